@@ -1,0 +1,43 @@
+import { z } from 'zod';
+
+export const FieldFault = z.object({
+  field: z.string(),
+  message: z.string(),
+  fix: z.string().optional(),
+  place: z.object({ line: z.number(), column: z.number() }).optional(),
+});
+export type FieldFault = z.infer<typeof FieldFault>;
+
+export const Problem = z
+  .object({
+    type: z.string(),
+    title: z.string(),
+    status: z.number(),
+    code: z.string(),
+    detail: z.string(),
+    fix: z.string().optional(),
+    errors: z.array(FieldFault).optional(),
+    changes: z
+      .array(z.unknown())
+      .optional()
+      .meta({ description: 'For a stale import: the three-way difference.' }),
+  })
+  .meta({ title: 'Problem', description: 'An error, as RFC 9457 has it, with what to do next.' });
+export type Problem = z.infer<typeof Problem>;
+
+/** Every way in which a call can fail: its HTTP status, its title, and the exit code of a command that meets it. */
+export const faults = {
+  'not-found': { status: 404, title: 'There is no such thing', exit: 2 },
+  invalid: { status: 422, title: 'A value is not right', exit: 2 },
+  unreadable: { status: 400, title: 'The request cannot be read', exit: 2 },
+  'too-large': { status: 413, title: 'The request is too large', exit: 2 },
+  exists: { status: 409, title: 'It is there already', exit: 4 },
+  changed: { status: 412, title: 'Somebody else changed it first', exit: 4 },
+  'precondition-missing': { status: 428, title: 'The version to change must be named', exit: 2 },
+  stale: { status: 409, title: 'The record moved on', exit: 4 },
+  'file-changed': { status: 409, title: 'A file changed since it was read', exit: 4 },
+  forbidden: { status: 403, title: 'Not allowed', exit: 2 },
+  'too-many': { status: 429, title: 'Too many requests', exit: 3 },
+  internal: { status: 500, title: 'Something broke in the service', exit: 3 },
+} as const;
+export type FaultCode = keyof typeof faults;

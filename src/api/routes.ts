@@ -1,0 +1,193 @@
+import { z } from 'zod';
+import { Board } from '../core/board/board.js';
+import { CheckReport } from '../core/checks/model.js';
+import { Placement, Publisher } from '../core/roster/model.js';
+import { Survey } from '../core/survey/model.js';
+import { paths } from './paths.js';
+import { LintAnswer, LintRequest, NetworkDetail, NetworkSummary, RuleSummary } from './networks.js';
+import {
+  HistoryEntry,
+  IdWrite,
+  NewTitle,
+  PlacementRecord,
+  RosterDocument,
+  RosterImport,
+  RosterImported,
+  TitleHead,
+  TitleRecord,
+  TitleSummary,
+} from './titles.js';
+import {
+  Applied,
+  ApplyRequest,
+  BlobsStored,
+  BlobUpload,
+  CollectPlan,
+  LinkedTree,
+  LinkRequest,
+  SnapshotAccepted,
+  SnapshotManifest,
+  SourceLines,
+  TreeQuestion,
+  WiringAnswer,
+} from './trees.js';
+
+/** One call of the HTTP interface. Service, client and OpenAPI document are all made from this table. */
+export interface RouteSpec {
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  /** Below `/api/v1`; parameters in braces. */
+  path: string;
+  summary: string;
+  query?: z.ZodObject;
+  body?: z.ZodType;
+  answer: z.ZodType;
+  /** Writes that must name the version they change, in If-Match. */
+  versioned?: boolean;
+  /** Progress may be asked for as server-sent events. */
+  progress?: boolean;
+}
+
+const nothing = z.object({});
+
+export const routes = {
+  listTitles: { ...paths.listTitles, summary: 'All titles.', answer: z.array(TitleSummary) },
+  addTitle: { ...paths.addTitle, summary: 'Adds a title.', body: NewTitle, answer: TitleRecord },
+  showTitle: { ...paths.showTitle, summary: 'One title, whole.', answer: TitleRecord },
+  changeTitle: {
+    ...paths.changeTitle,
+    summary: 'Changes name, audience, stages or editions.',
+    body: TitleHead,
+    answer: TitleRecord,
+    versioned: true,
+  },
+  removeTitle: { ...paths.removeTitle, summary: 'Takes a title out.', answer: nothing, versioned: true },
+  putPlacement: {
+    ...paths.putPlacement,
+    summary: 'Adds a placement (If-None-Match: *) or changes one (If-Match).',
+    body: Placement,
+    answer: PlacementRecord,
+    versioned: true,
+  },
+  removePlacement: {
+    ...paths.removePlacement,
+    summary: 'Takes a placement out.',
+    answer: nothing,
+    versioned: true,
+  },
+  setId: {
+    ...paths.setId,
+    summary: 'Sets an ID, or takes it out. If-Match names the title’s version.',
+    body: IdWrite,
+    answer: TitleRecord,
+    versioned: true,
+  },
+  titleHistory: {
+    ...paths.titleHistory,
+    summary: 'What changed, the latest first.',
+    query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(100) }),
+    answer: z.array(HistoryEntry),
+  },
+  board: { ...paths.board, summary: 'The board of a title.', answer: Board },
+  showPublisher: { ...paths.showPublisher, summary: 'The publisher.', answer: Publisher.nullable() },
+  setPublisher: {
+    ...paths.setPublisher,
+    summary: 'Names the publisher.',
+    body: Publisher,
+    answer: Publisher,
+  },
+  exportRoster: { ...paths.exportRoster, summary: 'The roster as a document.', answer: RosterDocument },
+  updateRosterDocument: {
+    ...paths.updateRosterDocument,
+    summary: 'The roster written into an earlier document, its comments kept.',
+    body: z.object({ document: z.string().max(8_000_000) }),
+    answer: RosterDocument,
+  },
+  importRoster: {
+    ...paths.importRoster,
+    summary: 'Takes a document in; with dryRun, says what would change.',
+    body: RosterImport,
+    answer: RosterImported,
+  },
+  listNetworks: { ...paths.listNetworks, summary: 'All network profiles.', answer: z.array(NetworkSummary) },
+  showNetwork: { ...paths.showNetwork, summary: 'One network profile.', answer: NetworkDetail },
+  lintNetwork: { ...paths.lintNetwork, summary: 'Checks a profile.', body: LintRequest, answer: LintAnswer },
+  listRules: { ...paths.listRules, summary: 'All rules.', answer: z.array(RuleSummary) },
+  collectPlan: { ...paths.collectPlan, summary: 'Which files of a tree to send.', answer: CollectPlan },
+  addSnapshot: {
+    ...paths.addSnapshot,
+    summary: 'Announces a tree by the hashes of its files.',
+    body: SnapshotManifest,
+    answer: SnapshotAccepted,
+  },
+  sendBlobs: {
+    ...paths.sendBlobs,
+    summary: 'Sends the contents that were missing.',
+    body: BlobUpload,
+    answer: BlobsStored,
+  },
+  survey: {
+    ...paths.survey,
+    summary: 'Surveys a snapshot.',
+    body: TreeQuestion,
+    answer: Survey,
+    progress: true,
+  },
+  check: {
+    ...paths.check,
+    summary: 'Checks a snapshot; as SARIF when the Accept header asks for it.',
+    body: TreeQuestion,
+    answer: CheckReport,
+  },
+  wire: {
+    ...paths.wire,
+    summary: 'Works out the edits for a snapshot.',
+    body: TreeQuestion,
+    answer: WiringAnswer,
+  },
+  source: {
+    ...paths.source,
+    summary: 'Some lines of a file.',
+    query: z.object({
+      path: z.string().max(1000),
+      line: z.coerce.number().int().min(1),
+      around: z.coerce.number().int().min(0).max(50).default(4),
+    }),
+    answer: SourceLines,
+  },
+  listTrees: { ...paths.listTrees, summary: 'The linked trees.', answer: z.array(LinkedTree) },
+  linkTree: {
+    ...paths.linkTree,
+    summary: 'Links a folder below one of the service’s roots.',
+    body: LinkRequest,
+    answer: LinkedTree,
+  },
+  unlinkTree: { ...paths.unlinkTree, summary: 'Forgets a linked tree; its files stay.', answer: nothing },
+  readTree: { ...paths.readTree, summary: 'Reads a linked tree and checks it.', answer: LinkedTree },
+  applyWiring: {
+    ...paths.applyWiring,
+    summary: 'Writes a wiring into a linked tree.',
+    body: ApplyRequest,
+    answer: Applied,
+  },
+} as const satisfies Record<string, RouteSpec>;
+
+export type Routes = typeof routes;
+export type RouteName = keyof Routes;
+/** Parsed answer of a route. */
+export type AnswerOf<Name extends RouteName> = z.infer<Routes[Name]['answer']>;
+/** Body of a route, as a client sends it. */
+export type BodyOf<Name extends RouteName> = Routes[Name] extends { body: infer Body extends z.ZodType }
+  ? z.input<Body>
+  : undefined;
+/** Body of a route, as the service sees it after parsing. */
+export type ParsedBody<Name extends RouteName> = Routes[Name] extends { body: infer Body extends z.ZodType }
+  ? z.output<Body>
+  : undefined;
+export type QueryOf<Name extends RouteName> = Routes[Name] extends { query: infer Query extends z.ZodType }
+  ? z.input<Query>
+  : undefined;
+export type ParsedQuery<Name extends RouteName> = Routes[Name] extends {
+  query: infer Query extends z.ZodType;
+}
+  ? z.output<Query>
+  : undefined;

@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { Platform, Slug, Stage } from '../core/network/model.js';
+import { Placement, Publisher, Title } from '../core/roster/model.js';
+
+export const TitleHead = Title.omit({ placements: true, networks: true }).partial();
+export const NewTitle = z.object({ id: Slug, title: Title });
+
+export const TitleRecord = z
+  .object({
+    id: z.string(),
+    version: z.number().int(),
+    placementVersions: z.record(z.string(), z.number()),
+    title: Title,
+  })
+  .meta({ title: 'Title record', description: 'A title with its version, and those of its placements.' });
+export type TitleRecord = z.infer<typeof TitleRecord>;
+
+export const TitleSummary = z.object({
+  id: z.string(),
+  name: z.string(),
+  version: z.number(),
+  platforms: z.array(Platform),
+  networks: z.array(z.string()),
+  placements: z.number(),
+  ids: z.number(),
+});
+export type TitleSummary = z.infer<typeof TitleSummary>;
+
+export const PlacementRecord = z.object({
+  name: z.string(),
+  version: z.number().int(),
+  placement: Placement,
+});
+export type PlacementRecord = z.infer<typeof PlacementRecord>;
+
+export const IdSlot = z.object({
+  network: Slug,
+  platform: Platform,
+  stage: Stage,
+  placement: Slug.nullable().default(null).meta({ description: 'Null for an app ID.' }),
+});
+export const IdWrite = IdSlot.extend({
+  value: z.string().max(400).nullable().meta({ description: 'Null takes the ID out.' }),
+});
+export type IdWrite = z.infer<typeof IdWrite>;
+
+export const HistoryEntry = z
+  .object({
+    revision: z.number(),
+    at: z.string(),
+    who: z.string(),
+    title: z.string().nullable(),
+    path: z.string(),
+    was: z.unknown(),
+    is: z.unknown(),
+  })
+  .meta({ title: 'History entry', description: 'One field that changed: who, when, what was, what is.' });
+export type HistoryEntry = z.infer<typeof HistoryEntry>;
+
+export const RosterDocument = z.object({ revision: z.number(), document: z.string() });
+export const FieldDifference = z.object({ path: z.string(), was: z.unknown(), is: z.unknown() });
+export const RosterImport = z.object({
+  document: z.string().max(8_000_000),
+  dryRun: z.boolean().default(false),
+  prune: z.boolean().default(false).meta({ description: 'Take out titles that the document does not name.' }),
+});
+export const RosterImported = z.object({
+  revision: z.number(),
+  changes: z.array(FieldDifference),
+  applied: z.boolean(),
+});
+export type RosterImported = z.infer<typeof RosterImported>;
+export { Publisher };

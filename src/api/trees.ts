@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { Survey } from '../core/survey/model.js';
+import { Wiring } from '../core/wiring/model.js';
+
+export const CollectPlan = z
+  .object({
+    rules: z.array(
+      z.object({
+        name: z.string().optional(),
+        suffix: z.string().optional(),
+        parent: z.string().optional(),
+        needle: z.boolean().optional(),
+      }),
+    ),
+    folders: z.array(z.string()),
+    needles: z.array(z.string()),
+    skipFolders: z.array(z.string()),
+    maxFileBytes: z.number(),
+  })
+  .meta({ title: 'Collect plan', description: 'Which files of a tree the service wants to see.' });
+export type CollectPlan = z.infer<typeof CollectPlan>;
+
+const Hash = z.string().regex(/^[0-9a-f]{64}$/);
+const RelativePath = z
+  .string()
+  .min(1)
+  .max(1000)
+  .refine(
+    (path) =>
+      !path.startsWith('/') &&
+      !path.split('/').some((part) => part === '..' || part === '.' || part === '') &&
+      !path.includes('\0'),
+    'A path below the tree’s root, with / between its parts.',
+  );
+
+export const SnapshotManifest = z.object({
+  name: z.string().min(1).max(500),
+  files: z.array(z.object({ path: RelativePath, hash: Hash, size: z.number().int().min(0) })).max(50_000),
+  folders: z.array(RelativePath).max(50_000).default([]),
+  skipped: z
+    .array(z.object({ path: RelativePath, reason: z.string().max(400) }))
+    .max(5_000)
+    .default([]),
+});
+export type SnapshotManifest = z.infer<typeof SnapshotManifest>;
+
+export const SnapshotAccepted = z.object({ id: z.string(), missing: z.array(Hash) });
+export const BlobUpload = z.object({
+  blobs: z.array(z.object({ hash: Hash, base64: z.string().max(24_000_000) })).max(2_000),
+});
+export const BlobsStored = z.object({ stored: z.number() });
+
+export const TreeQuestion = z.object({
+  title: z
+    .string()
+    .nullable()
+    .default(null)
+    .meta({ description: 'The title to compare with; found by its identifiers when null.' }),
+});
+export const SurveyAnswer = Survey;
+
+export const WiringAnswer = Wiring.extend({ id: z.string(), title: z.string(), snapshot: z.string() });
+export type WiringAnswer = z.infer<typeof WiringAnswer>;
+
+export const LinkedTree = z.object({
+  id: z.string(),
+  title: z.string(),
+  path: z.string(),
+  snapshot: z.string().nullable(),
+});
+export type LinkedTree = z.infer<typeof LinkedTree>;
+export const LinkRequest = z.object({ title: z.string(), path: z.string().min(1).max(2000) });
+export const ApplyRequest = z.object({ wiring: z.string() });
+export const Applied = z.object({ written: z.array(z.string()), snapshot: z.string() });
+export const SourceLines = z.object({ path: z.string(), first: z.number(), lines: z.array(z.string()) });
+export type SourceLines = z.infer<typeof SourceLines>;

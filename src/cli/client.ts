@@ -1,0 +1,185 @@
+import { Agent, request, type IncomingMessage } from 'node:http';
+import type { Problem } from '../api/problem.js';
+import { paths } from '../api/paths.js';
+import type { AnswerOf, BodyOf, QueryOf, RouteName } from '../api/routes.js';
+import { CommandError, exit } from './io.js';
+
+/** What a call is made with. */
+export interface CallOptions<Name extends RouteName> {
+  params?: Record<string, string>;
+  query?: QueryOf<Name>;
+  body?: BodyOf<Name>;
+  headers?: Record<string, string>;
+}
+
+/** The service said no. */
+export class ProblemError extends CommandError {
+  constructor(readonly problem: Problem) {
+    const exits: Record<string, number> = {
+      exists: 4,
+      changed: 4,
+      stale: 4,
+      'file-changed': 4,
+      'too-many': 3,
+      internal: 3,
+    };
+    const details = (problem.errors ?? []).map(({ field, message, fix, place }) => {
+      const at = place ? ` (line ${place.line}, column ${place.column})` : '';
+      return `${field || 'document'}${at}: ${message}${fix ? ` ${fix}` : ''}`;
+    });
+    super(problem.detail, exits[problem.code] ?? exit.wrongUse, problem.fix, details);
+    this.name = 'ProblemError';
+  }
+}
+
+interface RawAnswer {
+  status: number;
+  headers: IncomingMessage['headers'];
+  text: string;
+}
+
+/** Speaks to the service, by HTTP only. */
+export class Client {
+  readonly #agent = new Agent({ keepAlive: true, maxSockets: 4 });
+
+  constructor(
+    readonly url: string,
+    private readonly who: string,
+  ) {}
+
+  /** Makes one call of the table; a problem becomes a {@link ProblemError}. */
+  async call<Name extends RouteName>(name: Name, options: CallOptions<Name> = {}): Promise<AnswerOf<Name>> {
+    return (await this.callWithVersion(name, options)).answer;
+  }
+
+  /** As `call`, with the ETag of the answer. */
+  async callWithVersion<Name extends RouteName>(
+    name: Name,
+    options: CallOptions<Name> = {},
+  ): Promise<{ answer: AnswerOf<Name>; etag: string }> {
+    const { status, headers, text } = await this.raw(name, options);
+    const parsed = parseJson(text);
+    if (status >= 400) throw new ProblemError(asProblem(parsed, status, text));
+    return { answer: parsed as AnswerOf<Name>, etag: headers.etag ?? '' };
+  }
+
+  /** The bare text of an answer, for those that are no JSON of the table. */
+  async text<Name extends RouteName>(name: Name, options: CallOptions<Name> = {}): Promise<string> {
+    const { status, text } = await this.raw(name, options);
+    if (status >= 400) throw new ProblemError(asProblem(parseJson(text), status, text));
+    return text;
+  }
+
+  /** A call answered as server-sent events; the last event that is no progress is the answer. */
+  async follow<Name extends RouteName>(
+    name: Name,
+    options: CallOptions<Name>,
+    progress: (data: unknown) => void,
+  ): Promise<AnswerOf<Name>> {
+    const { createParser } = await import('eventsource-parser');
+    let answer: unknown;
+    let problem: Problem | undefined;
+    const parser = createParser({
+      onEvent({ event, data }) {
+        const value: unknown = JSON.parse(data);
+        if (event === 'progress') progress(value);
+        else if (event === 'problem') problem = value as Problem;
+        else answer = value;
+      },
+    });
+    const { status, text } = await this.raw(
+      name,
+      { ...options, headers: { ...options.headers, Accept: 'text/event-stream' } },
+      (chunk) => parser.feed(chunk),
+    );
+    if (problem) throw new ProblemError(problem);
+    if (status >= 400) throw new ProblemError(asProblem(parseJson(text), status, text));
+    if (answer === undefined)
+      throw new CommandError(
+        'The service stopped in the middle of its answer.',
+        exit.unreachable,
+        'Run the command again.',
+      );
+    return answer as AnswerOf<Name>;
+  }
+
+  close(): void {
+    this.#agent.destroy();
+  }
+
+  private raw<Name extends RouteName>(
+    name: Name,
+    { params = {}, query, body, headers = {} }: CallOptions<Name>,
+    onChunk?: (chunk: string) => void,
+  ): Promise<RawAnswer> {
+    const { method, path } = paths[name];
+    const filled = path.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(params[key] ?? ''));
+    const search = query
+      ? `?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`
+      : '';
+    const payload = body === undefined ? undefined : Buffer.from(JSON.stringify(body));
+    return new Promise((resolve, reject) => {
+      const call = request(
+        `${this.url}/api/v1${filled}${search}`,
+        {
+          method: method.toUpperCase(),
+          agent: this.#agent,
+          timeout: 120_000,
+          headers: {
+            Accept: 'application/json',
+            'Syndexa-Who': this.who,
+            ...(payload
+              ? { 'Content-Type': 'application/json', 'Content-Length': String(payload.length) }
+              : {}),
+            ...headers,
+          },
+        },
+        (response) => {
+          const chunks: Buffer[] = [];
+          response.on('data', (chunk: Buffer) => {
+            chunks.push(chunk);
+            if (onChunk && response.statusCode === 200) onChunk(chunk.toString('utf8'));
+          });
+          response.on('error', (error) => reject(unreachable(this.url, error)));
+          response.on('end', () =>
+            resolve({
+              status: response.statusCode ?? 0,
+              headers: response.headers,
+              text: Buffer.concat(chunks).toString('utf8'),
+            }),
+          );
+        },
+      );
+      call.on('timeout', () => call.destroy(new Error('no answer within two minutes')));
+      call.on('error', (error) => reject(unreachable(this.url, error)));
+      call.end(payload);
+    });
+  }
+}
+
+function unreachable(url: string, error: Error): CommandError {
+  return new CommandError(
+    `The service at ${url} cannot be reached: ${error.message}.`,
+    exit.unreachable,
+    'Start it with syndexa serve, or leave SYNDEXA_URL unset.',
+  );
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return text === '' ? undefined : JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+function asProblem(parsed: unknown, status: number, text: string): Problem {
+  if (parsed && typeof parsed === 'object' && 'code' in parsed) return parsed as Problem;
+  return {
+    type: 'about:blank',
+    title: 'No answer',
+    status,
+    code: 'internal',
+    detail: `The service answered ${status}: ${text.slice(0, 200)}`,
+  };
+}

@@ -1,0 +1,210 @@
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { dirname, join, resolve } from 'node:path';
+import type { Command } from 'commander';
+import { openApiDocument } from '../../api/openapi.js';
+import { schemaDocuments } from '../../api/schemas.js';
+import { rules } from '../../core/checks/rules/index.js';
+import { CommandError, exit, type Io } from '../io.js';
+import { version } from '../version.js';
+
+/** `syndexa roster schema` and `syndexa network schema`. */
+export function printSchema(io: Io, name: string): Promise<number> {
+  io.out(`${JSON.stringify(schemaDocuments()[name], null, 2)}\n`);
+  return Promise.resolve(exit.clean);
+}
+
+/** `syndexa docs --write DIR`: every page that is made from the code; with `--check`, whether they are current. */
+export async function writeDocs(
+  io: Io,
+  program: Command,
+  options: { write: string; check?: boolean },
+): Promise<number> {
+  const stale: string[] = [];
+  for (const [name, text] of Object.entries(pages(program))) {
+    const path = join(resolve(io.cwd, options.write), name);
+    const current = await readFile(path, 'utf8').catch(() => null);
+    if (current === text) continue;
+    stale.push(name);
+    if (options.check) continue;
+    await mkdir(dirname(path), { recursive: true });
+    await writeFile(path, text);
+  }
+  if (options.check && stale.length > 0)
+    throw new CommandError(
+      `These pages are not current: ${stale.join(', ')}.`,
+      exit.findings,
+      'Run npm run docs.',
+    );
+  io.out(stale.length > 0 ? `Written: ${stale.join(', ')}\n` : 'Every page is current.\n');
+  return exit.clean;
+}
+
+function pages(program: Command): Record<string, string> {
+  const schemas = schemaDocuments();
+  return {
+    'commands.md': commandsPage(program),
+    'rules.md': rulesPage(),
+    'json.md': jsonPage(schemas),
+    'api/openapi.json': `${JSON.stringify(openApiDocument(version), null, 2)}\n`,
+    ...Object.fromEntries(
+      Object.entries(schemas).map(([name, schema]) => [
+        `schemas/${name}.schema.json`,
+        `${JSON.stringify(schema, null, 2)}\n`,
+      ]),
+    ),
+  };
+}
+
+const made = '<!-- Made from the code by `npm run docs`; edit the code, not this page. -->';
+
+function commandsPage(program: Command): string {
+  const lines = [
+    '# Commands',
+    '',
+    made,
+    '',
+    'Every command takes `--help`. Exit codes: 0 clean; 1 findings at or above `--fail-on`; 2 wrong use or unreadable input; 3 service not reachable; 4 refused.',
+    '',
+  ];
+  const walk = (command: Command, path: string) => {
+    for (const sub of command.commands) {
+      const hidden = (sub as unknown as { _hidden: boolean })._hidden;
+      if (hidden || sub.name() === 'help') continue;
+      const name = `${path} ${sub.name()}`;
+      if (sub.commands.length > 0) {
+        walk(sub, name);
+        continue;
+      }
+      const usage = sub.registeredArguments
+        .map((argument) => (argument.required ? `<${argument.name()}>` : `[${argument.name()}]`))
+        .join(' ');
+      lines.push(`## \`${`${name} ${usage}`.trim()}\``, '');
+      if (sub.description())
+        lines.push(
+          `${sub.description()}.`.replace(/^./, (letter) => letter.toUpperCase()),
+          '',
+        );
+      for (const option of sub.options) {
+        const choices = option.argChoices ? ` (${option.argChoices.join(', ')})` : '';
+        lines.push(
+          `- \`${option.flags}\`: ${option.description || option.name()}${choices}${option.defaultValue === undefined ? '' : `; ${String(option.defaultValue)} if left out`}`,
+        );
+      }
+      lines.push('');
+    }
+  };
+  walk(program, 'syndexa');
+  return `${lines.join('\n').trimEnd()}\n`;
+}
+
+function rulesPage(): string {
+  const lines = [
+    '# Rules',
+    '',
+    made,
+    '',
+    'A `blocker` breaks the build, stops the app, or costs money or the account. A `warning` should be looked at. A `note` tells what reading cannot settle.',
+    '',
+  ];
+  for (const { meta } of [...rules].sort((a, b) => (a.meta.id < b.meta.id ? -1 : 1))) {
+    lines.push(
+      `## ${meta.id}`,
+      '',
+      `**${meta.severity}**${meta.needsTitle ? '; compares with a title of the roster' : ''}`,
+      '',
+      `If it ships: ${meta.ifShipped}`,
+      '',
+      `How to mend it: ${meta.mend}`,
+      '',
+      'What it says:',
+      '',
+    );
+    for (const text of Object.values(meta.messages)) lines.push(`- ${text}`);
+    lines.push('');
+  }
+  return `${lines.join('\n').trimEnd()}\n`;
+}
+
+function jsonPage(schemas: Record<string, Record<string, unknown>>): string {
+  const lines = [
+    '# JSON shapes',
+    '',
+    made,
+    '',
+    'Every command prints one JSON document with `--json`. The shapes below are taken from the schemas that the service itself checks with; the full JSON Schemas are in `docs/schemas/`.',
+    '',
+  ];
+  const commands: Record<string, string> = {
+    survey: '`syndexa survey DIR --json`',
+    check: '`syndexa check DIR --json`',
+    wire: '`syndexa wire DIR --json`',
+    board: '`syndexa board TITLE --json`',
+    title: '`syndexa title show|add|set --json`, `syndexa id set --json`',
+    problem: 'every error of the HTTP interface',
+    roster: 'the roster document (`syndexa roster schema`)',
+    profile: 'a network profile (`syndexa network schema`)',
+  };
+  for (const [name, schema] of Object.entries(schemas)) {
+    lines.push(
+      `## ${name}`,
+      '',
+      `${commands[name] ?? name}. ${text(schema.description)}`.trim(),
+      '',
+      '| field | type | |',
+      '| --- | --- | --- |',
+      ...fieldRows(schema, ''),
+      '',
+    );
+  }
+  return `${lines.join('\n').trimEnd()}\n`;
+}
+
+type JsonSchema = Record<string, unknown>;
+
+function text(value: unknown): string {
+  return typeof value === 'string' ? value : '';
+}
+
+/** A row per field; objects and lists of objects are opened to four levels. */
+function fieldRows(schema: JsonSchema, path: string, depth = 0): string[] {
+  const properties = (schema.properties ?? {}) as Record<string, JsonSchema>;
+  const required = new Set((schema.required ?? []) as string[]);
+  return Object.entries(properties).flatMap(([key, field]) => {
+    const { type, inner } = typeOf(field);
+    const name = `${path}${key}${required.has(key) ? '' : '?'}`;
+    const row = `| \`${name}\` | ${type.replace(/\|/g, '\\|')} | ${text(field.description).replace(/\|/g, '\\|')} |`;
+    return inner && depth < 4
+      ? [row, ...fieldRows(inner.schema, `${path}${key}${inner.suffix}.`, depth + 1)]
+      : [row];
+  });
+}
+
+function typeOf(field: JsonSchema): { type: string; inner?: { schema: JsonSchema; suffix: string } } {
+  const union = (field.anyOf ?? field.oneOf) as JsonSchema[] | undefined;
+  if (union) {
+    const parts = union.map(typeOf);
+    const inner = parts.find((part) => part.inner)?.inner;
+    return { type: parts.map(({ type }) => type).join(' | '), ...(inner ? { inner } : {}) };
+  }
+  if (Array.isArray(field.enum))
+    return { type: field.enum.map((value) => JSON.stringify(value)).join(' | ') };
+  if ('const' in field) return { type: JSON.stringify(field.const) };
+  if (field.type === 'array') {
+    const items = (field.items ?? {}) as JsonSchema;
+    const { type, inner } = typeOf(items);
+    return {
+      type: `${type}[]`,
+      ...(inner ? { inner: { schema: inner.schema, suffix: `[]${inner.suffix}` } } : {}),
+    };
+  }
+  if (field.type === 'object' && field.properties)
+    return { type: 'object', inner: { schema: field, suffix: '' } };
+  if (field.type === 'object' && field.additionalProperties) {
+    const { type, inner } = typeOf(field.additionalProperties as JsonSchema);
+    return {
+      type: `map of ${type}`,
+      ...(inner ? { inner: { schema: inner.schema, suffix: `.*${inner.suffix}` } } : {}),
+    };
+  }
+  return { type: text(field.type) || 'any' };
+}

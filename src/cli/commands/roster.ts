@@ -1,0 +1,134 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { resolve } from 'node:path';
+import type { FieldDifference } from '../../api/titles.js';
+import type { z } from 'zod';
+import { connect } from '../connect.js';
+import { ProblemError } from '../client.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+
+/** Reads a file that the user named; `-` is standard input. */
+export async function readNamed(io: Io, file: string): Promise<string> {
+  try {
+    return await readFile(file === '-' ? '/dev/stdin' : resolve(io.cwd, file), 'utf8');
+  } catch (error) {
+    throw new CommandError(
+      `${file} cannot be read: ${(error as Error).message}.`,
+      exit.wrongUse,
+      'Check the path.',
+    );
+  }
+}
+
+/** `syndexa roster export [FILE]`. */
+export async function exportRoster(
+  io: Io,
+  file: string | undefined,
+  options: { json?: boolean },
+): Promise<number> {
+  const { client, close } = await connect(io);
+  try {
+    if (file === undefined) {
+      const { document, revision } = await client.call('exportRoster');
+      io.out(options.json ? `${JSON.stringify({ revision, document }, null, 2)}\n` : document);
+      return exit.clean;
+    }
+    const path = resolve(io.cwd, file);
+    const earlier = await readFile(path, 'utf8').catch(() => null);
+    const { document, revision } =
+      earlier === null
+        ? await client.call('exportRoster')
+        : await client.call('updateRosterDocument', { body: { document: earlier } });
+    await writeFile(path, document);
+    if (options.json) io.out(`${JSON.stringify({ file: path, revision }, null, 2)}\n`);
+    else
+      io.out(
+        `${earlier === null ? 'Written' : 'Brought up to date, comments kept'}: ${file} (revision ${revision})\n`,
+      );
+    return exit.clean;
+  } finally {
+    await close();
+  }
+}
+
+export interface ImportOptions {
+  yes?: boolean;
+  prune?: boolean;
+  json?: boolean;
+  dryRun?: boolean;
+}
+
+/** `syndexa roster import FILE`. */
+export async function importRoster(
+  io: Io,
+  paint: Paint,
+  file: string,
+  options: ImportOptions,
+): Promise<number> {
+  const { client, close } = await connect(io);
+  try {
+    const document = await readNamed(io, file);
+    const body = { document, prune: options.prune ?? false };
+    const preview = await client
+      .call('importRoster', { body: { ...body, dryRun: true } })
+      .catch((error: unknown) => {
+        throw error instanceof ProblemError && error.problem.code === 'stale' ? staleError(error) : error;
+      });
+    if (!options.json) io.out(changesText(preview.changes, paint));
+    if (options.dryRun || preview.changes.length === 0) {
+      if (options.json) io.out(`${JSON.stringify(preview, null, 2)}\n`);
+      return exit.clean;
+    }
+    if (!options.yes) {
+      const answer = await io.ask(`Take in these ${preview.changes.length} changes? [y/N] `);
+      if (answer === null)
+        throw new CommandError(
+          'Nobody is there to confirm the import.',
+          exit.wrongUse,
+          'Give --yes to import without asking.',
+        );
+      if (!/^y(es)?$/i.test(answer.trim())) {
+        io.out('Nothing was changed.\n');
+        return exit.refused;
+      }
+    }
+    const done = await client.call('importRoster', { body: { ...body, dryRun: false } });
+    if (options.json) io.out(`${JSON.stringify(done, null, 2)}\n`);
+    else
+      io.out(
+        `${paint.green('✔ imported')}: ${done.changes.length} fields; the record is at revision ${done.revision}.\n`,
+      );
+    return exit.clean;
+  } finally {
+    await close();
+  }
+}
+
+function staleError({ problem, code, fix }: ProblemError): CommandError {
+  const details = (problem.changes ?? []).map((change) => {
+    const { path, base, record, document, conflict } = change as {
+      path: string;
+      base: unknown;
+      record: unknown;
+      document: unknown;
+      conflict: boolean;
+    };
+    return `${conflict ? '✕ ' : '  '}${path}: was ${shown(base)}, record ${shown(record)}, document ${shown(document)}${conflict ? ' (both changed it)' : ''}`;
+  });
+  return new CommandError(problem.detail, code, fix, details);
+}
+
+function changesText(changes: readonly z.infer<typeof FieldDifference>[], paint: Paint): string {
+  if (changes.length === 0) return 'The document says what the record says; there is nothing to import.\n';
+  return changes
+    .map(({ path, was, is }) => {
+      if (was === undefined || was === null) return `${paint.green('+')} ${path}: ${shown(is)}\n`;
+      if (is === undefined || is === null) return `${paint.red('-')} ${path}: ${shown(was)}\n`;
+      return `${paint.yellow('~')} ${path}: ${shown(was)} → ${shown(is)}\n`;
+    })
+    .join('');
+}
+
+function shown(value: unknown): string {
+  if (value === undefined || value === null) return '(nothing)';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}

@@ -1,0 +1,52 @@
+import { once } from 'node:events';
+import { resolve } from 'node:path';
+import { pino } from 'pino';
+import { startService, type RunningService } from '../../service/boot.js';
+import { homeFolder } from '../connect.js';
+import { CommandError, exit, type Io } from '../io.js';
+import { version } from '../version.js';
+
+export interface ServeOptions {
+  port: number;
+  root?: string[];
+  logLevel: string;
+}
+
+/** Starts the service, or says what stands in the way. */
+export async function start(io: Io, home: string, options: ServeOptions): Promise<RunningService> {
+  const log = pino({ level: options.logLevel, base: null }, pino.destination({ dest: 2, sync: true }));
+  try {
+    return await startService({
+      home,
+      port: options.port,
+      roots: (options.root ?? []).map((root) => resolve(io.cwd, root)),
+      announce: true,
+      version,
+      log,
+    });
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    if (code === 'EADDRINUSE')
+      throw new CommandError(
+        `Port ${options.port} is taken.`,
+        exit.unreachable,
+        'Give another: --port 4880.',
+      );
+    if (code === 'ENOENT') throw new CommandError(message, exit.wrongUse, 'Name folders that exist.');
+    throw error;
+  }
+}
+
+/** Waits for a signal to stop, then stops gracefully. */
+export async function untilStopped(service: RunningService): Promise<number> {
+  await Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')]);
+  await service.close();
+  return exit.clean;
+}
+
+/** `syndexa serve`. */
+export async function serve(io: Io, options: ServeOptions): Promise<number> {
+  const service = await start(io, homeFolder(io.env), options);
+  io.out(`Syndexa is at ${service.url}\n`);
+  return untilStopped(service);
+}

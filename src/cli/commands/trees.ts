@@ -1,0 +1,133 @@
+import { resolve } from 'node:path';
+import { severities, type Severity } from '../../core/checks/model.js';
+import type { FileEdit } from '../../core/wiring/model.js';
+import type { Survey } from '../../core/survey/model.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { connect } from '../connect.js';
+import { startProgress } from '../progress.js';
+import { sendTree } from '../send-tree.js';
+
+export interface TreeOptions {
+  title?: string;
+  json?: boolean;
+}
+
+/** `syndexa survey DIR`. */
+export async function survey(io: Io, paint: Paint, directory: string, options: TreeOptions): Promise<number> {
+  const { client, close } = await connect(io);
+  try {
+    const { snapshot } = await sendTree(client, io, directory);
+    const call = { params: { snapshot }, body: { title: options.title ?? null } };
+    const result = io.interactive
+      ? await followSurvey(io, (progress) => client.follow('survey', call, progress))
+      : await client.call('survey', call);
+    if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
+    else io.out((await import('../render/survey.js')).surveyText(result, paint));
+    return exit.clean;
+  } finally {
+    await close();
+  }
+}
+
+async function followSurvey(
+  io: Io,
+  ask: (progress: (data: unknown) => void) => Promise<Survey>,
+): Promise<Survey> {
+  const progress = startProgress(io, 'surveying');
+  try {
+    return await ask((data) => {
+      const { doing, done, total } = data as { doing: string; done: number; total: number };
+      progress.step(doing, done, total);
+    });
+  } finally {
+    progress.end();
+  }
+}
+
+export interface CheckOptions extends TreeOptions {
+  failOn: Severity | 'never';
+  format: 'text' | 'json' | 'sarif';
+}
+
+/** `syndexa check DIR`. */
+export async function check(io: Io, paint: Paint, directory: string, options: CheckOptions): Promise<number> {
+  const { client, close } = await connect(io);
+  try {
+    const { snapshot } = await sendTree(client, io, directory);
+    const call = { params: { snapshot }, body: { title: options.title ?? null } };
+    const report = await client.call('check', call);
+    if (options.format === 'sarif') {
+      const log = await client.text('check', { ...call, headers: { Accept: 'application/sarif+json' } });
+      io.out(`${JSON.stringify(JSON.parse(log), null, 2)}\n`);
+    } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
+    else io.out((await import('../render/check.js')).checkText(report, paint, io.width));
+    if (options.failOn === 'never') return exit.clean;
+    const counted = severities.slice(0, severities.indexOf(options.failOn) + 1);
+    return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;
+  } finally {
+    await close();
+  }
+}
+
+export interface WireOptions extends TreeOptions {
+  write?: boolean;
+}
+
+/** `syndexa wire DIR [--write]`. */
+export async function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
+  const { client, close } = await connect(io);
+  try {
+    const { snapshot, folder } = await sendTree(client, io, directory);
+    const wiring = await client.call('wire', {
+      params: { snapshot },
+      body: { title: options.title ?? null },
+    });
+    if (options.json) io.out(`${JSON.stringify(wiring, null, 2)}\n`);
+    else {
+      const { wireText } = await import('../render/wire.js');
+      io.out(wireText(wiring, paint, io.width));
+    }
+    if (!options.write) {
+      if (wiring.edits.length > 0 && !options.json)
+        io.out(
+          `${paint.dim('Nothing was written. To write these edits:')} syndexa wire ${directory} --title ${wiring.title} --write\n`,
+        );
+      return exit.clean;
+    }
+    await writeEdits(folder, wiring.edits);
+    // The board follows what was written.
+    const after = await sendTree(client, io, directory);
+    await client.call('check', { params: { snapshot: after.snapshot }, body: { title: wiring.title } });
+    if (!options.json && wiring.edits.length > 0)
+      io.out(`${paint.green('✔ written')}: ${wiring.edits.length} files in ${resolve(folder)}\n`);
+    return exit.clean;
+  } finally {
+    await close();
+  }
+}
+
+async function writeEdits(
+  folder: string,
+  edits: Parameters<typeof import('../../service/trees/apply.js').applyToTree>[1],
+): Promise<void> {
+  const { applyToTree, FileChangedError } = await import('../../service/trees/apply.js');
+  try {
+    await applyToTree(folder, edits);
+  } catch (error) {
+    if (error instanceof FileChangedError) {
+      throw new CommandError(
+        `Nothing was written. ${error.message}`,
+        exit.refused,
+        'Run syndexa wire again: it works the edits out for the files as they are now.',
+      );
+    }
+    const code = (error as NodeJS.ErrnoException).code;
+    if (code)
+      throw new CommandError(
+        `Nothing was written: ${(error as Error).message}.`,
+        exit.wrongUse,
+        code === 'ENOSPC' ? 'Make room on the disk and run it again.' : 'Mend that and run it again.',
+      );
+    throw error;
+  }
+}

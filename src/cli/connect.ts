@@ -1,0 +1,109 @@
+import { readFileSync } from 'node:fs';
+import { get } from 'node:http';
+import { homedir, userInfo } from 'node:os';
+import { join } from 'node:path';
+import { Client } from './client.js';
+import { CommandError, exit, type Io } from './io.js';
+import { version } from './version.js';
+
+export const usualPort = 4870;
+
+/** A connection to a service, and how to let go of it. */
+export interface Connection {
+  client: Client;
+  /** Whether the service runs in this very process, for this one command. */
+  own: boolean;
+  close: () => Promise<void>;
+}
+
+/** The data folder: SYNDEXA_HOME, or a folder of the user's. */
+export function homeFolder(env: Io['env']): string {
+  if (env.SYNDEXA_HOME) return env.SYNDEXA_HOME;
+  return join(env.XDG_DATA_HOME || join(homedir(), '.local', 'share'), 'syndexa');
+}
+
+/**
+ * Finds the service: the one that SYNDEXA_URL names; else the one that announced itself in the data folder;
+ * else, when no data folder is named, one on the usual port. When none answers, the same service is started
+ * in this process, on a port of its own, for this one command.
+ */
+export async function connect(io: Io): Promise<Connection> {
+  const who = userName();
+  const named = io.env.SYNDEXA_URL;
+  if (named) {
+    if (!/^http:\/\/(127\.0\.0\.1|localhost|\[::1\])(:\d+)?\/?$/.test(named)) {
+      throw new CommandError(
+        `SYNDEXA_URL is ${JSON.stringify(named)}, which is no loopback address.`,
+        exit.wrongUse,
+        'Use http://127.0.0.1:PORT.',
+      );
+    }
+    const url = named.replace(/\/$/, '');
+    if (!(await answers(url)))
+      throw new CommandError(
+        `No service answers at ${url}.`,
+        exit.unreachable,
+        'Start it with syndexa serve, or leave SYNDEXA_URL unset.',
+      );
+    return remote(new Client(url, who));
+  }
+  const home = homeFolder(io.env);
+  const candidates = [announced(home), io.env.SYNDEXA_HOME ? undefined : `http://127.0.0.1:${usualPort}`];
+  for (const url of new Set(candidates)) {
+    if (url && (await answers(url))) return remote(new Client(url, who));
+  }
+  const { startService } = await import('../service/boot.js');
+  const service = await startService({ home, port: 0, version });
+  const client = new Client(service.url, who);
+  return {
+    client,
+    own: true,
+    async close() {
+      client.close();
+      await service.close();
+    },
+  };
+}
+
+function remote(client: Client): Connection {
+  return {
+    client,
+    own: false,
+    close() {
+      client.close();
+      return Promise.resolve();
+    },
+  };
+}
+
+function announced(home: string): string | undefined {
+  try {
+    const card: unknown = JSON.parse(readFileSync(join(home, 'service.json'), 'utf8'));
+    if (card && typeof card === 'object' && 'url' in card && typeof card.url === 'string') return card.url;
+  } catch {
+    // No service announced itself here, or its card is damaged: look elsewhere.
+  }
+  return undefined;
+}
+
+/** Whether a Syndexa service answers at an address, within half a second. */
+export function answers(url: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    const call = get(`${url}/healthz`, { timeout: 500 }, (response) => {
+      let text = '';
+      response.setEncoding('utf8').on('data', (chunk: string) => (text += chunk.slice(0, 1000)));
+      response.on('end', () => resolve(text.includes('"service":"syndexa"')));
+      response.on('error', () => resolve(false));
+    });
+    call.on('timeout', () => call.destroy());
+    call.on('error', () => resolve(false));
+  });
+}
+
+function userName(): string {
+  try {
+    return userInfo().username;
+  } catch {
+    return 'unknown';
+  }
+}

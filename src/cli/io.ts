@@ -1,0 +1,40 @@
+import pc from 'picocolors';
+
+/** What commands speak through: never the process itself. */
+export interface Io {
+  /** Standard output. */
+  out: (text: string) => void;
+  /** Standard error: progress, warnings, what went wrong. */
+  err: (text: string) => void;
+  /** Asks a person; null when nobody is there to answer. */
+  ask(question: string): Promise<string | null>;
+  /** Whether standard error is a terminal, so that progress may be drawn. */
+  interactive: boolean;
+  /** Width of the terminal in characters. */
+  width: number;
+  cwd: string;
+  env: Readonly<Record<string, string | undefined>>;
+}
+
+export type Paint = ReturnType<typeof pc.createColors>;
+
+/** Colours, off when output is no terminal or NO_COLOR is set. */
+export function paintFor(enabled: boolean): Paint {
+  return pc.createColors(enabled);
+}
+
+/** Exit codes of every command. */
+export const exit = { clean: 0, findings: 1, wrongUse: 2, unreachable: 3, refused: 4 } as const;
+
+/** An expected failure: short, with what to do next, and the exit code that it means. */
+export class CommandError extends Error {
+  constructor(
+    message: string,
+    readonly code: number,
+    readonly fix?: string,
+    readonly details: readonly string[] = [],
+  ) {
+    super(message);
+    this.name = 'CommandError';
+  }
+}

@@ -1,0 +1,41 @@
+import { createInterface } from 'node:readline/promises';
+import { paintFor, type Io } from './io.js';
+import { run } from './program.js';
+
+// The only file that touches the process: everything else is handed its input and output.
+
+const { stdout, stderr, stdin, env } = process;
+
+const io: Io = {
+  out: (text) => void stdout.write(text),
+  err: (text) => void stderr.write(text),
+  async ask(question) {
+    if (!stdin.isTTY) return null;
+    const prompt = createInterface({ input: stdin, output: stderr });
+    try {
+      return await prompt.question(question);
+    } finally {
+      prompt.close();
+    }
+  },
+  interactive: stderr.isTTY && env.CI === undefined,
+  width: Math.min(Math.max(stdout.columns ?? 100, 60), 120),
+  cwd: process.cwd(),
+  env,
+};
+
+// A reader that stops early, such as `head`, is no failure.
+stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error;
+});
+
+const colours = stdout.isTTY && !env.NO_COLOR && env.TERM !== 'dumb';
+try {
+  const code = await run(process.argv.slice(2), io, paintFor(colours || env.FORCE_COLOR === '1'));
+  process.exitCode = Math.max(code, Number(process.exitCode ?? 0));
+} catch (error) {
+  stderr.write(
+    `■ Syndexa met an error of its own: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+  );
+  process.exitCode = 3;
+}

@@ -1,0 +1,354 @@
+import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { formatNames, platformNames, severityNames, stageNames } from './choices.js';
+import { usualPort } from './connect.js';
+import { CommandError, exit, type Io, type Paint } from './io.js';
+import { version } from './version.js';
+
+/** What a run of the program came to. */
+interface Outcome {
+  code: number;
+}
+
+const json = () => new Option('--json', 'print one JSON document on standard output, and nothing else');
+const titleOption = () =>
+  new Option('-t, --title <title>', 'the title to compare with (else found by its identifiers)');
+
+/** Adds an example that can be run on the demo to a command's help. */
+function example(command: Command, ...lines: string[]): Command {
+  return command.addHelpText(
+    'after',
+    `\nExample, on the demo:\n${lines.map((line) => `  ${line}`).join('\n')}\n`,
+  );
+}
+
+/**
+ * Runs the program with its arguments and returns the exit code: 0 clean, 1 findings, 2 wrong use or
+ * unreadable input, 3 service not reachable, 4 refused. It never ends the process.
+ */
+export async function run(args: readonly string[], io: Io, paint: Paint): Promise<number> {
+  const outcome: Outcome = { code: exit.clean };
+  const program = buildProgram(io, paint, outcome);
+  try {
+    await program.parseAsync(args, { from: 'user' });
+    return outcome.code;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? exit.clean : exit.wrongUse;
+    if (error instanceof CommandError) {
+      io.err(
+        `${paint.red('■')} ${error.message}\n${error.details.map((line) => `    ${line}\n`).join('')}${error.fix ? `  ${error.fix}\n` : ''}`,
+      );
+      return error.code;
+    }
+    throw error;
+  }
+}
+
+function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
+  const program = new Command('syndexa')
+    .description('The record of a title’s advertising IDs, and the engine that keeps every build true to it.')
+    .version(version)
+    .showHelpAfterError('Run it with --help to see how it is used.')
+    .exitOverride()
+    .configureOutput({ writeOut: io.out, writeErr: io.err });
+  const end = (work: Promise<number>) => work.then((code) => void (outcome.code = code));
+  treeCommands(program, io, paint, end);
+  recordCommands(program, io, paint, end);
+  serviceCommands(program, io, paint, end);
+  return program;
+}
+
+type End = (work: Promise<number>) => Promise<void>;
+
+function treeCommands(program: Command, io: Io, paint: Paint, end: End): void {
+  const trees = () => import('./commands/trees.js');
+  example(
+    program
+      .command('survey')
+      .description(
+        'say what is wired in a tree today: every fact with its place and evidence; needs no roster',
+      )
+      .argument('<dir>', 'folder of a source tree')
+      .addOption(titleOption())
+      .addOption(json())
+      .action((dir: string, options) => end(trees().then(({ survey }) => survey(io, paint, dir, options)))),
+    'syndexa survey demo/trees/tidewick',
+  );
+  example(
+    program
+      .command('check')
+      .description('say what is wrong with a tree')
+      .argument('<dir>', 'folder of a source tree')
+      .addOption(titleOption())
+      .addOption(
+        new Option('--fail-on <severity>', 'end with 1 when there are findings at or above this')
+          .choices([...severityNames, 'never'])
+          .default('blocker'),
+      )
+      .addOption(
+        new Option('--format <format>', 'how findings are printed')
+          .choices(['text', 'json', 'sarif'])
+          .default('text'),
+      )
+      .addOption(json())
+      .action((dir: string, options) => end(trees().then(({ check }) => check(io, paint, dir, options)))),
+    'syndexa check demo/trees/tidewick --title tidewick',
+    'syndexa check demo/trees/tidewick --title tidewick --format sarif > findings.sarif',
+  );
+  example(
+    program
+      .command('wire')
+      .description('show the smallest edits that make a tree agree with the roster; write them with --write')
+      .argument('<dir>', 'folder of a source tree')
+      .addOption(titleOption())
+      .option('-w, --write', 'write the edits: all files, or none')
+      .addOption(json())
+      .action((dir: string, options) => end(trees().then(({ wire }) => wire(io, paint, dir, options)))),
+    'syndexa wire demo/trees/tidewick --title tidewick',
+    'syndexa wire demo/trees/tidewick --title tidewick --write',
+  );
+}
+
+function recordCommands(program: Command, io: Io, paint: Paint, end: End): void {
+  const titles = () => import('./commands/titles.js');
+  example(
+    program
+      .command('board')
+      .description('show which ID each build carries: test and production, Android and iOS, side by side')
+      .argument('<title>')
+      .addOption(json())
+      .action((title: string, options) =>
+        end(titles().then(({ board }) => board(io, paint, title, options))),
+      ),
+    'syndexa board tidewick',
+  );
+
+  const title = program.command('title').description('titles: list, show, add, set, remove, link, history');
+  title
+    .command('list')
+    .addOption(json())
+    .action((options) => end(titles().then(({ listTitles }) => listTitles(io, options))));
+  title
+    .command('show')
+    .argument('<title>')
+    .addOption(json())
+    .action((id: string, options) => end(titles().then(({ showTitle }) => showTitle(io, id, options))));
+  const titleFields = (command: Command) =>
+    command
+      .argument('<title>', 'short name: small letters, digits and dashes')
+      .option('--name <name>', 'the name people see')
+      .option('--android <identifier>', 'application ID')
+      .option('--ios <identifier>', 'bundle ID')
+      .addOption(new Option('--audience <audience>').choices(['general', 'mixed', 'children']))
+      .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
+      .option('--production <names...>', 'those that ship')
+      .addOption(json());
+  example(
+    titleFields(title.command('add').description('add a title')).action((id: string, options) =>
+      end(titles().then(({ addTitle }) => addTitle(io, id, options))),
+    ),
+    'syndexa title add tidewick --name Tidewick --android example.saltmarsh.tidewick --test debug staging --production release',
+  );
+  titleFields(title.command('set').description('change a title')).action((id: string, options) =>
+    end(titles().then(({ setTitle }) => setTitle(io, id, options))),
+  );
+  title
+    .command('remove')
+    .argument('<title>')
+    .option('-y, --yes', 'do not ask')
+    .addOption(json())
+    .action((id: string, options) => end(titles().then(({ removeTitle }) => removeTitle(io, id, options))));
+  title
+    .command('history')
+    .argument('<title>')
+    .addOption(json())
+    .action((id: string, options) => end(titles().then(({ titleHistory }) => titleHistory(io, id, options))));
+  title
+    .command('link')
+    .description('link a folder below one of the service’s roots, so that the console can read and wire it')
+    .argument('<title>')
+    .argument('<dir>')
+    .addOption(json())
+    .action((id: string, dir: string, options) =>
+      end(
+        Promise.all([titles(), import('node:path')]).then(([{ linkTitle }, { resolve }]) =>
+          linkTitle(io, id, resolve(io.cwd, dir), options),
+        ),
+      ),
+    );
+
+  const placement = program.command('placement').description('placements: list, add, set, remove');
+  placement
+    .command('list')
+    .argument('<title>')
+    .addOption(json())
+    .action((id: string, options) =>
+      end(titles().then(({ listPlacements }) => listPlacements(io, id, options))),
+    );
+  const placementFields = (command: Command) =>
+    command
+      .argument('<title>')
+      .argument('<placement>', 'a name that tells place and format, such as tide-list-footer')
+      .addOption(new Option('--format <format>').argParser(oneOf('format', formatNames)))
+      .option('--where <words>', 'where in the title it stands')
+      .option('--refresh <time>', 'managed, off, or a time such as 60s')
+      .option('--content <kinds...>', 'text, image, video')
+      .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
+      .option('--network <networks...>', 'networks that fill it')
+      .addOption(json());
+  example(
+    placementFields(placement.command('add').description('add a placement')).action(
+      (id: string, name: string, options) =>
+        end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, true))),
+    ),
+    'syndexa placement add tidewick moon-page-banner --format banner --refresh 60s --network cobalt-heron',
+  );
+  placementFields(placement.command('set').description('change a placement')).action(
+    (id: string, name: string, options) =>
+      end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, false))),
+  );
+  placement
+    .command('remove')
+    .argument('<title>')
+    .argument('<placement>')
+    .addOption(json())
+    .action((id: string, name: string, options) =>
+      end(titles().then(({ removePlacement }) => removePlacement(io, id, name, options))),
+    );
+
+  const id = program.command('id').description('IDs: list, set, unset');
+  id.command('list')
+    .argument('<title>')
+    .addOption(json())
+    .action((name: string, options) => end(titles().then(({ listIds }) => listIds(io, name, options))));
+  const slot = (command: Command) =>
+    command
+      .requiredOption('--network <network>')
+      .addOption(new Option('--platform <platform>').choices(platformNames).makeOptionMandatory())
+      .addOption(new Option('--stage <stage>').choices(stageNames).default('production'))
+      .option('--placement <placement>', 'the placement; left out for an app ID')
+      .addOption(json());
+  example(
+    slot(
+      id.command('set').description('put an ID into the roster').argument('<title>').argument('<id>'),
+    ).action((name: string, value: string, options) =>
+      end(titles().then(({ setId }) => setId(io, name, value, options))),
+    ),
+    'syndexa id set tidewick CH-U-204418-P4N7C2VJ --network cobalt-heron --platform android --placement tide-list-footer',
+  );
+  slot(id.command('unset').description('take an ID out').argument('<title>')).action(
+    (name: string, options) => end(titles().then(({ setId }) => setId(io, name, null, options))),
+  );
+
+  const roster = program.command('roster').description('the roster as a document: export, import, schema');
+  const rosterWork = () => import('./commands/roster.js');
+  example(
+    roster
+      .command('export')
+      .description('write the roster as YAML; into an existing file its comments are kept')
+      .argument('[file]')
+      .addOption(json())
+      .action((file: string | undefined, options) =>
+        end(rosterWork().then(({ exportRoster }) => exportRoster(io, file, options))),
+      ),
+    'syndexa roster export roster.yaml',
+  );
+  example(
+    roster
+      .command('import')
+      .description('take a document in, after showing what would change')
+      .argument('<file>', 'a YAML document; - for standard input')
+      .option('-y, --yes', 'do not ask')
+      .option('--dry-run', 'only show what would change')
+      .option('--prune', 'take out titles that the document does not name')
+      .addOption(json())
+      .action((file: string, options) =>
+        end(rosterWork().then(({ importRoster }) => importRoster(io, paint, file, options))),
+      ),
+    'syndexa roster import demo/roster.yaml --yes',
+  );
+  roster
+    .command('schema')
+    .description('print the JSON Schema of the document')
+    .action(() => end(import('./commands/docs.js').then(({ printSchema }) => printSchema(io, 'roster'))));
+
+  const network = program.command('network').description('network profiles: list, show, lint, schema');
+  const networks = () => import('./commands/networks.js');
+  network
+    .command('list')
+    .addOption(json())
+    .action((options) => end(networks().then(({ listNetworks }) => listNetworks(io, paint, options))));
+  network
+    .command('show')
+    .argument('<network>')
+    .addOption(json())
+    .action((name: string, options) =>
+      end(networks().then(({ showNetwork }) => showNetwork(io, name, options))),
+    );
+  example(
+    network
+      .command('lint')
+      .description('check profiles; every fault with its line and column')
+      .argument('<files...>')
+      .addOption(json())
+      .action((files: string[], options) =>
+        end(networks().then(({ lintNetworks }) => lintNetworks(io, paint, files, options))),
+      ),
+    'syndexa network lint profiles/*.yaml',
+  );
+  network
+    .command('schema')
+    .description('print the JSON Schema of profiles')
+    .action(() => end(import('./commands/docs.js').then(({ printSchema }) => printSchema(io, 'profile'))));
+}
+
+function serviceCommands(program: Command, io: Io, paint: Paint, end: End): void {
+  const port = () =>
+    new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPort);
+  example(
+    program
+      .command('serve')
+      .description('start the service and its console')
+      .addOption(port())
+      .option('--root <dirs...>', 'folders below which trees may be linked')
+      .addOption(
+        new Option('--log-level <level>')
+          .choices(['debug', 'info', 'warn', 'error', 'silent'])
+          .default('info'),
+      )
+      .action((options) => end(import('./commands/serve.js').then(({ serve }) => serve(io, options)))),
+    'syndexa serve --root ~/work',
+  );
+  program
+    .command('demo')
+    .description('start the service with the demo’s roster and a copy of its trees')
+    .addOption(port())
+    .option('--walk', 'go the whole way in the terminal without a person, then stop')
+    .action((options) => end(import('./commands/demo.js').then(({ demo }) => demo(io, paint, options))));
+  program
+    .command('docs', { hidden: true })
+    .description('write the pages and schemas that are made from the code')
+    .requiredOption('--write <dir>')
+    .option('--check', 'only say whether they are current')
+    .action((options) =>
+      end(
+        import('./commands/docs.js').then(({ writeDocs }) =>
+          writeDocs(io, buildProgram(io, paint, { code: 0 }), options),
+        ),
+      ),
+    );
+}
+
+function oneOf(what: string, choices: readonly string[]): (value: string) => string {
+  return (value) => {
+    if (choices.includes(value)) return value;
+    throw new InvalidArgumentError(
+      `There is no ${what} ${JSON.stringify(value)}. It is one of ${choices.join(', ')}.`,
+    );
+  };
+}
+
+function portNumber(value: string): number {
+  const port = Number(value);
+  if (Number.isInteger(port) && port >= 0 && port < 65_536) return port;
+  throw new InvalidArgumentError('A port is a whole number from 0 to 65535.');
+}

@@ -1,0 +1,26 @@
+import type { Io } from './io.js';
+
+/** A line of progress on a terminal; silent elsewhere. */
+export interface Progress {
+  step(doing: string, done: number, total: number): void;
+  end(): void;
+}
+
+/** Shows progress on standard error, when that is a terminal. */
+export function startProgress(io: Io, doing: string): Progress {
+  if (!io.interactive) return { step: () => undefined, end: () => undefined };
+  const draw = (text: string) => io.err(`\r\u001b[2K${text}`);
+  draw(`… ${doing}`);
+  return {
+    step(what, done, total) {
+      const width = 24;
+      const filled = total > 0 ? Math.round((done / total) * width) : width;
+      draw(
+        `${'━'.repeat(filled)}${'─'.repeat(width - filled)} ${what}${total > 0 ? ` ${done}/${total}` : ''}`,
+      );
+    },
+    end() {
+      draw('');
+    },
+  };
+}

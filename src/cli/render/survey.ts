@@ -1,0 +1,87 @@
+import type { Fact, Survey } from '../../core/survey/model.js';
+import type { Paint } from '../io.js';
+import { chainLines, placeText, platformNames } from './places.js';
+
+const kindNames: Record<Fact['kind'], string> = {
+  identifier: 'identifier',
+  'min-sdk': 'minSdk',
+  'compile-sdk': 'compileSdk',
+  'target-sdk': 'targetSdk',
+  'deployment-target': 'deployment target',
+  'app-id': 'app ID',
+  'unit-id': 'unit ID',
+  permission: 'permission',
+  dependency: 'dependency',
+  'plist-key': 'key',
+};
+
+/** A survey for people: by edition, then by network, each fact with its place and evidence. */
+export function surveyText(
+  { tree, title, stacks, editions, facts, unresolved, problems }: Survey,
+  paint: Paint,
+): string {
+  const lines = [`${paint.bold(tree)}${title ? `, compared with the title ${paint.bold(title)}` : ''}`];
+  if (stacks.length === 0)
+    lines.push(
+      '',
+      'Nothing here is recognised: no Gradle module that builds an application, no Xcode project with one.',
+    );
+  for (const { stack, root, evidence } of stacks)
+    lines.push(`  ${stack} in ${root || '.'}: ${evidence.join('; ')}`);
+  for (const { platform, module, identifier, variants } of editions) {
+    lines.push(
+      '',
+      `${paint.bold(platformNames[platform])}  ${identifier ?? 'identifier unknown'}  ${paint.dim(`(${module})`)}`,
+    );
+    lines.push(
+      `  variants: ${variants.map(({ name, stage }) => `${name} (${stage ?? 'no stage'})`).join(', ')}`,
+    );
+    const mine = facts.filter((fact) => fact.platform === platform && fact.module === module);
+    for (const network of [null, ...new Set(mine.flatMap((fact) => fact.network ?? []))]) {
+      const group = mine.filter((fact) => fact.network === network);
+      if (group.length === 0) continue;
+      lines.push('', `  ${paint.cyan(network ?? 'build')}`);
+      for (const fact of group) lines.push(...factLines(fact, variants.length, paint));
+    }
+    const open = unresolved.filter((item) => item.platform === platform && item.module === module);
+    if (open.length > 0) lines.push('', `  ${paint.yellow('cannot tell')}`);
+    for (const { what, reason, variants: names, place, chain } of open) {
+      lines.push(
+        `    ${what} (${names.join(', ')}): ${reason}  ${paint.dim(placeText(place))}`,
+        ...chainLines(chain, paint, '      '),
+      );
+    }
+  }
+  if (problems.length > 0) lines.push('', paint.red('could not be read'));
+  for (const { path, line, column, message } of problems)
+    lines.push(`  ${path}:${line}:${column}  ${message}`);
+  const held = facts.filter(({ kind }) => kind === 'app-id' || kind === 'unit-id').length;
+  lines.push(
+    '',
+    `${facts.length} facts, ${held} of them IDs; ${unresolved.length} that cannot be told; ${problems.length} problems in files.`,
+    '',
+  );
+  return lines.join('\n');
+}
+
+function factLines(fact: Fact, variantCount: number, paint: Paint): string[] {
+  const variants = fact.variants.length === variantCount ? 'all variants' : fact.variants.join(', ');
+  const named = [
+    kindNames[fact.kind],
+    fact.placement ?? (fact.kind === 'app-id' || fact.kind === 'unit-id' ? undefined : fact.name),
+  ]
+    .filter(Boolean)
+    .join(' ');
+  const value =
+    fact.kind === 'permission'
+      ? ''
+      : fact.value.trim() === fact.value
+        ? fact.value
+        : JSON.stringify(fact.value);
+  const where = fact.standsIn ? paint.dim(` in ${fact.standsIn}`) : '';
+  const [, ...rest] = fact.chain;
+  return [
+    `    ${named}${value ? ` ${paint.bold(value)}` : ''}  ${paint.dim(variants)}${where}  ${placeText(fact.place)}`,
+    ...chainLines(rest, paint, '      '),
+  ];
+}

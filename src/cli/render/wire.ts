@@ -1,0 +1,49 @@
+import type { Wiring } from '../../core/wiring/model.js';
+import type { Paint } from '../io.js';
+import { platformNames, wrap } from './places.js';
+
+/** The diff in colour, then what each file's edits mend, then what is left to a person. */
+export function wireText({ edits, patch, byHand }: Wiring, paint: Paint, width: number): string {
+  const lines =
+    patch === ''
+      ? [paint.green('✔ the tree agrees with the roster; there is nothing to wire'), '']
+      : [colouredPatch(patch, paint)];
+  if (edits.length > 0) lines.push(paint.bold('What it mends'));
+  for (const { path, rules, before } of edits) {
+    lines.push(
+      `  ${before === null ? paint.green('new') : '   '} ${path}`,
+      paint.dim(`      ${rules.join(', ') || 'keeps it current'}`),
+    );
+  }
+  if (edits.length > 0) lines.push('');
+  lines.push(...byHandLines(byHand, paint, width));
+  return lines.join('\n');
+}
+
+/** What wiring leaves to a person, with why. */
+export function byHandLines(byHand: Wiring['byHand'], paint: Paint, width: number): string[] {
+  if (byHand.length === 0) return [];
+  const lines = [paint.bold('Left to you')];
+  for (const { platform, what, why, where } of byHand) {
+    const head = [platform && platformNames[platform], where].filter(Boolean).join('  ');
+    lines.push(
+      `  ${paint.yellow('▲')} ${head}`,
+      wrap(what, width, '    '),
+      paint.dim(wrap(why, width, '    ')),
+    );
+  }
+  return [...lines, ''];
+}
+
+function colouredPatch(patch: string, paint: Paint): string {
+  return patch
+    .split('\n')
+    .map((line) => {
+      if (line.startsWith('diff --git') || line.startsWith('+++') || line.startsWith('---'))
+        return paint.bold(line);
+      if (line.startsWith('@@')) return paint.cyan(line);
+      if (line.startsWith('+')) return paint.green(line);
+      return line.startsWith('-') ? paint.red(line) : line;
+    })
+    .join('\n');
+}

@@ -1,0 +1,66 @@
+import { basename, resolve } from 'node:path';
+import type { Client } from './client.js';
+import { CommandError, exit, type Io } from './io.js';
+import { startProgress } from './progress.js';
+
+/** A tree that the service has, and where it lies. */
+export interface SentTree {
+  snapshot: string;
+  folder: string;
+  /** How many files the tree holds, and how many of them matter. */
+  seen: number;
+  sent: number;
+}
+
+const bytesAtOnce = 6 * 1024 * 1024;
+
+/** Collects what matters of a tree, and sends the hashes, then only the contents that the service lacks. */
+export async function sendTree(client: Client, io: Io, directory: string): Promise<SentTree> {
+  const folder = resolve(io.cwd, directory);
+  const [{ collectTree, TreeUnreadableError }, { recoverTree }, plan] = await Promise.all([
+    import('../service/trees/collect.js'),
+    import('../service/trees/apply.js'),
+    client.call('collectPlan'),
+  ]);
+  const recovered = await recoverTree(folder);
+  if (recovered) {
+    const files = recovered.files.length > 0 ? ` (${recovered.files.length} files)` : '';
+    io.err(`An earlier write to this tree was cut short; it was ${recovered.outcome}${files}.\n`);
+  }
+  const progress = startProgress(io, 'reading the tree');
+  try {
+    const { files, folders, skipped, seen } = await collectTree(folder, plan);
+    const manifest = {
+      name: basename(folder) || folder,
+      files: files.map(({ path, hash, bytes }) => ({ path, hash, size: bytes.length })),
+      folders,
+      skipped: skipped.slice(0, 5_000),
+    };
+    const { id, missing } = await client.call('addSnapshot', { body: manifest });
+    const wanted = new Set(missing);
+    let batch: { hash: string; base64: string }[] = [];
+    let size = 0;
+    let sent = 0;
+    const flush = async () => {
+      if (batch.length > 0) await client.call('sendBlobs', { body: { blobs: batch } });
+      sent += batch.length;
+      progress.step('sending files', sent, wanted.size);
+      batch = [];
+      size = 0;
+    };
+    for (const { hash, bytes } of files) {
+      if (!wanted.delete(hash)) continue;
+      batch.push({ hash, base64: bytes.toString('base64') });
+      size += bytes.length;
+      if (size > bytesAtOnce || batch.length >= 1_000) await flush();
+    }
+    await flush();
+    return { snapshot: id, folder, seen, sent: files.length };
+  } catch (error) {
+    if (error instanceof TreeUnreadableError)
+      throw new CommandError(error.message, exit.wrongUse, 'Name the folder of a source tree.');
+    throw error;
+  } finally {
+    progress.end();
+  }
+}

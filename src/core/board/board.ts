@@ -1,0 +1,262 @@
+import { z } from 'zod';
+import { Format, Platform, Stage, platforms, stages, type Profile } from '../network/model.js';
+import { offers } from '../network/recognise.js';
+import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
+import type { Title } from '../roster/model.js';
+import { heldIds } from '../roster/validate.js';
+import { staged } from '../survey/stages.js';
+import { Fact, SurveyEdition, Unresolved } from '../survey/model.js';
+
+export const RecordState = z
+  .enum(['set', 'sample', 'missing', 'not-offered', 'not-used', 'clash'])
+  .meta({ description: 'What the roster says of an ID.' });
+export type RecordState = z.infer<typeof RecordState>;
+
+export const BuildState = z
+  .enum(['agrees', 'differs', 'absent', 'cannot-tell', 'unread', 'nothing-expected'])
+  .meta({ description: 'What the tree that was last read would build.' });
+export type BuildState = z.infer<typeof BuildState>;
+
+export const BoardCell = z.object({
+  platform: Platform,
+  stage: Stage,
+  record: RecordState,
+  build: BuildState,
+  id: z.string().nullable(),
+  found: z.array(z.string()).meta({ description: 'What the variants of this stage carry instead.' }),
+  why: z.string().meta({ description: 'The state in words.' }),
+});
+export type BoardCell = z.infer<typeof BoardCell>;
+
+export const BoardRow = z.object({
+  placement: z.string().nullable().meta({ description: 'Null for the row of an app ID.' }),
+  format: Format.nullable(),
+  network: z.string(),
+  networkName: z.string(),
+  label: z.string(),
+  cells: z.array(BoardCell),
+});
+export type BoardRow = z.infer<typeof BoardRow>;
+
+export const BoardEdition = z.object({
+  platform: Platform,
+  identifier: z.string(),
+  found: z.string().nullable().meta({ description: 'The identifier in the tree.' }),
+  tree: z.string().nullable(),
+  snapshot: z.string().nullable(),
+  readAt: z.string().nullable(),
+  summary: z.object({ blocker: z.number(), warning: z.number(), note: z.number() }).nullable(),
+});
+export type BoardEdition = z.infer<typeof BoardEdition>;
+
+export const Board = z
+  .object({
+    title: z.string(),
+    name: z.string(),
+    editions: z.array(BoardEdition),
+    rows: z.array(BoardRow),
+    good: z
+      .boolean()
+      .meta({ description: 'Every expected ID is in the roster and in the build, and no blocker is open.' }),
+  })
+  .meta({ title: 'Board', description: 'Test and production, Android and iOS, side by side.' });
+export type Board = z.infer<typeof Board>;
+
+/** What was last read of an edition. */
+export const Reading = z.object({
+  platform: Platform,
+  tree: z.string(),
+  snapshot: z.string(),
+  readAt: z.string(),
+  edition: SurveyEdition,
+  facts: z.array(Fact),
+  unresolved: z.array(Unresolved),
+  summary: z.object({ blocker: z.number(), warning: z.number(), note: z.number() }),
+});
+export type Reading = z.infer<typeof Reading>;
+
+/** Lays a title's record and the last readings of its trees side by side. */
+export function makeBoard(
+  id: string,
+  title: Title,
+  profiles: readonly Profile[],
+  readings: readonly Reading[],
+): Board {
+  const used = profiles.filter((profile) =>
+    platforms.some((platform) => isEnrolled(title, profile.id, platform)),
+  );
+  const clashing = clashingIds(title);
+  const cellsFor = (profile: Profile, placement: string | null): BoardCell[] =>
+    platforms
+      .filter((platform) => title.editions[platform])
+      .flatMap((platform) => {
+        const expected = expectedIds(title, profiles, platform);
+        const reading = readings.find((candidate) => candidate.platform === platform);
+        return stages.map((stage) =>
+          cellOf({ title, profile, placement, platform, stage, expected, reading, clashing }),
+        );
+      });
+  const apps = used
+    .filter((profile) => profile.ids.app)
+    .map((profile): BoardRow => ({
+      placement: null,
+      format: null,
+      network: profile.id,
+      networkName: profile.name,
+      label: profile.ids.app?.label ?? 'app ID',
+      cells: cellsFor(profile, null),
+    }));
+  const placements = Object.entries(title.placements).flatMap(([name, { format, units }]) =>
+    used
+      .filter((profile) => units[profile.id])
+      .map((profile): BoardRow => ({
+        placement: name,
+        format,
+        network: profile.id,
+        networkName: profile.name,
+        label: profile.ids.unit?.label ?? 'unit ID',
+        cells: cellsFor(profile, name),
+      })),
+  );
+  const rows = [...apps, ...placements];
+  const editions = platforms.flatMap((platform): BoardEdition[] => {
+    const identifier = title.editions[platform]?.identifier;
+    if (identifier === undefined) return [];
+    const reading = readings.find((candidate) => candidate.platform === platform);
+    return [
+      {
+        platform,
+        identifier,
+        found: reading?.edition.identifier ?? null,
+        tree: reading?.tree ?? null,
+        snapshot: reading?.snapshot ?? null,
+        readAt: reading?.readAt ?? null,
+        summary: reading?.summary ?? null,
+      },
+    ];
+  });
+  const cells = rows.flatMap((row) => row.cells);
+  const good =
+    cells.every(
+      ({ record, build }) =>
+        record !== 'missing' && record !== 'clash' && (build === 'agrees' || build === 'nothing-expected'),
+    ) && editions.every(({ summary }) => summary !== null && summary.blocker === 0);
+  return { title: id, name: title.name, editions, rows, good };
+}
+
+interface CellInput {
+  title: Title;
+  profile: Profile;
+  placement: string | null;
+  platform: Platform;
+  stage: Stage;
+  expected: readonly ExpectedId[];
+  reading: Reading | undefined;
+  clashing: ReadonlySet<string>;
+}
+
+function cellOf(input: CellInput): BoardCell {
+  const { title, profile, placement, platform, stage, expected, clashing } = input;
+  const base = { platform, stage, found: [] as string[] };
+  const format = placement === null ? undefined : title.placements[placement]?.format;
+  if (format ? !offers(profile, format, platform) : !profile[platform]?.['app-id']) {
+    const why = `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`;
+    return { ...base, record: 'not-offered', build: 'nothing-expected', id: null, why };
+  }
+  const mine = expected.find(
+    (item) => item.network === profile.id && item.stage === stage && (item.placement ?? null) === placement,
+  );
+  if (!mine)
+    return {
+      ...base,
+      record: 'not-used',
+      build: 'nothing-expected',
+      id: null,
+      why: `${profile.name} is not wired into this edition.`,
+    };
+  const record: RecordState =
+    mine.id === undefined
+      ? 'missing'
+      : clashing.has(`${profile.id} ${mine.id}`)
+        ? 'clash'
+        : mine.from === 'sample'
+          ? 'sample'
+          : 'set';
+  const { build, found } = buildState(mine, input);
+  return { ...base, record, build, found, id: mine.id ?? null, why: inWords(mine, record, build, found) };
+}
+
+function buildState(
+  mine: ExpectedId,
+  { title, reading, platform }: CellInput,
+): { build: BuildState; found: string[] } {
+  if (!reading) return { build: 'unread', found: [] };
+  const variants = reading.edition.variants
+    .map((variant) => staged(variant, title))
+    .filter(({ stage }) => stage === mine.stage)
+    .map(({ name }) => name);
+  const reaches = (names: readonly string[]) => names.some((name) => variants.includes(name));
+  const kind = mine.kind === 'app' ? 'app-id' : 'unit-id';
+  const facts = reading.facts.filter(
+    (fact) =>
+      fact.kind === kind &&
+      fact.network === mine.network &&
+      fact.platform === platform &&
+      reaches(fact.variants),
+  );
+  const right = facts.filter(
+    ({ value, standsIn }) =>
+      value === mine.id && !/^(activity|service|receiver|provider)\b/.test(standsIn ?? ''),
+  );
+  const covered = variants.every((name) => right.some((fact) => fact.variants.includes(name)));
+  const others = facts.filter((fact) => !right.includes(fact));
+  // A unit ID of another placement is no rival of this one; only the other stage's ID of the same spot is.
+  const rivals =
+    mine.kind === 'app'
+      ? others
+      : others.filter((fact) => fact.placement !== undefined && fact.placement === mine.placement);
+  const found = [...new Set(rivals.map(({ value }) => value))];
+  if (found.length > 0) return { build: 'differs', found };
+  if (mine.id !== undefined && covered && variants.length > 0) return { build: 'agrees', found };
+  const open = reading.unresolved.some(
+    (item) => item.kind === kind && item.network === mine.network && reaches(item.variants),
+  );
+  return { build: open ? 'cannot-tell' : 'absent', found };
+}
+
+function inWords(
+  { stage, from }: ExpectedId,
+  record: RecordState,
+  build: BuildState,
+  found: readonly string[],
+): string {
+  const inRecord: Record<RecordState, string> = {
+    set: 'The roster holds it',
+    sample: from === 'sample' ? 'The network’s sample is used' : 'The roster holds it',
+    missing: `The roster has no ${stage} ID`,
+    'not-offered': 'Not offered',
+    'not-used': 'Not used',
+    clash: 'The same ID stands in two places of the roster',
+  };
+  const inBuild: Record<BuildState, string> = {
+    agrees: 'every variant of this stage carries it',
+    differs: `the build carries ${found.join(', ')}`,
+    absent: 'the build does not carry it',
+    'cannot-tell': 'reading cannot tell what the build carries',
+    unread: 'no tree was read yet',
+    'nothing-expected': 'nothing is expected',
+  };
+  return `${inRecord[record]}; ${inBuild[build]}.`;
+}
+
+function clashingIds(title: Title): Set<string> {
+  const seen = new Set<string>();
+  const clashing = new Set<string>();
+  for (const { network, id, stage } of heldIds(title)) {
+    if (stage === 'test') continue;
+    const key = `${network} ${id}`;
+    if (seen.has(key)) clashing.add(key);
+    seen.add(key);
+  }
+  return clashing;
+}

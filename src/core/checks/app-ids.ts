@@ -1,0 +1,48 @@
+import type { IdKindName } from '../network/model.js';
+import type { Recognised } from '../network/recognise.js';
+import type { Fact } from '../survey/model.js';
+import type { CheckContext } from './model.js';
+
+/** What an app-ID fact's value is, as its network sees it. */
+export type Reading =
+  | { is: 'right-kind'; recognised: Recognised }
+  | { is: 'other-kind'; kind: IdKindName }
+  | { is: 'other-platform'; recognised: Recognised }
+  | { is: 'white-space' }
+  | { is: 'placeholder' }
+  | { is: 'unknown' };
+
+const placeholderText =
+  /^$|your|placeholder|insert|replace|change.?me|todo|fixme|xxx|<.*>|\$\{|\{\{|app.?id.?here|^(test|none|null|undefined)$/i;
+
+/** Judges the value of an app-ID fact. Exactly one rule speaks for each reading. */
+export function readAppId(fact: Fact, { recogniser }: CheckContext): Reading {
+  if (fact.value !== fact.value.trim() && fact.value.trim() !== '') return { is: 'white-space' };
+  const mine = recogniser.recognise(fact.value).filter(({ network }) => network === fact.network);
+  const app = mine.find(({ kind }) => kind === 'app');
+  if (app) {
+    const platform = app.platform ?? app.sample?.[0]?.platform;
+    const fits =
+      app.sample && !app.platform
+        ? app.sample.some((sample) => sample.platform === fact.platform)
+        : platform === undefined || platform === fact.platform;
+    return fits ? { is: 'right-kind', recognised: app } : { is: 'other-platform', recognised: app };
+  }
+  if (mine[0]) return { is: 'other-kind', kind: mine[0].kind };
+  return { is: placeholderText.test(fact.value) ? 'placeholder' : 'unknown' };
+}
+
+/** The app-ID facts that stand where the network looks for them, or anywhere when `all` is set. */
+export function appIdFacts({ survey }: CheckContext): Fact[] {
+  return survey.facts.filter(({ kind }) => kind === 'app-id');
+}
+
+/** Whether a fact stands where its network reads it; nested declarations are read by nobody. */
+export function inPlace({ standsIn }: Fact): boolean {
+  return (
+    standsIn === 'application' ||
+    standsIn === 'property list' ||
+    standsIn === 'code' ||
+    standsIn === 'placebook'
+  );
+}

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { Platform, type Profile } from '../network/model.js';
+import type { Recogniser } from '../network/recognise.js';
+import type { Title } from '../roster/model.js';
+import { ChainStep, Place, type Survey } from '../survey/model.js';
+import { TextEdit } from '../wiring/model.js';
+
+export const Severity = z.enum(['blocker', 'warning', 'note']);
+export type Severity = z.infer<typeof Severity>;
+export const severities = Severity.options;
+
+export const Finding = z
+  .object({
+    rule: z.string(),
+    severity: Severity,
+    message: z.string(),
+    mend: z.string().meta({ description: 'What to do about it.' }),
+    platform: Platform.nullable(),
+    module: z.string().nullable(),
+    variants: z.array(z.string()),
+    network: z.string().nullable(),
+    placement: z.string().nullable(),
+    place: Place.nullable(),
+    chain: z.array(ChainStep),
+    fingerprint: z
+      .string()
+      .meta({ description: 'The same for the same fault, whatever else in the file changes.' }),
+    fix: z
+      .object({
+        edits: z.array(TextEdit.extend({ path: z.string() })),
+        content: z.array(z.object({ path: z.string(), text: z.string() })),
+      })
+      .optional()
+      .meta({ description: 'The edits that wiring would make for it.' }),
+  })
+  .meta({ description: 'Where a survey and the roster disagree, or a rule is broken.' });
+export type Finding = z.infer<typeof Finding>;
+
+export const CheckReport = z
+  .object({
+    title: z.string().nullable(),
+    summary: z.object({ blocker: z.number(), warning: z.number(), note: z.number() }),
+    findings: z.array(Finding),
+  })
+  .meta({ title: 'Check', description: 'What is wrong with a tree.' });
+export type CheckReport = z.infer<typeof CheckReport>;
+
+/** What a rule is, apart from its code. */
+export interface RuleMeta<Message extends string = string> {
+  /** `group/what`; never used again for something else once published. */
+  id: string;
+  severity: Severity;
+  /** One sentence: what happens if it ships. */
+  ifShipped: string;
+  /** One sentence: how to mend it. */
+  mend: string;
+  /** Texts by message ID, with `{name}` for what the finding fills in; each ends with a full stop. */
+  messages: Record<Message, string>;
+  /** Whether the rule compares with a title; such rules are silent without one. */
+  needsTitle: boolean;
+}
+
+/** What a rule reports. */
+export interface Report<Message extends string = string> {
+  message: Message;
+  data?: Record<string, string>;
+  platform?: Platform | null;
+  module?: string | null;
+  variants?: readonly string[];
+  network?: string | null;
+  placement?: string | null;
+  place?: Place | null;
+  chain?: readonly ChainStep[];
+}
+
+/** What rules look at. They change nothing of it. */
+export interface CheckContext {
+  survey: Survey;
+  profiles: readonly Profile[];
+  recogniser: Recogniser;
+  title: Title | null;
+  titleId: string | null;
+}
+
+export interface Rule<Message extends string = string> {
+  meta: RuleMeta<Message>;
+  run(context: CheckContext): Iterable<Report<Message>>;
+}
+
+/** Keeps a rule's message IDs and its reports in step. */
+export function defineRule<Message extends string>(rule: Rule<Message>): Rule {
+  return rule;
+}

@@ -1,0 +1,36 @@
+import { inPlace, readAppId } from '../app-ids.js';
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, networkName, variantsAt } from '../scope.js';
+
+/** A well-formed production app ID, but not the one that the roster holds. */
+export const appIdDiffersFromRoster = defineRule({
+  meta: {
+    id: 'app-id/differs-from-roster',
+    severity: 'blocker',
+    ifShipped: 'Revenue goes to another app or account, or nowhere.',
+    mend: 'Run syndexa wire, or correct the roster if the build is right.',
+    messages: {
+      differs: '{id} is not the {stage} app ID that the roster holds for {network}: that is {expected}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const known = new Set(scope.expected.flatMap(({ id }) => id ?? []));
+      for (const fact of scope.facts.filter(
+        (candidate) => candidate.kind === 'app-id' && inPlace(candidate),
+      )) {
+        const reading = readAppId(fact, context);
+        if (reading.is !== 'right-kind' || reading.recognised.sample || known.has(fact.value)) continue;
+        for (const { stage, id } of scope.expected.filter(
+          (item) => item.kind === 'app' && item.network === fact.network,
+        )) {
+          const variants = variantsAt(scope, fact.variants, stage);
+          if (variants.length === 0 || id === undefined) continue;
+          const data = { id: fact.value, stage, network: networkName(context, fact.network), expected: id };
+          yield { ...fromFact(fact), variants, message: 'differs', data };
+        }
+      }
+    }
+  },
+});

@@ -1,0 +1,31 @@
+import { appIdFacts, inPlace, readAppId } from '../app-ids.js';
+import { defineRule } from '../model.js';
+import { fromFact, networkName } from '../scope.js';
+
+/** The value is no ID: it carries white space, is text that stands for an ID, or has another shape. */
+export const appIdMalformed = defineRule({
+  meta: {
+    id: 'app-id/malformed',
+    severity: 'blocker',
+    ifShipped: 'The SDK takes the text as it stands, does not know it, and stops the app or shows nothing.',
+    mend: 'Run syndexa wire: it puts in the ID that the roster holds.',
+    messages: {
+      whiteSpace: 'The app ID of {network} carries white space: {value}.',
+      placeholder: '{value} is text that stands for an app ID of {network}, not an ID.',
+      unknown: '{value} does not look like an app ID of {network}.',
+    },
+    needsTitle: false,
+  },
+  *run(context) {
+    const messages = { 'white-space': 'whiteSpace', placeholder: 'placeholder', unknown: 'unknown' } as const;
+    for (const fact of appIdFacts(context).filter(inPlace)) {
+      const { is } = readAppId(fact, context);
+      if (is !== 'white-space' && is !== 'placeholder' && is !== 'unknown') continue;
+      yield {
+        ...fromFact(fact),
+        message: messages[is],
+        data: { value: JSON.stringify(fact.value), network: networkName(context, fact.network) },
+      };
+    }
+  },
+});

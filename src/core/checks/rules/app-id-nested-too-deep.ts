@@ -1,0 +1,29 @@
+import { appIdFacts, inPlace } from '../app-ids.js';
+import { defineRule } from '../model.js';
+import { fromFact, networkName } from '../scope.js';
+
+/** The key stands in a component instead of in the application element itself. */
+export const appIdNestedTooDeep = defineRule({
+  meta: {
+    id: 'app-id/nested-too-deep',
+    severity: 'blocker',
+    ifShipped:
+      'The SDK looks in the application element only, finds nothing there, and stops the app at launch.',
+    mend: 'Run syndexa wire: it moves the declaration into the application element.',
+    messages: {
+      nested:
+        'The app ID of {network} stands inside {holder}, where its SDK does not look; it belongs directly in the application element.',
+    },
+    needsTitle: false,
+  },
+  *run(context) {
+    for (const fact of appIdFacts(context)) {
+      if (fact.standsIn === undefined || inPlace(fact)) continue;
+      yield {
+        ...fromFact(fact),
+        message: 'nested',
+        data: { network: networkName(context, fact.network), holder: fact.standsIn },
+      };
+    }
+  },
+});

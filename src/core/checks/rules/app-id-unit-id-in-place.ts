@@ -1,0 +1,26 @@
+import { appIdFacts, inPlace, readAppId } from '../app-ids.js';
+import { defineRule } from '../model.js';
+import { fromFact, networkName } from '../scope.js';
+
+/** A unit ID stands where an app ID belongs. */
+export const appIdUnitIdInPlace = defineRule({
+  meta: {
+    id: 'app-id/unit-id-in-place',
+    severity: 'blocker',
+    ifShipped: 'The SDK does not know the ID when it starts, and stops the app or shows nothing.',
+    mend: 'Run syndexa wire: it puts in the app ID.',
+    messages: { unit: '{id} is a {kind} ID of {network}; an app ID belongs here.' },
+    needsTitle: false,
+  },
+  *run(context) {
+    for (const fact of appIdFacts(context).filter(inPlace)) {
+      const reading = readAppId(fact, context);
+      if (reading.is !== 'other-kind') continue;
+      yield {
+        ...fromFact(fact),
+        message: 'unit',
+        data: { id: fact.value, kind: reading.kind, network: networkName(context, fact.network) },
+      };
+    }
+  },
+});

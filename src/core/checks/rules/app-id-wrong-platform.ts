@@ -1,0 +1,28 @@
+import { appIdFacts, inPlace, readAppId } from '../app-ids.js';
+import { defineRule } from '../model.js';
+import { fromFact, networkName } from '../scope.js';
+
+/** The app ID of the other platform. */
+export const appIdWrongPlatform = defineRule({
+  meta: {
+    id: 'app-id/wrong-platform',
+    severity: 'blocker',
+    ifShipped: 'The network refuses every request, or counts them for the other app.',
+    mend: 'Run syndexa wire: it puts in the ID of this platform.',
+    messages: { other: '{id} is the {other} app ID of {network}, in the {platform} build.' },
+    needsTitle: false,
+  },
+  *run(context) {
+    for (const fact of appIdFacts(context).filter(inPlace)) {
+      const reading = readAppId(fact, context);
+      if (reading.is !== 'other-platform') continue;
+      const other = fact.platform === 'android' ? 'iOS' : 'Android';
+      const platform = fact.platform === 'android' ? 'Android' : 'iOS';
+      yield {
+        ...fromFact(fact),
+        message: 'other',
+        data: { id: fact.value, other, platform, network: networkName(context, fact.network) },
+      };
+    }
+  },
+});

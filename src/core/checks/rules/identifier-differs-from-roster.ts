@@ -1,0 +1,29 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, listed, variantsAt } from '../scope.js';
+
+/** The identifier that ships is not the one in the roster. */
+export const identifierDiffersFromRoster = defineRule({
+  meta: {
+    id: 'identifier/differs-from-roster',
+    severity: 'blocker',
+    ifShipped: 'The networks know the app by the registered identifier; requests from another earn nothing.',
+    mend: 'Correct whichever is wrong: the build file named here, or the roster (syndexa title set TITLE --android ID).',
+    messages: { differs: 'The build names the app {value} in {variants}; the roster has {expected}.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const expected = scope.title.editions[scope.platform]?.identifier;
+      for (const fact of scope.facts.filter(({ kind }) => kind === 'identifier')) {
+        const variants = variantsAt(scope, fact.variants, 'production');
+        if (expected === undefined || variants.length === 0 || fact.value === expected) continue;
+        yield {
+          ...fromFact(fact),
+          variants,
+          message: 'differs',
+          data: { value: fact.value, variants: listed(variants), expected },
+        };
+      }
+    }
+  },
+});

@@ -1,0 +1,47 @@
+import type { Rule } from '../model.js';
+import { appIdDiffersFromRoster } from './app-id-differs-from-roster.js';
+import { appIdDuplicated } from './app-id-duplicated.js';
+import { appIdMalformed } from './app-id-malformed.js';
+import { appIdMissing } from './app-id-missing.js';
+import { appIdNestedTooDeep } from './app-id-nested-too-deep.js';
+import { appIdNotInRoster } from './app-id-not-in-roster.js';
+import { appIdUnitIdInPlace } from './app-id-unit-id-in-place.js';
+import { appIdWrongPlatform } from './app-id-wrong-platform.js';
+import { dependencyMissing } from './build-dependency-missing.js';
+import { platformLevelTooLow } from './build-platform-level-too-low.js';
+import { identifierDiffersFromRoster } from './identifier-differs-from-roster.js';
+import { editionNotFound } from './identifier-edition-not-found.js';
+import { permissionMissing } from './manifest-permission-missing.js';
+import { productionIdInTest } from './stage-production-id-in-test.js';
+import { testIdInProduction } from './stage-test-id-in-production.js';
+import { variantUnmatched } from './stage-variant-unmatched.js';
+import { brokenFile } from './tree-broken-file.js';
+import { cannotTell } from './tree-cannot-tell.js';
+import { fileNotRead } from './tree-file-not-read.js';
+import { unitIdNotInBuild } from './unit-id-not-in-build.js';
+import { unitIdNotInRoster } from './unit-id-not-in-roster.js';
+
+/** Every rule, in the order of their files. A test compares this list with the folder. */
+export const rules: readonly Rule[] = [
+  appIdDiffersFromRoster,
+  appIdDuplicated,
+  appIdMalformed,
+  appIdMissing,
+  appIdNestedTooDeep,
+  appIdNotInRoster,
+  appIdUnitIdInPlace,
+  appIdWrongPlatform,
+  dependencyMissing,
+  platformLevelTooLow,
+  identifierDiffersFromRoster,
+  editionNotFound,
+  permissionMissing,
+  productionIdInTest,
+  testIdInProduction,
+  variantUnmatched,
+  brokenFile,
+  cannotTell,
+  fileNotRead,
+  unitIdNotInBuild,
+  unitIdNotInRoster,
+];

@@ -1,0 +1,34 @@
+import { inPlace } from '../app-ids.js';
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, listed, networkName, variantsAt } from '../scope.js';
+
+/** An ID that earns money, in a variant that developers run. */
+export const productionIdInTest = defineRule({
+  meta: {
+    id: 'stage/production-id-in-test',
+    severity: 'blocker',
+    ifShipped: 'Every tap during development counts as a real click, and networks suspend accounts for that.',
+    mend: 'Run syndexa wire: it puts test IDs into the test variants.',
+    messages: { live: '{id} is the production ID of {network}, and {variants} would use it.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const test = new Set(scope.expected.filter(({ stage }) => stage === 'test').map(({ id }) => id));
+      const production = new Set(
+        scope.expected.filter(({ stage, id }) => stage === 'production' && !test.has(id)).map(({ id }) => id),
+      );
+      for (const fact of scope.facts) {
+        if (fact.kind !== 'unit-id' && !(fact.kind === 'app-id' && inPlace(fact))) continue;
+        const variants = variantsAt(scope, fact.variants, 'test');
+        if (variants.length === 0 || !production.has(fact.value)) continue;
+        yield {
+          ...fromFact(fact),
+          variants,
+          message: 'live',
+          data: { id: fact.value, network: networkName(context, fact.network), variants: listed(variants) },
+        };
+      }
+    }
+  },
+});

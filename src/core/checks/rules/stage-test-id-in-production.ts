@@ -1,0 +1,39 @@
+import { inPlace } from '../app-ids.js';
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, listed, networkName, variantsAt } from '../scope.js';
+
+/** A sample, or an ID that the roster keeps for testing, in a variant that ships. */
+export const testIdInProduction = defineRule({
+  meta: {
+    id: 'stage/test-id-in-production',
+    severity: 'blocker',
+    ifShipped: 'Test ads are shown to everybody, and they earn nothing.',
+    mend: 'Run syndexa wire: it keeps test IDs in the test variants.',
+    messages: { sample: '{id} is a test ID of {network}, and would ship in {variants}.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const production = new Set(
+        scope.expected.filter(({ stage }) => stage === 'production').map(({ id }) => id),
+      );
+      const test = new Set(
+        scope.expected.filter(({ stage, id }) => stage === 'test' && !production.has(id)).map(({ id }) => id),
+      );
+      for (const fact of scope.facts) {
+        if (fact.kind !== 'unit-id' && !(fact.kind === 'app-id' && inPlace(fact))) continue;
+        const sample = context.recogniser
+          .recognise(fact.value.trim())
+          .some((reading) => reading.network === fact.network && reading.sample);
+        const variants = variantsAt(scope, fact.variants, 'production');
+        if (variants.length === 0 || !(sample || test.has(fact.value))) continue;
+        yield {
+          ...fromFact(fact),
+          variants,
+          message: 'sample',
+          data: { id: fact.value, network: networkName(context, fact.network), variants: listed(variants) },
+        };
+      }
+    }
+  },
+});

@@ -1,0 +1,29 @@
+import { defineRule } from '../model.js';
+import { editionScopes } from '../scope.js';
+
+/** A variant of which nobody said whether it is for testing or for the store. */
+export const variantUnmatched = defineRule({
+  meta: {
+    id: 'stage/variant-unmatched',
+    severity: 'warning',
+    ifShipped: 'Nothing says which IDs this variant should carry, so it is neither checked nor wired.',
+    mend: 'Name the variant, its build type or its flavour under the stages of the title: syndexa title set TITLE --test NAME.',
+    messages: { unmatched: 'The variant {variant} has no stage: {reason}.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const { platform, edition } of editionScopes(context)) {
+      for (const { name, stage, stageWhy } of edition.variants) {
+        if (stage) continue;
+        yield {
+          platform,
+          module: edition.module,
+          variants: [name],
+          place: edition.home,
+          message: 'unmatched',
+          data: { variant: name, reason: stageWhy },
+        };
+      }
+    }
+  },
+});

@@ -1,0 +1,22 @@
+import { defineRule } from '../model.js';
+
+const buildReads = /\.(xml|plist|pbxproj|toml)$/;
+
+/** A file that the build tools must read is not well-formed. */
+export const brokenFile = defineRule({
+  meta: {
+    id: 'tree/broken-file',
+    severity: 'blocker',
+    ifShipped: 'The build stops at this file; what it says was read only as far as it could be.',
+    mend: 'Correct the file at this line; everything else was read all the same.',
+    messages: { broken: '{path} is broken here: {problem}' },
+    needsTitle: false,
+  },
+  *run({ survey }) {
+    for (const { path, line, column, message } of survey.problems) {
+      if (buildReads.test(path) && !message.startsWith('Not read')) {
+        yield { place: { path, line, column }, message: 'broken', data: { path, problem: message } };
+      }
+    }
+  },
+});

@@ -1,0 +1,61 @@
+import { defineRule } from '../model.js';
+import { editionScopes, listed, networkName, stagedVariants } from '../scope.js';
+
+/** The roster holds a unit ID that some variant of its stage does not carry anywhere. */
+export const unitIdNotInBuild = defineRule({
+  meta: {
+    id: 'unit-id/not-in-build',
+    severity: 'blocker',
+    ifShipped: 'The placement cannot ask for an ad, and earns nothing.',
+    mend: 'Run syndexa wire: it writes the placebook, and name the placement through it in code.',
+    messages: { absent: 'The unit ID of {placement} on {network} stands nowhere in {variants}: {ids}.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const open = context.survey.unresolved.filter(
+        ({ kind, module }) => kind === 'unit-id' && module === scope.edition.module,
+      );
+      const absent = new Map<
+        string,
+        { network: string; placement: string; variants: string[]; ids: string[] }
+      >();
+      for (const { kind, network, stage, id, placement } of scope.expected) {
+        if (kind !== 'unit' || id === undefined || placement === undefined) continue;
+        const carriers = [
+          ...scope.facts.filter((fact) => fact.kind === 'unit-id' && fact.value === id),
+          ...open.filter(({ what }) => what.includes(id)),
+        ];
+        const covered = new Set(carriers.flatMap(({ variants }) => variants));
+        const variants = stagedVariants(scope, stage)
+          .map(({ name }) => name)
+          .filter((name) => !covered.has(name));
+        if (variants.length === 0) continue;
+        const key = `${network} ${placement}`;
+        const entry = absent.get(key) ?? { network, placement, variants: [], ids: [] };
+        entry.variants.push(...variants);
+        entry.ids.push(`${stage} ${id}`);
+        absent.set(key, entry);
+      }
+      for (const { network, placement, variants, ids } of absent.values()) {
+        const data = {
+          placement,
+          network: networkName(context, network),
+          ids: listed(ids),
+          variants: listed(variants),
+        };
+        const { platform, edition } = scope;
+        yield {
+          platform,
+          module: edition.module,
+          variants,
+          network,
+          placement,
+          place: edition.home,
+          message: 'absent',
+          data,
+        };
+      }
+    }
+  },
+});

@@ -1,0 +1,90 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import type { CheckContext, CheckReport, Finding, Report, Rule } from './model.js';
+import { severities } from './model.js';
+import { rules as allRules } from './rules/index.js';
+
+/** Runs the rules over a survey. A rule that fails becomes a finding of its own; the others go on. */
+export function runChecks(context: CheckContext, rules: readonly Rule[] = allRules): CheckReport {
+  const findings = rules.flatMap((rule): Finding[] => {
+    if (rule.meta.needsTitle && !context.title) return [];
+    try {
+      return [...rule.run(context)].map((report) => findingOf(rule, report));
+    } catch (error) {
+      return [engineFinding(rule, error)];
+    }
+  });
+  findings.sort(
+    (a, b) =>
+      severities.indexOf(a.severity) - severities.indexOf(b.severity) ||
+      compareText(a.place?.path ?? '', b.place?.path ?? '') ||
+      (a.place?.line ?? 0) - (b.place?.line ?? 0) ||
+      compareText(a.rule, b.rule) ||
+      compareText(a.fingerprint, b.fingerprint),
+  );
+  const count = (severity: string) => findings.filter((finding) => finding.severity === severity).length;
+  return {
+    title: context.titleId,
+    summary: { blocker: count('blocker'), warning: count('warning'), note: count('note') },
+    findings,
+  };
+}
+
+function findingOf({ meta }: Rule, report: Report): Finding {
+  const template = meta.messages[report.message];
+  if (template === undefined) throw new Error(`The rule ${meta.id} has no message ${report.message}.`);
+  const message = template.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const value = report.data?.[name];
+    if (value === undefined)
+      throw new Error(`The message ${report.message} of ${meta.id} lacks a value for {${name}}.`);
+    return value;
+  });
+  const finding: Omit<Finding, 'fingerprint'> = {
+    rule: meta.id,
+    severity: meta.severity,
+    message,
+    mend: meta.mend,
+    platform: report.platform ?? null,
+    module: report.module ?? null,
+    variants: [...(report.variants ?? [])],
+    network: report.network ?? null,
+    placement: report.placement ?? null,
+    place: report.place ?? null,
+    chain: [...(report.chain ?? [])],
+  };
+  // Neither lines nor wording count, so that unrelated edits and better messages leave fingerprints alone.
+  const { rule, platform, module, network, placement, place } = finding;
+  const identity = [
+    rule,
+    report.message,
+    platform,
+    module,
+    network,
+    placement,
+    place?.path,
+    JSON.stringify(report.data ?? {}),
+  ];
+  return { ...finding, fingerprint: bytesToHex(sha256(utf8ToBytes(JSON.stringify(identity)))).slice(0, 16) };
+}
+
+function engineFinding({ meta }: Rule, error: unknown): Finding {
+  const detail = error instanceof Error ? error.message : String(error);
+  return {
+    rule: 'engine/rule-failed',
+    severity: 'warning',
+    message: `The rule ${meta.id} failed and checked nothing: ${detail}`,
+    mend: 'Report this with the tree that shows it; the other rules were run.',
+    platform: null,
+    module: null,
+    variants: [],
+    network: null,
+    placement: null,
+    place: null,
+    chain: [],
+    fingerprint: `engine-${meta.id}`,
+  };
+}
+
+function compareText(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}

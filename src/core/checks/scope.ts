@@ -1,0 +1,58 @@
+import type { Platform, Profile, Stage } from '../network/model.js';
+import { platforms } from '../network/model.js';
+import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
+import type { Title } from '../roster/model.js';
+import type { Fact, SurveyEdition, Variant } from '../survey/model.js';
+import { editionOf } from '../survey/modules.js';
+import type { CheckContext } from './model.js';
+
+/** A title's edition as found in the tree. */
+export interface EditionScope {
+  title: Title;
+  platform: Platform;
+  edition: SurveyEdition;
+  /** The networks that the title wires into this edition. */
+  networks: Profile[];
+  expected: ExpectedId[];
+  facts: Fact[];
+}
+
+/** The title's editions that the tree builds. */
+export function editionScopes({ survey, title, profiles }: CheckContext): EditionScope[] {
+  if (!title) return [];
+  return platforms.flatMap((platform): EditionScope[] => {
+    const edition = editionOf(survey.editions, title, platform);
+    if (!edition) return [];
+    const networks = profiles.filter(({ id }) => isEnrolled(title, id, platform));
+    const facts = survey.facts.filter((fact) => fact.platform === platform && fact.module === edition.module);
+    return [{ title, platform, edition, networks, expected: expectedIds(title, profiles, platform), facts }];
+  });
+}
+
+/** The variants of a fact, by stage. */
+export function variantsAt({ edition }: EditionScope, names: readonly string[], stage: Stage): string[] {
+  return edition.variants
+    .filter((variant) => variant.stage === stage && names.includes(variant.name))
+    .map(({ name }) => name);
+}
+
+export function stagedVariants({ edition }: EditionScope, stage: Stage): Variant[] {
+  return edition.variants.filter((variant) => variant.stage === stage);
+}
+
+/** What a report takes over from a fact. */
+export function fromFact(fact: Fact) {
+  const { platform, module, variants, network, place, chain } = fact;
+  return { platform, module, variants, network, placement: fact.placement ?? null, place, chain };
+}
+
+/** The name people know a network by. */
+export function networkName({ profiles }: CheckContext, id: string | null): string {
+  return profiles.find((profile) => profile.id === id)?.name ?? id ?? 'no network';
+}
+
+/** Names for a message: `debug`, `debug and release`, `debug, beta and release`. */
+export function listed(names: readonly string[]): string {
+  if (names.length <= 1) return names[0] ?? '';
+  return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+}

@@ -1,0 +1,402 @@
+import type { ReadProblem, Span } from '../problem.js';
+import { lexGradle, type Token } from './lex.js';
+
+/** An argument of a call or an entry of a list; map entries and named arguments carry a name. */
+export interface Argument {
+  name?: string;
+  value: Expression;
+}
+
+export type Expression = Span &
+  (
+    | { type: 'string'; raw: string; quote: string }
+    | { type: 'number'; text: string }
+    | { type: 'name'; name: string }
+    | { type: 'member'; object: Expression; name: string }
+    | { type: 'call'; callee: Expression; args: Argument[]; body: Statement[] | null }
+    | { type: 'index'; object: Expression; index: Expression }
+    | { type: 'list'; items: Argument[] }
+    | { type: 'binary'; operator: string; left: Expression; right: Expression }
+    | { type: 'block'; body: Statement[] }
+    | { type: 'unknown'; text: string }
+  );
+
+export type Statement = Span &
+  (
+    | { type: 'expression'; value: Expression }
+    | { type: 'assign'; target: Expression; operator: '=' | '+=' | '-='; value: Expression }
+    | { type: 'declare'; name: string; value: Expression | null; delegated: boolean }
+    | { type: 'conditional'; body: Statement[] }
+  );
+
+export interface GradleScript {
+  statements: Statement[];
+  problems: ReadProblem[];
+}
+
+/** Blocks and brackets nested deeper than this are reported and passed over. */
+export const maxGradleDepth = 120;
+
+/**
+ * Reads a Gradle build script, in Groovy or Kotlin form, as far as it declares things: calls, blocks,
+ * assignments, declarations, with the place of each. What it does not know becomes `unknown`; what is
+ * broken is reported, and reading goes on at the next statement.
+ */
+export function readGradle(text: string): GradleScript {
+  const { tokens, problems } = lexGradle(text);
+  const parser = new GradleParser(text, tokens, problems);
+  return { statements: parser.statements(null), problems };
+}
+
+class GradleParser {
+  private at = 0;
+  private depth = 0;
+
+  constructor(
+    private readonly text: string,
+    private readonly tokens: Token[],
+    private readonly problems: ReadProblem[],
+  ) {}
+
+  private get token(): Token {
+    return this.tokens[this.at] ?? (this.tokens.at(-1) as Token);
+  }
+
+  private is(text: string, ahead = 0): boolean {
+    const token = this.tokens[this.at + ahead];
+    return token?.kind === 'symbol' && token.text === text;
+  }
+
+  private isName(text: string): boolean {
+    return this.token.kind === 'name' && this.token.text === text;
+  }
+
+  private lastEnd(): number {
+    return this.tokens[this.at - 1]?.end ?? 0;
+  }
+
+  private skipNewlines(): void {
+    while (this.token.kind === 'newline' || this.is(';')) this.at++;
+  }
+
+  /** Statements up to the closing brace of the block, or to the end of the file. */
+  statements(open: Token | null): Statement[] {
+    const found: Statement[] = [];
+    for (;;) {
+      this.skipNewlines();
+      if (this.token.kind === 'end') {
+        if (open) this.problem('This "{" is never closed.', open);
+        return found;
+      }
+      if (this.is('}')) {
+        if (open) return found;
+        this.problem('This "}" closes nothing.', this.token);
+        this.at++;
+        continue;
+      }
+      const before = this.at;
+      found.push(this.statement());
+      if (this.at === before) this.at++;
+    }
+  }
+
+  private statement(): Statement {
+    const { start } = this.token;
+    const conditional = this.conditional(start);
+    if (conditional) return conditional;
+    const declared = this.declaration(start);
+    if (declared) return declared;
+    const target = this.expression(true);
+    for (const operator of ['=', '+=', '-='] as const) {
+      if (!this.is(operator)) continue;
+      this.at++;
+      this.skipNewlines();
+      const value = this.expression(false);
+      this.toLineEnd();
+      return { type: 'assign', target, operator, value, start, end: value.end };
+    }
+    this.toLineEnd();
+    return { type: 'expression', value: target, start, end: target.end };
+  }
+
+  /** `if (…) {…} else {…}`, `try`, `for`: the bodies are kept, marked as depending on what cannot be known. */
+  private conditional(start: number): Statement | null {
+    if (
+      !['if', 'else', 'try', 'catch', 'finally', 'for', 'while', 'switch', 'when'].some((word) =>
+        this.isName(word),
+      )
+    )
+      return null;
+    if (!['(', '{', ';'].some((mark) => this.is(mark, 1)) && !(this.isName('else') || this.isName('try')))
+      return null;
+    this.at++;
+    if (this.is('(')) this.skipBrackets();
+    this.skipNewlines();
+    if (this.is('{')) {
+      const body = this.block();
+      return { type: 'conditional', body, start, end: this.lastEnd() };
+    }
+    const only = this.statement();
+    return { type: 'conditional', body: [only], start, end: only.end };
+  }
+
+  private declaration(start: number): Statement | null {
+    if (!['def', 'val', 'var', 'final'].some((word) => this.isName(word))) return null;
+    if (this.tokens[this.at + 1]?.kind !== 'name') return null;
+    this.at++;
+    while (
+      this.tokens[this.at + 1]?.kind === 'name' &&
+      !['by'].includes(this.tokens[this.at + 1]?.text ?? '')
+    )
+      this.at++;
+    const name = this.token.text;
+    this.at++;
+    if (this.is(':')) while (!this.is('=') && !this.isName('by') && !this.lineEnds()) this.at++;
+    const delegated = this.isName('by');
+    if (!delegated && !this.is('='))
+      return { type: 'declare', name, value: null, delegated, start, end: this.lastEnd() };
+    this.at++;
+    this.skipNewlines();
+    const value = this.expression(false);
+    this.toLineEnd();
+    return { type: 'declare', name, value, delegated, start, end: value.end };
+  }
+
+  private lineEnds(): boolean {
+    return this.token.kind === 'newline' || this.token.kind === 'end' || this.is(';') || this.is('}');
+  }
+
+  /** Passes over what is left of a statement that was not understood to its end. */
+  private toLineEnd(): void {
+    while (!this.lineEnds()) {
+      if (this.is('{') || this.is('(') || this.is('[')) this.skipBrackets();
+      else this.at++;
+    }
+  }
+
+  private skipBrackets(): void {
+    const open = this.token;
+    const pairs: Record<string, string> = { '(': ')', '[': ']', '{': '}' };
+    const waiting: string[] = [];
+    do {
+      const { kind, text } = this.token;
+      if (kind === 'end') {
+        this.problem(`This "${open.text}" is never closed.`, open);
+        return;
+      }
+      if (kind === 'symbol' && pairs[text]) waiting.push(pairs[text]);
+      else if (kind === 'symbol' && text === waiting.at(-1)) waiting.pop();
+      this.at++;
+    } while (waiting.length > 0);
+  }
+
+  private block(): Statement[] {
+    const open = this.token;
+    if (++this.depth > maxGradleDepth) {
+      this.problem(`Blocks are nested more than ${maxGradleDepth} deep.`, open);
+      this.skipBrackets();
+      this.depth--;
+      return [];
+    }
+    this.at++;
+    const body = this.statements(open);
+    if (this.is('}')) this.at++;
+    this.depth--;
+    return body;
+  }
+
+  private expression(command: boolean): Expression {
+    let left = this.postfix(command);
+    for (;;) {
+      const { kind, text } = this.token;
+      const infix = kind === 'name' && ['to', 'as', 'in', 'is'].includes(text);
+      const operator =
+        kind === 'symbol' &&
+        ['+', '-', '*', '/', '?:', '?', ':', '==', '!=', '&&', '||', '<', '>', '..', '<=', '>='].includes(
+          text,
+        );
+      if (!infix && !operator) return left;
+      if (text === ':' && command) return left;
+      this.at++;
+      this.skipNewlines();
+      const right = this.postfix(false);
+      left = { type: 'binary', operator: text, left, right, start: left.start, end: right.end };
+    }
+  }
+
+  private postfix(command: boolean): Expression {
+    let value = this.primary();
+    for (;;) {
+      const { start } = value;
+      if (
+        this.is('.') ||
+        this.is('?.') ||
+        this.is('!!') ||
+        (this.token.kind === 'newline' && this.dotAhead())
+      ) {
+        if (this.is('!!')) {
+          this.at++;
+          continue;
+        }
+        this.skipNewlines();
+        this.at++;
+        this.skipNewlines();
+        const { text, end, kind } = this.token;
+        if (kind !== 'name' && kind !== 'string') return value;
+        this.at++;
+        value = { type: 'member', object: value, name: text, start, end };
+      } else if (this.is('<') && this.typeArguments()) {
+        continue;
+      } else if (this.is('(')) {
+        const args = this.list('(', ')');
+        const body = this.is('{') ? this.block() : null;
+        value = { type: 'call', callee: value, args, body, start, end: this.lastEnd() };
+      } else if (this.is('[')) {
+        const items = this.list('[', ']');
+        const index = items[0]?.value ?? unknown(this.text, start, this.lastEnd());
+        value = { type: 'index', object: value, index, start, end: this.lastEnd() };
+      } else if (this.is('{') && (value.type === 'name' || value.type === 'member')) {
+        const body = this.block();
+        value = { type: 'call', callee: value, args: [], body, start, end: this.lastEnd() };
+      } else if (command && this.beginsCommandArgument(value)) {
+        value = this.commandCall(value);
+      } else return value;
+    }
+  }
+
+  private dotAhead(): boolean {
+    let ahead = this.at;
+    while (this.tokens[ahead]?.kind === 'newline') ahead++;
+    const next = this.tokens[ahead];
+    return next?.kind === 'symbol' && (next.text === '.' || next.text === '?.');
+  }
+
+  /** `extra<String>(…)`: passes over the type arguments when a call follows them. */
+  private typeArguments(): boolean {
+    const match = /^<[\w\s.,?*<>]{0,120}>\s*\(/.exec(
+      this.text.slice(this.token.start, this.token.start + 130),
+    );
+    if (!match) return false;
+    while (!this.is('(')) this.at++;
+    return true;
+  }
+
+  /** Groovy's `minSdk 24`, `id 'x' version 'y'` and Kotlin's `id("x") version "y"`. */
+  private beginsCommandArgument(callee: Expression): boolean {
+    const { kind, text } = this.token;
+    if (callee.type === 'call') {
+      const next = this.tokens[this.at + 1];
+      return (
+        kind === 'name' &&
+        !['to', 'as', 'in', 'is', 'by'].includes(text) &&
+        (next?.kind === 'string' || next?.kind === 'name' || (next?.kind === 'symbol' && next.text === '('))
+      );
+    }
+    if (callee.type !== 'name' && callee.type !== 'member') return false;
+    if (kind === 'string' || kind === 'number') return true;
+    return kind === 'name' && !['to', 'as', 'in', 'is', 'by'].includes(text);
+  }
+
+  private commandCall(callee: Expression): Expression {
+    const { start } = callee;
+    if (callee.type === 'call') {
+      const { text, end } = this.token;
+      this.at++;
+      const member: Expression = { type: 'member', object: callee, name: text, start, end };
+      return this.is('(') ? member : this.commandCall(member);
+    }
+    const args: Argument[] = [];
+    do {
+      if (args.length > 0) this.at++;
+      this.skipNewlinesAfterComma(args.length);
+      args.push(this.argument());
+    } while (this.is(','));
+    const body = this.is('{') ? this.block() : null;
+    return { type: 'call', callee, args, body, start, end: this.lastEnd() };
+  }
+
+  private skipNewlinesAfterComma(count: number): void {
+    if (count > 0) this.skipNewlines();
+  }
+
+  private argument(): Argument {
+    const { kind, text } = this.token;
+    const named =
+      (kind === 'name' || kind === 'string') && (this.is(':', 1) || (kind === 'name' && this.is('=', 1)));
+    if (named) {
+      this.at += 2;
+      this.skipNewlines();
+      return { name: text, value: this.expression(false) };
+    }
+    return { value: this.expression(false) };
+  }
+
+  private list(open: string, close: string): Argument[] {
+    const opening = this.token;
+    const items: Argument[] = [];
+    if (++this.depth > maxGradleDepth) {
+      this.problem(`Brackets are nested more than ${maxGradleDepth} deep.`, opening);
+      this.skipBrackets();
+      this.depth--;
+      return items;
+    }
+    this.at++;
+    for (;;) {
+      this.skipNewlines();
+      if (this.is(close)) {
+        this.at++;
+        break;
+      }
+      if (this.token.kind === 'end' || this.is('}')) {
+        this.problem(`This "${open}" is never closed.`, opening);
+        break;
+      }
+      const before = this.at;
+      if (this.is(':') && this.is(close, 1)) this.at++;
+      else if (this.is(',')) this.at++;
+      else items.push(this.argument());
+      if (this.at === before) this.at++;
+    }
+    this.depth--;
+    return items;
+  }
+
+  private primary(): Expression {
+    const { kind, text, start, end, quote } = this.token;
+    if (kind === 'string') {
+      this.at++;
+      return { type: 'string', raw: text, quote: quote ?? '"', start, end };
+    }
+    if (kind === 'number') {
+      this.at++;
+      return { type: 'number', text, start, end };
+    }
+    if (kind === 'name') {
+      this.at++;
+      if (text === 'new' && this.token.kind === 'name') return this.primary();
+      return { type: 'name', name: text, start, end };
+    }
+    if (this.is('[')) {
+      const items = this.list('[', ']');
+      return { type: 'list', items, start, end: this.lastEnd() };
+    }
+    if (this.is('(')) {
+      const items = this.list('(', ')');
+      return items[0]?.value ?? unknown(this.text, start, this.lastEnd());
+    }
+    if (this.is('{')) {
+      const body = this.block();
+      return { type: 'block', body, start, end: this.lastEnd() };
+    }
+    if (!this.lineEnds()) this.at++;
+    return unknown(this.text, start, Math.max(start, this.lastEnd()));
+  }
+
+  private problem(message: string, { start, end }: Span): void {
+    if (this.problems.length < 50) this.problems.push({ message, start, end });
+  }
+}
+
+function unknown(text: string, start: number, end: number): Expression {
+  return { type: 'unknown', text: text.slice(start, end), start, end };
+}

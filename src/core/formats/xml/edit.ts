@@ -1,0 +1,95 @@
+import type { Edit } from '../../text/edit.js';
+import { attribute, elements } from './query.js';
+import type { XmlElement } from './read.js';
+
+/** The text as it may stand between double or single quotes, and between tags. */
+export function escapeXml(value: string): string {
+  return value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+}
+
+/** Gives an existing attribute another value; its quotes stay. */
+export function setAttribute(element: XmlElement, name: string, value: string): Edit[] {
+  const found = attribute(element, name);
+  if (found) {
+    if (found.value === value) return [];
+    return [{ ...found.valueSpan, text: escapeXml(value) }];
+  }
+  const { end } = element.openTag;
+  const at = element.selfClosing ? end - 2 : end - 1;
+  return [{ start: at, end: at, text: ` ${name}="${escapeXml(value)}"` }];
+}
+
+/** Where white space before an element begins, so that taking the element out leaves no empty line. */
+function leadingBlank(text: string, start: number): number {
+  let from = start;
+  while (from > 0 && /[ \t]/.test(text[from - 1] ?? '')) from--;
+  if (text[from - 1] === '\n') from--;
+  if (text[from - 1] === '\r') from--;
+  return /[\r\n]/.test(text[from] ?? '') ? from : start;
+}
+
+/** Takes an element out, with the line that it leaves empty. */
+export function removeElement(text: string, element: XmlElement): Edit {
+  const alone = /^[ \t]*(\r?\n|$)/.test(text.slice(element.end, element.end + 400));
+  const start = alone ? leadingBlank(text, element.start) : element.start;
+  return { start, end: element.end, text: '' };
+}
+
+/**
+ * Adds lines as the last children of an element, indented as its other children are.
+ * Lines may carry further indentation of their own, in steps of two blanks.
+ */
+export function appendChild(text: string, parent: XmlElement, lines: readonly string[], eol: string): Edit {
+  const outer = indentAt(text, parent.start);
+  const last = elements(parent).at(-1);
+  const inner = last && ownLine(text, last.start) ? indentAt(text, last.start) : outer + unitOf(text);
+  const unit =
+    inner.startsWith(outer) && inner.length > outer.length ? inner.slice(outer.length) : unitOf(text);
+  const block = lines.map(
+    (line) => inner + line.replace(/^(?: {2})+/, (blanks) => unit.repeat(blanks.length / 2)),
+  );
+  if (parent.selfClosing) {
+    const at = parent.openTag.end - 2;
+    const start = text[at - 1] === ' ' ? at - 1 : at;
+    return {
+      start,
+      end: parent.openTag.end,
+      text: `>${eol}${block.join(eol)}${eol}${outer}</${parent.name}>`,
+    };
+  }
+  const close = parent.closeTag?.start ?? parent.end;
+  const lineStart = close - indentAt(text, close).length;
+  if (ownLine(text, close))
+    return { start: lineStart, end: lineStart, text: block.map((line) => line + eol).join('') };
+  return { start: close, end: close, text: `${eol}${block.join(eol)}${eol}${outer}` };
+}
+
+/** Adds lines just before an element, indented as it is. */
+export function insertBefore(text: string, element: XmlElement, lines: readonly string[], eol: string): Edit {
+  const indent = indentAt(text, element.start);
+  const at = element.start - (ownLine(text, element.start) ? indent.length : 0);
+  return { start: at, end: at, text: lines.map((line) => indent + line + eol).join('') };
+}
+
+function ownLine(text: string, offset: number): boolean {
+  return /(^|[\r\n])[ \t]*$/.test(text.slice(Math.max(0, offset - 400), offset));
+}
+
+/** The blanks at the start of the line that holds an offset. */
+export function indentAt(text: string, offset: number): string {
+  let start = offset;
+  while (start > 0 && !/[\r\n]/.test(text[start - 1] ?? '')) start--;
+  return /^[ \t]*/.exec(text.slice(start, offset))?.[0] ?? '';
+}
+
+/** One step of indentation as this text uses it. */
+function unitOf(text: string): string {
+  const first = /\n([ \t]+)</.exec(text)?.[1];
+  return first ?? '    ';
+}
+
+/** Adds lines just after an element, indented as it is. */
+export function insertAfter(text: string, element: XmlElement, lines: readonly string[], eol: string): Edit {
+  const indent = indentAt(text, element.start);
+  return { start: element.end, end: element.end, text: lines.map((line) => eol + indent + line).join('') };
+}

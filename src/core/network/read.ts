@@ -1,0 +1,123 @@
+import safeRegex from 'safe-regex2';
+import { fieldProblems, readYaml, type FieldProblem, type YamlDocument } from '../formats/yaml/read.js';
+import { idKinds, platforms, Profile, type Format, type IdKind, type Platform } from './model.js';
+
+/**
+ * Reads a network profile and checks it whole: its shape, that its patterns are bounded, and that its own
+ * samples match them. A profile is returned only when nothing is wrong with it.
+ */
+export function readProfile(text: string): { profile: Profile | null; problems: FieldProblem[] } {
+  const yaml = readYaml(text);
+  if (yaml.problems.length > 0) return { profile: null, problems: yaml.problems };
+  const parsed = Profile.safeParse(yaml.value);
+  if (!parsed.success) return { profile: null, problems: fieldProblems(parsed.error, yaml) };
+  const problems = idKinds.flatMap((kind) => {
+    const rules = parsed.data.ids[kind];
+    return rules ? idProblems(rules, ['ids', kind], yaml) : [];
+  });
+  problems.push(...placeProblems(parsed.data, yaml));
+  return { profile: problems.length === 0 ? parsed.data : null, problems };
+}
+
+function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProblem[] {
+  const report = (field: string[], message: string, fix: string): FieldProblem => ({
+    field: [...path, ...field].join('.'),
+    message,
+    fix,
+    place: yaml.placeOf([...path, ...field]),
+  });
+  let pattern: RegExp;
+  try {
+    pattern = new RegExp(`^(?:${kind.pattern})$`, 'u');
+  } catch (error) {
+    return [report(['pattern'], `It is no regular expression: ${String(error)}`, 'Correct the expression.')];
+  }
+  if (!safeRegex(kind.pattern)) {
+    const fix = 'Repeat nothing that is itself repeated: write [A-Z0-9]{8} rather than ([A-Z0-9]+)+.';
+    return [report(['pattern'], 'It could take endless time on a long text.', fix)];
+  }
+  const problems = samplesOf(kind).flatMap(({ id, path: field, platform }) => {
+    const match = pattern.exec(id);
+    if (!match)
+      return [
+        report(
+          ['samples', ...field],
+          `The sample ${id} does not match the pattern.`,
+          `Give one that matches ${kind.pattern}.`,
+        ),
+      ];
+    if (!kind.needles.some((needle) => id.includes(needle))) {
+      return [
+        report(
+          ['needles'],
+          `The sample ${id} holds none of the needles.`,
+          'Name a text that stands in every ID.',
+        ),
+      ];
+    }
+    const code = match.groups?.platform;
+    const named = code === undefined ? undefined : kind.platforms?.[code];
+    if (named && named !== platform) {
+      return [
+        report(['samples', ...field], `The sample ${id} is one for ${named}.`, `Give one for ${platform}.`),
+      ];
+    }
+    return [];
+  });
+  if (kind.platforms && !kind.pattern.includes('(?<platform>')) {
+    problems.push(
+      report(
+        ['platforms'],
+        'The pattern names no group `platform`.',
+        'Write (?<platform>…) around the part that tells it.',
+      ),
+    );
+  }
+  return problems;
+}
+
+function placeProblems(profile: Profile, yaml: YamlDocument): FieldProblem[] {
+  const right = { android: 'manifest', ios: 'plist' } as const;
+  return platforms.flatMap((platform) => {
+    const place = profile[platform]?.['app-id'];
+    if (!place) return [];
+    const field = [platform, 'app-id'];
+    const at = { field: field.join('.'), place: yaml.placeOf(field) };
+    if (!profile.ids.app)
+      return [
+        { ...at, message: 'An app ID has a place here, but ids.app describes none.', fix: 'Add ids.app.' },
+      ];
+    if (place.place === 'code' || place.place === right[platform]) return [];
+    return [
+      {
+        ...at,
+        message: `On ${platform} an app ID cannot stand in a ${place.place}.`,
+        fix: `Use place: ${right[platform]} or code.`,
+      },
+    ];
+  });
+}
+
+/** An ID that a network gives out for testing. */
+export interface Sample {
+  id: string;
+  platform: Platform;
+  format?: Format;
+  /** The field below `samples` in which it stands. */
+  path: string[];
+}
+
+/** Every sample of an ID kind, with the platform and format that it is for. */
+export function samplesOf(kind: IdKind): Sample[] {
+  return platforms.flatMap((platform): Sample[] => {
+    const samples = kind.samples[platform];
+    if (samples === undefined) return [];
+    if (typeof samples === 'string') return [{ id: samples, platform, path: [platform] }];
+    return (Object.entries(samples) as [Format, string][]).map(([format, id]) => ({
+      id,
+      platform,
+      format,
+      path: [platform, format],
+    }));
+  });
+}

@@ -1,0 +1,44 @@
+import type { Platform, Profile, Stage } from '../network/model.js';
+import { expectedIds } from '../roster/expected.js';
+import type { Title } from '../roster/model.js';
+import type { PlacebookStage } from './model.js';
+
+/** What a placebook says for one platform and stage. */
+export function placebookContents(
+  title: Title,
+  profiles: readonly Profile[],
+  platform: Platform,
+  stage: Stage,
+): PlacebookStage {
+  const expected = expectedIds(title, profiles, platform).filter((item) => item.stage === stage);
+  const apps: Record<string, string> = {};
+  for (const { kind, network, id } of expected) {
+    const place = profiles.find((profile) => profile.id === network)?.[platform]?.['app-id']?.place;
+    if (kind === 'app' && place === 'code' && id !== undefined) apps[network] = id;
+  }
+  const names = new Set(expected.flatMap(({ placement }) => placement ?? []));
+  const placements = [...names].flatMap((name) => {
+    const placement = title.placements[name];
+    if (!placement) return [];
+    const units = expected.flatMap((item) =>
+      item.placement === name && item.id !== undefined ? [[item.network, item.id] as const] : [],
+    );
+    return [
+      {
+        name,
+        format: placement.format,
+        ...(placement.where ? { where: placement.where } : {}),
+        units: Object.fromEntries(units),
+      },
+    ];
+  });
+  return { apps, placements };
+}
+
+/** Whether there is anything for a placebook to say. */
+export function needsPlacebook(title: Title, profiles: readonly Profile[], platform: Platform): boolean {
+  return (['test', 'production'] as const).some((stage) => {
+    const { apps, placements } = placebookContents(title, profiles, platform, stage);
+    return Object.keys(apps).length > 0 || placements.length > 0;
+  });
+}

@@ -1,0 +1,58 @@
+/** One field that differs between two values. `was` or `is` is undefined where the field is absent. */
+export interface FieldChange {
+  path: string;
+  was: unknown;
+  is: unknown;
+}
+
+/** The fields that differ between two JSON values, in a stable order. Lists are compared whole. */
+export function compare(was: unknown, is: unknown, path: readonly string[] = []): FieldChange[] {
+  if (isRecord(was) && isRecord(is)) {
+    const keys = [...new Set([...Object.keys(was), ...Object.keys(is)])];
+    return keys.flatMap((key) => compare(was[key], is[key], [...path, key]));
+  }
+  if (same(was, is)) return [];
+  if (isRecord(is) && was === undefined && Object.keys(is).length > 0) {
+    return Object.keys(is).flatMap((key) => compare(undefined, is[key], [...path, key]));
+  }
+  if (isRecord(was) && is === undefined && Object.keys(was).length > 0) {
+    return Object.keys(was).flatMap((key) => compare(was[key], undefined, [...path, key]));
+  }
+  return [{ path: path.join('.'), was, is }];
+}
+
+/** A field that two sides changed since a common base, or that one side changed. */
+export interface ThreeWayChange {
+  path: string;
+  base: unknown;
+  record: unknown;
+  document: unknown;
+  /** Both sides changed it, and not to the same value. */
+  conflict: boolean;
+}
+
+/** What each of two descendants changed of a common base. */
+export function compareThreeWays(base: unknown, record: unknown, document: unknown): ThreeWayChange[] {
+  const ours = new Map(compare(base, record).map((change) => [change.path, change]));
+  const theirs = new Map(compare(base, document).map((change) => [change.path, change]));
+  return [...new Set([...ours.keys(), ...theirs.keys()])].sort().map((path) => {
+    const [mine, other] = [ours.get(path), theirs.get(path)];
+    const from = mine ? mine.was : other?.was;
+    const [inRecord, inDocument] = [mine ? mine.is : from, other ? other.is : from];
+    return {
+      path,
+      base: from,
+      record: inRecord,
+      document: inDocument,
+      conflict: !!mine && !!other && !same(inRecord, inDocument),
+    };
+  });
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+function same(a: unknown, b: unknown): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b);
+}

@@ -1,0 +1,57 @@
+import type { Format, IdKindName, Platform, Profile, Stage } from '../network/model.js';
+import { offers, sampleFor } from '../network/recognise.js';
+import type { Title } from './model.js';
+
+/** The ID that a build of one stage should carry, and where the roster has it from. */
+export interface ExpectedId {
+  network: string;
+  kind: IdKindName;
+  platform: Platform;
+  stage: Stage;
+  /** The placement's name; undefined for app IDs. */
+  placement?: string;
+  format?: Format;
+  /** Undefined where the roster lacks it: a hole. */
+  id: string | undefined;
+  from: 'roster' | 'sample' | 'nowhere';
+}
+
+/** Whether a title wires a network into one edition: it has the edition, and an enrolment or units there. */
+export function isEnrolled(title: Title, network: string, platform: Platform): boolean {
+  if (!title.editions[platform]) return false;
+  if (title.networks[network]?.[platform]) return true;
+  return Object.values(title.placements).some((placement) => placement.units[network]?.[platform]);
+}
+
+/** Every ID that a title should have on one platform: app IDs first, then units in the order of placements. */
+export function expectedIds(title: Title, profiles: readonly Profile[], platform: Platform): ExpectedId[] {
+  const enrolled = profiles.filter((profile) => isEnrolled(title, profile.id, platform));
+  const stages: Stage[] = ['test', 'production'];
+  const apps = enrolled.flatMap((profile) => {
+    if (!profile.ids.app || !profile[platform]?.['app-id']) return [];
+    return stages.map((stage): ExpectedId => {
+      const own = title.networks[profile.id]?.[platform]?.[stage]?.app;
+      const base = { network: profile.id, kind: 'app' as const, platform, stage };
+      return { ...base, ...choose(own, stage === 'test' ? sampleFor(profile, 'app', platform) : undefined) };
+    });
+  });
+  const units = Object.entries(title.placements).flatMap(([placement, { format, units: ids }]) =>
+    enrolled.flatMap((profile) => {
+      if (!profile.ids.unit || !ids[profile.id] || !offers(profile, format, platform)) return [];
+      return stages.map((stage): ExpectedId => {
+        const own = ids[profile.id]?.[platform]?.[stage];
+        const base = { network: profile.id, kind: 'unit' as const, platform, stage, placement, format };
+        return {
+          ...base,
+          ...choose(own, stage === 'test' ? sampleFor(profile, 'unit', platform, format) : undefined),
+        };
+      });
+    }),
+  );
+  return [...apps, ...units];
+}
+
+function choose(own: string | undefined, sample: string | undefined): Pick<ExpectedId, 'id' | 'from'> {
+  if (own !== undefined) return { id: own, from: own === sample ? 'sample' : 'roster' };
+  return sample === undefined ? { id: undefined, from: 'nowhere' } : { id: sample, from: 'sample' };
+}

@@ -1,0 +1,132 @@
+import { z } from 'zod';
+import { Duration, Format, Platform, Slug, Stage } from '../network/model.js';
+
+export const Settings = z
+  .strictObject({
+    refresh: z
+      .union([z.enum(['managed', 'off']), Duration], 'One of managed, off, or a time such as 60s.')
+      .optional()
+      .meta({ description: 'How often a banner is refreshed: by the network, never, or at a time.' }),
+    cap: z
+      .strictObject({ count: z.number().int().min(1).max(1000), per: Duration })
+      .optional()
+      .meta({ description: 'At most so many showings per period.' }),
+    content: z.array(z.enum(['text', 'image', 'video'])).optional(),
+    skippable: z.boolean().optional(),
+    reward: z.strictObject({ amount: z.number().int().min(1), item: z.string().min(1).max(60) }).optional(),
+    'end-card': z.boolean().optional(),
+    size: z.enum(['standard', 'large', 'medium-rectangle', 'adaptive']).optional(),
+    anchor: z.enum(['top', 'bottom', 'inline']).optional(),
+    every: z
+      .number()
+      .int()
+      .min(1)
+      .max(1000)
+      .optional()
+      .meta({ description: 'In a list: after every so many items.' }),
+    first: z
+      .number()
+      .int()
+      .min(0)
+      .max(1000)
+      .optional()
+      .meta({ description: 'In a list: the first after so many items.' }),
+    timeout: Duration.optional(),
+    fallback: z.array(Slug).optional().meta({ description: 'The networks to try, in order.' }),
+  })
+  .meta({ description: 'Settings of a placement, checked against what each network allows.' });
+export type Settings = z.infer<typeof Settings>;
+
+/** An ID as it is typed; its shape is judged against the profiles, not here. */
+export const IdValue = z.string().min(1).max(200);
+
+const PerStage = <Value extends z.ZodType>(value: Value) => z.partialRecord(Stage, value);
+
+export const Placement = z
+  .strictObject({
+    format: Format,
+    where: z
+      .string()
+      .min(1)
+      .max(200)
+      .optional()
+      .meta({ description: 'Where in the title it stands, in words.' }),
+    settings: Settings.default({}),
+    units: z
+      .record(Slug, z.partialRecord(Platform, PerStage(IdValue)))
+      .default({})
+      .meta({ description: 'The unit IDs: network, then platform, then stage.' }),
+  })
+  .meta({ description: 'A named spot for ads, the same on all platforms.' });
+export type Placement = z.infer<typeof Placement>;
+
+export const Enrolment = z
+  .partialRecord(Platform, PerStage(z.strictObject({ app: IdValue.optional() })))
+  .meta({ description: 'The app-level IDs on one network: platform, then stage.' });
+export type Enrolment = z.infer<typeof Enrolment>;
+
+export const Edition = z.strictObject({
+  identifier: z
+    .string()
+    .min(3)
+    .max(200)
+    .regex(
+      /^[A-Za-z0-9]([A-Za-z0-9_-]*)(\.[A-Za-z0-9_-]+)+$/,
+      'Parts of letters, digits, dashes or underscores, joined by dots.',
+    )
+    .meta({ description: 'The application ID (Android) or bundle ID (iOS).' }),
+});
+export type Edition = z.infer<typeof Edition>;
+
+const Matches = z.array(z.string().min(1).max(100));
+
+export const Stages = z
+  .strictObject({ test: Matches.default([]), production: Matches.default([]) })
+  .meta({
+    description:
+      'The build types, configurations, flavours or variants that belong to each stage; case is ignored.',
+  });
+export type Stages = z.infer<typeof Stages>;
+
+export const Title = z
+  .strictObject({
+    name: z.string().min(1).max(100),
+    audience: z.enum(['general', 'mixed', 'children']).default('general'),
+    stages: Stages.default({ test: ['debug'], production: ['release'] }),
+    editions: z.partialRecord(Platform, Edition).default({}),
+    networks: z.record(Slug, Enrolment).default({}),
+    placements: z.record(Slug, Placement).default({}),
+  })
+  .meta({ description: 'One product, across platforms.' });
+export type Title = z.infer<typeof Title>;
+
+export const Publisher = z.strictObject({
+  name: z.string().min(1).max(100),
+  domain: z
+    .string()
+    .regex(
+      /^([a-z0-9]([a-z0-9-]*[a-z0-9])?\.)+[a-z]{2,}$/,
+      'A domain in small letters, without a scheme or path.',
+    )
+    .max(200),
+});
+export type Publisher = z.infer<typeof Publisher>;
+
+export const Roster = z
+  .strictObject({
+    syndexa: z
+      .literal(1, 'This service reads rosters of version 1.')
+      .meta({ description: 'Version of this format.' }),
+    revision: z
+      .number()
+      .int()
+      .min(0)
+      .optional()
+      .meta({
+        description: 'The revision of the record that this document was written from. Leave it as it is.',
+      }),
+    publisher: Publisher.optional(),
+    titles: z.record(Slug, Title).default({}),
+  })
+  .meta({ title: 'Syndexa roster', description: 'Titles, editions, networks, placements and their IDs.' });
+export type Roster = z.infer<typeof Roster>;

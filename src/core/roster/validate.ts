@@ -1,0 +1,297 @@
+import type { FieldProblem } from '../formats/yaml/read.js';
+import {
+  platforms,
+  stages,
+  type IdKindName,
+  type Platform,
+  type Profile,
+  type Stage,
+} from '../network/model.js';
+import { offers, recogniser, type Recogniser } from '../network/recognise.js';
+import type { Placement, Title } from './model.js';
+
+/** An ID of a title with the field in which it stands. */
+export interface HeldId {
+  field: string;
+  network: string;
+  kind: IdKindName;
+  platform: Platform;
+  stage: Stage;
+  placement?: string;
+  id: string;
+}
+
+/** What validation needs to know of the world around a title. */
+export interface RosterContext {
+  profiles: readonly Profile[];
+  /** IDs that other titles hold, each with a name for messages. */
+  elsewhere?: readonly (HeldId & { title: string })[];
+}
+
+/** Every ID in a title, in the order of the document. */
+export function heldIds(title: Title): HeldId[] {
+  const held: HeldId[] = [];
+  for (const [network, enrolment] of Object.entries(title.networks)) {
+    for (const platform of platforms) {
+      for (const stage of stages) {
+        const id = enrolment[platform]?.[stage]?.app;
+        if (id === undefined) continue;
+        held.push({
+          field: `networks.${network}.${platform}.${stage}.app`,
+          network,
+          kind: 'app',
+          platform,
+          stage,
+          id,
+        });
+      }
+    }
+  }
+  for (const [placement, { units }] of Object.entries(title.placements)) {
+    for (const [network, perPlatform] of Object.entries(units)) {
+      for (const platform of platforms) {
+        for (const stage of stages) {
+          const id = perPlatform[platform]?.[stage];
+          if (id === undefined) continue;
+          const field = `placements.${placement}.units.${network}.${platform}.${stage}`;
+          held.push({ field, network, kind: 'unit', platform, stage, placement, id });
+        }
+      }
+    }
+  }
+  return held;
+}
+
+/** What is wrong with a title's values; each with its field, and what would be right. */
+export function validateTitle(title: Title, context: RosterContext): FieldProblem[] {
+  const known = new Map(context.profiles.map((profile) => [profile.id, profile]));
+  const recognise = recogniser(context.profiles);
+  const ids = heldIds(title);
+  return [
+    ...unknownNetworks(title, known),
+    ...ids.flatMap((held) => idProblems(held, known, recognise)),
+    ...clashes(ids, context.elsewhere ?? []),
+    ...Object.entries(title.placements).flatMap(([name, placement]) =>
+      settingProblems(name, placement, known),
+    ),
+    ...stageProblems(title),
+  ];
+}
+
+function unknownNetworks(title: Title, known: ReadonlyMap<string, Profile>): FieldProblem[] {
+  const used = [
+    ...Object.keys(title.networks).map((id) => ({ id, field: `networks.${id}` })),
+    ...Object.entries(title.placements).flatMap(([name, { units }]) =>
+      Object.keys(units).map((id) => ({ id, field: `placements.${name}.units.${id}` })),
+    ),
+  ];
+  return used
+    .filter(({ id }) => !known.has(id))
+    .map(({ id, field }) => ({
+      field,
+      message: `There is no profile of the network ${id}.`,
+      fix: `Use one of ${[...known.keys()].join(', ')}, or add a profile for ${id}.`,
+    }));
+}
+
+function idProblems(
+  held: HeldId,
+  known: ReadonlyMap<string, Profile>,
+  { recognise }: Recogniser,
+): FieldProblem[] {
+  const { id, network, kind, platform, stage, field } = held;
+  const profile = known.get(network);
+  const rules = profile?.ids[kind];
+  if (!profile) return [];
+  if (!rules)
+    return [{ field, message: `${profile.name} gives out no ${kind} IDs.`, fix: 'Take the ID out.' }];
+  const problem = (message: string, fix: string): FieldProblem[] => [{ field, message, fix }];
+  if (id !== id.trim() || /\s/.test(id)) {
+    return problem(
+      `The ID ${JSON.stringify(id)} carries white space.`,
+      `Give it as ${JSON.stringify(id.replace(/\s+/g, ''))}.`,
+    );
+  }
+  const readings = recognise(id);
+  const mine = readings.filter((reading) => reading.network === network);
+  const right = mine.find((reading) => reading.kind === kind);
+  if (!right) return wrongShape(held, profile, mine[0]?.kind, readings[0]?.network);
+  if (right.platform && right.platform !== platform) {
+    return problem(`${id} is an ${right.platform} ID of ${profile.name}.`, `Give the one for ${platform}.`);
+  }
+  if (right.sample && stage === 'production') {
+    return problem(
+      `${id} is a sample that ${profile.name} gives out for testing; in production it earns nothing.`,
+      `Give your own ${rules.label}.`,
+    );
+  }
+  if (right.sample && !right.sample.some((sample) => sample.platform === platform)) {
+    return problem(
+      `${id} is the ${right.sample[0]?.platform} sample of ${profile.name}.`,
+      `Give the sample for ${platform}.`,
+    );
+  }
+  return [];
+}
+
+function wrongShape(
+  held: HeldId,
+  profile: Profile,
+  otherKind: IdKindName | undefined,
+  owner: string | undefined,
+): FieldProblem[] {
+  const rules = profile.ids[held.kind];
+  const sample = rules && (Object.values(rules.samples)[0]);
+  const example = typeof sample === 'string' ? sample : sample && Object.values(sample)[0];
+  const shape = `one that matches ${rules?.pattern ?? ''}${example ? `, as ${example} does` : ''}`;
+  const field = held.field;
+  const names = { app: 'an app ID', unit: 'a unit ID' };
+  if (otherKind) {
+    return [
+      {
+        field,
+        message: `${held.id} is ${names[otherKind]} of ${profile.name}, and ${names[held.kind]} belongs here.`,
+        fix: `Give ${shape}.`,
+      },
+    ];
+  }
+  if (owner)
+    return [
+      { field, message: `${held.id} is an ID of ${owner}, not of ${profile.id}.`, fix: `Give ${shape}.` },
+    ];
+  return [
+    {
+      field,
+      message: `${held.id} does not look like ${names[held.kind]} of ${profile.name}.`,
+      fix: `Give ${shape}.`,
+    },
+  ];
+}
+
+/** One production ID stands for one place: one placement (or app), on one platform. Test IDs may be shared. */
+function clashes(ids: readonly HeldId[], elsewhere: readonly (HeldId & { title: string })[]): FieldProblem[] {
+  const first = new Map<string, HeldId & { title?: string }>();
+  for (const held of elsewhere) first.set(`${held.network} ${held.id}`, held);
+  return ids.flatMap((held): FieldProblem[] => {
+    if (held.stage === 'test') return [];
+    const key = `${held.network} ${held.id}`;
+    const other = first.get(key);
+    if (!other) {
+      first.set(key, held);
+      return [];
+    }
+    const owner = [
+      other.title && `title ${other.title}`,
+      other.placement ? `placement ${other.placement}` : 'the app ID',
+    ]
+      .filter(Boolean)
+      .join(', ');
+    return [
+      {
+        field: held.field,
+        message: `${held.id} is already held by ${owner} (${other.platform}, ${other.stage}).`,
+        fix: 'Give each its own ID.',
+      },
+    ];
+  });
+}
+
+const seconds = { s: 1, m: 60, h: 3600, d: 86400 } as const;
+
+/** A duration such as `2m`, in seconds. */
+export function durationSeconds(duration: string): number {
+  return parseInt(duration, 10) * seconds[duration.slice(-1) as keyof typeof seconds];
+}
+
+function settingProblems(
+  name: string,
+  placement: Placement,
+  known: ReadonlyMap<string, Profile>,
+): FieldProblem[] {
+  const at = (field: string) => `placements.${name}.settings.${field}`;
+  const { settings, format } = placement;
+  const problems: FieldProblem[] = [];
+  if (settings.content?.length === 0) {
+    problems.push({
+      field: at('content'),
+      message: 'No content kind is left, so nothing can be shown.',
+      fix: 'Name at least one of text, image, video.',
+    });
+  }
+  if (settings.reward && format !== 'rewarded') {
+    problems.push({
+      field: at('reward'),
+      message: `A ${format} gives no reward.`,
+      fix: 'Take it out, or make the format rewarded.',
+    });
+  }
+  for (const network of Object.keys(placement.units)) {
+    const profile = known.get(network);
+    if (!profile) continue;
+    const field = `placements.${name}.units.${network}`;
+    const rules = profile.formats[format];
+    if (!rules) {
+      const offered = Object.keys(profile.formats).join(', ');
+      problems.push({
+        field,
+        message: `${profile.name} does not offer the format ${format}.`,
+        fix: `It offers ${offered}.`,
+      });
+      continue;
+    }
+    for (const platform of platforms) {
+      if (!placement.units[network]?.[platform] || offers(profile, format, platform)) continue;
+      problems.push({
+        field: `${field}.${platform}`,
+        message: `${profile.name} does not offer ${format} on ${platform}.`,
+        fix: 'Take the IDs out.',
+      });
+    }
+    const { refresh } = settings;
+    if (refresh && rules.refresh) {
+      const bounds = `${rules.refresh.min} to ${rules.refresh.max}`;
+      const spot =
+        refresh === 'managed'
+          ? rules.refresh.managed
+          : refresh === 'off'
+            ? rules.refresh.off
+            : within(refresh, rules.refresh);
+      if (!spot)
+        problems.push({
+          field: at('refresh'),
+          message: `${profile.name} does not take the refresh ${refresh}.`,
+          fix: `Use a time from ${bounds}.`,
+        });
+    } else if (refresh && refresh !== 'off') {
+      problems.push({
+        field: at('refresh'),
+        message: `${profile.name} never refreshes a ${format}.`,
+        fix: 'Take it out.',
+      });
+    }
+    const odd = rules.content && settings.content?.find((kind) => !rules.content?.includes(kind));
+    if (odd)
+      problems.push({
+        field: at('content'),
+        message: `${profile.name} shows no ${odd} in a ${format}.`,
+        fix: `It shows ${rules.content?.join(', ')}.`,
+      });
+  }
+  return problems;
+}
+
+function within(refresh: string, bounds: { min: string; max: string }): boolean {
+  const time = durationSeconds(refresh);
+  return time >= durationSeconds(bounds.min) && time <= durationSeconds(bounds.max);
+}
+
+function stageProblems(title: Title): FieldProblem[] {
+  const production = new Set(title.stages.production.map((name) => name.toLowerCase()));
+  return title.stages.test
+    .filter((name) => production.has(name.toLowerCase()))
+    .map((name) => ({
+      field: 'stages',
+      message: `“${name}” stands under test and under production.`,
+      fix: 'Leave it in one of them.',
+    }));
+}

@@ -1,0 +1,288 @@
+import { pathOf } from '../../formats/gradle/query.js';
+import { readGradle, type Expression, type Statement } from '../../formats/gradle/read.js';
+import type { ChainStep } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import type { Tree } from '../../tree/tree.js';
+import { catalogOf, scriptOf, statementsOf } from './scripts.js';
+
+/** A value with its evidence, or the reason why reading alone cannot tell it. */
+export type Resolved =
+  | { value: string; chain: ChainStep[] }
+  | { value: null; reason: string; chain: ChainStep[]; absent?: boolean };
+
+/** What names mean in the scripts of one module. */
+export interface Scope {
+  tree: Tree;
+  root: string;
+  /** Script in which the expression stands. */
+  path: string;
+  module: string;
+}
+
+const passThrough = new Set([
+  'get',
+  'toInt',
+  'toInteger',
+  'toString',
+  'trim',
+  'orNull',
+  'toBoolean',
+  'getOrElse',
+  'asString',
+]);
+const maxSteps = 40;
+
+/** Works out an expression as Gradle would, as far as that can be read from the files. */
+export function evaluate(expression: Expression, scope: Scope, steps = 0): Resolved {
+  const resolved = evaluateStep(expression, scope, steps);
+  const [first] = resolved.chain;
+  const place = placeAt(scope.path, scope.tree.text(scope.path), expression);
+  if (steps > 0 || (first?.place?.path === place.path && first.place.line === place.line)) return resolved;
+  // The evidence begins where the value is used, then leads to where it is set.
+  const written = scope.tree.text(scope.path)?.text.slice(expression.start, expression.end) ?? null;
+  return { ...resolved, chain: [{ what: 'Gradle', value: written, place }, ...resolved.chain] };
+}
+
+function evaluateStep(expression: Expression, scope: Scope, steps: number): Resolved {
+  if (steps > maxSteps) return { value: null, reason: 'it refers to itself', chain: [] };
+  const here = (what: string, value: string | null): ChainStep => ({
+    what,
+    value,
+    place: placeAt(scope.path, scope.tree.text(scope.path), expression),
+  });
+  const cannot = (reason: string): Resolved => ({
+    value: null,
+    reason,
+    chain: [
+      here('expression', scope.tree.text(scope.path)?.text.slice(expression.start, expression.end) ?? null),
+    ],
+  });
+  switch (expression.type) {
+    case 'string':
+      return evaluateString(expression, scope, steps, here);
+    case 'number':
+      return {
+        value: expression.text.replace(/_/g, '').replace(/[LlFfDd]$/, ''),
+        chain: [here('Gradle', expression.text)],
+      };
+    case 'name':
+    case 'member':
+      return (
+        evaluateName(expression, scope, steps) ??
+        cannot(`“${pathOf(expression) ?? 'this'}” is not set in any file of the tree`)
+      );
+    case 'index':
+      return evaluateIndex(expression, scope, steps) ?? cannot('it is a computed expression');
+    case 'call':
+      return evaluateCall(expression, scope, steps) ?? cannot('it is computed when the build runs');
+    case 'binary': {
+      const left = evaluate(expression.left, scope, steps + 1);
+      if (expression.operator === 'as') return left;
+      if (expression.operator === '?:')
+        return left.value === null && left.absent ? evaluate(expression.right, scope, steps + 1) : left;
+      if (expression.operator !== '+' || left.value === null)
+        return left.value === null ? left : cannot('it is a computed expression');
+      const right = evaluate(expression.right, scope, steps + 1);
+      return right.value === null
+        ? right
+        : { value: left.value + right.value, chain: [...left.chain, ...right.chain] };
+    }
+    default:
+      return cannot('it is a computed expression');
+  }
+}
+
+function evaluateString(
+  expression: Expression & { type: 'string' },
+  scope: Scope,
+  steps: number,
+  here: (what: string, value: string | null) => ChainStep,
+): Resolved {
+  const { raw, quote } = expression;
+  if (quote.startsWith("'") || !raw.includes('$')) {
+    return { value: unescape(raw), chain: [here('Gradle', raw)] };
+  }
+  let failed: Resolved | undefined;
+  const chain = [here('Gradle', raw)];
+  const value = raw.replace(
+    /\\\$|\$\{([^}]*)\}|\$([A-Za-z_][\w.]*)/g,
+    (whole, braced: string | undefined, bare: string | undefined) => {
+      if (whole === '\\$') return '$';
+      const inner = readGradle(braced ?? bare ?? '').statements[0];
+      const part = inner?.type === 'expression' ? evaluate(inner.value, { ...scope }, steps + 1) : undefined;
+      if (part?.value == null) {
+        failed ??= {
+          value: null,
+          reason: part && 'reason' in part ? part.reason : 'it is a computed expression',
+          chain,
+        };
+        return whole;
+      }
+      // Places inside the part count from its own beginning; only what it leads to elsewhere is evidence.
+      if (inner?.type === 'expression' && pathOf(inner.value) !== null) chain.push(...part.chain);
+      return part.value;
+    },
+  );
+  return failed ?? { value: unescape(value), chain };
+}
+
+function unescape(raw: string): string {
+  return raw.replace(/\\(["'\\$nt])/g, (_, char: string) =>
+    char === 'n' ? '\n' : char === 't' ? '\t' : char,
+  );
+}
+
+function evaluateCall(
+  expression: Expression & { type: 'call' },
+  scope: Scope,
+  steps: number,
+): Resolved | undefined {
+  const { callee, args } = expression;
+  const path = pathOf(callee) ?? '';
+  const first = args[0]?.value;
+  if (/(^|\.)(getenv|environmentVariable)$/.test(path)) {
+    const name = first?.type === 'string' ? first.raw : '?';
+    return unresolvedAt(expression, scope, `it comes from the environment variable ${name}`);
+  }
+  if (
+    /(^|\.)(findProperty|property|gradleProperty|extra\.get|ext\.get)$/.test(path) &&
+    first?.type === 'string'
+  ) {
+    return (
+      lookUp(first.raw, scope, steps) ?? {
+        ...unresolvedAt(expression, scope, `the property ${first.raw} is not set in any file of the tree`),
+        absent: true,
+      }
+    );
+  }
+  if (callee.type === 'member' && passThrough.has(callee.name))
+    return evaluate(callee.object, scope, steps + 1);
+  return undefined;
+}
+
+function unresolvedAt(expression: Expression, scope: Scope, reason: string): Resolved & { value: null } {
+  const document = scope.tree.text(scope.path);
+  const text = document?.text.slice(expression.start, expression.end) ?? null;
+  return {
+    value: null,
+    reason,
+    chain: [{ what: 'Gradle', value: text, place: placeAt(scope.path, document, expression) }],
+  };
+}
+
+function evaluateIndex(
+  expression: Expression & { type: 'index' },
+  scope: Scope,
+  steps: number,
+): Resolved | undefined {
+  const object = pathOf(expression.object) ?? '';
+  if (!/(^|\.)(ext|extra)$/.test(object) || expression.index.type !== 'string') return undefined;
+  return lookUp(expression.index.raw, scope, steps);
+}
+
+function evaluateName(expression: Expression, scope: Scope, steps: number): Resolved | undefined {
+  const path = pathOf(expression);
+  if (path === null) return undefined;
+  const version = /^(\w+)\.versions\.(.+?)(\.get)?$/.exec(path)?.[2];
+  if (version !== undefined) return catalogVersion(version, scope);
+  return lookUp(
+    path
+      .replace(/^(rootProject|project|ext|extra|rootProject\.ext|project\.ext|rootProject\.extra)\./, '')
+      .replace(/^(ext|extra)\./, ''),
+    scope,
+    steps,
+  );
+}
+
+function catalogVersion(alias: string, scope: Scope): Resolved | undefined {
+  const found = catalogOf(scope.tree, scope.root);
+  const version = found?.catalog.versions.get(alias);
+  if (!found || !version) return undefined;
+  const place = placeAt(found.path, scope.tree.text(found.path), {
+    start: version.start,
+    end: version.start + alias.length,
+  });
+  return { value: version.value, chain: [{ what: 'version catalogue', value: version.value, place }] };
+}
+
+/** A property by name: declared in the module's script, then the root's, then `gradle.properties`. */
+function lookUp(name: string, scope: Scope, steps: number): Resolved | undefined {
+  if (name.includes('.')) return undefined;
+  for (const folder of new Set([scope.module, scope.root])) {
+    const path = scriptOf(scope.tree, folder);
+    if (!path) continue;
+    const found = declarationOf(name, statementsOf(scope.tree, path));
+    if (!found) continue;
+    const resolved = evaluate(found, { ...scope, path }, steps + 1);
+    return resolved;
+  }
+  return gradleProperty(name, scope);
+}
+
+/** The value last given to a name by `def`, `val`, `ext.x = …`, `ext { x = … }`, `extra["x"] = …`, `set("x", …)`. */
+function declarationOf(name: string, statements: readonly Statement[]): Expression | undefined {
+  let found: Expression | undefined;
+  for (const statement of statements) {
+    if (statement.type === 'declare' && statement.name === name && statement.value) {
+      const { value } = statement;
+      found = statement.delegated && value.type === 'call' ? value.args[0]?.value : value;
+    } else if (statement.type === 'assign') {
+      const { target, value } = statement;
+      const index =
+        target.type === 'index' &&
+        /(^|\.)(ext|extra)$/.test(pathOf(target.object) ?? '') &&
+        target.index.type === 'string'
+          ? target.index.raw
+          : undefined;
+      const path = pathOf(target)?.replace(/^(project|rootProject)\./, '');
+      if (index === name || path === `ext.${name}` || path === `extra.${name}`) found = value;
+    } else if (statement.type === 'expression' && statement.value.type === 'call') {
+      const path = pathOf(statement.value.callee) ?? '';
+      const { body, args } = statement.value;
+      if (/(^|\.)(ext|extra)$/.test(path) && body) found = assigned(name, body) ?? found;
+      else if (['buildscript', 'allprojects'].includes(path) && body)
+        found = declarationOf(name, body) ?? found;
+      else if (
+        /(^|\.)(ext|extra)\.set$/.test(path) &&
+        args[0]?.value.type === 'string' &&
+        args[0].value.raw === name
+      )
+        found = args[1]?.value ?? found;
+    }
+  }
+  return found;
+}
+
+function assigned(name: string, body: readonly Statement[]): Expression | undefined {
+  return body
+    .flatMap((statement) =>
+      statement.type === 'assign' && pathOf(statement.target) === name ? [statement.value] : [],
+    )
+    .at(-1);
+}
+
+function gradleProperty(name: string, { tree, root }: Scope): Resolved | undefined {
+  const path = root ? `${root}/gradle.properties` : 'gradle.properties';
+  const document = tree.has(path) ? tree.text(path) : undefined;
+  if (!document) return undefined;
+  let at = 0;
+  let found: Resolved | undefined;
+  for (const line of document.text.split('\n')) {
+    const match = /^\s*([^#!\s=:][^=:\s]*)\s*[=:]?\s*(.*?)\s*$/.exec(line.slice(0, 2000));
+    if (match?.[1] === name) {
+      const value = match[2] ?? '';
+      found = {
+        value,
+        chain: [
+          {
+            what: 'gradle.properties',
+            value,
+            place: placeAt(path, document, { start: at, end: at + line.trimEnd().length }),
+          },
+        ],
+      };
+    }
+    at += line.length + 1;
+  }
+  return found;
+}

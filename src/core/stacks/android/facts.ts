@@ -1,0 +1,36 @@
+import type { Fact, FactKind, Unresolved } from '../../survey/model.js';
+import type { Resolved } from './evaluate.js';
+import type { AndroidVariant, ModuleModel } from './variants.js';
+
+/** What a part of the Android survey adds: facts, and values that could not be told. */
+export interface Collected {
+  facts: Fact[];
+  unresolved: Unresolved[];
+}
+
+/** How facts name a module: its folder, or `.` for the root. */
+export function moduleName(model: ModuleModel): string {
+  return model.module.folder || '.';
+}
+
+/** A fact, or an unresolved value, from what an expression came to. */
+export function fromResolved(
+  model: ModuleModel,
+  variant: AndroidVariant,
+  kind: FactKind,
+  what: string,
+  resolved: Resolved,
+): Collected {
+  const place = resolved.chain[0]?.place ?? { path: model.module.script, line: 1, column: 1 };
+  const base = {
+    kind,
+    network: null,
+    platform: 'android' as const,
+    module: moduleName(model),
+    variants: [variant.name],
+    place,
+    chain: resolved.chain,
+  };
+  if (resolved.value === null) return { facts: [], unresolved: [{ ...base, what, reason: resolved.reason }] };
+  return { facts: [{ ...base, value: resolved.value }], unresolved: [] };
+}

@@ -1,0 +1,34 @@
+import type { Stack } from '../stack.js';
+import { appModules } from './scripts.js';
+import { surveyAndroid } from './survey.js';
+import { wireAndroid } from './wire.js';
+
+/** Native Android: Gradle modules that build an application. */
+export const nativeAndroid: Stack = {
+  id: 'native-android',
+  name: 'native Android',
+  collect: [
+    { suffix: '.gradle' },
+    { suffix: '.gradle.kts' },
+    { name: 'gradle.properties' },
+    { name: 'libs.versions.toml' },
+    { name: 'AndroidManifest.xml' },
+    { suffix: '.xml', parent: 'values' },
+    { name: 'Placebook.kt' },
+    { suffix: '.kt', needle: true },
+    { suffix: '.java', needle: true },
+  ],
+  folders: ['src/main/kotlin', 'src/main/java'],
+  recognise(tree) {
+    const modules = appModules(tree);
+    return [...new Set(modules.map(({ root }) => root))].map((root) => ({
+      root,
+      evidence: modules.flatMap((module) => {
+        if (module.root !== root) return [];
+        return [`${module.script} applies the Android application plugin (module ${module.folder || '.'})`];
+      }),
+    }));
+  },
+  survey: surveyAndroid,
+  wire: wireAndroid,
+};

@@ -1,0 +1,174 @@
+import { javaSyntax, kotlinSyntax } from '../../code/literals.js';
+import { codeFacts } from '../../code/facts.js';
+import { settingIn } from '../../formats/gradle/query.js';
+import { elements } from '../../formats/xml/query.js';
+import { readXml } from '../../formats/xml/read.js';
+import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
+import { mergeVariants } from '../../survey/merge.js';
+import { placeAt } from '../../survey/place.js';
+import { placementOf, shippingIdentifier, staged } from '../../survey/stages.js';
+import type { Tree } from '../../tree/tree.js';
+import type { StackSurvey, SurveyContext } from '../stack.js';
+import { dependencyFacts } from './dependencies.js';
+import type { Resolved } from './evaluate.js';
+import { evaluate } from './evaluate.js';
+import { fromResolved, moduleName, type Collected } from './facts.js';
+import { manifestFindings } from './manifest.js';
+import { appModules } from './scripts.js';
+import { codeFiles, sourceSetFolder, stringsOf } from './sources.js';
+import { readModule, variantSetting, type AndroidVariant, type ModuleModel } from './variants.js';
+
+/** Surveys every application module below a root. */
+export function surveyAndroid(tree: Tree, root: string, context: SurveyContext): StackSurvey {
+  const editions: SurveyEdition[] = [];
+  const facts: Fact[] = [];
+  const unresolved: Unresolved[] = [];
+  for (const module of appModules(tree).filter((candidate) => candidate.root === root)) {
+    const model = readModule(tree, module);
+    const identifiers: Record<string, string> = {};
+    for (const variant of model.variants) {
+      const parts = [
+        identifierOf(model, variant, identifiers),
+        levelFacts(model, variant),
+        manifestFindings(tree, model, variant, context),
+        resourceFacts(tree, model, variant, context),
+        codeOf(tree, model, variant, context),
+        dependencyFacts(tree, model, variant, context),
+      ];
+      for (const part of parts) {
+        facts.push(...part.facts);
+        unresolved.push(...part.unresolved);
+      }
+    }
+    const variants = model.variants.map((variant) => staged(variant, context.title));
+    const identifier = shippingIdentifier(variants, identifiers);
+    editions.push({
+      platform: 'android',
+      stack: 'native-android',
+      module: moduleName(model),
+      identifier,
+      identifiers,
+      variants,
+      home: homeOf(tree, model),
+    });
+  }
+  const named = facts.map((fact) => {
+    const placement =
+      fact.kind === 'unit-id' && fact.network
+        ? placementOf(context.title, fact.network, fact.value)
+        : undefined;
+    return placement ? { ...fact, placement } : fact;
+  });
+  return { editions, facts: mergeVariants(named), unresolved: mergeVariants(unresolved) };
+}
+
+/** The application element of the main manifest; the script when there is none. */
+function homeOf(tree: Tree, model: ModuleModel): Place {
+  const path = `${sourceSetFolder(model, 'main')}/AndroidManifest.xml`;
+  const root = tree.read(path, readXml)?.root;
+  if (!root) return { path: model.module.script, line: 1, column: 1 };
+  return placeAt(path, tree.text(path), (elements(root, 'application')[0] ?? root).openTag);
+}
+
+function identifierOf(
+  model: ModuleModel,
+  variant: AndroidVariant,
+  identifiers: Record<string, string>,
+): Collected {
+  const own = variantSetting(model, variant, ['applicationId', 'setApplicationId']);
+  const fallback = settingIn(model.android, ['namespace', 'setNamespace']);
+  const base: Resolved | undefined = own ?? (fallback && evaluate(fallback.value, model.scope));
+  if (!base) return { facts: [], unresolved: [] };
+  if (base.value === null) return fromResolved(model, variant, 'identifier', 'application ID', base);
+  let { value } = base;
+  const chain = [...base.chain];
+  for (const config of variant.configs) {
+    const suffix = settingIn(config.body, ['applicationIdSuffix', 'setApplicationIdSuffix']);
+    if (!suffix) continue;
+    const resolved = evaluate(suffix.value, model.scope);
+    if (resolved.value === null)
+      return fromResolved(model, variant, 'identifier', 'application ID suffix', resolved);
+    value += resolved.value.startsWith('.') ? resolved.value : `.${resolved.value}`;
+    chain.push(...resolved.chain.map((step) => ({ ...step, what: `suffix of ${config.name}` })));
+  }
+  identifiers[variant.name] = value;
+  return fromResolved(model, variant, 'identifier', 'application ID', { value, chain });
+}
+
+const levels: [FactKind, string[]][] = [
+  ['min-sdk', ['minSdk', 'minSdkVersion', 'setMinSdkVersion']],
+  ['target-sdk', ['targetSdk', 'targetSdkVersion', 'setTargetSdkVersion']],
+];
+
+function levelFacts(model: ModuleModel, variant: AndroidVariant): Collected {
+  const parts = levels.map(([kind, names]) => {
+    const resolved = variantSetting(model, variant, names);
+    return resolved
+      ? fromResolved(model, variant, kind, names[0] ?? kind, resolved)
+      : { facts: [], unresolved: [] };
+  });
+  const compile = settingIn(model.android, ['compileSdk', 'compileSdkVersion', 'setCompileSdkVersion']);
+  if (compile)
+    parts.push(
+      fromResolved(model, variant, 'compile-sdk', 'compileSdk', evaluate(compile.value, model.scope)),
+    );
+  return { facts: parts.flatMap((part) => part.facts), unresolved: parts.flatMap((part) => part.unresolved) };
+}
+
+/** Unit IDs that stand in string resources. */
+function resourceFacts(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  { recogniser }: SurveyContext,
+): Collected {
+  const facts: Fact[] = [];
+  for (const { path, resource } of stringsOf(tree, model, variant).values()) {
+    for (const { network, kind } of recogniser.recognise(resource.value)) {
+      if (kind !== 'unit') continue;
+      const place = placeAt(path, tree.text(path), resource);
+      const chain = [{ what: `string ${resource.name}`, value: resource.value, place }];
+      const base = {
+        kind: 'unit-id' as const,
+        network,
+        platform: 'android' as const,
+        module: moduleName(model),
+      };
+      facts.push({
+        ...base,
+        variants: [variant.name],
+        name: resource.name,
+        value: resource.value,
+        standsIn: 'resource',
+        place,
+        chain,
+      });
+    }
+  }
+  return { facts, unresolved: [] };
+}
+
+/** IDs in Kotlin and Java. A file that asks for the build type may use any of its IDs, so which one is open. */
+function codeOf(tree: Tree, model: ModuleModel, variant: AndroidVariant, context: SurveyContext): Collected {
+  const collected = variant.sourceSets
+    .flatMap((sourceSet) => codeFiles(tree, model, sourceSet))
+    .map((path) => {
+      const branches = /\bBuildConfig\s*\.\s*[A-Z]/.test(tree.text(path)?.text ?? '');
+      return codeFacts(
+        tree,
+        {
+          path,
+          syntax: path.endsWith('.kt') ? kotlinSyntax : javaSyntax,
+          platform: 'android',
+          module: moduleName(model),
+          variants: [variant.name],
+          compiled: () => (branches ? 'unknown' : 'yes'),
+        },
+        context,
+      );
+    });
+  return {
+    facts: collected.flatMap(({ facts }) => facts),
+    unresolved: collected.flatMap(({ unresolved }) => unresolved),
+  };
+}

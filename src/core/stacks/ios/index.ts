@@ -1,0 +1,33 @@
+import { folderOf } from '../../tree/paths.js';
+import type { Stack } from '../stack.js';
+import { projectPaths, readProject } from './project.js';
+import { surveyIos } from './survey.js';
+import { wireIos } from './wire.js';
+
+/** Native iOS: Xcode projects with an application target. */
+export const nativeIos: Stack = {
+  id: 'native-ios',
+  name: 'native iOS',
+  collect: [
+    { name: 'project.pbxproj' },
+    { suffix: '.plist' },
+    { suffix: '.xcconfig' },
+    { name: 'Podfile' },
+    { name: 'Placebook.swift' },
+    { suffix: '.swift', needle: true },
+  ],
+  folders: [],
+  recognise(tree) {
+    const projects = projectPaths(tree).flatMap((path) => readProject(tree, path) ?? []);
+    const withApps = projects.filter(({ targets }) => targets.length > 0);
+    return [...new Set(withApps.map(({ folder }) => folder))].map((root) => ({
+      root,
+      evidence: withApps.flatMap(({ folder, path, targets }) => {
+        if (folder !== root) return [];
+        return [`${folderOf(path)} has the application target ${targets.map(({ name }) => name).join(', ')}`];
+      }),
+    }));
+  },
+  survey: surveyIos,
+  wire: wireIos,
+};

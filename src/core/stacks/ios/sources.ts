@@ -1,0 +1,49 @@
+import { entryOf, stringOf, stringsOf, type PbxEntry } from '../../formats/pbxproj/read.js';
+import { folderOf } from '../../tree/paths.js';
+import { filePaths, mainGroupOf, type XcodeProject } from './project.js';
+import type { TargetModel } from './targets.js';
+
+/** Where a target keeps its Swift files, and what names them in the project file. */
+export type SourceHome =
+  | { synchronised: true; folder: string }
+  | { synchronised: false; folder: string; group: PbxEntry; groupFolder: string; phase: PbxEntry };
+
+/** The folder of a target's first Swift file, with its group and build phase; undefined when it has none. */
+export function sourceHome(model: TargetModel): SourceHome | undefined {
+  const { objects } = model.project;
+  const paths = filePaths(objects, mainGroupOf(model.project), model.project.folder);
+  const phase = sourcesPhase(model);
+  for (const file of phase ? filesOf(model, phase) : []) {
+    const path = paths.get(file);
+    const group = objects.entries.find(
+      (entry) =>
+        stringOf(entry.value, 'isa') === 'PBXGroup' && stringsOf(entry.value, 'children').includes(file),
+    );
+    const groupFolder = group && paths.get(group.key);
+    if (!phase || !path?.endsWith('.swift') || !group || groupFolder === undefined) continue;
+    return { synchronised: false, folder: folderOf(path), group, groupFolder, phase };
+  }
+  const synchronised = stringsOf(model.target.entry.value, 'fileSystemSynchronizedGroups').flatMap(
+    (id) => paths.get(id) ?? [],
+  )[0];
+  return synchronised === undefined ? undefined : { synchronised: true, folder: synchronised };
+}
+
+/** Paths of the files that the target's sources phase compiles. */
+export function sourcePaths(model: TargetModel): string[] {
+  const phase = sourcesPhase(model);
+  const paths = filePaths(model.project.objects, mainGroupOf(model.project), model.project.folder);
+  return phase ? filesOf(model, phase).flatMap((id) => paths.get(id) ?? []) : [];
+}
+
+function sourcesPhase({ project, target }: TargetModel): PbxEntry | undefined {
+  return stringsOf(target.entry.value, 'buildPhases')
+    .map((id) => entryOf(project.objects, id))
+    .find((entry) => stringOf(entry?.value, 'isa') === 'PBXSourcesBuildPhase');
+}
+
+function filesOf({ project }: { project: XcodeProject }, phase: PbxEntry): string[] {
+  return stringsOf(phase.value, 'files').flatMap(
+    (id) => stringOf(entryOf(project.objects, id)?.value, 'fileRef') ?? [],
+  );
+}

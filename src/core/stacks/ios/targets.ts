@@ -1,0 +1,56 @@
+import { readPlist, type PlistDocument } from '../../formats/plist/read.js';
+import { joinPath } from '../../tree/paths.js';
+import type { Tree } from '../../tree/tree.js';
+import { projectPaths, readProject, type AppTarget, type XcodeProject } from './project.js';
+import { settingOf, type SettingsScope } from './settings.js';
+
+/** One configuration of an application target, as facts and wiring name it. */
+export interface IosVariant {
+  name: string;
+  scope: SettingsScope;
+}
+
+/** An application target with its variants. */
+export interface TargetModel {
+  project: XcodeProject;
+  target: AppTarget;
+  variants: IosVariant[];
+}
+
+/** The application targets of a project, each with a variant per configuration. */
+export function targetModels(tree: Tree, project: XcodeProject): TargetModel[] {
+  const single = project.targets.length === 1;
+  return project.targets.map((target) => ({
+    project,
+    target,
+    variants: target.configurations.map(({ own, project: shared }) => ({
+      name: single ? own.name : `${target.name} ${own.name}`,
+      scope: { tree, project, target, own, shared },
+    })),
+  }));
+}
+
+/** Every application target of the projects that lie directly in a folder. */
+export function targetsBelow(tree: Tree, root: string): TargetModel[] {
+  return projectPaths(tree)
+    .map((path) => readProject(tree, path))
+    .filter((project): project is XcodeProject => project?.folder === root)
+    .flatMap((project) => targetModels(tree, project));
+}
+
+/** The property list of a variant: its path in the tree, and what it says. */
+export function plistOf(
+  tree: Tree,
+  { scope }: IosVariant,
+): { path: string; document: PlistDocument } | undefined {
+  const setting = settingOf(scope, 'INFOPLIST_FILE');
+  if (setting?.value == null) return undefined;
+  const relative = setting.value.replace(/^\/+/, '');
+  const path = joinPath(scope.project.folder, relative);
+  const document = path === null ? undefined : readProperties(tree, path);
+  return path !== null && document ? { path, document } : undefined;
+}
+
+function readProperties(tree: Tree, path: string): PlistDocument | undefined {
+  return tree.has(path) ? tree.read(path, readPlist) : undefined;
+}

@@ -1,0 +1,37 @@
+import { isEnrolled } from '../../roster/expected.js';
+import { editionOf } from '../../survey/modules.js';
+import type { Tree } from '../../tree/tree.js';
+import type { ByHand } from '../../wiring/model.js';
+import type { StackWiring, WireContext } from '../stack.js';
+import { targetsBelow } from './targets.js';
+import { wireAppIds } from './wire-app-ids.js';
+import type { IosWireContext, StagedVariant } from './wire-context.js';
+import { wirePlacebook } from './wire-placebook.js';
+
+/** Works out the edits for the application target that is the title's iOS edition. */
+export function wireIos(tree: Tree, root: string, context: WireContext): StackWiring {
+  const { title, profiles, survey } = context;
+  const edition = editionOf(survey.editions, title, 'ios');
+  const model = targetsBelow(tree, root).find(({ target }) => target.name === edition?.module);
+  if (!edition || !model || !profiles.some(({ id }) => isEnrolled(title, id, 'ios')))
+    return { changes: [], byHand: [] };
+  const variants = model.variants.flatMap((variant): StagedVariant[] => {
+    const stage = edition.variants.find(({ name }) => name === variant.name)?.stage;
+    return stage ? [{ ...variant, stage }] : [];
+  });
+  if (variants.length < model.variants.length) {
+    const open = edition.variants.filter(({ stage }) => !stage).map(({ name }) => name);
+    const byHand: ByHand = {
+      platform: 'ios',
+      network: null,
+      rule: 'stage/variant-unmatched',
+      what: `Say which stage ${open.join(', ')} belongs to. Nothing is wired on iOS until then.`,
+      why: 'A configuration without a stage would be built without any ID, or with the wrong one.',
+      where: 'syndexa title set TITLE --test NAME --production NAME',
+    };
+    return { changes: [], byHand: [byHand] };
+  }
+  const wiring: IosWireContext = { ...context, tree, model, edition, variants };
+  const parts = [wireAppIds(wiring), wirePlacebook(wiring)];
+  return { changes: parts.flatMap(({ changes }) => changes), byHand: parts.flatMap(({ byHand }) => byHand) };
+}

@@ -1,0 +1,63 @@
+import type { Profile } from '../network/model.js';
+import type { Recogniser } from '../network/recognise.js';
+import type { Title } from '../roster/model.js';
+import type { Fact, SurveyEdition, Unresolved } from '../survey/model.js';
+import type { Tree } from '../tree/tree.js';
+import type { ByHand, Change } from '../wiring/model.js';
+
+/** Which files of a tree a stack wants to see. All conditions given must hold. */
+export interface CollectRule {
+  /** The file's whole name. */
+  name?: string;
+  /** The end of the file's name. */
+  suffix?: string;
+  /** The beginning of the name of the folder that holds it. */
+  parent?: string;
+  /** Only when the file holds one of the networks' needles. */
+  needle?: boolean;
+}
+
+/** A tree, or a part of one, that a stack knows how to read. */
+export interface Recognition {
+  root: string;
+  /** Why the stack thinks so, each a file and what it says. */
+  evidence: string[];
+}
+
+/** What surveying needs besides the tree. */
+export interface SurveyContext {
+  profiles: readonly Profile[];
+  recogniser: Recogniser;
+  /** Gives variants their stages and names units; without it every stage is open. */
+  title: Title | null;
+}
+
+/** What a stack found in one part of a tree. */
+export interface StackSurvey {
+  editions: SurveyEdition[];
+  facts: Fact[];
+  unresolved: Unresolved[];
+}
+
+/** What a stack needs to work out its wiring. */
+export interface WireContext extends SurveyContext {
+  title: Title;
+  survey: StackSurvey;
+}
+
+export interface StackWiring {
+  changes: Change[];
+  byHand: ByHand[];
+}
+
+/** One way in which trees are built. A stack reports facts and edits; it judges nothing. */
+export interface Stack {
+  id: string;
+  name: string;
+  collect: readonly CollectRule[];
+  /** Ends of folder paths of which it matters whether they are there. */
+  folders: readonly string[];
+  recognise(tree: Tree): Recognition[];
+  survey(tree: Tree, root: string, context: SurveyContext): StackSurvey;
+  wire(tree: Tree, root: string, context: WireContext): StackWiring;
+}

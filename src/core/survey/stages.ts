@@ -1,0 +1,35 @@
+import { stageOf, type VariantNames } from '../roster/stage.js';
+import type { Title } from '../roster/model.js';
+import type { Variant } from './model.js';
+
+/** A variant with the stage that a title gives it; without a title its stage stays open. */
+export function staged(variant: VariantNames, title: Title | null): Variant {
+  const base = { name: variant.name, type: variant.type, flavours: [...variant.flavours] };
+  if (!title)
+    return { ...base, stage: null, stageWhy: 'no title was named, so nothing says which stage it is' };
+  const match = stageOf(variant, title.stages);
+  return match.stage
+    ? { ...base, stage: match.stage, stageWhy: match.by }
+    : { ...base, stage: null, stageWhy: match.reason };
+}
+
+/** The identifier of the variant that ships: one of the production stage, else the last that is known. */
+export function shippingIdentifier(
+  variants: readonly Variant[],
+  identifiers: Readonly<Record<string, string>>,
+): string | null {
+  const production = variants.find(
+    ({ name, stage }) => stage === 'production' && identifiers[name] !== undefined,
+  );
+  const last = variants.findLast(({ name }) => identifiers[name] !== undefined);
+  const chosen = production ?? last;
+  return chosen ? (identifiers[chosen.name] ?? null) : null;
+}
+
+/** The roster's name for the placement that holds a unit ID on a platform. */
+export function placementOf(title: Title | null, network: string, id: string): string | undefined {
+  if (!title) return undefined;
+  return Object.entries(title.placements).find(([, { units }]) =>
+    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(id)),
+  )?.[0];
+}

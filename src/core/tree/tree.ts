@@ -1,0 +1,92 @@
+import { decodeText, NotTextError, type TextDocument } from '../text/document.js';
+import type { ReadProblem } from '../formats/problem.js';
+
+/** A file of a snapshot, its bytes at hand. */
+export interface TreeFile {
+  path: string;
+  hash: string;
+  bytes: Uint8Array;
+}
+
+/** A file that the collector saw and left out, with the reason. */
+export interface SkippedFile {
+  path: string;
+  reason: string;
+}
+
+/** A fault in a file, as people count lines and columns. */
+export interface TreeProblem {
+  path: string;
+  line: number;
+  column: number;
+  message: string;
+}
+
+/** The files of a tree that matter. Paths use `/` and are relative to the tree's root. */
+export class Tree {
+  readonly paths: readonly string[];
+  readonly problems: TreeProblem[] = [];
+  readonly #files: ReadonlyMap<string, TreeFile>;
+  readonly #documents = new Map<string, TextDocument | null>();
+  readonly #parsed = new Map<string, unknown>();
+
+  constructor(
+    files: Iterable<TreeFile>,
+    readonly folders: readonly string[] = [],
+    readonly skipped: readonly SkippedFile[] = [],
+  ) {
+    this.#files = new Map([...files].map((file) => [file.path, file]));
+    this.paths = [...this.#files.keys()].sort();
+    for (const { path, reason } of skipped) this.problems.push({ path, line: 1, column: 1, message: reason });
+  }
+
+  has(path: string): boolean {
+    return this.#files.has(path);
+  }
+
+  file(path: string): TreeFile | undefined {
+    return this.#files.get(path);
+  }
+
+  /** The text of a file; undefined when it is not there or is no text (which becomes a problem). */
+  text(path: string): TextDocument | undefined {
+    const known = this.#documents.get(path);
+    if (known !== undefined) return known ?? undefined;
+    const file = this.#files.get(path);
+    if (!file) return undefined;
+    try {
+      const document = decodeText(file.bytes);
+      this.#documents.set(path, document);
+      return document;
+    } catch (error) {
+      if (!(error instanceof NotTextError)) throw error;
+      this.#documents.set(path, null);
+      this.problems.push({ path, line: 1, column: 1, message: `${error.message} (Byte ${error.offset}.)` });
+      return undefined;
+    }
+  }
+
+  /** Reads a file with a format's reader, once; the reader's problems become the tree's. */
+  read<Result extends { problems: ReadProblem[] }>(
+    path: string,
+    reader: (text: string) => Result,
+  ): Result | undefined {
+    const key = `${reader.name} ${path}`;
+    const known = this.#parsed.get(key);
+    if (known !== undefined) return known as Result;
+    const document = this.text(path);
+    if (!document) return undefined;
+    const result = reader(document.text);
+    this.#parsed.set(key, result);
+    for (const { message, start } of result.problems) {
+      this.problems.push({ path, ...document.lines.at(start), message });
+    }
+    return result;
+  }
+
+  /** Whether anything lies below a folder. */
+  hasFolder(folder: string): boolean {
+    const prefix = `${folder}/`;
+    return this.folders.includes(folder) || this.paths.some((path) => path.startsWith(prefix));
+  }
+}

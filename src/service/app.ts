@@ -1,0 +1,147 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type ErrorRequestHandler, type Express } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { openApiDocument } from '../api/openapi.js';
+import { schemaDocuments } from '../api/schemas.js';
+import type { ServiceContext } from './context.js';
+import { ServiceError } from './errors.js';
+import { loopbackOnly, safeHeaders } from './guards.js';
+import { networkRoutes } from './routes/networks.js';
+import { rosterRoutes } from './routes/roster.js';
+import { snapshotRoutes, startEvents } from './routes/snapshots.js';
+import { treeRoutes } from './routes/trees.js';
+import { TreeWork } from './tree-work.js';
+
+/** Puts the service together. `consoleFolder` holds the built console; null serves none. */
+export function createApp(context: ServiceContext, consoleFolder: string | null): Express {
+  const app = express();
+  const work = new TreeWork(context);
+  const counts = new Map<string, number>();
+  const openStreams = new Set<() => void>();
+  app.disable('x-powered-by');
+  app.set('etag', false);
+  app.use(safeHeaders(), loopbackOnly());
+  app.use(function countRequests(_request, response, next) {
+    response.on('finish', () => {
+      const key = `${Math.floor(response.statusCode / 100)}xx`;
+      counts.set(key, (counts.get(key) ?? 0) + 1);
+    });
+    next();
+  });
+  app.get('/healthz', (_request, response) => {
+    response.json({ service: 'syndexa', version: context.version, roots: context.roots });
+  });
+  app.get('/metrics', (_request, response) => {
+    const memory = process.memoryUsage();
+    const lines = [...counts].map(
+      ([status, count]) => `syndexa_http_responses_total{status="${status}"} ${count}`,
+    );
+    const gauges = [
+      `syndexa_resident_bytes ${memory.rss}`,
+      `syndexa_heap_bytes ${memory.heapUsed}`,
+      `syndexa_revision ${context.roster.revision()}`,
+    ];
+    response.type('text/plain; version=0.0.4').send([...lines, ...gauges, ''].join('\n'));
+  });
+
+  const api = express.Router();
+  api.use(
+    rateLimit({
+      windowMs: 10_000,
+      limit: 5_000,
+      validate: false,
+      handler: (_request, _response, next) =>
+        next(new ServiceError('too-many', 'Too many requests in ten seconds.', { fix: 'Wait ten seconds.' })),
+    }),
+  );
+  api.use('/blobs', express.json({ limit: '64mb' }));
+  api.use(express.json({ limit: '16mb' }));
+  api.use(function noStore(_request, response, next) {
+    response.setHeader('Cache-Control', 'no-store');
+    next();
+  });
+  api.get('/openapi.json', (_request, response) => {
+    response.json(openApiDocument(context.version));
+  });
+  api.get('/schemas/:name', (request, response) => {
+    const schema = schemaDocuments()[request.params.name];
+    if (!schema)
+      throw new ServiceError('not-found', `There is no schema ${request.params.name}.`, {
+        fix: `The schemas are ${Object.keys(schemaDocuments()).join(', ')}.`,
+      });
+    response.type('application/schema+json').send(JSON.stringify(schema));
+  });
+  api.get('/events', (request, response) => {
+    const send = startEvents(response);
+    send('hello', { version: context.version });
+    const stop = context.events.listen((event) => send(event.kind, event));
+    const end = () => {
+      stop();
+      openStreams.delete(end);
+      response.end();
+    };
+    openStreams.add(end);
+    request.on('close', end);
+  });
+  rosterRoutes(api, context);
+  networkRoutes(api, context);
+  snapshotRoutes(api, context, work);
+  treeRoutes(api, context, work);
+  api.use(function unknownCall(request) {
+    throw new ServiceError('not-found', `There is no call ${request.method} ${request.originalUrl}.`, {
+      fix: 'See /api/v1/openapi.json.',
+    });
+  });
+  app.use('/api/v1', api);
+  app.locals.endStreams = () => [...openStreams].forEach((end) => end());
+
+  if (consoleFolder && existsSync(join(consoleFolder, 'index.html'))) {
+    app.use(express.static(consoleFolder, { index: false, maxAge: '1h' }));
+    app.get(/^\/(?!api\/).*/, (_request, response) => {
+      response.setHeader('Cache-Control', 'no-cache');
+      response.sendFile(join(consoleFolder, 'index.html'));
+    });
+  }
+  app.use(problemHandler(context));
+  return app;
+}
+
+function problemHandler({ log }: ServiceContext): ErrorRequestHandler {
+  return function sendProblem(error: unknown, request, response, next) {
+    const failure = toServiceError(error);
+    if (failure.code === 'internal') log.error({ err: error, path: request.path }, 'A request failed.');
+    if (response.headersSent) return next(error);
+    response
+      .status(failure.status)
+      .type('application/problem+json')
+      .send(JSON.stringify(failure.toProblem()));
+  };
+}
+
+function toServiceError(error: unknown): ServiceError {
+  if (error instanceof ServiceError) return error;
+  const type = error instanceof Error && 'type' in error ? String(error.type) : '';
+  if (type === 'entity.too.large')
+    return new ServiceError('too-large', 'The body is larger than this call takes.', {
+      fix: 'Send less at once.',
+      cause: error,
+    });
+  if (
+    type.startsWith('entity.') ||
+    type.startsWith('encoding.') ||
+    type.startsWith('charset.') ||
+    type === 'request.aborted'
+  ) {
+    return new ServiceError('unreadable', 'The body is not JSON that can be read.', {
+      fix: 'Send valid JSON with Content-Type: application/json.',
+      cause: error,
+    });
+  }
+  if (error instanceof URIError)
+    return new ServiceError('unreadable', 'The address cannot be read.', { cause: error });
+  return new ServiceError('internal', 'The service met an error of its own; its log tells more.', {
+    fix: 'Look at the service’s log.',
+    cause: error,
+  });
+}

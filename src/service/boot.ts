@@ -1,0 +1,99 @@
+import { existsSync, mkdirSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { pino, type Logger } from 'pino';
+import { createApp } from './app.js';
+import type { ServiceContext } from './context.js';
+import { Events } from './events.js';
+import { loadProfiles } from './profiles.js';
+import { openStore } from './store/open.js';
+import { RosterStore } from './store/roster-store.js';
+import { TreeStore } from './store/tree-store.js';
+
+export interface ServiceOptions {
+  /** Data folder. */
+  home: string;
+  port: number;
+  /** Folders below which trees may be linked. */
+  roots?: readonly string[];
+  /** Writes `service.json` into the data folder, so that commands find this service. */
+  announce?: boolean;
+  log?: Logger;
+  version: string;
+  now?: () => Date;
+}
+
+export interface RunningService {
+  url: string;
+  /** Stops taking requests, lets those under way end, and closes the record. */
+  close(): Promise<void>;
+}
+
+/** Starts the service on the loopback address. */
+export async function startService(options: ServiceOptions): Promise<RunningService> {
+  const { home, port, announce = false, version, now = () => new Date() } = options;
+  const log = options.log ?? pino({ level: 'silent' });
+  const store = openStore(home);
+  const context: ServiceContext = {
+    roster: new RosterStore(store.db),
+    trees: new TreeStore(store.db),
+    profiles: loadProfiles(home, log),
+    roots: (options.roots ?? []).map((root) => realpathSync(root)),
+    events: new Events(),
+    log,
+    version,
+    now,
+  };
+  const app = createApp(context, consoleFolder());
+  const server = createServer({ requestTimeout: 120_000, headersTimeout: 20_000 }, app);
+  try {
+    await listen(server, port);
+  } catch (error) {
+    store.close();
+    throw error;
+  }
+  const { port: bound } = server.address() as AddressInfo;
+  const url = `http://127.0.0.1:${bound}`;
+  const card = join(home, 'service.json');
+  if (announce) {
+    mkdirSync(home, { recursive: true });
+    writeFileSync(card, JSON.stringify({ url, pid: process.pid }), { mode: 0o600 });
+  }
+  log.info({ url }, 'The service is listening.');
+  return {
+    url,
+    async close() {
+      if (announce) rmSync(card, { force: true });
+      (app.locals.endStreams as () => void)();
+      const closed = new Promise<void>((resolve) => server.close(() => resolve()));
+      server.closeIdleConnections();
+      const hurry = setTimeout(() => server.closeAllConnections(), 5_000);
+      await closed;
+      clearTimeout(hurry);
+      store.close();
+      log.info('The service has stopped.');
+    },
+  };
+}
+
+function listen(server: Server, port: number): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', () => {
+      server.off('error', reject);
+      resolve();
+    });
+  });
+}
+
+function consoleFolder(): string | null {
+  const here = dirname(fileURLToPath(import.meta.url));
+  const candidates = [
+    join(here, 'console'),
+    join(here, '..', 'console'),
+    join(here, '..', '..', 'dist', 'console'),
+  ];
+  return candidates.find((folder) => existsSync(join(folder, 'index.html'))) ?? null;
+}

@@ -1,0 +1,24 @@
+import type { Logger } from 'pino';
+import type { Events } from './events.js';
+import type { LoadedProfile } from './profiles.js';
+import type { RosterStore, Writer } from './store/roster-store.js';
+import type { TreeStore } from './store/tree-store.js';
+
+/** What the routes work with. */
+export interface ServiceContext {
+  roster: RosterStore;
+  trees: TreeStore;
+  profiles: readonly LoadedProfile[];
+  /** Folders below which trees may be linked. */
+  roots: readonly string[];
+  events: Events;
+  log: Logger;
+  version: string;
+  now(): Date;
+}
+
+/** Who a request says it comes from; cut to what may stand in a history. */
+export function writerOf(context: ServiceContext, header: string | undefined): Writer {
+  const who = (header ?? '').replace(/[^\p{L}\p{N} ._@-]/gu, '').slice(0, 80) || 'unknown';
+  return { who, at: context.now().toISOString() };
+}

@@ -1,0 +1,72 @@
+import type { Request, Response, Router } from 'express';
+import type { z } from 'zod';
+import {
+  routes,
+  type AnswerOf,
+  type ParsedBody,
+  type ParsedQuery,
+  type RouteName,
+  type RouteSpec,
+} from '../api/routes.js';
+import { ServiceError } from './errors.js';
+
+/** A request after everything in it was checked. */
+export interface Call<Name extends RouteName> {
+  params: Record<string, string>;
+  query: ParsedQuery<Name>;
+  body: ParsedBody<Name>;
+  request: Request;
+  response: Response;
+}
+
+/** Binds a handler to a route of the table. Handlers see parsed values only; answers go out as JSON. */
+export function bind<Name extends RouteName>(
+  router: Router,
+  name: Name,
+  handler: (call: Call<Name>) => AnswerOf<Name> | Promise<AnswerOf<Name>> | undefined | Promise<undefined>,
+): void {
+  const spec: RouteSpec = routes[name];
+  const path = spec.path.replace(/\{(\w+)\}/g, ':$1');
+  router[spec.method](path, async function handle(request, response) {
+    const query = spec.query ? parse(spec.query, request.query, 'query') : undefined;
+    const body = spec.body ? parse(spec.body, request.body ?? {}, 'body') : undefined;
+    const params = Object.fromEntries(
+      Object.entries(request.params).map(([key, value]) => [key, String(value)]),
+    );
+    const answer = await handler({
+      params,
+      query: query as ParsedQuery<Name>,
+      body: body as ParsedBody<Name>,
+      request,
+      response,
+    });
+    if (answer !== undefined && !response.headersSent) response.json(answer);
+  });
+}
+
+function parse(schema: z.ZodType, value: unknown, where: string): unknown {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  const errors = parsed.error.issues.flatMap((issue) => {
+    const names = issue.code === 'unrecognized_keys' ? issue.keys : [''];
+    return names.map((key) => ({
+      field: [...issue.path, ...(key ? [key] : [])].map(String).join('.'),
+      message: key ? `There is no field of the name ${key} here.` : issue.message,
+    }));
+  });
+  throw new ServiceError('invalid', `The ${where} of the request is not right.`, { errors });
+}
+
+/** The version named in If-Match; `new` for If-None-Match: *. */
+export function expectedVersion(request: Request): number | 'new' {
+  if (request.headers['if-none-match'] === '*') return 'new';
+  const match = /^(?:W\/)?"v(\d+)"$/.exec(request.headers['if-match'] ?? '');
+  if (match) return Number(match[1]);
+  throw new ServiceError('precondition-missing', 'This write must say which version it changes.', {
+    fix: 'Send the ETag of what you read as If-Match (or If-None-Match: * for something new).',
+  });
+}
+
+export function setVersion(response: Response, version: number): void {
+  response.setHeader('ETag', `"v${version}"`);
+}

@@ -1,0 +1,302 @@
+import type { Router } from 'express';
+import type { FieldFault } from '../../api/problem.js';
+import type { TitleRecord } from '../../api/titles.js';
+import type { FieldProblem } from '../../core/formats/yaml/read.js';
+import { compare, compareThreeWays } from '../../core/roster/compare.js';
+import { readRoster, writeRoster } from '../../core/roster/document.js';
+import type { Placement, Title } from '../../core/roster/model.js';
+import { heldIds, validateTitle } from '../../core/roster/validate.js';
+import { makeBoard } from '../../core/board/board.js';
+import { writerOf, type ServiceContext } from '../context.js';
+import { ServiceError } from '../errors.js';
+import { bind, expectedVersion, setVersion } from '../route.js';
+
+/** Titles, placements, IDs, the board, and the roster as a document. */
+export function rosterRoutes(router: Router, context: ServiceContext): void {
+  const { roster, trees, events } = context;
+  const profiles = context.profiles.map(({ profile }) => profile);
+  const writer = (header: string | string[] | undefined) =>
+    writerOf(context, Array.isArray(header) ? header[0] : header);
+
+  /** What is wrong with a title that was not wrong before this change. */
+  const newProblems = (id: string, next: Title, before: Title | undefined): FieldProblem[] => {
+    const elsewhere = roster
+      .titleIds()
+      .filter((other) => other !== id)
+      .flatMap((other) => heldIds(roster.get(other).title).map((held) => ({ ...held, title: other })));
+    const old = new Set(
+      before ? validateTitle(before, { profiles, elsewhere }).map((problem) => JSON.stringify(problem)) : [],
+    );
+    return validateTitle(next, { profiles, elsewhere }).filter(
+      (problem) => !old.has(JSON.stringify(problem)),
+    );
+  };
+
+  const save = (
+    id: string,
+    next: Title,
+    before: TitleRecord | undefined,
+    expected: number | 'new',
+    who: string | string[] | undefined,
+  ): TitleRecord => {
+    refuse(newProblems(id, next, before?.title));
+    const saved = roster.save(id, next, expected, writer(who));
+    events.tell({ kind: 'title', title: id });
+    return saved ?? roster.get(id);
+  };
+
+  bind(router, 'listTitles', () =>
+    roster.titleIds().map((id) => {
+      const { title, version } = roster.get(id);
+      return {
+        id,
+        name: title.name,
+        version,
+        platforms: (['android', 'ios'] as const).filter((platform) => title.editions[platform]),
+        networks: [
+          ...new Set([
+            ...Object.keys(title.networks),
+            ...Object.values(title.placements).flatMap(({ units }) => Object.keys(units)),
+          ]),
+        ],
+        placements: Object.keys(title.placements).length,
+        ids: heldIds(title).length,
+      };
+    }),
+  );
+
+  bind(router, 'addTitle', ({ body, request, response }) => {
+    const record = save(body.id, body.title, undefined, 'new', request.headers['syndexa-who']);
+    setVersion(response, record.version);
+    response.status(201);
+    return record;
+  });
+
+  bind(router, 'showTitle', ({ params, response }) => {
+    const record = roster.get(params.title ?? '');
+    setVersion(response, record.version);
+    return record;
+  });
+
+  bind(router, 'changeTitle', ({ params, body, request, response }) => {
+    const before = roster.get(params.title ?? '');
+    const record = save(
+      before.id,
+      { ...before.title, ...body },
+      before,
+      expectedVersion(request),
+      request.headers['syndexa-who'],
+    );
+    setVersion(response, record.version);
+    return record;
+  });
+
+  bind(router, 'removeTitle', ({ params, request }) => {
+    const { id } = roster.get(params.title ?? '');
+    roster.save(id, null, expectedVersion(request), writer(request.headers['syndexa-who']));
+    events.tell({ kind: 'title', title: id });
+    return {};
+  });
+
+  /** A placement is written through its title; what must match is the placement's own version. */
+  const writePlacement = (
+    id: string,
+    name: string,
+    placement: Placement | null,
+    expected: number | 'new',
+    who: string | string[] | undefined,
+  ): TitleRecord =>
+    roster.together(() => {
+      const before = roster.get(id);
+      const version = before.placementVersions[name];
+      if (expected === 'new' && version !== undefined) {
+        throw new ServiceError('exists', `${id} has a placement ${name} already.`, {
+          fix: 'Choose another name, or change that placement.',
+        });
+      }
+      if (expected !== 'new' && version === undefined) {
+        throw new ServiceError('not-found', `${id} has no placement ${name}.`, {
+          fix: `Its placements are ${Object.keys(before.title.placements).join(', ') || 'none'}.`,
+        });
+      }
+      if (expected !== 'new' && version !== expected) {
+        throw new ServiceError(
+          'changed',
+          `The placement ${name} is at version ${version}, not ${expected}: somebody changed it since.`,
+          {
+            fix: 'Read it again, look at what changed, and repeat your change.',
+          },
+        );
+      }
+      const { [name]: _, ...others } = before.title.placements;
+      const placements = placement === null ? others : { ...before.title.placements, [name]: placement };
+      return save(id, { ...before.title, placements }, before, before.version, who);
+    });
+
+  bind(router, 'putPlacement', ({ params, body, request, response }) => {
+    const { title = '', placement: name = '' } = params;
+    if (!/^[a-z][a-z0-9]*(-[a-z0-9]+)*$/.test(name) || name.length > 64) {
+      refuse([
+        {
+          field: 'placement',
+          message: `${JSON.stringify(name)} is no name for a placement.`,
+          fix: 'Use small letters, digits and single dashes, such as tide-list-footer.',
+        },
+      ]);
+    }
+    const record = writePlacement(
+      title,
+      name,
+      body,
+      expectedVersion(request),
+      request.headers['syndexa-who'],
+    );
+    const version = record.placementVersions[name] ?? 1;
+    setVersion(response, version);
+    return { name, version, placement: record.title.placements[name] ?? body };
+  });
+
+  bind(router, 'removePlacement', ({ params, request }) => {
+    writePlacement(
+      params.title ?? '',
+      params.placement ?? '',
+      null,
+      expectedVersion(request),
+      request.headers['syndexa-who'],
+    );
+    return {};
+  });
+
+  bind(router, 'setId', ({ params, body, request, response }) => {
+    const before = roster.get(params.title ?? '');
+    const { network, platform, stage, placement, value } = body;
+    const next = structuredClone(before.title);
+    if (placement === null) {
+      const stages = ((next.networks[network] ??= {})[platform] ??= {});
+      if (value === null) delete stages[stage];
+      else stages[stage] = { ...stages[stage], app: value };
+    } else {
+      const target = next.placements[placement];
+      if (!target) {
+        const known = Object.keys(next.placements).join(', ') || 'none';
+        refuse([
+          {
+            field: 'placement',
+            message: `${before.id} has no placement ${placement}.`,
+            fix: `Its placements are ${known}.`,
+          },
+        ]);
+      } else {
+        const stages = ((target.units[network] ??= {})[platform] ??= {});
+        if (value === null) delete stages[stage];
+        else stages[stage] = value;
+      }
+    }
+    if (!next.editions[platform]) {
+      refuse([
+        {
+          field: 'platform',
+          message: `${before.id} has no ${platform} edition.`,
+          fix: `Name its identifier first: syndexa title set ${before.id} --${platform} IDENTIFIER.`,
+        },
+      ]);
+    }
+    const record = save(before.id, next, before, expectedVersion(request), request.headers['syndexa-who']);
+    setVersion(response, record.version);
+    return record;
+  });
+
+  bind(router, 'titleHistory', ({ params, query }) =>
+    roster.historyOf(roster.get(params.title ?? '').id, query.limit),
+  );
+  bind(router, 'board', ({ params }) => {
+    const { id, title } = roster.get(params.title ?? '');
+    return makeBoard(id, title, profiles, trees.readings(id));
+  });
+  bind(router, 'showPublisher', () => roster.publisher());
+  bind(router, 'setPublisher', ({ body, request }) => {
+    roster.savePublisher(body, writer(request.headers['syndexa-who']));
+    events.tell({ kind: 'roster' });
+    return body;
+  });
+
+  bind(router, 'exportRoster', () => ({
+    revision: roster.revision(),
+    document: writeRoster(roster.roster()),
+  }));
+  bind(router, 'updateRosterDocument', ({ body }) => ({
+    revision: roster.revision(),
+    document: writeRoster(roster.roster(), body.document),
+  }));
+
+  bind(router, 'importRoster', ({ body, request }) => {
+    const read = readRoster(body.document);
+    if (!read.roster)
+      throw new ServiceError('invalid', 'The roster document is not right.', {
+        errors: faultsOf(read.problems),
+        fix: 'Correct the fields named here.',
+      });
+    const incoming = read.roster;
+    const { syndexa: _, revision: base, ...document } = incoming;
+    return roster.together(() => {
+      const now = roster.roster();
+      const kept = body.prune ? {} : now.titles;
+      const target = {
+        ...(now.publisher ? { publisher: now.publisher } : {}),
+        ...document,
+        titles: { ...kept, ...document.titles },
+      };
+      const current = { ...(now.publisher ? { publisher: now.publisher } : {}), titles: now.titles };
+      const changes = compare(current, target);
+      if (base !== undefined && base !== roster.revision() && changes.length > 0) {
+        const three =
+          base < roster.revision() ? compareThreeWays(roster.rosterAt(base), current, target) : [];
+        const detail =
+          base > roster.revision()
+            ? `The document was written from revision ${base}, which this record never had (it is at ${roster.revision()}).`
+            : `The document was written from revision ${base}; the record is at ${roster.revision()} since.`;
+        throw new ServiceError('stale', detail, {
+          changes: three,
+          fix: 'Export again (syndexa roster export FILE keeps your comments), put your changes in, and import that.',
+        });
+      }
+      const problems = Object.entries(document.titles).flatMap(([id, title]) =>
+        newProblems(id, title, now.titles[id]).map((problem) => ({
+          ...problem,
+          field: `titles.${id}.${problem.field}`,
+          place: read.placeOf(['titles', id, ...problem.field.split('.')]),
+        })),
+      );
+      refuse(problems);
+      if (!body.dryRun) {
+        const by = writer(request.headers['syndexa-who']);
+        if (target.publisher) roster.savePublisher(target.publisher, by);
+        for (const [id, title] of Object.entries(target.titles)) roster.save(id, title, 'any', by);
+        for (const id of Object.keys(now.titles))
+          if (!(id in target.titles)) roster.save(id, null, 'any', by);
+        events.tell({ kind: 'roster' });
+      }
+      return { revision: roster.revision(), changes, applied: !body.dryRun };
+    });
+  });
+}
+
+function faultsOf(problems: readonly FieldProblem[]): FieldFault[] {
+  return problems.map(({ field, message, fix, place }) => ({
+    field,
+    message,
+    ...(fix ? { fix } : {}),
+    ...(place ? { place } : {}),
+  }));
+}
+
+function refuse(problems: readonly FieldProblem[]): void {
+  const [first] = problems;
+  if (!first) return;
+  const detail =
+    problems.length === 1 ? `${first.field}: ${first.message}` : `${problems.length} values are not right.`;
+  throw new ServiceError('invalid', detail, {
+    errors: faultsOf(problems),
+    ...(first.fix ? { fix: first.fix } : {}),
+  });
+}

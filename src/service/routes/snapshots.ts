@@ -1,0 +1,71 @@
+import type { Response, Router } from 'express';
+import { sarifLog } from '../../core/standards/sarif.js';
+import { rules } from '../../core/checks/rules/index.js';
+import type { ServiceContext } from '../context.js';
+import { ServiceError } from '../errors.js';
+import { bind } from '../route.js';
+import type { TreeWork } from '../tree-work.js';
+
+/** Trees that are sent: by hash first, then only the contents that are missing. */
+export function snapshotRoutes(router: Router, context: ServiceContext, work: TreeWork): void {
+  const { trees } = context;
+  bind(router, 'addSnapshot', ({ body }) => trees.addSnapshot(body));
+  bind(router, 'sendBlobs', ({ body }) => ({
+    stored: trees.addBlobs(
+      body.blobs.map(({ hash, base64 }) => ({ hash, bytes: Buffer.from(base64, 'base64') })),
+    ),
+  }));
+  bind(router, 'survey', ({ params, body, request, response }) => {
+    const snapshot = params.snapshot ?? '';
+    if (
+      !request.accepts(['application/json', 'text/event-stream']) ||
+      request.headers.accept !== 'text/event-stream'
+    )
+      return work.survey(snapshot, body.title).survey;
+    const send = startEvents(response);
+    try {
+      send('survey', work.survey(snapshot, body.title, (step) => send('progress', step)).survey);
+    } catch (error) {
+      if (!(error instanceof ServiceError)) throw error;
+      send('problem', error.toProblem());
+    }
+    response.end();
+    return undefined;
+  });
+  bind(router, 'check', ({ params, body, request, response }) => {
+    const report = work.check(params.snapshot ?? '', body.title);
+    if (request.headers.accept !== 'application/sarif+json') return report;
+    response
+      .type('application/sarif+json')
+      .send(
+        JSON.stringify(sarifLog(report, { version: context.version, rules: rules.map(({ meta }) => meta) })),
+      );
+    return undefined;
+  });
+  bind(router, 'wire', ({ params, body }) => {
+    const snapshot = params.snapshot ?? '';
+    const title = work.wireTitle(snapshot, body.title);
+    const { edits, patch, byHand } = work.plan(snapshot, title);
+    return trees.addWiring(title.id, snapshot, { edits, patch, byHand });
+  });
+  bind(router, 'source', ({ params, query }) => {
+    const { path, line, around } = query;
+    const document = trees.tree(params.snapshot ?? '').tree.text(path);
+    if (!document) throw new ServiceError('not-found', `The snapshot has no text file ${path}.`);
+    const first = Math.max(1, line - around);
+    const last = Math.min(document.lines.lineCount, line + around);
+    const lines: string[] = [];
+    for (let at = first; at <= last; at++)
+      lines.push(document.text.slice(document.lines.lineStart(at), document.lines.lineEnd(at)).slice(0, 500));
+    return { path, first, lines };
+  });
+}
+
+/** Opens a stream of server-sent events; returns what sends one. */
+export function startEvents(response: Response): (event: string, data: unknown) => void {
+  response
+    .status(200)
+    .set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' });
+  response.flushHeaders();
+  return (event, data) => response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+}

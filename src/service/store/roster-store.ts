@@ -1,0 +1,227 @@
+import { desc, eq, gt, max } from 'drizzle-orm';
+import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
+import { compare } from '../../core/roster/compare.js';
+import { revert } from '../../core/roster/history.js';
+import type { Publisher, Roster} from '../../core/roster/model.js';
+import { Title } from '../../core/roster/model.js';
+import { ServiceError } from '../errors.js';
+import type { Db } from './open.js';
+import { history, placements, publishers, titles } from './schema.js';
+
+/** Who writes, and when. */
+export interface Writer {
+  who: string;
+  at: string;
+}
+
+/** The version that a write expects: a number, `new` for what must not be there yet, or `any`. */
+export type Expected = number | 'new' | 'any';
+
+/** Titles and their parts: the one place that reads and writes them. Every write is one transaction. */
+export class RosterStore {
+  constructor(private readonly db: Db) {}
+
+  /** The revision of the record: it grows with every field that changes. */
+  revision(): number {
+    return (
+      this.db
+        .select({ revision: max(history.revision) })
+        .from(history)
+        .get()?.revision ?? 0
+    );
+  }
+
+  titleIds(): string[] {
+    return this.db
+      .select({ id: titles.id })
+      .from(titles)
+      .orderBy(titles.position)
+      .all()
+      .map(({ id }) => id);
+  }
+
+  find(id: string): TitleRecord | undefined {
+    const row = this.db.select().from(titles).where(eq(titles.id, id)).get();
+    if (!row) return undefined;
+    const parts = this.db
+      .select()
+      .from(placements)
+      .where(eq(placements.title, id))
+      .orderBy(placements.position)
+      .all();
+    const title = Title.parse({
+      name: row.name,
+      audience: row.audience,
+      stages: row.stages,
+      editions: row.editions,
+      networks: row.networks,
+      placements: Object.fromEntries(
+        parts.map(({ name, format, where, settings, units }) => [
+          name,
+          { format, ...(where === null ? {} : { where }), settings, units },
+        ]),
+      ),
+    });
+    return {
+      id,
+      version: row.version,
+      placementVersions: Object.fromEntries(parts.map(({ name, version }) => [name, version])),
+      title,
+    };
+  }
+
+  get(id: string): TitleRecord {
+    const found = this.find(id);
+    if (found) return found;
+    const known = this.titleIds();
+    const fix =
+      known.length > 0
+        ? `The titles are ${known.join(', ')}.`
+        : 'There are no titles yet: add one with syndexa title add.';
+    throw new ServiceError('not-found', `There is no title ${id}.`, { fix });
+  }
+
+  publisher(): Publisher | null {
+    const row = this.db.select().from(publishers).get();
+    return row ? { name: row.name, domain: row.domain } : null;
+  }
+
+  roster(): Roster {
+    const publisher = this.publisher();
+    const all = this.titleIds().map((id) => [id, this.get(id).title] as const);
+    return {
+      syndexa: 1,
+      revision: this.revision(),
+      ...(publisher ? { publisher } : {}),
+      titles: Object.fromEntries(all),
+    };
+  }
+
+  /** The roster as it was at an earlier revision, by taking back what came since. */
+  rosterAt(revision: number): unknown {
+    const since = this.db
+      .select()
+      .from(history)
+      .where(gt(history.revision, revision))
+      .orderBy(history.revision)
+      .all();
+    const { publisher, titles: all } = this.roster();
+    const changes = since.map(({ path, was, is }) => ({ path, was: was ?? undefined, is: is ?? undefined }));
+    return revert({ ...(publisher ? { publisher } : {}), titles: all }, changes);
+  }
+
+  /**
+   * Writes a title whole; null takes it out. `expected` is the version of the title that the writer saw.
+   * @throws ServiceError `changed` when somebody was faster, `exists` or `not-found` as it applies
+   */
+  save(id: string, next: Title | null, expected: Expected, writer: Writer): TitleRecord | null {
+    return this.db.transaction(
+      () => {
+        const current = this.find(id);
+        this.demand(id, current, expected);
+        const changes = compare(current?.title, next ?? undefined, ['titles', id]);
+        if (changes.length === 0) return current ?? null;
+        if (next === null) this.db.delete(titles).where(eq(titles.id, id)).run();
+        else this.write(id, next, current);
+        this.record(id, changes, writer);
+        return next === null ? null : this.get(id);
+      },
+      { behavior: 'immediate' },
+    );
+  }
+
+  savePublisher(next: Publisher, writer: Writer): void {
+    this.db.transaction(() => {
+      const changes = compare(this.publisher() ?? undefined, next, ['publisher']);
+      if (changes.length === 0) return;
+      this.db
+        .insert(publishers)
+        .values({ id: 1, ...next })
+        .onConflictDoUpdate({ target: publishers.id, set: next })
+        .run();
+      this.record(null, changes, writer);
+    });
+  }
+
+  /** Several writes as one: all of them, or none. */
+  together<Result>(work: () => Result): Result {
+    return this.db.transaction(work, { behavior: 'immediate' });
+  }
+
+  historyOf(title: string, limit: number): HistoryEntry[] {
+    return this.db
+      .select()
+      .from(history)
+      .where(eq(history.title, title))
+      .orderBy(desc(history.revision))
+      .limit(limit)
+      .all();
+  }
+
+  private demand(id: string, current: TitleRecord | undefined, expected: Expected): void {
+    if (expected === 'any') return;
+    if (expected === 'new') {
+      if (current)
+        throw new ServiceError('exists', `There is a title ${id} already.`, {
+          fix: 'Choose another name, or change that title.',
+        });
+      return;
+    }
+    if (!current) this.get(id);
+    if (current?.version !== expected) {
+      throw new ServiceError(
+        'changed',
+        `The title ${id} is at version ${current?.version}, not ${expected}: somebody changed it since.`,
+        {
+          fix: 'Read it again, look at what changed, and repeat your change.',
+        },
+      );
+    }
+  }
+
+  private write(id: string, next: Title, current: TitleRecord | undefined): void {
+    const version = (current?.version ?? 0) + 1;
+    const position = current ? undefined : this.titleIds().length;
+    const { placements: parts, ...head } = next;
+    if (current)
+      this.db
+        .update(titles)
+        .set({ ...head, version })
+        .where(eq(titles.id, id))
+        .run();
+    else
+      this.db
+        .insert(titles)
+        .values({ id, version, position: position ?? 0, ...head })
+        .run();
+    this.db.delete(placements).where(eq(placements.title, id)).run();
+    for (const [index, [name, part]] of Object.entries(parts).entries()) {
+      const before = current?.title.placements[name];
+      const same = before !== undefined && compare(before, part).length === 0;
+      const was = current?.placementVersions[name] ?? 0;
+      const { format, where, settings, units } = part;
+      this.db
+        .insert(placements)
+        .values({
+          title: id,
+          name,
+          version: same ? was : was + 1,
+          position: index,
+          format,
+          where: where ?? null,
+          settings,
+          units,
+        })
+        .run();
+    }
+  }
+
+  private record(title: string | null, changes: ReturnType<typeof compare>, { who, at }: Writer): void {
+    for (const { path, was, is } of changes) {
+      this.db
+        .insert(history)
+        .values({ at, who, title, path, was: was ?? null, is: is ?? null })
+        .run();
+    }
+  }
+}

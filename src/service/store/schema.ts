@@ -1,0 +1,95 @@
+import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/** The publisher; one row at most. */
+export const publishers = sqliteTable('publishers', {
+  id: integer('id').primaryKey(),
+  name: text('name').notNull(),
+  domain: text('domain').notNull(),
+});
+
+export const titles = sqliteTable('titles', {
+  id: text('id').primaryKey(),
+  version: integer('version').notNull(),
+  position: integer('position').notNull(),
+  name: text('name').notNull(),
+  audience: text('audience').notNull(),
+  stages: text('stages', { mode: 'json' }).notNull(),
+  editions: text('editions', { mode: 'json' }).notNull(),
+  networks: text('networks', { mode: 'json' }).notNull(),
+});
+
+export const placements = sqliteTable(
+  'placements',
+  {
+    title: text('title')
+      .notNull()
+      .references(() => titles.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    version: integer('version').notNull(),
+    position: integer('position').notNull(),
+    format: text('format').notNull(),
+    where: text('where_in_words'),
+    settings: text('settings', { mode: 'json' }).notNull(),
+    units: text('units', { mode: 'json' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.title, table.name] })],
+);
+
+/** Every field that ever changed. The highest revision is the revision of the record. */
+export const history = sqliteTable(
+  'history',
+  {
+    revision: integer('revision').primaryKey({ autoIncrement: true }),
+    at: text('at').notNull(),
+    who: text('who').notNull(),
+    title: text('title'),
+    path: text('path').notNull(),
+    was: text('was', { mode: 'json' }),
+    is: text('is_now', { mode: 'json' }),
+  },
+  (table) => [index('history_by_title').on(table.title, table.revision)],
+);
+
+/** Contents of files, each once, by SHA-256. */
+export const blobs = sqliteTable('blobs', {
+  hash: text('hash').primaryKey(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+});
+
+export const snapshots = sqliteTable('snapshots', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  files: text('files', { mode: 'json' }).notNull(),
+  folders: text('folders', { mode: 'json' }).notNull(),
+  skipped: text('skipped', { mode: 'json' }).notNull(),
+});
+
+/** Wirings that were worked out, so that one can be applied as it was shown. */
+export const wirings = sqliteTable('wirings', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  snapshot: text('snapshot').notNull(),
+  wiring: text('wiring', { mode: 'json' }).notNull(),
+});
+
+/** The last reading of each edition: what the board compares the record with. */
+export const readings = sqliteTable(
+  'readings',
+  {
+    title: text('title')
+      .notNull()
+      .references(() => titles.id, { onDelete: 'cascade' }),
+    platform: text('platform').notNull(),
+    reading: text('reading', { mode: 'json' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.title, table.platform] })],
+);
+
+export const linkedTrees = sqliteTable('linked_trees', {
+  id: text('id').primaryKey(),
+  title: text('title')
+    .notNull()
+    .references(() => titles.id, { onDelete: 'cascade' }),
+  path: text('path').notNull(),
+  snapshot: text('snapshot'),
+});

@@ -1,0 +1,151 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { eq, inArray } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { LinkedTree, WiringAnswer } from '../../api/trees.js';
+import { SnapshotManifest } from '../../api/trees.js';
+import { Reading } from '../../core/board/board.js';
+import { Tree, type TreeFile } from '../../core/tree/tree.js';
+import { Wiring } from '../../core/wiring/model.js';
+import { ServiceError } from '../errors.js';
+import type { Db } from './open.js';
+import { blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
+
+const chunk = 500;
+
+/** Snapshots, the contents of their files, wirings, readings and linked trees. */
+export class TreeStore {
+  constructor(private readonly db: Db) {}
+
+  /** Keeps a snapshot's list of files. The same files under the same name are the same snapshot. */
+  addSnapshot(manifest: z.infer<typeof SnapshotManifest>): { id: string; missing: string[] } {
+    const { name, files, folders, skipped } = manifest;
+    const sorted = [...files].sort((a, b) => (a.path < b.path ? -1 : 1));
+    const id = createHash('sha256')
+      .update(JSON.stringify([name, sorted, folders, skipped]))
+      .digest('hex')
+      .slice(0, 32);
+    this.db
+      .insert(snapshots)
+      .values({ id, name, files: sorted, folders, skipped })
+      .onConflictDoNothing()
+      .run();
+    return { id, missing: this.missing(sorted.map(({ hash }) => hash)) };
+  }
+
+  missing(hashes: readonly string[]): string[] {
+    const wanted = [...new Set(hashes)];
+    const known = new Set<string>();
+    for (let at = 0; at < wanted.length; at += chunk) {
+      const rows = this.db
+        .select({ hash: blobs.hash })
+        .from(blobs)
+        .where(inArray(blobs.hash, wanted.slice(at, at + chunk)))
+        .all();
+      for (const { hash } of rows) known.add(hash);
+    }
+    return wanted.filter((hash) => !known.has(hash));
+  }
+
+  /** Keeps contents under their hash, which is worked out here and never believed. */
+  addBlobs(contents: readonly { hash: string; bytes: Buffer }[]): number {
+    this.db.transaction(() => {
+      for (const { hash, bytes } of contents) {
+        const real = createHash('sha256').update(bytes).digest('hex');
+        if (real !== hash)
+          throw new ServiceError('invalid', `The content sent for ${hash} has the hash ${real}.`, {
+            fix: 'The file changed while it was read: run the command again.',
+          });
+        this.db.insert(blobs).values({ hash, bytes }).onConflictDoNothing().run();
+      }
+    });
+    return contents.length;
+  }
+
+  /** The tree of a snapshot, every file at hand. */
+  tree(id: string): { name: string; tree: Tree } {
+    const row = this.db.select().from(snapshots).where(eq(snapshots.id, id)).get();
+    if (!row)
+      throw new ServiceError('not-found', `There is no snapshot ${id}.`, { fix: 'Send the tree again.' });
+    const { name, files, folders, skipped } = SnapshotManifest.parse(row);
+    const contents = new Map<string, Buffer>();
+    const wanted = [...new Set(files.map(({ hash }) => hash))];
+    for (let at = 0; at < wanted.length; at += chunk) {
+      for (const { hash, bytes } of this.db
+        .select()
+        .from(blobs)
+        .where(inArray(blobs.hash, wanted.slice(at, at + chunk)))
+        .all())
+        contents.set(hash, bytes);
+    }
+    const missing = files.find(({ hash }) => !contents.has(hash));
+    if (missing)
+      throw new ServiceError('invalid', `The content of ${missing.path} was never sent.`, {
+        fix: 'Send the contents that were named as missing, then ask again.',
+      });
+    const all = files.map(({ path, hash }): TreeFile => ({
+      path,
+      hash,
+      bytes: contents.get(hash) ?? Buffer.alloc(0),
+    }));
+    return { name, tree: new Tree(all, folders, skipped) };
+  }
+
+  addWiring(title: string, snapshot: string, wiring: Wiring): WiringAnswer {
+    const id = randomUUID();
+    this.db.insert(wirings).values({ id, title, snapshot, wiring }).run();
+    return { id, title, snapshot, ...wiring };
+  }
+
+  wiring(id: string): WiringAnswer {
+    const row = this.db.select().from(wirings).where(eq(wirings.id, id)).get();
+    if (!row) throw new ServiceError('not-found', `There is no wiring ${id}.`, { fix: 'Work it out again.' });
+    return { id, title: row.title, snapshot: row.snapshot, ...Wiring.parse(row.wiring) };
+  }
+
+  saveReading(title: string, reading: Reading): void {
+    this.db
+      .insert(readings)
+      .values({ title, platform: reading.platform, reading })
+      .onConflictDoUpdate({ target: [readings.title, readings.platform], set: { reading } })
+      .run();
+  }
+
+  readings(title: string): Reading[] {
+    return this.db
+      .select()
+      .from(readings)
+      .where(eq(readings.title, title))
+      .all()
+      .map(({ reading }) => Reading.parse(reading));
+  }
+
+  linkedTrees(): LinkedTree[] {
+    return this.db.select().from(linkedTrees).all();
+  }
+
+  linkedTree(id: string): LinkedTree {
+    const row = this.db.select().from(linkedTrees).where(eq(linkedTrees.id, id)).get();
+    if (!row)
+      throw new ServiceError('not-found', `There is no linked tree ${id}.`, {
+        fix: 'Link it with syndexa title link.',
+      });
+    return row;
+  }
+
+  link(title: string, path: string): LinkedTree {
+    const known = this.linkedTrees().find((tree) => tree.path === path && tree.title === title);
+    if (known) return known;
+    const tree: LinkedTree = { id: randomUUID(), title, path, snapshot: null };
+    this.db.insert(linkedTrees).values(tree).run();
+    return tree;
+  }
+
+  setSnapshot(id: string, snapshot: string): void {
+    this.db.update(linkedTrees).set({ snapshot }).where(eq(linkedTrees.id, id)).run();
+  }
+
+  unlink(id: string): void {
+    this.linkedTree(id);
+    this.db.delete(linkedTrees).where(eq(linkedTrees.id, id)).run();
+  }
+}

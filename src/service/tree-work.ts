@@ -1,0 +1,121 @@
+import type { Reading } from '../core/board/board.js';
+import { runChecks } from '../core/checks/run.js';
+import type { CheckReport } from '../core/checks/model.js';
+import type { Title } from '../core/roster/model.js';
+import { editionOf } from '../core/survey/modules.js';
+import { runSurvey, type SurveyOptions, type SurveyRun } from '../core/survey/run.js';
+import { planWiring, withFixes, type Plan } from '../core/wiring/plan.js';
+import type { ServiceContext } from './context.js';
+import { ServiceError } from './errors.js';
+
+/** A title as the work on a tree needs it. */
+export interface NamedTitle {
+  id: string;
+  title: Title;
+}
+
+/** Surveys, checks and wirings of snapshots; remembers each edition's last reading for the board. */
+export class TreeWork {
+  constructor(private readonly context: ServiceContext) {}
+
+  survey(snapshot: string, titleId: string | null, progress?: SurveyOptions['progress']): SurveyRun {
+    const { name, tree } = this.context.trees.tree(snapshot);
+    const profiles = this.profiles();
+    const open = runSurvey(tree, { name, profiles, title: null, ...(titleId === null ? { progress } : {}) });
+    const title = titleId === null ? this.titleByIdentifiers(open) : this.title(titleId);
+    return title
+      ? runSurvey(tree, { name, profiles, title, ...(titleId === null ? {} : { progress }) })
+      : open;
+  }
+
+  check(snapshot: string, titleId: string | null): CheckReport {
+    const run = this.survey(snapshot, titleId);
+    const title = run.survey.title === null ? null : this.title(run.survey.title);
+    if (!title) {
+      const { survey, context } = run;
+      return runChecks({
+        survey,
+        profiles: context.profiles,
+        recogniser: context.recogniser,
+        title: null,
+        titleId: null,
+      });
+    }
+    const plan = this.plan(snapshot, title);
+    const findings = withFixes(plan);
+    const report = { title: title.id, summary: summaryOf(findings), findings };
+    this.remember(snapshot, title, run, report);
+    return report;
+  }
+
+  plan(snapshot: string, title: NamedTitle): Plan {
+    const { name, tree } = this.context.trees.tree(snapshot);
+    return planWiring(tree, { name, profiles: this.profiles(), title });
+  }
+
+  /** The title to wire: the one that is named, else the only one whose identifiers the tree bears. */
+  wireTitle(snapshot: string, titleId: string | null): NamedTitle {
+    if (titleId !== null) return this.title(titleId);
+    const found = this.survey(snapshot, null).survey.title;
+    if (found !== null) return this.title(found);
+    throw new ServiceError('invalid', 'No title in the roster bears the identifiers of this tree.', {
+      fix: 'Name the title: --title TITLE.',
+    });
+  }
+
+  private profiles() {
+    return this.context.profiles.map(({ profile }) => profile);
+  }
+
+  private title(id: string): NamedTitle {
+    return { id, title: this.context.roster.get(id).title };
+  }
+
+  private titleByIdentifiers({ survey }: SurveyRun): NamedTitle | null {
+    const seen = new Set(
+      survey.editions.flatMap(({ platform, identifiers }) =>
+        Object.values(identifiers).map((identifier) => `${platform} ${identifier}`),
+      ),
+    );
+    const matching = this.context.roster.titleIds().filter((id) => {
+      const { editions } = this.context.roster.get(id).title;
+      return (['android', 'ios'] as const).some(
+        (platform) => editions[platform] && seen.has(`${platform} ${editions[platform].identifier}`),
+      );
+    });
+    return matching.length === 1 && matching[0] !== undefined ? this.title(matching[0]) : null;
+  }
+
+  private remember(
+    snapshot: string,
+    { id, title }: NamedTitle,
+    { survey }: SurveyRun,
+    { findings }: CheckReport,
+  ): void {
+    for (const platform of ['android', 'ios'] as const) {
+      const edition = editionOf(survey.editions, title, platform);
+      if (!edition) continue;
+      const mine = <Item extends { platform: string; module: string }>(items: readonly Item[]) =>
+        items.filter((item) => item.platform === platform && item.module === edition.module);
+      const reading: Reading = {
+        platform,
+        tree: survey.tree,
+        snapshot,
+        readAt: this.context.now().toISOString(),
+        edition,
+        facts: mine(survey.facts),
+        unresolved: mine(survey.unresolved),
+        summary: summaryOf(
+          findings.filter((finding) => finding.platform === platform || finding.platform === null),
+        ),
+      };
+      this.context.trees.saveReading(id, reading);
+    }
+    this.context.events.tell({ kind: 'reading', title: id });
+  }
+}
+
+function summaryOf(findings: CheckReport['findings']): CheckReport['summary'] {
+  const count = (severity: string) => findings.filter((finding) => finding.severity === severity).length;
+  return { blocker: count('blocker'), warning: count('warning'), note: count('note') };
+}

@@ -1,0 +1,268 @@
+import { createHash } from 'node:crypto';
+import { constants } from 'node:fs';
+import {
+  copyFile,
+  lstat,
+  mkdir,
+  open,
+  readdir,
+  readFile,
+  realpath,
+  rename,
+  rm,
+  rmdir,
+  stat,
+  unlink,
+  writeFile,
+} from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { z } from 'zod';
+import type { FileEdit } from '../../core/wiring/model.js';
+import { applyEdits } from '../../core/text/edit.js';
+import { decodeText, encodeText, textDocument } from '../../core/text/document.js';
+
+/** A file is not what the edits were made for. */
+export class FileChangedError extends Error {
+  constructor(readonly paths: string[]) {
+    super(`Changed since the edits were worked out: ${paths.join(', ')}.`);
+    this.name = 'FileChangedError';
+  }
+}
+
+const stagingName = '.syndexa-write';
+const draftPrefix = '.syndexa-draft-';
+
+const Journal = z.object({
+  pid: z.number(),
+  files: z.array(
+    z.object({ path: z.string(), isNew: z.boolean(), before: z.string().nullable(), after: z.string() }),
+  ),
+  /** Folders that did not exist before, the outermost first. */
+  folders: z.array(z.string()),
+});
+type Journal = z.infer<typeof Journal>;
+
+/** What an interrupted write was found to be, and what became of it. */
+export interface Recovered {
+  outcome: 'finished' | 'rolled back';
+  files: string[];
+}
+
+/**
+ * Writes the edits of a wiring into a tree: all files, or none. New contents are first written whole beside
+ * the tree's files, in a folder of this write's own. Giving that folder its final name is the point of no
+ * return, and only one writer can do it; after it, renames finish the work. A write that was cut short is
+ * finished, or taken back, by {@link recoverTree}.
+ * @throws FileChangedError when a file is not the one that the edits were made for, or another write is on
+ */
+export async function applyToTree(root: string, edits: readonly FileEdit[]): Promise<string[]> {
+  await recoverTree(root);
+  const base = await realpath(root);
+  const contents = await newContents(base, edits);
+  if (contents.length === 0) return [];
+  const paths = contents.map(({ path }) => path);
+  const folders = await missingFolders(base, paths);
+  const journal: Journal = {
+    pid: process.pid,
+    folders,
+    files: contents.map(({ path, isNew, before, after }) => ({ path, isNew, before, after })),
+  };
+  const draft = join(base, `${draftPrefix}${process.pid}-${Date.now().toString(36)}`);
+  const staging = join(base, stagingName);
+  try {
+    await mkdir(draft, { mode: 0o700 });
+    for (const [index, { bytes, mode }] of contents.entries())
+      await writeWhole(join(draft, `new-${index}`), bytes, mode);
+    for (const [index, { path, isNew }] of contents.entries()) {
+      if (!isNew) await copyFile(join(base, path), join(draft, `old-${index}`), constants.COPYFILE_FICLONE);
+    }
+    await writeWhole(join(draft, 'journal.json'), Buffer.from(JSON.stringify(journal)), 0o600);
+    await claim(draft, staging);
+  } catch (error) {
+    await rm(draft, { recursive: true, force: true });
+    throw error;
+  }
+  try {
+    // Nothing may have changed while the copies were made.
+    await newContents(base, edits);
+    await finish(base, staging, journal);
+  } catch (error) {
+    await rollBack(base, staging, journal);
+    throw error;
+  }
+  return paths;
+}
+
+/** Finishes or takes back a write that was cut short in this tree; undefined when there was none. */
+export async function recoverTree(root: string): Promise<Recovered | undefined> {
+  let base: string;
+  let names: string[];
+  try {
+    base = await realpath(root);
+    names = await readdir(base);
+  } catch {
+    return undefined;
+  }
+  let recovered: Recovered | undefined;
+  for (const name of names.filter((candidate) => candidate.startsWith(draftPrefix))) {
+    // A draft never touched the tree; its writer is gone, so it only takes room.
+    if (isAlive(parseInt(name.slice(draftPrefix.length), 10))) continue;
+    await rm(join(base, name), { recursive: true, force: true });
+    recovered = { outcome: 'rolled back', files: [] };
+  }
+  if (!names.includes(stagingName)) return recovered;
+  const staging = join(base, stagingName);
+  const journal = await readJournal(staging);
+  if (journal && journal.pid !== process.pid && isAlive(journal.pid)) return recovered;
+  if (!journal) {
+    await rm(staging, { recursive: true, force: true });
+    return { outcome: 'rolled back', files: [] };
+  }
+  const files = journal.files.map(({ path }) => path);
+  if (await isUntouched(base, journal)) {
+    await finish(base, staging, journal);
+    return { outcome: 'finished', files };
+  }
+  await rollBack(base, staging, journal);
+  return { outcome: 'rolled back', files };
+}
+
+/** Whether every file is as it was before the write, or as the write leaves it. */
+async function isUntouched(base: string, { files }: Journal): Promise<boolean> {
+  for (const { path, before, after } of files) {
+    const current = await readFile(join(base, path)).catch(() => null);
+    const hash = current && hashOf(current);
+    if (hash !== before && hash !== after) return false;
+  }
+  return true;
+}
+
+interface NewContent {
+  path: string;
+  bytes: Buffer;
+  mode: number;
+  isNew: boolean;
+  before: string | null;
+  after: string;
+}
+
+async function newContents(base: string, edits: readonly FileEdit[]): Promise<NewContent[]> {
+  const changed: string[] = [];
+  const contents: NewContent[] = [];
+  for (const { path, before, edits: changes, content } of edits) {
+    const file = join(base, path);
+    await stayInside(base, file);
+    const current = await readFile(file).catch((error: unknown) => {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null;
+      throw error;
+    });
+    const hash = current && hashOf(current);
+    if (hash !== before) {
+      changed.push(path);
+      continue;
+    }
+    const document = current ? decodeText(current) : textDocument('');
+    const text = current ? applyEdits(document.text, changes) : (content ?? '');
+    const bytes = Buffer.from(encodeText(text, document));
+    const mode = current ? (await stat(file)).mode & 0o7777 : 0o644;
+    contents.push({ path, bytes, mode, isNew: current === null, before, after: hashOf(bytes) });
+  }
+  if (changed.length > 0) throw new FileChangedError(changed);
+  return contents;
+}
+
+/** No path may lead out of the tree, by links of its folders or by itself. */
+async function stayInside(base: string, file: string): Promise<void> {
+  let folder = dirname(file);
+  for (;;) {
+    const real = await realpath(folder).catch(() => null);
+    if (real !== null) {
+      if (real !== base && !real.startsWith(`${base}/`))
+        throw new Error(`${file} lies outside the tree ${base}.`);
+      break;
+    }
+    folder = dirname(folder);
+  }
+  const link = await lstat(file).catch(() => null);
+  if (link?.isSymbolicLink())
+    throw new Error(`${file} is a symbolic link; edits are made to real files only.`);
+}
+
+/** Takes the tree for this write; a second writer at the same time is refused. */
+async function claim(draft: string, staging: string): Promise<void> {
+  try {
+    await rename(draft, staging);
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code;
+    if (code === 'ENOTEMPTY' || code === 'EEXIST')
+      throw new FileChangedError(['another command is writing to this tree']);
+    throw error;
+  }
+}
+
+async function missingFolders(base: string, paths: readonly string[]): Promise<string[]> {
+  const missing = new Set<string>();
+  for (const path of paths) {
+    const parts = path.split('/').slice(0, -1);
+    for (let length = 1; length <= parts.length; length++) {
+      const folder = parts.slice(0, length).join('/');
+      if (!missing.has(folder) && !(await stat(join(base, folder)).catch(() => null))) missing.add(folder);
+    }
+  }
+  return [...missing];
+}
+
+/** Moves every new content into its place. May be repeated: what is in place already is left. */
+async function finish(base: string, staging: string, { files }: Journal): Promise<void> {
+  for (const [index, { path, after }] of files.entries()) {
+    const fresh = join(staging, `new-${index}`);
+    const there = await readFile(fresh).catch(() => null);
+    if (!there) continue;
+    if (hashOf(there) !== after) throw new Error(`The new content of ${path} was damaged.`);
+    await mkdir(dirname(join(base, path)), { recursive: true });
+    await rename(fresh, join(base, path));
+  }
+  await rm(staging, { recursive: true, force: true });
+}
+
+async function rollBack(base: string, staging: string, { files, folders }: Journal): Promise<void> {
+  for (const [index, { path, isNew, after }] of files.entries()) {
+    const file = join(base, path);
+    const current = await readFile(file).catch(() => null);
+    if (!current || hashOf(current) !== after) continue;
+    if (isNew) await unlink(file);
+    else await rename(join(staging, `old-${index}`), file);
+  }
+  for (const folder of [...folders].reverse()) await rmdir(join(base, folder)).catch(() => undefined);
+  await rm(staging, { recursive: true, force: true });
+}
+
+async function readJournal(staging: string): Promise<Journal | undefined> {
+  const text = await readFile(join(staging, 'journal.json'), 'utf8').catch(() => null);
+  const parsed = text === null ? undefined : Journal.safeParse(JSON.parse(text));
+  return parsed?.success ? parsed.data : undefined;
+}
+
+async function writeWhole(file: string, bytes: Buffer, mode: number): Promise<void> {
+  await writeFile(file, bytes, { mode });
+  const handle = await open(file, 'r');
+  try {
+    await handle.chmod(mode);
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
+}
+
+function hashOf(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex');
+}
+
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
