@@ -18,7 +18,8 @@ export interface DemoOptions {
 /** The folder `demo/` of the checkout. */
 function demoFolder(): string {
   const here = dirname(fileURLToPath(import.meta.url));
-  const candidates = [join(here, '..', 'demo'), join(here, '..', '..', '..', 'demo')];
+  // Two folders up from the bundle, three from the sources.
+  const candidates = [join(here, '..', '..', 'demo'), join(here, '..', '..', '..', 'demo')];
   const found = candidates.find((folder) => existsSync(join(folder, 'roster.yaml')));
   if (!found)
     throw new CommandError(

@@ -106,10 +106,7 @@ export async function wire(io: Io, paint: Paint, directory: string, options: Wir
   }
 }
 
-async function writeEdits(
-  folder: string,
-  edits: Parameters<typeof import('../../service/trees/apply.js').applyToTree>[1],
-): Promise<void> {
+async function writeEdits(folder: string, edits: readonly FileEdit[]): Promise<void> {
   const { applyToTree, FileChangedError } = await import('../../service/trees/apply.js');
   try {
     await applyToTree(folder, edits);

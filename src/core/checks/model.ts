@@ -54,6 +54,8 @@ export interface RuleMeta<Message extends string = string> {
   ifShipped: string;
   /** One sentence: how to mend it. */
   mend: string;
+  /** Further ways to mend it, where the usual one does not apply; reports choose by name. */
+  otherMends?: Record<string, string>;
   /** Texts by message ID, with `{name}` for what the finding fills in; each ends with a full stop. */
   messages: Record<Message, string>;
   /** Whether the rule compares with a title; such rules are silent without one. */
@@ -64,6 +66,8 @@ export interface RuleMeta<Message extends string = string> {
 export interface Report<Message extends string = string> {
   message: Message;
   data?: Record<string, string>;
+  /** Name of one of the rule's other mends. */
+  mend?: string;
   platform?: Platform | null;
   module?: string | null;
   variants?: readonly string[];

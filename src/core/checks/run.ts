@@ -43,7 +43,7 @@ function findingOf({ meta }: Rule, report: Report): Finding {
     rule: meta.id,
     severity: meta.severity,
     message,
-    mend: meta.mend,
+    mend: (report.mend && meta.otherMends?.[report.mend]) || meta.mend,
     platform: report.platform ?? null,
     module: report.module ?? null,
     variants: [...(report.variants ?? [])],

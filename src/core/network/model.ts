@@ -35,26 +35,17 @@ export const IdKind = z
   .strictObject({
     label: z.string().min(2).max(60).meta({ description: 'What the network calls this ID.' }),
     scope: z.enum(['edition', 'placement', 'account']),
-    pattern: z
-      .string()
-      .min(3)
-      .max(200)
-      .meta({
-        description:
-          'A regular expression for the whole ID; the groups `account` and `platform` may be named in it.',
-      }),
+    pattern: z.string().min(3).max(200).meta({
+      description:
+        'A regular expression for the whole ID; the groups `account` and `platform` may be named in it.',
+    }),
     platforms: z
       .record(z.string(), Platform)
       .optional()
       .meta({ description: 'What the `platform` group of the pattern stands for.' }),
-    needles: z
-      .array(z.string().min(3).max(40))
-      .min(1)
-      .max(8)
-      .meta({
-        description:
-          'Plain texts of which every ID holds one; files without any of them are not looked into.',
-      }),
+    needles: z.array(z.string().min(3).max(40)).min(1).max(8).meta({
+      description: 'Plain texts of which every ID holds one; files without any of them are not looked into.',
+    }),
     secret: z.boolean().default(false),
     samples: z
       .partialRecord(Platform, z.union([z.string(), z.partialRecord(Format, z.string())]))

@@ -80,12 +80,10 @@ export type Edition = z.infer<typeof Edition>;
 
 const Matches = z.array(z.string().min(1).max(100));
 
-export const Stages = z
-  .strictObject({ test: Matches.default([]), production: Matches.default([]) })
-  .meta({
-    description:
-      'The build types, configurations, flavours or variants that belong to each stage; case is ignored.',
-  });
+export const Stages = z.strictObject({ test: Matches.default([]), production: Matches.default([]) }).meta({
+  description:
+    'The build types, configurations, flavours or variants that belong to each stage; case is ignored.',
+});
 export type Stages = z.infer<typeof Stages>;
 
 export const Title = z
@@ -117,14 +115,9 @@ export const Roster = z
     syndexa: z
       .literal(1, 'This service reads rosters of version 1.')
       .meta({ description: 'Version of this format.' }),
-    revision: z
-      .number()
-      .int()
-      .min(0)
-      .optional()
-      .meta({
-        description: 'The revision of the record that this document was written from. Leave it as it is.',
-      }),
+    revision: z.number().int().min(0).optional().meta({
+      description: 'The revision of the record that this document was written from. Leave it as it is.',
+    }),
     publisher: Publisher.optional(),
     titles: z.record(Slug, Title).default({}),
   })

@@ -141,7 +141,7 @@ function wrongShape(
   owner: string | undefined,
 ): FieldProblem[] {
   const rules = profile.ids[held.kind];
-  const sample = rules && (Object.values(rules.samples)[0]);
+  const sample = rules && Object.values(rules.samples)[0];
   const example = typeof sample === 'string' ? sample : sample && Object.values(sample)[0];
   const shape = `one that matches ${rules?.pattern ?? ''}${example ? `, as ${example} does` : ''}`;
   const field = held.field;

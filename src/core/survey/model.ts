@@ -47,13 +47,10 @@ export const Fact = z
       .optional()
       .meta({ description: 'The key, permission, coordinate or constant that carries the value.' }),
     value: z.string(),
-    standsIn: z
-      .string()
-      .optional()
-      .meta({
-        description:
-          'What holds an ID: application, another component, property list, resource, code, placebook.',
-      }),
+    standsIn: z.string().optional().meta({
+      description:
+        'What holds an ID: application, another component, property list, resource, code, placebook.',
+    }),
     place: Place,
     chain: z.array(ChainStep),
   })

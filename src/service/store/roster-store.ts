@@ -2,7 +2,7 @@ import { desc, eq, gt, max } from 'drizzle-orm';
 import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
-import type { Publisher, Roster} from '../../core/roster/model.js';
+import type { Publisher, Roster } from '../../core/roster/model.js';
 import { Title } from '../../core/roster/model.js';
 import { ServiceError } from '../errors.js';
 import type { Db } from './open.js';

@@ -9,6 +9,9 @@ export const productionIdInTest = defineRule({
     severity: 'blocker',
     ifShipped: 'Every tap during development counts as a real click, and networks suspend accounts for that.',
     mend: 'Run syndexa wire: it puts test IDs into the test variants.',
+    otherMends: {
+      code: 'Name the placement through the placebook here, instead of writing its ID; wiring writes the placebook.',
+    },
     messages: { live: '{id} is the production ID of {network}, and {variants} would use it.' },
     needsTitle: true,
   },
@@ -22,9 +25,11 @@ export const productionIdInTest = defineRule({
         if (fact.kind !== 'unit-id' && !(fact.kind === 'app-id' && inPlace(fact))) continue;
         const variants = variantsAt(scope, fact.variants, 'test');
         if (variants.length === 0 || !production.has(fact.value)) continue;
+        const mend = fact.standsIn === 'code' ? 'code' : undefined;
         yield {
           ...fromFact(fact),
           variants,
+          ...(mend ? { mend } : {}),
           message: 'live',
           data: { id: fact.value, network: networkName(context, fact.network), variants: listed(variants) },
         };

@@ -9,6 +9,9 @@ export const testIdInProduction = defineRule({
     severity: 'blocker',
     ifShipped: 'Test ads are shown to everybody, and they earn nothing.',
     mend: 'Run syndexa wire: it keeps test IDs in the test variants.',
+    otherMends: {
+      code: 'Name the placement through the placebook here, instead of writing its ID; wiring writes the placebook.',
+    },
     messages: { sample: '{id} is a test ID of {network}, and would ship in {variants}.' },
     needsTitle: true,
   },
@@ -27,9 +30,11 @@ export const testIdInProduction = defineRule({
           .some((reading) => reading.network === fact.network && reading.sample);
         const variants = variantsAt(scope, fact.variants, 'production');
         if (variants.length === 0 || !(sample || test.has(fact.value))) continue;
+        const mend = fact.standsIn === 'code' ? 'code' : undefined;
         yield {
           ...fromFact(fact),
           variants,
+          ...(mend ? { mend } : {}),
           message: 'sample',
           data: { id: fact.value, network: networkName(context, fact.network), variants: listed(variants) },
         };

@@ -3,6 +3,7 @@ import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import type { StackWiring, WireContext } from '../stack.js';
+import { dependencySteps } from './hand-dependencies.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';
 import { readModule } from './variants.js';
@@ -33,11 +34,10 @@ export function wireAndroid(tree: Tree, root: string, context: WireContext): Sta
     };
     return { changes: [], byHand: [byHand] };
   }
-  const parts = [wireAppIds, wirePermissions, wirePlacebook].map((part) =>
-    part({ ...context, tree, model, edition, sets }),
-  );
+  const wiring = { ...context, tree, model, edition, sets };
+  const parts = [wireAppIds, wirePermissions, wirePlacebook].map((part) => part(wiring));
   const changes = parts.flatMap((part) =>
     part.changes.map((change): Change => ({ ...change, platform: 'android' })),
   );
-  return { changes, byHand: parts.flatMap(({ byHand }) => byHand) };
+  return { changes, byHand: [...parts.flatMap(({ byHand }) => byHand), ...dependencySteps(wiring)] };
 }

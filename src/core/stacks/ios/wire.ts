@@ -3,6 +3,7 @@ import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand } from '../../wiring/model.js';
 import type { StackWiring, WireContext } from '../stack.js';
+import { dependencySteps } from './hand-dependencies.js';
 import { targetsBelow } from './targets.js';
 import { wireAppIds } from './wire-app-ids.js';
 import type { IosWireContext, StagedVariant } from './wire-context.js';
@@ -33,5 +34,8 @@ export function wireIos(tree: Tree, root: string, context: WireContext): StackWi
   }
   const wiring: IosWireContext = { ...context, tree, model, edition, variants };
   const parts = [wireAppIds(wiring), wirePlacebook(wiring)];
-  return { changes: parts.flatMap(({ changes }) => changes), byHand: parts.flatMap(({ byHand }) => byHand) };
+  return {
+    changes: parts.flatMap(({ changes }) => changes),
+    byHand: [...parts.flatMap(({ byHand }) => byHand), ...dependencySteps(wiring)],
+  };
 }

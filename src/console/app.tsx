@@ -1,0 +1,48 @@
+import { Navigate, Route, Routes } from 'react-router';
+import { Failure, Loading } from './components/states.js';
+import { Layout } from './components/layout.js';
+import { BoardPage } from './pages/board.js';
+import { EditionPage } from './pages/edition.js';
+import { NetworkPage, NetworksPage } from './pages/networks.js';
+import { RecordPage } from './pages/record.js';
+import { FirstTitlePage } from './pages/first-title.js';
+import { useLiveChanges, useTitles } from './queries.js';
+
+/** The console: a page per question, each with its own address. */
+export function App() {
+  useLiveChanges();
+  return (
+    <Routes>
+      <Route element={<Layout />}>
+        <Route index element={<Home />} />
+        <Route path="titles/new" element={<FirstTitlePage />} />
+        <Route path="titles/:title" element={<BoardPage />} />
+        <Route path="titles/:title/record" element={<RecordPage />} />
+        <Route path="titles/:title/:platform" element={<EditionPage />} />
+        <Route path="networks" element={<NetworksPage />} />
+        <Route path="networks/:network" element={<NetworkPage />} />
+        <Route path="*" element={<NoPage />} />
+      </Route>
+    </Routes>
+  );
+}
+
+/** The board of the first title; without titles, the way to the first one. */
+function Home() {
+  const titles = useTitles();
+  if (titles.status === 'pending') return <Loading what="the titles" />;
+  if (titles.status === 'error') return <Failure error={titles.error} again={() => void titles.refetch()} />;
+  const [first] = titles.data;
+  return first ? <Navigate to={`/titles/${first.id}`} replace /> : <FirstTitlePage />;
+}
+
+function NoPage() {
+  return (
+    <main className="page">
+      <h1>There is no such page</h1>
+      <p>
+        The address leads nowhere. <a href="/">Go to the board.</a>
+      </p>
+    </main>
+  );
+}

@@ -1,0 +1,79 @@
+import { useEffect, useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { useTitles } from '../queries.js';
+
+type Theme = 'light' | 'dark';
+
+function storedTheme(): Theme {
+  const stored = localStorage.getItem('theme');
+  if (stored === 'light' || stored === 'dark') return stored;
+  return matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
+}
+
+/** The masthead with the title in hand, and the page below it. */
+export function Layout() {
+  const { title } = useParams();
+  const titles = useTitles();
+  const navigate = useNavigate();
+  const [theme, setTheme] = useState<Theme>(storedTheme);
+  useEffect(() => {
+    document.documentElement.dataset.bsTheme = theme;
+  }, [theme]);
+  const platforms = titles.data?.find(({ id }) => id === title)?.platforms ?? [];
+  const other = theme === 'light' ? 'dark' : 'light';
+  return (
+    <>
+      <header className="masthead">
+        <Link to="/" className="brand">
+          Syndexa
+        </Link>
+        {titles.data && titles.data.length > 0 && (
+          <Form.Select
+            size="sm"
+            aria-label="Title"
+            value={title ?? ''}
+            onChange={(event) =>
+              void navigate(event.target.value === '+' ? '/titles/new' : `/titles/${event.target.value}`)
+            }
+          >
+            {title === undefined && <option value="">choose a title</option>}
+            {titles.data.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+            <option value="+">new title…</option>
+          </Form.Select>
+        )}
+        <nav aria-label="Pages">
+          {title !== undefined && (
+            <>
+              <NavLink end to={`/titles/${title}`}>
+                Board
+              </NavLink>
+              {platforms.map((platform) => (
+                <NavLink key={platform} to={`/titles/${title}/${platform}`}>
+                  {platform === 'android' ? 'Android' : 'iOS'}
+                </NavLink>
+              ))}
+              <NavLink to={`/titles/${title}/record`}>Record</NavLink>
+            </>
+          )}
+          <NavLink to="/networks">Networks</NavLink>
+        </nav>
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-secondary"
+          onClick={() => {
+            localStorage.setItem('theme', other);
+            setTheme(other);
+          }}
+        >
+          {other === 'dark' ? '◐ dark' : '◑ light'}
+        </button>
+      </header>
+      <Outlet />
+    </>
+  );
+}

@@ -1,0 +1,96 @@
+import { Link, useParams } from 'react-router';
+import { Failure, Loading } from '../components/states.js';
+import { useNetwork, useNetworks } from '../queries.js';
+
+/** The networks that can be wired in. */
+export function NetworksPage() {
+  const networks = useNetworks();
+  if (networks.status === 'pending') return <Loading what="the networks" />;
+  if (networks.status === 'error')
+    return <Failure error={networks.error} again={() => void networks.refetch()} />;
+  return (
+    <main className="page">
+      <h1>Which networks are known here?</h1>
+      <p className="lede">
+        Each is described by a profile. Add yours by putting a profile into the data folder.
+      </p>
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th>Network</th>
+            <th>What it is</th>
+            <th>Formats</th>
+            <th>Platforms</th>
+          </tr>
+        </thead>
+        <tbody>
+          {networks.data.map(({ id, name, about, formats, platforms }) => (
+            <tr key={id}>
+              <th scope="row">
+                <Link to={`/networks/${id}`}>{name}</Link>
+                <div className="soft fw-normal">{id}</div>
+              </th>
+              <td>{about}</td>
+              <td>{formats.join(', ')}</td>
+              <td>{platforms.join(', ')}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </main>
+  );
+}
+
+/** One network: what its SDK needs and why, and the profile as it is written. */
+export function NetworkPage() {
+  const { network = '' } = useParams();
+  const found = useNetwork(network);
+  if (found.status === 'pending') return <Loading what="the network" />;
+  if (found.status === 'error') return <Failure error={found.error} again={() => void found.refetch()} />;
+  const { profile, source } = found.data;
+  const needs = [
+    ...(profile.android?.permissions ?? []).map(({ name, why }) => ['Android permission', name, why]),
+    ...(profile.android?.dependencies ?? []).map(({ coordinate, version, why }) => [
+      'Android dependency',
+      `${coordinate}:${version}`,
+      why,
+    ]),
+    ...(profile.android?.repositories ?? []).map(({ url, why }) => ['Android repository', url, why]),
+    ...(profile.android?.['min-sdk']
+      ? [['Minimum SDK', String(profile.android['min-sdk'].value), profile.android['min-sdk'].why]]
+      : []),
+    ...(profile.ios?.pods ?? []).map(({ name, version, why }) => ['Pod', `${name} ${version}`, why]),
+    ...(profile.ios?.keys ?? []).map(({ key, why }) => ['Property-list key', key, why]),
+    ...(profile.ios?.['deployment-target']
+      ? [['Deployment target', profile.ios['deployment-target'].value, profile.ios['deployment-target'].why]]
+      : []),
+  ];
+  return (
+    <main className="page">
+      <h1>What does {profile.name} need, and why?</h1>
+      <p className="lede">{profile.about}</p>
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th>What</th>
+            <th>Value</th>
+            <th>Why</th>
+          </tr>
+        </thead>
+        <tbody>
+          {needs.map(([what, value, why]) => (
+            <tr key={`${what} ${value}`}>
+              <td>{what}</td>
+              <td>
+                <code>{value}</code>
+              </td>
+              <td>{why}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2>The profile</h2>
+      <pre className="source p-2">{source}</pre>
+    </main>
+  );
+}

@@ -1,0 +1,93 @@
+import { skipToken, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import type { AnswerOf } from '../api/routes.js';
+import { call, type CallError } from './api.js';
+
+/** One key per thing that is asked for, so that what changed can be asked for again. */
+export const keys = {
+  titles: ['titles'] as const,
+  title: (id: string) => ['title', id] as const,
+  board: (id: string) => ['board', id] as const,
+  trees: ['trees'] as const,
+  networks: ['networks'] as const,
+  network: (id: string) => ['network', id] as const,
+  work: (what: string, snapshot: string, title: string, version: number) =>
+    ['work', what, snapshot, title, version] as const,
+  source: (snapshot: string, path: string, line: number) => ['source', snapshot, path, line] as const,
+};
+
+export type Answer<Name extends Parameters<typeof call>[0]> = UseQueryResult<AnswerOf<Name>, CallError>;
+
+export const useTitles = (): Answer<'listTitles'> =>
+  useQuery({ queryKey: keys.titles, queryFn: () => call('listTitles') });
+
+export const useTitle = (title: string): Answer<'showTitle'> =>
+  useQuery({ queryKey: keys.title(title), queryFn: () => call('showTitle', { params: { title } }) });
+
+export const useBoard = (title: string): Answer<'board'> =>
+  useQuery({ queryKey: keys.board(title), queryFn: () => call('board', { params: { title } }) });
+
+export const useTrees = (): Answer<'listTrees'> =>
+  useQuery({ queryKey: keys.trees, queryFn: () => call('listTrees') });
+
+export const useNetworks = (): Answer<'listNetworks'> =>
+  useQuery({ queryKey: keys.networks, queryFn: () => call('listNetworks') });
+
+export const useNetwork = (network: string): Answer<'showNetwork'> =>
+  useQuery({ queryKey: keys.network(network), queryFn: () => call('showNetwork', { params: { network } }) });
+
+/** What a snapshot is asked: the same question of the same snapshot and version is asked once. */
+export interface Question {
+  snapshot: string;
+  title: string;
+  version: number;
+}
+
+function useWork<Name extends 'survey' | 'check' | 'wire'>(
+  name: Name,
+  question: Question | undefined,
+): Answer<Name> {
+  return useQuery({
+    queryKey: question
+      ? keys.work(name, question.snapshot, question.title, question.version)
+      : ['work', name],
+    queryFn: question
+      ? () =>
+          call(name, { params: { snapshot: question.snapshot }, body: { title: question.title } as never })
+      : skipToken,
+    staleTime: Infinity,
+  }) as Answer<Name>;
+}
+
+export const useSurvey = (question: Question | undefined): Answer<'survey'> => useWork('survey', question);
+export const useCheck = (question: Question | undefined): Answer<'check'> => useWork('check', question);
+export const useWiring = (question: Question | undefined): Answer<'wire'> => useWork('wire', question);
+
+export const useSource = (snapshot: string, path: string, line: number): Answer<'source'> =>
+  useQuery({
+    queryKey: keys.source(snapshot, path, line),
+    queryFn: () => call('source', { params: { snapshot }, query: { path, line, around: 3 } }),
+    staleTime: Infinity,
+  });
+
+/** Asks again for what changed, as the service tells of it. */
+export function useLiveChanges(): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    const events = new EventSource('/api/v1/events');
+    const refresh = (event: MessageEvent<string>) => {
+      const { title } = JSON.parse(event.data) as { title?: string };
+      void client.invalidateQueries({ queryKey: keys.titles });
+      void client.invalidateQueries({ queryKey: keys.trees });
+      if (title === undefined) {
+        void client.invalidateQueries({ queryKey: ['title'] });
+        void client.invalidateQueries({ queryKey: ['board'] });
+      } else {
+        void client.invalidateQueries({ queryKey: keys.title(title) });
+        void client.invalidateQueries({ queryKey: keys.board(title) });
+      }
+    };
+    for (const kind of ['title', 'reading', 'roster']) events.addEventListener(kind, refresh);
+    return () => events.close();
+  }, [client]);
+}
