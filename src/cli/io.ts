@@ -10,8 +10,10 @@ export interface Io {
   ask(question: string): Promise<string | null>;
   /** Whether standard error is a terminal, so that progress may be drawn. */
   interactive: boolean;
-  /** Width of the terminal in characters. */
+  /** Where running text is broken, in characters. */
   width: number;
+  /** Width of the terminal, in characters. */
+  columns: number;
   cwd: string;
   env: Readonly<Record<string, string | undefined>>;
 }

@@ -20,6 +20,7 @@ const io: Io = {
   },
   interactive: stderr.isTTY && env.CI === undefined,
   width: Math.min(Math.max(stdout.columns ?? 100, 60), 120),
+  columns: stdout.columns ?? 100,
   cwd: process.cwd(),
   env,
 };

@@ -50,7 +50,7 @@ function plainTable(head: string[]): Table.Table {
 export function board(io: Io, paint: Paint, title: string, options: Output): Promise<number> {
   return withClient(io, async (client) => {
     const found = await client.call('board', { params: { title } });
-    return tell(io, options, found, boardText(found, paint).trimEnd());
+    return tell(io, options, found, boardText(found, paint, io.columns).trimEnd());
   });
 }
 

@@ -4,27 +4,10 @@ import { cellState } from '../../core/board/cell-state.js';
 import type { Paint } from '../io.js';
 import { platformNames } from './places.js';
 
-/** A board for people: placements down, platform and stage across. */
-export function boardText(board: Board, paint: Paint): string {
-  const tones = { good: paint.green, bad: paint.red, open: paint.yellow, quiet: paint.dim };
-  const columns =
-    board.rows[0]?.cells.map(({ platform, stage }) => `${platformNames[platform]} ${stage}`) ?? [];
-  const table = new Table({
-    head: ['placement', 'network', ...columns],
-    style: { head: [], border: [], compact: false },
-    chars: { mid: '', 'left-mid': '', 'mid-mid': '', 'right-mid': '' },
-  });
-  for (const { placement, label, networkName, format, cells } of board.rows) {
-    const name = placement === null ? paint.dim(label) : `${placement}\n${paint.dim(format ?? '')}`;
-    table.push([
-      name,
-      networkName,
-      ...cells.map((cell) => {
-        const { shape, word, tone } = cellState(cell);
-        return `${cell.id ?? paint.dim('—')}\n${tones[tone](`${shape} ${word}`)}`;
-      }),
-    ]);
-  }
+const tableWidth = 160;
+
+/** A board for people: placements down, platform and stage across; one table a platform where lines are short. */
+export function boardText(board: Board, paint: Paint, width: number): string {
   const lines = [paint.bold(`${board.name}: which ID does each build carry?`), ''];
   for (const { platform, identifier, found, tree, summary } of board.editions) {
     const state =
@@ -34,22 +17,40 @@ export function boardText(board: Board, paint: Paint): string {
           ? paint.red(`■ ${summary.blocker} blockers`)
           : paint.green('● no blockers');
     const mismatch = found !== null && found !== identifier ? paint.red(`  the build says ${found}`) : '';
-    lines.push(
-      `${platformNames[platform]}  ${identifier}${mismatch}  ${state}${tree ? paint.dim(`  read from ${tree}`) : ''}`,
-    );
+    const source = tree ? paint.dim(`  read from ${tree}`) : '';
+    lines.push(`${platformNames[platform]}  ${identifier}${mismatch}  ${state}${source}`);
   }
-  lines.push(
-    '',
-    board.rows.length > 0
-      ? table.toString()
-      : 'No network is wired into this title yet: syndexa id set puts the first ID in.',
-    '',
-  );
-  lines.push(
-    board.good
-      ? paint.green('● The board is good: every expected ID is in the roster and in the build.')
-      : paint.red('■ The board is not good yet.'),
-    '',
-  );
-  return lines.join('\n');
+  const platforms = board.editions.map(({ platform }) => platform);
+  const groups = width >= tableWidth ? [platforms] : platforms.map((platform) => [platform]);
+  if (board.rows.length === 0)
+    lines.push('', 'No network is wired into this title yet: syndexa id set puts the first ID in.');
+  else for (const group of groups) lines.push('', tableOf(board, group, paint));
+  const verdict = board.good
+    ? paint.green('● The board is good: every expected ID is in the roster and in the build.')
+    : paint.red('■ The board is not good yet.');
+  return [...lines, '', verdict, ''].join('\n');
+}
+
+const tones = (paint: Paint) => ({ good: paint.green, bad: paint.red, open: paint.yellow, quiet: paint.dim });
+
+function tableOf({ rows }: Board, platforms: readonly string[], paint: Paint): string {
+  const shown = rows.map((row) => ({
+    ...row,
+    cells: row.cells.filter(({ platform }) => platforms.includes(platform)),
+  }));
+  const columns = shown[0]?.cells.map(({ platform, stage }) => `${platformNames[platform]} ${stage}`) ?? [];
+  const table = new Table({
+    head: ['placement', 'network', ...columns],
+    style: { head: [], border: [], compact: false },
+    chars: { mid: '', 'left-mid': '', 'mid-mid': '', 'right-mid': '' },
+  });
+  for (const { placement, label, networkName, format, cells } of shown) {
+    const name = placement === null ? paint.dim(label) : `${placement}\n${paint.dim(format ?? '')}`;
+    const states = cells.map((cell) => {
+      const { shape, word, tone } = cellState(cell);
+      return `${cell.id ?? paint.dim('—')}\n${tones(paint)[tone](`${shape} ${word}`)}`;
+    });
+    table.push([name, networkName, ...states]);
+  }
+  return table.toString();
 }

@@ -14,7 +14,7 @@ export function Diff({ patch, edits }: { patch: string; edits: readonly FileEdit
           <section key={path} className="diff-file" aria-label={path}>
             <header>
               <strong className="place">{path}</strong>
-              {edit?.before === null && <span className="mark mark-good">new file</span>}
+              {edit?.before === null && <span className="state state-good">new file</span>}
               <span className="soft">{edit?.rules.join(', ')}</span>
             </header>
             <pre>

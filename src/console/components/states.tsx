@@ -54,7 +54,7 @@ const severityShapes = { blocker: '■', warning: '▲', note: '○' } as const;
 /** A severity, by word and shape. */
 export function SeverityMark({ severity, count }: { severity: keyof typeof severityShapes; count?: number }) {
   return (
-    <span className={`mark mark-${severity}`}>
+    <span className={`state state-${severity}`}>
       <span className="shape" aria-hidden="true">
         {severityShapes[severity]}
       </span>

@@ -21,7 +21,7 @@ export function BoardPage() {
       <h1>Which ID does each build of {name} carry?</h1>
       <p className="lede">
         {good ? (
-          <span className="mark mark-good">
+          <span className="state state-good">
             <span className="shape">●</span>good: every expected ID is in the record and in the build
           </span>
         ) : (
@@ -55,13 +55,13 @@ function EditionSummary({ title, edition }: { title: string; edition: BoardEditi
     <section className={look} aria-label={platformNames[platform]}>
       <strong>{platformNames[platform]}</strong> <code>{identifier}</code>
       {found !== null && found !== identifier && (
-        <div className="mark mark-bad">
+        <div className="state state-bad">
           <span className="shape">✕</span>the build says <code>{found}</code>
         </div>
       )}
       <div>
         {summary === null ? (
-          <span className="mark mark-open">
+          <span className="state state-open">
             <span className="shape">○</span>no tree was read yet
           </span>
         ) : (
@@ -165,11 +165,12 @@ function LedgerRow({
 
 function Cell({ cell, peers, title }: { cell: BoardCell; peers: readonly string[]; title: string }) {
   const { shape, word, tone } = cellState(cell);
-  const look = tone === 'bad' ? 'cell-bad' : tone === 'open' ? 'cell-open' : '';
+  const hole = cell.record === 'missing' || cell.build === 'absent';
+  const look = tone === 'bad' ? (hole ? 'cell-hole' : 'cell-wrong') : tone === 'open' ? 'cell-open' : '';
   return (
     <td className={`${look}${cell.stage === 'test' ? ' platform-start' : ''}`} data-state={word}>
       {cell.id === null ? <span className="soft">—</span> : <IdText id={cell.id} peers={peers} />}
-      <div className={`mark mark-${tone}`} title={cell.why}>
+      <div className={`state state-${tone}`} title={cell.why}>
         <span className="shape" aria-hidden="true">
           {shape}
         </span>

@@ -190,7 +190,7 @@ function VariantTable({ name, stage, why, survey, platform, module }: VariantPro
   return (
     <>
       <h2>
-        {name} <span className={`mark mark-${stage ? 'good' : 'open'}`}>{stage ?? 'no stage'}</span>{' '}
+        {name} <span className={`state state-${stage ? 'good' : 'open'}`}>{stage ?? 'no stage'}</span>{' '}
         <small className="soft fw-normal">{why}</small>
       </h2>
       <div className="ledger-scroll" style={{ maxHeight: 'none' }}>
@@ -221,7 +221,7 @@ function VariantTable({ name, stage, why, survey, platform, module }: VariantPro
             {mine(survey.unresolved).map((item) => (
               <tr key={JSON.stringify([item.what, item.place])} className="cell-open">
                 <td>
-                  <span className="mark mark-open">
+                  <span className="state state-open">
                     <span className="shape">?</span>cannot tell
                   </span>
                 </td>
@@ -266,7 +266,7 @@ function Findings({
   );
   if (mine.length === 0) {
     return (
-      <p className="mark mark-good">
+      <p className="state state-good">
         <span className="shape">●</span>Nothing is wrong with this edition.
       </p>
     );
@@ -299,7 +299,7 @@ function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string
       {chain.length > 1 && <Chain chain={chain} />}
       <p className="soft">
         {fix && (
-          <span className="mark mark-good">
+          <span className="state state-good">
             <span className="shape">✔</span>wiring mends it.{' '}
           </span>
         )}
@@ -311,24 +311,40 @@ function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string
 
 function EditsView({ platform, question }: { platform: PlatformName; question: Question }) {
   const trees = useTrees();
-  const linked = trees.data?.find(
-    (tree) => tree.title === question.title && tree.snapshot === question.snapshot,
-  );
+  const linked = trees.data?.find((tree) => tree.title === question.title);
+  const same = linked?.snapshot === question.snapshot;
   return (
     <Shown answer={useWiring(question) as Answer<'wire'>}>
-      {(wiring) => <Edits wiring={wiring} platform={platform} linked={linked} title={question.title} />}
+      {(wiring) => (
+        <Edits
+          wiring={wiring}
+          platform={platform}
+          linked={same ? linked : undefined}
+          other={linked !== undefined && !same}
+          title={question.title}
+        />
+      )}
     </Shown>
   );
+}
+
+function whereTo(linked: LinkedTree | undefined, other: boolean): string {
+  if (linked) return `into ${linked.path}: all of them, or none`;
+  if (other) return 'The last reading was of another tree. Read the linked tree again to write from here.';
+  return 'This tree was sent, not linked, so the edits are written where it lies.';
 }
 
 interface EditsProps {
   wiring: WiringAnswer;
   platform: PlatformName;
+  /** The linked tree, when it is the one that the edits are for. */
   linked: LinkedTree | undefined;
+  /** There is a linked tree, but the last reading was of another one. */
+  other: boolean;
   title: string;
 }
 
-function Edits({ wiring, platform, linked, title }: EditsProps) {
+function Edits({ wiring, platform, linked, other, title }: EditsProps) {
   const client = useQueryClient();
   const apply = useMutation<unknown, CallError>({
     mutationFn: () =>
@@ -342,7 +358,7 @@ function Edits({ wiring, platform, linked, title }: EditsProps) {
   return (
     <>
       {wiring.edits.length === 0 ? (
-        <p className="mark mark-good">
+        <p className="state state-good">
           <span className="shape">●</span>The tree agrees with the record: there is nothing to write.
         </p>
       ) : (
@@ -359,11 +375,7 @@ function Edits({ wiring, platform, linked, title }: EditsProps) {
           ) : (
             <code>syndexa wire DIR --title {title} --write</code>
           )}
-          <span className="soft">
-            {linked
-              ? `into ${linked.path}: all of them, or none`
-              : 'This tree was sent, not linked, so the edits are written where it lies.'}
-          </span>
+          <span className="soft">{whereTo(linked, other)}</span>
           <a
             className="btn btn-sm btn-outline-secondary"
             download={`${title}.patch`}

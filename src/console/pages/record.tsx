@@ -322,7 +322,7 @@ function Ids({ record }: { record: TitleRecord }) {
     <>
       {shown.map((network) => (
         <div key={network} className="ledger-scroll" style={{ maxHeight: 'none' }}>
-          <table className="ledger">
+          <table className="ledger even">
             <thead>
               <tr>
                 <th>{network}</th>

@@ -188,7 +188,7 @@ function cellOf(input: CellInput): BoardCell {
 
 function buildState(
   mine: ExpectedId,
-  { title, reading, platform }: CellInput,
+  { title, reading, platform, expected }: CellInput,
 ): { build: BuildState; found: string[] } {
   if (!reading) return { build: 'unread', found: [] };
   const variants = reading.edition.variants
@@ -211,10 +211,17 @@ function buildState(
   const covered = variants.every((name) => right.some((fact) => fact.variants.includes(name)));
   const others = facts.filter((fact) => !right.includes(fact));
   // A unit ID of another placement is no rival of this one; only the other stage's ID of the same spot is.
+  const otherStage = expected.find(
+    (item) => item.network === mine.network && item.placement === mine.placement && item.stage !== mine.stage,
+  );
   const rivals =
     mine.kind === 'app'
       ? others
-      : others.filter((fact) => fact.placement !== undefined && fact.placement === mine.placement);
+      : others.filter(
+          (fact) =>
+            (fact.placement !== undefined && fact.placement === mine.placement) ||
+            fact.value === otherStage?.id,
+        );
   const found = [...new Set(rivals.map(({ value }) => value))];
   if (found.length > 0) return { build: 'differs', found };
   if (mine.id !== undefined && covered && variants.length > 0) return { build: 'agrees', found };

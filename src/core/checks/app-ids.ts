@@ -46,3 +46,11 @@ export function inPlace({ standsIn }: Fact): boolean {
     standsIn === 'placebook'
   );
 }
+
+/** Whether a fact is an ID that the build would use: a unit ID, or an app ID in its place and of the right kind. */
+export function carriesId(fact: Fact, context: CheckContext): boolean {
+  if (fact.kind === 'unit-id') return true;
+  if (fact.kind !== 'app-id' || !inPlace(fact)) return false;
+  const reading = readAppId(fact, context);
+  return reading.is === 'right-kind';
+}

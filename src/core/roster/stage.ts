@@ -18,7 +18,7 @@ export type StageMatch = { stage: Stage; by: string } | { stage: null; reason: s
  */
 export function stageOf(variant: VariantNames, stages: Stages): StageMatch {
   const levels: [string, readonly string[]][] = [
-    ['variant', [variant.name]],
+    ['variant', variant.name === variant.type ? [] : [variant.name]],
     ['flavour', variant.flavours],
     ['build type', [variant.type]],
   ];

@@ -1,4 +1,4 @@
-import { inPlace } from '../app-ids.js';
+import { carriesId } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, listed, networkName, variantsAt } from '../scope.js';
 
@@ -22,7 +22,7 @@ export const productionIdInTest = defineRule({
         scope.expected.filter(({ stage, id }) => stage === 'production' && !test.has(id)).map(({ id }) => id),
       );
       for (const fact of scope.facts) {
-        if (fact.kind !== 'unit-id' && !(fact.kind === 'app-id' && inPlace(fact))) continue;
+        if (!carriesId(fact, context)) continue;
         const variants = variantsAt(scope, fact.variants, 'test');
         if (variants.length === 0 || !production.has(fact.value)) continue;
         const mend = fact.standsIn === 'code' ? 'code' : undefined;

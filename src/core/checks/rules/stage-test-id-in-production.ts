@@ -1,4 +1,4 @@
-import { inPlace } from '../app-ids.js';
+import { carriesId } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, listed, networkName, variantsAt } from '../scope.js';
 
@@ -24,7 +24,7 @@ export const testIdInProduction = defineRule({
         scope.expected.filter(({ stage, id }) => stage === 'test' && !production.has(id)).map(({ id }) => id),
       );
       for (const fact of scope.facts) {
-        if (fact.kind !== 'unit-id' && !(fact.kind === 'app-id' && inPlace(fact))) continue;
+        if (!carriesId(fact, context)) continue;
         const sample = context.recogniser
           .recognise(fact.value.trim())
           .some((reading) => reading.network === fact.network && reading.sample);
