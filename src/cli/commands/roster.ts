@@ -120,12 +120,28 @@ function staleError({ problem, code, fix }: ProblemError): CommandError {
 function changesText(changes: readonly z.infer<typeof FieldDifference>[], paint: Paint): string {
   if (changes.length === 0) return 'The document says what the record says; there is nothing to import.\n';
   return changes
+    .flatMap((change) => opened(change))
     .map(({ path, was, is }) => {
       if (was === undefined || was === null) return `${paint.green('+')} ${path}: ${shown(is)}\n`;
       if (is === undefined || is === null) return `${paint.red('-')} ${path}: ${shown(was)}\n`;
       return `${paint.yellow('~')} ${path}: ${shown(was)} → ${shown(is)}\n`;
     })
     .join('');
+}
+
+/** What is added or taken out whole, as a line per value. */
+function opened({ path, was, is }: z.infer<typeof FieldDifference>): z.infer<typeof FieldDifference>[] {
+  const isRecord = (value: unknown): value is Record<string, unknown> =>
+    typeof value === 'object' && value !== null && !Array.isArray(value);
+  const [whole, other] = isRecord(is) ? [is, was] : [was, is];
+  if (!isRecord(whole) || (other !== undefined && other !== null)) return [{ path, was, is }];
+  return Object.entries(whole).flatMap(([key, value]) =>
+    opened(
+      isRecord(is)
+        ? { path: `${path}.${key}`, was: undefined, is: value }
+        : { path: `${path}.${key}`, was: value, is: undefined },
+    ),
+  );
 }
 
 function shown(value: unknown): string {

@@ -9,7 +9,7 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
   const findings = rules.flatMap((rule): Finding[] => {
     if (rule.meta.needsTitle && !context.title) return [];
     try {
-      return [...rule.run(context)].map((report) => findingOf(rule, report));
+      return merged([...rule.run(context)].map((report) => findingOf(rule, report)));
     } catch (error) {
       return [engineFinding(rule, error)];
     }
@@ -28,6 +28,30 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
     summary: { blocker: count('blocker'), warning: count('warning'), note: count('note') },
     findings,
   };
+}
+
+/**
+ * One fault that reaches several variants is one finding. The same fault at several places of a file is
+ * several; their fingerprints are told apart by their order.
+ */
+function merged(findings: readonly Finding[]): Finding[] {
+  const byPlace = new Map<string, Finding>();
+  const seen = new Map<string, number>();
+  for (const finding of findings) {
+    const { fingerprint, place, variants, chain } = finding;
+    const key = JSON.stringify([fingerprint, place]);
+    const known = byPlace.get(key);
+    if (known) {
+      known.variants.push(...variants.filter((name) => !known.variants.includes(name)));
+      const steps = new Set(known.chain.map((step) => JSON.stringify(step)));
+      known.chain.push(...chain.filter((step) => !steps.has(JSON.stringify(step))));
+      continue;
+    }
+    const count = seen.get(fingerprint) ?? 0;
+    seen.set(fingerprint, count + 1);
+    byPlace.set(key, count === 0 ? finding : { ...finding, fingerprint: `${fingerprint}-${count + 1}` });
+  }
+  return [...byPlace.values()];
 }
 
 function findingOf({ meta }: Rule, report: Report): Finding {

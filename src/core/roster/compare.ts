@@ -5,19 +5,16 @@ export interface FieldChange {
   is: unknown;
 }
 
-/** The fields that differ between two JSON values, in a stable order. Lists are compared whole. */
+/**
+ * The fields that differ between two JSON values, in a stable order. Lists are compared whole; what is added
+ * or taken out is one change, with all that is in it.
+ */
 export function compare(was: unknown, is: unknown, path: readonly string[] = []): FieldChange[] {
   if (isRecord(was) && isRecord(is)) {
     const keys = [...new Set([...Object.keys(was), ...Object.keys(is)])];
     return keys.flatMap((key) => compare(was[key], is[key], [...path, key]));
   }
   if (same(was, is)) return [];
-  if (isRecord(is) && was === undefined && Object.keys(is).length > 0) {
-    return Object.keys(is).flatMap((key) => compare(undefined, is[key], [...path, key]));
-  }
-  if (isRecord(was) && is === undefined && Object.keys(was).length > 0) {
-    return Object.keys(was).flatMap((key) => compare(was[key], undefined, [...path, key]));
-  }
   return [{ path: path.join('.'), was, is }];
 }
 

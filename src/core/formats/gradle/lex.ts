@@ -113,7 +113,11 @@ function stringEnd(text: string, from: number, quote: string): number | null {
 function skipBraces(text: string, from: number): number {
   let depth = 1;
   for (let i = from; i < text.length && text[i] !== '\n'; i++) {
-    if (text[i] === '{') depth++;
+    if (text[i] === '"') {
+      const close = text.indexOf('"', i + 1);
+      if (close < 0) return from;
+      i = close;
+    } else if (text[i] === '{') depth++;
     else if (text[i] === '}' && --depth === 0) return i;
   }
   return from;

@@ -1,0 +1,43 @@
+// Runs every test: makes sure of the programs that judge them, builds what is not built, and closes with
+// the true counts. Arguments go on to vitest.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromiumPath, ensurePackages } from './browser.mjs';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const ready = ensurePackages({
+  chromium: chromiumPath,
+  'libplist-utils': '/usr/bin/plistutil',
+  'libxml2-utils': '/usr/bin/xmllint',
+  aapt: '/usr/bin/aapt',
+  'android-framework-res': '/usr/share/android-framework-res/framework-res.apk',
+  git: '/usr/bin/git',
+});
+if (!ready) process.exit(2);
+
+const built = spawnSync(process.execPath, [join(root, 'scripts', 'build.mjs')], { cwd: root, stdio: 'inherit' });
+if (built.status !== 0) process.exit(built.status ?? 1);
+
+const folder = mkdtempSync(join(tmpdir(), 'syndexa-test-'));
+const report = join(folder, 'report.json');
+const vitest = join(root, 'node_modules', 'vitest', 'vitest.mjs');
+const args = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...process.argv.slice(2)];
+const run = spawnSync(process.execPath, [vitest, ...args], { cwd: root, stdio: 'inherit' });
+let line = '0 passed, 1 failed';
+let failed = 1;
+try {
+  const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(report, 'utf8'));
+  // A file that could not even be loaded counts as one failure.
+  const broken = testResults.filter(({ status, assertionResults }) => status === 'failed' && assertionResults.length === 0).length;
+  failed = numFailedTests + broken;
+  line = `${numPassedTests} passed, ${failed} failed`;
+} catch (error) {
+  process.stderr.write(`The tests left no report: ${error.message}\n`);
+}
+rmSync(folder, { recursive: true, force: true });
+if (process.env.SYNDEXA_TEST_COUNTS) writeFileSync(process.env.SYNDEXA_TEST_COUNTS, `${line}\n`);
+process.stdout.write(`\n${line}\n`);
+process.exit(run.status === 0 && failed === 0 ? 0 : 1);

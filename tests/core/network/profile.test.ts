@@ -1,0 +1,136 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { readProfile } from '../../../src/core/network/read.js';
+import { offers, recogniser, sampleFor } from '../../../src/core/network/recognise.js';
+import { profiles, root } from '../../support/trees.js';
+
+const text = readFileSync(join(root, 'profiles/cobalt-heron.yaml'), 'utf8');
+const problemsOf = (from: string | RegExp, to: string) => readProfile(text.replace(from, () => to)).problems;
+const { recognise, needles } = recogniser(profiles);
+
+describe('recognising IDs', () => {
+  it.each([
+    [
+      'CH-A-204418-7KQ2M9TD',
+      [{ network: 'cobalt-heron', kind: 'app', platform: 'android', account: '204418' }],
+    ],
+    ['CH-I-204418-X5R8W3HB', [{ network: 'cobalt-heron', kind: 'app', platform: 'ios', account: '204418' }]],
+    ['CH-U-204418-P4N7C2VJ', [{ network: 'cobalt-heron', kind: 'unit', account: '204418' }]],
+    [
+      'CH-U-100001-BANNER0A',
+      [
+        {
+          network: 'cobalt-heron',
+          kind: 'unit',
+          account: '100001',
+          sample: [{ platform: 'android', format: 'banner' }],
+        },
+      ],
+    ],
+    ['mrl-TIDE-4820116', [{ network: 'marlstone', kind: 'unit' }]],
+    ['mrl1-5f2c7e19a04b8d3361c9e7f2', [{ network: 'marlstone', kind: 'app' }]],
+    [' CH-A-204418-7KQ2M9TD', []],
+    ['CH-A-204418-7KQ2M9TDX', []],
+    ['CH-X-204418-7KQ2M9TD', []],
+    ['x'.repeat(100_000), []],
+  ])('%j', (value, expected) => {
+    expect(recognise(value)).toEqual(expected);
+  });
+
+  it('knows every sample as one, by its own patterns', () => {
+    for (const profile of profiles) {
+      const app = sampleFor(profile, 'app', 'android');
+      expect(recognise(app!)[0]).toMatchObject({
+        network: profile.id,
+        kind: 'app',
+        sample: [{ platform: 'android' }],
+      });
+    }
+    expect(needles).toEqual(['CH-A-', 'CH-I-', 'CH-U-', 'mrl1-', 'mrl-']);
+  });
+
+  it('knows which formats a network has where', () => {
+    expect(offers(profiles[1]!, 'banner', 'android')).toBe(false);
+    expect(offers(profiles[1]!, 'rewarded', 'ios')).toBe(true);
+  });
+});
+
+describe('reading profiles', () => {
+  it('takes those that ship', () => {
+    expect(profiles.map(({ id }) => id)).toEqual(['cobalt-heron', 'marlstone']);
+  });
+
+  it.each([
+    [
+      'a pattern that is none',
+      /pattern: 'CH-\(\?<platform>.*/,
+      "pattern: 'CH-(['",
+      'ids.app.pattern',
+      'no regular expression',
+    ],
+    [
+      'a pattern that could take for ever',
+      /pattern: 'CH-U.*/,
+      "pattern: '(CH+)+-(?<account>[0-9]+)*$'",
+      'ids.unit.pattern',
+      'endless time',
+    ],
+    [
+      'a sample that does not match',
+      'CH-A-100001-SAMPLE0A',
+      'CH-A-1-SAMPLE0A',
+      'ids.app.samples.android',
+      'does not match the pattern',
+    ],
+    [
+      'a sample of the other platform',
+      'android: CH-A-100001-SAMPLE0A',
+      'android: CH-I-100001-SAMPLE0A',
+      'ids.app.samples.android',
+      'is one for ios',
+    ],
+    [
+      'needles that no ID holds',
+      'needles: [CH-U-]',
+      'needles: [CHU]',
+      'ids.unit.needles',
+      'holds none of the needles',
+    ],
+    [
+      'a reason that is missing',
+      /, why: Ads are fetched over the network\./,
+      '',
+      'android.permissions.0.why',
+      'expected string',
+    ],
+    [
+      'a manifest on iOS',
+      /place: plist\n.*\n.*\n/,
+      'place: manifest\n    key: a.b.c\n    resource: abc\n',
+      'ios.app-id',
+      'cannot stand in a manifest',
+    ],
+    [
+      'a field that there is none of',
+      'serving-delay: 1h',
+      'serving-delays: 1h',
+      'serving-delays',
+      'no field of the name',
+    ],
+    ['another version', 'profile: 1', 'profile: 7', 'profile', 'version 1'],
+    ['an odd name', 'id: cobalt-heron', 'id: Cobalt Heron', 'id', 'Small letters'],
+    [
+      'a broken address',
+      "url: 'https://maven.cobaltheron.example/release'",
+      'url: nowhere',
+      'android.repositories.0.url',
+      'URL',
+    ],
+  ])('refuses %s, with its place', (_, from, to, field, message) => {
+    const [problem] = problemsOf(from, to);
+    expect(problem?.field).toBe(field);
+    expect(problem?.message).toContain(message);
+    expect(problem?.place?.line).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,404 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { compare, compareThreeWays } from '../../../src/core/roster/compare.js';
+import { readRoster, writeRoster } from '../../../src/core/roster/document.js';
+import { expectedIds } from '../../../src/core/roster/expected.js';
+import { revert } from '../../../src/core/roster/history.js';
+import { Roster, Title } from '../../../src/core/roster/model.js';
+import { stageOf } from '../../../src/core/roster/stage.js';
+import { durationSeconds, heldIds, validateTitle } from '../../../src/core/roster/validate.js';
+import { makeBoard } from '../../../src/core/board/board.js';
+import { cellState } from '../../../src/core/board/cell-state.js';
+import { kelp, placement, profiles } from '../../support/trees.js';
+
+const problems = (title: Title) =>
+  validateTitle(title, { profiles }).map(({ field, message, fix }) => `${field}: ${message} ${fix ?? ''}`);
+const appId = (value: string, platform: 'android' | 'ios' = 'android') =>
+  kelp({ networks: { 'cobalt-heron': { [platform]: { production: { app: value } } } } });
+const unit = (value: string) =>
+  kelp({ placements: { footer: placement('banner', value, 'CH-U-310772-CCCC2222') } });
+
+describe('validating a title', () => {
+  it('has nothing to say of one that is right', () => {
+    expect(
+      problems(
+        kelp({ placements: { footer: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222') } }),
+      ),
+    ).toEqual([]);
+  });
+
+  it.each([
+    [
+      'a stray blank',
+      appId('CH-A-310772-QK4T8W2N '),
+      'carries white space',
+      'Give it as "CH-A-310772-QK4T8W2N"',
+    ],
+    ['a stray line break', appId('CH-A-310772-QK4T8W2N\n'), 'carries white space', 'Give it as'],
+    [
+      'a unit ID as an app ID',
+      appId('CH-U-310772-BBBB1111'),
+      'is a unit ID of Cobalt Heron, and an app ID belongs here',
+      'as CH-A-100001-SAMPLE0A does',
+    ],
+    [
+      'an app ID as a unit ID',
+      unit('CH-A-310772-OTHER0NE'),
+      'is an app ID of Cobalt Heron, and a unit ID belongs here',
+      'Give one that matches',
+    ],
+    [
+      'the other platform’s ID',
+      appId('CH-I-310772-M6R9V3XC'),
+      'is an ios ID of Cobalt Heron',
+      'Give the one for android',
+    ],
+    [
+      'another network’s ID',
+      appId('mrl1-0123456789abcdef01234567'),
+      'is an ID of marlstone',
+      'Give one that matches',
+    ],
+    [
+      'a shape of no network',
+      appId('hello'),
+      'does not look like an app ID of Cobalt Heron',
+      'Give one that matches',
+    ],
+    [
+      'a sample in production',
+      appId('CH-A-100001-SAMPLE0A'),
+      'is a sample that Cobalt Heron gives out for testing',
+      'Give your own app ID',
+    ],
+    [
+      'an unknown network',
+      kelp({ networks: { nowhere: {} } }),
+      'There is no profile of the network nowhere',
+      'Use one of cobalt-heron, marlstone',
+    ],
+    [
+      'a format that a network lacks',
+      kelp({
+        placements: { footer: placement('banner', 'mrl-TIDE-1234567', 'mrl-TIDE-1234568', 'marlstone') },
+      }),
+      'Marlstone does not offer the format banner',
+      'It offers interstitial, rewarded',
+    ],
+    [
+      'a refresh out of bounds',
+      kelp({
+        placements: {
+          footer: {
+            ...placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+            settings: { refresh: '10s' },
+          },
+        },
+      }),
+      'does not take the refresh 10s',
+      '30s to 120s',
+    ],
+    [
+      'a refresh of what is never refreshed',
+      kelp({
+        placements: {
+          full: {
+            ...placement('interstitial', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+            settings: { refresh: '60s' },
+          },
+        },
+      }),
+      'never refreshes a interstitial',
+      'Take it out',
+    ],
+    [
+      'no content kind',
+      kelp({
+        placements: {
+          footer: {
+            ...placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+            settings: { content: [] },
+          },
+        },
+      }),
+      'nothing can be shown',
+      'at least one',
+    ],
+    [
+      'a content kind that the format lacks',
+      kelp({
+        placements: {
+          gift: {
+            ...placement('rewarded', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+            settings: { content: ['text'] },
+          },
+        },
+      }),
+      'shows no text in a rewarded',
+      'image, video',
+    ],
+    [
+      'a reward without a rewarded format',
+      kelp({
+        placements: {
+          footer: {
+            ...placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+            settings: { reward: { amount: 1, item: 'x' } },
+          },
+        },
+      }),
+      'gives no reward',
+      'rewarded',
+    ],
+    [
+      'one name on both stages',
+      kelp({ stages: { test: ['debug'], production: ['Debug'] } }),
+      'stands under test and under production',
+      'Leave it in one',
+    ],
+  ])('refuses %s, and says what would be right', (_, title, message, fix) => {
+    const found = problems(title);
+    expect(found).toHaveLength(1);
+    expect(found[0]).toContain(message);
+    expect(found[0]).toContain(fix);
+  });
+
+  it('refuses one ID for two placements, two platforms or two titles', () => {
+    const twice = kelp({
+      placements: {
+        a: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+        b: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-DDDD3333'),
+      },
+    });
+    expect(problems(twice)).toEqual([
+      expect.stringContaining(
+        'placements.b.units.cobalt-heron.android.production: CH-U-310772-BBBB1111 is already held by placement a (android, production)',
+      ),
+    ]);
+    expect(
+      problems(
+        kelp({ placements: { a: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-BBBB1111') } }),
+      ),
+    ).toHaveLength(1);
+    const elsewhere = heldIds(kelp()).map((held) => ({ ...held, title: 'frond' }));
+    expect(validateTitle(kelp(), { profiles, elsewhere })[0]?.message).toContain(
+      'held by title frond, the app ID',
+    );
+  });
+
+  it('refuses an unknown format with the formats there are', () => {
+    const parsed = Title.safeParse({ name: 'K', placements: { footer: { format: 'baner' } } });
+    expect(parsed.error?.issues[0]).toMatchObject({
+      path: ['placements', 'footer', 'format'],
+      message: expect.stringContaining('banner'),
+    });
+  });
+
+  it('counts durations', () => {
+    expect(['45s', '2m', '1h', '3d'].map(durationSeconds)).toEqual([45, 120, 3600, 259200]);
+  });
+});
+
+describe('expected IDs', () => {
+  it('take samples for testing, and only there', () => {
+    const found = expectedIds(
+      kelp({ placements: { footer: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222') } }),
+      profiles,
+      'ios',
+    );
+    expect(found.map(({ kind, stage, id, from }) => [kind, stage, id, from])).toEqual([
+      ['app', 'test', 'CH-I-100001-SAMPLE0I', 'sample'],
+      ['app', 'production', 'CH-I-310772-M6R9V3XC', 'roster'],
+      ['unit', 'test', 'CH-U-100001-BANNER0I', 'sample'],
+      ['unit', 'production', 'CH-U-310772-CCCC2222', 'roster'],
+    ]);
+  });
+
+  it('name holes, and nothing for editions that are not there', () => {
+    const title = kelp({
+      editions: { android: { identifier: 'a.b' } },
+      networks: { 'cobalt-heron': { android: {} } },
+    });
+    expect(expectedIds(title, profiles, 'android').find(({ stage }) => stage === 'production')).toMatchObject(
+      { id: undefined, from: 'nowhere' },
+    );
+    expect(expectedIds(title, profiles, 'ios')).toEqual([]);
+  });
+});
+
+describe('stages', () => {
+  const stages = { test: ['debug', 'beta'], production: ['release', 'betaRelease'] };
+  it.each([
+    ['debug', 'debug', [], 'test'],
+    ['freeRelease', 'release', ['free'], 'production'],
+    ['betaRelease', 'release', ['beta'], 'production'],
+    ['betaProfile', 'profile', ['beta'], 'test'],
+    ['profile', 'profile', [], null],
+  ] as const)('%s', (name, type, flavours, stage) => {
+    expect(stageOf({ name, type, flavours }, stages).stage).toBe(stage);
+  });
+});
+
+describe('comparing', () => {
+  const json = fc.letrec((tie) => ({
+    value: fc.oneof(
+      { maxDepth: 3 },
+      fc.string({ maxLength: 4 }),
+      fc.integer(),
+      fc.array(fc.integer(), { maxLength: 3 }),
+      tie('record'),
+    ),
+    record: fc.dictionary(fc.stringMatching(/^[a-c]$/), tie('value'), { maxKeys: 3, noNullPrototype: true }),
+  }));
+
+  it('taking changes back gives what was there before', () => {
+    fc.assert(
+      fc.property(json.record, json.record, (before, after) => {
+        const changes = compare(before, after);
+        expect(compare(before, revert(after, changes))).toEqual([]);
+        expect(compare(before, before)).toEqual([]);
+      }),
+    );
+  });
+
+  it('finds conflicts three ways', () => {
+    const base = { a: 1, b: 1, c: 1 };
+    expect(compareThreeWays(base, { a: 2, b: 1, c: 5 }, { a: 3, b: 2, c: 5 })).toEqual([
+      { path: 'a', base: 1, record: 2, document: 3, conflict: true },
+      { path: 'b', base: 1, record: 1, document: 2, conflict: false },
+      { path: 'c', base: 1, record: 5, document: 5, conflict: false },
+    ]);
+  });
+});
+
+const document = `# our titles
+syndexa: 1
+publisher: { name: Brine, domain: brine.example } # that is us
+titles:
+  # the first one
+  kelp:
+    name: Kelp
+    editions:
+      android: { identifier: example.brine.kelp } # since 2019
+    networks:
+      cobalt-heron:
+        android: { production: { app: CH-A-310772-QK4T8W2N } }
+`;
+
+describe('roster documents', () => {
+  it('come back as they were when nothing changed', () => {
+    const { roster } = readRoster(document);
+    const { stages: _, audience: __, ...kelpOnly } = roster!.titles.kelp!;
+    const same = { ...roster!, titles: { kelp: kelpOnly as Title } };
+    expect(writeRoster(same, document)).toBe(document);
+  });
+
+  it('keep comments and order, and change only what differs', () => {
+    const { roster } = readRoster(document);
+    const next = structuredClone(roster!);
+    next.titles.kelp!.networks['cobalt-heron']!.android!.production!.app = 'CH-A-310772-NEWNEWNE';
+    next.titles.kelp!.editions.ios = { identifier: 'example.brine.kelp-ios' };
+    const written = writeRoster(next, document);
+    for (const comment of ['# our titles', '# that is us', '# the first one', '# since 2019'])
+      expect(written).toContain(comment);
+    expect(written).toContain('CH-A-310772-NEWNEWNE');
+    expect(written).toContain('ios: { identifier: example.brine.kelp-ios }');
+    expect(readRoster(written).roster).toEqual(next);
+  });
+
+  it('written and read again are the same, and written twice are one text', () => {
+    const title = fc.record({
+      name: fc.stringMatching(/^[A-Za-z ]{1,12}[a-z]$/),
+      placements: fc.dictionary(
+        fc.stringMatching(/^[a-z]{1,6}$/),
+        fc.record({
+          format: fc.constantFrom('banner', 'native'),
+          settings: fc.constantFrom({}, { refresh: '60s' }, { content: ['text'] }),
+          units: fc.constantFrom({}, { 'cobalt-heron': { android: { production: 'CH-U-310772-BBBB1111' } } }),
+        }),
+        { maxKeys: 3, noNullPrototype: true },
+      ),
+    });
+    fc.assert(
+      fc.property(
+        fc.dictionary(fc.stringMatching(/^[a-z]{1,8}$/), title, { maxKeys: 3, noNullPrototype: true }),
+        (titles) => {
+          const roster = Roster.parse({ syndexa: 1, titles });
+          const written = writeRoster(roster);
+          expect(readRoster(written).roster).toEqual(roster);
+          expect(writeRoster(roster, written)).toBe(written);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it.each([
+    ['syndexa: 2\n', 'syndexa', 'This service reads rosters of version 1.', { line: 1, column: 10 }],
+    ['titles: {}\n', 'syndexa', 'This service reads rosters of version 1.', { line: 1, column: 1 }],
+    [
+      'syndexa: 1\ntitles:\n  kelp:\n    name: K\n    placements:\n      footer: { format: baner }\n',
+      'titles.kelp.placements.footer.format',
+      'Invalid option',
+      { line: 6, column: 25 },
+    ],
+    [
+      'syndexa: 1\ntitles:\n  kelp: { name: K, colour: red }\n',
+      'titles.kelp.colour',
+      'There is no field of the name colour here.',
+      { line: 3, column: 28 },
+    ],
+    ['syndexa: 1\n  bad: [\n', '', '', { line: 1, column: 10 }],
+  ])('say the field, the line and the column: %j', (text, field, message, place) => {
+    const { roster, problems: found } = readRoster(text);
+    expect(roster).toBe(null);
+    expect(found[0]?.field).toBe(field);
+    expect(found[0]?.message).toContain(message);
+    expect(found[0]?.place).toEqual(place);
+  });
+
+  it('bound aliases, so that a small document cannot grow', () => {
+    const bomb = `a: &a [x,x,x,x,x,x,x,x,x]\n${'bcdefgh'
+      .split('')
+      .map((name, i) => `${name}: &${name} [${Array(9).fill(`*${'abcdefgh'[i]}`).join(',')}]`)
+      .join('\n')}\n`;
+    expect(readRoster(bomb).problems[0]?.message).toMatch(/alias/i);
+  });
+});
+
+describe('the board', () => {
+  const title = kelp({
+    placements: {
+      footer: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+      gift: {
+        format: 'rewarded',
+        settings: {},
+        units: { marlstone: { android: { production: 'mrl-KELP-1234567' } } },
+      },
+    },
+  });
+  it('says what the record holds before any tree was read', () => {
+    const { rows, good } = makeBoard('kelp', title, profiles, []);
+    expect(good).toBe(false);
+    expect(
+      rows.map(({ placement: name, network, cells }) => [
+        name,
+        network,
+        ...cells.map((cell) => cellState(cell).word),
+      ]),
+    ).toEqual([
+      [null, 'cobalt-heron', 'sample, unread', 'set, unread', 'sample, unread', 'set, unread'],
+      [null, 'marlstone', 'sample, unread', 'missing', 'not used', 'not used'],
+      ['footer', 'cobalt-heron', 'sample, unread', 'set, unread', 'sample, unread', 'set, unread'],
+      ['gift', 'marlstone', 'sample, unread', 'set, unread', 'not used', 'not used'],
+    ]);
+  });
+
+  it('shows a clash on both cells', () => {
+    const clash = kelp({
+      placements: { a: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-BBBB1111') },
+    });
+    const row = makeBoard('kelp', clash, profiles, []).rows.find(({ placement: name }) => name === 'a');
+    expect(row?.cells.filter(({ record }) => record === 'clash')).toHaveLength(2);
+  });
+});

@@ -1,0 +1,438 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { applyPatch, parsePatch } from 'diff';
+import { describe, expect, it } from 'vitest';
+import { readRoster } from '../../../src/core/roster/document.js';
+import type { Title } from '../../../src/core/roster/model.js';
+import { applyEdits } from '../../../src/core/text/edit.js';
+import { decodeText, encodeText } from '../../../src/core/text/document.js';
+import { planWiring, withFixes, type Plan } from '../../../src/core/wiring/plan.js';
+import { Tree } from '../../../src/core/tree/tree.js';
+import {
+  androidFiles,
+  appIdKey,
+  appIdMetaData,
+  filesBelow,
+  gradle,
+  iosFiles,
+  kelp,
+  manifest,
+  pbxproj,
+  placement,
+  plist,
+  profiles,
+  root,
+  treeOf,
+} from '../../support/trees.js';
+
+type Files = Record<string, string | Uint8Array>;
+const placements = {
+  footer: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+  gift: {
+    format: 'rewarded',
+    where: 'after */ a dive',
+    settings: {},
+    units: {
+      'cobalt-heron': {
+        android: { production: 'CH-U-310772-EEEE4444' },
+        ios: { production: 'CH-U-310772-FFFF5555' },
+      },
+      marlstone: { android: { production: 'mrl-KELP-1234567' }, ios: { production: 'mrl-KELP-1234568' } },
+    },
+  },
+} as Title['placements'];
+const full = kelp({
+  placements,
+  networks: {
+    'cobalt-heron': {
+      android: { production: { app: 'CH-A-310772-QK4T8W2N' } },
+      ios: { production: { app: 'CH-I-310772-M6R9V3XC' } },
+    },
+    marlstone: {
+      android: { production: { app: 'mrl1-0123456789abcdef01234567' } },
+      ios: { production: { app: 'mrl1-0123456789abcdef01234568' } },
+    },
+  },
+});
+
+const plan = (tree: Tree, title: Title): Plan =>
+  planWiring(tree, { name: 'tree', profiles, title: { id: 'kelp', title } });
+
+/** The files after the edits, as a client would write them. */
+function wired(files: Files, { edits }: Plan): Files {
+  const after: Files = { ...files };
+  for (const { path, edits: changes, content } of edits) {
+    const before = files[path];
+    if (before === undefined) after[path] = content ?? '';
+    else {
+      const document = decodeText(typeof before === 'string' ? new TextEncoder().encode(before) : before);
+      after[path] = encodeText(applyEdits(document.text, changes), document);
+    }
+  }
+  return after;
+}
+
+const text = (content: string | Uint8Array | undefined) =>
+  content === undefined ? '' : typeof content === 'string' ? content : new TextDecoder().decode(content);
+
+/** Every law of wiring that can be told from one tree. */
+function holds(files: Files, title: Title): { plan: Plan; after: Files } {
+  const first = plan(treeOf(files), title);
+  const after = wired(files, first);
+  // Idempotent: a second run is empty.
+  const second = plan(treeOf(after), title);
+  expect(second.patch).toBe('');
+  expect(second.edits).toEqual([]);
+  // Complete: none of the findings that it said it would mend is left.
+  const left = new Set(second.findings.map(({ fingerprint }) => fingerprint));
+  for (const finding of withFixes(first)) if (finding.fix) expect(left.has(finding.fingerprint)).toBe(false);
+  expect(second.findings.map(({ fingerprint }) => fingerprint)).toEqual(
+    first.remaining.map(({ fingerprint }) => fingerprint),
+  );
+  // Minimal: a file that is not named keeps every byte; in one that is, what lies outside the edits stays.
+  const touched = new Set(first.edits.map(({ path }) => path));
+  for (const [path, content] of Object.entries(files))
+    if (!touched.has(path)) expect(after[path]).toBe(content);
+  // The patch says the same as the edits.
+  for (const patch of parsePatch(first.patch)) {
+    const path = (patch.newFileName ?? '').replace(/^b\//, '').replace(/\t$/, '');
+    expect(
+      applyPatch(text(files[path]).replace(/^\ufeff/, ''), patch, { autoConvertLineEndings: false }),
+    ).toBe(text(after[path]).replace(/^\ufeff/, ''));
+  }
+  return { plan: first, after };
+}
+
+const bare = {
+  ...androidFiles({
+    'app/src/main/AndroidManifest.xml': manifest('').replace(/ *<uses-permission.*\n/g, ''),
+    'app/src/debug/res/values/ids.xml': null,
+    'app/src/release/res/values/ids.xml': null,
+  }),
+  ...iosFiles({ 'Kelp.xcodeproj/project.pbxproj': pbxproj(), 'Kelp/Info.plist': plist('') }),
+};
+const crlf = (files: Record<string, string>) =>
+  Object.fromEntries(Object.entries(files).map(([path, content]) => [path, content.replace(/\n/g, '\r\n')]));
+const marked = (files: Record<string, string>) =>
+  Object.fromEntries(
+    Object.entries(files).map(([path, content]) => [
+      path,
+      path.endsWith('.pbxproj') ? content : `\ufeff${content}`,
+    ]),
+  );
+
+describe('the laws of wiring', () => {
+  it.each<[string, Files, Title]>([
+    ['trees without any ads', bare, full],
+    ['one network', bare, kelp()],
+    ['CRLF line ends', crlf(bare), full],
+    ['byte order marks', marked(bare), full],
+    [
+      'no final newline',
+      Object.fromEntries(Object.entries(bare).map(([path, content]) => [path, content.trimEnd()])),
+      full,
+    ],
+    [
+      'tabs',
+      Object.fromEntries(
+        Object.entries(bare).map(([path, content]) => [path, content.replace(/ {4}/g, '\t')]),
+      ),
+      full,
+    ],
+    [
+      'an app ID in an activity, and again in a service',
+      {
+        ...bare,
+        'app/src/main/AndroidManifest.xml': manifest(
+          `<activity android:name=".A">\n${appIdMetaData('CH-A-310772-QK4T8W2N')}\n</activity>\n<service android:name=".S">${appIdMetaData('x')}</service>`,
+        ),
+      },
+      full,
+    ],
+    [
+      'duplicates',
+      {
+        ...bare,
+        'app/src/main/AndroidManifest.xml': manifest(
+          `${appIdMetaData('CH-U-310772-BBBB1111')}\n${appIdMetaData('YOUR_APP_ID')}`,
+        ),
+        'Kelp/Info.plist': plist(`${appIdKey('CH-A-310772-QK4T8W2N')}\n${appIdKey('x')}`),
+      },
+      full,
+    ],
+    [
+      'an empty application element',
+      {
+        ...bare,
+        'app/src/main/AndroidManifest.xml':
+          '<manifest xmlns:android="http://schemas.android.com/apk/res/android">\n  <application/>\n</manifest>\n',
+      },
+      full,
+    ],
+    [
+      'another prefix',
+      {
+        ...bare,
+        'app/src/main/AndroidManifest.xml':
+          '<manifest xmlns:a="http://schemas.android.com/apk/res/android">\n  <application a:label="x">\n  </application>\n</manifest>\n',
+      },
+      full,
+    ],
+    [
+      'wrong resources in place',
+      {
+        ...bare,
+        'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('@string/cobalt_heron_app_id')),
+        'app/src/debug/res/values/strings.xml':
+          '<resources>\n  <string name="cobalt_heron_app_id">CH-A-310772-QK4T8W2N</string>\n</resources>\n',
+        'app/src/release/res/values/syndexa.xml': '<resources>\n</resources>\n',
+      },
+      full,
+    ],
+    [
+      'a resource attribute instead of a value',
+      {
+        ...bare,
+        'app/src/main/AndroidManifest.xml': manifest(
+          appIdMetaData('x').replace('android:value', 'android:resource'),
+        ),
+      },
+      full,
+    ],
+    [
+      'flavours that decide the stage',
+      {
+        ...bare,
+        'app/build.gradle.kts': gradle('    productFlavors { create("beta") {}\n create("full") {} }'),
+      },
+      kelp({ placements, stages: { test: ['beta', 'debug'], production: ['full', 'release'] } }),
+    ],
+    [
+      'whole variants that decide the stage',
+      {
+        ...bare,
+        'app/build.gradle.kts': gradle('    productFlavors { create("beta") {}\n create("full") {} }'),
+      },
+      kelp({
+        placements,
+        stages: {
+          test: ['betaDebug', 'fullDebug', 'betaRelease', 'debug'],
+          production: ['fullRelease', 'release'],
+        },
+      }),
+    ],
+    ['a Kotlin source folder', { ...bare, 'app/src/main/kotlin/A.kt': 'class A\n' }, full],
+    [
+      'a configuration whose conditions are a list',
+      {
+        ...bare,
+        'Kelp.xcodeproj/project.pbxproj': pbxproj(
+          '',
+          'SWIFT_ACTIVE_COMPILATION_CONDITIONS = (\n\t\t\t\t\tDEBUG,\n\t\t\t\t);',
+        ),
+      },
+      full,
+    ],
+    ['trees that are right already', { ...androidFiles(), ...iosFiles() }, kelp()],
+    [
+      'IDs through placeholders that are right',
+      {
+        ...androidFiles({
+          'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('${heron}')),
+          'app/build.gradle.kts': gradle(
+            '    buildTypes { debug { manifestPlaceholders["heron"] = "CH-A-100001-SAMPLE0A" }\n release { manifestPlaceholders["heron"] = "CH-A-310772-QK4T8W2N" } }',
+          ),
+        }),
+      },
+      kelp(),
+    ],
+  ])('hold for %s', (_, files, title) => {
+    holds(files, title);
+  });
+
+  it('hold for the demo, and its findings by hand are all that is left', () => {
+    const { roster } = readRoster(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+    const { plan: made } = holds(filesBelow(join(root, 'demo/trees/tidewick')), roster!.titles.tidewick!);
+    expect([...new Set(made.remaining.map(({ rule }) => rule))].sort()).toEqual([
+      'build/dependency-missing',
+      'build/platform-level-too-low',
+      'identifier/differs-from-roster',
+      'stage/production-id-in-test',
+      'stage/test-id-in-production',
+    ]);
+    for (const { rule } of made.remaining) expect(made.byHand.some((step) => step.rule === rule)).toBe(true);
+  });
+
+  it('hold for the real template', () => {
+    const files = filesBelow(join(root, 'node_modules/@react-native-community/template/template'));
+    const title: Title = {
+      ...full,
+      editions: {
+        android: { identifier: 'com.helloworld' },
+        ios: { identifier: 'org.reactjs.native.example.HelloWorld' },
+      },
+    };
+    const { plan: made } = holds(files, title);
+    expect(made.remaining.map(({ rule, platform }) => [rule, platform])).toEqual(
+      ['android', 'android', 'ios', 'ios'].map((platform) => ['build/dependency-missing', platform]),
+    );
+  });
+
+  it('hold for manifests of any make', () => {
+    const line = fc.constantFrom(
+      '        <activity android:name=".A" />',
+      '<!-- note -->',
+      '',
+      appIdMetaData('x'),
+      `<activity android:name=".B">${appIdMetaData('CH-A-310772-QK4T8W2N')}</activity>`,
+      '\t\t<meta-data android:name="other" android:value="1"/>',
+      appIdMetaData(' CH-A-310772-QK4T8W2N'),
+      "<service android:name='.S'></service>",
+    );
+    fc.assert(
+      fc.property(fc.array(line, { maxLength: 6 }), fc.constantFrom('\n', '\r\n'), (lines, end) => {
+        const files = {
+          ...bare,
+          'app/src/main/AndroidManifest.xml': manifest(lines.join('\n')).replace(/\n/g, end),
+        };
+        const { after } = holds(files, kelp({ editions: { android: { identifier: 'example.brine.kelp' } } }));
+        const written = text(after['app/src/main/AndroidManifest.xml']);
+        for (const kept of [
+          '<!-- note -->',
+          'android:name="other"',
+          "<service android:name='.S'></service>",
+        ]) {
+          expect(written.split(kept).length).toBe(lines.join('\n').split(kept).length);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('what wiring will not do, it says', () => {
+  const steps = (files: Files, title: Title) =>
+    plan(treeOf(files), title).byHand.map(({ rule, what }) => `${rule}: ${what}`);
+  it.each<[string, Files, Title, string]>([
+    [
+      'a variant without a stage',
+      { ...bare, 'app/build.gradle.kts': gradle('    buildTypes { create("beta") {} }') },
+      full,
+      'stage/variant-unmatched: Say which stage beta belongs to. Nothing is wired on Android until then.',
+    ],
+    [
+      'a hole in the roster',
+      bare,
+      kelp({
+        networks: { 'cobalt-heron': { android: {} } },
+        editions: { android: { identifier: 'example.brine.kelp' } },
+      }),
+      'app-id/not-in-roster: Put the production app ID of Cobalt Heron for Android into the roster, then wire again.',
+    ],
+    [
+      'a manifest without an application',
+      {
+        ...bare,
+        'app/src/main/AndroidManifest.xml':
+          '<manifest xmlns:android="http://schemas.android.com/apk/res/android"/>',
+      },
+      full,
+      'null: Give app/src/main/AndroidManifest.xml an application element.',
+    ],
+    [
+      'a property list that the build makes',
+      { ...bare, 'Kelp.xcodeproj/project.pbxproj': pbxproj().replace(/\t*INFOPLIST_FILE.*\n/g, '') },
+      full,
+      'app-id/missing: Give the target Kelp a property list (INFOPLIST_FILE): keys of SDKs cannot be generated by the build.',
+    ],
+    [
+      'no Kotlin',
+      { ...bare, 'app/build.gradle.kts': gradle().replace(/.*kotlin.*\n/, '') },
+      full,
+      'unit-id/not-in-build: Apply the Kotlin plugin in this module, then wire again.',
+    ],
+    [
+      'no namespace',
+      { ...bare, 'app/build.gradle.kts': gradle().replace(/.*namespace.*\n/, '') },
+      full,
+      'unit-id/not-in-build: Name the module’s namespace in its build script.',
+    ],
+    [
+      'a missing dependency',
+      { ...bare, 'app/build.gradle.kts': gradle('', '') },
+      kelp(),
+      'build/dependency-missing: Add implementation("example.cobaltheron:ads-sdk:6.2.0") to dependencies. It comes from https://maven.cobaltheron.example/release, which must be among the tree’s repositories.',
+    ],
+    [
+      'a missing pod',
+      { ...bare, Podfile: "target 'Kelp' do\nend\n" },
+      kelp(),
+      "build/dependency-missing: Add pod 'CobaltHeronAds', '~> 6.2' to the target Kelp, then run pod install and open the workspace.",
+    ],
+  ])('%s', (_, files, title, step) => {
+    expect(steps(files, title)).toContain(step);
+  });
+
+  it('and leaves the edition alone where a stage is missing', () => {
+    const files = { ...bare, 'app/build.gradle.kts': gradle('    buildTypes { create("beta") {} }') };
+    expect(plan(treeOf(files), full).edits.some(({ path }) => path.startsWith('app/'))).toBe(false);
+  });
+});
+
+describe('placebooks', () => {
+  it('are compiled into the target, once, and pick the stage by the build’s own condition', () => {
+    const { after, plan: made } = holds(bare, full);
+    const project = text(after['Kelp.xcodeproj/project.pbxproj']);
+    expect(project.match(/Placebook\.swift in Sources \*\/ = \{/g)).toHaveLength(1);
+    expect(text(after['Kelp/Placebook.swift'])).toContain('#if DEBUG');
+    expect(made.edits.map(({ path }) => path).filter((path) => path.endsWith('Placebook.kt'))).toEqual([
+      'app/src/debug/java/example/brine/kelp/ads/Placebook.kt',
+      'app/src/release/java/example/brine/kelp/ads/Placebook.kt',
+    ]);
+    for (const [stage, other] of [
+      ['debug', 'CH-U-310772'],
+      ['release', 'CH-U-100001'],
+    ])
+      expect(text(after[`app/src/${stage}/java/example/brine/kelp/ads/Placebook.kt`])).not.toContain(other);
+  });
+
+  it('use a condition of their own where DEBUG does not tell the stages apart', () => {
+    const { after } = holds(
+      {
+        ...bare,
+        'Kelp.xcodeproj/project.pbxproj': pbxproj().replace(
+          'SWIFT_ACTIVE_COMPILATION_CONDITIONS = DEBUG;',
+          '',
+        ),
+      },
+      full,
+    );
+    expect(text(after['Kelp/Placebook.swift'])).toContain('#if SYNDEXA_TEST');
+    expect(
+      text(after['Kelp.xcodeproj/project.pbxproj']).match(/"\$\(inherited\) SYNDEXA_TEST"/g),
+    ).toHaveLength(1);
+  });
+
+  it('follow the roster, and stay where a person moved them', () => {
+    const { after } = holds(bare, full);
+    const moved = 'app/src/debug/java/example/brine/kelp/money/Placebook.kt';
+    const from = 'app/src/debug/java/example/brine/kelp/ads/Placebook.kt';
+    const { [from]: book, ...rest } = after;
+    const files = {
+      ...rest,
+      [moved]: text(book).replace('package example.brine.kelp.ads', 'package example.brine.kelp.money'),
+    };
+    expect(plan(treeOf(files), full).edits).toEqual([]);
+    const changed = {
+      ...full,
+      placements: {
+        ...placements,
+        footer: placement('banner', 'CH-U-310772-ZZZZ9999', 'CH-U-310772-CCCC2222'),
+      },
+    };
+    expect(plan(treeOf(files), changed).edits.map(({ path }) => path)).toEqual([
+      'app/src/release/java/example/brine/kelp/ads/Placebook.kt',
+    ]);
+  });
+});

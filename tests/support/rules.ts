@@ -1,0 +1,65 @@
+import { describe, expect, it } from 'vitest';
+import { runChecks } from '../../src/core/checks/run.js';
+import type { Finding, Rule } from '../../src/core/checks/model.js';
+import { recogniser } from '../../src/core/network/recognise.js';
+import type { Title } from '../../src/core/roster/model.js';
+import { runSurvey } from '../../src/core/survey/run.js';
+import type { Tree } from '../../src/core/tree/tree.js';
+import { kelp, profiles, treeOf } from './trees.js';
+
+export interface RuleCase {
+  name: string;
+  files: Record<string, string> | Tree;
+  /** The title that the tree is compared with; null for none. */
+  title?: Title | null;
+}
+
+export interface FaultyCase extends RuleCase {
+  /** One entry per finding, in order: what must hold of it. */
+  findings: Partial<Finding>[];
+}
+
+/** All findings of a tree. */
+export function findingsOf(
+  files: Record<string, string> | Tree,
+  title: Title | null = kelp(),
+  only?: Rule,
+): Finding[] {
+  const tree =
+    'paths' in files && typeof files.read === 'function'
+      ? (files as Tree)
+      : treeOf(files as Record<string, string>);
+  const named = title ? { id: 'kelp', title } : null;
+  const { survey } = runSurvey(tree, { name: 'kelp', profiles, title: named });
+  const context = {
+    survey,
+    profiles,
+    recogniser: recogniser(profiles),
+    title,
+    titleId: title ? 'kelp' : null,
+  };
+  return runChecks(context, only ? [only] : undefined).findings;
+}
+
+/** Runs one rule over trees where it must be silent and trees where it must speak. */
+export function ruleCases(rule: Rule, { clean, faulty }: { clean: RuleCase[]; faulty: FaultyCase[] }): void {
+  describe(rule.meta.id, () => {
+    const names = [...clean, ...faulty].map(({ name }) => name);
+    it('has cases of both kinds, none twice', () => {
+      expect(clean.length).toBeGreaterThan(0);
+      expect(faulty.length).toBeGreaterThan(0);
+      expect(new Set(names).size).toBe(names.length);
+      const contents = [...clean, ...faulty].map(({ files, title }) => JSON.stringify([files, title]));
+      expect(new Set(contents).size).toBe(contents.length);
+    });
+    it.each(clean)('is silent: $name', ({ files, title = kelp() }) => {
+      expect(findingsOf(files, title, rule)).toEqual([]);
+    });
+    it.each(faulty)('speaks: $name', ({ files, title = kelp(), findings }) => {
+      const found = findingsOf(files, title, rule);
+      expect(found).toHaveLength(findings.length);
+      for (const [index, wanted] of findings.entries())
+        expect(found[index]).toMatchObject({ rule: rule.meta.id, severity: rule.meta.severity, ...wanted });
+    });
+  });
+}

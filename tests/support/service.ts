@@ -1,0 +1,67 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { request } from 'node:http';
+import { startService, type RunningService, type ServiceOptions } from '../../src/service/boot.js';
+
+export interface TestService extends RunningService {
+  home: string;
+  stop(): Promise<void>;
+}
+
+export function temporaryFolder(): string {
+  return mkdtempSync(join(tmpdir(), 'syndexa-test-'));
+}
+
+/** A service of its own, on a port of its own, with an empty record. */
+export async function testService(options: Partial<ServiceOptions> = {}): Promise<TestService> {
+  const home = options.home ?? temporaryFolder();
+  const service = await startService({ home, port: 0, version: '0.0.0-test', ...options });
+  return {
+    ...service,
+    home,
+    async stop() {
+      await service.close();
+      rmSync(home, { recursive: true, force: true });
+    },
+  };
+}
+
+export interface Answer {
+  status: number;
+  headers: Record<string, string | string[] | undefined>;
+  body: any;
+  text: string;
+}
+
+/** A bare HTTP request, every header as given: what a client that means harm could send. */
+export function http(
+  url: string,
+  method = 'GET',
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<Answer> {
+  const payload = body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body);
+  return new Promise((resolve, reject) => {
+    const call = request(
+      url,
+      { method, headers: { ...(payload ? { 'Content-Type': 'application/json' } : {}), ...headers } },
+      (response) => {
+        const chunks: Buffer[] = [];
+        response.on('data', (chunk: Buffer) => chunks.push(chunk));
+        response.on('end', () => {
+          const text = Buffer.concat(chunks).toString('utf8');
+          let parsed: unknown = null;
+          try {
+            parsed = JSON.parse(text);
+          } catch {
+            // Not every answer is JSON.
+          }
+          resolve({ status: response.statusCode ?? 0, headers: response.headers, body: parsed, text });
+        });
+      },
+    );
+    call.on('error', reject);
+    call.end(payload);
+  });
+}

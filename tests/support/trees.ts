@@ -1,0 +1,250 @@
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { readProfile } from '../../src/core/network/read.js';
+import type { Profile } from '../../src/core/network/model.js';
+import { Title } from '../../src/core/roster/model.js';
+import { Tree } from '../../src/core/tree/tree.js';
+
+export const root = join(import.meta.dirname, '..', '..');
+
+/** The profiles that ship. */
+export const profiles: Profile[] = ['cobalt-heron', 'marlstone'].map((id) => {
+  const { profile, problems } = readProfile(readFileSync(join(root, 'profiles', `${id}.yaml`), 'utf8'));
+  if (!profile) throw new Error(JSON.stringify(problems));
+  return profile;
+});
+
+/** A tree of files given as text (or bytes), as a snapshot would hold it. */
+export function treeOf(files: Record<string, string | Uint8Array>, folders: string[] = []): Tree {
+  return new Tree(
+    Object.entries(files).map(([path, content]) => {
+      const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
+      return { path, bytes, hash: createHash('sha256').update(bytes).digest('hex') };
+    }),
+    folders,
+  );
+}
+
+/** Every file below a folder, by path. */
+export function filesBelow(folder: string): Record<string, Buffer> {
+  const found: Record<string, Buffer> = {};
+  const walk = (at: string, prefix: string) => {
+    for (const name of readdirSync(at)) {
+      const path = join(at, name);
+      if (statSync(path).isDirectory()) walk(path, `${prefix}${name}/`);
+      else found[`${prefix}${name}`] = readFileSync(path);
+    }
+  };
+  walk(folder, '');
+  return found;
+}
+
+export const manifest = (body: string, head = '') => `<?xml version="1.0" encoding="utf-8"?>
+<manifest xmlns:android="http://schemas.android.com/apk/res/android">
+    <uses-permission android:name="android.permission.INTERNET" />
+    <uses-permission android:name="android.permission.ACCESS_NETWORK_STATE" />
+${head}
+    <application android:label="@string/app_name">
+${body}
+    </application>
+</manifest>
+`;
+
+export const appIdMetaData = (value: string) =>
+  `        <meta-data android:name="example.cobaltheron.ads.APP_ID" android:value="${value}" />`;
+
+export const gradle = (
+  android = '',
+  dependencies = `implementation("example.cobaltheron:ads-sdk:6.2.0")`,
+) => `plugins {
+    id("com.android.application")
+    id("org.jetbrains.kotlin.android")
+}
+
+android {
+    namespace = "example.brine.kelp"
+    compileSdk = 35
+
+    defaultConfig {
+        applicationId = "example.brine.kelp"
+        minSdk = 24
+    }
+${android}
+}
+
+dependencies {
+    ${dependencies}
+}
+`;
+
+/** A small Android tree that is right; give files to change or add. */
+export function androidFiles(changes: Record<string, string | null> = {}): Record<string, string> {
+  const files: Record<string, string | null> = {
+    'settings.gradle.kts': 'include(":app")\n',
+    'app/build.gradle.kts': gradle(),
+    'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('@string/heron')),
+    'app/src/debug/res/values/ids.xml':
+      '<resources>\n    <string name="heron">CH-A-100001-SAMPLE0A</string>\n</resources>\n',
+    'app/src/release/res/values/ids.xml':
+      '<resources>\n    <string name="heron">CH-A-310772-QK4T8W2N</string>\n</resources>\n',
+    ...changes,
+  };
+  return Object.fromEntries(
+    Object.entries(files).filter((entry): entry is [string, string] => entry[1] !== null),
+  );
+}
+
+export const plist = (entries: string) => `<?xml version="1.0" encoding="UTF-8"?>
+<!DOCTYPE plist PUBLIC "-//Apple//DTD PLIST 1.0//EN" "http://www.apple.com/DTDs/PropertyList-1.0.dtd">
+<plist version="1.0">
+<dict>
+	<key>CFBundleIdentifier</key>
+	<string>$(PRODUCT_BUNDLE_IDENTIFIER)</string>
+${entries}
+</dict>
+</plist>
+`;
+
+export const appIdKey = (value: string) => `\t<key>CobaltHeronAppID</key>\n\t<string>${value}</string>`;
+
+/** A project file with one application target; settings are given per configuration. */
+export const pbxproj = (debug = '', release = '', shared = '') => `// !$*UTF8*$!
+{
+	archiveVersion = 1;
+	objects = {
+		AA0000000000000000000001 /* App.swift in Sources */ = {isa = PBXBuildFile; fileRef = AA0000000000000000000002 /* App.swift */; };
+		AA0000000000000000000002 /* App.swift */ = {isa = PBXFileReference; lastKnownFileType = sourcecode.swift; path = App.swift; sourceTree = "<group>"; };
+		AA0000000000000000000003 = {
+			isa = PBXGroup;
+			children = (
+				AA0000000000000000000004 /* Kelp */,
+			);
+			sourceTree = "<group>";
+		};
+		AA0000000000000000000004 /* Kelp */ = {
+			isa = PBXGroup;
+			children = (
+				AA0000000000000000000002 /* App.swift */,
+			);
+			path = Kelp;
+			sourceTree = "<group>";
+		};
+		AA0000000000000000000005 /* Kelp */ = {
+			isa = PBXNativeTarget;
+			buildConfigurationList = AA0000000000000000000006;
+			buildPhases = (
+				AA0000000000000000000007 /* Sources */,
+			);
+			name = Kelp;
+			productType = "com.apple.product-type.application";
+		};
+		AA0000000000000000000006 = {
+			isa = XCConfigurationList;
+			buildConfigurations = (
+				AA0000000000000000000008 /* Debug */,
+				AA0000000000000000000009 /* Release */,
+			);
+		};
+		AA0000000000000000000007 /* Sources */ = {
+			isa = PBXSourcesBuildPhase;
+			files = (
+				AA0000000000000000000001 /* App.swift in Sources */,
+			);
+		};
+		AA0000000000000000000008 /* Debug */ = {
+			isa = XCBuildConfiguration;
+			buildSettings = {
+				INFOPLIST_FILE = Kelp/Info.plist;
+				PRODUCT_BUNDLE_IDENTIFIER = example.brine.kelp;
+				SWIFT_ACTIVE_COMPILATION_CONDITIONS = DEBUG;
+				${debug}
+			};
+			name = Debug;
+		};
+		AA0000000000000000000009 /* Release */ = {
+			isa = XCBuildConfiguration;
+			buildSettings = {
+				INFOPLIST_FILE = Kelp/Info.plist;
+				PRODUCT_BUNDLE_IDENTIFIER = example.brine.kelp;
+				${release}
+			};
+			name = Release;
+		};
+		AA000000000000000000000A /* Project object */ = {
+			isa = PBXProject;
+			buildConfigurationList = AA000000000000000000000B;
+			mainGroup = AA0000000000000000000003;
+			targets = (
+				AA0000000000000000000005 /* Kelp */,
+			);
+		};
+		AA000000000000000000000B = {
+			isa = XCConfigurationList;
+			buildConfigurations = (
+				AA000000000000000000000C /* Debug */,
+				AA000000000000000000000D /* Release */,
+			);
+		};
+		AA000000000000000000000C /* Debug */ = {
+			isa = XCBuildConfiguration;
+			buildSettings = {
+				IPHONEOS_DEPLOYMENT_TARGET = 15.0;
+				${shared}
+			};
+			name = Debug;
+		};
+		AA000000000000000000000D /* Release */ = {
+			isa = XCBuildConfiguration;
+			buildSettings = {
+				IPHONEOS_DEPLOYMENT_TARGET = 15.0;
+				${shared}
+			};
+			name = Release;
+		};
+	};
+	rootObject = AA000000000000000000000A /* Project object */;
+}
+`;
+
+/** A small iOS tree that is right; give files to change or add. */
+export function iosFiles(changes: Record<string, string | null> = {}): Record<string, string> {
+  const files: Record<string, string | null> = {
+    'Kelp.xcodeproj/project.pbxproj': pbxproj(
+      'HERON = "CH-I-100001-SAMPLE0I";',
+      'HERON = "CH-I-310772-M6R9V3XC";',
+    ),
+    'Kelp/Info.plist': plist(appIdKey('$(HERON)')),
+    Podfile: "target 'Kelp' do\n  pod 'CobaltHeronAds', '~> 6.2'\nend\n",
+    ...changes,
+  };
+  return Object.fromEntries(
+    Object.entries(files).filter((entry): entry is [string, string] => entry[1] !== null),
+  );
+}
+
+/** The title that the small trees are right for. */
+export function kelp(changes: Partial<Title> = {}): Title {
+  return Title.parse({
+    name: 'Kelp',
+    stages: { test: ['debug'], production: ['release'] },
+    editions: { android: { identifier: 'example.brine.kelp' }, ios: { identifier: 'example.brine.kelp' } },
+    networks: {
+      'cobalt-heron': {
+        android: { production: { app: 'CH-A-310772-QK4T8W2N' } },
+        ios: { production: { app: 'CH-I-310772-M6R9V3XC' } },
+      },
+    },
+    placements: {},
+    ...changes,
+  });
+}
+
+/** A placement on one network, with production IDs. */
+export function placement(format: string, android: string, ios: string, network = 'cobalt-heron') {
+  return {
+    format,
+    settings: {},
+    units: { [network]: { android: { production: android }, ios: { production: ios } } },
+  } as Title['placements'][string];
+}
