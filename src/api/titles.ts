@@ -2,7 +2,13 @@ import { z } from 'zod';
 import { Platform, Slug, Stage } from '../core/network/model.js';
 import { Placement, Publisher, Title } from '../core/roster/model.js';
 
-export const TitleHead = Title.omit({ placements: true, networks: true }).partial();
+/** The parts of a title that are changed together. Spelt out, for a part that is left out must stay as it is. */
+export const TitleHead = z.strictObject({
+  name: Title.shape.name.optional(),
+  audience: Title.shape.audience.unwrap().optional(),
+  stages: Title.shape.stages.unwrap().optional(),
+  editions: Title.shape.editions.unwrap().optional(),
+});
 export const NewTitle = z.object({ id: Slug, title: Title });
 
 export const TitleRecord = z

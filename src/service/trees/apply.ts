@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { constants } from 'node:fs';
 import {
   copyFile,
@@ -28,6 +28,9 @@ export class FileChangedError extends Error {
     this.name = 'FileChangedError';
   }
 }
+
+/** Trees that this very process is writing to. */
+const writing = new Set<string>();
 
 const stagingName = '.syndexa-write';
 const draftPrefix = '.syndexa-draft-';
@@ -67,7 +70,7 @@ export async function applyToTree(root: string, edits: readonly FileEdit[]): Pro
     folders,
     files: contents.map(({ path, isNew, before, after }) => ({ path, isNew, before, after })),
   };
-  const draft = join(base, `${draftPrefix}${process.pid}-${Date.now().toString(36)}`);
+  const draft = join(base, `${draftPrefix}${process.pid}-${randomUUID()}`);
   const staging = join(base, stagingName);
   try {
     await mkdir(draft, { mode: 0o700 });
@@ -77,7 +80,7 @@ export async function applyToTree(root: string, edits: readonly FileEdit[]): Pro
       if (!isNew) await copyFile(join(base, path), join(draft, `old-${index}`), constants.COPYFILE_FICLONE);
     }
     await writeWhole(join(draft, 'journal.json'), Buffer.from(JSON.stringify(journal)), 0o600);
-    await claim(draft, staging);
+    await claim(draft, staging, base);
   } catch (error) {
     await rm(draft, { recursive: true, force: true });
     throw error;
@@ -89,6 +92,8 @@ export async function applyToTree(root: string, edits: readonly FileEdit[]): Pro
   } catch (error) {
     await rollBack(base, staging, journal);
     throw error;
+  } finally {
+    writing.delete(base);
   }
   return paths;
 }
@@ -113,7 +118,7 @@ export async function recoverTree(root: string): Promise<Recovered | undefined> 
   if (!names.includes(stagingName)) return recovered;
   const staging = join(base, stagingName);
   const journal = await readJournal(staging);
-  if (journal && journal.pid !== process.pid && isAlive(journal.pid)) return recovered;
+  if (writing.has(base) || (journal && journal.pid !== process.pid && isAlive(journal.pid))) return recovered;
   if (!journal) {
     await rm(staging, { recursive: true, force: true });
     return { outcome: 'rolled back', files: [] };
@@ -189,10 +194,13 @@ async function stayInside(base: string, file: string): Promise<void> {
 }
 
 /** Takes the tree for this write; a second writer at the same time is refused. */
-async function claim(draft: string, staging: string): Promise<void> {
+async function claim(draft: string, staging: string, base: string): Promise<void> {
+  if (writing.has(base)) throw new FileChangedError(['another command is writing to this tree']);
+  writing.add(base);
   try {
     await rename(draft, staging);
   } catch (error) {
+    writing.delete(base);
     const code = (error as NodeJS.ErrnoException).code;
     if (code === 'ENOTEMPTY' || code === 'EEXIST')
       throw new FileChangedError(['another command is writing to this tree']);
