@@ -18,20 +18,31 @@ const ready = ensurePackages({
 });
 if (!ready) process.exit(2);
 
-const built = spawnSync(process.execPath, [join(root, 'scripts', 'build.mjs')], { cwd: root, stdio: 'inherit' });
+const built = spawnSync(process.execPath, [join(root, 'scripts', 'build.mjs')], {
+  cwd: root,
+  stdio: 'inherit',
+});
 if (built.status !== 0) process.exit(built.status ?? 1);
 
 const folder = mkdtempSync(join(tmpdir(), 'syndexa-test-'));
 const report = join(folder, 'report.json');
 const vitest = join(root, 'node_modules', 'vitest', 'vitest.mjs');
-const args = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...process.argv.slice(2)];
+const args = [
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  `--outputFile.json=${report}`,
+  ...process.argv.slice(2),
+];
 const run = spawnSync(process.execPath, [vitest, ...args], { cwd: root, stdio: 'inherit' });
 let line = '0 passed, 1 failed';
 let failed = 1;
 try {
   const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(report, 'utf8'));
   // A file that could not even be loaded counts as one failure.
-  const broken = testResults.filter(({ status, assertionResults }) => status === 'failed' && assertionResults.length === 0).length;
+  const broken = testResults.filter(
+    ({ status, assertionResults }) => status === 'failed' && assertionResults.length === 0,
+  ).length;
   failed = numFailedTests + broken;
   line = `${numPassedTests} passed, ${failed} failed`;
 } catch (error) {

@@ -1,5 +1,6 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { formatNames, platformNames, severityNames, stageNames } from './choices.js';
+import { examples } from './examples.js';
 import { usualPort } from './connect.js';
 import { CommandError, exit, type Io, type Paint } from './io.js';
 import { version } from './version.js';
@@ -12,14 +13,6 @@ interface Outcome {
 const json = () => new Option('--json', 'print one JSON document on standard output, and nothing else');
 const titleOption = () =>
   new Option('-t, --title <title>', 'the title to compare with (else found by its identifiers)');
-
-/** Adds an example that can be run on the demo to a command's help. */
-function example(command: Command, ...lines: string[]): Command {
-  return command.addHelpText(
-    'after',
-    `\nExample, on the demo:\n${lines.map((line) => `  ${line}`).join('\n')}\n`,
-  );
-}
 
 /**
  * Runs the program with its arguments and returns the exit code: 0 clean, 1 findings, 2 wrong use or
@@ -54,81 +47,77 @@ function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
   treeCommands(program, io, paint, end);
   recordCommands(program, io, paint, end);
   serviceCommands(program, io, paint, end);
+  addExamples(program, '');
   return program;
+}
+
+/** Adds to each command's help the example that belongs to it. */
+function addExamples(command: Command, path: string): void {
+  for (const sub of command.commands) {
+    const name = `${path} ${sub.name()}`.trim();
+    const lines = examples[name];
+    if (lines)
+      sub.addHelpText('after', `\nExample, on the demo:\n${lines.map((line) => `  ${line}`).join('\n')}\n`);
+    addExamples(sub, name);
+  }
 }
 
 type End = (work: Promise<number>) => Promise<void>;
 
 function treeCommands(program: Command, io: Io, paint: Paint, end: End): void {
   const trees = () => import('./commands/trees.js');
-  example(
-    program
-      .command('survey')
-      .description(
-        'say what is wired in a tree today: every fact with its place and evidence; needs no roster',
-      )
-      .argument('<dir>', 'folder of a source tree')
-      .addOption(titleOption())
-      .addOption(json())
-      .action((dir: string, options) => end(trees().then(({ survey }) => survey(io, paint, dir, options)))),
-    'syndexa survey demo/trees/tidewick',
-  );
-  example(
-    program
-      .command('check')
-      .description('say what is wrong with a tree')
-      .argument('<dir>', 'folder of a source tree')
-      .addOption(titleOption())
-      .addOption(
-        new Option('--fail-on <severity>', 'end with 1 when there are findings at or above this')
-          .choices([...severityNames, 'never'])
-          .default('blocker'),
-      )
-      .addOption(
-        new Option('--format <format>', 'how findings are printed')
-          .choices(['text', 'json', 'sarif'])
-          .default('text'),
-      )
-      .addOption(json())
-      .action((dir: string, options) => end(trees().then(({ check }) => check(io, paint, dir, options)))),
-    'syndexa check demo/trees/tidewick --title tidewick',
-    'syndexa check demo/trees/tidewick --title tidewick --format sarif > findings.sarif',
-  );
-  example(
-    program
-      .command('wire')
-      .description('show the smallest edits that make a tree agree with the roster; write them with --write')
-      .argument('<dir>', 'folder of a source tree')
-      .addOption(titleOption())
-      .option('-w, --write', 'write the edits: all files, or none')
-      .addOption(json())
-      .action((dir: string, options) => end(trees().then(({ wire }) => wire(io, paint, dir, options)))),
-    'syndexa wire demo/trees/tidewick --title tidewick',
-    'syndexa wire demo/trees/tidewick --title tidewick --write',
-  );
+  program
+    .command('survey')
+    .description('say what is wired in a tree today: every fact with its place and evidence; needs no roster')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .addOption(json())
+    .action((dir: string, options) => end(trees().then(({ survey }) => survey(io, paint, dir, options))));
+  program
+    .command('check')
+    .description('say what is wrong with a tree')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .addOption(
+      new Option('--fail-on <severity>', 'end with 1 when there are findings at or above this')
+        .choices([...severityNames, 'never'])
+        .default('blocker'),
+    )
+    .addOption(
+      new Option('--format <format>', 'how findings are printed')
+        .choices(['text', 'json', 'sarif'])
+        .default('text'),
+    )
+    .addOption(json())
+    .action((dir: string, options) => end(trees().then(({ check }) => check(io, paint, dir, options))));
+  program
+    .command('wire')
+    .description('show the smallest edits that make a tree agree with the roster; write them with --write')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .option('-w, --write', 'write the edits: all files, or none')
+    .addOption(json())
+    .action((dir: string, options) => end(trees().then(({ wire }) => wire(io, paint, dir, options))));
 }
 
 function recordCommands(program: Command, io: Io, paint: Paint, end: End): void {
   const titles = () => import('./commands/titles.js');
-  example(
-    program
-      .command('board')
-      .description('show which ID each build carries: test and production, Android and iOS, side by side')
-      .argument('<title>')
-      .addOption(json())
-      .action((title: string, options) =>
-        end(titles().then(({ board }) => board(io, paint, title, options))),
-      ),
-    'syndexa board tidewick',
-  );
+  program
+    .command('board')
+    .description('show which ID each build carries: test and production, Android and iOS, side by side')
+    .argument('<title>')
+    .addOption(json())
+    .action((title: string, options) => end(titles().then(({ board }) => board(io, paint, title, options))));
 
   const title = program.command('title').description('titles: list, show, add, set, remove, link, history');
   title
     .command('list')
+    .description('list the titles')
     .addOption(json())
     .action((options) => end(titles().then(({ listTitles }) => listTitles(io, options))));
   title
     .command('show')
+    .description('show one title')
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ showTitle }) => showTitle(io, id, options))));
@@ -142,23 +131,22 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
       .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
       .option('--production <names...>', 'those that ship')
       .addOption(json());
-  example(
-    titleFields(title.command('add').description('add a title')).action((id: string, options) =>
-      end(titles().then(({ addTitle }) => addTitle(io, id, options))),
-    ),
-    'syndexa title add tidewick --name Tidewick --android example.saltmarsh.tidewick --test debug staging --production release',
+  titleFields(title.command('add').description('add a title')).action((id: string, options) =>
+    end(titles().then(({ addTitle }) => addTitle(io, id, options))),
   );
   titleFields(title.command('set').description('change a title')).action((id: string, options) =>
     end(titles().then(({ setTitle }) => setTitle(io, id, options))),
   );
   title
     .command('remove')
+    .description('take a title out')
     .argument('<title>')
     .option('-y, --yes', 'do not ask')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ removeTitle }) => removeTitle(io, id, options))));
   title
     .command('history')
+    .description('say what changed: who, when, what was, what is')
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ titleHistory }) => titleHistory(io, id, options))));
@@ -179,6 +167,7 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
   const placement = program.command('placement').description('placements: list, add, set, remove');
   placement
     .command('list')
+    .description('list the placements of a title')
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) =>
@@ -195,12 +184,9 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
       .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
       .option('--network <networks...>', 'networks that fill it')
       .addOption(json());
-  example(
-    placementFields(placement.command('add').description('add a placement')).action(
-      (id: string, name: string, options) =>
-        end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, true))),
-    ),
-    'syndexa placement add tidewick moon-page-banner --format banner --refresh 60s --network cobalt-heron',
+  placementFields(placement.command('add').description('add a placement')).action(
+    (id: string, name: string, options) =>
+      end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, true))),
   );
   placementFields(placement.command('set').description('change a placement')).action(
     (id: string, name: string, options) =>
@@ -208,6 +194,7 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
   );
   placement
     .command('remove')
+    .description('take a placement out')
     .argument('<title>')
     .argument('<placement>')
     .addOption(json())
@@ -217,6 +204,7 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
 
   const id = program.command('id').description('IDs: list, set, unset');
   id.command('list')
+    .description('list every ID with its state')
     .argument('<title>')
     .addOption(json())
     .action((name: string, options) => end(titles().then(({ listIds }) => listIds(io, name, options))));
@@ -227,13 +215,10 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
       .addOption(new Option('--stage <stage>').choices(stageNames).default('production'))
       .option('--placement <placement>', 'the placement; left out for an app ID')
       .addOption(json());
-  example(
-    slot(
-      id.command('set').description('put an ID into the roster').argument('<title>').argument('<id>'),
-    ).action((name: string, value: string, options) =>
-      end(titles().then(({ setId }) => setId(io, name, value, options))),
-    ),
-    'syndexa id set tidewick CH-U-204418-P4N7C2VJ --network cobalt-heron --platform android --placement tide-list-footer',
+  slot(
+    id.command('set').description('put an ID into the roster').argument('<title>').argument('<id>'),
+  ).action((name: string, value: string, options) =>
+    end(titles().then(({ setId }) => setId(io, name, value, options))),
   );
   slot(id.command('unset').description('take an ID out').argument('<title>')).action(
     (name: string, options) => end(titles().then(({ setId }) => setId(io, name, null, options))),
@@ -241,31 +226,25 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
 
   const roster = program.command('roster').description('the roster as a document: export, import, schema');
   const rosterWork = () => import('./commands/roster.js');
-  example(
-    roster
-      .command('export')
-      .description('write the roster as YAML; into an existing file its comments are kept')
-      .argument('[file]')
-      .addOption(json())
-      .action((file: string | undefined, options) =>
-        end(rosterWork().then(({ exportRoster }) => exportRoster(io, file, options))),
-      ),
-    'syndexa roster export roster.yaml',
-  );
-  example(
-    roster
-      .command('import')
-      .description('take a document in, after showing what would change')
-      .argument('<file>', 'a YAML document; - for standard input')
-      .option('-y, --yes', 'do not ask')
-      .option('--dry-run', 'only show what would change')
-      .option('--prune', 'take out titles that the document does not name')
-      .addOption(json())
-      .action((file: string, options) =>
-        end(rosterWork().then(({ importRoster }) => importRoster(io, paint, file, options))),
-      ),
-    'syndexa roster import demo/roster.yaml --yes',
-  );
+  roster
+    .command('export')
+    .description('write the roster as YAML; into an existing file its comments are kept')
+    .argument('[file]')
+    .addOption(json())
+    .action((file: string | undefined, options) =>
+      end(rosterWork().then(({ exportRoster }) => exportRoster(io, file, options))),
+    );
+  roster
+    .command('import')
+    .description('take a document in, after showing what would change')
+    .argument('<file>', 'a YAML document; - for standard input')
+    .option('-y, --yes', 'do not ask')
+    .option('--dry-run', 'only show what would change')
+    .option('--prune', 'take out titles that the document does not name')
+    .addOption(json())
+    .action((file: string, options) =>
+      end(rosterWork().then(({ importRoster }) => importRoster(io, paint, file, options))),
+    );
   roster
     .command('schema')
     .description('print the JSON Schema of the document')
@@ -275,26 +254,25 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
   const networks = () => import('./commands/networks.js');
   network
     .command('list')
+    .description('list the networks that are known')
     .addOption(json())
     .action((options) => end(networks().then(({ listNetworks }) => listNetworks(io, paint, options))));
   network
     .command('show')
+    .description('print a profile as it is written')
     .argument('<network>')
     .addOption(json())
     .action((name: string, options) =>
       end(networks().then(({ showNetwork }) => showNetwork(io, name, options))),
     );
-  example(
-    network
-      .command('lint')
-      .description('check profiles; every fault with its line and column')
-      .argument('<files...>')
-      .addOption(json())
-      .action((files: string[], options) =>
-        end(networks().then(({ lintNetworks }) => lintNetworks(io, paint, files, options))),
-      ),
-    'syndexa network lint profiles/*.yaml',
-  );
+  network
+    .command('lint')
+    .description('check profiles; every fault with its line and column')
+    .argument('<files...>')
+    .addOption(json())
+    .action((files: string[], options) =>
+      end(networks().then(({ lintNetworks }) => lintNetworks(io, paint, files, options))),
+    );
   network
     .command('schema')
     .description('print the JSON Schema of profiles')
@@ -304,20 +282,15 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
 function serviceCommands(program: Command, io: Io, paint: Paint, end: End): void {
   const port = () =>
     new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPort);
-  example(
-    program
-      .command('serve')
-      .description('start the service and its console')
-      .addOption(port())
-      .option('--root <dirs...>', 'folders below which trees may be linked')
-      .addOption(
-        new Option('--log-level <level>')
-          .choices(['debug', 'info', 'warn', 'error', 'silent'])
-          .default('info'),
-      )
-      .action((options) => end(import('./commands/serve.js').then(({ serve }) => serve(io, options)))),
-    'syndexa serve --root ~/work',
-  );
+  program
+    .command('serve')
+    .description('start the service and its console')
+    .addOption(port())
+    .option('--root <dirs...>', 'folders below which trees may be linked')
+    .addOption(
+      new Option('--log-level <level>').choices(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
+    )
+    .action((options) => end(import('./commands/serve.js').then(({ serve }) => serve(io, options))));
   program
     .command('demo')
     .description('start the service with the demo’s roster and a copy of its trees')

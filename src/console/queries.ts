@@ -56,7 +56,7 @@ function useWork<Name extends 'survey' | 'check' | 'wire'>(
           call(name, { params: { snapshot: question.snapshot }, body: { title: question.title } as never })
       : skipToken,
     staleTime: Infinity,
-  }) as Answer<Name>;
+  });
 }
 
 export const useSurvey = (question: Question | undefined): Answer<'survey'> => useWork('survey', question);

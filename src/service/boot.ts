@@ -88,12 +88,9 @@ function listen(server: Server, port: number): Promise<void> {
   });
 }
 
+/** The built console: beside the bundle in a build, in `dist` when run from the sources. */
 function consoleFolder(): string | null {
   const here = dirname(fileURLToPath(import.meta.url));
-  const candidates = [
-    join(here, 'console'),
-    join(here, '..', 'console'),
-    join(here, '..', '..', 'dist', 'console'),
-  ];
-  return candidates.find((folder) => existsSync(join(folder, 'index.html'))) ?? null;
+  const candidates = [join(here, '..', 'console'), join(here, '..', '..', 'dist', 'console')];
+  return candidates.find((folder) => existsSync(join(folder, 'assets'))) ?? null;
 }

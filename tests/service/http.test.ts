@@ -21,7 +21,7 @@ describe('who may speak to the service', () => {
     ['a page of another port', { Origin: 'http://127.0.0.1:1' }],
     ['a page without an origin of its own', { Origin: 'null' }],
   ])('not %s', async (_, headers) => {
-    const { status, body } = await http(api('/titles'), 'GET', undefined, headers as unknown as Record<string, string>);
+    const { status, body } = await http(api('/titles'), 'GET', undefined, headers);
     expect(status).toBe(403);
     expect(body).toMatchObject({ code: 'forbidden', status: 403 });
   });
@@ -44,15 +44,57 @@ describe('errors', () => {
     ['an unknown call', 'GET', '/nothing', undefined, 404, 'not-found'],
     ['an unknown title', 'GET', '/titles/nobody', undefined, 404, 'not-found'],
     ['a body that is no JSON', 'POST', '/titles', '{"id":', 400, 'unreadable'],
-    ['a body that is too large', 'POST', '/titles', JSON.stringify({ id: 'x'.repeat(17_000_000) }), 413, 'too-large'],
+    [
+      'a body that is too large',
+      'POST',
+      '/titles',
+      JSON.stringify({ id: 'x'.repeat(17_000_000) }),
+      413,
+      'too-large',
+    ],
     ['a wrong field', 'POST', '/titles', { id: 'Not A Slug', title: { name: '' } }, 422, 'invalid'],
-    ['a field there is none of', 'POST', '/titles', { id: 'kelp', title: { name: 'K', colour: 'red' } }, 422, 'invalid'],
+    [
+      'a field there is none of',
+      'POST',
+      '/titles',
+      { id: 'kelp', title: { name: 'K', colour: 'red' } },
+      422,
+      'invalid',
+    ],
     ['a path that cannot be decoded', 'GET', '/titles/%E0%A4%A', undefined, 400, 'unreadable'],
     ['a query out of bounds', 'GET', '/snapshots/x/source?path=a&line=0', undefined, 422, 'invalid'],
-    ['a snapshot whose paths lead out', 'POST', '/snapshots', { name: 't', files: [{ path: '../etc/passwd', hash: '0'.repeat(64), size: 1 }] }, 422, 'invalid'],
-    ['a snapshot whose paths are absolute', 'POST', '/snapshots', { name: 't', files: [{ path: '/etc/passwd', hash: '0'.repeat(64), size: 1 }] }, 422, 'invalid'],
-    ['content under a wrong hash', 'POST', '/blobs', { blobs: [{ hash: '0'.repeat(64), base64: 'YQ==' }] }, 422, 'invalid'],
-    ['a folder, when there are no roots', 'POST', '/trees', { title: 'kelp', path: '/etc' }, 404, 'not-found'],
+    [
+      'a snapshot whose paths lead out',
+      'POST',
+      '/snapshots',
+      { name: 't', files: [{ path: '../etc/passwd', hash: '0'.repeat(64), size: 1 }] },
+      422,
+      'invalid',
+    ],
+    [
+      'a snapshot whose paths are absolute',
+      'POST',
+      '/snapshots',
+      { name: 't', files: [{ path: '/etc/passwd', hash: '0'.repeat(64), size: 1 }] },
+      422,
+      'invalid',
+    ],
+    [
+      'content under a wrong hash',
+      'POST',
+      '/blobs',
+      { blobs: [{ hash: '0'.repeat(64), base64: 'YQ==' }] },
+      422,
+      'invalid',
+    ],
+    [
+      'a folder, when there are no roots',
+      'POST',
+      '/trees',
+      { title: 'kelp', path: '/etc' },
+      404,
+      'not-found',
+    ],
   ])('%s is a problem that says what to do', async (_, method, path, body, status, code) => {
     const answer = await http(api(path), method, body);
     expect(answer.status).toBe(status);
@@ -61,8 +103,15 @@ describe('errors', () => {
   });
 
   it('name every wrong field', async () => {
-    const { body } = await http(api('/titles'), 'POST', { id: 'Not A Slug', title: { name: '', editions: { android: { identifier: 'no dots' } } } });
-    expect(body.errors.map(({ field }: { field: string }) => field)).toEqual(['id', 'title.name', 'title.editions.android.identifier']);
+    const { body } = await http(api('/titles'), 'POST', {
+      id: 'Not A Slug',
+      title: { name: '', editions: { android: { identifier: 'no dots' } } },
+    });
+    expect(body.errors.map(({ field }: { field: string }) => field)).toEqual([
+      'id',
+      'title.name',
+      'title.editions.android.identifier',
+    ]);
   });
 
   it('stand in one table, each with its own exit code', () => {
@@ -83,19 +132,29 @@ describe('the OpenAPI document', () => {
       const operation = body.paths[`/api/v1${route.path}`][route.method];
       expect(operation.operationId).toBe(name);
       expect(operation.responses['200'].content['application/json'].schema).toBeTypeOf('object');
-      expect(operation.parameters.filter(({ in: where }: { in: string }) => where === 'path')).toHaveLength((route.path.match(/\{/g) ?? []).length);
+      expect(operation.parameters.filter(({ in: where }: { in: string }) => where === 'path')).toHaveLength(
+        (route.path.match(/\{/g) ?? []).length,
+      );
       expect(Boolean(operation.requestBody)).toBe(Boolean(route.body));
     }
   });
 
   it.each(Object.entries<RouteSpec>(routes))('%s is bound in the service', async (_, { method, path }) => {
-    const { body } = await http(api(path.replace(/\{\w+\}/g, 'nobody')), method.toUpperCase(), method === 'get' ? undefined : {}, { 'If-Match': '"v1"' });
+    const { body } = await http(
+      api(path.replace(/\{\w+\}/g, 'nobody')),
+      method.toUpperCase(),
+      method === 'get' ? undefined : {},
+      { 'If-Match': '"v1"' },
+    );
     expect(body?.detail ?? '').not.toMatch(/^There is no call/);
     expect(body?.code).not.toBe('internal');
   });
 
   it('the published schemas are served by name', async () => {
-    for (const name of Object.keys(schemaDocuments())) expect((await http(api(`/schemas/${name}`))).body).toMatchObject({ $schema: expect.stringContaining('2020-12') });
+    for (const name of Object.keys(schemaDocuments()))
+      expect((await http(api(`/schemas/${name}`))).body).toMatchObject({
+        $schema: expect.stringContaining('2020-12'),
+      });
     expect((await http(api('/schemas/nothing'))).status).toBe(404);
   });
 });

@@ -11,10 +11,21 @@ beforeEach(async () => {
 afterEach(() => service.stop());
 
 const api = (path: string) => `${service.url}/api/v1${path}`;
-const kelp = { id: 'kelp', title: { name: 'Kelp', editions: { android: { identifier: 'example.brine.kelp' }, ios: { identifier: 'example.brine.kelp' } } } };
+const kelp = {
+  id: 'kelp',
+  title: {
+    name: 'Kelp',
+    editions: { android: { identifier: 'example.brine.kelp' }, ios: { identifier: 'example.brine.kelp' } },
+  },
+};
 const add = () => http(api('/titles'), 'POST', kelp);
 const setId = (value: string | null, etag: string, more: object = {}) =>
-  http(api('/titles/kelp/ids'), 'PUT', { network: 'cobalt-heron', platform: 'android', stage: 'production', value, ...more }, { 'If-Match': etag });
+  http(
+    api('/titles/kelp/ids'),
+    'PUT',
+    { network: 'cobalt-heron', platform: 'android', stage: 'production', value, ...more },
+    { 'If-Match': etag },
+  );
 
 describe('titles', () => {
   it('are added, shown, changed and taken out, each with its version', async () => {
@@ -22,26 +33,43 @@ describe('titles', () => {
     expect([added.status, added.headers.etag, added.body.version]).toEqual([201, '"v1"', 1]);
     expect((await add()).body).toMatchObject({ code: 'exists', status: 409 });
     const changed = await http(api('/titles/kelp'), 'PATCH', { name: 'Kelp Two' }, { 'If-Match': '"v1"' });
-    expect([changed.status, changed.headers.etag, changed.body.title.name]).toEqual([200, '"v2"', 'Kelp Two']);
-    expect((await http(api('/titles'))).body).toMatchObject([{ id: 'kelp', name: 'Kelp Two', platforms: ['android', 'ios'] }]);
+    expect([changed.status, changed.headers.etag, changed.body.title.name]).toEqual([
+      200,
+      '"v2"',
+      'Kelp Two',
+    ]);
+    expect((await http(api('/titles'))).body).toMatchObject([
+      { id: 'kelp', name: 'Kelp Two', platforms: ['android', 'ios'] },
+    ]);
     expect((await http(api('/titles/kelp'), 'DELETE', undefined, { 'If-Match': '"v2"' })).status).toBe(200);
     expect((await http(api('/titles/kelp'))).status).toBe(404);
   });
 
   it('are written only by those who saw what they change', async () => {
     await add();
-    expect((await http(api('/titles/kelp'), 'PATCH', { name: 'X' })).body).toMatchObject({ code: 'precondition-missing', status: 428 });
-    expect((await http(api('/titles/kelp'), 'PATCH', { name: 'X' }, { 'If-Match': '"v9"' })).body).toMatchObject({ code: 'changed', status: 412 });
+    expect((await http(api('/titles/kelp'), 'PATCH', { name: 'X' })).body).toMatchObject({
+      code: 'precondition-missing',
+      status: 428,
+    });
+    expect(
+      (await http(api('/titles/kelp'), 'PATCH', { name: 'X' }, { 'If-Match': '"v9"' })).body,
+    ).toMatchObject({ code: 'changed', status: 412 });
     expect((await http(api('/titles/kelp'))).body.title.name).toBe('Kelp');
   });
 
   it('two writers at once: one wins, the other is told, nothing is lost', async () => {
     await add();
-    const writes = await Promise.all(['A', 'B', 'C', 'D'].map((name) => http(api('/titles/kelp'), 'PATCH', { name }, { 'If-Match': '"v1"', 'Syndexa-Who': name })));
+    const writes = await Promise.all(
+      ['A', 'B', 'C', 'D'].map((name) =>
+        http(api('/titles/kelp'), 'PATCH', { name }, { 'If-Match': '"v1"', 'Syndexa-Who': name }),
+      ),
+    );
     expect(writes.map(({ status }) => status).sort()).toEqual([200, 412, 412, 412]);
     const winner = writes.find(({ status }) => status === 200)!.body.title.name;
     const history = (await http(api('/titles/kelp/history'))).body;
-    expect(history.filter(({ path }: { path: string }) => path === 'titles.kelp.name')).toMatchObject([{ was: 'Kelp', is: winner, who: winner }]);
+    expect(history.filter(({ path }: { path: string }) => path === 'titles.kelp.name')).toMatchObject([
+      { was: 'Kelp', is: winner, who: winner },
+    ]);
   });
 });
 
@@ -49,65 +77,119 @@ describe('IDs', () => {
   it('are set, kept through restarts of the store, and taken out', async () => {
     await add();
     const set = await setId('CH-A-204418-7KQ2M9TD', '"v1"');
-    expect(set.body.title.networks).toEqual({ 'cobalt-heron': { android: { production: { app: 'CH-A-204418-7KQ2M9TD' } } } });
+    expect(set.body.title.networks).toEqual({
+      'cobalt-heron': { android: { production: { app: 'CH-A-204418-7KQ2M9TD' } } },
+    });
     const again = await testService({ home: service.home });
-    expect((await http(`${again.url}/api/v1/titles/kelp`)).body.title.networks).toEqual(set.body.title.networks);
+    expect((await http(`${again.url}/api/v1/titles/kelp`)).body.title.networks).toEqual(
+      set.body.title.networks,
+    );
     await again.close();
     expect((await setId(null, '"v2"')).body.title.networks['cobalt-heron'].android).toEqual({});
   });
 
   it.each([
-    ['a stray blank', 'CH-A-204418-7KQ2M9TD ', {}, 'networks.cobalt-heron.android.production.app', /white space/],
-    ['the other platform’s', 'CH-I-204418-X5R8W3HB', {}, 'networks.cobalt-heron.android.production.app', /is an ios ID/],
-    ['a unit as an app ID', 'CH-U-204418-P4N7C2VJ', {}, 'networks.cobalt-heron.android.production.app', /is a unit ID/],
-    ['for a placement that is not there', 'CH-U-204418-P4N7C2VJ', { placement: 'nowhere' }, 'placement', /no placement nowhere/],
+    [
+      'a stray blank',
+      'CH-A-204418-7KQ2M9TD ',
+      {},
+      'networks.cobalt-heron.android.production.app',
+      /white space/,
+    ],
+    [
+      'the other platform’s',
+      'CH-I-204418-X5R8W3HB',
+      {},
+      'networks.cobalt-heron.android.production.app',
+      /is an ios ID/,
+    ],
+    [
+      'a unit as an app ID',
+      'CH-U-204418-P4N7C2VJ',
+      {},
+      'networks.cobalt-heron.android.production.app',
+      /is a unit ID/,
+    ],
+    [
+      'for a placement that is not there',
+      'CH-U-204418-P4N7C2VJ',
+      { placement: 'nowhere' },
+      'placement',
+      /no placement nowhere/,
+    ],
     ['of an unknown network', 'x', { network: 'nowhere' }, 'networks.nowhere', /no profile/],
   ])('are refused with the field and what would be right: %s', async (_, value, more, field, message) => {
     await add();
     const { status, body } = await setId(value, '"v1"', more);
     expect(status).toBe(422);
-    expect(body.errors[0]).toMatchObject({ field, message: expect.stringMatching(message), fix: expect.any(String) });
+    expect(body.errors[0]).toMatchObject({
+      field,
+      message: expect.stringMatching(message),
+      fix: expect.any(String),
+    });
     expect((await http(api('/titles/kelp'))).body.version).toBe(1);
   });
 
   it('that another title holds are refused', async () => {
     await add();
-    await http(api('/titles'), 'POST', { id: 'frond', title: { name: 'Frond', editions: { android: { identifier: 'example.brine.frond' } } } });
+    await http(api('/titles'), 'POST', {
+      id: 'frond',
+      title: { name: 'Frond', editions: { android: { identifier: 'example.brine.frond' } } },
+    });
     await setId('CH-A-204418-7KQ2M9TD', '"v1"');
-    const { body } = await http(api('/titles/frond/ids'), 'PUT', { network: 'cobalt-heron', platform: 'android', stage: 'production', value: 'CH-A-204418-7KQ2M9TD' }, { 'If-Match': '"v1"' });
+    const { body } = await http(
+      api('/titles/frond/ids'),
+      'PUT',
+      { network: 'cobalt-heron', platform: 'android', stage: 'production', value: 'CH-A-204418-7KQ2M9TD' },
+      { 'If-Match': '"v1"' },
+    );
     expect(body.errors[0].message).toContain('already held by title kelp, the app ID');
   });
 });
 
 describe('placements', () => {
-  const banner = { format: 'banner', settings: {}, units: { 'cobalt-heron': { android: { production: 'CH-U-204418-P4N7C2VJ' } } } };
-  const put = (name: string, body: unknown, headers: Record<string, string>) => http(api(`/titles/kelp/placements/${name}`), 'PUT', body, headers);
+  const banner = {
+    format: 'banner',
+    settings: {},
+    units: { 'cobalt-heron': { android: { production: 'CH-U-204418-P4N7C2VJ' } } },
+  };
+  const put = (name: string, body: unknown, headers: Record<string, string>) =>
+    http(api(`/titles/kelp/placements/${name}`), 'PUT', body, headers);
 
   it('have versions of their own', async () => {
     await add();
     expect((await put('footer', banner, { 'If-None-Match': '*' })).headers.etag).toBe('"v1"');
     expect((await put('header', { ...banner, units: {} }, { 'If-None-Match': '*' })).status).toBe(200);
-    expect((await put('footer', { ...banner, where: 'below' }, { 'If-Match': '"v1"' })).headers.etag).toBe('"v2"');
+    expect((await put('footer', { ...banner, where: 'below' }, { 'If-Match': '"v1"' })).headers.etag).toBe(
+      '"v2"',
+    );
     const { placementVersions } = (await http(api('/titles/kelp'))).body;
     expect(placementVersions).toEqual({ footer: 2, header: 1 });
     expect((await put('footer', banner, { 'If-Match': '"v1"' })).status).toBe(412);
     expect((await put('footer', banner, { 'If-None-Match': '*' })).status).toBe(409);
     expect((await put('absent', banner, { 'If-Match': '"v1"' })).status).toBe(404);
-    expect((await http(api('/titles/kelp/placements/header'), 'DELETE', undefined, { 'If-Match': '"v1"' })).status).toBe(200);
+    expect(
+      (await http(api('/titles/kelp/placements/header'), 'DELETE', undefined, { 'If-Match': '"v1"' })).status,
+    ).toBe(200);
   });
 
   it('are refused with a bad name, an unknown format or a clash', async () => {
     await add();
     expect((await put('Bad_Name', banner, { 'If-None-Match': '*' })).body.errors[0].field).toBe('placement');
-    expect((await put('footer', { ...banner, format: 'baner' }, { 'If-None-Match': '*' })).body.errors[0]).toMatchObject({ field: 'format', message: expect.stringContaining('banner') });
+    expect(
+      (await put('footer', { ...banner, format: 'baner' }, { 'If-None-Match': '*' })).body.errors[0],
+    ).toMatchObject({ field: 'format', message: expect.stringContaining('banner') });
     await put('footer', banner, { 'If-None-Match': '*' });
-    expect((await put('other', banner, { 'If-None-Match': '*' })).body.errors[0].message).toContain('already held by placement footer');
+    expect((await put('other', banner, { 'If-None-Match': '*' })).body.errors[0].message).toContain(
+      'already held by placement footer',
+    );
   });
 });
 
 describe('the roster document', () => {
   const demo = readFileSync(join(root, 'demo/roster.yaml'), 'utf8');
-  const importIt = (document: string, more: object = {}) => http(api('/roster/import'), 'POST', { document, ...more });
+  const importIt = (document: string, more: object = {}) =>
+    http(api('/roster/import'), 'POST', { document, ...more });
 
   it('is taken in, shown before, and comes back with comments kept', async () => {
     const preview = await importIt(demo, { dryRun: true });
@@ -116,7 +198,7 @@ describe('the roster document', () => {
     expect((await importIt(demo)).body.applied).toBe(true);
     expect((await importIt(demo)).body.changes).toEqual([]);
     const { body } = await http(api('/roster/document'), 'POST', { document: demo });
-    expect(body.document).toContain('# Test IDs come from the networks\' samples unless one is given here.');
+    expect(body.document).toContain("# Test IDs come from the networks' samples unless one is given here.");
     expect((await importIt(body.document)).body.changes).toEqual([]);
   });
 
@@ -125,13 +207,31 @@ describe('the roster document', () => {
     const { document } = (await http(api('/roster'))).body;
     const { version } = (await http(api('/titles/tidewick'))).body;
     await http(api('/titles/tidewick'), 'PATCH', { name: 'Tidewick Four' }, { 'If-Match': `"v${version}"` });
-    const { status, body } = await importIt(document.replace('name: Tidewick', 'name: Tidewick Five').replace('audience: general', 'audience: mixed'));
+    const { status, body } = await importIt(
+      document
+        .replace('name: Tidewick', 'name: Tidewick Five')
+        .replace('audience: general', 'audience: mixed'),
+    );
     expect([status, body.code]).toEqual([409, 'stale']);
     expect(body.changes).toEqual([
-      { path: 'titles.tidewick.audience', base: 'general', record: 'general', document: 'mixed', conflict: false },
-      { path: 'titles.tidewick.name', base: 'Tidewick', record: 'Tidewick Four', document: 'Tidewick Five', conflict: true },
+      {
+        path: 'titles.tidewick.audience',
+        base: 'general',
+        record: 'general',
+        document: 'mixed',
+        conflict: false,
+      },
+      {
+        path: 'titles.tidewick.name',
+        base: 'Tidewick',
+        record: 'Tidewick Four',
+        document: 'Tidewick Five',
+        conflict: true,
+      },
     ]);
-    expect((await importIt('syndexa: 1\nrevision: 9999\ntitles: {}\n', { prune: true })).body.code).toBe('stale');
+    expect((await importIt('syndexa: 1\nrevision: 9999\ntitles: {}\n', { prune: true })).body.code).toBe(
+      'stale',
+    );
   });
 
   it('that is wrong changes nothing, and names line and column', async () => {
@@ -139,15 +239,24 @@ describe('the roster document', () => {
     const before = (await http(api('/roster'))).body;
     const { status, body } = await importIt(demo.replace('CH-U-204418-P4N7C2VJ', 'CH-A-204418-7KQ2M9TX'));
     expect(status).toBe(422);
-    expect(body.errors[0]).toMatchObject({ field: 'titles.tidewick.placements.tide-list-footer.units.cobalt-heron.android.production', place: { line: demo.split('\n').findIndex((text) => text.includes('CH-U-204418-P4N7C2VJ')) + 1 } });
-    expect((await importIt(demo.replace('syndexa: 1', 'syndexa: 3'))).body.errors[0]).toMatchObject({ field: 'syndexa', place: { line: 2, column: 10 } });
+    expect(body.errors[0]).toMatchObject({
+      field: 'titles.tidewick.placements.tide-list-footer.units.cobalt-heron.android.production',
+      place: { line: demo.split('\n').findIndex((text) => text.includes('CH-U-204418-P4N7C2VJ')) + 1 },
+    });
+    expect((await importIt(demo.replace('syndexa: 1', 'syndexa: 3'))).body.errors[0]).toMatchObject({
+      field: 'syndexa',
+      place: { line: 2, column: 10 },
+    });
     expect((await http(api('/roster'))).body).toEqual(before);
   });
 
   it('leaves titles alone that it does not name, unless it is told to prune', async () => {
     await add();
     await importIt(demo);
-    expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual(['kelp', 'tidewick']);
+    expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual([
+      'kelp',
+      'tidewick',
+    ]);
     await importIt(demo, { prune: true });
     expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual(['tidewick']);
   });
@@ -155,7 +264,12 @@ describe('the roster document', () => {
   it('has a history: who, when, what was, what is', async () => {
     await http(api('/roster/import'), 'POST', { document: demo }, { 'Syndexa-Who': 'mara <script>' });
     const [entry] = (await http(api('/titles/tidewick/history?limit=1'))).body;
-    expect(entry).toMatchObject({ who: 'mara script', title: 'tidewick', path: 'titles.tidewick', was: null });
+    expect(entry).toMatchObject({
+      who: 'mara script',
+      title: 'tidewick',
+      path: 'titles.tidewick',
+      was: null,
+    });
     expect(Date.parse(entry.at)).toBeGreaterThan(0);
   });
 });
@@ -163,7 +277,9 @@ describe('the roster document', () => {
 describe('the publisher', () => {
   it('is named, and refused with a bad domain', async () => {
     expect((await http(api('/publisher'))).body).toBe(null);
-    expect((await http(api('/publisher'), 'PUT', { name: 'Brine', domain: 'http://brine.example/' })).status).toBe(422);
+    expect(
+      (await http(api('/publisher'), 'PUT', { name: 'Brine', domain: 'http://brine.example/' })).status,
+    ).toBe(422);
     await http(api('/publisher'), 'PUT', { name: 'Brine', domain: 'brine.example' });
     expect((await http(api('/publisher'))).body).toEqual({ name: 'Brine', domain: 'brine.example' });
   });

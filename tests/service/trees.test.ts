@@ -1,5 +1,16 @@
 import { createHash } from 'node:crypto';
-import { chmodSync, cpSync, linkSync, mkdirSync, readFileSync, rmSync, statSync, symlinkSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  cpSync,
+  linkSync,
+  mkdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { applyToTree, FileChangedError, recoverTree } from '../../src/service/trees/apply.js';
@@ -22,7 +33,11 @@ function write(files: Record<string, string | Uint8Array>, at = folder): void {
 }
 
 const plan = {
-  rules: [{ name: 'AndroidManifest.xml' }, { suffix: '.xml', parent: 'values' }, { suffix: '.kt', needle: true }],
+  rules: [
+    { name: 'AndroidManifest.xml' },
+    { suffix: '.xml', parent: 'values' },
+    { suffix: '.kt', needle: true },
+  ],
   folders: ['src/main/kotlin'],
   needles: ['CH-U-', '(mrl'],
   skipFolders: ['node_modules', 'build'],
@@ -31,9 +46,25 @@ const plan = {
 
 describe('collecting a tree', () => {
   it('takes what matters, and says which folders are there', async () => {
-    write({ 'a/AndroidManifest.xml': 'm', 'a/res/values/x.xml': 'x', 'a/res/values-de/y.xml': 'y', 'a/res/valuesque/z.xml': 'z', 'a/res/layout/l.xml': 'l', 'a/src/main/kotlin/A.kt': '"CH-U-1"', 'a/src/main/kotlin/B.kt': 'nothing', 'a/src/main/kotlin/C.kt': '(mrl', 'build/AndroidManifest.xml': 'skipped' });
+    write({
+      'a/AndroidManifest.xml': 'm',
+      'a/res/values/x.xml': 'x',
+      'a/res/values-de/y.xml': 'y',
+      'a/res/valuesque/z.xml': 'z',
+      'a/res/layout/l.xml': 'l',
+      'a/src/main/kotlin/A.kt': '"CH-U-1"',
+      'a/src/main/kotlin/B.kt': 'nothing',
+      'a/src/main/kotlin/C.kt': '(mrl',
+      'build/AndroidManifest.xml': 'skipped',
+    });
     const { files, folders, skipped, seen } = await collectTree(folder, plan);
-    expect(files.map(({ path }) => path)).toEqual(['a/AndroidManifest.xml', 'a/res/values-de/y.xml', 'a/res/values/x.xml', 'a/src/main/kotlin/A.kt', 'a/src/main/kotlin/C.kt']);
+    expect(files.map(({ path }) => path)).toEqual([
+      'a/AndroidManifest.xml',
+      'a/res/values-de/y.xml',
+      'a/res/values/x.xml',
+      'a/src/main/kotlin/A.kt',
+      'a/src/main/kotlin/C.kt',
+    ]);
     expect(folders).toEqual(['a/src/main/kotlin']);
     expect(skipped).toEqual([]);
     expect(seen).toBe(8);
@@ -55,7 +86,10 @@ describe('collecting a tree', () => {
     expect(files.map(({ path }) => path)).toEqual(['in/AndroidManifest.xml', 'real/AndroidManifest.xml']);
     expect(skipped).toEqual([
       { path: 'loop/AndroidManifest.xml', reason: 'Not read: it is a symbolic link that leads nowhere.' },
-      { path: 'out/AndroidManifest.xml', reason: 'Not read: it is a symbolic link that leads out of the tree.' },
+      {
+        path: 'out/AndroidManifest.xml',
+        reason: 'Not read: it is a symbolic link that leads out of the tree.',
+      },
     ]);
     rmSync(outside, { recursive: true });
   });
@@ -66,7 +100,12 @@ describe('collecting a tree', () => {
     const before = process.memoryUsage().arrayBuffers;
     const { files, skipped } = await collectTree(folder, plan);
     expect(files).toEqual([]);
-    expect(skipped).toEqual([{ path: 'res/values/huge.xml', reason: 'Not read: it has 52428800 bytes, and files over 1000000 are left out.' }]);
+    expect(skipped).toEqual([
+      {
+        path: 'res/values/huge.xml',
+        reason: 'Not read: it has 52428800 bytes, and files over 1000000 are left out.',
+      },
+    ]);
     expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(10_000_000);
   });
 
@@ -92,16 +131,25 @@ describe('writing edits', () => {
   it('keeps the mode of a file, and makes new folders', async () => {
     write({ 'a.txt': 'one' });
     chmodSync(join(folder, 'a.txt'), 0o755);
-    expect(await applyToTree(folder, [edit('a.txt', 'one', 'x'), edit('new/deep/b.txt', null, 'two')])).toEqual(['a.txt', 'new/deep/b.txt']);
-    expect(filesBelow(folder)).toMatchObject({ 'a.txt': Buffer.from('xone'), 'new/deep/b.txt': Buffer.from('two') });
+    expect(
+      await applyToTree(folder, [edit('a.txt', 'one', 'x'), edit('new/deep/b.txt', null, 'two')]),
+    ).toEqual(['a.txt', 'new/deep/b.txt']);
+    expect(filesBelow(folder)).toMatchObject({
+      'a.txt': Buffer.from('xone'),
+      'new/deep/b.txt': Buffer.from('two'),
+    });
     expect(statSync(join(folder, 'a.txt')).mode & 0o777).toBe(0o755);
     expect(Object.keys(filesBelow(folder))).toEqual(['a.txt', 'new/deep/b.txt']);
   });
 
   it('refuses all of them when one file changed, and leaves nothing behind', async () => {
     write({ 'a.txt': 'one', 'b.txt': 'changed' });
-    await expect(applyToTree(folder, [edit('a.txt', 'one', 'x'), edit('b.txt', 'two', 'y')])).rejects.toThrow(FileChangedError);
-    await expect(applyToTree(folder, [edit('a.txt', 'one', 'x'), edit('b.txt', null, 'y')])).rejects.toThrow(/b\.txt/);
+    await expect(applyToTree(folder, [edit('a.txt', 'one', 'x'), edit('b.txt', 'two', 'y')])).rejects.toThrow(
+      FileChangedError,
+    );
+    await expect(applyToTree(folder, [edit('a.txt', 'one', 'x'), edit('b.txt', null, 'y')])).rejects.toThrow(
+      /b\.txt/,
+    );
     expect(filesBelow(folder)).toEqual({ 'a.txt': Buffer.from('one'), 'b.txt': Buffer.from('changed') });
   });
 
@@ -120,10 +168,18 @@ describe('writing edits', () => {
   it('takes back what was done when a rename fails half way', async () => {
     write({ 'a.txt': 'one', 'z/file.txt': 'two' });
     // A folder where the new file should go makes the second rename fail after the first was done.
-    const edits = [edit('a.txt', 'one', 'x'), edit('z/file.txt', 'two', 'y'), edit('blocked/new.txt', null, 'n')];
+    const edits = [
+      edit('a.txt', 'one', 'x'),
+      edit('z/file.txt', 'two', 'y'),
+      edit('blocked/new.txt', null, 'n'),
+    ];
     write({ blocked: 'a file where a folder must be' });
     await expect(applyToTree(folder, edits)).rejects.toThrow();
-    expect(filesBelow(folder)).toEqual({ 'a.txt': Buffer.from('one'), 'z/file.txt': Buffer.from('two'), blocked: Buffer.from('a file where a folder must be') });
+    expect(filesBelow(folder)).toEqual({
+      'a.txt': Buffer.from('one'),
+      'z/file.txt': Buffer.from('two'),
+      blocked: Buffer.from('a file where a folder must be'),
+    });
   });
 
   it('does not disturb a hard link elsewhere', async () => {
@@ -135,9 +191,14 @@ describe('writing edits', () => {
 
   it('two at once: one wins, the others are refused, the tree is whole', async () => {
     write({ 'a.txt': 'one', 'b.txt': 'two' });
-    const writes = await Promise.allSettled(['1', '2', '3'].map((text) => applyToTree(folder, [edit('a.txt', 'one', text), edit('b.txt', 'two', text)])));
+    const writes = await Promise.allSettled(
+      ['1', '2', '3'].map((text) =>
+        applyToTree(folder, [edit('a.txt', 'one', text), edit('b.txt', 'two', text)]),
+      ),
+    );
     expect(writes.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
-    for (const result of writes) if (result.status === 'rejected') expect(result.reason).toBeInstanceOf(FileChangedError);
+    for (const result of writes)
+      if (result.status === 'rejected') expect(result.reason).toBeInstanceOf(FileChangedError);
     const { 'a.txt': a, 'b.txt': b } = filesBelow(folder);
     expect(a?.toString().slice(0, 1)).toBe(b?.toString().slice(0, 1));
   });
@@ -154,14 +215,34 @@ describe('trees in the service', () => {
   const api = (path: string) => `${service.url}/api/v1${path}`;
   beforeEach(async () => {
     service = await testService({ roots: [folder] });
-    await http(api('/titles'), 'POST', { id: 'kelp', title: { name: 'Kelp', editions: { android: { identifier: 'example.brine.kelp' }, ios: { identifier: 'example.brine.kelp' } }, networks: { 'cobalt-heron': { android: { production: { app: 'CH-A-310772-QK4T8W2N' } }, ios: { production: { app: 'CH-I-310772-M6R9V3XC' } } } } } });
+    await http(api('/titles'), 'POST', {
+      id: 'kelp',
+      title: {
+        name: 'Kelp',
+        editions: {
+          android: { identifier: 'example.brine.kelp' },
+          ios: { identifier: 'example.brine.kelp' },
+        },
+        networks: {
+          'cobalt-heron': {
+            android: { production: { app: 'CH-A-310772-QK4T8W2N' } },
+            ios: { production: { app: 'CH-I-310772-M6R9V3XC' } },
+          },
+        },
+      },
+    });
   });
   afterEach(() => service.stop());
 
   async function send(files: Record<string, string>): Promise<string> {
-    const manifest = { name: 'kelp', files: Object.entries(files).map(([path, text]) => ({ path, hash: hash(text), size: text.length })) };
+    const manifest = {
+      name: 'kelp',
+      files: Object.entries(files).map(([path, text]) => ({ path, hash: hash(text), size: text.length })),
+    };
     const { body } = await http(api('/snapshots'), 'POST', manifest);
-    const blobs = Object.values(files).filter((text) => body.missing.includes(hash(text))).map((text) => ({ hash: hash(text), base64: Buffer.from(text).toString('base64') }));
+    const blobs = Object.values(files)
+      .filter((text) => body.missing.includes(hash(text)))
+      .map((text) => ({ hash: hash(text), base64: Buffer.from(text).toString('base64') }));
     await http(api('/blobs'), 'POST', { blobs });
     return body.id as string;
   }
@@ -169,41 +250,81 @@ describe('trees in the service', () => {
   it('are sent by hash, and only what is missing', async () => {
     const files = androidFiles();
     const id = await send(files);
-    const manifest = { name: 'kelp', files: Object.entries(files).map(([path, text]) => ({ path, hash: hash(text), size: text.length })) };
+    const manifest = {
+      name: 'kelp',
+      files: Object.entries(files).map(([path, text]) => ({ path, hash: hash(text), size: text.length })),
+    };
     expect((await http(api('/snapshots'), 'POST', manifest)).body).toEqual({ id, missing: [] });
-    const changed = { ...manifest, files: manifest.files.map((file, index) => (index === 0 ? { ...file, hash: hash('other') } : file)) };
+    const changed = {
+      ...manifest,
+      files: manifest.files.map((file, index) => (index === 0 ? { ...file, hash: hash('other') } : file)),
+    };
     const other = (await http(api('/snapshots'), 'POST', changed)).body;
     expect(other.missing).toEqual([hash('other')]);
-    expect((await http(api(`/snapshots/${other.id}/survey`), 'POST', {})).body).toMatchObject({ code: 'invalid', detail: expect.stringContaining('was never sent') });
+    expect((await http(api(`/snapshots/${other.id}/survey`), 'POST', {})).body).toMatchObject({
+      code: 'invalid',
+      detail: expect.stringContaining('was never sent'),
+    });
   });
 
   it('are surveyed with progress as server-sent events', async () => {
     const id = await send({ ...androidFiles(), ...iosFiles() });
-    const { text, headers } = await http(api(`/snapshots/${id}/survey`), 'POST', { title: 'kelp' }, { Accept: 'text/event-stream' });
+    const { text, headers } = await http(
+      api(`/snapshots/${id}/survey`),
+      'POST',
+      { title: 'kelp' },
+      { Accept: 'text/event-stream' },
+    );
     expect(headers['content-type']).toContain('text/event-stream');
-    const events = text.trim().split('\n\n').map((part) => /^event: (\w+)\ndata: (.*)$/.exec(part)!.slice(1, 3));
+    const events = text
+      .trim()
+      .split('\n\n')
+      .map((part) => /^event: (\w+)\ndata: (.*)$/.exec(part)!.slice(1, 3));
     expect(events.map(([name]) => name)).toEqual(['progress', 'progress', 'progress', 'survey']);
     expect(JSON.parse(events[0]![1]!)).toEqual({ doing: 'native Android in the root', done: 0, total: 2 });
     expect(JSON.parse(events.at(-1)![1]!).editions).toHaveLength(2);
-    const wrong = await http(api(`/snapshots/${id}/survey`), 'POST', { title: 'nobody' }, { Accept: 'text/event-stream' });
+    const wrong = await http(
+      api(`/snapshots/${id}/survey`),
+      'POST',
+      { title: 'nobody' },
+      { Accept: 'text/event-stream' },
+    );
     expect(wrong.text).toContain('event: problem');
   });
 
   it('find their title by identifier', async () => {
     const id = await send(androidFiles());
     expect((await http(api(`/snapshots/${id}/survey`), 'POST', {})).body.title).toBe('kelp');
-    const stranger = await send(androidFiles({ 'app/build.gradle.kts': androidFiles()['app/build.gradle.kts']!.replace(/example\.brine\.kelp/g, 'example.brine.other') }));
+    const stranger = await send(
+      androidFiles({
+        'app/build.gradle.kts': androidFiles()['app/build.gradle.kts']!.replace(
+          /example\.brine\.kelp/g,
+          'example.brine.other',
+        ),
+      }),
+    );
     expect((await http(api(`/snapshots/${stranger}/survey`), 'POST', {})).body.title).toBe(null);
     expect((await http(api(`/snapshots/${stranger}/check`), 'POST', {})).body).toMatchObject({ title: null });
-    expect((await http(api(`/snapshots/${stranger}/wire`), 'POST', {})).body).toMatchObject({ code: 'invalid', fix: expect.stringContaining('--title') });
+    expect((await http(api(`/snapshots/${stranger}/wire`), 'POST', {})).body).toMatchObject({
+      code: 'invalid',
+      fix: expect.stringContaining('--title'),
+    });
   });
 
   it('are checked as JSON or SARIF, and the board follows', async () => {
     const id = await send({ ...androidFiles(), ...iosFiles() });
     expect((await http(api('/titles/kelp/board'))).body.good).toBe(false);
     expect((await http(api(`/snapshots/${id}/check`), 'POST', { title: 'kelp' })).body.findings).toEqual([]);
-    expect((await http(api('/titles/kelp/board'))).body).toMatchObject({ good: true, editions: [{ platform: 'android', tree: 'kelp' }, { platform: 'ios' }] });
-    const sarif = await http(api(`/snapshots/${id}/check`), 'POST', { title: 'kelp' }, { Accept: 'application/sarif+json' });
+    expect((await http(api('/titles/kelp/board'))).body).toMatchObject({
+      good: true,
+      editions: [{ platform: 'android', tree: 'kelp' }, { platform: 'ios' }],
+    });
+    const sarif = await http(
+      api(`/snapshots/${id}/check`),
+      'POST',
+      { title: 'kelp' },
+      { Accept: 'application/sarif+json' },
+    );
     expect(sarif.headers['content-type']).toContain('application/sarif+json');
     expect(sarif.body.version).toBe('2.1.0');
   });
@@ -231,19 +352,30 @@ describe('trees in the service', () => {
   it('are wired in place, and refused when a file changed since', async () => {
     const at = join(folder, 'tidewick');
     cpSync(join(root, 'demo/trees/tidewick'), at, { recursive: true });
-    await http(api('/roster/import'), 'POST', { document: readFileSync(join(root, 'demo/roster.yaml'), 'utf8') });
+    await http(api('/roster/import'), 'POST', {
+      document: readFileSync(join(root, 'demo/roster.yaml'), 'utf8'),
+    });
     const tree = (await http(api('/trees'), 'POST', { title: 'tidewick', path: at })).body;
     const wiring = (await http(api(`/snapshots/${tree.snapshot}/wire`), 'POST', { title: 'tidewick' })).body;
-    writeFileSync(join(at, 'ios/Tidewick/Info.plist'), `${readFileSync(join(at, 'ios/Tidewick/Info.plist'), 'utf8')}\n`);
+    writeFileSync(
+      join(at, 'ios/Tidewick/Info.plist'),
+      `${readFileSync(join(at, 'ios/Tidewick/Info.plist'), 'utf8')}\n`,
+    );
     const before = filesBelow(at);
     const refused = await http(api(`/trees/${tree.id}/apply`), 'POST', { wiring: wiring.id });
-    expect(refused.body).toMatchObject({ code: 'file-changed', status: 409, detail: expect.stringContaining('Info.plist') });
+    expect(refused.body).toMatchObject({
+      code: 'file-changed',
+      status: 409,
+      detail: expect.stringContaining('Info.plist'),
+    });
     expect(filesBelow(at)).toEqual(before);
     const again = (await http(api(`/trees/${tree.id}/read`), 'POST', {})).body;
     const fresh = (await http(api(`/snapshots/${again.snapshot}/wire`), 'POST', { title: 'tidewick' })).body;
     const applied = (await http(api(`/trees/${tree.id}/apply`), 'POST', { wiring: fresh.id })).body;
     expect(applied.written).toEqual(fresh.edits.map(({ path }: { path: string }) => path));
-    expect((await http(api(`/snapshots/${applied.snapshot}/wire`), 'POST', { title: 'tidewick' })).body.edits).toEqual([]);
+    expect(
+      (await http(api(`/snapshots/${applied.snapshot}/wire`), 'POST', { title: 'tidewick' })).body.edits,
+    ).toEqual([]);
     expect((await http(api(`/trees/${tree.id}/apply`), 'POST', { wiring: 'nothing' })).status).toBe(404);
   });
 

@@ -15,7 +15,6 @@ import {
   useTitle,
   useTrees,
   useWiring,
-  type Answer,
   type Question,
 } from '../queries.js';
 import { platformNames } from './board.js';
@@ -130,7 +129,7 @@ function Shown<Data>({
 
 function WiringView({ platform, question }: { platform: PlatformName; question: Question }) {
   return (
-    <Shown answer={useSurvey(question) as Answer<'survey'>}>
+    <Shown answer={useSurvey(question)}>
       {(survey) => <Effective survey={survey} platform={platform} />}
     </Shown>
   );
@@ -246,7 +245,7 @@ function order(kind: Fact['kind']): number {
 
 function FindingsView({ platform, question }: { platform: PlatformName; question: Question }) {
   return (
-    <Shown answer={useCheck(question) as Answer<'check'>}>
+    <Shown answer={useCheck(question)}>
       {(report) => <Findings report={report} platform={platform} snapshot={question.snapshot} />}
     </Shown>
   );
@@ -314,7 +313,7 @@ function EditsView({ platform, question }: { platform: PlatformName; question: Q
   const linked = trees.data?.find((tree) => tree.title === question.title);
   const same = linked?.snapshot === question.snapshot;
   return (
-    <Shown answer={useWiring(question) as Answer<'wire'>}>
+    <Shown answer={useWiring(question)}>
       {(wiring) => (
         <Edits
           wiring={wiring}

@@ -36,8 +36,9 @@ export function FirstTitlePage() {
         },
       }),
     onSuccess: async ({ id }) => {
-      await client.invalidateQueries({ queryKey: keys.titles });
+      // First away from here: once the titles are read again, the home page leads elsewhere by itself.
       await navigate(`/titles/${id}/record`);
+      await client.invalidateQueries({ queryKey: keys.titles });
     },
   });
   const common = { error: add.error };

@@ -72,7 +72,7 @@ function HeadForm({ record }: { record: TitleRecord }) {
     production: title.stages.production.join(', '),
   });
   const set = (field: keyof typeof draft) => (value: string) => setDraft({ ...draft, [field]: value });
-  const save = useSave<void>(record, () =>
+  const save = useSave<null>(record, () =>
     call('changeTitle', {
       params: { title: id },
       headers: { 'If-Match': etag(version) },
@@ -93,7 +93,7 @@ function HeadForm({ record }: { record: TitleRecord }) {
       aria-label="Title"
       onSubmit={(event) => {
         event.preventDefault();
-        save.mutate();
+        save.mutate(null);
       }}
     >
       <div className="fields">

@@ -259,12 +259,7 @@ ruleCases(appIdMalformed, {
       files: withManifest(appIdMetaData('CH-A-310772-QK4T8W2')),
       findings: [{ message: expect_('does not look like') }],
     },
-    {
-      name: 'white space that quotes keep in a resource',
-      files: androidFiles({ [debugStrings]: strings('"CH-A-100001-SAMPLE0A\\n"') }),
-      findings: [],
-    },
-  ].slice(0, 5),
+  ],
 });
 
 ruleCases(appIdDiffersFromRoster, {

@@ -108,7 +108,7 @@ describe('reading Gradle', () => {
   });
 
   it('bounds nesting', () => {
-    const { problems } = readGradle(`${'a {'.repeat(5_000)}`);
+    const { problems } = readGradle('a {'.repeat(5_000));
     expect(problems.some(({ message }) => message.includes(`more than ${maxGradleDepth} deep`))).toBe(true);
     expect(readGradle('('.repeat(20_000)).problems.length).toBeGreaterThan(0);
   });

@@ -186,11 +186,11 @@ describe('Swift conditions', () => {
     ].join('\n');
     const state = (conditions: string[]) => {
       const at = swiftConditions(text, new Set(conditions));
-      return [...'abcdef']
+      return ['a', 'b', 'c', 'd', 'e', 'f']
         .map((letter) =>
           at(
             text.indexOf(
-              `${letter}`,
+              letter,
               letter === 'a' || letter === 'f'
                 ? letter === 'f'
                   ? text.length - 1

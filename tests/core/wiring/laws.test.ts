@@ -8,7 +8,7 @@ import type { Title } from '../../../src/core/roster/model.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import { decodeText, encodeText } from '../../../src/core/text/document.js';
 import { planWiring, withFixes, type Plan } from '../../../src/core/wiring/plan.js';
-import { Tree } from '../../../src/core/tree/tree.js';
+import type { Tree } from '../../../src/core/tree/tree.js';
 import {
   androidFiles,
   appIdKey,

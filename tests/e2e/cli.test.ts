@@ -1,0 +1,626 @@
+import { spawn } from 'node:child_process';
+import {
+  chmodSync,
+  chownSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
+import { join } from 'node:path';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { schemaDocuments } from '../../src/api/schemas.js';
+import { syndexa, type CliResult } from '../support/cli.js';
+import { http, temporaryFolder, testService, type TestService } from '../support/service.js';
+import {
+  androidFiles,
+  appIdMetaData,
+  filesBelow,
+  iosFiles,
+  manifest,
+  plist,
+  root,
+} from '../support/trees.js';
+
+const ajv = new Ajv2020({ strict: false, validateFormats: false });
+const validators = Object.fromEntries(
+  Object.entries(schemaDocuments()).map(([name, schema]) => [name, ajv.compile(schema)]),
+);
+
+/** Output with --json: one document on standard output, nothing else, of the published shape. */
+function shaped(name: string, { out, err }: CliResult): any {
+  expect(err).toBe('');
+  const value: unknown = JSON.parse(out);
+  const validate = validators[name]!;
+  expect(validate(value) ? [] : validate.errors).toEqual([]);
+  return value;
+}
+
+let home: string;
+beforeEach(() => {
+  home = temporaryFolder();
+});
+afterEach(() => rmSync(home, { recursive: true, force: true }));
+
+function write(at: string, files: Record<string, string | Buffer>): void {
+  for (const [path, content] of Object.entries(files)) {
+    mkdirSync(join(home, at, path, '..'), { recursive: true });
+    writeFileSync(join(home, at, path), content);
+  }
+}
+
+async function kelp(): Promise<void> {
+  const document = `syndexa: 1
+titles:
+  kelp:
+    name: Kelp
+    editions: { android: { identifier: example.brine.kelp }, ios: { identifier: example.brine.kelp } }
+    networks:
+      cobalt-heron:
+        android: { production: { app: CH-A-310772-QK4T8W2N } }
+        ios: { production: { app: CH-I-310772-M6R9V3XC } }
+`;
+  write('.', { 'kelp.yaml': document });
+  expect((await syndexa(['roster', 'import', 'kelp.yaml', '--yes'], home)).code).toBe(0);
+}
+
+describe('survey', () => {
+  it('needs no record, and prints every fact with its place', async () => {
+    write('tree', { ...androidFiles(), ...iosFiles() });
+    const { code, out, err } = await syndexa(['survey', 'tree'], home);
+    expect([code, err]).toEqual([0, '']);
+    for (const part of [
+      'app/src/main/AndroidManifest.xml:7:9',
+      'app/src/release/res/values/ids.xml:2:5',
+      'CH-I-310772-M6R9V3XC',
+      'debug (no stage)',
+      'Kelp.xcodeproj/project.pbxproj:',
+    ])
+      expect(out).toContain(part);
+    const survey = shaped('survey', await syndexa(['survey', 'tree', '--json'], home));
+    expect(Object.keys(survey)).toEqual(
+      expect.arrayContaining(['tree', 'stacks', 'editions', 'facts', 'unresolved']),
+    );
+    expect(survey.facts[0]).toMatchObject({
+      kind: expect.any(String),
+      platform: 'android',
+      variants: expect.any(Array),
+      value: expect.any(String),
+      place: { path: expect.any(String), line: expect.any(Number), column: expect.any(Number) },
+      chain: expect.any(Array),
+    });
+  });
+
+  it('says so where nothing is recognised, and refuses what is no folder', async () => {
+    write('empty', { 'readme.txt': 'x' });
+    expect((await syndexa(['survey', 'empty'], home)).out).toContain('Nothing here is recognised');
+    const { code, err } = await syndexa(['survey', 'nowhere'], home);
+    expect(code).toBe(2);
+    expect(err).toMatch(/nowhere cannot be read: it is not there\.\n {2}Name the folder/);
+  });
+});
+
+describe('check', () => {
+  it('ends with 0 when nothing is found, 1 when something is, and as --fail-on says', async () => {
+    await kelp();
+    write('good', { ...androidFiles(), ...iosFiles() });
+    write('bad', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') }), ...iosFiles() });
+    expect(await syndexa(['check', 'good', '--title', 'kelp'], home)).toMatchObject({
+      code: 0,
+      out: '✔ nothing found\n',
+    });
+    const bad = await syndexa(['check', 'bad', '--title', 'kelp'], home);
+    expect(bad.code).toBe(1);
+    expect(bad.out).toContain(
+      '■ blocker  app-id/missing  Android: debug, release\n  app/src/main/AndroidManifest.xml:6:5\n',
+    );
+    expect((await syndexa(['check', 'bad', '--title', 'kelp', '--fail-on', 'never'], home)).code).toBe(0);
+    const report = shaped('check', await syndexa(['check', 'bad', '--title', 'kelp', '--json'], home));
+    expect(report.summary).toEqual({ blocker: 1, warning: 0, note: 0 });
+    expect(report.findings[0]).toMatchObject({
+      rule: 'app-id/missing',
+      fingerprint: expect.stringMatching(/^[0-9a-f]{16}$/),
+      fix: { edits: [{ path: 'app/src/main/AndroidManifest.xml' }] },
+    });
+    const sarif = await syndexa(['check', 'bad', '--title', 'kelp', '--format', 'sarif'], home);
+    expect(JSON.parse(sarif.out)).toMatchObject({
+      version: '2.1.0',
+      runs: [{ results: [{ ruleId: 'app-id/missing', level: 'error' }] }],
+    });
+  });
+
+  it('finds every fault that the demo lists', async () => {
+    await syndexa(['roster', 'import', join(root, 'demo/roster.yaml'), '--yes'], home);
+    const report = shaped(
+      'check',
+      await syndexa(['check', join(root, 'demo/trees/tidewick'), '--title', 'tidewick', '--json'], home),
+    );
+    const faults = [
+      ...readFileSync(join(root, 'demo/FAULTS.md'), 'utf8').matchAll(
+        /^\| \d+ \| `([^`]+)` \| [^|]*\| `([^`]+)` \|$/gm,
+      ),
+    ];
+    expect(faults.length).toBeGreaterThanOrEqual(8);
+    for (const [, place, rule] of faults) {
+      const found = report.findings.some(
+        (finding: { rule: string; place: { path: string; line: number } | null }) =>
+          finding.rule === rule && `${finding.place?.path}:${finding.place?.line}` === place,
+      );
+      expect([place, rule, found]).toEqual([place, rule, true]);
+    }
+  });
+});
+
+describe('bad input', () => {
+  it.each<[string, Record<string, string | Buffer>, string]>([
+    [
+      'malformed XML',
+      { 'app/src/main/AndroidManifest.xml': '<manifest>\n  <application\n' },
+      'app/src/main/AndroidManifest.xml:2:3',
+    ],
+    [
+      'an XML entity bomb',
+      {
+        'app/src/main/AndroidManifest.xml': `<!DOCTYPE m [<!ENTITY a "x">${Array.from({ length: 20 }, (_, i) => `<!ENTITY b${i} "${'&a;'.repeat(50)}">`).join('')}]>\n<manifest>&b19;</manifest>`,
+      },
+      'example.brine.kelp',
+    ],
+    [
+      'a property list with a wrong type',
+      { 'Kelp/Info.plist': plist('\t<key>CobaltHeronAppID</key>\n\t<array/>') },
+      'the key holds a array, not a string',
+    ],
+    [
+      'a Gradle file that is half a template',
+      {
+        'app/build.gradle.kts':
+          'plugins { id("com.android.application") }\nandroid { defaultConfig { applicationId = "{{ id }"\n {% endif %}',
+      },
+      'app/build.gradle.kts:',
+    ],
+    [
+      'a binary file with a manifest’s name',
+      { 'app/src/main/AndroidManifest.xml': Buffer.from([3, 0, 8, 0, 1, 2, 3]) },
+      'It holds a zero byte, so it is binary and no text. (Byte 1.)',
+    ],
+    [
+      'a file that is not UTF-8',
+      { 'app/src/main/AndroidManifest.xml': Buffer.from([60, 0xff, 0xfe, 62]) },
+      'It is not valid UTF-8. (Byte 1.)',
+    ],
+  ])('%s: it is said, and everything else is surveyed', async (_, files, part) => {
+    write('tree', { ...androidFiles(), ...iosFiles(), ...files });
+    const { code, out, err } = await syndexa(['survey', 'tree'], home);
+    expect([code, err]).toEqual([0, '']);
+    expect(out).toContain(part);
+    expect(out).toContain('iOS  example.brine.kelp');
+  });
+
+  it('a string resource of 50 MB, and a link that leaves the tree', async () => {
+    write('tree', { ...androidFiles(), 'app/src/main/res/values/huge.xml': '<resources>' });
+    truncateSync(join(home, 'tree/app/src/main/res/values/huge.xml'), 50 * 1024 * 1024);
+    write('.', { 'secret.xml': '<resources><string name="heron">SECRET</string></resources>' });
+    symlinkSync(join(home, 'secret.xml'), join(home, 'tree/app/src/release/res/values/zz.xml'));
+    const { code, out } = await syndexa(['survey', 'tree'], home);
+    expect(code).toBe(0);
+    expect(out).toContain(
+      'huge.xml:1:1  Not read: it has 52428800 bytes, and files over 16777216 are left out.',
+    );
+    expect(out).toContain('zz.xml:1:1  Not read: it is a symbolic link that leads out of the tree.');
+    expect(out).not.toContain('SECRET');
+    expect(out).toContain('CH-A-310772-QK4T8W2N');
+  });
+
+  it('a file that may not be read', async () => {
+    write('tree', androidFiles());
+    const locked = join(home, 'tree/app/src/release/res/values/ids.xml');
+    chmodSync(locked, 0o000);
+    const nobody = 65_534;
+    const asRoot = process.getuid?.() === 0;
+    if (asRoot) chownSync(home, nobody, nobody);
+    const { SYNDEXA_URL: _, ...env } = process.env;
+    const child = spawn(process.execPath, [join(root, 'dist/node/main.js'), 'survey', 'tree'], {
+      cwd: home,
+      env: { ...env, SYNDEXA_HOME: join(home, 'data'), NO_COLOR: '1' },
+      ...(asRoot ? { uid: nobody, gid: nobody } : {}),
+    });
+    let out = '';
+    child.stdout.setEncoding('utf8').on('data', (chunk: string) => (out += chunk));
+    expect(await new Promise((resolve) => child.on('close', resolve))).toBe(0);
+    expect(out).toContain('ids.xml:1:1  Not read: permission denied.');
+    expect(out).toContain('CH-A-100001-SAMPLE0A');
+  });
+
+  it('an unknown version of the roster, a file that is none, nobody to ask', async () => {
+    write('.', { 'new.yaml': 'syndexa: 9\n', 'good.yaml': 'syndexa: 1\ntitles: { kelp: { name: Kelp } }\n' });
+    const wrong = await syndexa(['roster', 'import', 'new.yaml', '--yes'], home);
+    expect(wrong.code).toBe(2);
+    expect(wrong.err).toContain('syndexa (line 1, column 10): This service reads rosters of version 1.');
+    expect((await syndexa(['roster', 'import', 'absent.yaml', '--yes'], home)).err).toContain(
+      'absent.yaml cannot be read',
+    );
+    const unasked = await syndexa(['roster', 'import', 'good.yaml'], home);
+    expect(unasked).toMatchObject({ code: 2, err: expect.stringContaining('Give --yes') });
+  });
+});
+
+describe('wire', () => {
+  it('shows, writes, is then empty, and refuses a changed file with 4', async () => {
+    await kelp();
+    write('tree', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') }), ...iosFiles() });
+    const before = filesBelow(join(home, 'tree'));
+    const preview = await syndexa(['wire', 'tree', '--title', 'kelp'], home);
+    expect(preview.code).toBe(0);
+    expect(preview.out).toContain('+        <meta-data\n');
+    expect(preview.out).toContain(
+      'Nothing was written. To write these edits: syndexa wire tree --title kelp --write',
+    );
+    expect(filesBelow(join(home, 'tree'))).toEqual(before);
+    const written = shaped(
+      'wire',
+      await syndexa(['wire', 'tree', '--title', 'kelp', '--write', '--json'], home),
+    );
+    expect(written.edits[0]).toMatchObject({ path: expect.any(String), rules: ['app-id/missing'] });
+    expect((await syndexa(['wire', 'tree', '--title', 'kelp', '--write'], home)).out).toContain(
+      'there is nothing to wire',
+    );
+    expect((await syndexa(['check', 'tree', '--title', 'kelp'], home)).code).toBe(0);
+  });
+
+  it('names the title by the tree’s identifiers, or asks for it', async () => {
+    await kelp();
+    write('tree', androidFiles({ 'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('x')) }));
+    expect((await syndexa(['wire', 'tree'], home)).out).toContain('--title kelp --write');
+    write(
+      'other',
+      androidFiles({
+        'app/build.gradle.kts': androidFiles()['app/build.gradle.kts']!.replace(
+          /example\.brine\.kelp/g,
+          'a.b',
+        ),
+      }),
+    );
+    expect(await syndexa(['wire', 'other'], home)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('--title TITLE'),
+    });
+  });
+});
+
+describe('the record by commands', () => {
+  it('grows from nothing, and refuses what is wrong with what would be right', async () => {
+    const steps: [string[], number, RegExp][] = [
+      [['title', 'list'], 0, /There are no titles yet/],
+      [
+        [
+          'title',
+          'add',
+          'kelp',
+          '--name',
+          'Kelp',
+          '--android',
+          'example.brine.kelp',
+          '--ios',
+          'example.brine.kelp',
+        ],
+        0,
+        /Added kelp/,
+      ],
+      [['title', 'add', 'kelp'], 4, /There is a title kelp already/],
+      [['title', 'add', 'Bad Name'], 2, /id: Small letters/],
+      [['title', 'set', 'kelp', '--test', 'debug', 'staging'], 0, /version 2/],
+      [['title', 'show', 'kelp'], 0, /stages: test debug, staging; production release/],
+      [
+        ['id', 'set', 'kelp', 'CH-A-310772-QK4T8W2N', '--network', 'cobalt-heron', '--platform', 'android'],
+        0,
+        /Set the app ID on cobalt-heron/,
+      ],
+      [
+        ['id', 'set', 'kelp', 'CH-I-310772-M6R9V3XC ', '--network', 'cobalt-heron', '--platform', 'ios'],
+        2,
+        /white space.*Give it as "CH-I-310772-M6R9V3XC"/,
+      ],
+      [
+        ['id', 'set', 'kelp', 'CH-A-310772-QK4T8W2N', '--network', 'cobalt-heron', '--platform', 'ios'],
+        2,
+        /is an android ID of Cobalt Heron.*Give the one for ios/,
+      ],
+      [
+        [
+          'placement',
+          'add',
+          'kelp',
+          'shore-banner',
+          '--format',
+          'banner',
+          '--refresh',
+          '60s',
+          '--network',
+          'cobalt-heron',
+        ],
+        0,
+        /Added shore-banner \(banner\)/,
+      ],
+      [
+        ['placement', 'add', 'kelp', 'shore-two', '--format', 'baner'],
+        2,
+        /There is no format "baner"\. It is one of banner, interstitial/,
+      ],
+      [
+        [
+          'placement',
+          'add',
+          'kelp',
+          'shore-three',
+          '--format',
+          'banner',
+          '--refresh',
+          '5s',
+          '--network',
+          'cobalt-heron',
+        ],
+        2,
+        /Use a time from 30s to 120s/,
+      ],
+      [['placement', 'set', 'kelp', 'shore-banner', '--where', 'at the shore'], 0, /Changed shore-banner/],
+      [
+        [
+          'id',
+          'set',
+          'kelp',
+          'CH-A-310772-QK4T8W2N',
+          '--network',
+          'cobalt-heron',
+          '--platform',
+          'android',
+          '--placement',
+          'shore-banner',
+        ],
+        2,
+        /is an app ID of Cobalt Heron, and a unit ID belongs here/,
+      ],
+      [
+        [
+          'id',
+          'set',
+          'kelp',
+          'CH-U-310772-BBBB1111',
+          '--network',
+          'cobalt-heron',
+          '--platform',
+          'android',
+          '--placement',
+          'shore-banner',
+        ],
+        0,
+        /Set shore-banner/,
+      ],
+      [
+        ['placement', 'add', 'kelp', 'reef-banner', '--format', 'banner', '--network', 'cobalt-heron'],
+        0,
+        /Added/,
+      ],
+      [
+        [
+          'id',
+          'set',
+          'kelp',
+          'CH-U-310772-BBBB1111',
+          '--network',
+          'cobalt-heron',
+          '--platform',
+          'android',
+          '--placement',
+          'reef-banner',
+        ],
+        2,
+        /already held by placement shore-banner/,
+      ],
+      [['placement', 'list', 'kelp'], 0, /shore-banner +banner +at the shore +cobalt-heron/],
+      [
+        ['id', 'list', 'kelp'],
+        0,
+        /shore-banner +cobalt-heron +android +production +CH-U-310772-BBBB1111 +set/,
+      ],
+      [['placement', 'remove', 'kelp', 'reef-banner'], 0, /Took out reef-banner/],
+      [
+        [
+          'id',
+          'unset',
+          'kelp',
+          '--network',
+          'cobalt-heron',
+          '--platform',
+          'android',
+          '--placement',
+          'shore-banner',
+        ],
+        0,
+        /Took out shore-banner/,
+      ],
+      [['title', 'history', 'kelp'], 0, /titles\.kelp\.placements\.reef-banner/],
+      [['board', 'kelp'], 0, /The board is not good yet/],
+      [['title', 'remove', 'kelp'], 2, /Give --yes/],
+      [['title', 'remove', 'kelp', '--yes'], 0, /Took out kelp/],
+      [['board', 'kelp'], 2, /There is no title kelp/],
+    ];
+    for (const [args, code, text] of steps) {
+      const result = await syndexa(args, home);
+      expect([args.join(' '), result.code, result.out + result.err]).toEqual([
+        args.join(' '),
+        code,
+        expect.stringMatching(new RegExp(text, 's')),
+      ]);
+    }
+  });
+
+  it('is exported with comments kept, and a stale document is refused with 4', async () => {
+    await kelp();
+    write('.', { 'mine.yaml': '# kept\nsyndexa: 1\ntitles: {}\n' });
+    await syndexa(['roster', 'export', 'mine.yaml'], home);
+    expect(readFileSync(join(home, 'mine.yaml'), 'utf8')).toContain('# kept\nsyndexa: 1\nrevision: ');
+    await syndexa(['title', 'set', 'kelp', '--name', 'Kelp Two'], home);
+    writeFileSync(
+      join(home, 'mine.yaml'),
+      readFileSync(join(home, 'mine.yaml'), 'utf8').replace('name: Kelp', 'name: Kelp Three'),
+    );
+    const { code, err } = await syndexa(['roster', 'import', 'mine.yaml', '--yes'], home);
+    expect(code).toBe(4);
+    expect(err).toContain(
+      '✕ titles.kelp.name: was Kelp, record Kelp Two, document Kelp Three (both changed it)',
+    );
+  });
+});
+
+describe('networks', () => {
+  it('are listed, shown as written, and linted with line and column', async () => {
+    expect((await syndexa(['network', 'list'], home)).out).toMatch(
+      /cobalt-heron {2}Cobalt Heron[^]*marlstone {2}Marlstone/,
+    );
+    expect((await syndexa(['network', 'show', 'marlstone'], home)).out).toBe(
+      readFileSync(join(root, 'profiles/marlstone.yaml'), 'utf8'),
+    );
+    expect((await syndexa(['network', 'show', 'nowhere'], home)).code).toBe(2);
+    expect((await syndexa(['network', 'lint', join(root, 'profiles/marlstone.yaml')], home)).code).toBe(0);
+    write('.', {
+      'bad.yaml': readFileSync(join(root, 'profiles/marlstone.yaml'), 'utf8').replace(
+        'mrl-TEST-0000021',
+        'mrl-TEST-21',
+      ),
+    });
+    const { code, out } = await syndexa(['network', 'lint', 'bad.yaml'], home);
+    expect(code).toBe(1);
+    expect(out).toMatch(
+      /bad\.yaml:\d+:\d+ {2}ids\.unit\.samples\.android\.interstitial: The sample mrl-TEST-21 does not match the pattern/,
+    );
+  });
+
+  it('may be added by a file in the data folder: then every command knows them', async () => {
+    const reed = readFileSync(join(root, 'profiles/cobalt-heron.yaml'), 'utf8')
+      .replace(/cobalt-heron/g, 'reedbank')
+      .replace(/Cobalt Heron/g, 'Reedbank')
+      .replace(/CH-/g, 'RB-')
+      .replace(/cobaltheron/g, 'reedbank')
+      .replace(/CobaltHeron/g, 'Reedbank')
+      .replace(/COBALT_HERON/g, 'REEDBANK')
+      .replace(/cobalt_heron/g, 'reedbank');
+    write('profiles', { 'reedbank.yaml': reed });
+    await syndexa(['title', 'add', 'kelp', '--android', 'example.brine.kelp'], home);
+    expect(
+      (
+        await syndexa(
+          ['id', 'set', 'kelp', 'RB-A-310772-QK4T8W2N', '--network', 'reedbank', '--platform', 'android'],
+          home,
+        )
+      ).code,
+    ).toBe(0);
+    write('tree', androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') }));
+    expect((await syndexa(['wire', 'tree', '--title', 'kelp', '--write'], home)).code).toBe(0);
+    expect(readFileSync(join(home, 'tree/app/src/release/res/values/syndexa.xml'), 'utf8')).toContain(
+      '<string name="reedbank_app_id" translatable="false">RB-A-310772-QK4T8W2N</string>',
+    );
+  });
+});
+
+describe('using it wrongly', () => {
+  it.each([
+    [['--nothing'], 2, /unknown option/],
+    [['nothing'], 2, /unknown command/],
+    [['check'], 2, /missing required argument 'dir'/],
+    [['check', '.', '--fail-on', 'never-ever'], 2, /Allowed choices are/],
+    [['serve', '--port', 'x'], 2, /A port is a whole number/],
+    [['board', 'kelp'], 2, /There are no titles yet: add one with syndexa title add/],
+  ])('%j', async (args, code, text) => {
+    const result = await syndexa(args, home);
+    expect(result.code).toBe(code);
+    expect(result.err).toMatch(text);
+    expect(result.out).toBe('');
+  });
+
+  it('has help with a worked example from the demo for every command', async () => {
+    const commands = [
+      ...readFileSync(join(root, 'docs/commands.md'), 'utf8').matchAll(
+        /^## `syndexa ([a-z ]+?)( [<[].*)?`$/gm,
+      ),
+    ].map(([, name]) => name!.split(' '));
+    expect(commands.length).toBeGreaterThan(20);
+    const helps = await Promise.all(commands.map((command) => syndexa([...command, '--help'], home)));
+    for (const [index, { code, out }] of helps.entries()) {
+      expect(code).toBe(0);
+      expect(out).toContain(`Example, on the demo:\n  syndexa ${commands[index]!.join(' ')}`);
+    }
+  });
+});
+
+describe('with a service that runs', () => {
+  let service: TestService;
+  beforeAll(async () => {
+    service = await testService({ announce: true });
+  });
+  afterAll(() => service.stop());
+
+  it('speaks to the one that SYNDEXA_URL names, or that announced itself in the data folder', async () => {
+    const env = { SYNDEXA_URL: service.url };
+    expect((await syndexa(['title', 'add', 'frond', '--name', 'Frond'], home, { env })).code).toBe(0);
+    expect((await http(`${service.url}/api/v1/titles`)).body).toMatchObject([{ id: 'frond' }]);
+    expect((await syndexa(['title', 'list'], service.home)).out).toContain('Frond');
+    expect((await syndexa(['title', 'list'], home)).out).toContain('There are no titles yet');
+  });
+
+  it('says when that one cannot be reached, with 3', async () => {
+    const { code, err } = await syndexa(['title', 'list'], home, {
+      env: { SYNDEXA_URL: 'http://127.0.0.1:1' },
+    });
+    expect(code).toBe(3);
+    expect(err).toContain('No service answers at http://127.0.0.1:1.');
+    expect(
+      (await syndexa(['title', 'list'], home, { env: { SYNDEXA_URL: 'http://evil.example' } })).code,
+    ).toBe(2);
+  });
+
+  it('serve announces itself, answers, and stops on a signal with 0', async () => {
+    const data = join(home, 'data');
+    const child = spawn(
+      process.execPath,
+      [join(root, 'bin/syndexa'), 'serve', '--port', '0', '--root', home],
+      { env: { ...process.env, SYNDEXA_HOME: data }, stdio: ['ignore', 'pipe', 'ignore'] },
+    );
+    const line = await new Promise<string>((resolve) =>
+      child.stdout.setEncoding('utf8').once('data', resolve),
+    );
+    const url = /http:\/\/127\.0\.0\.1:\d+/.exec(line)![0];
+    expect((await http(`${url}/healthz`)).body).toMatchObject({ service: 'syndexa', roots: [home] });
+    expect(existsSync(join(data, 'service.json'))).toBe(true);
+    write('tree', androidFiles());
+    await syndexa(['title', 'add', 'kelp', '--android', 'example.brine.kelp'], data);
+    expect((await syndexa(['title', 'link', 'kelp', join(home, 'tree')], data)).code).toBe(0);
+    const closed = new Promise((resolve) => child.on('close', resolve));
+    child.kill('SIGTERM');
+    expect(await closed).toBe(0);
+    expect(existsSync(join(data, 'service.json'))).toBe(false);
+  });
+});
+
+describe('the demo', () => {
+  it('walks the whole way without a person, and leaves the checkout as it was', async () => {
+    const before = filesBelow(join(root, 'demo'));
+    const { code, out, err } = await syndexa(['demo', '--walk'], home);
+    expect([code, err]).toEqual([0, '']);
+    for (const step of [
+      '▶ syndexa survey',
+      '▶ syndexa check',
+      '▶ syndexa wire',
+      'there is nothing to wire',
+      '✔ nothing found',
+      '● The board is good',
+    ])
+      expect(out).toContain(step);
+    expect(filesBelow(join(root, 'demo'))).toEqual(before);
+    cpSync(join(root, 'demo/roster.yaml'), join(home, 'x.yaml'));
+  });
+});

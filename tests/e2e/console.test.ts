@@ -1,0 +1,244 @@
+import { cpSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium, type Browser, type Page } from 'playwright-core';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+// @ts-expect-error -- plain JavaScript, shared with the scripts
+import { chromiumFlags, chromiumPath } from '../../scripts/browser.mjs';
+import { http, temporaryFolder, testService, type TestService } from '../support/service.js';
+import { filesBelow, root } from '../support/trees.js';
+
+let browser: Browser;
+let service: TestService;
+let page: Page;
+let trees: string;
+let problems: string[];
+
+beforeAll(async () => {
+  browser = await chromium.launch({
+    executablePath: chromiumPath as string,
+    args: chromiumFlags as string[],
+  });
+});
+afterAll(() => browser.close());
+
+beforeEach(async () => {
+  trees = temporaryFolder();
+  service = await testService({ roots: [trees] });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  page = await context.newPage();
+  page.setDefaultTimeout(15_000);
+  problems = [];
+  page.on('pageerror', (error) => problems.push(error.message));
+  page.on('console', (message) => {
+    // A refused write is shown on the page; the browser logs the status of every such answer by itself.
+    if (message.type() === 'error' && !message.text().includes('status of 4')) problems.push(message.text());
+  });
+});
+afterEach(async () => {
+  await page.context().close();
+  await service.stop();
+  rmSync(trees, { recursive: true, force: true });
+  expect(problems).toEqual([]);
+});
+
+const api = (path: string) => `${service.url}/api/v1${path}`;
+
+async function demo(): Promise<string> {
+  const at = join(trees, 'tidewick');
+  cpSync(join(root, 'demo/trees/tidewick'), at, { recursive: true });
+  await http(api('/roster/import'), 'POST', {
+    document: readFileSync(join(root, 'demo/roster.yaml'), 'utf8'),
+  });
+  await http(api('/trees'), 'POST', { title: 'tidewick', path: at });
+  return at;
+}
+
+const states = () =>
+  page
+    .locator('td[data-state]')
+    .evaluateAll((cells) => cells.map((cell) => (cell as HTMLElement).dataset.state));
+
+describe('the console', () => {
+  it('begins with what to do first, and keeps what was typed when it is refused', async () => {
+    await page.goto(service.url);
+    await page.getByRole('heading', { name: 'Which title do you want to keep true?' }).waitFor();
+    await page.getByLabel('Name', { exact: true }).fill('Kelp');
+    await page.getByLabel('Short name').fill('Kelp!');
+    await page.getByLabel('Application ID (Android)').fill('example.brine.kelp');
+    await page.getByRole('button', { name: 'Add the title' }).click();
+    await page.locator('.field-fault').filter({ hasText: 'Small letters' }).waitFor();
+    expect(await page.getByLabel('Application ID (Android)').inputValue()).toBe('example.brine.kelp');
+    await page.getByLabel('Short name').fill('kelp');
+    await page.getByRole('button', { name: 'Add the title' }).click();
+    await page.getByRole('heading', { name: 'What does the record say of Kelp?' }).waitFor();
+    expect(new URL(page.url()).pathname).toBe('/titles/kelp/record');
+    await page.getByRole('link', { name: 'Board' }).click();
+    await page.getByText('No network is wired into Kelp yet').waitFor();
+    await page.getByRole('link', { name: 'Android' }).click();
+    await page.getByText('No tree of this edition was read yet').waitFor();
+  });
+
+  it('shows the board: placements by platform and stage, each with a word for its state', async () => {
+    await demo();
+    await page.goto(service.url);
+    await page.getByRole('heading', { name: 'Which ID does each build of Tidewick carry?' }).waitFor();
+    await page.locator('td[data-state="not in build"]').first().waitFor();
+    const rows = await page
+      .locator('tbody tr')
+      .evaluateAll((all) => all.map((row) => row.querySelector('th')?.childNodes[0]?.textContent));
+    expect(rows).toEqual([
+      'app ID',
+      'app key',
+      'tide-list-footer',
+      'station-open',
+      'station-open',
+      'storm-chart-day',
+      'storm-chart-day',
+    ]);
+    expect((await states()).slice(0, 4)).toEqual(['differs', 'differs', 'differs', 'differs']);
+    const id = page.getByRole('button', { name: 'CH-U-204418-P4N7C2VJ' });
+    expect(await id.locator('strong').textContent()).toBe('204418-P4N7C2VJ');
+    await id.click();
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('CH-U-204418-P4N7C2VJ');
+  });
+
+  it('shows the chain of evidence and the findings with their lines', async () => {
+    await demo();
+    await page.goto(`${service.url}/titles/tidewick/android`);
+    await page.getByRole('heading', { name: 'What would the Android build of Tidewick ship?' }).waitFor();
+    await page.getByText('libs.versions.minSdk.get().toInt()').first().waitFor();
+    await page.getByRole('link', { name: 'What is wrong' }).click();
+    const nested = page.locator('article').filter({ hasText: 'app-id/nested-too-deep' });
+    await nested.locator('.source .at').first().waitFor();
+    expect(await nested.locator('.source .at').allTextContents()).toEqual([
+      '24            <meta-data',
+      '25                android:name="example.cobaltheron.ads.APP_ID"',
+      '26                android:value="CH-A-204418-7KQ2M9TD" />',
+    ]);
+    expect(await nested.textContent()).toContain('wiring mends it');
+  });
+
+  it('writes the edits into a linked tree, and the board turns good for what they mend', async () => {
+    const at = await demo();
+    await page.goto(`${service.url}/titles/tidewick/ios?view=edits`);
+    await page.getByRole('button', { name: 'Write these 11 files' }).click();
+    await page.getByText('there is nothing to write').waitFor();
+    expect(Object.keys(filesBelow(at))).toContain('ios/Tidewick/Placebook.swift');
+    await page.getByRole('link', { name: 'Board' }).click();
+    await page.locator('td[data-state="sample"]').first().waitFor();
+    const now = await states();
+    expect(now.filter((state) => state === 'not in build')).toEqual([]);
+    expect(now.filter((state) => state === 'set' || state === 'sample').length).toBeGreaterThan(20);
+  });
+
+  it('says when a file changed since, and writes nothing', async () => {
+    const at = await demo();
+    await page.goto(`${service.url}/titles/tidewick/android?view=edits`);
+    const button = page.getByRole('button', { name: /Write these/ });
+    await button.waitFor();
+    writeFileSync(
+      join(at, 'ios/Tidewick/Info.plist'),
+      `${readFileSync(join(at, 'ios/Tidewick/Info.plist'), 'utf8')}\n`,
+    );
+    const before = filesBelow(at);
+    await button.click();
+    await page.getByText(/Changed since the edits were worked out: ios\/Tidewick\/Info\.plist/).waitFor();
+    expect(filesBelow(at)).toEqual(before);
+    await page.getByRole('button', { name: 'Read the tree again' }).click();
+    await page.getByRole('button', { name: /Write these/ }).click();
+    await page.getByText('there is nothing to write').waitFor();
+  });
+
+  it('edits the record with the same words of refusal as the terminal', async () => {
+    await demo();
+    await page.goto(`${service.url}/titles/tidewick/record`);
+    const field = page.getByLabel('tide-list-footer on cobalt-heron, Android production');
+    await field.fill('CH-A-204418-7KQ2M9TX');
+    await field.press('Enter');
+    await page
+      .getByText('CH-A-204418-7KQ2M9TX is an app ID of Cobalt Heron, and a unit ID belongs here.')
+      .waitFor();
+    expect(await field.inputValue()).toBe('CH-A-204418-7KQ2M9TX');
+    await field.fill('CH-U-204418-NEWNEWNE');
+    await field.press('Enter');
+    await expect
+      .poll(
+        async () =>
+          (await http(api('/titles/tidewick'))).body.title.placements['tide-list-footer'].units[
+            'cobalt-heron'
+          ].android.production,
+      )
+      .toBe('CH-U-204418-NEWNEWNE');
+
+    await page.getByRole('textbox', { name: 'New placement' }).fill('moon-page-banner');
+    await page.getByRole('button', { name: 'Add the placement' }).click();
+    await page.getByRole('rowheader', { name: 'moon-page-banner' }).first().waitFor();
+    await page.getByRole('button', { name: 'Take out moon-page-banner' }).click();
+    await expect
+      .poll(async () => Object.keys((await http(api('/titles/tidewick'))).body.title.placements))
+      .not.toContain('moon-page-banner');
+
+    await page.getByLabel('Builds for testing').fill('debug');
+    await page.getByRole('button', { name: 'Save the title' }).click();
+    await expect
+      .poll(async () => (await http(api('/titles/tidewick'))).body.title.stages.test)
+      .toEqual(['debug']);
+  });
+
+  it('follows what others change, by itself', async () => {
+    await demo();
+    await page.goto(service.url);
+    await page.getByRole('heading', { name: /build of Tidewick/ }).waitFor();
+    const { version } = (await http(api('/titles/tidewick'))).body;
+    await page.waitForTimeout(300);
+    await http(api('/titles/tidewick'), 'PATCH', { name: 'Tidewick Four' }, { 'If-Match': `"v${version}"` });
+    await page.getByRole('heading', { name: /build of Tidewick Four/ }).waitFor();
+  });
+
+  it('is reached by keyboard, is readable when narrow, and remembers dark', async () => {
+    await demo();
+    await page.goto(service.url);
+    await page.getByRole('heading', { name: /build of Tidewick/ }).waitFor();
+    await page.keyboard.press('Tab');
+    expect(await page.evaluate(() => document.activeElement?.textContent)).toBe('Syndexa');
+    await page.getByRole('button', { name: /dark/ }).press('Enter');
+    await page.reload();
+    expect(await page.evaluate(() => document.documentElement.dataset.bsTheme)).toBe('dark');
+    await page.setViewportSize({ width: 420, height: 800 });
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+  });
+
+  it('shows networks with their reasons, and says when an address leads nowhere', async () => {
+    await page.goto(`${service.url}/networks`);
+    await page.getByRole('link', { name: 'Cobalt Heron' }).click();
+    await page.getByText('Ads are fetched over the network.').first().waitFor();
+    await page.goto(`${service.url}/nowhere/at/all`);
+    await page.getByRole('heading', { name: 'There is no such page' }).waitFor();
+    await page.goto(`${service.url}/titles/nobody`);
+    await page.getByText('There is no title nobody.').waitFor();
+  });
+
+  it('keeps long boards quick: only the rows in view are drawn', async () => {
+    const placements = Object.fromEntries(
+      Array.from({ length: 600 }, (_, i) => [
+        `spot-${i}-banner`,
+        { format: 'banner', units: { 'cobalt-heron': {} } },
+      ]),
+    );
+    await http(api('/titles'), 'POST', {
+      id: 'big',
+      title: {
+        name: 'Big',
+        editions: { android: { identifier: 'a.b' } },
+        networks: { 'cobalt-heron': { android: {} } },
+        placements,
+      },
+    });
+    await page.goto(`${service.url}/titles/big`);
+    await page.getByText('spot-0-banner').waitFor();
+    expect(await page.locator('tbody tr').count()).toBeLessThan(120);
+    await page.locator('.ledger-scroll').evaluate((element) => (element.scrollTop = element.scrollHeight));
+    await page.getByText('spot-599-banner').waitFor();
+  });
+});

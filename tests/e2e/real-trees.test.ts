@@ -1,0 +1,223 @@
+import { execFileSync } from 'node:child_process';
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { syndexa } from '../support/cli.js';
+import { temporaryFolder } from '../support/service.js';
+import { filesBelow, root } from '../support/trees.js';
+
+// Judges that nobody here wrote: the platform's own packager, two parsers, and git.
+
+let home: string;
+beforeEach(() => {
+  home = temporaryFolder();
+});
+afterEach(() => rmSync(home, { recursive: true, force: true }));
+
+const run = (command: string, args: string[], cwd = home) =>
+  execFileSync(command, args, { cwd, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
+
+/** Compiles manifest and resources of one variant as the real build would, and dumps what came out. */
+function compile(
+  app: string,
+  namespace: string,
+  sourceSets: string[],
+): { manifest: string; resources: string } {
+  const out = join(home, 'out.apk');
+  const given = join(home, 'manifest');
+  mkdirSync(given, { recursive: true });
+  // The build hands the namespace in as the package; the file itself has none.
+  const manifest = readFileSync(join(app, 'src/main/AndroidManifest.xml'), 'utf8').replace(
+    '<manifest ',
+    `<manifest package="${namespace}" `,
+  );
+  writeFileSync(join(given, 'AndroidManifest.xml'), manifest);
+  const folders = [...sourceSets]
+    .reverse()
+    .map((set) => join(app, 'src', set, 'res'))
+    .filter((folder) => existsSync(folder));
+  run('aapt', [
+    'package',
+    '-f',
+    '--auto-add-overlay',
+    '--min-sdk-version',
+    '26',
+    '-M',
+    join(given, 'AndroidManifest.xml'),
+    ...folders.flatMap((folder) => ['-S', folder]),
+    '-I',
+    '/usr/share/android-framework-res/framework-res.apk',
+    '-F',
+    out,
+  ]);
+  return {
+    manifest: run('aapt', ['dump', 'xmltree', out, 'AndroidManifest.xml']),
+    resources: run('aapt', ['dump', '--values', 'resources', out]),
+  };
+}
+
+/** The app ID that a compiled package carries: the reference in the manifest, followed into the resources. */
+function appIdIn({ manifest, resources }: { manifest: string; resources: string }): string {
+  const lines = manifest.split('\n');
+  const at = lines.findIndex((line) => line.includes('example.cobaltheron.ads.APP_ID'));
+  const reference = /@(0x[0-9a-f]+)/.exec(lines[at + 1] ?? '')?.[1] ?? 'none';
+  // The element must stand directly in the application element: two levels below it in the dump's indentation.
+  const indent = /^ */.exec(lines[at] ?? '')?.[0].length ?? 0;
+  const application = lines.find((line) => line.includes('E: application'));
+  expect(indent - (/^ */.exec(application ?? '')?.[0].length ?? 0)).toBe(4);
+  const values = resources.split('\n');
+  const entry = values.findIndex((line) => line.includes(`resource ${reference} `) && line.includes(': t='));
+  return /"([^"]*)"/.exec(values[entry + 1] ?? '')?.[1] ?? 'none';
+}
+
+/** The string keys of a property list, as plistutil reads them: to binary and back to XML. */
+function keysOf(path: string): Record<string, string> {
+  const binary = join(home, 'list.bin');
+  run('plistutil', ['-i', path, '-f', 'bin', '-o', binary]);
+  expect(readFileSync(binary).subarray(0, 8).toString()).toBe('bplist00');
+  const xml = run('plistutil', ['-i', binary, '-f', 'xml']);
+  return Object.fromEntries(
+    [...xml.matchAll(/<key>([^<]*)<\/key>\s*<string>([^<]*)<\/string>/g)].map(([, key, value]) => [
+      key ?? '',
+      value ?? '',
+    ]),
+  );
+}
+
+async function record(document: string): Promise<void> {
+  writeFileSync(join(home, 'roster.yaml'), document);
+  expect((await syndexa(['roster', 'import', 'roster.yaml', '--yes'], home)).code).toBe(0);
+}
+
+describe('Tidewick', () => {
+  it('compiles when it is wired, and each package carries the ID of its stage', async () => {
+    await record(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+    cpSync(join(root, 'demo/trees/tidewick'), join(home, 'tidewick'), { recursive: true });
+    const { code, err } = await syndexa(['wire', 'tidewick', '--title', 'tidewick', '--write'], home);
+    expect([code, err]).toEqual([0, '']);
+    const app = join(home, 'tidewick/android/app');
+    const namespace = 'example.saltmarsh.tidewick';
+    expect(appIdIn(compile(app, namespace, ['main', 'release']))).toBe('CH-A-204418-7KQ2M9TD');
+    expect(appIdIn(compile(app, namespace, ['main', 'debug']))).toBe('CH-A-100001-SAMPLE0A');
+    expect(appIdIn(compile(app, namespace, ['main', 'staging']))).toBe('CH-A-100001-SAMPLE0A');
+    const { manifest } = compile(app, namespace, ['main', 'release']);
+    expect(manifest.match(/example\.cobaltheron\.ads\.APP_ID/g)).toHaveLength(2); // value and raw text of one attribute
+    expect(manifest).toContain('android.permission.ACCESS_NETWORK_STATE');
+    expect(keysOf('tidewick/ios/Tidewick/Info.plist').CobaltHeronAppID).toBe('$(COBALT_HERON_APP_ID)');
+    for (const path of [
+      'src/main/AndroidManifest.xml',
+      'src/debug/AndroidManifest.xml',
+      'src/debug/res/values/syndexa.xml',
+      'src/release/res/values/syndexa.xml',
+    ])
+      run('xmllint', ['--noout', join(app, path)]);
+  });
+
+  it('the patch is one that git takes, and does the same as --write', async () => {
+    await record(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+    for (const name of ['patched', 'written'])
+      cpSync(join(root, 'demo/trees/tidewick'), join(home, name), { recursive: true });
+    const preview = await syndexa(['wire', 'patched', '--title', 'tidewick', '--json'], home);
+    const { patch } = JSON.parse(preview.out) as { patch: string };
+    writeFileSync(join(home, 'wiring.patch'), patch);
+    run('git', ['init', '-q', '.'], join(home, 'patched'));
+    run('git', ['apply', '--check', '../wiring.patch'], join(home, 'patched'));
+    run('git', ['apply', '../wiring.patch'], join(home, 'patched'));
+    rmSync(join(home, 'patched/.git'), { recursive: true });
+    await syndexa(['wire', 'written', '--title', 'tidewick', '--write'], home);
+    expect(filesBelow(join(home, 'patched'))).toEqual(filesBelow(join(home, 'written')));
+  });
+});
+
+describe('a real tree that nobody here wrote', () => {
+  const rosterOf = `syndexa: 1
+titles:
+  hello:
+    name: Hello
+    editions:
+      android: { identifier: com.helloworld }
+      ios: { identifier: org.reactjs.native.example.HelloWorld }
+    networks:
+      cobalt-heron:
+        android: { production: { app: CH-A-310772-QK4T8W2N } }
+        ios: { production: { app: CH-I-310772-M6R9V3XC } }
+    placements:
+      home-footer:
+        format: banner
+        units:
+          cobalt-heron:
+            android: { production: CH-U-310772-BBBB1111 }
+            ios: { production: CH-U-310772-CCCC2222 }
+`;
+
+  it('goes from missing to wired on both platforms, and no other byte changes', async () => {
+    const tree = join(home, 'hello');
+    cpSync(join(root, 'node_modules/@react-native-community/template/template'), tree, { recursive: true });
+    const before = filesBelow(tree);
+    await record(rosterOf);
+
+    const missing = await syndexa(['check', 'hello', '--title', 'hello', '--json'], home);
+    expect(missing.code).toBe(1);
+    const rules = (text: string) =>
+      (JSON.parse(text) as { findings: { rule: string; platform: string }[] }).findings
+        .map(({ rule, platform }) => `${platform} ${rule}`)
+        .sort();
+    expect(rules(missing.out)).toEqual([
+      'android app-id/missing',
+      'android build/dependency-missing',
+      'android manifest/permission-missing',
+      'android unit-id/not-in-build',
+      'ios app-id/missing',
+      'ios build/dependency-missing',
+      'ios unit-id/not-in-build',
+    ]);
+
+    const wired = await syndexa(['wire', 'hello', '--title', 'hello', '--write', '--json'], home);
+    expect(wired.code).toBe(0);
+    const { edits } = JSON.parse(wired.out) as {
+      edits: { path: string; edits: { start: number; end: number; text: string }[] }[];
+    };
+    const after = filesBelow(tree);
+    const touched = edits.map(({ path }) => path);
+    expect(touched).toEqual([
+      'android/app/src/debug/java/com/helloworld/ads/Placebook.kt',
+      'android/app/src/debug/res/values/syndexa.xml',
+      'android/app/src/main/AndroidManifest.xml',
+      'android/app/src/release/java/com/helloworld/ads/Placebook.kt',
+      'android/app/src/release/res/values/syndexa.xml',
+      'ios/HelloWorld.xcodeproj/project.pbxproj',
+      'ios/HelloWorld/Info.plist',
+      'ios/HelloWorld/Placebook.swift',
+    ]);
+    expect(Object.keys(after).sort()).toEqual([...new Set([...Object.keys(before), ...touched])].sort());
+    for (const [path, bytes] of Object.entries(before))
+      if (!touched.includes(path)) expect(after[path]?.equals(bytes)).toBe(true);
+    // In a file that was edited, every byte outside the edits stands as it stood.
+    for (const { path, edits: changes } of edits) {
+      const old = before[path]?.toString('utf8');
+      if (old === undefined) continue;
+      let now = after[path]!.toString('utf8');
+      for (const { start, end, text } of [...changes].reverse()) {
+        const shift = changes
+          .filter((other) => other.start < start)
+          .reduce((sum, other) => sum + other.text.length - (other.end - other.start), 0);
+        expect(now.slice(start + shift, start + shift + text.length)).toBe(text);
+        now = now.slice(0, start + shift) + old.slice(start, end) + now.slice(start + shift + text.length);
+      }
+      expect(now).toBe(old);
+    }
+
+    const left = await syndexa(['check', 'hello', '--title', 'hello', '--json'], home);
+    expect(rules(left.out)).toEqual(['android build/dependency-missing', 'ios build/dependency-missing']);
+    expect((await syndexa(['wire', 'hello', '--title', 'hello'], home)).out).toContain('nothing to wire');
+
+    const keys = keysOf('hello/ios/HelloWorld/Info.plist');
+    expect(keys.CobaltHeronAppID).toBe('$(COBALT_HERON_APP_ID)');
+    expect(keys.CFBundleDisplayName).toBe('Hello App Display Name');
+    run('xmllint', ['--noout', 'hello/android/app/src/main/AndroidManifest.xml']);
+    const project = readFileSync(join(tree, 'ios/HelloWorld.xcodeproj/project.pbxproj'), 'utf8');
+    expect(project.match(/COBALT_HERON_APP_ID = "CH-I-310772-M6R9V3XC";/g)).toHaveLength(1);
+    expect(project.match(/COBALT_HERON_APP_ID = "CH-I-100001-SAMPLE0I";/g)).toHaveLength(1);
+    expect(readdirSync(tree).filter((name) => name.startsWith('.syndexa'))).toEqual([]);
+  });
+});
