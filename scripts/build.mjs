@@ -1,38 +1,135 @@
 // Builds what is not built: `node` (client and service, bundled) and `console` (the web console).
-import { cpSync, mkdirSync, rmSync, utimesSync } from 'node:fs';
+import {
+  cpSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const parts = process.argv.length > 2 ? process.argv.slice(2) : ['node', 'console'];
+
+/** Messages of the schema library in one language only: the others are a third of what the client would load. */
+const oneLocale = {
+  name: 'one-locale',
+  setup(build) {
+    build.onResolve({ filter: /locales\/index\.js$/ }, ({ importer }) =>
+      importer.includes('node_modules/zod/')
+        ? { path: 'locales', namespace: 'one-locale', pluginData: { from: dirname(importer) } }
+        : undefined,
+    );
+    build.onLoad({ filter: /.*/, namespace: 'one-locale' }, ({ pluginData }) => ({
+      contents: "export { default as en } from './en.js';",
+      resolveDir: join(pluginData.from, '..', 'locales'),
+    }));
+  },
+};
+
+/** Character sets that no client of ours speaks: requests are JSON in UTF-8. */
+const noForeignTables = {
+  name: 'no-foreign-tables',
+  setup(build) {
+    build.onLoad({ filter: /iconv-lite[/\\]encodings[/\\]tables[/\\].*\.json$/ }, () => ({
+      contents: '[]',
+      loader: 'json',
+    }));
+  },
+};
+
+/** The client loads the service only when it must start one. */
+const serviceApart = {
+  name: 'service-apart',
+  setup(build) {
+    build.onResolve({ filter: /service\/boot\.js$/ }, () => ({ path: './service.cjs', external: true }));
+  },
+};
+
+/** Reads the shipped profiles once and for all, so that starting the service need not. */
+async function writeProfiles(build, folder) {
+  const reader = join(folder, 'read.cjs');
+  await build({
+    entryPoints: [join(root, 'src', 'core', 'network', 'read.ts')],
+    outfile: reader,
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    logLevel: 'warning',
+  });
+  const { readProfile } = await import(pathToFileURL(reader).href);
+  for (const name of readdirSync(join(root, 'profiles'))) {
+    const source = readFileSync(join(root, 'profiles', name), 'utf8');
+    const { profile, problems } = readProfile(source);
+    if (!profile) throw new Error(`profiles/${name}: ${JSON.stringify(problems)}`);
+    writeFileSync(join(folder, name.replace(/\.yaml$/, '.json')), JSON.stringify({ profile, source }));
+  }
+  rmSync(reader);
+}
+
+/** Runs a command once, so that the first one of a person finds its code compiled. */
+function warmUp() {
+  const home = mkdtempSync(join(tmpdir(), 'syndexa-build-'));
+  const env = { ...process.env, SYNDEXA_HOME: home, SYNDEXA_URL: '' };
+  for (const args of [
+    ['survey', join(root, 'demo', 'trees', 'tidewick')],
+    ['roster', 'import', join(root, 'demo', 'roster.yaml'), '--yes'],
+  ]) {
+    spawnSync(process.execPath, [join(root, 'bin', 'run-bundle.cjs'), ...args], { env, stdio: 'ignore' });
+  }
+  rmSync(home, { recursive: true, force: true });
+}
 
 if (parts.includes('node')) {
   const { build } = await import('esbuild');
   const outdir = join(root, 'dist', 'node');
   rmSync(outdir, { recursive: true, force: true });
   mkdirSync(outdir, { recursive: true });
-  await build({
+  const common = {
     absWorkingDir: root,
-    entryPoints: { main: 'src/cli/main.ts' },
-    outdir,
     bundle: true,
-    splitting: true,
     platform: 'node',
     target: 'node20',
-    format: 'esm',
+    // One plain script each, so that what V8 compiles of it can be kept (bin/run-bundle.cjs).
+    format: 'cjs',
+    supported: { 'dynamic-import': false },
+    define: { 'import.meta.url': 'bundleUrl' },
+    banner: { js: "const bundleUrl=require('node:url').pathToFileURL(__filename).href;" },
     minify: true,
-    keepNames: true,
     sourcemap: 'linked',
     external: ['better-sqlite3'],
-    banner: { js: "import{createRequire as __cr}from'node:module';const require=__cr(import.meta.url);" },
     logLevel: 'warning',
+  };
+  await build({
+    ...common,
+    entryPoints: { client: 'src/cli/main.ts' },
+    outdir,
+    outExtension: { '.js': '.cjs' },
+    plugins: [oneLocale, serviceApart],
+  });
+  await build({
+    ...common,
+    entryPoints: { service: 'src/service/boot.ts' },
+    outdir,
+    outExtension: { '.js': '.cjs' },
+    plugins: [oneLocale, noForeignTables],
   });
   cpSync(join(root, 'src', 'service', 'store', 'migrations'), join(root, 'dist', 'migrations'), {
     recursive: true,
   });
-  cpSync(join(root, 'profiles'), join(root, 'dist', 'profiles'), { recursive: true });
+  const profiles = join(root, 'dist', 'profiles');
+  rmSync(profiles, { recursive: true, force: true });
+  mkdirSync(profiles, { recursive: true });
+  await writeProfiles(build, profiles);
+  warmUp();
   const now = new Date();
-  utimesSync(join(outdir, 'main.js'), now, now);
+  utimesSync(join(outdir, 'client.cjs'), now, now);
 }
 
 if (parts.includes('console')) {

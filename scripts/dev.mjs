@@ -5,7 +5,10 @@ import { fileURLToPath } from 'node:url';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const service = spawn(process.execPath, [join(root, 'bin', 'syndexa'), 'demo'], { stdio: 'inherit' });
-const vite = spawn(process.execPath, [join(root, 'node_modules', 'vite', 'bin', 'vite.js')], { cwd: root, stdio: 'inherit' });
+const vite = spawn(process.execPath, [join(root, 'node_modules', 'vite', 'bin', 'vite.js')], {
+  cwd: root,
+  stdio: 'inherit',
+});
 const stop = () => {
   service.kill('SIGTERM');
   vite.kill('SIGTERM');

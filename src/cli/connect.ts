@@ -53,7 +53,7 @@ export async function connect(io: Io): Promise<Connection> {
     if (url && (await answers(url))) return remote(new Client(url, who));
   }
   const { startService } = await import('../service/boot.js');
-  const service = await startService({ home, port: 0, version });
+  const service = await startService({ home, port: 0, version, brief: true });
   const client = new Client(service.url, who);
   return {
     client,

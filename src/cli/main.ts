@@ -31,12 +31,14 @@ stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 const colours = stdout.isTTY && !env.NO_COLOR && env.TERM !== 'dumb';
-try {
-  const code = await run(process.argv.slice(2), io, paintFor(colours || env.FORCE_COLOR === '1'));
-  process.exitCode = Math.max(code, Number(process.exitCode ?? 0));
-} catch (error) {
-  stderr.write(
-    `■ Syndexa met an error of its own: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
-  );
-  process.exitCode = 3;
-}
+void run(process.argv.slice(2), io, paintFor(colours || env.FORCE_COLOR === '1')).then(
+  (code) => {
+    process.exitCode = Math.max(code, Number(process.exitCode ?? 0));
+  },
+  (error: unknown) => {
+    stderr.write(
+      `■ Syndexa met an error of its own: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+    );
+    process.exitCode = 3;
+  },
+);

@@ -12,21 +12,26 @@ export interface SentTree {
   sent: number;
 }
 
+/** Finishes or takes back a write that was cut short, and says so. */
+async function recover(folder: string, io: Io): Promise<void> {
+  const { recoverTree } = await import('../service/trees/apply.js');
+  const recovered = await recoverTree(folder);
+  if (!recovered) return;
+  const files = recovered.files.length > 0 ? ` (${recovered.files.length} files)` : '';
+  io.err(`An earlier write to this tree was cut short; it was ${recovered.outcome}${files}.\n`);
+}
+
 const bytesAtOnce = 6 * 1024 * 1024;
 
 /** Collects what matters of a tree, and sends the hashes, then only the contents that the service lacks. */
 export async function sendTree(client: Client, io: Io, directory: string): Promise<SentTree> {
   const folder = resolve(io.cwd, directory);
-  const [{ collectTree, TreeUnreadableError }, { recoverTree }, plan] = await Promise.all([
+  const [{ collectTree, TreeUnreadableError }, { leftovers }, plan] = await Promise.all([
     import('../service/trees/collect.js'),
-    import('../service/trees/apply.js'),
+    import('../service/trees/leftovers.js'),
     client.call('collectPlan'),
   ]);
-  const recovered = await recoverTree(folder);
-  if (recovered) {
-    const files = recovered.files.length > 0 ? ` (${recovered.files.length} files)` : '';
-    io.err(`An earlier write to this tree was cut short; it was ${recovered.outcome}${files}.\n`);
-  }
+  if (leftovers(folder).length > 0) await recover(folder, io);
   const progress = startProgress(io, 'reading the tree');
   try {
     const { files, folders, skipped, seen } = await collectTree(folder, plan);

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino, type Logger } from 'pino';
+import { z } from 'zod';
 import { createApp } from './app.js';
 import type { ServiceContext } from './context.js';
 import { Events } from './events.js';
@@ -18,6 +19,8 @@ export interface ServiceOptions {
   port: number;
   /** Folders below which trees may be linked. */
   roots?: readonly string[];
+  /** For one command only: nothing is compiled ahead that may be asked once. */
+  brief?: boolean;
   /** Writes `service.json` into the data folder, so that commands find this service. */
   announce?: boolean;
   log?: Logger;
@@ -35,6 +38,8 @@ export interface RunningService {
 export async function startService(options: ServiceOptions): Promise<RunningService> {
   const { home, port, announce = false, version, now = () => new Date() } = options;
   const log = options.log ?? pino({ level: 'silent' });
+  // Compiling a schema pays off from the second request on.
+  z.config({ jitless: options.brief === true });
   const store = openStore(home);
   const context: ServiceContext = {
     roster: new RosterStore(store.db),

@@ -224,7 +224,7 @@ describe('bad input', () => {
     const asRoot = process.getuid?.() === 0;
     if (asRoot) chownSync(home, nobody, nobody);
     const { SYNDEXA_URL: _, ...env } = process.env;
-    const child = spawn(process.execPath, [join(root, 'dist/node/main.js'), 'survey', 'tree'], {
+    const child = spawn(process.execPath, [join(root, 'bin/run-bundle.cjs'), 'survey', 'tree'], {
       cwd: home,
       env: { ...env, SYNDEXA_HOME: join(home, 'data'), NO_COLOR: '1' },
       ...(asRoot ? { uid: nobody, gid: nobody } : {}),

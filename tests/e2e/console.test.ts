@@ -171,6 +171,19 @@ describe('the console', () => {
       )
       .toBe('CH-U-204418-NEWNEWNE');
 
+    const refresh = page.getByLabel('Refresh of tide-list-footer');
+    await refresh.fill('5s');
+    await refresh.press('Enter');
+    await page.getByText('Cobalt Heron does not take the refresh 5s.').waitFor();
+    await refresh.fill('90s');
+    await refresh.press('Enter');
+    await expect
+      .poll(
+        async () =>
+          (await http(api('/titles/tidewick'))).body.title.placements['tide-list-footer'].settings.refresh,
+      )
+      .toBe('90s');
+
     await page.getByRole('textbox', { name: 'New placement' }).fill('moon-page-banner');
     await page.getByRole('button', { name: 'Add the placement' }).click();
     await page.getByRole('rowheader', { name: 'moon-page-banner' }).first().waitFor();

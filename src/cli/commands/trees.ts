@@ -1,5 +1,6 @@
 import { resolve } from 'node:path';
-import { severities, type Severity } from '../../core/checks/model.js';
+import type { Severity } from '../../core/checks/model.js';
+import { severityNames } from '../choices.js';
 import type { FileEdit } from '../../core/wiring/model.js';
 import type { Survey } from '../../core/survey/model.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -62,7 +63,7 @@ export async function check(io: Io, paint: Paint, directory: string, options: Ch
     } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
     else io.out((await import('../render/check.js')).checkText(report, paint, io.width));
     if (options.failOn === 'never') return exit.clean;
-    const counted = severities.slice(0, severities.indexOf(options.failOn) + 1);
+    const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
     return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;
   } finally {
     await close();

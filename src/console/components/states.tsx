@@ -16,7 +16,7 @@ export function ProblemNote({ error }: { error: CallError }) {
   return (
     <div className="problem" role="alert">
       <strong>{detail}</strong>
-      {errors && errors.length > 0 ? (
+      {errors && errors.length > 1 ? (
         <ul className="mb-0">
           {errors.map(({ field, message, fix: how }) => (
             <li key={`${field} ${message}`}>

@@ -193,41 +193,21 @@ function Placements({ record }: { record: TitleRecord }) {
               <th>Placement</th>
               <th>Format</th>
               <th>Where</th>
+              <th>Refresh</th>
               <th>Networks</th>
-              <th>Settings</th>
+              <th>Other settings</th>
               <th />
             </tr>
           </thead>
           <tbody>
             {Object.entries(title.placements).map(([name, placement]) => (
-              <tr key={name}>
-                <th scope="row">{name}</th>
-                <td>
-                  <select
-                    className="form-select form-select-sm"
-                    aria-label={`Format of ${name}`}
-                    value={placement.format}
-                    onChange={(event) => change(name, { format: event.target.value as Format })}
-                  >
-                    {formats.map((format) => (
-                      <option key={format}>{format}</option>
-                    ))}
-                  </select>
-                </td>
-                <td>{placement.where}</td>
-                <td>{Object.keys(placement.units).join(', ')}</td>
-                <td className="soft">{settingsText(placement)}</td>
-                <td>
-                  <button
-                    type="button"
-                    className="btn btn-sm btn-outline-secondary"
-                    onClick={() => remove.mutate(name)}
-                    aria-label={`Take out ${name}`}
-                  >
-                    Take out
-                  </button>
-                </td>
-              </tr>
+              <PlacementRow
+                key={name}
+                name={name}
+                placement={placement}
+                change={(part) => change(name, part)}
+                remove={() => remove.mutate(name)}
+              />
             ))}
           </tbody>
         </table>
@@ -296,8 +276,72 @@ function Placements({ record }: { record: TitleRecord }) {
   );
 }
 
+interface PlacementRowProps {
+  name: string;
+  placement: Placement;
+  change: (part: Partial<Placement>) => void;
+  remove: () => void;
+}
+
+/** One placement: format, place in words and refresh are changed here; what is typed is saved on leaving the field. */
+function PlacementRow({ name, placement, change, remove }: PlacementRowProps) {
+  const { format, where, settings, units } = placement;
+  const [draft, setDraft] = useState({ where: where ?? '', refresh: settings.refresh ?? '' });
+  const commit = () => {
+    if (draft.where !== (where ?? '')) change({ where: draft.where === '' ? undefined : draft.where });
+    if (draft.refresh !== (settings.refresh ?? '')) {
+      const { refresh: _, ...others } = settings;
+      change({ settings: draft.refresh === '' ? others : { ...others, refresh: draft.refresh } });
+    }
+  };
+  const field = (label: string, key: keyof typeof draft) => (
+    <input
+      className="form-control form-control-sm"
+      aria-label={`${label} ${name}`}
+      value={draft[key]}
+      onChange={(event) => setDraft({ ...draft, [key]: event.target.value })}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') commit();
+      }}
+    />
+  );
+  return (
+    <tr>
+      <th scope="row">{name}</th>
+      <td>
+        <select
+          className="form-select form-select-sm"
+          aria-label={`Format of ${name}`}
+          value={format}
+          onChange={(event) => change({ format: event.target.value as Format })}
+        >
+          {formats.map((choice) => (
+            <option key={choice}>{choice}</option>
+          ))}
+        </select>
+      </td>
+      <td style={{ minWidth: '16rem' }}>{field('Where is', 'where')}</td>
+      <td style={{ width: '7rem' }}>{field('Refresh of', 'refresh')}</td>
+      <td>{Object.keys(units).join(', ')}</td>
+      <td className="soft">{settingsText(placement)}</td>
+      <td>
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-secondary"
+          onClick={remove}
+          aria-label={`Take out ${name}`}
+        >
+          Take out
+        </button>
+      </td>
+    </tr>
+  );
+}
+
 function settingsText({ settings }: Placement): string {
   return Object.entries(settings)
+    .filter(([key]) => key !== 'refresh')
     .map(
       ([key, value]) =>
         `${key} ${typeof value === 'object' ? (Array.isArray(value) ? value.join('+') : Object.values(value as object).join(' ')) : String(value)}`,

@@ -28,7 +28,7 @@ export class Tree {
   readonly problems: TreeProblem[] = [];
   readonly #files: ReadonlyMap<string, TreeFile>;
   readonly #documents = new Map<string, TextDocument | null>();
-  readonly #parsed = new Map<string, unknown>();
+  readonly #parsed = new Map<unknown, Map<string, unknown>>();
 
   constructor(
     files: Iterable<TreeFile>,
@@ -71,13 +71,14 @@ export class Tree {
     path: string,
     reader: (text: string) => Result,
   ): Result | undefined {
-    const key = `${reader.name} ${path}`;
-    const known = this.#parsed.get(key);
+    const results = this.#parsed.get(reader) ?? new Map<string, unknown>();
+    this.#parsed.set(reader, results);
+    const known = results.get(path);
     if (known !== undefined) return known as Result;
     const document = this.text(path);
     if (!document) return undefined;
     const result = reader(document.text);
-    this.#parsed.set(key, result);
+    results.set(path, result);
     for (const { message, start } of result.problems) {
       this.problems.push({ path, ...document.lines.at(start), message });
     }

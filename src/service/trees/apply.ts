@@ -5,7 +5,6 @@ import {
   lstat,
   mkdir,
   open,
-  readdir,
   readFile,
   realpath,
   rename,
@@ -17,6 +16,7 @@ import {
 } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { z } from 'zod';
+import { draftPrefix, leftovers, stagingName } from './leftovers.js';
 import type { FileEdit } from '../../core/wiring/model.js';
 import { applyEdits } from '../../core/text/edit.js';
 import { decodeText, encodeText, textDocument } from '../../core/text/document.js';
@@ -31,9 +31,6 @@ export class FileChangedError extends Error {
 
 /** Trees that this very process is writing to. */
 const writing = new Set<string>();
-
-const stagingName = '.syndexa-write';
-const draftPrefix = '.syndexa-draft-';
 
 const Journal = z.object({
   pid: z.number(),
@@ -100,14 +97,9 @@ export async function applyToTree(root: string, edits: readonly FileEdit[]): Pro
 
 /** Finishes or takes back a write that was cut short in this tree; undefined when there was none. */
 export async function recoverTree(root: string): Promise<Recovered | undefined> {
-  let base: string;
-  let names: string[];
-  try {
-    base = await realpath(root);
-    names = await readdir(base);
-  } catch {
-    return undefined;
-  }
+  const names = leftovers(root);
+  if (names.length === 0) return undefined;
+  const base = await realpath(root);
   let recovered: Recovered | undefined;
   for (const name of names.filter((candidate) => candidate.startsWith(draftPrefix))) {
     // A draft never touched the tree; its writer is gone, so it only takes room.

@@ -1,0 +1,48 @@
+'use strict';
+// Runs the built client, with the code that V8 compiled for it kept beside it: most of a short command's time
+// would else go into compiling the same bundle again. Whatever is wrong with a cache, the bundle runs without.
+const { mkdirSync, readFileSync, renameSync, writeFileSync } = require('node:fs');
+const { createRequire, wrap } = require('node:module');
+const { dirname, join } = require('node:path');
+const { Script } = require('node:vm');
+
+const folder = join(__dirname, '..', 'dist', 'node');
+const caches = join(folder, 'cache');
+
+function read(file) {
+  try {
+    return readFileSync(file);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Keeps what was compiled, when the process ends and the command has shown which functions it needs. */
+function keepWhenDone(script, cache) {
+  process.once('exit', () => {
+    try {
+      mkdirSync(caches, { recursive: true });
+      const draft = `${cache}.${process.pid}`;
+      writeFileSync(draft, script.createCachedData());
+      renameSync(draft, cache);
+    } catch {
+      // A folder that cannot be written to only means that the next command is no quicker.
+    }
+  });
+}
+
+function load(name) {
+  const file = join(folder, name);
+  const cache = join(caches, `${name}.${process.version}`);
+  const cachedData = read(cache);
+  const script = new Script(wrap(readFileSync(file, 'utf8')), { filename: file, cachedData });
+  if (!cachedData || script.cachedDataRejected) keepWhenDone(script, cache);
+  const own = createRequire(file);
+  const loaded = { exports: {} };
+  const require = (wanted) =>
+    wanted.startsWith('./') && wanted.endsWith('.cjs') ? load(wanted.slice(2)) : own(wanted);
+  script.runInThisContext()(loaded.exports, require, loaded, file, dirname(file));
+  return loaded.exports;
+}
+
+load('client.cjs');
