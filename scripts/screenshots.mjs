@@ -64,7 +64,7 @@ async function pages() {
     await field.fill('CH-A-204418-7KQ2M9TD');
     await field.press('Enter');
     await settled('a unit ID belongs here');
-    await field.scrollIntoViewIfNeeded();
+    await field.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   });
   await shoot('network', '/networks/cobalt-heron', () => settled('The profile'));
   if (wanted('board-wired')) {

@@ -2,9 +2,9 @@ import { Navigate, Route, Routes } from 'react-router';
 import { Failure, Loading } from './components/states.js';
 import { Layout } from './components/layout.js';
 import { BoardPage } from './pages/board.js';
-import { EditionPage } from './pages/edition.js';
+import { EditionPage } from './pages/edition/index.js';
 import { NetworkPage, NetworksPage } from './pages/networks.js';
-import { RecordPage } from './pages/record.js';
+import { RecordPage } from './pages/record/index.js';
 import { FirstTitlePage } from './pages/first-title.js';
 import { useLiveChanges, useTitles } from './queries.js';
 

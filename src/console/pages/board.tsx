@@ -3,11 +3,10 @@ import { useRef } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Board, BoardCell, BoardEdition, BoardRow } from '../../core/board/board.js';
 import { cellState } from '../../core/board/cell-state.js';
+import { platformNames } from '../components/platform-names.js';
 import { IdText } from '../components/id-text.js';
 import { Empty, Failure, Loading, SeverityMark } from '../components/states.js';
 import { useBoard } from '../queries.js';
-
-export const platformNames = { android: 'Android', ios: 'iOS' } as const;
 
 /** The board: one row a placement and network, platforms and stages side by side. */
 export function BoardPage() {

@@ -1,6 +1,6 @@
 import { stageOf, type VariantNames } from '../roster/stage.js';
 import type { Title } from '../roster/model.js';
-import type { Variant } from './model.js';
+import type { Fact, Variant } from './model.js';
 
 /** A variant with the stage that a title gives it; without a title its stage stays open. */
 export function staged(variant: VariantNames, title: Title | null): Variant {
@@ -26,8 +26,17 @@ export function shippingIdentifier(
   return chosen ? (identifiers[chosen.name] ?? null) : null;
 }
 
+/** Gives unit-ID facts the names that the roster has for their placements. */
+export function withPlacements(facts: readonly Fact[], title: Title | null): Fact[] {
+  return facts.map((fact) => {
+    const placement =
+      fact.kind === 'unit-id' && fact.network ? placementOf(title, fact.network, fact.value) : undefined;
+    return placement ? { ...fact, placement } : fact;
+  });
+}
+
 /** The roster's name for the placement that holds a unit ID on a platform. */
-export function placementOf(title: Title | null, network: string, id: string): string | undefined {
+function placementOf(title: Title | null, network: string, id: string): string | undefined {
   if (!title) return undefined;
   return Object.entries(title.placements).find(([, { units }]) =>
     Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(id)),

@@ -6,7 +6,7 @@ import { readXml } from '../../formats/xml/read.js';
 import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
 import { mergeVariants } from '../../survey/merge.js';
 import { placeAt } from '../../survey/place.js';
-import { placementOf, shippingIdentifier, staged } from '../../survey/stages.js';
+import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.js';
 import type { Tree } from '../../tree/tree.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
 import { dependencyFacts } from './dependencies.js';
@@ -52,14 +52,11 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
       home: homeOf(tree, model),
     });
   }
-  const named = facts.map((fact) => {
-    const placement =
-      fact.kind === 'unit-id' && fact.network
-        ? placementOf(context.title, fact.network, fact.value)
-        : undefined;
-    return placement ? { ...fact, placement } : fact;
-  });
-  return { editions, facts: mergeVariants(named), unresolved: mergeVariants(unresolved) };
+  return {
+    editions,
+    facts: mergeVariants(withPlacements(facts, context.title)),
+    unresolved: mergeVariants(unresolved),
+  };
 }
 
 /** The application element of the main manifest; the script when there is none. */

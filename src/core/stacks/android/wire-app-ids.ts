@@ -5,23 +5,13 @@ import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
 import { expectedIds, type ExpectedId } from '../../roster/expected.js';
 import type { ByHand, Change } from '../../wiring/model.js';
+import { appIdRules, holeStep } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace, metaDataOf, type FoundMetaData } from './manifest.js';
 import { sourceSetFolder, valueFiles } from './sources.js';
 import { contextModule, type AndroidWireContext } from './wire-context.js';
 
 const platform = 'android' as const;
-
-/** Rules whose findings a right app ID in the application element mends. */
-const valueRules = [
-  'app-id/missing',
-  'app-id/differs-from-roster',
-  'app-id/malformed',
-  'app-id/unit-id-in-place',
-  'app-id/wrong-platform',
-  'stage/test-id-in-production',
-  'stage/production-id-in-test',
-];
 
 /** A string resource that wiring wants: its name, and its value per stage. */
 interface Wanted {
@@ -42,7 +32,7 @@ export function wireAppIds(context: AndroidWireContext): StackWiring {
     if (expected.length === 0 || agrees(context, profile, expected)) continue;
     const holes = expected.filter(({ id }) => id === undefined);
     if (holes.length > 0) {
-      byHand.push(...holes.map(({ stage }) => holeStep(profile, stage)));
+      byHand.push(...holes.map(({ stage }) => holeStep(platform, profile, stage)));
       continue;
     }
     const manifest = manifestChanges(context, profile, place.key, place.resource);
@@ -71,17 +61,6 @@ function agrees(context: AndroidWireContext, profile: Profile, expected: readonl
       mine[0].value === expected.find((item) => item.stage === stage)?.id
     );
   });
-}
-
-function holeStep(profile: Profile, stage: string): ByHand {
-  return {
-    platform,
-    network: profile.id,
-    rule: 'app-id/not-in-roster',
-    what: `Put the ${stage} ${profile.ids.app?.label ?? 'app ID'} of ${profile.name} for Android into the roster, then wire again.`,
-    why: 'Nothing is wired for a network until the roster has its ID for both stages; half of it would break the other builds.',
-    where: `syndexa id set TITLE --network ${profile.id} --platform android --stage ${stage} ID`,
-  };
 }
 
 function manifestChanges(
@@ -122,7 +101,7 @@ function manifestChanges(
       path: where,
       platform,
       network: profile.id,
-      rules: inApplication ? ['app-id/duplicated', ...valueRules] : ['app-id/nested-too-deep'],
+      rules: inApplication ? ['app-id/duplicated', ...appIdRules] : ['app-id/nested-too-deep'],
       edits: [removeElement(tree.text(where)?.text ?? '', element)],
     }));
   const edits = keep
@@ -135,7 +114,7 @@ function manifestChanges(
           document.lineEnd,
         ),
       ];
-  if (edits.length > 0) changes.push({ path, platform, network: profile.id, rules: valueRules, edits });
+  if (edits.length > 0) changes.push({ path, platform, network: profile.id, rules: appIdRules, edits });
   return { changes, byHand: [] };
 }
 
@@ -171,7 +150,7 @@ function resourceChanges(context: AndroidWireContext, wanted: readonly Wanted[])
           path: standing.path,
           platform,
           network: item.network,
-          rules: valueRules,
+          rules: appIdRules,
           edits: [{ ...inner, text: escapeXml(id) }],
         });
       }
@@ -202,7 +181,7 @@ function addStrings(
       path,
       platform,
       network: item.network,
-      rules: valueRules,
+      rules: appIdRules,
       edits: [appendChild(document.text, root, [line(item)], document.lineEnd)],
     }));
   }
@@ -219,7 +198,7 @@ function addStrings(
       path,
       platform,
       network: missing.length === 1 ? (missing[0]?.network ?? null) : null,
-      rules: valueRules,
+      rules: appIdRules,
       content,
     },
   ];

@@ -5,19 +5,13 @@ import { kotlinPlacebook } from '../../placebook/kotlin.js';
 import { placebookMark } from '../../placebook/model.js';
 import { baseOf } from '../../tree/paths.js';
 import type { ByHand, Change } from '../../wiring/model.js';
+import { placebookRules } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
 import { pluginsOf } from './scripts.js';
 import { codeFiles, sourceSetFolder } from './sources.js';
 import type { AndroidWireContext } from './wire-context.js';
 
 const platform = 'android' as const;
-const rules = [
-  'unit-id/not-in-build',
-  'app-id/missing',
-  'app-id/differs-from-roster',
-  'stage/test-id-in-production',
-  'stage/production-id-in-test',
-];
 
 /** The Kotlin placebook: one file in each stage's source sets. */
 export function wirePlacebook(context: AndroidWireContext): StackWiring {
@@ -58,7 +52,9 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
       stage,
     });
     if (existing?.text.replace(/\r\n/g, '\n') === content) return [];
-    return [{ path: standing ?? `${folder}/Placebook.kt`, platform, network: null, rules, content }];
+    return [
+      { path: standing ?? `${folder}/Placebook.kt`, platform, network: null, rules: placebookRules, content },
+    ];
   });
   return { changes, byHand: [] };
 }

@@ -1,7 +1,8 @@
 import { isEnrolled } from '../../roster/expected.js';
 import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { Change } from '../../wiring/model.js';
+import { stageStep } from '../../wiring/steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { dependencySteps } from './hand-dependencies.js';
 import { appModules } from './scripts.js';
@@ -24,15 +25,7 @@ export function wireAndroid(tree: Tree, root: string, context: WireContext): Sta
   const sets = stageSets(edition.variants);
   if (!sets) {
     const open = edition.variants.filter(({ stage }) => !stage).map(({ name }) => name);
-    const byHand: ByHand = {
-      platform: 'android',
-      network: null,
-      rule: 'stage/variant-unmatched',
-      what: `Say which stage ${open.join(', ')} belongs to. Nothing is wired on Android until then.`,
-      why: 'A variant without a stage would be built without any ID, or with the wrong one.',
-      where: 'syndexa title set TITLE --test NAME --production NAME',
-    };
-    return { changes: [], byHand: [byHand] };
+    return { changes: [], byHand: [stageStep('android', open)] };
   }
   const wiring = { ...context, tree, model, edition, sets };
   const parts = [wireAppIds, wirePermissions, wirePlacebook].map((part) => part(wiring));

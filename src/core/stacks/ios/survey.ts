@@ -5,7 +5,7 @@ import { plistText, topEntries } from '../../formats/plist/read.js';
 import { mergeVariants } from '../../survey/merge.js';
 import type { ChainStep, Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
-import { placementOf, shippingIdentifier, staged } from '../../survey/stages.js';
+import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.js';
 import { isWithin } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
@@ -51,14 +51,11 @@ export function surveyIos(tree: Tree, root: string, context: SurveyContext): Sta
       home: homeOf(tree, model),
     });
   }
-  const named = facts.map((fact) => {
-    const placement =
-      fact.kind === 'unit-id' && fact.network
-        ? placementOf(context.title, fact.network, fact.value)
-        : undefined;
-    return placement ? { ...fact, placement } : fact;
-  });
-  return { editions, facts: mergeVariants(named), unresolved: mergeVariants(unresolved) };
+  return {
+    editions,
+    facts: mergeVariants(withPlacements(facts, context.title)),
+    unresolved: mergeVariants(unresolved),
+  };
 }
 
 /** The property list of the target's first configuration; the target in the project file when there is none. */

@@ -4,21 +4,13 @@ import { setPbxString } from '../../formats/pbxproj/edit.js';
 import { expectedIds, type ExpectedId } from '../../roster/expected.js';
 import type { Profile } from '../../network/model.js';
 import type { ByHand, Change } from '../../wiring/model.js';
+import { appIdRules, holeStep } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
 import { settingOf } from './settings.js';
 import { plistOf } from './targets.js';
 import type { IosWireContext } from './wire-context.js';
 
 const platform = 'ios' as const;
-const rules = [
-  'app-id/missing',
-  'app-id/differs-from-roster',
-  'app-id/malformed',
-  'app-id/unit-id-in-place',
-  'app-id/wrong-platform',
-  'stage/test-id-in-production',
-  'stage/production-id-in-test',
-];
 
 /** App IDs: a key in the property list that refers to a build setting, which each configuration sets. */
 export function wireAppIds(context: IosWireContext): StackWiring {
@@ -62,14 +54,7 @@ function steps(
 ): ByHand[] {
   const holes = expected
     .filter(({ id }) => id === undefined)
-    .map(({ stage }): ByHand => ({
-      platform,
-      network: profile.id,
-      rule: 'app-id/not-in-roster',
-      what: `Put the ${stage} ${profile.ids.app?.label ?? 'app ID'} of ${profile.name} for iOS into the roster, then wire again.`,
-      why: 'Nothing is wired for a network until the roster has its ID for both stages; half of it would break the other builds.',
-      where: `syndexa id set TITLE --network ${profile.id} --platform ios --stage ${stage} ID`,
-    }));
+    .map(({ stage }) => holeStep(platform, profile, stage));
   const without = variants.filter((variant) => plistOf(tree, variant)?.document.root?.type !== 'dict');
   if (without.length === 0) return holes;
   const named = without[0] && settingOf(without[0].scope, 'INFOPLIST_FILE')?.value;
@@ -111,11 +96,11 @@ function plistChanges(
         path,
         platform,
         network,
-        rules: ['app-id/duplicated', ...rules],
+        rules: ['app-id/duplicated', ...appIdRules],
         edits: [removeEntry(document.text, entry)],
       }));
     const edits = setString(document.text, list.root, key, `$(${setting})`, document.lineEnd);
-    return edits.length > 0 ? [...changes, { path, platform, network, rules, edits }] : changes;
+    return edits.length > 0 ? [...changes, { path, platform, network, rules: appIdRules, edits }] : changes;
   });
 }
 
@@ -137,7 +122,7 @@ function settingChanges(
         path,
         platform,
         network,
-        rules,
+        rules: appIdRules,
         edits: setPbxString(document.text, settings, setting, id, document.lineEnd),
       },
     ];

@@ -8,19 +8,13 @@ import { swiftPlacebook } from '../../placebook/swift.js';
 import { baseOf, folderOf, isWithin } from '../../tree/paths.js';
 import type { Edit } from '../../text/edit.js';
 import type { ByHand, Change } from '../../wiring/model.js';
+import { placebookRules } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
 import { sourceHome, sourcePaths, type SourceHome } from './sources.js';
 import { swiftConditionsOf } from './settings.js';
 import type { IosWireContext } from './wire-context.js';
 
 const platform = 'ios' as const;
-const rules = [
-  'unit-id/not-in-build',
-  'app-id/missing',
-  'app-id/differs-from-roster',
-  'stage/test-id-in-production',
-  'stage/production-id-in-test',
-];
 const ownCondition = 'SYNDEXA_TEST';
 
 /** The Swift placebook: one file, compiled into the target, that picks the stage by a condition. */
@@ -55,7 +49,7 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
   );
   const changes: Change[] = [];
   if (existing?.replace(/\r\n/g, '\n') !== content)
-    changes.push({ path, platform, network: null, rules, content });
+    changes.push({ path, platform, network: null, rules: placebookRules, content });
   if (condition === ownCondition) changes.push(...conditionChanges(context));
   changes.push(...membershipChanges(context, home, path));
   return { changes, byHand: [] };
@@ -93,7 +87,7 @@ function conditionChanges({ tree, variants, model }: IosWireContext): Change[] {
         document.lineEnd,
       );
     };
-    return [{ path, platform, network: null, rules, edits: edits() }];
+    return [{ path, platform, network: null, rules: placebookRules, edits: edits() }];
   });
 }
 

@@ -1,7 +1,7 @@
 import { isEnrolled } from '../../roster/expected.js';
 import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand } from '../../wiring/model.js';
+import { stageStep } from '../../wiring/steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { dependencySteps } from './hand-dependencies.js';
 import { targetsBelow } from './targets.js';
@@ -22,15 +22,7 @@ export function wireIos(tree: Tree, root: string, context: WireContext): StackWi
   });
   if (variants.length < model.variants.length) {
     const open = edition.variants.filter(({ stage }) => !stage).map(({ name }) => name);
-    const byHand: ByHand = {
-      platform: 'ios',
-      network: null,
-      rule: 'stage/variant-unmatched',
-      what: `Say which stage ${open.join(', ')} belongs to. Nothing is wired on iOS until then.`,
-      why: 'A configuration without a stage would be built without any ID, or with the wrong one.',
-      where: 'syndexa title set TITLE --test NAME --production NAME',
-    };
-    return { changes: [], byHand: [byHand] };
+    return { changes: [], byHand: [stageStep('ios', open)] };
   }
   const wiring: IosWireContext = { ...context, tree, model, edition, variants };
   const parts = [wireAppIds(wiring), wirePlacebook(wiring)];

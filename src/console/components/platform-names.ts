@@ -1,0 +1,3 @@
+/** Platforms as people name them. */
+export const platformNames = { android: 'Android', ios: 'iOS' } as const;
+export type PlatformName = keyof typeof platformNames;

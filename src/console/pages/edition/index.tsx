@@ -1,0 +1,103 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { NavLink, useParams, useSearchParams } from 'react-router';
+import { call, type CallError } from '../../api.js';
+import { platformNames, type PlatformName } from '../../components/platform-names.js';
+import { Empty, Failure, Loading, ProblemNote } from '../../components/states.js';
+import { keys, useBoard, useTitle, useTrees, type Question } from '../../queries.js';
+import { EditsView } from './edits.js';
+import { WiringView } from './effective.js';
+import { FindingsView } from './findings.js';
+
+const views = { wiring: 'What it carries', findings: 'What is wrong', edits: 'What would mend it' } as const;
+
+/** One edition: what each variant would ship, what is wrong with it, and the edits that mend it. */
+export function EditionPage() {
+  const { title = '', platform: named } = useParams();
+  const platform: PlatformName = named === 'ios' ? 'ios' : 'android';
+  const [search] = useSearchParams();
+  const view = (search.get('view') ?? 'wiring') as keyof typeof views;
+  const record = useTitle(title);
+  const board = useBoard(title);
+  const edition = board.data?.editions.find((candidate) => candidate.platform === platform);
+  const question: Question | undefined =
+    edition?.snapshot && record.data
+      ? { snapshot: edition.snapshot, title, version: record.data.version }
+      : undefined;
+  if (record.status === 'pending' || board.status === 'pending') return <Loading what="the edition" />;
+  if (record.status === 'error') return <Failure error={record.error} again={() => void record.refetch()} />;
+  if (board.status === 'error') return <Failure error={board.error} again={() => void board.refetch()} />;
+  const name = record.data.title.name;
+  return (
+    <main className="page">
+      <h1>
+        What would the {platformNames[platform]} build of {name} ship?
+      </h1>
+      <p className="lede">
+        <code>{edition?.identifier ?? 'no identifier in the record'}</code>
+        {edition?.tree && <>, as read from {edition.tree}</>} <ReadAgain title={title} />
+      </p>
+      <nav className="subnav" aria-label="Views">
+        {Object.entries(views).map(([key, label]) => (
+          <NavLink key={key} to={`?view=${key}`} className={() => (key === view ? 'active' : '')}>
+            {label}
+          </NavLink>
+        ))}
+      </nav>
+      {question ? <View view={view} platform={platform} question={question} /> : <NoTree title={title} />}
+    </main>
+  );
+}
+
+function View({
+  view,
+  platform,
+  question,
+}: {
+  view: keyof typeof views;
+  platform: PlatformName;
+  question: Question;
+}) {
+  if (view === 'findings') return <FindingsView platform={platform} question={question} />;
+  return view === 'edits' ? (
+    <EditsView platform={platform} question={question} />
+  ) : (
+    <WiringView platform={platform} question={question} />
+  );
+}
+
+function NoTree({ title }: { title: string }) {
+  return (
+    <Empty>
+      <p>No tree of this edition was read yet. In a terminal, on a checkout of it:</p>
+      <pre>syndexa check DIR --title {title}</pre>
+      <p className="mb-0">
+        Or start the service with <code>syndexa serve --root FOLDER</code> and link a folder below it:{' '}
+        <code>syndexa title link {title} DIR</code>.
+      </p>
+    </Empty>
+  );
+}
+
+function ReadAgain({ title }: { title: string }) {
+  const trees = useTrees();
+  const client = useQueryClient();
+  const linked = trees.data?.find((tree) => tree.title === title);
+  const read = useMutation<unknown, CallError>({
+    mutationFn: () => call('readTree', { params: { tree: linked?.id ?? '' } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.board(title) }),
+  });
+  if (!linked) return null;
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-sm btn-outline-secondary"
+        disabled={read.isPending}
+        onClick={() => read.mutate()}
+      >
+        {read.isPending ? 'Reading…' : '↻ Read the tree again'}
+      </button>
+      {read.error && <ProblemNote error={read.error} />}
+    </>
+  );
+}
