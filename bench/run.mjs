@@ -21,10 +21,13 @@ const count = 20_000;
 // set on; nothing here speaks TLS, so it is left out.
 const { SYNDEXA_URL: _, NODE_EXTRA_CA_CERTS: __, ...inherited } = process.env;
 const env = { ...inherited, SYNDEXA_HOME: home };
-const patterns = 'CH-[AI]-[0-9]{6}-[A-Z0-9]{8}|CH-U-[0-9]{6}-[A-Z0-9]{8}|mrl1-[0-9a-f]{24}|mrl-[A-Z]{4}-[0-9]{7}';
+const patterns =
+  'CH-[AI]-[0-9]{6}-[A-Z0-9]{8}|CH-U-[0-9]{6}-[A-Z0-9]{8}|mrl1-[0-9a-f]{24}|mrl-[A-Z]{4}-[0-9]{7}';
 
 const { files, bytes } = makeTree(tree, count);
-console.log(`A tree of ${files} files, ${(bytes / 1e6).toFixed(0)} MB; ${rounds} rounds, medians; node ${process.version}, ${cpus().length} cores.\n`);
+console.log(
+  `A tree of ${files} files, ${(bytes / 1e6).toFixed(0)} MB; ${rounds} rounds, medians; node ${process.version}, ${cpus().length} cores.\n`,
+);
 
 function timed(command, args, options = {}) {
   const from = process.hrtime.bigint();
@@ -50,20 +53,33 @@ function compare(name, aim, subject, yardstick) {
   }
   const [a, b] = [median(ours), median(theirs)];
   const ratio = a / b;
-  console.log(`${name.padEnd(52)} ${a.toFixed(0).padStart(5)} ms / ${b.toFixed(0).padStart(5)} ms = ${ratio.toFixed(2)}   (aim ${aim})${ratio <= aim ? '' : '   MISSED'}`);
+  console.log(
+    `${name.padEnd(52)} ${a.toFixed(0).padStart(5)} ms / ${b.toFixed(0).padStart(5)} ms = ${ratio.toFixed(2)}   (aim ${aim})${ratio <= aim ? '' : '   MISSED'}`,
+  );
 }
 
 try {
   compare('survey, service started for it, against rg', 2.5, survey, search);
-  const service = spawn(process.execPath, [join(root, 'bin', 'run-bundle.cjs'), 'serve', '--port', '0', '--log-level', 'warn'], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const service = spawn(
+    process.execPath,
+    [join(root, 'bin', 'run-bundle.cjs'), 'serve', '--port', '0', '--log-level', 'warn'],
+    { env, stdio: ['ignore', 'pipe', 'inherit'] },
+  );
   await new Promise((resolve) => service.stdout.once('data', resolve));
   compare('survey, with a running service, against rg', 1.5, survey, search);
-  const resident = Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${service.pid}/status`, 'utf8'))?.[1]) / 1024;
+  const resident =
+    Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${service.pid}/status`, 'utf8'))?.[1]) / 1024;
   service.kill('SIGTERM');
   await new Promise((resolve) => service.on('exit', resolve));
-  const { stderr } = spawnSync('/usr/bin/time', ['-v', process.execPath, join(root, 'bin', 'run-bundle.cjs'), 'survey', tree, '--json'], { env, maxBuffer: 1 << 28 });
+  const { stderr } = spawnSync(
+    '/usr/bin/time',
+    ['-v', process.execPath, join(root, 'bin', 'run-bundle.cjs'), 'survey', tree, '--json'],
+    { env, maxBuffer: 1 << 28 },
+  );
   const peak = Number(/Maximum resident set size \(kbytes\): (\d+)/.exec(stderr.toString())?.[1]) / 1024;
-  console.log(`\nPeak memory: ${peak.toFixed(0)} MB with the service in the same process, ${resident.toFixed(0)} MB in a service that ran ${rounds + 1} surveys (bound 300 MB).`);
+  console.log(
+    `\nPeak memory: ${peak.toFixed(0)} MB with the service in the same process, ${resident.toFixed(0)} MB in a service that ran ${rounds + 1} surveys (bound 300 MB).`,
+  );
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }

@@ -11,7 +11,8 @@ function random(seed) {
   };
 }
 
-const words = 'tide harbour station water chart wave moon depth signal buoy anchor current reef shore light'.split(' ');
+const words =
+  'tide harbour station water chart wave moon depth signal buoy anchor current reef shore light'.split(' ');
 
 /** Writes a tree of about `count` files into a folder; returns how many there are, and their bytes. */
 export function makeTree(folder, count) {
@@ -24,26 +25,69 @@ export function makeTree(folder, count) {
     files++;
     bytes += text.length;
   };
-  const prose = (lines) => Array.from({ length: lines }, () => `    val ${words[Math.floor(next() * 15)]}${Math.floor(next() * 1000)} = compute("${words[Math.floor(next() * 15)]}", ${Math.floor(next() * 1e6)})`).join('\n');
+  const prose = (lines) =>
+    Array.from(
+      { length: lines },
+      () =>
+        `    val ${words[Math.floor(next() * 15)]}${Math.floor(next() * 1000)} = compute("${words[Math.floor(next() * 15)]}", ${Math.floor(next() * 1e6)})`,
+    ).join('\n');
   put('settings.gradle.kts', 'include(":app")\n');
-  put('app/build.gradle.kts', 'plugins {\n    id("com.android.application")\n    id("org.jetbrains.kotlin.android")\n}\nandroid {\n    namespace = "example.bench.app"\n    compileSdk = 35\n    defaultConfig { applicationId = "example.bench.app"\n minSdk = 24 }\n}\ndependencies { implementation("example.cobaltheron:ads-sdk:6.2.0") }\n');
-  put('app/src/main/AndroidManifest.xml', '<manifest xmlns:android="http://schemas.android.com/apk/res/android">\n  <application>\n    <meta-data android:name="example.cobaltheron.ads.APP_ID" android:value="@string/heron"/>\n  </application>\n</manifest>\n');
-  put('app/src/debug/res/values/ids.xml', '<resources><string name="heron">CH-A-100001-SAMPLE0A</string></resources>\n');
-  put('app/src/release/res/values/ids.xml', '<resources><string name="heron">CH-A-204418-7KQ2M9TD</string></resources>\n');
+  put(
+    'app/build.gradle.kts',
+    'plugins {\n    id("com.android.application")\n    id("org.jetbrains.kotlin.android")\n}\nandroid {\n    namespace = "example.bench.app"\n    compileSdk = 35\n    defaultConfig { applicationId = "example.bench.app"\n minSdk = 24 }\n}\ndependencies { implementation("example.cobaltheron:ads-sdk:6.2.0") }\n',
+  );
+  put(
+    'app/src/main/AndroidManifest.xml',
+    '<manifest xmlns:android="http://schemas.android.com/apk/res/android">\n  <application>\n    <meta-data android:name="example.cobaltheron.ads.APP_ID" android:value="@string/heron"/>\n  </application>\n</manifest>\n',
+  );
+  put(
+    'app/src/debug/res/values/ids.xml',
+    '<resources><string name="heron">CH-A-100001-SAMPLE0A</string></resources>\n',
+  );
+  put(
+    'app/src/release/res/values/ids.xml',
+    '<resources><string name="heron">CH-A-204418-7KQ2M9TD</string></resources>\n',
+  );
   for (let i = 0; i < 40; i++) {
-    put(`lib${i}/build.gradle.kts`, 'plugins { id("com.android.library") }\nandroid { namespace = "example.bench.lib" }\n');
+    put(
+      `lib${i}/build.gradle.kts`,
+      'plugins { id("com.android.library") }\nandroid { namespace = "example.bench.lib" }\n',
+    );
     put(`lib${i}/src/main/AndroidManifest.xml`, '<manifest />\n');
-    put(`lib${i}/src/main/res/values/strings.xml`, `<resources>\n${words.map((word) => `  <string name="${word}">${word} of the day</string>`).join('\n')}\n</resources>\n`);
+    put(
+      `lib${i}/src/main/res/values/strings.xml`,
+      `<resources>\n${words.map((word) => `  <string name="${word}">${word} of the day</string>`).join('\n')}\n</resources>\n`,
+    );
   }
-  for (let i = 0; i < 12; i++) put(`app/src/main/kotlin/example/bench/Ads${i}.kt`, `package example.bench\n${prose(30)}\nval unit = "CH-U-204418-${String(i).padStart(8, 'A')}"\n`);
+  for (let i = 0; i < 12; i++)
+    put(
+      `app/src/main/kotlin/example/bench/Ads${i}.kt`,
+      `package example.bench\n${prose(30)}\nval unit = "CH-U-204418-${String(i).padStart(8, 'A')}"\n`,
+    );
   while (files < count) {
     const i = files;
     const kind = next();
     const lib = `lib${i % 40}`;
-    if (kind < 0.34) put(`${lib}/src/main/kotlin/example/bench/m${i % 50}/File${i}.kt`, `package example.bench.m${i % 50}\n\nclass File${i} {\n${prose(20 + Math.floor(next() * 80))}\n}\n`);
-    else if (kind < 0.5) put(`${lib}/src/main/res/drawable/shape_${i}.xml`, `<vector xmlns:android="http://schemas.android.com/apk/res/android">\n${prose(8)}\n</vector>\n`);
-    else if (kind < 0.62) put(`${lib}/src/main/assets/data/${i}.json`, JSON.stringify(Array.from({ length: 40 }, (_, n) => ({ id: n, name: words[n % 15], depth: next() }))));
-    else if (kind < 0.72) put(`${lib}/src/main/res/mipmap-xhdpi/icon_${i}.png`, Buffer.from(Array.from({ length: 1500 }, () => Math.floor(next() * 256))));
+    if (kind < 0.34)
+      put(
+        `${lib}/src/main/kotlin/example/bench/m${i % 50}/File${i}.kt`,
+        `package example.bench.m${i % 50}\n\nclass File${i} {\n${prose(20 + Math.floor(next() * 80))}\n}\n`,
+      );
+    else if (kind < 0.5)
+      put(
+        `${lib}/src/main/res/drawable/shape_${i}.xml`,
+        `<vector xmlns:android="http://schemas.android.com/apk/res/android">\n${prose(8)}\n</vector>\n`,
+      );
+    else if (kind < 0.62)
+      put(
+        `${lib}/src/main/assets/data/${i}.json`,
+        JSON.stringify(Array.from({ length: 40 }, (_, n) => ({ id: n, name: words[n % 15], depth: next() }))),
+      );
+    else if (kind < 0.72)
+      put(
+        `${lib}/src/main/res/mipmap-xhdpi/icon_${i}.png`,
+        Buffer.from(Array.from({ length: 1500 }, () => Math.floor(next() * 256))),
+      );
     else if (kind < 0.86) put(`web/src/pages/p${i % 60}/page${i}.js`, prose(60));
     else put(`web/node_modules/pack${i % 80}/lib/mod${i}.js`, prose(70));
   }

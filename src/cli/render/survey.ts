@@ -38,7 +38,9 @@ export function surveyText(
     );
     const mine = facts.filter((fact) => fact.platform === platform && fact.module === module);
     for (const network of [null, ...new Set(mine.flatMap((fact) => fact.network ?? []))]) {
-      const group = mine.filter((fact) => fact.network === network);
+      const group = mine
+        .filter((fact) => fact.network === network)
+        .sort((a, b) => order(a.kind) - order(b.kind));
       if (group.length === 0) continue;
       lines.push('', `  ${paint.cyan(network ?? 'build')}`);
       for (const fact of group) lines.push(...factLines(fact, variants.length, paint));
@@ -64,6 +66,15 @@ export function surveyText(
   return lines.join('\n');
 }
 
+function order(kind: Fact['kind']): number {
+  return Object.keys(kindNames).indexOf(kind);
+}
+
+/** A long text is cut where a line would break anyway; `--json` has it whole. */
+function cut(value: string): string {
+  return value.length > 60 ? `${value.slice(0, 59)}…` : value;
+}
+
 function factLines(fact: Fact, variantCount: number, paint: Paint): string[] {
   const variants = fact.variants.length === variantCount ? 'all variants' : fact.variants.join(', ');
   const named = [
@@ -76,7 +87,7 @@ function factLines(fact: Fact, variantCount: number, paint: Paint): string[] {
     fact.kind === 'permission'
       ? ''
       : fact.value.trim() === fact.value
-        ? fact.value
+        ? cut(fact.value)
         : JSON.stringify(fact.value);
   const where = fact.standsIn ? paint.dim(` in ${fact.standsIn}`) : '';
   const [, ...rest] = fact.chain;

@@ -22,8 +22,18 @@ export function openStore(home: string): OpenStore {
   sqlite.pragma('synchronous = NORMAL');
   sqlite.pragma('foreign_keys = ON');
   const db = drizzle(sqlite, { schema });
-  migrate(db, { migrationsFolder: migrationsFolder() });
+  migrateOnce(db);
   return { db, close: () => sqlite.close() };
+}
+
+/** Two processes may open a new record at once: the one that comes second finds the work done when it looks again. */
+function migrateOnce(db: Db): void {
+  const options = { migrationsFolder: migrationsFolder() };
+  try {
+    migrate(db, options);
+  } catch {
+    migrate(db, options);
+  }
 }
 
 /** Beside this file in the sources; beside the bundle in a build. */

@@ -397,6 +397,23 @@ describe('placebooks', () => {
       expect(text(after[`app/src/${stage}/java/example/brine/kelp/ads/Placebook.kt`])).not.toContain(other);
   });
 
+  it('need no entry in the project file where the folder itself is synchronised', () => {
+    const synchronised = pbxproj()
+      .replace(/\t\tAA0000000000000000000001 .*\n\t\tAA0000000000000000000002 .*\n/, '')
+      .replace(
+        /\t\tAA0000000000000000000004 \/\* Kelp \*\/ = \{[^}]*\};\n/,
+        '\t\tAA0000000000000000000004 /* Kelp */ = {isa = PBXFileSystemSynchronizedRootGroup; path = Kelp; sourceTree = "<group>"; };\n',
+      )
+      .replace('\t\t\t\tAA0000000000000000000001 /* App.swift in Sources */,\n', '')
+      .replace(
+        'name = Kelp;\n',
+        'fileSystemSynchronizedGroups = (AA0000000000000000000004);\n\t\t\tname = Kelp;\n',
+      );
+    const { after } = holds({ ...bare, 'Kelp.xcodeproj/project.pbxproj': synchronised }, full);
+    expect(text(after['Kelp/Placebook.swift'])).toContain('enum Placebook');
+    expect(text(after['Kelp.xcodeproj/project.pbxproj'])).not.toContain('Placebook');
+  });
+
   it('use a condition of their own where DEBUG does not tell the stages apart', () => {
     const { after } = holds(
       {

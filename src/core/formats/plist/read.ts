@@ -41,8 +41,8 @@ export function topEntries(document: PlistDocument): PlistEntry[] {
 
 /** A value as a person would write it down. */
 export function plistText(value: PlistValue): string {
-  if (value.type === 'array') return `${value.items.length} items`;
-  if (value.type === 'dict') return `${value.entries.length} keys`;
+  if (value.type === 'array') return value.items.length === 1 ? '1 item' : `${value.items.length} items`;
+  if (value.type === 'dict') return value.entries.length === 1 ? '1 key' : `${value.entries.length} keys`;
   return String(value.value);
 }
 
