@@ -3,6 +3,7 @@ import { Board } from '../core/board/board.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Placement, Publisher } from '../core/roster/model.js';
 import { Survey } from '../core/survey/model.js';
+import { AppAdsComparison, AppAdsLint, AppAdsMerge, AppAdsNeeds, AppAdsText } from './app-ads.js';
 import { paths } from './paths.js';
 import { LintAnswer, LintRequest, NetworkDetail, NetworkSummary, RuleSummary } from './networks.js';
 import {
@@ -112,6 +113,29 @@ export const routes = {
   showNetwork: { ...paths.showNetwork, summary: 'One network profile.', answer: NetworkDetail },
   lintNetwork: { ...paths.lintNetwork, summary: 'Checks a profile.', body: LintRequest, answer: LintAnswer },
   listRules: { ...paths.listRules, summary: 'All rules.', answer: z.array(RuleSummary) },
+  appAdsNeeds: {
+    ...paths.appAdsNeeds,
+    summary: 'The app-ads.txt that the roster needs.',
+    answer: AppAdsNeeds,
+  },
+  lintAppAds: {
+    ...paths.lintAppAds,
+    summary: 'Checks an app-ads.txt file.',
+    body: AppAdsText,
+    answer: AppAdsLint,
+  },
+  compareAppAds: {
+    ...paths.compareAppAds,
+    summary: 'Holds a file against what is needed.',
+    body: AppAdsText,
+    answer: AppAdsComparison,
+  },
+  mergeAppAds: {
+    ...paths.mergeAppAds,
+    summary: 'Brings what is missing into a file.',
+    body: AppAdsText,
+    answer: AppAdsMerge,
+  },
   collectPlan: { ...paths.collectPlan, summary: 'Which files of a tree to send.', answer: CollectPlan },
   addSnapshot: {
     ...paths.addSnapshot,

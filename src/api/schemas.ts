@@ -4,6 +4,7 @@ import { CheckReport } from '../core/checks/model.js';
 import { Profile } from '../core/network/model.js';
 import { Roster } from '../core/roster/model.js';
 import { Survey } from '../core/survey/model.js';
+import { AppAdsNeeds } from './app-ads.js';
 import { Problem } from './problem.js';
 import { TitleRecord } from './titles.js';
 import { WiringAnswer } from './trees.js';
@@ -16,6 +17,7 @@ const published: Record<string, { type: z.ZodType; io: 'input' | 'output' }> = {
   check: { type: CheckReport, io: 'output' },
   wire: { type: WiringAnswer, io: 'output' },
   board: { type: Board, io: 'output' },
+  appads: { type: AppAdsNeeds, io: 'output' },
   title: { type: TitleRecord, io: 'output' },
   problem: { type: Problem, io: 'output' },
 };

@@ -39,6 +39,10 @@ export const examples: Record<string, readonly string[]> = {
   'network list': ['syndexa network list'],
   'network show': ['syndexa network show cobalt-heron'],
   'network schema': ['syndexa network schema > profile.schema.json'],
+  'appads show': ['syndexa appads show > app-ads.txt'],
+  'appads lint': ['syndexa appads lint app-ads.txt'],
+  'appads merge': ['syndexa appads merge app-ads.txt --write'],
+  'appads verify': ['syndexa appads verify --url http://127.0.0.1:8080/app-ads.txt'],
   serve: ['syndexa serve --root ~/work'],
   demo: ['syndexa demo', 'syndexa demo --walk'],
 };

@@ -46,6 +46,7 @@ function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
   const end = (work: Promise<number>) => work.then((code) => void (outcome.code = code));
   treeCommands(program, io, paint, end);
   recordCommands(program, io, paint, end);
+  standardCommands(program, io, paint, end);
   serviceCommands(program, io, paint, end);
   addExamples(program, '');
   return program;
@@ -277,6 +278,39 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
     .command('schema')
     .description('print the JSON Schema of profiles')
     .action(() => end(import('./commands/docs.js').then(({ printSchema }) => printSchema(io, 'profile'))));
+}
+
+function standardCommands(program: Command, io: Io, paint: Paint, end: End): void {
+  const appads = program.command('appads').description('app-ads.txt: show, lint, merge, verify');
+  const work = () => import('./commands/app-ads.js');
+  appads
+    .command('show')
+    .description('print the file that the networks of all titles ask for')
+    .addOption(json())
+    .action((options) => end(work().then(({ showAppAds }) => showAppAds(io, paint, options))));
+  appads
+    .command('lint')
+    .description('check a file; every fault with its line')
+    .argument('<file>', 'an app-ads.txt file; - for standard input')
+    .addOption(json())
+    .action((file: string, options) =>
+      end(work().then(({ lintAppAds }) => lintAppAds(io, paint, file, options))),
+    );
+  appads
+    .command('merge')
+    .description('bring what is missing into a file, and change nothing else')
+    .argument('<file>')
+    .option('-w, --write', 'write the file')
+    .addOption(json())
+    .action((file: string, options) =>
+      end(work().then(({ mergeAppAds }) => mergeAppAds(io, paint, file, options))),
+    );
+  appads
+    .command('verify')
+    .description('hold what the developer site serves against what is needed, and say why it matters')
+    .option('--url <url>', 'where the file is served (else /app-ads.txt of the publisher’s domain)')
+    .addOption(json())
+    .action((options) => end(work().then(({ verifyAppAds }) => verifyAppAds(io, paint, options))));
 }
 
 function serviceCommands(program: Command, io: Io, paint: Paint, end: End): void {

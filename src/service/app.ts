@@ -7,6 +7,7 @@ import { schemaDocuments } from '../api/schemas.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
 import { loopbackOnly, safeHeaders } from './guards.js';
+import { appAdsRoutes } from './routes/app-ads.js';
 import { networkRoutes } from './routes/networks.js';
 import { rosterRoutes } from './routes/roster.js';
 import { snapshotRoutes, startEvents } from './routes/snapshots.js';
@@ -86,6 +87,7 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
   });
   rosterRoutes(api, context);
   networkRoutes(api, context);
+  appAdsRoutes(api, context);
   snapshotRoutes(api, context, work);
   treeRoutes(api, context, work);
   api.use(function unknownCall(request) {

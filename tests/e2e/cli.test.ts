@@ -11,6 +11,8 @@ import {
   truncateSync,
   writeFileSync,
 } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
@@ -524,6 +526,74 @@ describe('networks', () => {
     expect(readFileSync(join(home, 'tree/app/src/release/res/values/syndexa.xml'), 'utf8')).toContain(
       '<string name="reedbank_app_id" translatable="false">RB-A-310772-QK4T8W2N</string>',
     );
+  });
+});
+
+describe('app-ads.txt', () => {
+  const needed =
+    '# Cobalt Heron\ncobaltheron.example, 204418, DIRECT, c0ba17he\n# Marlstone\nmarlstone.example, SM-20418, DIRECT\nquarrymarket.example, 7731, RESELLER\n';
+
+  it('is shown, linted, merged and written', async () => {
+    await syndexa(['roster', 'import', join(root, 'demo/roster.yaml'), '--yes'], home);
+    expect((await syndexa(['appads', 'show'], home)).out).toBe(needed);
+    shaped('appads', await syndexa(['appads', 'show', '--json'], home));
+    write('.', { 'app-ads.txt': '# kept\nother.example, 1, DIRECT\nother.example, 1' });
+    const lint = await syndexa(['appads', 'lint', 'app-ads.txt'], home);
+    expect(lint).toMatchObject({
+      code: 1,
+      out: expect.stringContaining('app-ads.txt:3:1  ■ error  A record has at least three fields'),
+    });
+    const preview = await syndexa(['appads', 'merge', 'app-ads.txt'], home);
+    expect(preview.out).toContain('+marlstone.example, SM-20418, DIRECT');
+    expect(readFileSync(join(home, 'app-ads.txt'), 'utf8')).not.toContain('marlstone');
+    await syndexa(['appads', 'merge', 'app-ads.txt', '--write'], home);
+    expect(readFileSync(join(home, 'app-ads.txt'), 'utf8')).toBe(
+      `# kept\nother.example, 1, DIRECT\nother.example, 1\n${needed}`,
+    );
+    expect((await syndexa(['appads', 'merge', 'app-ads.txt', '--write'], home)).out).toContain(
+      'has every record that is needed',
+    );
+  });
+
+  it('is verified as a crawler would see it: redirects, pages, other answers, silence', async () => {
+    await syndexa(['roster', 'import', join(root, 'demo/roster.yaml'), '--yes'], home);
+    const site = createServer((request, response) => {
+      if (request.url === '/moved') response.writeHead(302, { location: '/app-ads.txt' }).end();
+      else if (request.url === '/loop') response.writeHead(302, { location: '/loop' }).end();
+      else if (request.url === '/app-ads.txt') response.end(needed);
+      else if (request.url === '/partial') response.end('marlstone.example, SM-20418, RESELLER\n');
+      else if (request.url === '/page') response.end('<!DOCTYPE html><html></html>');
+      else if (request.url === '/huge') response.end('x'.repeat(3_000_000));
+      else response.writeHead(404).end();
+    });
+    await new Promise<void>((resolve) => site.listen(0, '127.0.0.1', resolve));
+    const { port } = site.address() as AddressInfo;
+    const verify = (path: string) =>
+      syndexa(['appads', 'verify', '--url', `http://127.0.0.1:${port}${path}`], home);
+    try {
+      expect(await verify('/app-ads.txt')).toMatchObject({
+        code: 0,
+        out: expect.stringContaining('✔ there    Marlstone: marlstone.example'),
+      });
+      expect((await verify('/moved')).code).toBe(0);
+      const partial = await verify('/partial');
+      expect(partial.code).toBe(1);
+      expect(partial.out).toMatch(
+        /■ missing {2}Cobalt Heron[^]*Buyers pay only for apps[^]*■ differs {2}Marlstone: line 1 should say/,
+      );
+      for (const [path, text] of [
+        ['/loop', 'redirected more than 5 times'],
+        ['/absent', 'answers 404'],
+        ['/huge', 'larger than 2000000 bytes'],
+      ] as const) {
+        expect(await verify(path)).toMatchObject({ code: 1, err: expect.stringContaining(text) });
+      }
+      expect((await verify('/page')).out).toContain('This is a web page, not an app-ads.txt file.');
+    } finally {
+      site.close();
+    }
+    expect((await verify('/app-ads.txt')).code).toBe(3);
+    expect((await syndexa(['appads', 'verify', '--url', 'ftp://x'], home)).code).toBe(2);
   });
 });
 

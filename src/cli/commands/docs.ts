@@ -139,6 +139,7 @@ function jsonPage(schemas: Record<string, Record<string, unknown>>): string {
     check: '`syndexa check DIR --json`',
     wire: '`syndexa wire DIR --json`',
     board: '`syndexa board TITLE --json`',
+    appads: '`syndexa appads show --json`',
     title: '`syndexa title show|add|set --json`, `syndexa id set --json`',
     problem: 'every error of the HTTP interface',
     roster: 'the roster document (`syndexa roster schema`)',

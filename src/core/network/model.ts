@@ -147,6 +147,24 @@ export const Profile = z
     'serving-delay': Duration.optional().meta({
       description: 'How long a new unit may take until it serves.',
     }),
+    'app-ads': z
+      .array(
+        reasoned({
+          domain: z
+            .string()
+            .regex(/^([a-z0-9]([a-z0-9-]*[a-z0-9])?\.)+[a-z]{2,}$/, 'A domain in small letters.'),
+          relationship: z.enum(['DIRECT', 'RESELLER']),
+          certification: z.string().min(1).max(64).optional(),
+          account: z
+            .string()
+            .min(1)
+            .max(100)
+            .optional()
+            .meta({ description: 'For a reseller: the same account for every publisher.' }),
+        }),
+      )
+      .default([])
+      .meta({ description: 'Records that the network asks for in app-ads.txt.' }),
     android: AndroidNeeds.optional(),
     ios: IosNeeds.optional(),
   })

@@ -107,6 +107,17 @@ export const Publisher = z.strictObject({
       'A domain in small letters, without a scheme or path.',
     )
     .max(200),
+  accounts: z
+    .record(
+      Slug,
+      z
+        .string()
+        .min(1)
+        .max(100)
+        .regex(/^[^\s,;#=]+$/, 'One word, as the network writes it.'),
+    )
+    .optional()
+    .meta({ description: 'The account at each network whose IDs do not carry it, as app-ads.txt needs it.' }),
 });
 export type Publisher = z.infer<typeof Publisher>;
 

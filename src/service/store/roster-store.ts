@@ -2,7 +2,7 @@ import { desc, eq, gt, max } from 'drizzle-orm';
 import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
-import type { Publisher, Roster } from '../../core/roster/model.js';
+import { Publisher, type Roster } from '../../core/roster/model.js';
 import { Title } from '../../core/roster/model.js';
 import { ServiceError } from '../errors.js';
 import type { Db } from './open.js';
@@ -83,7 +83,13 @@ export class RosterStore {
 
   publisher(): Publisher | null {
     const row = this.db.select().from(publishers).get();
-    return row ? { name: row.name, domain: row.domain } : null;
+    return row
+      ? Publisher.parse({
+          name: row.name,
+          domain: row.domain,
+          ...(row.accounts === null ? {} : { accounts: row.accounts }),
+        })
+      : null;
   }
 
   roster(): Roster {
@@ -134,10 +140,11 @@ export class RosterStore {
     this.db.transaction(() => {
       const changes = compare(this.publisher() ?? undefined, next, ['publisher']);
       if (changes.length === 0) return;
+      const row = { name: next.name, domain: next.domain, accounts: next.accounts ?? null };
       this.db
         .insert(publishers)
-        .values({ id: 1, ...next })
-        .onConflictDoUpdate({ target: publishers.id, set: next })
+        .values({ id: 1, ...row })
+        .onConflictDoUpdate({ target: publishers.id, set: row })
         .run();
       this.record(null, changes, writer);
     });

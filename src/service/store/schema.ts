@@ -5,6 +5,7 @@ export const publishers = sqliteTable('publishers', {
   id: integer('id').primaryKey(),
   name: text('name').notNull(),
   domain: text('domain').notNull(),
+  accounts: text('accounts', { mode: 'json' }),
 });
 
 export const titles = sqliteTable('titles', {

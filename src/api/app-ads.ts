@@ -1,0 +1,52 @@
+import { z } from 'zod';
+
+export const AppAdsText = z.object({ text: z.string().max(2_100_000) });
+
+const SellerRecord = z.object({
+  domain: z.string(),
+  account: z.string(),
+  relationship: z.enum(['DIRECT', 'RESELLER']),
+  certification: z.string().optional(),
+});
+
+const NeededRecord = z.object({
+  network: z.string(),
+  networkName: z.string(),
+  record: SellerRecord.nullable().meta({ description: 'Null when nothing says which account it is.' }),
+  why: z.string(),
+  missing: z.string().optional(),
+});
+
+export const AppAdsNeeds = z
+  .object({ domain: z.string().nullable(), needed: z.array(NeededRecord), text: z.string() })
+  .meta({
+    title: 'app-ads.txt',
+    description: 'The records that the networks of all titles ask for, and a file that holds them.',
+  });
+export type AppAdsNeeds = z.infer<typeof AppAdsNeeds>;
+
+export const AppAdsLint = z.object({
+  records: z.array(SellerRecord.extend({ line: z.number() })),
+  problems: z.array(
+    z.object({
+      line: z.number(),
+      column: z.number(),
+      severity: z.enum(['error', 'warning']),
+      message: z.string(),
+      fix: z.string(),
+    }),
+  ),
+});
+export type AppAdsLint = z.infer<typeof AppAdsLint>;
+
+export const AppAdsComparison = z.object({
+  comparisons: z.array(
+    NeededRecord.extend({
+      state: z.enum(['there', 'missing', 'differs', 'unknown-account']),
+      line: z.number().optional(),
+    }),
+  ),
+});
+export type AppAdsComparison = z.infer<typeof AppAdsComparison>;
+
+export const AppAdsMerge = z.object({ text: z.string(), patch: z.string() });

@@ -1,0 +1,135 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { resolve } from 'node:path';
+import type { AppAdsComparison } from '../../api/app-ads.js';
+import type { Client } from '../client.js';
+import { connect } from '../connect.js';
+import { fetchAppAds } from '../fetch-app-ads.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { wrap } from '../render/places.js';
+import { readNamed } from './roster.js';
+
+interface Output {
+  json?: boolean;
+}
+
+async function withClient(io: Io, work: (client: Client) => Promise<number>): Promise<number> {
+  const { client, close } = await connect(io);
+  try {
+    return await work(client);
+  } finally {
+    await close();
+  }
+}
+
+/** `syndexa appads show`: the file that the roster needs. */
+export function showAppAds(io: Io, paint: Paint, options: Output): Promise<number> {
+  return withClient(io, async (client) => {
+    const needs = await client.call('appAdsNeeds');
+    if (options.json) io.out(`${JSON.stringify(needs, null, 2)}\n`);
+    else {
+      io.out(needs.text);
+      for (const { missing } of needs.needed) if (missing) io.err(`${paint.yellow('▲')} ${missing}\n`);
+      if (needs.needed.length === 0) io.err('No network of any title asks for a record.\n');
+    }
+    return exit.clean;
+  });
+}
+
+/** `syndexa appads lint FILE`: every fault with its line. */
+export function lintAppAds(io: Io, paint: Paint, file: string, options: Output): Promise<number> {
+  return withClient(io, async (client) => {
+    const lint = await client.call('lintAppAds', { body: { text: await readNamed(io, file) } });
+    const errors = lint.problems.filter(({ severity }) => severity === 'error').length;
+    if (options.json) io.out(`${JSON.stringify(lint, null, 2)}\n`);
+    else {
+      for (const { line, column, severity, message, fix } of lint.problems) {
+        const mark = severity === 'error' ? paint.red('■ error') : paint.yellow('▲ warning');
+        io.out(`${file}:${line}:${column}  ${mark}  ${message} ${fix}\n`);
+      }
+      io.out(
+        `${count(lint.records.length, 'record')}, ${count(errors, 'error')}, ${count(lint.problems.length - errors, 'warning')}.\n`,
+      );
+    }
+    return errors > 0 ? exit.findings : exit.clean;
+  });
+}
+
+function count(number: number, what: string): string {
+  return `${number} ${what}${number === 1 ? '' : 's'}`;
+}
+
+/** `syndexa appads merge FILE [--write]`: what is missing, brought in; nothing else changes. */
+export function mergeAppAds(
+  io: Io,
+  paint: Paint,
+  file: string,
+  options: Output & { write?: boolean },
+): Promise<number> {
+  return withClient(io, async (client) => {
+    const path = resolve(io.cwd, file);
+    const before = await readFile(path, 'utf8').catch((error: unknown) => {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return '';
+      throw new CommandError(
+        `${file} cannot be read: ${(error as Error).message}.`,
+        exit.wrongUse,
+        'Check the path.',
+      );
+    });
+    const { text, patch } = await client.call('mergeAppAds', { body: { text: before } });
+    if (options.json)
+      io.out(
+        `${JSON.stringify({ file: path, patch, written: options.write === true && text !== before }, null, 2)}\n`,
+      );
+    else io.out(patch === '' ? `${paint.green('✔')} ${file} has every record that is needed.\n` : patch);
+    if (options.write && text !== before) await writeFile(path, text);
+    else if (text !== before && !options.json)
+      io.out(`${paint.dim('Nothing was written. To write it:')} syndexa appads merge ${file} --write\n`);
+    return exit.clean;
+  });
+}
+
+/** `syndexa appads verify [--url URL]`: what the developer site serves, held against what is needed. */
+export function verifyAppAds(io: Io, paint: Paint, options: Output & { url?: string }): Promise<number> {
+  return withClient(io, async (client) => {
+    const { domain } = await client.call('appAdsNeeds');
+    const address = options.url ?? (domain === null ? undefined : `https://${domain}/app-ads.txt`);
+    if (address === undefined)
+      throw new CommandError(
+        'The roster names no publisher, so nothing says where the file is served.',
+        exit.wrongUse,
+        'Name the publisher’s domain in the roster, or give --url.',
+      );
+    const { text, url } = await fetchAppAds(address);
+    const [{ comparisons }, { problems }] = await Promise.all([
+      client.call('compareAppAds', { body: { text } }),
+      client.call('lintAppAds', { body: { text } }),
+    ]);
+    const errors = problems.filter(({ severity }) => severity === 'error');
+    if (options.json) io.out(`${JSON.stringify({ url, comparisons, problems }, null, 2)}\n`);
+    else {
+      for (const comparison of comparisons) io.out(comparisonText(comparison, paint, io.width));
+      for (const { line, message, fix } of errors)
+        io.out(`${paint.red('■ error')}  line ${line}  ${message} ${fix}\n`);
+    }
+    return comparisons.every(({ state }) => state === 'there') && errors.length === 0
+      ? exit.clean
+      : exit.findings;
+  });
+}
+
+function comparisonText(
+  { networkName, record, state, why, missing, line }: AppAdsComparison['comparisons'][number],
+  paint: Paint,
+  width: number,
+): string {
+  const shown = record
+    ? [record.domain, record.account, record.relationship].join(', ')
+    : 'no record can be written';
+  const head = {
+    there: `${paint.green('✔ there')}    ${networkName}: ${shown}`,
+    missing: `${paint.red('■ missing')}  ${networkName}: ${shown}`,
+    differs: `${paint.red('■ differs')}  ${networkName}: line ${line ?? '?'} should say ${shown}`,
+    'unknown-account': `${paint.yellow('▲ cannot tell')}  ${networkName}: ${missing ?? shown}`,
+  }[state];
+  return state === 'there' ? `${head}\n` : `${head}\n${wrap(why, width, '    ')}\n`;
+}
