@@ -1,25 +1,85 @@
 import { z } from 'zod';
-import { Board } from '../core/board/board.js';
+import { Board, RecordState } from '../core/board/board.js';
 import { CheckReport } from '../core/checks/model.js';
-import { Profile } from '../core/network/model.js';
-import { Roster } from '../core/roster/model.js';
+import { Platform, Profile, Stage } from '../core/network/model.js';
+import { Placement, Roster } from '../core/roster/model.js';
 import { Survey } from '../core/survey/model.js';
-import { AppAdsNeeds } from './app-ads.js';
+import { AppAdsComparison, AppAdsLint, AppAdsNeeds } from './app-ads.js';
+import { LintAnswer, NetworkSummary } from './networks.js';
 import { Problem } from './problem.js';
-import { TitleRecord } from './titles.js';
-import { WiringAnswer } from './trees.js';
+import { HistoryEntry, PlacementRecord, RosterImported, TitleRecord, TitleSummary } from './titles.js';
+import { LinkedTree, WiringAnswer } from './trees.js';
 
-/** What documents and answers look like, by name. Documents that people write are described as they are written. */
-const published: Record<string, { type: z.ZodType; io: 'input' | 'output' }> = {
-  roster: { type: Roster, io: 'input' },
-  profile: { type: Profile, io: 'input' },
-  survey: { type: Survey, io: 'output' },
-  check: { type: CheckReport, io: 'output' },
-  wire: { type: WiringAnswer, io: 'output' },
-  board: { type: Board, io: 'output' },
-  appads: { type: AppAdsNeeds, io: 'output' },
-  title: { type: TitleRecord, io: 'output' },
-  problem: { type: Problem, io: 'output' },
+/** Shapes that only commands print, put together from several answers or told of one. */
+const IdList = z.array(
+  z.object({
+    placement: z.string().nullable(),
+    network: z.string(),
+    platform: Platform,
+    stage: Stage,
+    id: z.string().nullable(),
+    record: RecordState,
+  }),
+);
+const LintResults = z.array(LintAnswer.extend({ file: z.string() }));
+const Removed = z.object({ removed: z.string() });
+const Exported = z.object({
+  revision: z.number(),
+  document: z.string().optional(),
+  file: z.string().optional(),
+});
+const AppAdsMerged = z.object({ file: z.string(), patch: z.string(), written: z.boolean() });
+const AppAdsVerified = AppAdsComparison.extend({ url: z.string(), problems: AppAdsLint.shape.problems });
+
+interface Published {
+  type: z.ZodType;
+  /** Documents that people write are described as they are written. */
+  io: 'input' | 'output';
+  /** Where the shape is met. */
+  from: string;
+}
+
+/** What documents and answers look like, by name. */
+export const published: Record<string, Published> = {
+  roster: { type: Roster, io: 'input', from: 'the roster document (`syndexa roster schema`)' },
+  profile: {
+    type: Profile,
+    io: 'input',
+    from: 'a network profile (`syndexa network schema`, `syndexa network show --json`)',
+  },
+  survey: { type: Survey, io: 'output', from: '`syndexa survey DIR --json`' },
+  check: { type: CheckReport, io: 'output', from: '`syndexa check DIR --json`' },
+  wire: { type: WiringAnswer, io: 'output', from: '`syndexa wire DIR --json`' },
+  board: { type: Board, io: 'output', from: '`syndexa board TITLE --json`' },
+  title: {
+    type: TitleRecord,
+    io: 'output',
+    from: '`syndexa title show|add|set --json`, `syndexa id set|unset --json`',
+  },
+  titles: { type: z.array(TitleSummary), io: 'output', from: '`syndexa title list --json`' },
+  history: { type: z.array(HistoryEntry), io: 'output', from: '`syndexa title history --json`' },
+  'linked-tree': { type: LinkedTree, io: 'output', from: '`syndexa title link --json`' },
+  placement: { type: PlacementRecord, io: 'output', from: '`syndexa placement add|set --json`' },
+  placements: {
+    type: z.record(z.string(), Placement),
+    io: 'output',
+    from: '`syndexa placement list --json`',
+  },
+  ids: { type: IdList, io: 'output', from: '`syndexa id list --json`' },
+  removed: {
+    type: Removed,
+    io: 'output',
+    from: '`syndexa title remove --json`, `syndexa placement remove --json`',
+  },
+  import: { type: RosterImported, io: 'output', from: '`syndexa roster import --json`' },
+  export: { type: Exported, io: 'output', from: '`syndexa roster export --json`' },
+  networks: { type: z.array(NetworkSummary), io: 'output', from: '`syndexa network list --json`' },
+  lint: { type: LintResults, io: 'output', from: '`syndexa network lint --json`' },
+  appads: { type: AppAdsNeeds, io: 'output', from: '`syndexa appads show --json`' },
+  'appads-lint': { type: AppAdsLint, io: 'output', from: '`syndexa appads lint --json`' },
+  'appads-merge': { type: AppAdsMerged, io: 'output', from: '`syndexa appads merge --json`' },
+  'appads-verify': { type: AppAdsVerified, io: 'output', from: '`syndexa appads verify --json`' },
+  problem: { type: Problem, io: 'output', from: 'every error of the HTTP interface' },
 };
 
 let made: Record<string, Record<string, unknown>> | undefined;

@@ -64,7 +64,9 @@ export const HistoryEntry = z
 export type HistoryEntry = z.infer<typeof HistoryEntry>;
 
 export const RosterDocument = z.object({ revision: z.number(), document: z.string() });
-export const FieldDifference = z.object({ path: z.string(), was: z.unknown(), is: z.unknown() });
+export const FieldDifference = z
+  .object({ path: z.string(), was: z.unknown().optional(), is: z.unknown().optional() })
+  .meta({ description: 'One field that differs; `was` or `is` is left out where the field is absent.' });
 export const RosterImport = z.object({
   document: z.string().max(8_000_000),
   dryRun: z.boolean().default(false),

@@ -597,6 +597,77 @@ describe('app-ads.txt', () => {
   });
 });
 
+describe('--json', () => {
+  it('prints one document of the published shape, whatever the command', async () => {
+    const at = (path: string) => join(home, path);
+    write('tree', { ...androidFiles(), ...iosFiles() });
+    write('.', { 'app-ads.txt': '# none yet\n' });
+    cpSync(join(root, 'demo/roster.yaml'), at('demo.yaml'));
+    const commands: [string, string[]][] = [
+      ['import', ['roster', 'import', 'demo.yaml', '--yes']],
+      ['export', ['roster', 'export']],
+      ['export', ['roster', 'export', 'demo.yaml']],
+      ['title', ['title', 'add', 'kelp', '--android', 'example.brine.kelp']],
+      ['title', ['title', 'set', 'kelp', '--name', 'Kelp']],
+      ['title', ['title', 'show', 'kelp']],
+      ['titles', ['title', 'list']],
+      [
+        'placement',
+        ['placement', 'add', 'kelp', 'shore-banner', '--format', 'banner', '--network', 'cobalt-heron'],
+      ],
+      ['placement', ['placement', 'set', 'kelp', 'shore-banner', '--where', 'ashore']],
+      ['placements', ['placement', 'list', 'kelp']],
+      [
+        'title',
+        [
+          'id',
+          'set',
+          'kelp',
+          'CH-U-310772-BBBB1111',
+          '--network',
+          'cobalt-heron',
+          '--platform',
+          'android',
+          '--placement',
+          'shore-banner',
+        ],
+      ],
+      ['ids', ['id', 'list', 'kelp']],
+      [
+        'title',
+        [
+          'id',
+          'unset',
+          'kelp',
+          '--network',
+          'cobalt-heron',
+          '--platform',
+          'android',
+          '--placement',
+          'shore-banner',
+        ],
+      ],
+      ['board', ['board', 'kelp']],
+      ['survey', ['survey', 'tree']],
+      ['check', ['check', 'tree', '--title', 'kelp', '--fail-on', 'never']],
+      ['wire', ['wire', 'tree', '--title', 'kelp']],
+      ['history', ['title', 'history', 'kelp']],
+      ['removed', ['placement', 'remove', 'kelp', 'shore-banner']],
+      ['removed', ['title', 'remove', 'kelp', '--yes']],
+      ['networks', ['network', 'list']],
+      ['lint', ['network', 'lint', join(root, 'profiles/marlstone.yaml')]],
+      ['appads', ['appads', 'show']],
+      ['appads-lint', ['appads', 'lint', 'app-ads.txt']],
+      ['appads-merge', ['appads', 'merge', 'app-ads.txt', '--write']],
+    ];
+    for (const [shape, args] of commands) {
+      const result = await syndexa([...args, '--json'], home);
+      expect([args.join(' '), result.code]).toEqual([args.join(' '), 0]);
+      shaped(shape, result);
+    }
+  });
+});
+
 describe('using it wrongly', () => {
   it.each([
     [['--nothing'], 2, /unknown option/],

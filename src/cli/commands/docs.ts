@@ -2,7 +2,7 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import type { Command } from 'commander';
 import { openApiDocument } from '../../api/openapi.js';
-import { schemaDocuments } from '../../api/schemas.js';
+import { published, schemaDocuments } from '../../api/schemas.js';
 import { rules } from '../../core/checks/rules/index.js';
 import { CommandError, exit, type Io } from '../io.js';
 import { version } from '../version.js';
@@ -134,22 +134,11 @@ function jsonPage(schemas: Record<string, Record<string, unknown>>): string {
     'Every command prints one JSON document with `--json`. The shapes below are taken from the schemas that the service itself checks with; the full JSON Schemas are in `docs/schemas/`.',
     '',
   ];
-  const commands: Record<string, string> = {
-    survey: '`syndexa survey DIR --json`',
-    check: '`syndexa check DIR --json`',
-    wire: '`syndexa wire DIR --json`',
-    board: '`syndexa board TITLE --json`',
-    appads: '`syndexa appads show --json`',
-    title: '`syndexa title show|add|set --json`, `syndexa id set --json`',
-    problem: 'every error of the HTTP interface',
-    roster: 'the roster document (`syndexa roster schema`)',
-    profile: 'a network profile (`syndexa network schema`)',
-  };
   for (const [name, schema] of Object.entries(schemas)) {
     lines.push(
       `## ${name}`,
       '',
-      `${commands[name] ?? name}. ${text(schema.description)}`.trim(),
+      `${published[name]?.from ?? name}. ${text(schema.description)}`.trim(),
       '',
       '| field | type | |',
       '| --- | --- | --- |',
@@ -168,6 +157,11 @@ function text(value: unknown): string {
 
 /** A row per field; objects and lists of objects are opened to four levels. */
 function fieldRows(schema: JsonSchema, path: string, depth = 0): string[] {
+  // A list or a map at the top is opened as a field of no name would be.
+  if (!schema.properties && depth === 0) {
+    const { inner } = typeOf(schema);
+    return inner ? fieldRows(inner.schema, `${inner.suffix.replace(/^\./, '')}.`, 1) : [];
+  }
   const properties = (schema.properties ?? {}) as Record<string, JsonSchema>;
   const required = new Set((schema.required ?? []) as string[]);
   return Object.entries(properties).flatMap(([key, field]) => {
@@ -187,6 +181,7 @@ function typeOf(field: JsonSchema): { type: string; inner?: { schema: JsonSchema
     const inner = parts.find((part) => part.inner)?.inner;
     return { type: parts.map(({ type }) => type).join(' | '), ...(inner ? { inner } : {}) };
   }
+  if (Array.isArray(field.type)) return { type: field.type.map(text).join(' | ') };
   if (Array.isArray(field.enum))
     return { type: field.enum.map((value) => JSON.stringify(value)).join(' | ') };
   if ('const' in field) return { type: JSON.stringify(field.const) };
