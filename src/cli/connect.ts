@@ -65,6 +65,19 @@ export async function connect(io: Io): Promise<Connection> {
   };
 }
 
+/** Finds the service, does some work with it, and lets go of it whatever happens. */
+export async function withService<Result>(
+  io: Io,
+  work: (client: Client) => Promise<Result>,
+): Promise<Result> {
+  const { client, close } = await connect(io);
+  try {
+    return await work(client);
+  } finally {
+    await close();
+  }
+}
+
 function remote(client: Client): Connection {
   return {
     client,

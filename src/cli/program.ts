@@ -1,5 +1,11 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
-import { formatNames, platformNames, severityNames, stageNames } from './choices.js';
+import {
+  audienceNames,
+  formatNames,
+  platformNames,
+  severityNames,
+  stageNames,
+} from '../core/network/names.js';
 import { examples } from './examples.js';
 import { usualPort } from './connect.js';
 import { CommandError, exit, type Io, type Paint } from './io.js';
@@ -128,7 +134,7 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
       .option('--name <name>', 'the name people see')
       .option('--android <identifier>', 'application ID')
       .option('--ios <identifier>', 'bundle ID')
-      .addOption(new Option('--audience <audience>').choices(['general', 'mixed', 'children']))
+      .addOption(new Option('--audience <audience>').choices(audienceNames))
       .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
       .option('--production <names...>', 'those that ship')
       .addOption(json());

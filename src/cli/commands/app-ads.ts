@@ -1,8 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { AppAdsComparison } from '../../api/app-ads.js';
-import type { Client } from '../client.js';
-import { connect } from '../connect.js';
+import { withService } from '../connect.js';
 import { fetchAppAds } from '../fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { wrap } from '../render/places.js';
@@ -12,18 +11,9 @@ interface Output {
   json?: boolean;
 }
 
-async function withClient(io: Io, work: (client: Client) => Promise<number>): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
-    return await work(client);
-  } finally {
-    await close();
-  }
-}
-
 /** `syndexa appads show`: the file that the roster needs. */
 export function showAppAds(io: Io, paint: Paint, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const needs = await client.call('appAdsNeeds');
     if (options.json) io.out(`${JSON.stringify(needs, null, 2)}\n`);
     else {
@@ -37,7 +27,7 @@ export function showAppAds(io: Io, paint: Paint, options: Output): Promise<numbe
 
 /** `syndexa appads lint FILE`: every fault with its line. */
 export function lintAppAds(io: Io, paint: Paint, file: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const lint = await client.call('lintAppAds', { body: { text: await readNamed(io, file) } });
     const errors = lint.problems.filter(({ severity }) => severity === 'error').length;
     if (options.json) io.out(`${JSON.stringify(lint, null, 2)}\n`);
@@ -65,7 +55,7 @@ export function mergeAppAds(
   file: string,
   options: Output & { write?: boolean },
 ): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const path = resolve(io.cwd, file);
     const before = await readFile(path, 'utf8').catch((error: unknown) => {
       if ((error as NodeJS.ErrnoException).code === 'ENOENT') return '';
@@ -90,7 +80,7 @@ export function mergeAppAds(
 
 /** `syndexa appads verify [--url URL]`: what the developer site serves, held against what is needed. */
 export function verifyAppAds(io: Io, paint: Paint, options: Output & { url?: string }): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { domain } = await client.call('appAdsNeeds');
     const address = options.url ?? (domain === null ? undefined : `https://${domain}/app-ads.txt`);
     if (address === undefined)

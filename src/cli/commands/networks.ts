@@ -1,11 +1,10 @@
-import { connect } from '../connect.js';
+import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
 import { readNamed } from './roster.js';
 
 /** `syndexa network list`. */
-export async function listNetworks(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {
+  return withService(io, async (client) => {
     const networks = await client.call('listNetworks');
     if (options.json) io.out(`${JSON.stringify(networks, null, 2)}\n`);
     else
@@ -14,32 +13,26 @@ export async function listNetworks(io: Io, paint: Paint, options: { json?: boole
           `${paint.bold(id)}  ${name}\n  ${about}\n  ${formats.join(', ')} on ${platforms.join(', ')}\n\n`,
         );
     return exit.clean;
-  } finally {
-    await close();
-  }
+  });
 }
 
 /** `syndexa network show ID`: the profile as it is written, comments and all. */
-export async function showNetwork(io: Io, network: string, options: { json?: boolean }): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+export function showNetwork(io: Io, network: string, options: { json?: boolean }): Promise<number> {
+  return withService(io, async (client) => {
     const found = await client.call('showNetwork', { params: { network } });
     io.out(options.json ? `${JSON.stringify(found.profile, null, 2)}\n` : found.source);
     return exit.clean;
-  } finally {
-    await close();
-  }
+  });
 }
 
 /** `syndexa network lint FILE…`. */
-export async function lintNetworks(
+export function lintNetworks(
   io: Io,
   paint: Paint,
   files: readonly string[],
   options: { json?: boolean },
 ): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+  return withService(io, async (client) => {
     const results = [];
     for (const file of files)
       results.push({
@@ -58,7 +51,5 @@ export async function lintNetworks(
       }
     }
     return results.every(({ ok }) => ok) ? exit.clean : exit.findings;
-  } finally {
-    await close();
-  }
+  });
 }

@@ -2,7 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { FieldDifference } from '../../api/titles.js';
 import type { z } from 'zod';
-import { connect } from '../connect.js';
+import { withService } from '../connect.js';
 import { ProblemError } from '../client.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 
@@ -20,13 +20,8 @@ export async function readNamed(io: Io, file: string): Promise<string> {
 }
 
 /** `syndexa roster export [FILE]`. */
-export async function exportRoster(
-  io: Io,
-  file: string | undefined,
-  options: { json?: boolean },
-): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+export function exportRoster(io: Io, file: string | undefined, options: { json?: boolean }): Promise<number> {
+  return withService(io, async (client) => {
     if (file === undefined) {
       const { document, revision } = await client.call('exportRoster');
       io.out(options.json ? `${JSON.stringify({ revision, document }, null, 2)}\n` : document);
@@ -45,9 +40,7 @@ export async function exportRoster(
         `${earlier === null ? 'Written' : 'Brought up to date, comments kept'}: ${file} (revision ${revision})\n`,
       );
     return exit.clean;
-  } finally {
-    await close();
-  }
+  });
 }
 
 export interface ImportOptions {
@@ -58,14 +51,8 @@ export interface ImportOptions {
 }
 
 /** `syndexa roster import FILE`. */
-export async function importRoster(
-  io: Io,
-  paint: Paint,
-  file: string,
-  options: ImportOptions,
-): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+export function importRoster(io: Io, paint: Paint, file: string, options: ImportOptions): Promise<number> {
+  return withService(io, async (client) => {
     const document = await readNamed(io, file);
     const body = { document, prune: options.prune ?? false };
     const preview = await client
@@ -98,9 +85,7 @@ export async function importRoster(
         `${paint.green('✔ imported')}: ${done.changes.length} fields; the record is at revision ${done.revision}.\n`,
       );
     return exit.clean;
-  } finally {
-    await close();
-  }
+  });
 }
 
 function staleError({ problem, code, fix }: ProblemError): CommandError {

@@ -2,22 +2,12 @@ import Table from 'cli-table3';
 import type { TitleRecord } from '../../api/titles.js';
 import type { Platform, Stage, Format } from '../../core/network/model.js';
 import type { Placement, Settings, Title } from '../../core/roster/model.js';
-import type { Client } from '../client.js';
-import { connect } from '../connect.js';
+import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { boardText } from '../render/board.js';
 
 interface Output {
   json?: boolean;
-}
-
-async function withClient(io: Io, work: (client: Client) => Promise<number>): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
-    return await work(client);
-  } finally {
-    await close();
-  }
 }
 
 function tell(io: Io, options: Output, value: unknown, text: string): number {
@@ -48,7 +38,7 @@ function plainTable(head: string[]): Table.Table {
 
 /** `syndexa board TITLE`. */
 export function board(io: Io, paint: Paint, title: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const found = await client.call('board', { params: { title } });
     return tell(io, options, found, boardText(found, paint, io.columns).trimEnd());
   });
@@ -56,7 +46,7 @@ export function board(io: Io, paint: Paint, title: string, options: Output): Pro
 
 /** `syndexa title list`. */
 export function listTitles(io: Io, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const titles = await client.call('listTitles');
     const table = plainTable(['title', 'name', 'platforms', 'networks', 'placements', 'IDs']);
     for (const { id, name, platforms, networks, placements, ids } of titles)
@@ -72,7 +62,7 @@ export function listTitles(io: Io, options: Output): Promise<number> {
 
 /** `syndexa title show TITLE`. */
 export function showTitle(io: Io, title: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const record = await client.call('showTitle', { params: { title } });
     return tell(io, options, record, titleText(record));
   });
@@ -119,7 +109,7 @@ function headOf(fields: TitleFields, before?: Title): Partial<Title> {
 
 /** `syndexa title add TITLE`. */
 export function addTitle(io: Io, id: string, fields: TitleFields): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const record = await client.call('addTitle', {
       body: { id, title: { name: fields.name ?? id, ...headOf(fields) } },
     });
@@ -129,7 +119,7 @@ export function addTitle(io: Io, id: string, fields: TitleFields): Promise<numbe
 
 /** `syndexa title set TITLE`. */
 export function setTitle(io: Io, id: string, fields: TitleFields): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { answer, etag } = await client.callWithVersion('showTitle', { params: { title: id } });
     const record = await client.call('changeTitle', {
       params: { title: id },
@@ -142,7 +132,7 @@ export function setTitle(io: Io, id: string, fields: TitleFields): Promise<numbe
 
 /** `syndexa title remove TITLE --yes`. */
 export function removeTitle(io: Io, id: string, options: Output & { yes?: boolean }): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { answer, etag } = await client.callWithVersion('showTitle', { params: { title: id } });
     if (!options.yes) {
       const reply = await io.ask(
@@ -163,7 +153,7 @@ export function removeTitle(io: Io, id: string, options: Output & { yes?: boolea
 
 /** `syndexa title history TITLE`. */
 export function titleHistory(io: Io, id: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const entries = await client.call('titleHistory', { params: { title: id } });
     const text = entries.map(
       ({ revision, at, who, path, was, is }) =>
@@ -175,7 +165,7 @@ export function titleHistory(io: Io, id: string, options: Output): Promise<numbe
 
 /** `syndexa title link TITLE DIR`. */
 export function linkTitle(io: Io, title: string, path: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const tree = await client.call('linkTree', { body: { title, path } });
     return tell(io, options, tree, `Linked ${tree.path} to ${title}.`);
   });
@@ -183,7 +173,7 @@ export function linkTitle(io: Io, title: string, path: string, options: Output):
 
 /** `syndexa placement list TITLE`. */
 export function listPlacements(io: Io, id: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { title } = await client.call('showTitle', { params: { title: id } });
     const table = plainTable(['placement', 'format', 'where', 'networks']);
     for (const [name, { format, where, units }] of Object.entries(title.placements))
@@ -233,7 +223,7 @@ export function putPlacement(
   fields: PlacementFields,
   isNew: boolean,
 ): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { title, placementVersions } = await client.call('showTitle', { params: { title: id } });
     const before = title.placements[name];
     const format = fields.format ?? before?.format;
@@ -266,7 +256,7 @@ export function putPlacement(
 
 /** `syndexa placement remove TITLE NAME`. */
 export function removePlacement(io: Io, id: string, name: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { placementVersions } = await client.call('showTitle', { params: { title: id } });
     await client.call('removePlacement', {
       params: { title: id, placement: name },
@@ -278,7 +268,7 @@ export function removePlacement(io: Io, id: string, name: string, options: Outpu
 
 /** `syndexa id list TITLE`. */
 export function listIds(io: Io, id: string, options: Output): Promise<number> {
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { rows } = await client.call('board', { params: { title: id } });
     const cells = rows.flatMap(({ placement, network, cells: own }) =>
       own.map(({ platform, stage, id: value, record }) => ({
@@ -312,7 +302,7 @@ export interface IdFields extends Output {
 /** `syndexa id set TITLE ID` and `syndexa id unset TITLE`; the value is taken exactly as it is given. */
 export function setId(io: Io, id: string, value: string | null, fields: IdFields): Promise<number> {
   const { network, platform, stage, placement } = fields;
-  return withClient(io, async (client) => {
+  return withService(io, async (client) => {
     const { etag } = await client.callWithVersion('showTitle', { params: { title: id } });
     const record = await client.call('setId', {
       params: { title: id },

@@ -1,10 +1,10 @@
 import { resolve } from 'node:path';
 import type { Severity } from '../../core/checks/model.js';
-import { severityNames } from '../choices.js';
+import { severityNames } from '../../core/network/names.js';
 import type { FileEdit } from '../../core/wiring/model.js';
 import type { Survey } from '../../core/survey/model.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { connect } from '../connect.js';
+import { withService } from '../connect.js';
 import { startProgress } from '../progress.js';
 import { sendTree } from '../send-tree.js';
 
@@ -14,9 +14,8 @@ export interface TreeOptions {
 }
 
 /** `syndexa survey DIR`. */
-export async function survey(io: Io, paint: Paint, directory: string, options: TreeOptions): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+export function survey(io: Io, paint: Paint, directory: string, options: TreeOptions): Promise<number> {
+  return withService(io, async (client) => {
     const { snapshot } = await sendTree(client, io, directory);
     const call = { params: { snapshot }, body: { title: options.title ?? null } };
     const result = io.interactive
@@ -25,9 +24,7 @@ export async function survey(io: Io, paint: Paint, directory: string, options: T
     if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
     else io.out((await import('../render/survey.js')).surveyText(result, paint));
     return exit.clean;
-  } finally {
-    await close();
-  }
+  });
 }
 
 async function followSurvey(
@@ -51,9 +48,8 @@ export interface CheckOptions extends TreeOptions {
 }
 
 /** `syndexa check DIR`. */
-export async function check(io: Io, paint: Paint, directory: string, options: CheckOptions): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+export function check(io: Io, paint: Paint, directory: string, options: CheckOptions): Promise<number> {
+  return withService(io, async (client) => {
     const { snapshot } = await sendTree(client, io, directory);
     const call = { params: { snapshot }, body: { title: options.title ?? null } };
     const report = await client.call('check', call);
@@ -65,9 +61,7 @@ export async function check(io: Io, paint: Paint, directory: string, options: Ch
     if (options.failOn === 'never') return exit.clean;
     const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
     return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;
-  } finally {
-    await close();
-  }
+  });
 }
 
 export interface WireOptions extends TreeOptions {
@@ -75,9 +69,8 @@ export interface WireOptions extends TreeOptions {
 }
 
 /** `syndexa wire DIR [--write]`. */
-export async function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
-  const { client, close } = await connect(io);
-  try {
+export function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
+  return withService(io, async (client) => {
     const { snapshot, folder } = await sendTree(client, io, directory);
     const wiring = await client.call('wire', {
       params: { snapshot },
@@ -102,9 +95,7 @@ export async function wire(io: Io, paint: Paint, directory: string, options: Wir
     if (!options.json && wiring.edits.length > 0)
       io.out(`${paint.green('✔ written')}: ${wiring.edits.length} files in ${resolve(folder)}\n`);
     return exit.clean;
-  } finally {
-    await close();
-  }
+  });
 }
 
 async function writeEdits(folder: string, edits: readonly FileEdit[]): Promise<void> {

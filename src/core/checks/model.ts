@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { Platform, type Profile } from '../network/model.js';
+import { severityNames } from '../network/names.js';
 import type { Recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
 import { ChainStep, Place, type Survey } from '../survey/model.js';
 import { TextEdit } from '../wiring/model.js';
 
-export const Severity = z.enum(['blocker', 'warning', 'note']);
+export const Severity = z.enum(severityNames);
 export type Severity = z.infer<typeof Severity>;
 export const severities = Severity.options;
 

@@ -1,16 +1,15 @@
 import { z } from 'zod';
+import { formatNames, platformNames, stageNames } from './names.js';
 
-export const Platform = z.enum(['android', 'ios']).meta({ description: 'The platform of an edition.' });
+export const Platform = z.enum(platformNames).meta({ description: 'The platform of an edition.' });
 export type Platform = z.infer<typeof Platform>;
 export const platforms = Platform.options;
 
-export const Stage = z.enum(['test', 'production']).meta({ description: 'What a variant is for.' });
+export const Stage = z.enum(stageNames).meta({ description: 'What a variant is for.' });
 export type Stage = z.infer<typeof Stage>;
 export const stages = Stage.options;
 
-export const Format = z
-  .enum(['banner', 'interstitial', 'rewarded', 'native', 'splash', 'video', 'notification'])
-  .meta({ description: 'The format of a placement.' });
+export const Format = z.enum(formatNames).meta({ description: 'The format of a placement.' });
 export type Format = z.infer<typeof Format>;
 
 export const Slug = z

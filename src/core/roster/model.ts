@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { audienceNames } from '../network/names.js';
 import { Duration, Format, Platform, Slug, Stage } from '../network/model.js';
 
 export const Settings = z
@@ -89,7 +90,7 @@ export type Stages = z.infer<typeof Stages>;
 export const Title = z
   .strictObject({
     name: z.string().min(1).max(100),
-    audience: z.enum(['general', 'mixed', 'children']).default('general'),
+    audience: z.enum(audienceNames).default('general'),
     stages: Stages.default({ test: ['debug'], production: ['release'] }),
     editions: z.partialRecord(Platform, Edition).default({}),
     networks: z.record(Slug, Enrolment).default({}),

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
+import { audienceNames } from '../../../core/network/names.js';
 import { call, etag } from '../../api.js';
 import { Choice } from '../../components/fields.js';
 import { ProblemNote } from '../../components/states.js';
@@ -43,7 +44,7 @@ export function HeadForm({ record }: { record: TitleRecord }) {
           id="record-audience"
           label="Audience"
           value={audience}
-          choices={['general', 'mixed', 'children']}
+          choices={audienceNames}
           onChange={(value) => setAudience(value as typeof audience)}
         />
       </div>

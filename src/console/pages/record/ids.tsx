@@ -1,20 +1,17 @@
 import { useState } from 'react';
 import type { IdWrite, TitleRecord } from '../../../api/titles.js';
-import type { Platform, Stage } from '../../../core/network/model.js';
+import { platformNames as platformKeys, stageNames } from '../../../core/network/names.js';
 import { call, etag } from '../../api.js';
 import { Choice } from '../../components/fields.js';
 import { platformNames } from '../../components/platform-names.js';
 import { useNetworks } from '../../queries.js';
 import { useSave } from './use-save.js';
 
-const platforms: readonly Platform[] = ['android', 'ios'];
-const stages: readonly Stage[] = ['test', 'production'];
-
 /** Every ID as a field of its own: typed, saved with Enter, refused with the reason. */
 export function Ids({ record }: { record: TitleRecord }) {
   const { title } = record;
   const networks = useNetworks();
-  const editions = platforms.filter((platform) => title.editions[platform]);
+  const editions = platformKeys.filter((platform) => title.editions[platform]);
   const enrolled = (networks.data ?? []).filter(
     ({ id }) => title.networks[id] ?? Object.values(title.placements).some(({ units }) => units[id]),
   );
@@ -32,7 +29,7 @@ export function Ids({ record }: { record: TitleRecord }) {
               <tr>
                 <th>{network}</th>
                 {editions.flatMap((platform) =>
-                  stages.map((stage) => (
+                  stageNames.map((stage) => (
                     <th
                       key={`${platform} ${stage}`}
                       className={stage === 'test' ? 'platform-start' : undefined}
@@ -51,7 +48,7 @@ export function Ids({ record }: { record: TitleRecord }) {
                 <tr key={placement ?? ''}>
                   <th scope="row">{placement ?? <span className="soft">app</span>}</th>
                   {editions.flatMap((platform) =>
-                    stages.map((stage) => (
+                    stageNames.map((stage) => (
                       <td
                         key={`${platform} ${stage}`}
                         className={stage === 'test' ? 'platform-start' : undefined}

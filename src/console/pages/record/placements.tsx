@@ -1,22 +1,13 @@
 import { useState } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
 import type { Format } from '../../../core/network/model.js';
+import { formatNames } from '../../../core/network/names.js';
 import type { Placement } from '../../../core/roster/model.js';
 import { call, etag } from '../../api.js';
 import { Choice, TextField } from '../../components/fields.js';
 import { ProblemNote } from '../../components/states.js';
 import { useNetworks } from '../../queries.js';
 import { useSave } from './use-save.js';
-
-const formats: readonly Format[] = [
-  'banner',
-  'interstitial',
-  'rewarded',
-  'native',
-  'splash',
-  'video',
-  'notification',
-];
 
 /** The placements of a title, and a form for a new one. */
 export function Placements({ record }: { record: TitleRecord }) {
@@ -107,7 +98,7 @@ export function Placements({ record }: { record: TitleRecord }) {
             id="placement-format"
             label="Format"
             value={draft.format}
-            choices={formats}
+            choices={formatNames}
             onChange={set('format')}
           />
           <TextField
@@ -179,7 +170,7 @@ function PlacementRow({ name, placement, change, remove }: PlacementRowProps) {
           value={format}
           onChange={(event) => change({ format: event.target.value as Format })}
         >
-          {formats.map((choice) => (
+          {formatNames.map((choice) => (
             <option key={choice}>{choice}</option>
           ))}
         </select>

@@ -1,0 +1,16 @@
+// The words of the model as plain lists: the schemas are made from them, and what must start quickly takes them as
+// they are.
+
+export const platformNames = ['android', 'ios'] as const;
+export const stageNames = ['test', 'production'] as const;
+export const formatNames = [
+  'banner',
+  'interstitial',
+  'rewarded',
+  'native',
+  'splash',
+  'video',
+  'notification',
+] as const;
+export const severityNames = ['blocker', 'warning', 'note'] as const;
+export const audienceNames = ['general', 'mixed', 'children'] as const;
