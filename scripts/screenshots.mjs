@@ -1,6 +1,6 @@
 // Makes the pictures in docs/screenshots from the demo: pages in Chromium, commands in a terminal window.
 import { spawn, spawnSync } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -131,5 +131,10 @@ async function terminals() {
   await shoot('terminal-check', 'syndexa check tidewick --title tidewick');
   await shoot('terminal-wire', 'syndexa wire tidewick --title tidewick');
   await shoot('terminal-board', 'syndexa board tidewick');
+  writeFileSync(
+    join(home, 'work', 'app-ads.txt'),
+    '# Saltmarsh Software\ncobaltheron.example, 204418, RESELLER, c0ba17he # since 2021\nother.example, 55\n',
+  );
+  await shoot('terminal-appads', 'syndexa appads merge app-ads.txt');
   xvfb.kill();
 }
