@@ -5,6 +5,7 @@ import { withService } from '../connect.js';
 import { fetchAppAds } from '../fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { wrap } from '../render/places.js';
+import { colouredPatch } from '../render/wire.js';
 import { readNamed } from './roster.js';
 
 interface Output {
@@ -70,7 +71,12 @@ export function mergeAppAds(
       io.out(
         `${JSON.stringify({ file: path, patch, written: options.write === true && text !== before }, null, 2)}\n`,
       );
-    else io.out(patch === '' ? `${paint.green('✔')} ${file} has every record that is needed.\n` : patch);
+    else
+      io.out(
+        patch === ''
+          ? `${paint.green('✔')} ${file} has every record that is needed.\n`
+          : colouredPatch(patch, paint),
+      );
     if (options.write && text !== before) await writeFile(path, text);
     else if (text !== before && !options.json)
       io.out(`${paint.dim('Nothing was written. To write it:')} syndexa appads merge ${file} --write\n`);

@@ -35,7 +35,8 @@ export function byHandLines(byHand: Wiring['byHand'], paint: Paint, width: numbe
   return [...lines, ''];
 }
 
-function colouredPatch(patch: string, paint: Paint): string {
+/** A unified diff in colour. */
+export function colouredPatch(patch: string, paint: Paint): string {
   return patch
     .split('\n')
     .map((line) => {
