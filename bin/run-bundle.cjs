@@ -1,6 +1,7 @@
 'use strict';
 // Runs the built client, with the code that V8 compiled for it kept beside it: most of a short command's time
 // would else go into compiling the same bundle again. Whatever is wrong with a cache, the bundle runs without.
+const { createHash } = require('node:crypto');
 const { mkdirSync, readFileSync, renameSync, writeFileSync } = require('node:fs');
 const { createRequire, wrap } = require('node:module');
 const { dirname, join } = require('node:path');
@@ -33,9 +34,11 @@ function keepWhenDone(script, cache) {
 
 function load(name) {
   const file = join(folder, name);
-  const cache = join(caches, `${name}.${process.version}`);
+  const source = readFileSync(file, 'utf8');
+  // V8 itself compares only the length of the source, so the name must tell one build from another.
+  const cache = join(caches, `${name}.${process.version}.${createHash('sha1').update(source).digest('hex')}`);
   const cachedData = read(cache);
-  const script = new Script(wrap(readFileSync(file, 'utf8')), { filename: file, cachedData });
+  const script = new Script(wrap(source), { filename: file, cachedData });
   if (!cachedData || script.cachedDataRejected) keepWhenDone(script, cache);
   const own = createRequire(file);
   const loaded = { exports: {} };

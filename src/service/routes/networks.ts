@@ -3,15 +3,17 @@ import { rules } from '../../core/checks/rules/index.js';
 import { readProfile } from '../../core/network/read.js';
 import { recogniser } from '../../core/network/recognise.js';
 import { stacks } from '../../core/stacks/index.js';
+import type { CollectPlan } from '../../api/trees.js';
 import type { ServiceContext } from '../context.js';
+import type { LoadedProfile } from '../profiles.js';
 import { ServiceError } from '../errors.js';
 import { bind } from '../route.js';
 
 /** Files larger than this are not looked into. */
-export const maxFileBytes = 16 * 1024 * 1024;
+const maxFileBytes = 16 * 1024 * 1024;
 
 /** Folders that tools fill: nothing in them is a person's to keep true. */
-export const skipFolders = [
+const skipFolders = [
   '.git',
   '.gradle',
   '.idea',
@@ -27,6 +29,17 @@ export const skipFolders = [
   '.cxx',
   '.syndexa-write',
 ];
+
+/** Which files of a tree matter to the stacks, and to the networks that are known. */
+export function collectPlanOf(profiles: readonly LoadedProfile[]): CollectPlan {
+  return {
+    rules: stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
+    folders: stacks.flatMap(({ folders }) => [...folders]),
+    needles: [...recogniser(profiles.map(({ profile }) => profile)).needles],
+    skipFolders: [...skipFolders],
+    maxFileBytes,
+  };
+}
 
 /** Network profiles, rules, and what the service wants to see of a tree. */
 export function networkRoutes(router: Router, { profiles }: ServiceContext): void {
@@ -52,11 +65,5 @@ export function networkRoutes(router: Router, { profiles }: ServiceContext): voi
     return { ok: profile !== null, id: profile?.id ?? null, problems };
   });
   bind(router, 'listRules', () => rules.map(({ meta }) => ({ ...meta })));
-  bind(router, 'collectPlan', () => ({
-    rules: stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
-    folders: stacks.flatMap(({ folders }) => [...folders]),
-    needles: [...recogniser(profiles.map(({ profile }) => profile)).needles],
-    skipFolders: [...skipFolders],
-    maxFileBytes,
-  }));
+  bind(router, 'collectPlan', () => collectPlanOf(profiles));
 }

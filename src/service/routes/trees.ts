@@ -1,26 +1,18 @@
 import { realpath, stat } from 'node:fs/promises';
 import type { Router } from 'express';
-import type { CollectPlan, LinkedTree } from '../../api/trees.js';
-import { stacks } from '../../core/stacks/index.js';
-import { recogniser } from '../../core/network/recognise.js';
+import type { LinkedTree } from '../../api/trees.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import { bind } from '../route.js';
 import { applyToTree, FileChangedError } from '../trees/apply.js';
 import { collectTree } from '../trees/collect.js';
 import type { TreeWork } from '../tree-work.js';
-import { maxFileBytes, skipFolders } from './networks.js';
+import { collectPlanOf } from './networks.js';
 
 /** Trees that are linked: folders below a root that was named when the service was started. */
 export function treeRoutes(router: Router, context: ServiceContext, work: TreeWork): void {
   const { trees, roots, roster } = context;
-  const plan: CollectPlan = {
-    rules: stacks.flatMap(({ collect }) => [...collect]),
-    folders: stacks.flatMap(({ folders }) => [...folders]),
-    needles: [...recogniser(context.profiles.map(({ profile }) => profile)).needles],
-    skipFolders,
-    maxFileBytes,
-  };
+  const plan = collectPlanOf(context.profiles);
 
   const read = async (tree: LinkedTree): Promise<LinkedTree> => {
     const path = await insideRoots(tree.path, roots);
