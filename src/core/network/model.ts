@@ -1,39 +1,19 @@
 import { z } from 'zod';
-import { formatNames, platformNames, stageNames } from './names.js';
+import { CodeNeeds } from './calls.js';
+import { Inventory, Report } from './exchange.js';
+import { anchorNames, sizeNames } from './names.js';
+import { AndroidNeeds, IosNeeds, StackNeeds } from './needs.js';
+import { Duration, Format, Platform, reasoned, Slug, Why } from './words.js';
 
-export const Platform = z.enum(platformNames).meta({ description: 'The platform of an edition.' });
-export type Platform = z.infer<typeof Platform>;
-export const platforms = Platform.options;
-
-export const Stage = z.enum(stageNames).meta({ description: 'What a variant is for.' });
-export type Stage = z.infer<typeof Stage>;
-export const stages = Stage.options;
-
-export const Format = z.enum(formatNames).meta({ description: 'The format of a placement.' });
-export type Format = z.infer<typeof Format>;
-
-export const Slug = z
-  .string()
-  .regex(/^[a-z][a-z0-9]*(-[a-z0-9]+)*$/, 'Small letters, digits and single dashes only, a letter first.')
-  .max(64);
-
-export const Duration = z
-  .string()
-  .regex(/^[1-9]\d{0,5}(s|m|h|d)$/, 'A whole number with its unit: 60s, 5m, 2h or 1d.')
-  .meta({ description: 'A time: a whole number and s, m, h or d.' });
-
-const Why = z
-  .string()
-  .min(8)
-  .max(400)
-  .meta({ description: 'Why the network asks for it, from its integration page.' });
-
-const reasoned = <Shape extends z.ZodRawShape>(shape: Shape) => z.strictObject({ ...shape, why: Why });
+export { Duration, Format, Platform, platforms, Slug, Stage, stages } from './words.js';
+export type { AndroidNeeds, IosNeeds } from './needs.js';
 
 export const IdKind = z
   .strictObject({
     label: z.string().min(2).max(60).meta({ description: 'What the network calls this ID.' }),
-    scope: z.enum(['edition', 'placement', 'account']),
+    scope: z
+      .enum(['edition', 'placement', 'account'])
+      .meta({ description: 'What one ID stands for: an edition, a placement, or the whole account.' }),
     pattern: z.string().min(3).max(200).meta({
       description:
         'A regular expression for the whole ID; the groups `account` and `platform` may be named in it.',
@@ -45,7 +25,6 @@ export const IdKind = z
     needles: z.array(z.string().min(3).max(40)).min(1).max(8).meta({
       description: 'Plain texts of which every ID holds one; files without any of them are not looked into.',
     }),
-    secret: z.boolean().default(false),
     samples: z
       .partialRecord(Platform, z.union([z.string(), z.partialRecord(Format, z.string())]))
       .default({})
@@ -75,61 +54,40 @@ const FormatRules = z.strictObject({
     .optional()
     .meta({ description: 'The content kinds to choose from.' }),
   reward: z.boolean().optional().meta({ description: 'Whether a reward must be named.' }),
-  skippable: z.boolean().optional().meta({ description: 'Whether the user may skip the ad.' }),
+  skippable: z
+    .boolean()
+    .optional()
+    .meta({ description: 'Whether the user may skip the ad; left out where it can be chosen.' }),
+  'end-card': z
+    .boolean()
+    .optional()
+    .meta({ description: 'Whether there is an end card; left out where it can be chosen.' }),
+  sizes: z.array(z.enum(sizeNames)).optional().meta({ description: 'The size classes to choose from.' }),
+  anchors: z.array(z.enum(anchorNames)).optional().meta({ description: 'Where it may stand on the screen.' }),
+  cap: z
+    .strictObject({ max: z.number().int().min(1).max(1000), per: Duration })
+    .optional()
+    .meta({ description: 'At most so many showings that the network allows per period.' }),
+  every: z
+    .strictObject({ min: z.number().int().min(1).max(1000) })
+    .optional()
+    .meta({ description: 'In a list: the fewest items between two ads.' }),
+  timeout: z
+    .strictObject({ min: Duration, max: Duration })
+    .optional()
+    .meta({ description: 'The bounds of the time to wait for an ad.' }),
 });
 
-const AppIdPlace = z.discriminatedUnion('place', [
-  z.strictObject({
-    place: z.literal('manifest'),
-    key: z
-      .string()
-      .min(3)
-      .meta({ description: 'android:name of the meta-data element in the application element.' }),
-    resource: z
-      .string()
-      .regex(/^[a-z][a-z0-9_]*$/)
-      .meta({ description: 'Name of the string resource that holds the ID per source set.' }),
+/** Something that opens an account or a service, and must never stand in a file. */
+const Credential = z
+  .strictObject({
+    label: z.string().min(2).max(60),
+    scope: z.enum(['account', 'edition']).meta({ description: 'One for the publisher, or one per edition.' }),
+    platforms: z.array(Platform).min(1).optional(),
+    formats: z.array(Format).min(1).optional().meta({ description: 'Only needed for these formats.' }),
     why: Why,
-  }),
-  z.strictObject({
-    place: z.literal('plist'),
-    key: z.string().min(3).meta({ description: 'Key in the property list of the application.' }),
-    setting: z
-      .string()
-      .regex(/^[A-Z][A-Z0-9_]*$/)
-      .meta({ description: 'Name of the build setting that holds the ID per configuration.' }),
-    why: Why,
-  }),
-  z.strictObject({ place: z.literal('code'), why: Why }),
-]);
-
-const Permission = reasoned({ name: z.string().regex(/^[\w.]+$/) });
-const Level = reasoned({ value: z.number().int().min(1).max(99) });
-const AndroidNeeds = z.strictObject({
-  'app-id': AppIdPlace.optional(),
-  'min-sdk': Level.optional(),
-  'compile-sdk': Level.optional(),
-  permissions: z.array(Permission).default([]),
-  repositories: z.array(reasoned({ url: z.url() })).default([]),
-  dependencies: z
-    .array(reasoned({ coordinate: z.string().regex(/^[\w.-]+:[\w.-]+$/), version: z.string().min(1) }))
-    .default([]),
-});
-
-const IosNeeds = z.strictObject({
-  'app-id': AppIdPlace.optional(),
-  'deployment-target': reasoned({ value: z.string().regex(/^\d+(\.\d+)?$/) }).optional(),
-  pods: z.array(reasoned({ name: z.string().min(1), version: z.string().min(1) })).default([]),
-  packages: z
-    .array(reasoned({ url: z.url(), product: z.string().min(1), version: z.string().min(1) }))
-    .default([]),
-  keys: z
-    .array(reasoned({ key: z.string().min(1), type: z.enum(['string', 'boolean', 'array', 'dict']) }))
-    .default([])
-    .meta({ description: 'Further keys that the property list must hold.' }),
-});
-export type AndroidNeeds = z.infer<typeof AndroidNeeds>;
-export type IosNeeds = z.infer<typeof IosNeeds>;
+  })
+  .meta({ description: 'A secret of the network: the roster names it, and never holds it.' });
 
 export const Profile = z
   .strictObject({
@@ -139,7 +97,13 @@ export const Profile = z
     id: Slug,
     name: z.string().min(2).max(60),
     about: z.string().min(8).max(400),
+    site: z.url().optional().meta({ description: 'Where the network’s pages are.' }),
+    terms: Why.optional().meta({ description: 'What has to be accepted before anything serves, and why.' }),
     ids: z.strictObject({ app: IdKind.optional(), unit: IdKind.optional() }),
+    credentials: z
+      .record(Slug, Credential)
+      .default({})
+      .meta({ description: 'Secrets by name. Rosters refer to them as secret:NAME.' }),
     formats: z
       .partialRecord(Format, FormatRules)
       .refine((formats) => Object.keys(formats).length > 0, 'At least one format.'),
@@ -164,8 +128,12 @@ export const Profile = z
       )
       .default([])
       .meta({ description: 'Records that the network asks for in app-ads.txt.' }),
+    inventory: Inventory.optional(),
+    report: Report.optional(),
     android: AndroidNeeds.optional(),
     ios: IosNeeds.optional(),
+    stacks: StackNeeds.default({}),
+    code: CodeNeeds.default({}),
   })
   .meta({ title: 'Network profile', description: 'What an ad network gives out and what its SDK needs.' });
 export type Profile = z.infer<typeof Profile>;

@@ -14,3 +14,14 @@ export const formatNames = [
 ] as const;
 export const severityNames = ['blocker', 'warning', 'note'] as const;
 export const audienceNames = ['general', 'mixed', 'children'] as const;
+export const sizeNames = ['standard', 'large', 'medium-rectangle', 'adaptive'] as const;
+export const anchorNames = ['top', 'bottom', 'inline'] as const;
+export const languageNames = [
+  'kotlin',
+  'java',
+  'swift',
+  'objective-c',
+  'dart',
+  'typescript',
+  'csharp',
+] as const;

@@ -1,5 +1,6 @@
 import safeRegex from 'safe-regex2';
 import { fieldProblems, readYaml, type FieldProblem, type YamlDocument } from '../formats/yaml/read.js';
+import { mismatches } from './consistency.js';
 import { idKinds, platforms, Profile, type Format, type IdKind, type Platform } from './model.js';
 
 /**
@@ -15,7 +16,8 @@ export function readProfile(text: string): { profile: Profile | null; problems: 
     const rules = parsed.data.ids[kind];
     return rules ? idProblems(rules, ['ids', kind], yaml) : [];
   });
-  problems.push(...placeProblems(parsed.data, yaml));
+  for (const { field, message, fix } of mismatches(parsed.data))
+    problems.push({ field: field.join('.'), message, fix, place: yaml.placeOf(field) });
   return { profile: problems.length === 0 ? parsed.data : null, problems };
 }
 
@@ -74,28 +76,6 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
     );
   }
   return problems;
-}
-
-function placeProblems(profile: Profile, yaml: YamlDocument): FieldProblem[] {
-  const right = { android: 'manifest', ios: 'plist' } as const;
-  return platforms.flatMap((platform) => {
-    const place = profile[platform]?.['app-id'];
-    if (!place) return [];
-    const field = [platform, 'app-id'];
-    const at = { field: field.join('.'), place: yaml.placeOf(field) };
-    if (!profile.ids.app)
-      return [
-        { ...at, message: 'An app ID has a place here, but ids.app describes none.', fix: 'Add ids.app.' },
-      ];
-    if (place.place === 'code' || place.place === right[platform]) return [];
-    return [
-      {
-        ...at,
-        message: `On ${platform} an app ID cannot stand in a ${place.place}.`,
-        fix: `Use place: ${right[platform]} or code.`,
-      },
-    ];
-  });
 }
 
 /** An ID that a network gives out for testing. */

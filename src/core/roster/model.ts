@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { audienceNames } from '../network/names.js';
+import { anchorNames, audienceNames, sizeNames } from '../network/names.js';
 import { Duration, Format, Platform, Slug, Stage } from '../network/model.js';
 
 export const Settings = z
@@ -16,8 +16,8 @@ export const Settings = z
     skippable: z.boolean().optional(),
     reward: z.strictObject({ amount: z.number().int().min(1), item: z.string().min(1).max(60) }).optional(),
     'end-card': z.boolean().optional(),
-    size: z.enum(['standard', 'large', 'medium-rectangle', 'adaptive']).optional(),
-    anchor: z.enum(['top', 'bottom', 'inline']).optional(),
+    size: z.enum(sizeNames).optional(),
+    anchor: z.enum(anchorNames).optional(),
     every: z
       .number()
       .int()

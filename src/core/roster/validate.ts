@@ -7,8 +7,9 @@ import {
   type Profile,
   type Stage,
 } from '../network/model.js';
-import { offers, recogniser, type Recogniser } from '../network/recognise.js';
-import type { Placement, Title } from './model.js';
+import { recogniser, type Recogniser } from '../network/recognise.js';
+import type { Title } from './model.js';
+import { settingProblems } from './settings.js';
 
 /** An ID of a title with the field in which it stands. */
 export interface HeldId {
@@ -194,95 +195,6 @@ function clashes(ids: readonly HeldId[], elsewhere: readonly (HeldId & { title: 
       },
     ];
   });
-}
-
-const seconds = { s: 1, m: 60, h: 3600, d: 86400 } as const;
-
-/** A duration such as `2m`, in seconds. */
-export function durationSeconds(duration: string): number {
-  return parseInt(duration, 10) * seconds[duration.slice(-1) as keyof typeof seconds];
-}
-
-function settingProblems(
-  name: string,
-  placement: Placement,
-  known: ReadonlyMap<string, Profile>,
-): FieldProblem[] {
-  const at = (field: string) => `placements.${name}.settings.${field}`;
-  const { settings, format } = placement;
-  const problems: FieldProblem[] = [];
-  if (settings.content?.length === 0) {
-    problems.push({
-      field: at('content'),
-      message: 'No content kind is left, so nothing can be shown.',
-      fix: 'Name at least one of text, image, video.',
-    });
-  }
-  if (settings.reward && format !== 'rewarded') {
-    problems.push({
-      field: at('reward'),
-      message: `A ${format} gives no reward.`,
-      fix: 'Take it out, or make the format rewarded.',
-    });
-  }
-  for (const network of Object.keys(placement.units)) {
-    const profile = known.get(network);
-    if (!profile) continue;
-    const field = `placements.${name}.units.${network}`;
-    const rules = profile.formats[format];
-    if (!rules) {
-      const offered = Object.keys(profile.formats).join(', ');
-      problems.push({
-        field,
-        message: `${profile.name} does not offer the format ${format}.`,
-        fix: `It offers ${offered}.`,
-      });
-      continue;
-    }
-    for (const platform of platforms) {
-      if (!placement.units[network]?.[platform] || offers(profile, format, platform)) continue;
-      problems.push({
-        field: `${field}.${platform}`,
-        message: `${profile.name} does not offer ${format} on ${platform}.`,
-        fix: 'Take the IDs out.',
-      });
-    }
-    const { refresh } = settings;
-    if (refresh && rules.refresh) {
-      const bounds = `${rules.refresh.min} to ${rules.refresh.max}`;
-      const spot =
-        refresh === 'managed'
-          ? rules.refresh.managed
-          : refresh === 'off'
-            ? rules.refresh.off
-            : within(refresh, rules.refresh);
-      if (!spot)
-        problems.push({
-          field: at('refresh'),
-          message: `${profile.name} does not take the refresh ${refresh}.`,
-          fix: `Use a time from ${bounds}.`,
-        });
-    } else if (refresh && refresh !== 'off') {
-      problems.push({
-        field: at('refresh'),
-        message: `${profile.name} never refreshes a ${format}.`,
-        fix: 'Take it out.',
-      });
-    }
-    const odd = rules.content && settings.content?.find((kind) => !rules.content?.includes(kind));
-    if (odd)
-      problems.push({
-        field: at('content'),
-        message: `${profile.name} shows no ${odd} in a ${format}.`,
-        fix: `It shows ${rules.content?.join(', ')}.`,
-      });
-  }
-  return problems;
-}
-
-function within(refresh: string, bounds: { min: string; max: string }): boolean {
-  const time = durationSeconds(refresh);
-  return time >= durationSeconds(bounds.min) && time <= durationSeconds(bounds.max);
 }
 
 function stageProblems(title: Title): FieldProblem[] {

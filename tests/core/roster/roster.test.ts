@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compare, compareThreeWays } from '../../../src/core/roster/compare.js';
+import { durationSeconds } from '../../../src/core/network/consistency.js';
 import { readRoster, writeRoster } from '../../../src/core/roster/document.js';
 import { expectedIds } from '../../../src/core/roster/expected.js';
 import { revert } from '../../../src/core/roster/history.js';
 import { Roster, Title } from '../../../src/core/roster/model.js';
 import { stageOf } from '../../../src/core/roster/stage.js';
-import { durationSeconds, heldIds, validateTitle } from '../../../src/core/roster/validate.js';
+import { heldIds, validateTitle } from '../../../src/core/roster/validate.js';
 import { makeBoard } from '../../../src/core/board/board.js';
 import { cellState } from '../../../src/core/board/cell-state.js';
 import { kelp, placement, profiles } from '../../support/trees.js';

@@ -72,6 +72,13 @@ export function fieldProblems(
 ): FieldProblem[] {
   return error.issues.flatMap((issue): FieldProblem[] => {
     const base = [...prefix, ...issue.path];
+    if (issue.code === 'invalid_union') {
+      // Of several shapes the one that was most nearly met is the one that was meant.
+      const shapes = issue.errors.map((issues) => fieldProblems({ issues } as z.ZodError, yaml, base));
+      const [nearest] = shapes.filter(({ length }) => length > 0).sort((a, b) => a.length - b.length);
+      const told = nearest?.every(({ field }) => field === base.map(String).join('.')) ? undefined : nearest;
+      if (told) return told;
+    }
     const paths = issue.code === 'unrecognized_keys' ? issue.keys.map((key) => [...base, key]) : [base];
     return paths.map((path) => ({
       field: path.map(String).join('.'),

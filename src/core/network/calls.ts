@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import { languageNames } from './names.js';
+import { Format, Why } from './words.js';
+
+const Name = z
+  .string()
+  .min(1)
+  .max(120)
+  .regex(/^[A-Za-z_$][\w$.:]*$/, 'A name as it stands in code, its parts joined by dots.');
+
+/** Where an argument stands: counted from 0, or under its label. */
+const Position = z.union([z.number().int().min(0).max(20), z.string().min(1).max(60)]);
+
+const AdCall = z.strictObject({
+  call: Name,
+  id: Position.optional().meta({
+    description: 'The argument that takes the unit ID: counted from 0, or its label.',
+  }),
+  why: Why.optional(),
+});
+
+export const LanguageCalls = z
+  .strictObject({
+    imports: z.array(z.string().min(1).max(160)).default([]),
+    start: z.strictObject({
+      call: Name,
+      'app-id': Position.optional().meta({ description: 'The argument that takes the app ID.' }),
+      credential: z
+        .record(z.string(), Position)
+        .optional()
+        .meta({ description: 'The arguments that take credentials.' }),
+      in: z
+        .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
+        .meta({ description: 'Where the network wants it to be called.' }),
+      example: z.string().min(3).max(600),
+      why: Why,
+    }),
+    formats: z
+      .partialRecord(
+        Format,
+        z.strictObject({
+          load: AdCall,
+          show: AdCall.optional(),
+          release: AdCall.optional(),
+          callbacks: z
+            .strictObject({
+              loaded: Name.optional(),
+              failed: Name.optional(),
+              shown: Name.optional(),
+              closed: Name.optional(),
+              rewarded: Name.optional(),
+            })
+            .default({}),
+          example: z.string().min(3).max(900),
+        }),
+      )
+      .default({}),
+    'test-devices': z.strictObject({ call: Name, example: z.string().max(300), why: Why }).optional(),
+  })
+  .meta({ description: 'How the network’s code looks in one language.' });
+export type LanguageCalls = z.infer<typeof LanguageCalls>;
+
+export const CodeNeeds = z
+  .partialRecord(z.enum(languageNames), LanguageCalls)
+  .meta({ description: 'How the network’s code looks, per language.' });
+export type CodeNeeds = z.infer<typeof CodeNeeds>;

@@ -1,0 +1,184 @@
+import type { LanguageCalls } from './calls.js';
+import type { Inventory } from './exchange.js';
+import { platforms, type Profile } from './model.js';
+
+/** A fault between two parts of a profile: each is right on its own. */
+export interface Mismatch {
+  field: string[];
+  message: string;
+  fix: string;
+}
+
+/** What in a profile does not fit together. */
+export function mismatches(profile: Profile): Mismatch[] {
+  return [
+    ...appIdPlaces(profile),
+    ...offeredNowhere(profile),
+    ...inventoryFaults(profile),
+    ...codeFaults(profile),
+    ...stackFaults(profile),
+    ...bounds(profile),
+  ];
+}
+
+function appIdPlaces(profile: Profile): Mismatch[] {
+  const right = { android: 'manifest', ios: 'plist' } as const;
+  return platforms.flatMap((platform) => {
+    const place = profile[platform]?.['app-id'];
+    if (!place) return [];
+    const field = [platform, 'app-id'];
+    if (!profile.ids.app)
+      return [
+        { field, message: 'An app ID has a place here, but ids.app describes none.', fix: 'Add ids.app.' },
+      ];
+    if (place.place === 'code' || place.place === right[platform]) return [];
+    return [
+      {
+        field,
+        message: `On ${platform} an app ID cannot stand in a ${place.place}.`,
+        fix: `Use place: ${right[platform]} or code.`,
+      },
+    ];
+  });
+}
+
+function offeredNowhere(profile: Profile): Mismatch[] {
+  return Object.entries(profile.formats).flatMap(([format, rules]) =>
+    (rules.platforms ?? []).flatMap((platform, at) =>
+      profile[platform]
+        ? []
+        : [
+            {
+              field: ['formats', format, 'platforms', String(at)],
+              message: `The format is offered on ${platform}, but nothing says what ${platform} needs.`,
+              fix: `Add a section ${platform}, or take it out here.`,
+            },
+          ],
+    ),
+  );
+}
+
+function inventoryFaults({ inventory, credentials, formats, ids }: Profile): Mismatch[] {
+  if (!inventory) return [];
+  const faults: Mismatch[] = [];
+  if (inventory.http && !credentials[inventory.http.key])
+    faults.push({
+      field: ['inventory', 'http', 'key'],
+      message: `There is no credential ${inventory.http.key}.`,
+      fix: `Describe it under credentials${listOf(Object.keys(credentials))}.`,
+    });
+  if (inventory.http?.apps && !ids.app && inventory.http.create && !inventory.http.units.fields.app)
+    faults.push({
+      field: ['inventory', 'http', 'units', 'fields'],
+      message: 'Apps are listed, but no field of a unit names its app.',
+      fix: 'Add the field app, or leave apps out.',
+    });
+  faults.push(...doubleWords(inventory));
+  for (const format of Object.keys(inventory.words.format))
+    if (!(format in formats))
+      faults.push({
+        field: ['inventory', 'words', 'format', format],
+        message: `The network does not offer ${format}.`,
+        fix: 'Take it out, or add the format.',
+      });
+  return faults;
+}
+
+/** One word that stands for two things would be guessed at each time it is read. */
+function doubleWords({ words }: Inventory): Mismatch[] {
+  return (['platform', 'format', 'status'] as const).flatMap((what) => {
+    const seen = new Map<string, string>();
+    return Object.entries(words[what]).flatMap(([meaning, names]) =>
+      names.flatMap((name): Mismatch[] => {
+        const other = seen.get(name.toLowerCase());
+        seen.set(name.toLowerCase(), meaning);
+        if (other === undefined || other === meaning) return [];
+        return [
+          {
+            field: ['inventory', 'words', what, meaning],
+            message: `“${name}” stands for ${other} and for ${meaning}.`,
+            fix: 'Leave it with one of them.',
+          },
+        ];
+      }),
+    );
+  });
+}
+
+function codeFaults(profile: Profile): Mismatch[] {
+  const handedOver = platforms.filter((platform) => profile[platform]?.['app-id']?.place === 'code');
+  return (Object.entries(profile.code) as [string, LanguageCalls][]).flatMap(([language, calls]) => {
+    const faults: Mismatch[] = [];
+    if (handedOver.length > 0 && calls.start['app-id'] === undefined)
+      faults.push({
+        field: ['code', language, 'start'],
+        message: `The app ID is handed over in code on ${handedOver.join(' and ')}, but no argument of the start-up call takes it.`,
+        fix: 'Add app-id with the position or the label of the argument.',
+      });
+    for (const name of Object.keys(calls.start.credential ?? {}))
+      if (!profile.credentials[name])
+        faults.push({
+          field: ['code', language, 'start', 'credential', name],
+          message: `There is no credential ${name}.`,
+          fix: `Describe it under credentials${listOf(Object.keys(profile.credentials))}.`,
+        });
+    for (const [format, { load }] of Object.entries(calls.formats)) {
+      if (!(format in profile.formats))
+        faults.push({
+          field: ['code', language, 'formats', format],
+          message: `The network does not offer ${format}.`,
+          fix: `It offers ${Object.keys(profile.formats).join(', ')}.`,
+        });
+      if (profile.ids.unit && load.id === undefined)
+        faults.push({
+          field: ['code', language, 'formats', format, 'load'],
+          message: 'Nothing says which argument takes the unit ID.',
+          fix: 'Add id with the position or the label of the argument.',
+        });
+    }
+    return faults;
+  });
+}
+
+function stackFaults({ stacks, ids }: Profile): Mismatch[] {
+  const faults: Mismatch[] = [];
+  const named = (options: object | undefined, field: string[]) => {
+    if (ids.app || !options || Object.keys(options).length === 0) return;
+    faults.push({
+      field,
+      message: 'App IDs are taken here, but ids.app describes none.',
+      fix: 'Add ids.app, or take the option out.',
+    });
+  };
+  if (stacks.expo && 'package' in stacks.expo) named(stacks.expo.plugin, ['stacks', 'expo', 'plugin']);
+  if (stacks.unity && 'package' in stacks.unity)
+    named(stacks.unity.settings?.fields, ['stacks', 'unity', 'settings', 'fields']);
+  return faults;
+}
+
+function bounds(profile: Profile): Mismatch[] {
+  return Object.entries(profile.formats).flatMap(([format, rules]) =>
+    (['refresh', 'timeout'] as const).flatMap((name) => {
+      const range = rules[name];
+      if (!range || durationSeconds(range.min) <= durationSeconds(range.max)) return [];
+      return [
+        {
+          field: ['formats', format, name],
+          message: `No time is at least ${range.min} and at most ${range.max}.`,
+          fix: 'Exchange min and max.',
+        },
+      ];
+    }),
+  );
+}
+
+const seconds = { s: 1, m: 60, h: 3600, d: 86400 } as const;
+
+/** A duration such as `2m`, in seconds. */
+export function durationSeconds(duration: string): number {
+  return parseInt(duration, 10) * seconds[duration.slice(-1) as keyof typeof seconds];
+}
+
+function listOf(names: readonly string[]): string {
+  return names.length > 0 ? ` (there are ${names.join(', ')})` : '';
+}
