@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { Profile } from '../core/network/model.js';
 import { Severity } from '../core/checks/model.js';
+import { Declared } from '../core/survey/declared.js';
+import { Fact, Unresolved } from '../core/survey/model.js';
 import { FieldFault } from './problem.js';
 
 export const NetworkSummary = z.object({
@@ -15,10 +17,12 @@ export type NetworkSummary = z.infer<typeof NetworkSummary>;
 export const NetworkDetail = z.object({ profile: Profile, source: z.string(), shipped: z.boolean() });
 export type NetworkDetail = z.infer<typeof NetworkDetail>;
 export const LintRequest = z.object({ text: z.string().max(2_000_000) });
+export type LintAnswer = z.infer<typeof LintAnswer>;
 export const LintAnswer = z.object({
   ok: z.boolean(),
   id: z.string().nullable(),
   problems: z.array(FieldFault),
+  needles: z.array(z.string()).meta({ description: 'Texts by which files are found that may hold its IDs.' }),
 });
 export const RuleSummary = z.object({
   id: z.string(),
@@ -28,3 +32,37 @@ export const RuleSummary = z.object({
   messages: z.record(z.string(), z.string()),
   needsTitle: z.boolean(),
 });
+
+export const ProfileDraft = z
+  .object({
+    id: z.string(),
+    text: z.string().meta({ description: 'The profile as YAML, comments and all.' }),
+    problems: z.array(FieldFault),
+    others: z
+      .array(z.object({ stem: z.string(), declared: z.array(Declared) }))
+      .meta({ description: 'What else the tree declares that no profile claims, grouped by vendor.' }),
+  })
+  .meta({ title: 'Profile draft' });
+export type ProfileDraft = z.infer<typeof ProfileDraft>;
+
+export const TreeDraftRequest = z.object({
+  only: z
+    .string()
+    .max(100)
+    .optional()
+    .meta({ description: 'The vendor’s word to draft for; left out, the one with most to show.' }),
+});
+
+export const ProfileTrial = z
+  .object({
+    id: z.string().nullable(),
+    problems: z.array(FieldFault),
+    stacks: z.array(z.object({ stack: z.string(), root: z.string() })),
+    facts: z.array(Fact).meta({ description: 'What the profile recognises in the tree.' }),
+    unresolved: z.array(Unresolved),
+    unmet: z
+      .array(z.object({ platform: z.string(), what: z.string(), why: z.string() }))
+      .meta({ description: 'What the profile asks for and the tree does not have.' }),
+  })
+  .meta({ title: 'Profile trial', description: 'What a profile recognises in a tree.' });
+export type ProfileTrial = z.infer<typeof ProfileTrial>;

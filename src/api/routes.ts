@@ -1,11 +1,21 @@
 import { z } from 'zod';
 import { Board } from '../core/board/board.js';
+import { ProfileAnswers } from '../core/drafting/profile.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Placement, Publisher } from '../core/roster/model.js';
 import { Survey } from '../core/survey/model.js';
 import { AppAdsComparison, AppAdsLint, AppAdsMerge, AppAdsNeeds, AppAdsText } from './app-ads.js';
 import { paths } from './paths.js';
-import { LintAnswer, LintRequest, NetworkDetail, NetworkSummary, RuleSummary } from './networks.js';
+import {
+  LintAnswer,
+  LintRequest,
+  NetworkDetail,
+  NetworkSummary,
+  ProfileDraft,
+  ProfileTrial,
+  RuleSummary,
+  TreeDraftRequest,
+} from './networks.js';
 import {
   HistoryEntry,
   IdWrite,
@@ -112,6 +122,18 @@ export const routes = {
   listNetworks: { ...paths.listNetworks, summary: 'All network profiles.', answer: z.array(NetworkSummary) },
   showNetwork: { ...paths.showNetwork, summary: 'One network profile.', answer: NetworkDetail },
   lintNetwork: { ...paths.lintNetwork, summary: 'Checks a profile.', body: LintRequest, answer: LintAnswer },
+  addNetwork: {
+    ...paths.addNetwork,
+    summary: 'Keeps a profile in the data folder, so that every call knows its network.',
+    body: LintRequest,
+    answer: NetworkDetail,
+  },
+  draftNetwork: {
+    ...paths.draftNetwork,
+    summary: 'Drafts a profile from answers.',
+    body: ProfileAnswers,
+    answer: ProfileDraft,
+  },
   listRules: { ...paths.listRules, summary: 'All rules.', answer: z.array(RuleSummary) },
   appAdsNeeds: {
     ...paths.appAdsNeeds,
@@ -167,6 +189,18 @@ export const routes = {
     summary: 'Works out the edits for a snapshot.',
     body: TreeQuestion,
     answer: WiringAnswer,
+  },
+  draftFromTree: {
+    ...paths.draftFromTree,
+    summary: 'Drafts a profile from what a tree declares and no profile claims.',
+    body: TreeDraftRequest,
+    answer: ProfileDraft,
+  },
+  tryNetwork: {
+    ...paths.tryNetwork,
+    summary: 'Says what a profile recognises in a snapshot.',
+    body: LintRequest,
+    answer: ProfileTrial,
   },
   source: {
     ...paths.source,

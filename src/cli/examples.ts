@@ -21,6 +21,12 @@ export const examples: Record<string, readonly string[]> = {
   ],
   'roster export': ['syndexa roster export roster.yaml'],
   'roster import': ['syndexa roster import demo/roster.yaml --yes'],
+  'network new': [
+    'syndexa network new --id brightwell --name Brightwell --format banner --unit-id android=bw-u-10000001 ios=bw-u-10000002',
+    'syndexa network new --from-tree demo/trees/tidewick',
+  ],
+  'network test': ['syndexa network test cobalt-heron --tree demo/trees/tidewick'],
+  'network add': ['syndexa network add brightwell.yaml'],
   'network lint': ['syndexa network lint profiles/*.yaml'],
   'title list': ['syndexa title list'],
   'title show': ['syndexa title show tidewick'],

@@ -23,8 +23,13 @@ async function recover(folder: string, io: Io): Promise<void> {
 
 const bytesAtOnce = 6 * 1024 * 1024;
 
-/** Collects what matters of a tree, and sends the hashes, then only the contents that the service lacks. */
-export async function sendTree(client: Client, io: Io, directory: string): Promise<SentTree> {
+/** Collects what matters of a tree (with `needles` also what holds those texts), and sends the hashes, then only the contents that the service lacks. */
+export async function sendTree(
+  client: Client,
+  io: Io,
+  directory: string,
+  needles: readonly string[] = [],
+): Promise<SentTree> {
   const folder = resolve(io.cwd, directory);
   const [{ collectTree, TreeUnreadableError }, { leftovers }, plan] = await Promise.all([
     import('../service/trees/collect.js'),
@@ -34,7 +39,10 @@ export async function sendTree(client: Client, io: Io, directory: string): Promi
   if (leftovers(folder).length > 0) await recover(folder, io);
   const progress = startProgress(io, 'reading the tree');
   try {
-    const { files, folders, skipped, seen } = await collectTree(folder, plan);
+    const { files, folders, skipped, seen } = await collectTree(folder, {
+      ...plan,
+      needles: [...plan.needles, ...needles],
+    });
     const manifest = {
       name: basename(folder) || folder,
       files: files.map(({ path, hash, bytes }) => ({ path, hash, size: bytes.length })),

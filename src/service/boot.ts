@@ -8,7 +8,7 @@ import { z } from 'zod';
 import { createApp } from './app.js';
 import type { ServiceContext } from './context.js';
 import { Events } from './events.js';
-import { loadProfiles } from './profiles.js';
+import { ProfileShelf } from './profiles.js';
 import { openStore } from './store/open.js';
 import { RosterStore } from './store/roster-store.js';
 import { TreeStore } from './store/tree-store.js';
@@ -44,7 +44,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   const context: ServiceContext = {
     roster: new RosterStore(store.db),
     trees: new TreeStore(store.db),
-    profiles: loadProfiles(home, log),
+    profiles: new ProfileShelf(home, log),
     roots: (options.roots ?? []).map((root) => realpathSync(root)),
     events: new Events(),
     log,

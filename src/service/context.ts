@@ -1,6 +1,6 @@
 import type { Logger } from 'pino';
 import type { Events } from './events.js';
-import type { LoadedProfile } from './profiles.js';
+import type { ProfileShelf } from './profiles.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { TreeStore } from './store/tree-store.js';
 
@@ -8,7 +8,7 @@ import type { TreeStore } from './store/tree-store.js';
 export interface ServiceContext {
   roster: RosterStore;
   trees: TreeStore;
-  profiles: readonly LoadedProfile[];
+  profiles: ProfileShelf;
   /** Folders below which trees may be linked. */
   roots: readonly string[];
   events: Events;

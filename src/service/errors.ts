@@ -1,3 +1,4 @@
+import type { FieldProblem } from '../core/formats/yaml/read.js';
 import { faults, type FaultCode, type FieldFault, type Problem } from '../api/problem.js';
 
 /** A failure that the caller can understand and act on. */
@@ -38,4 +39,26 @@ export class ServiceError extends Error {
       ...(this.changes ? { changes: this.changes } : {}),
     };
   }
+}
+
+/** Problems of a document as the fields of an error. */
+export function faultsOf(problems: readonly FieldProblem[]): FieldFault[] {
+  return problems.map(({ field, message, fix, place }) => ({
+    field,
+    message,
+    ...(fix ? { fix } : {}),
+    ...(place ? { place } : {}),
+  }));
+}
+
+/** Throws when there is anything wrong. */
+export function refuse(problems: readonly FieldProblem[]): void {
+  const [first] = problems;
+  if (!first) return;
+  const detail =
+    problems.length === 1 ? `${first.field}: ${first.message}` : `${problems.length} values are not right.`;
+  throw new ServiceError('invalid', detail, {
+    errors: faultsOf(problems),
+    ...(first.fix ? { fix: first.fix } : {}),
+  });
 }

@@ -1,9 +1,10 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Logger } from 'pino';
 import type { Profile } from '../core/network/model.js';
 import { readProfile } from '../core/network/read.js';
+import { ServiceError } from './errors.js';
 
 /** A profile with the text that it was read from. */
 export interface LoadedProfile {
@@ -13,12 +14,44 @@ export interface LoadedProfile {
   shipped: boolean;
 }
 
-/** Reads the profiles that ship, then those in the data folder; a later one of the same ID wins. */
-export function loadProfiles(home: string, log: Logger): LoadedProfile[] {
-  const found = new Map<string, LoadedProfile>();
-  for (const loaded of [...shippedProfiles(), ...ownProfiles(join(home, 'profiles'), log)])
-    found.set(loaded.profile.id, loaded);
-  return [...found.values()];
+/** The profiles that ship, then those in the data folder; a later one of the same ID wins. */
+export class ProfileShelf {
+  readonly #found = new Map<string, LoadedProfile>();
+  readonly #folder: string;
+
+  constructor(home: string, log: Logger) {
+    this.#folder = join(home, 'profiles');
+    for (const loaded of [...shippedProfiles(), ...ownProfiles(this.#folder, log)])
+      this.#found.set(loaded.profile.id, loaded);
+  }
+
+  loaded(): LoadedProfile[] {
+    return [...this.#found.values()];
+  }
+
+  profiles(): Profile[] {
+    return this.loaded().map(({ profile }) => profile);
+  }
+
+  /** A profile by its ID; an error that names the known ones when there is none. */
+  get(id: string): LoadedProfile {
+    const found = this.#found.get(id);
+    if (found) return found;
+    throw new ServiceError('not-found', `There is no profile of the network ${id}.`, {
+      fix: `The networks are ${[...this.#found.keys()].join(', ')}.`,
+    });
+  }
+
+  /** Keeps a profile in the data folder. Its ID was checked with it, so it is a plain file name. */
+  add(profile: Profile, source: string): LoadedProfile {
+    const loaded = { profile, source, shipped: false };
+    mkdirSync(this.#folder, { recursive: true });
+    const path = join(this.#folder, `${profile.id}.yaml`);
+    writeFileSync(`${path}.new`, source);
+    renameSync(`${path}.new`, path);
+    this.#found.set(profile.id, loaded);
+    return loaded;
+  }
 }
 
 /** In a build the shipped profiles were read and checked beforehand; in the sources they are read as they are. */

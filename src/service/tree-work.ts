@@ -64,7 +64,7 @@ export class TreeWork {
   }
 
   private profiles() {
-    return this.context.profiles.map(({ profile }) => profile);
+    return this.context.profiles.profiles();
   }
 
   private title(id: string): NamedTitle {

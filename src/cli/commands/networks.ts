@@ -1,5 +1,10 @@
+import type { ProfileTrial } from '../../api/networks.js';
+import type { FieldFault } from '../../api/problem.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
+import { placeText, platformNames, wrap } from '../render/places.js';
+import { kindNames } from '../render/survey.js';
+import { sendTree } from '../send-tree.js';
 import { readNamed } from './roster.js';
 
 /** `syndexa network list`. */
@@ -43,13 +48,76 @@ export function lintNetworks(
     else {
       for (const { file, ok, id, problems } of results) {
         if (ok) io.out(`${paint.green('✔')} ${file}: the profile of ${id} is right\n`);
-        for (const { field, message, fix, place } of problems) {
-          io.out(
-            `${paint.red('■')} ${file}:${place?.line ?? 1}:${place?.column ?? 1}  ${field || 'document'}: ${message}${fix ? ` ${fix}` : ''}\n`,
-          );
-        }
+        for (const problem of problems) io.out(faultLine(file, problem, paint));
       }
     }
     return results.every(({ ok }) => ok) ? exit.clean : exit.findings;
   });
+}
+
+function faultLine(file: string, { field, message, fix, place }: FieldFault, paint: Paint): string {
+  const at = `${file}:${place?.line ?? 1}:${place?.column ?? 1}`;
+  return `${paint.red('■')} ${at}  ${field || 'document'}: ${message}${fix ? ` ${fix}` : ''}\n`;
+}
+
+/** `syndexa network add FILE`: the profile is checked, then kept in the data folder. */
+export function addNetwork(io: Io, paint: Paint, file: string, options: { json?: boolean }): Promise<number> {
+  return withService(io, async (client) => {
+    const text = await readNamed(io, file);
+    const { profile } = await client.call('addNetwork', { body: { text } });
+    if (options.json) io.out(`${JSON.stringify(profile, null, 2)}\n`);
+    else io.out(`${paint.green('✔')} ${profile.name} is known now as ${profile.id}.\n`);
+    return exit.clean;
+  });
+}
+
+/** `syndexa network test PROFILE --tree DIR`: what a profile recognises, and what of its needs is not met. */
+export function testNetwork(
+  io: Io,
+  paint: Paint,
+  named: string,
+  options: { tree: string; json?: boolean },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const isFile = /[./]/.test(named);
+    const text = isFile
+      ? await readNamed(io, named)
+      : (await client.call('showNetwork', { params: { network: named } })).source;
+    const { needles, problems } = await client.call('lintNetwork', { body: { text } });
+    if (problems.length > 0) {
+      if (options.json) io.out(`${JSON.stringify({ problems }, null, 2)}\n`);
+      else for (const problem of problems) io.out(faultLine(named, problem, paint));
+      return exit.wrongUse;
+    }
+    const { snapshot } = await sendTree(client, io, options.tree, needles);
+    const trial = await client.call('tryNetwork', { params: { snapshot }, body: { text } });
+    if (options.json) io.out(`${JSON.stringify(trial, null, 2)}\n`);
+    else io.out(trialText(trial, paint, io.width));
+    return exit.clean;
+  });
+}
+
+function trialText(
+  { id, stacks, facts, unresolved, unmet }: ProfileTrial,
+  paint: Paint,
+  width: number,
+): string {
+  const lines = [
+    `What ${paint.bold(id ?? '')} recognises${stacks.length > 0 ? ` in ${stacks.map(({ stack }) => stack).join(' and ')}` : ''}`,
+  ];
+  if (stacks.length === 0) lines.push('', 'No application is recognised in this tree.');
+  for (const { platform, kind, name, value, variants, place } of facts)
+    lines.push(
+      `  ${paint.green('●')} ${platformNames[platform]}  ${kindNames[kind]}  ${name && name !== value ? `${name} ${paint.dim('=')} ` : ''}${value}  ${paint.dim(`[${variants.join(', ')}] ${placeText(place)}`)}`,
+    );
+  if (facts.length === 0 && stacks.length > 0) lines.push('  nothing');
+  for (const { what, reason, place } of unresolved)
+    lines.push(`  ${paint.yellow('?')} ${what}: ${reason}  ${paint.dim(placeText(place))}`);
+  if (unmet.length > 0) lines.push('', 'What it asks for and the tree does not have');
+  for (const { platform, what, why } of unmet)
+    lines.push(
+      `  ${paint.red('□')} ${platform === 'ios' ? 'iOS' : 'Android'}  ${what}`,
+      wrap(why, width, '      '),
+    );
+  return `${lines.join('\n')}\n`;
 }

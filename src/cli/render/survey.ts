@@ -2,7 +2,8 @@ import type { Fact, Survey } from '../../core/survey/model.js';
 import type { Paint } from '../io.js';
 import { chainLines, placeText, platformNames } from './places.js';
 
-const kindNames: Record<Fact['kind'], string> = {
+/** What facts are called, for people. */
+export const kindNames: Record<Fact['kind'], string> = {
   identifier: 'identifier',
   'min-sdk': 'minSdk',
   'compile-sdk': 'compileSdk',

@@ -4,6 +4,7 @@ import type { Title } from '../roster/model.js';
 import type { Fact, SurveyEdition, Unresolved } from '../survey/model.js';
 import type { Tree } from '../tree/tree.js';
 import type { ByHand, Change } from '../wiring/model.js';
+import type { Declared } from '../survey/declared.js';
 
 /** Which files of a tree a stack wants to see. All conditions given must hold. */
 export interface CollectRule {
@@ -60,4 +61,6 @@ export interface Stack {
   recognise(tree: Tree): Recognition[];
   survey(tree: Tree, root: string, context: SurveyContext): StackSurvey;
   wire(tree: Tree, root: string, context: WireContext): StackWiring;
+  /** What its build files declare that might belong to an SDK, known or not. */
+  declared(tree: Tree, root: string): Declared[];
 }

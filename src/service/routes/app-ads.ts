@@ -8,11 +8,7 @@ import { bind } from '../route.js';
 
 /** app-ads.txt: what is needed, what a file has of it, and what would bring it in. */
 export function appAdsRoutes(router: Router, { roster, profiles }: ServiceContext): void {
-  const needed = () =>
-    neededRecords(
-      roster.roster(),
-      profiles.map(({ profile }) => profile),
-    );
+  const needed = () => neededRecords(roster.roster(), profiles.profiles());
   const merged = (text: string) => applyEdits(text, mergeAppAds(text, needed()));
 
   bind(router, 'appAdsNeeds', () => ({

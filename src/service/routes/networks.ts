@@ -1,12 +1,18 @@
 import type { Router } from 'express';
 import { rules } from '../../core/checks/rules/index.js';
+import { answersFrom, draftProfile, ProfileAnswers } from '../../core/drafting/profile.js';
+import { unclaimed } from '../../core/drafting/unclaimed.js';
+import { platforms } from '../../core/network/model.js';
+import { isWanted, unmetNeeds } from '../../core/network/unmet.js';
 import { readProfile } from '../../core/network/read.js';
 import { recogniser } from '../../core/network/recognise.js';
 import { stacks } from '../../core/stacks/index.js';
+import { runSurvey } from '../../core/survey/run.js';
+import type { LintAnswer, ProfileDraft } from '../../api/networks.js';
 import type { CollectPlan } from '../../api/trees.js';
 import type { ServiceContext } from '../context.js';
-import type { LoadedProfile } from '../profiles.js';
-import { ServiceError } from '../errors.js';
+import type { ProfileShelf } from '../profiles.js';
+import { faultsOf, ServiceError } from '../errors.js';
 import { bind } from '../route.js';
 
 /** Files larger than this are not looked into. */
@@ -31,39 +37,98 @@ const skipFolders = [
 ];
 
 /** Which files of a tree matter to the stacks, and to the networks that are known. */
-export function collectPlanOf(profiles: readonly LoadedProfile[]): CollectPlan {
+export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
   return {
     rules: stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
     folders: stacks.flatMap(({ folders }) => [...folders]),
-    needles: [...recogniser(profiles.map(({ profile }) => profile)).needles],
+    needles: [...recogniser(shelf.profiles()).needles],
     skipFolders: [...skipFolders],
     maxFileBytes,
   };
 }
 
 /** Network profiles, rules, and what the service wants to see of a tree. */
-export function networkRoutes(router: Router, { profiles }: ServiceContext): void {
+export function networkRoutes(router: Router, { profiles, trees, events }: ServiceContext): void {
   bind(router, 'listNetworks', () =>
-    profiles.map(({ profile, shipped }) => ({
+    profiles.loaded().map(({ profile, shipped }) => ({
       id: profile.id,
       name: profile.name,
       about: profile.about,
       formats: Object.keys(profile.formats),
-      platforms: (['android', 'ios'] as const).filter((platform) => profile[platform]),
+      platforms: platforms.filter((platform) => profile[platform]),
       shipped,
     })),
   );
-  bind(router, 'showNetwork', ({ params }) => {
-    const found = profiles.find(({ profile }) => profile.id === params.network);
-    if (found) return found;
-    throw new ServiceError('not-found', `There is no profile of the network ${params.network}.`, {
-      fix: `The networks are ${profiles.map(({ profile }) => profile.id).join(', ')}.`,
-    });
-  });
-  bind(router, 'lintNetwork', ({ body }) => {
+  bind(router, 'showNetwork', ({ params }) => profiles.get(params.network ?? ''));
+  bind(router, 'lintNetwork', ({ body }) => linted(body.text));
+  bind(router, 'addNetwork', ({ body, response }) => {
     const { profile, problems } = readProfile(body.text);
-    return { ok: profile !== null, id: profile?.id ?? null, problems };
+    if (!profile)
+      throw new ServiceError('invalid', 'The profile is not right.', {
+        errors: faultsOf(problems),
+        fix: 'Correct the fields named here; syndexa network lint FILE shows them with their lines.',
+      });
+    const loaded = profiles.add(profile, body.text);
+    events.tell({ kind: 'roster' });
+    response.status(201);
+    return loaded;
+  });
+  bind(router, 'draftNetwork', ({ body }) => draftAnswer(draftProfile(body), []));
+  bind(router, 'draftFromTree', ({ params, body }) => {
+    const { tree } = trees.tree(params.snapshot ?? '');
+    const declared = stacks.flatMap((stack) =>
+      stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root)),
+    );
+    const groups = unclaimed(declared, profiles.profiles());
+    const chosen = body.only === undefined ? groups[0] : groups.find(({ stem }) => stem === body.only);
+    if (!chosen) {
+      const fix =
+        groups.length > 0
+          ? `The tree has ${groups.map(({ stem }) => stem).join(', ')}.`
+          : 'Draft one from what you know: syndexa network new --id ID --name NAME.';
+      throw new ServiceError('not-found', 'The tree declares nothing of the kind that no profile claims.', {
+        fix,
+      });
+    }
+    const answers = ProfileAnswers.parse(answersFrom(chosen.stem, chosen.declared));
+    return draftAnswer(
+      draftProfile(answers),
+      groups.filter((group) => group !== chosen),
+    );
+  });
+  bind(router, 'tryNetwork', ({ params, body }) => {
+    const { name, tree } = trees.tree(params.snapshot ?? '');
+    const { profile, problems } = readProfile(body.text);
+    if (!profile)
+      return { id: null, problems: faultsOf(problems), stacks: [], facts: [], unresolved: [], unmet: [] };
+    const { survey } = runSurvey(tree, { name, profiles: [profile], title: null });
+    const mine = survey.facts.filter(
+      ({ network, kind, name: named }) => network === profile.id || isWanted(profile, kind, named),
+    );
+    return {
+      id: profile.id,
+      problems: [],
+      stacks: survey.stacks.map(({ stack, root }) => ({ stack, root })),
+      facts: mine,
+      unresolved: survey.unresolved.filter(({ network }) => network === profile.id),
+      unmet: unmetNeeds(profile, survey),
+    };
   });
   bind(router, 'listRules', () => rules.map(({ meta }) => ({ ...meta })));
   bind(router, 'collectPlan', () => collectPlanOf(profiles));
+}
+
+function linted(text: string): LintAnswer {
+  const { profile, problems } = readProfile(text);
+  return {
+    ok: profile !== null,
+    id: profile?.id ?? null,
+    problems: faultsOf(problems),
+    needles: profile ? [...recogniser([profile]).needles] : [],
+  };
+}
+
+function draftAnswer(text: string, others: ProfileDraft['others']): ProfileDraft {
+  const { profile, problems } = readProfile(text);
+  return { id: profile?.id ?? '', text, problems: faultsOf(problems), others };
 }

@@ -1,5 +1,4 @@
 import type { Router } from 'express';
-import type { FieldFault } from '../../api/problem.js';
 import type { TitleRecord } from '../../api/titles.js';
 import type { FieldProblem } from '../../core/formats/yaml/read.js';
 import { compare, compareThreeWays } from '../../core/roster/compare.js';
@@ -8,13 +7,12 @@ import type { Placement, Title } from '../../core/roster/model.js';
 import { heldIds, validateTitle } from '../../core/roster/validate.js';
 import { makeBoard } from '../../core/board/board.js';
 import { writerOf, type ServiceContext } from '../context.js';
-import { ServiceError } from '../errors.js';
+import { faultsOf, refuse, ServiceError } from '../errors.js';
 import { bind, expectedVersion, setVersion } from '../route.js';
 
 /** Titles, placements, IDs, the board, and the roster as a document. */
 export function rosterRoutes(router: Router, context: ServiceContext): void {
   const { roster, trees, events } = context;
-  const profiles = context.profiles.map(({ profile }) => profile);
   const writer = (header: string | string[] | undefined) =>
     writerOf(context, Array.isArray(header) ? header[0] : header);
 
@@ -25,9 +23,13 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
       .filter((other) => other !== id)
       .flatMap((other) => heldIds(roster.get(other).title).map((held) => ({ ...held, title: other })));
     const old = new Set(
-      before ? validateTitle(before, { profiles, elsewhere }).map((problem) => JSON.stringify(problem)) : [],
+      before
+        ? validateTitle(before, { profiles: context.profiles.profiles(), elsewhere }).map((problem) =>
+            JSON.stringify(problem),
+          )
+        : [],
     );
-    return validateTitle(next, { profiles, elsewhere }).filter(
+    return validateTitle(next, { profiles: context.profiles.profiles(), elsewhere }).filter(
       (problem) => !old.has(JSON.stringify(problem)),
     );
   };
@@ -211,7 +213,7 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
   );
   bind(router, 'board', ({ params }) => {
     const { id, title } = roster.get(params.title ?? '');
-    return makeBoard(id, title, profiles, trees.readings(id));
+    return makeBoard(id, title, context.profiles.profiles(), trees.readings(id));
   });
   bind(router, 'showPublisher', () => roster.publisher());
   bind(router, 'setPublisher', ({ body, request }) => {
@@ -278,25 +280,5 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
       }
       return { revision: roster.revision(), changes, applied: !body.dryRun };
     });
-  });
-}
-
-function faultsOf(problems: readonly FieldProblem[]): FieldFault[] {
-  return problems.map(({ field, message, fix, place }) => ({
-    field,
-    message,
-    ...(fix ? { fix } : {}),
-    ...(place ? { place } : {}),
-  }));
-}
-
-function refuse(problems: readonly FieldProblem[]): void {
-  const [first] = problems;
-  if (!first) return;
-  const detail =
-    problems.length === 1 ? `${first.field}: ${first.message}` : `${problems.length} values are not right.`;
-  throw new ServiceError('invalid', detail, {
-    errors: faultsOf(problems),
-    ...(first.fix ? { fix: first.fix } : {}),
   });
 }

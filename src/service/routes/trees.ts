@@ -12,11 +12,10 @@ import { collectPlanOf } from './networks.js';
 /** Trees that are linked: folders below a root that was named when the service was started. */
 export function treeRoutes(router: Router, context: ServiceContext, work: TreeWork): void {
   const { trees, roots, roster } = context;
-  const plan = collectPlanOf(context.profiles);
 
   const read = async (tree: LinkedTree): Promise<LinkedTree> => {
     const path = await insideRoots(tree.path, roots);
-    const { files, folders, skipped } = await collectTree(path, plan);
+    const { files, folders, skipped } = await collectTree(path, collectPlanOf(context.profiles));
     const manifest = {
       name: tree.path,
       files: files.map((file) => ({ path: file.path, hash: file.hash, size: file.bytes.length })),

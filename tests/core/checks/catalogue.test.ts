@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { defineRule } from '../../../src/core/checks/model.js';
 import { rules } from '../../../src/core/checks/rules/index.js';
 import { runChecks } from '../../../src/core/checks/run.js';
-import { compareVersions } from '../../../src/core/checks/versions.js';
+import { compareVersions } from '../../../src/core/text/versions.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
 import { runSurvey } from '../../../src/core/survey/run.js';
 import { findingsOf } from '../../support/rules.js';

@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
-import { compareVersions } from '../versions.js';
+import { compareVersions } from '../../text/versions.js';
 
 /** The build reaches back to a platform version that a network's SDK no longer supports. */
 export const platformLevelTooLow = defineRule({

@@ -52,7 +52,12 @@ function appliesTo(configuration: string, variant: AndroidVariant): boolean {
   return prefix === '' || variant.sourceSets.some((set) => set !== 'main' && set.toLowerCase() === prefix);
 }
 
-function coordinatesOf(tree: Tree, model: ModuleModel, call: Expression & { type: 'call' }): Coordinate[] {
+/** The libraries that a call in a dependencies block names, catalogue aliases resolved. */
+export function coordinatesOf(
+  tree: Tree,
+  model: ModuleModel,
+  call: Expression & { type: 'call' },
+): Coordinate[] {
   const [first] = call.args;
   const group = literal(call.args.find(({ name }) => name === 'group')?.value);
   const name = literal(call.args.find((arg) => arg.name === 'name')?.value);

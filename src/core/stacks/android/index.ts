@@ -1,4 +1,5 @@
 import type { Stack } from '../stack.js';
+import { declaredOnAndroid } from './declared.js';
 import { appModules } from './scripts.js';
 import { surveyAndroid } from './survey.js';
 import { wireAndroid } from './wire.js';
@@ -31,4 +32,5 @@ export const nativeAndroid: Stack = {
   },
   survey: surveyAndroid,
   wire: wireAndroid,
+  declared: declaredOnAndroid,
 };

@@ -1,5 +1,6 @@
 import { folderOf } from '../../tree/paths.js';
 import type { Stack } from '../stack.js';
+import { declaredOnIos } from './declared.js';
 import { projectPaths, readProject } from './project.js';
 import { surveyIos } from './survey.js';
 import { wireIos } from './wire.js';
@@ -30,4 +31,5 @@ export const nativeIos: Stack = {
   },
   survey: surveyIos,
   wire: wireIos,
+  declared: declaredOnIos,
 };
