@@ -120,9 +120,21 @@ if (parts.includes('node')) {
     outExtension: { '.js': '.cjs' },
     plugins: [oneLocale, noForeignTables],
   });
-  cpSync(join(root, 'src', 'service', 'store', 'migrations'), join(root, 'dist', 'migrations'), {
-    recursive: true,
+  await build({
+    ...common,
+    entryPoints: { partner: 'src/partner/main.ts' },
+    outdir,
+    outExtension: { '.js': '.cjs' },
+    plugins: [oneLocale, noForeignTables],
   });
+  for (const [layer, name] of [
+    ['service', 'migrations'],
+    ['partner', 'partner-migrations'],
+  ]) {
+    const made = join(root, 'dist', name);
+    rmSync(made, { recursive: true, force: true });
+    cpSync(join(root, 'src', layer, 'store', 'migrations'), made, { recursive: true });
+  }
   const profiles = join(root, 'dist', 'profiles');
   rmSync(profiles, { recursive: true, force: true });
   mkdirSync(profiles, { recursive: true });

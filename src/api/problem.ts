@@ -38,6 +38,10 @@ export const faults = {
   'file-changed': { status: 409, title: 'A file changed since it was read', exit: 4 },
   forbidden: { status: 403, title: 'Not allowed', exit: 2 },
   'too-many': { status: 429, title: 'Too many requests', exit: 3 },
+  'secret-missing': { status: 422, title: 'A secret is not there', exit: 2 },
+  'partner-unreachable': { status: 502, title: 'The network cannot be reached', exit: 3 },
+  'partner-refused': { status: 502, title: 'The network refuses it', exit: 3 },
+  'partner-odd': { status: 502, title: 'The network’s answer makes no sense', exit: 3 },
   internal: { status: 500, title: 'Something broke in the service', exit: 3 },
 } as const;
 export type FaultCode = keyof typeof faults;

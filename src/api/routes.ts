@@ -5,6 +5,14 @@ import { CheckReport } from '../core/checks/model.js';
 import { Placement, Publisher } from '../core/roster/model.js';
 import { Survey } from '../core/survey/model.js';
 import { AppAdsComparison, AppAdsLint, AppAdsMerge, AppAdsNeeds, AppAdsText } from './app-ads.js';
+import {
+  CollectAnswer,
+  CollectRequest,
+  InventoryAnswer,
+  ProvisionAnswer,
+  ProvisionRequest,
+  SecretList,
+} from './inventory.js';
 import { paths } from './paths.js';
 import {
   LintAnswer,
@@ -99,6 +107,30 @@ export const routes = {
     answer: z.array(HistoryEntry),
   },
   board: { ...paths.board, summary: 'The board of a title.', answer: Board },
+  provision: {
+    ...paths.provision,
+    summary: 'Creates at the networks what a title lacks there, and takes the IDs into the roster.',
+    body: ProvisionRequest,
+    answer: ProvisionAnswer,
+    progress: true,
+  },
+  collect: {
+    ...paths.collect,
+    summary: 'Brings a network’s list of units in, and takes the IDs that belong to a title.',
+    body: CollectRequest,
+    answer: CollectAnswer,
+    progress: true,
+  },
+  inventory: {
+    ...paths.inventory,
+    summary: 'What was last read of a network’s apps and units; null when nothing was.',
+    answer: InventoryAnswer,
+  },
+  listSecrets: {
+    ...paths.listSecrets,
+    summary: 'The secrets that the roster names, never what they are.',
+    answer: SecretList,
+  },
   showPublisher: { ...paths.showPublisher, summary: 'The publisher.', answer: Publisher.nullable() },
   setPublisher: {
     ...paths.setPublisher,

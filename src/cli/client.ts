@@ -21,6 +21,9 @@ export class ProblemError extends CommandError {
       stale: 4,
       'file-changed': 4,
       'too-many': 3,
+      'partner-unreachable': 3,
+      'partner-refused': 3,
+      'partner-odd': 3,
       internal: 3,
     };
     const details = (problem.errors ?? []).map(({ field, message, fix, place }) => {

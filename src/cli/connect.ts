@@ -7,6 +7,7 @@ import { CommandError, exit, type Io } from './io.js';
 import { version } from './version.js';
 
 export const usualPort = 4870;
+export const usualPartnerPort = 4871;
 
 /** A connection to a service, and how to let go of it. */
 export interface Connection {
@@ -53,7 +54,7 @@ export async function connect(io: Io): Promise<Connection> {
     if (url && (await answers(url))) return remote(new Client(url, who));
   }
   const { startService } = await import('../service/boot.js');
-  const service = await startService({ home, port: 0, version, brief: true });
+  const service = await startService({ home, port: 0, version, brief: true, env: io.env });
   const client = new Client(service.url, who);
   return {
     client,

@@ -1,4 +1,4 @@
-import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { Argument, Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import {
   audienceNames,
   formatNames,
@@ -7,7 +7,7 @@ import {
   stageNames,
 } from '../core/network/names.js';
 import { examples } from './examples.js';
-import { usualPort } from './connect.js';
+import { usualPartnerPort, usualPort } from './connect.js';
 import { CommandError, exit, type Io, type Paint } from './io.js';
 import { version } from './version.js';
 
@@ -52,6 +52,7 @@ function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
   const end = (work: Promise<number>) => work.then((code) => void (outcome.code = code));
   treeCommands(program, io, paint, end);
   recordCommands(program, io, paint, end);
+  partnerCommands(program, io, paint, end);
   standardCommands(program, io, paint, end);
   serviceCommands(program, io, paint, end);
   addExamples(program, '');
@@ -209,7 +210,7 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
       end(titles().then(({ removePlacement }) => removePlacement(io, id, name, options))),
     );
 
-  const id = program.command('id').description('IDs: list, set, unset');
+  const id = program.command('id').description('IDs: list, set, unset, collect');
   id.command('list')
     .description('list every ID with its state')
     .argument('<title>')
@@ -227,6 +228,21 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
   ).action((name: string, value: string, options) =>
     end(titles().then(({ setId }) => setId(io, name, value, options))),
   );
+  id.command('collect')
+    .description('bring a network’s list of units in, and put the IDs that belong to a title into the roster')
+    .argument('<title>')
+    .requiredOption('--network <network>')
+    .option('--csv <file>', 'a table that the network’s pages gave out, instead of asking the network')
+    .option('--column <pairs...>', 'columns that are called otherwise than the profile says: id="Ad unit"')
+    .option('--separator <character>', 'what parts the columns (else it is found out); tab for a tabulator')
+    .option('--take-low', 'also take matches of low confidence')
+    .option('--accept-names', 'the names that units bear now are the ones they are known by')
+    .option('--dry-run', 'only show what would be taken')
+    .option('-y, --yes', 'do not ask')
+    .addOption(json())
+    .action((name: string, options) =>
+      end(import('./commands/collect.js').then(({ collect }) => collect(io, paint, name, options))),
+    );
   slot(id.command('unset').description('take an ID out').argument('<title>')).action(
     (name: string, options) => end(titles().then(({ setId }) => setId(io, name, null, options))),
   );
@@ -326,6 +342,126 @@ function recordCommands(program: Command, io: Io, paint: Paint, end: End): void 
     .command('schema')
     .description('print the JSON Schema of profiles')
     .action(() => end(import('./commands/docs.js').then(({ printSchema }) => printSchema(io, 'profile'))));
+}
+
+function partnerCommands(program: Command, io: Io, paint: Paint, end: End): void {
+  program
+    .command('provision')
+    .description('create at the networks what a title lacks there, and take the IDs into the roster')
+    .argument('<title>')
+    .option('--network <networks...>', 'only these networks')
+    .addOption(new Option('--platform <platforms...>', 'only these platforms').choices(platformNames))
+    .option('--names <pattern>', 'how units are named (else {title}_{placement}_{format}_{platform})')
+    .addOption(
+      new Option('--settle <side>', 'whose settings win where the two differ').choices(['roster', 'partner']),
+    )
+    .option('--dry-run', 'only show what would be done')
+    .option('-y, --yes', 'do not ask')
+    .addOption(json())
+    .action((title: string, options) =>
+      end(import('./commands/provision.js').then(({ provision }) => provision(io, paint, title, options))),
+    );
+
+  const publishers = () => import('./commands/publisher.js');
+  const publisher = program.command('publisher').description('the publisher: show, set');
+  publisher
+    .command('show')
+    .description('show the publisher, its accounts and its credentials by name')
+    .addOption(json())
+    .action((options) => end(publishers().then(({ showPublisher }) => showPublisher(io, options))));
+  publisher
+    .command('set')
+    .description('name the publisher; what is not given stays')
+    .option('--name <name>')
+    .option('--domain <domain>', 'the developer site')
+    .option('--account <pairs...>', 'the account at a network: marlstone=SM-20418')
+    .option('--credential <pairs...>', 'a credential by the name of its secret: NETWORK.NAME=secret:NAME')
+    .addOption(json())
+    .action((options) => end(publishers().then(({ setPublisher }) => setPublisher(io, paint, options))));
+
+  const secrets = () => import('./commands/secrets.js');
+  const secret = program.command('secret').description('secrets: list, set, unset');
+  secret
+    .command('list')
+    .description('say where each secret of the roster comes from; never what it is')
+    .addOption(json())
+    .action((options) => end(secrets().then(({ listSecrets }) => listSecrets(io, paint, options))));
+  secret
+    .command('set')
+    .description('keep a secret in a file that only you can read; it is read from standard input')
+    .argument('<name>')
+    .action((name: string) => end(secrets().then(({ setSecret }) => setSecret(io, paint, name))));
+  secret
+    .command('unset')
+    .description('take a secret out of that file')
+    .argument('<name>')
+    .action((name: string) => end(secrets().then(({ unsetSecret }) => unsetSecret(io, paint, name))));
+
+  const partners = () => import('./commands/partner.js');
+  const partner = program
+    .command('partner')
+    .description('the simulated partner: start, open-accounts, accept, list-app, crawl, clock, faults');
+  partner
+    .command('start')
+    .description('start the simulated partner, a process of its own')
+    .addOption(
+      new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPartnerPort),
+    )
+    .option('--seed <number>', 'the same seed gives the same IDs')
+    .option('--fresh', 'forget the books of an earlier run')
+    .action((options) => end(partners().then(({ startPartner }) => startPartner(io, paint, options))));
+  partner
+    .command('open-accounts')
+    .description('open an account at each network, and keep its key as a secret')
+    .argument('<name>', 'the publisher’s name')
+    .option('--network <networks...>', 'only these networks')
+    .addOption(json())
+    .action((name: string, options) =>
+      end(partners().then(({ openAccounts }) => openAccounts(io, paint, name, options))),
+    );
+  partner
+    .command('accept')
+    .description('accept the terms of a network for an app, as a person does on its page')
+    .argument('<network>')
+    .argument('<app>', 'the app ID at the network')
+    .action((network: string, app: string) =>
+      end(partners().then(({ acceptTerms }) => acceptTerms(io, paint, network, app))),
+    );
+  partner
+    .command('list-app')
+    .description('put an application into the simulated store')
+    .addArgument(new Argument('<platform>').choices(platformNames))
+    .argument('<identifier>')
+    .requiredOption('--name <name>')
+    .option('--site <domain>', 'the developer site that the listing names')
+    .option('--at <url>', 'the local address at which that site is reached')
+    .action((platform: string, identifier: string, options) =>
+      end(partners().then(({ listApp }) => listApp(io, platform, identifier, options))),
+    );
+  partner
+    .command('crawl')
+    .description('say what the network’s crawler finds in app-ads.txt, app by app')
+    .argument('<network>')
+    .addOption(json())
+    .action((network: string, options) =>
+      end(partners().then(({ crawlSites }) => crawlSites(io, paint, network, options))),
+    );
+  partner
+    .command('clock')
+    .description('set the partner’s time, or move it on')
+    .option('--now <time>', 'in ISO 8601')
+    .option('--stand', 'with --now: it stands still there')
+    .option('--advance <time>', 'such as 90m or 2h')
+    .action((options) => end(partners().then(({ setClock }) => setClock(io, options))));
+  partner
+    .command('faults')
+    .description('let faults befall the answers of a network; without --kinds they end')
+    .argument('<network>')
+    .option('--kinds <kinds...>', 'error, timeout, cut, html, empty, loop, shift, odd-ids')
+    .option('--every <number>', 'every so many calls', '3')
+    .action((network: string, options) =>
+      end(partners().then(({ setFaults }) => setFaults(io, network, options))),
+    );
 }
 
 function standardCommands(program: Command, io: Io, paint: Paint, end: End): void {

@@ -24,3 +24,12 @@ export function startProgress(io: Io, doing: string): Progress {
     },
   };
 }
+
+/** Draws the progress events of a call; what is no such event is passed over. */
+export function stepped(progress: Progress): (data: unknown) => void {
+  return (data) => {
+    const { doing, done, total } = (data ?? {}) as { doing?: unknown; done?: unknown; total?: unknown };
+    if (typeof doing === 'string' && typeof done === 'number' && typeof total === 'number')
+      progress.step(doing, done, total);
+  };
+}

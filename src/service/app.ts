@@ -8,10 +8,12 @@ import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
 import { loopbackOnly, safeHeaders } from './guards.js';
 import { appAdsRoutes } from './routes/app-ads.js';
+import { inventoryRoutes } from './routes/inventory.js';
 import { networkRoutes } from './routes/networks.js';
 import { rosterRoutes } from './routes/roster.js';
 import { snapshotRoutes, startEvents } from './routes/snapshots.js';
 import { treeRoutes } from './routes/trees.js';
+import { RosterWork } from './roster-work.js';
 import { TreeWork } from './tree-work.js';
 
 /** Puts the service together. `consoleFolder` holds the built console; null serves none. */
@@ -56,7 +58,7 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
         next(new ServiceError('too-many', 'Too many requests in ten seconds.', { fix: 'Wait ten seconds.' })),
     }),
   );
-  api.use('/blobs', express.json({ limit: '64mb' }));
+  api.use(['/blobs', '/titles/:title/collect'], express.json({ limit: '64mb' }));
   api.use(express.json({ limit: '16mb' }));
   api.use(function noStore(_request, response, next) {
     response.setHeader('Cache-Control', 'no-store');
@@ -85,7 +87,9 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
     openStreams.add(end);
     request.on('close', end);
   });
-  rosterRoutes(api, context);
+  const roster = new RosterWork(context);
+  rosterRoutes(api, context, roster);
+  inventoryRoutes(api, context, roster);
   networkRoutes(api, context);
   appAdsRoutes(api, context);
   snapshotRoutes(api, context, work);

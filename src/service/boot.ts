@@ -8,7 +8,11 @@ import { z } from 'zod';
 import { createApp } from './app.js';
 import type { ServiceContext } from './context.js';
 import { Events } from './events.js';
+import type { CallLimits } from './partners/partner-call.js';
+import { partnerAddresses, Partners } from './partners/partners.js';
 import { ProfileShelf } from './profiles.js';
+import { Secrets } from './secrets.js';
+import { InventoryStore } from './store/inventory-store.js';
 import { openStore } from './store/open.js';
 import { RosterStore } from './store/roster-store.js';
 import { TreeStore } from './store/tree-store.js';
@@ -26,6 +30,10 @@ export interface ServiceOptions {
   log?: Logger;
   version: string;
   now?: () => Date;
+  /** Where secrets and addresses of networks are looked up; nothing is when it is left out. */
+  env?: Readonly<Record<string, string | undefined>>;
+  /** How long a network is waited for, and how often it is asked. */
+  partnerLimits?: CallLimits;
 }
 
 export interface RunningService {
@@ -41,7 +49,15 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   // Compiling a schema pays off from the second request on.
   z.config({ jitless: options.brief === true });
   const store = openStore(home);
+  const env = options.env ?? {};
+  const limits = options.partnerLimits ?? { timeout: 20_000, tries: 6, pause: 200 };
+  const addresses = partnerAddresses(env.SYNDEXA_PARTNERS);
   const context: ServiceContext = {
+    inventories: new InventoryStore(store.db),
+    secrets: new Secrets(home, env),
+    get partners() {
+      return partners;
+    },
     roster: new RosterStore(store.db),
     trees: new TreeStore(store.db),
     profiles: new ProfileShelf(home, log),
@@ -51,6 +67,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     version,
     now,
   };
+  const partners = new Partners(context, addresses, limits);
   const app = createApp(context, consoleFolder());
   const server = createServer({ requestTimeout: 120_000, headersTimeout: 20_000 }, app);
   try {

@@ -1,6 +1,9 @@
 import type { Logger } from 'pino';
 import type { Events } from './events.js';
 import type { ProfileShelf } from './profiles.js';
+import type { Partners } from './partners/partners.js';
+import type { Secrets } from './secrets.js';
+import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { TreeStore } from './store/tree-store.js';
 
@@ -9,6 +12,9 @@ export interface ServiceContext {
   roster: RosterStore;
   trees: TreeStore;
   profiles: ProfileShelf;
+  inventories: InventoryStore;
+  secrets: Secrets;
+  partners: Partners;
   /** Folders below which trees may be linked. */
   roots: readonly string[];
   events: Events;

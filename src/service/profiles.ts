@@ -1,15 +1,12 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Logger } from 'pino';
 import type { Profile } from '../core/network/model.js';
-import { readProfile } from '../core/network/read.js';
+import { profilesIn, shippedProfiles, type SourcedProfile } from '../api/shipped-profiles.js';
 import { ServiceError } from './errors.js';
 
-/** A profile with the text that it was read from. */
-export interface LoadedProfile {
-  profile: Profile;
-  source: string;
+/** A profile that the service knows. */
+export interface LoadedProfile extends SourcedProfile {
   /** Whether it came with Syndexa; the others stand in the data folder. */
   shipped: boolean;
 }
@@ -21,8 +18,12 @@ export class ProfileShelf {
 
   constructor(home: string, log: Logger) {
     this.#folder = join(home, 'profiles');
-    for (const loaded of [...shippedProfiles(), ...ownProfiles(this.#folder, log)])
-      this.#found.set(loaded.profile.id, loaded);
+    const own = profilesIn(this.#folder, (file, problems) =>
+      log.warn({ file, problems }, 'A profile has faults and is left out.'),
+    );
+    for (const sourced of shippedProfiles())
+      this.#found.set(sourced.profile.id, { ...sourced, shipped: true });
+    for (const sourced of own) this.#found.set(sourced.profile.id, { ...sourced, shipped: false });
   }
 
   loaded(): LoadedProfile[] {
@@ -52,43 +53,4 @@ export class ProfileShelf {
     this.#found.set(profile.id, loaded);
     return loaded;
   }
-}
-
-/** In a build the shipped profiles were read and checked beforehand; in the sources they are read as they are. */
-function shippedProfiles(): LoadedProfile[] {
-  const here = dirname(fileURLToPath(import.meta.url));
-  const made = join(here, '..', 'profiles');
-  if (existsSync(made)) {
-    return names(made, '.json').map((name) => {
-      const { profile, source } = JSON.parse(readFileSync(join(made, name), 'utf8')) as Pick<
-        LoadedProfile,
-        'profile' | 'source'
-      >;
-      return { profile, source, shipped: true };
-    });
-  }
-  const folder = join(here, '..', '..', 'profiles');
-  return names(folder, '.yaml').map((name) => {
-    const source = readFileSync(join(folder, name), 'utf8');
-    const { profile, problems } = readProfile(source);
-    if (!profile) throw new Error(`The shipped profile ${name} has faults: ${JSON.stringify(problems)}`);
-    return { profile, source, shipped: true };
-  });
-}
-
-function ownProfiles(folder: string, log: Logger): LoadedProfile[] {
-  if (!existsSync(folder)) return [];
-  return names(folder, '.yaml').flatMap((name) => {
-    const source = readFileSync(join(folder, name), 'utf8');
-    const { profile, problems } = readProfile(source);
-    if (profile) return [{ profile, source, shipped: false }];
-    log.warn({ file: join(folder, name), problems }, 'A profile has faults and is left out.');
-    return [];
-  });
-}
-
-function names(folder: string, ending: string): string[] {
-  return readdirSync(folder)
-    .filter((name) => name.endsWith(ending))
-    .sort();
 }

@@ -23,7 +23,7 @@ export interface Call<Name extends RouteName> {
 export function bind<Name extends RouteName>(
   router: Router,
   name: Name,
-  handler: (call: Call<Name>) => AnswerOf<Name> | Promise<AnswerOf<Name>> | undefined | Promise<undefined>,
+  handler: (call: Call<Name>) => AnswerOf<Name> | undefined | Promise<AnswerOf<Name> | undefined>,
 ): void {
   const spec: RouteSpec = routes[name];
   const path = spec.path.replace(/\{(\w+)\}/g, ':$1');

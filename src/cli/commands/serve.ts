@@ -23,6 +23,7 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
       announce: true,
       version,
       log,
+      env: io.env,
     });
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;

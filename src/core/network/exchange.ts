@@ -67,6 +67,9 @@ export const Inventory = z
           size: FieldName,
           next: FieldName.meta({ description: 'The field of the answer that gives the next page.' }),
           limit: z.number().int().min(1).max(1000).default(100),
+          total: FieldName.optional().meta({
+            description: 'The field of the answer that says how many there are in all.',
+          }),
         }),
         apps: List(AppFields).optional(),
         units: List(UnitFields),

@@ -17,7 +17,7 @@ export function readRoster(text: string): {
 
 const keyOrder = [
   ['syndexa', 'revision', 'publisher', 'titles'],
-  ['name', 'domain', 'accounts', 'audience', 'stages', 'editions', 'networks', 'placements'],
+  ['name', 'domain', 'accounts', 'credentials', 'audience', 'stages', 'editions', 'networks', 'placements'],
   ['format', 'where', 'settings', 'units'],
   ['android', 'ios'],
   ['test', 'production'],

@@ -16,11 +16,29 @@ export interface ExpectedId {
   from: 'roster' | 'sample' | 'nowhere';
 }
 
-/** Whether a title wires a network into one edition: it has the edition, and an enrolment or units there. */
+/** What a title says of a network: its enrolment, and its units per placement. */
+function mentions(title: Title, network: string): object[] {
+  const named = [
+    title.networks[network],
+    ...Object.values(title.placements).map(({ units }) => units[network]),
+  ];
+  return named.filter((mention) => mention !== undefined);
+}
+
+/** Whether a title names a network at all. */
+export function usesNetwork(title: Title, network: string): boolean {
+  return mentions(title, network).length > 0;
+}
+
+/**
+ * Whether a title wires a network into one edition: it has the edition, and an enrolment or units there. A
+ * network that is named without any IDs yet is meant for every edition.
+ */
 export function isEnrolled(title: Title, network: string, platform: Platform): boolean {
   if (!title.editions[platform]) return false;
-  if (title.networks[network]?.[platform]) return true;
-  return Object.values(title.placements).some((placement) => placement.units[network]?.[platform]);
+  const named = mentions(title, network);
+  const said = named.flatMap((mention) => Object.keys(mention));
+  return named.length > 0 && (said.length === 0 || said.includes(platform));
 }
 
 /** Every ID that a title should have on one platform: app IDs first, then units in the order of placements. */

@@ -38,6 +38,18 @@ export const Settings = z
   .meta({ description: 'Settings of a placement, checked against what each network allows.' });
 export type Settings = z.infer<typeof Settings>;
 
+export const SecretName = z
+  .string()
+  .regex(
+    /^secret:[A-Z][A-Z0-9_]{1,60}$/,
+    'A reference such as secret:COBALT_HERON_KEY: the roster names secrets and never holds them.',
+  )
+  .meta({ description: 'The name of a secret, never the secret itself.' });
+
+const Credentials = z
+  .record(Slug, SecretName)
+  .meta({ description: 'Credentials by the name that the profile gives them.' });
+
 /** An ID as it is typed; its shape is judged against the profiles, not here. */
 export const IdValue = z.string().min(1).max(200);
 
@@ -62,7 +74,10 @@ export const Placement = z
 export type Placement = z.infer<typeof Placement>;
 
 export const Enrolment = z
-  .partialRecord(Platform, PerStage(z.strictObject({ app: IdValue.optional() })))
+  .partialRecord(
+    Platform,
+    PerStage(z.strictObject({ app: IdValue.optional(), credentials: Credentials.optional() })),
+  )
   .meta({ description: 'The app-level IDs on one network: platform, then stage.' });
 export type Enrolment = z.infer<typeof Enrolment>;
 
@@ -119,6 +134,10 @@ export const Publisher = z.strictObject({
     )
     .optional()
     .meta({ description: 'The account at each network whose IDs do not carry it, as app-ads.txt needs it.' }),
+  credentials: z
+    .record(Slug, Credentials)
+    .optional()
+    .meta({ description: 'The credentials of the account at each network, as secret:NAME.' }),
 });
 export type Publisher = z.infer<typeof Publisher>;
 

@@ -8,6 +8,7 @@ import {
   type Stage,
 } from '../network/model.js';
 import { recogniser, type Recogniser } from '../network/recognise.js';
+import { titleCredentialProblems } from './credentials.js';
 import type { Title } from './model.js';
 import { settingProblems } from './settings.js';
 
@@ -76,6 +77,7 @@ export function validateTitle(title: Title, context: RosterContext): FieldProble
       settingProblems(name, placement, known),
     ),
     ...stageProblems(title),
+    ...titleCredentialProblems(title, known),
   ];
 }
 

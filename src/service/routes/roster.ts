@@ -1,51 +1,22 @@
 import type { Router } from 'express';
 import type { TitleRecord } from '../../api/titles.js';
-import type { FieldProblem } from '../../core/formats/yaml/read.js';
+import { publisherProblems } from '../../core/roster/credentials.js';
 import { compare, compareThreeWays } from '../../core/roster/compare.js';
 import { readRoster, writeRoster } from '../../core/roster/document.js';
-import type { Placement, Title } from '../../core/roster/model.js';
-import { heldIds, validateTitle } from '../../core/roster/validate.js';
+import type { Placement } from '../../core/roster/model.js';
+import { heldIds } from '../../core/roster/validate.js';
 import { makeBoard } from '../../core/board/board.js';
 import { writerOf, type ServiceContext } from '../context.js';
 import { faultsOf, refuse, ServiceError } from '../errors.js';
 import { bind, expectedVersion, setVersion } from '../route.js';
+import type { RosterWork } from '../roster-work.js';
+import type { Writer } from '../store/roster-store.js';
 
 /** Titles, placements, IDs, the board, and the roster as a document. */
-export function rosterRoutes(router: Router, context: ServiceContext): void {
+export function rosterRoutes(router: Router, context: ServiceContext, work: RosterWork): void {
   const { roster, trees, events } = context;
   const writer = (header: string | string[] | undefined) =>
     writerOf(context, Array.isArray(header) ? header[0] : header);
-
-  /** What is wrong with a title that was not wrong before this change. */
-  const newProblems = (id: string, next: Title, before: Title | undefined): FieldProblem[] => {
-    const elsewhere = roster
-      .titleIds()
-      .filter((other) => other !== id)
-      .flatMap((other) => heldIds(roster.get(other).title).map((held) => ({ ...held, title: other })));
-    const old = new Set(
-      before
-        ? validateTitle(before, { profiles: context.profiles.profiles(), elsewhere }).map((problem) =>
-            JSON.stringify(problem),
-          )
-        : [],
-    );
-    return validateTitle(next, { profiles: context.profiles.profiles(), elsewhere }).filter(
-      (problem) => !old.has(JSON.stringify(problem)),
-    );
-  };
-
-  const save = (
-    id: string,
-    next: Title,
-    before: TitleRecord | undefined,
-    expected: number | 'new',
-    who: string | string[] | undefined,
-  ): TitleRecord => {
-    refuse(newProblems(id, next, before?.title));
-    const saved = roster.save(id, next, expected, writer(who));
-    events.tell({ kind: 'title', title: id });
-    return saved ?? roster.get(id);
-  };
 
   bind(router, 'listTitles', () =>
     roster.titleIds().map((id) => {
@@ -68,7 +39,7 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
   );
 
   bind(router, 'addTitle', ({ body, request, response }) => {
-    const record = save(body.id, body.title, undefined, 'new', request.headers['syndexa-who']);
+    const record = work.save(body.id, body.title, undefined, 'new', writer(request.headers['syndexa-who']));
     setVersion(response, record.version);
     response.status(201);
     return record;
@@ -82,12 +53,12 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
 
   bind(router, 'changeTitle', ({ params, body, request, response }) => {
     const before = roster.get(params.title ?? '');
-    const record = save(
+    const record = work.save(
       before.id,
       { ...before.title, ...body },
       before,
       expectedVersion(request),
-      request.headers['syndexa-who'],
+      writer(request.headers['syndexa-who']),
     );
     setVersion(response, record.version);
     return record;
@@ -106,7 +77,7 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
     name: string,
     placement: Placement | null,
     expected: number | 'new',
-    who: string | string[] | undefined,
+    who: Writer,
   ): TitleRecord =>
     roster.together(() => {
       const before = roster.get(id);
@@ -132,7 +103,7 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
       }
       const { [name]: _, ...others } = before.title.placements;
       const placements = placement === null ? others : { ...before.title.placements, [name]: placement };
-      return save(id, { ...before.title, placements }, before, before.version, who);
+      return work.save(id, { ...before.title, placements }, before, before.version, who);
     });
 
   bind(router, 'putPlacement', ({ params, body, request, response }) => {
@@ -151,7 +122,7 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
       name,
       body,
       expectedVersion(request),
-      request.headers['syndexa-who'],
+      writer(request.headers['syndexa-who']),
     );
     const version = record.placementVersions[name] ?? 1;
     setVersion(response, version);
@@ -164,7 +135,7 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
       params.placement ?? '',
       null,
       expectedVersion(request),
-      request.headers['syndexa-who'],
+      writer(request.headers['syndexa-who']),
     );
     return {};
   });
@@ -203,7 +174,13 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
         },
       ]);
     }
-    const record = save(before.id, next, before, expectedVersion(request), request.headers['syndexa-who']);
+    const record = work.save(
+      before.id,
+      next,
+      before,
+      expectedVersion(request),
+      writer(request.headers['syndexa-who']),
+    );
     setVersion(response, record.version);
     return record;
   });
@@ -217,6 +194,7 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
   });
   bind(router, 'showPublisher', () => roster.publisher());
   bind(router, 'setPublisher', ({ body, request }) => {
+    refuse(publisherProblems(body, context.profiles.profiles()));
     roster.savePublisher(body, writer(request.headers['syndexa-who']));
     events.tell({ kind: 'roster' });
     return body;
@@ -263,12 +241,20 @@ export function rosterRoutes(router: Router, context: ServiceContext): void {
         });
       }
       const problems = Object.entries(document.titles).flatMap(([id, title]) =>
-        newProblems(id, title, now.titles[id]).map((problem) => ({
+        work.newProblems(id, title, now.titles[id]).map((problem) => ({
           ...problem,
           field: `titles.${id}.${problem.field}`,
           place: read.placeOf(['titles', id, ...problem.field.split('.')]),
         })),
       );
+      if (document.publisher)
+        problems.push(
+          ...publisherProblems(document.publisher, context.profiles.profiles()).map((problem) => ({
+            ...problem,
+            field: `publisher.${problem.field}`,
+            place: read.placeOf(['publisher', ...problem.field.split('.')]),
+          })),
+        );
       refuse(problems);
       if (!body.dryRun) {
         const by = writer(request.headers['syndexa-who']);

@@ -88,6 +88,7 @@ export class RosterStore {
           name: row.name,
           domain: row.domain,
           ...(row.accounts === null ? {} : { accounts: row.accounts }),
+          ...(row.credentials === null ? {} : { credentials: row.credentials }),
         })
       : null;
   }
@@ -140,7 +141,12 @@ export class RosterStore {
     this.db.transaction(() => {
       const changes = compare(this.publisher() ?? undefined, next, ['publisher']);
       if (changes.length === 0) return;
-      const row = { name: next.name, domain: next.domain, accounts: next.accounts ?? null };
+      const row = {
+        name: next.name,
+        domain: next.domain,
+        accounts: next.accounts ?? null,
+        credentials: next.credentials ?? null,
+      };
       this.db
         .insert(publishers)
         .values({ id: 1, ...row })

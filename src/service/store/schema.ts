@@ -6,6 +6,7 @@ export const publishers = sqliteTable('publishers', {
   name: text('name').notNull(),
   domain: text('domain').notNull(),
   accounts: text('accounts', { mode: 'json' }),
+  credentials: text('credentials', { mode: 'json' }),
 });
 
 export const titles = sqliteTable('titles', {
@@ -94,3 +95,41 @@ export const linkedTrees = sqliteTable('linked_trees', {
   path: text('path').notNull(),
   snapshot: text('snapshot'),
 });
+
+/** What was last read of a network's list of apps and units: one row per network. */
+export const inventories = sqliteTable('inventories', {
+  network: text('network').primaryKey(),
+  source: text('source').notNull(),
+  readAt: text('read_at').notNull(),
+  apps: text('apps', { mode: 'json' }).notNull(),
+});
+
+export const inventoryUnits = sqliteTable(
+  'inventory_units',
+  {
+    network: text('network').notNull(),
+    id: text('id').notNull(),
+    position: integer('position').notNull(),
+    unit: text('unit', { mode: 'json' }).notNull(),
+    /** What it was called when it was first seen. */
+    knownAs: text('known_as').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.network, table.id] })],
+);
+
+/** Steps that nobody can see from here, ticked by a person. */
+export const ticks = sqliteTable(
+  'ticks',
+  {
+    title: text('title')
+      .notNull()
+      .references(() => titles.id, { onDelete: 'cascade' }),
+    platform: text('platform').notNull(),
+    network: text('network').notNull(),
+    step: text('step').notNull(),
+    who: text('who').notNull(),
+    at: text('at').notNull(),
+    note: text('note'),
+  },
+  (table) => [primaryKey({ columns: [table.title, table.platform, table.network, table.step] })],
+);

@@ -1,0 +1,107 @@
+import { z } from 'zod';
+import { UnitMatch, Unmatched } from '../core/inventory/match.js';
+import { InventoryReading, OddRow } from '../core/inventory/model.js';
+import { Platform } from '../core/network/model.js';
+import { ProvisionStep } from '../core/provision/plan.js';
+
+export const ProvisionRequest = z.object({
+  networks: z.array(z.string().max(64)).max(50).optional(),
+  platforms: z.array(Platform).optional(),
+  names: z.string().max(80).optional().meta({
+    description: 'How units are named: {title}, {placement}, {format} and {platform} are filled in.',
+  }),
+  settle: z
+    .enum(['roster', 'partner'])
+    .optional()
+    .meta({ description: 'Whose settings win where the two differ; left out, they are shown only.' }),
+  dryRun: z.boolean().default(false),
+  plan: z
+    .string()
+    .max(64)
+    .optional()
+    .meta({ description: 'The digest of the plan that was agreed to; another plan is refused.' }),
+});
+export type ProvisionRequest = z.infer<typeof ProvisionRequest>;
+
+export const ProvisionAnswer = z
+  .object({
+    title: z.string(),
+    plan: z.string().meta({ description: 'Digest of the plan.' }),
+    networks: z.array(
+      z.object({
+        network: z.string(),
+        name: z.string(),
+        steps: z.array(ProvisionStep),
+        odd: z.array(OddRow),
+      }),
+    ),
+    applied: z.boolean(),
+    done: z.array(
+      z.object({
+        network: z.string(),
+        platform: Platform,
+        placement: z.string().nullable(),
+        what: z.enum(['app created', 'app taken over', 'unit created', 'unit taken over', 'setting changed']),
+        id: z.string(),
+      }),
+    ),
+  })
+  .meta({
+    title: 'Provision',
+    description: 'What would make the networks and the roster agree, and what was done.',
+  });
+export type ProvisionAnswer = z.infer<typeof ProvisionAnswer>;
+
+export const CollectRequest = z.object({
+  network: z.string().max(64),
+  table: z
+    .string()
+    .max(60_000_000)
+    .optional()
+    .meta({ description: 'A CSV table; left out, the network is asked.' }),
+  columns: z.record(z.string().max(40), z.string().max(100)).optional(),
+  separator: z.string().length(1).optional(),
+  dryRun: z.boolean().default(false),
+  takeLow: z
+    .boolean()
+    .default(false)
+    .meta({ description: 'Whether matches of low confidence are taken too.' }),
+  acceptNames: z
+    .boolean()
+    .default(false)
+    .meta({ description: 'Whether the names that units bear now are the ones they are known by.' }),
+  plan: z.string().max(64).optional(),
+});
+export type CollectRequest = z.infer<typeof CollectRequest>;
+
+export const CollectAnswer = z
+  .object({
+    title: z.string(),
+    network: z.string(),
+    source: z.enum(['http', 'csv']),
+    plan: z.string(),
+    units: z.number(),
+    matches: z.array(UnitMatch),
+    unmatched: z.array(Unmatched).meta({ description: 'At most 1000; see `unmatchedCount`.' }),
+    unmatchedCount: z.number(),
+    odd: z.array(OddRow).meta({ description: 'At most 1000; see `oddCount`.' }),
+    oddCount: z.number(),
+    taken: z.number().meta({ description: 'IDs that were written into the roster.' }),
+    applied: z.boolean(),
+  })
+  .meta({ title: 'Collect', description: 'What an inventory holds for a title.' });
+export type CollectAnswer = z.infer<typeof CollectAnswer>;
+
+export const InventoryAnswer = InventoryReading.nullable();
+
+export const SecretList = z
+  .array(
+    z.object({
+      name: z.string(),
+      from: z.enum(['environment', 'file', 'nowhere']),
+      fingerprint: z.string().nullable(),
+      usedBy: z.array(z.string()),
+    }),
+  )
+  .meta({ description: 'The secrets that the roster names: where each comes from, never what it is.' });
+export type SecretList = z.infer<typeof SecretList>;

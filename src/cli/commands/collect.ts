@@ -1,0 +1,117 @@
+import type { CollectAnswer } from '../../api/inventory.js';
+import { withService } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { startProgress, stepped } from '../progress.js';
+import { platformNames } from '../render/places.js';
+import { readNamed } from './roster.js';
+
+export interface CollectOptions {
+  network: string;
+  csv?: string;
+  column?: string[];
+  separator?: string;
+  takeLow?: boolean;
+  acceptNames?: boolean;
+  dryRun?: boolean;
+  yes?: boolean;
+  json?: boolean;
+}
+
+/** `syndexa id collect TITLE`: the network's list brought in, its IDs put where they belong. */
+export function collect(io: Io, paint: Paint, title: string, options: CollectOptions): Promise<number> {
+  return withService(io, async (client) => {
+    const body = {
+      network: options.network,
+      ...(options.csv === undefined ? {} : { table: await readNamed(io, options.csv) }),
+      ...(options.column ? { columns: columnsOf(options.column) } : {}),
+      ...(options.separator === undefined
+        ? {}
+        : { separator: options.separator === 'tab' ? '\t' : options.separator }),
+      takeLow: options.takeLow ?? false,
+      acceptNames: options.acceptNames ?? false,
+    };
+    const ask = async (more: { dryRun?: boolean; plan?: string }) => {
+      const progress = startProgress(io, `reading the units of ${options.network}`);
+      try {
+        return await client.follow(
+          'collect',
+          { params: { title }, body: { ...body, ...more } },
+          stepped(progress),
+        );
+      } finally {
+        progress.end();
+      }
+    };
+    // Agreed to beforehand, it is read and taken in one call.
+    const plan = await ask({ dryRun: options.yes !== true || options.dryRun === true });
+    if (!options.json) io.out(collectText(plan, paint));
+    const wanted = plan.matches.filter(
+      ({ isNew, confidence }) => isNew && (confidence !== 'low' || options.takeLow),
+    );
+    if (options.dryRun) {
+      if (options.json) io.out(`${JSON.stringify(plan, null, 2)}\n`);
+      return exit.clean;
+    }
+    if (wanted.length > 0 && !plan.applied) {
+      const answer = await io.ask(`Put ${wanted.length} IDs into the roster? [y/N] `);
+      if (!/^y(es)?$/i.test(answer?.trim() ?? '')) {
+        io.err('Nothing was written. To go on without being asked: --yes\n');
+        return exit.refused;
+      }
+    }
+    const answer = plan.applied ? plan : await ask({ plan: plan.plan });
+    if (options.json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    else
+      io.out(
+        `${paint.green('✔')} ${answer.units} units are known of ${answer.network}; ${answer.taken} IDs went into the roster.\n`,
+      );
+    return exit.clean;
+  });
+}
+
+const columnNames = ['id', 'name', 'format', 'platform', 'app', 'status', 'serves-from'];
+
+function columnsOf(words: readonly string[]): Record<string, string> {
+  return Object.fromEntries(
+    words.map((word) => {
+      const at = word.indexOf('=');
+      const name = word.slice(0, at);
+      if (at > 0 && columnNames.includes(name)) return [name, word.slice(at + 1)];
+      throw new CommandError(
+        `--column takes FIELD=COLUMN, not “${word}”.`,
+        exit.wrongUse,
+        `The fields are ${columnNames.join(', ')}.`,
+      );
+    }),
+  );
+}
+
+const shown = 40;
+
+function collectText(answer: CollectAnswer, paint: Paint): string {
+  const { matches, unmatched, unmatchedCount, odd, oddCount, units } = answer;
+  const known = matches.filter(({ isNew }) => !isNew).length;
+  const lines = [
+    `${units} units of ${paint.bold(answer.network)}; ${known} of them are in the roster already.`,
+  ];
+  const fresh = matches.filter(({ isNew }) => isNew);
+  if (fresh.length > 0) lines.push('', 'Matched');
+  for (const { unit, placement, platform, confidence, why } of fresh.slice(0, shown)) {
+    const mark = confidence === 'low' ? paint.yellow('▲ low ') : paint.green('● high');
+    lines.push(`  ${mark}  ${unit.id}  → ${placement} (${platformNames[platform]})  ${paint.dim(why)}`);
+  }
+  if (fresh.length > shown) lines.push(paint.dim(`  and ${fresh.length - shown} more`));
+  if (fresh.some(({ confidence }) => confidence === 'low'))
+    lines.push(paint.dim('  Those of low confidence are taken only with --take-low.'));
+  if (unmatchedCount > 0) lines.push('', `Not matched (${unmatchedCount})`);
+  for (const { unit, why, candidates } of unmatched.slice(0, shown)) {
+    const likely = candidates.map(({ placement, platform }) => `${placement} (${platformNames[platform]})`);
+    lines.push(
+      `  ${paint.dim('○')} ${unit.id}  “${unit.name}”  ${paint.dim(`${why}${likely.length > 0 ? `; it could be ${likely.join(', ')}` : ''}`)}`,
+    );
+  }
+  if (unmatchedCount > shown) lines.push(paint.dim(`  and ${unmatchedCount - shown} more; --json has them`));
+  if (oddCount > 0) lines.push('', `Rows that make no sense (${oddCount})`);
+  for (const { row, message } of odd.slice(0, shown)) lines.push(`  ${paint.yellow('▲')} ${row}: ${message}`);
+  return `${lines.join('\n')}\n`;
+}

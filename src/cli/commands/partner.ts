@@ -1,0 +1,169 @@
+import { once } from 'node:events';
+import { withService, homeFolder } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { controlPartner, partnerCard, startPartnerProcess, type PartnerCard } from '../partner-process.js';
+import { writeSecrets } from '../secrets-file.js';
+
+/** The name under which the key of a simulated account is kept. */
+export function secretNameFor(network: string, credential: string): string {
+  return `${network}_${credential}`.toUpperCase().replace(/-/g, '_');
+}
+
+/** `syndexa partner start`: the simulated partner, until it is stopped. */
+export async function startPartner(
+  io: Io,
+  paint: Paint,
+  options: { port: number; seed?: string; fresh?: boolean },
+): Promise<number> {
+  const home = homeFolder(io.env);
+  const partner = await startPartnerProcess({
+    home,
+    port: options.port,
+    seed: Number(options.seed ?? 1),
+    ...(options.fresh ? { fresh: true } : {}),
+  });
+  io.out(
+    [
+      `The simulated partner is at ${paint.cyan(partner.url)}; it stands for every network that is known.`,
+      'Open accounts there:          syndexa partner open-accounts "Saltmarsh Software"',
+      `Point the service to it:      SYNDEXA_PARTNERS=${partner.url}`,
+      'Stop with Ctrl-C.',
+      '',
+    ].join('\n'),
+  );
+  await Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')]);
+  await partner.close();
+  return exit.clean;
+}
+
+/** `syndexa partner open-accounts NAME`: an account at each network, its key put where only the owner reads it. */
+export function openAccounts(
+  io: Io,
+  paint: Paint,
+  name: string,
+  options: { network?: string[]; json?: boolean },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const home = homeFolder(io.env);
+    const card = partnerCard(home);
+    const networks = options.network ?? (await client.call('listNetworks')).map(({ id }) => id);
+    const opened = [];
+    for (const network of networks) {
+      const { profile } = await client.call('showNetwork', { params: { network } });
+      const key = profile.inventory?.http?.key;
+      if (key === undefined) continue;
+      const account = await openAccount(card, network, name);
+      const secret = secretNameFor(network, key);
+      writeSecrets(home, { [secret]: account.key });
+      opened.push({ network, credential: key, secret: `secret:${secret}`, account: account.number });
+    }
+    if (options.json) io.out(`${JSON.stringify(opened, null, 2)}\n`);
+    else
+      for (const { network, credential, secret, account } of opened)
+        io.out(
+          `${paint.green('✔')} ${network}${account === null ? '' : ` (account ${account})`}: its ${credential} is kept as ${secret}\n`,
+        );
+    return exit.clean;
+  });
+}
+
+/** Opens one account; its key is told this once. */
+export async function openAccount(
+  card: PartnerCard,
+  network: string,
+  name: string,
+  number?: string,
+): Promise<{ key: string; number: string | null }> {
+  const body = { network, name, ...(number === undefined ? {} : { number }) };
+  return (await controlPartner(card, 'accounts', body)) as { key: string; number: string | null };
+}
+
+/** `syndexa partner accept NETWORK APP`: what a person does on the network's page. */
+export async function acceptTerms(io: Io, paint: Paint, network: string, app: string): Promise<number> {
+  await controlPartner(partnerCard(homeFolder(io.env)), 'terms', { network, app });
+  io.out(`${paint.green('✔')} The terms of ${network} are accepted for ${app}.\n`);
+  return exit.clean;
+}
+
+/** `syndexa partner faults NETWORK`: what befalls its answers from now on. */
+export async function setFaults(
+  io: Io,
+  network: string,
+  options: { kinds?: string[]; every?: string },
+): Promise<number> {
+  const kinds = options.kinds ?? [];
+  await controlPartner(partnerCard(homeFolder(io.env)), 'faults', {
+    network,
+    kinds,
+    every: Number(options.every ?? 3),
+  });
+  io.out(
+    kinds.length === 0
+      ? `${network} answers well from now on.\n`
+      : `Every ${options.every ?? 3}. call of ${network} meets one of: ${kinds.join(', ')}.\n`,
+  );
+  return exit.clean;
+}
+
+/** `syndexa partner clock`: sets the partner's time, or moves it on. */
+export async function setClock(
+  io: Io,
+  options: { now?: string; advance?: string; stand?: boolean },
+): Promise<number> {
+  const match = /^(\d+)(s|m|h|d)$/.exec(options.advance ?? '');
+  if (options.advance !== undefined && !match)
+    throw new CommandError('--advance takes a time such as 90m or 2h.', exit.wrongUse);
+  const unit = { s: 1, m: 60, h: 3600, d: 86_400 }[match?.[2] ?? 's'] ?? 1;
+  const { now } = (await controlPartner(partnerCard(homeFolder(io.env)), 'clock', {
+    ...(options.now === undefined ? {} : { now: options.now }),
+    ...(options.stand ? { stands: true } : {}),
+    ...(match ? { advance: Number(match[1]) * unit } : {}),
+  })) as { now: string };
+  io.out(`At the partner it is ${now}.\n`);
+  return exit.clean;
+}
+
+/** `syndexa partner list-app`: puts an application into the simulated store. */
+export async function listApp(
+  io: Io,
+  platform: string,
+  identifier: string,
+  options: { name: string; site?: string; at?: string },
+): Promise<number> {
+  const card = partnerCard(homeFolder(io.env));
+  const site = options.site;
+  await controlPartner(card, 'listings', {
+    platform,
+    identifier,
+    name: options.name,
+    ...(site === undefined ? {} : { site }),
+  });
+  if (site !== undefined && options.at !== undefined)
+    await controlPartner(card, 'sites', { domain: site, address: options.at });
+  io.out(`The store lists ${identifier} (${platform}) as ${options.name}.\n`);
+  return exit.clean;
+}
+
+interface Crawled {
+  apps: { identifier: string; platform: string; state: string; detail: string }[];
+}
+
+/** `syndexa partner crawl NETWORK`: what its crawler says of every app. */
+export async function crawlSites(
+  io: Io,
+  paint: Paint,
+  network: string,
+  options: { json?: boolean },
+): Promise<number> {
+  const card = partnerCard(homeFolder(io.env));
+  const response = await fetch(`${card.url}/${network}/crawl`, { method: 'POST' });
+  const crawled = (await response.json()) as Crawled;
+  if (!response.ok) throw new CommandError(`There is no network ${network} at the partner.`, exit.wrongUse);
+  if (options.json) io.out(`${JSON.stringify(crawled, null, 2)}\n`);
+  else
+    for (const { identifier, platform, state, detail } of crawled.apps)
+      io.out(
+        `${state === 'authorised' ? paint.green('✔') : paint.red('■')} ${identifier} (${platform})  ${detail}\n`,
+      );
+  return crawled.apps.every(({ state }) => state === 'authorised') ? exit.clean : exit.findings;
+}

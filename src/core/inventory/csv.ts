@@ -1,0 +1,116 @@
+import { parse } from 'csv-parse/browser/esm/sync';
+import type { UnitFields } from '../network/exchange.js';
+import type { Profile } from '../network/model.js';
+import { decodeUnit } from './dialect.js';
+import type { InventoryUnit, OddRow } from './model.js';
+
+/** How to read a table, as far as the profile does not say or a person knows better. */
+export interface CsvOptions {
+  /** Column names that replace those of the profile. */
+  columns?: Partial<UnitFields>;
+  separator?: string;
+}
+
+/** Why a table could not be read at all. */
+export interface CsvFault {
+  message: string;
+  fix: string;
+  line?: number;
+}
+
+/** Tables with more rows than this are refused. */
+export const maxRows = 500_000;
+
+/**
+ * Reads a table of units that a network's pages gave out: any of the usual separators, quotes and a byte order
+ * mark. Rows that make no sense come back with their line and the reason; without its columns nothing is read.
+ */
+export function readUnitTable(
+  text: string,
+  profile: Profile,
+  { columns, separator }: CsvOptions = {},
+): { units: InventoryUnit[]; odd: OddRow[]; fault: null } | { fault: CsvFault } {
+  const fields = { ...(profile.inventory?.csv?.columns ?? ownColumns), ...columns } as UnitFields;
+  const body = text.replace(/^\uFEFF/, '');
+  if (body.trim() === '') return { fault: { message: 'The table is empty.', fix: 'Export it again.' } };
+  if (/^\s*</.test(body))
+    return { fault: { message: 'This is a web page, not a table.', fix: 'Export the table as CSV.' } };
+  const delimiter = separator ?? separatorOf(body);
+  let rows: { record: Record<string, string>; info: { lines: number } }[];
+  try {
+    rows = parse(body, {
+      columns: (names: string[]) => names.map((name) => name.trim()),
+      delimiter,
+      info: true,
+      relax_column_count: true,
+      skip_empty_lines: true,
+      trim: true,
+      to: maxRows + 1,
+      max_record_size: 100_000,
+    });
+  } catch (error) {
+    const line = error instanceof Error && 'lines' in error ? Number(error.lines) : undefined;
+    return {
+      fault: {
+        message: `The table cannot be read: ${error instanceof Error ? error.message : String(error)}.`,
+        fix: 'Look at the quotes of that line, or name the separator.',
+        ...(line === undefined ? {} : { line }),
+      },
+    };
+  }
+  if (rows.length > maxRows)
+    return {
+      fault: { message: `The table has more than ${maxRows} rows.`, fix: 'Export one app at a time.' },
+    };
+  const found = firstLine(body, delimiter);
+  const missing = [fields.id, fields.name, fields.format].filter((name) => !found.includes(name));
+  if (missing.length > 0)
+    return {
+      fault: {
+        message: `The table has no column ${missing.map((name) => `“${name}”`).join(', ')}; it has ${found.slice(0, 20).join(', ')}.`,
+        fix: 'Say which column is which, as in --column id="Ad unit" name=Title, or name the separator.',
+        line: 1,
+      },
+    };
+  const units: InventoryUnit[] = [];
+  const odd: OddRow[] = [];
+  const seen = new Set<string>();
+  for (const { record, info } of rows) {
+    const { value, message } = decodeUnit(profile, fields, record);
+    if (value === null) odd.push({ row: info.lines, id: record[fields.id] ?? null, message });
+    else if (seen.has(value.id))
+      odd.push({ row: info.lines, id: value.id, message: 'it stood in an earlier row' });
+    else {
+      seen.add(value.id);
+      units.push(value);
+    }
+  }
+  return { units, odd, fault: null };
+}
+
+const ownColumns: UnitFields = {
+  id: 'id',
+  name: 'name',
+  format: 'format',
+  platform: 'platform',
+  app: 'app',
+  status: 'status',
+};
+
+const separators = [',', ';', '\t', '|'];
+
+/** The separator that stands most often in the first line, outside of quotes. */
+function separatorOf(text: string): string {
+  const line =
+    text
+      .slice(0, 10_000)
+      .split(/\r?\n/, 1)[0]
+      ?.replace(/"[^"]*"/g, '') ?? '';
+  const counts = separators.map((separator) => ({ separator, count: line.split(separator).length - 1 }));
+  return counts.sort((a, b) => b.count - a.count)[0]?.separator ?? ',';
+}
+
+function firstLine(text: string, delimiter: string): string[] {
+  const [names] = parse(text, { delimiter, to_line: 1, trim: true, relax_column_count: true });
+  return names ?? [];
+}

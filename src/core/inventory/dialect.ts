@@ -1,0 +1,199 @@
+import type { AppFields, Inventory, UnitFields } from '../network/exchange.js';
+import { Duration, Format, Platform, platforms, type Profile } from '../network/model.js';
+import { UnitStatus, type InventoryApp, type InventoryUnit, type UnitSettings } from './model.js';
+
+type Words = Inventory['words'];
+type Record_ = Record<string, unknown>;
+
+/** What a row says, or why it cannot be taken over. */
+export type Decoded<Value> = { value: Value; message: null } | { value: null; message: string };
+
+/** Reads a unit in the network's own words: the fields of its profile, the first word of each list or any other. */
+export function decodeUnit(profile: Profile, fields: UnitFields, row: Record_): Decoded<InventoryUnit> {
+  const words = profile.inventory?.words ?? noWords;
+  const id = textOf(row, fields.id);
+  if (id === null) return odd(`it has no ${fields.id}`);
+  const pattern = profile.ids.unit && new RegExp(`^(?:${profile.ids.unit.pattern})$`, 'u');
+  const match = pattern?.exec(id);
+  if (pattern && !match)
+    return odd(
+      `${JSON.stringify(id.slice(0, 60))} is no ${profile.ids.unit?.label ?? 'unit ID'} of ${profile.name}`,
+    );
+  const shown = match?.groups?.platform;
+  const own = shown === undefined ? undefined : profile.ids.unit?.platforms?.[shown];
+  const written = fields.platform === undefined ? null : textOf(row, fields.platform);
+  const platform = own ?? meaning(words.platform, written, Platform.options) ?? onlyPlatform(profile);
+  const formatWord = textOf(row, fields.format);
+  const format = meaning(words.format, formatWord, Format.options);
+  if (formatWord !== null && format === undefined)
+    return odd(`the profile gives no meaning to the format “${formatWord.slice(0, 60)}”`);
+  const statusWord = fields.status === undefined ? null : textOf(row, fields.status);
+  return {
+    message: null,
+    value: {
+      id,
+      name: textOf(row, fields.name) ?? '',
+      format: format ?? null,
+      platform: platform ?? null,
+      app: fields.app === undefined ? null : textOf(row, fields.app),
+      status: meaning(words.status, statusWord, UnitStatus.options) ?? null,
+      servesFrom: fields['serves-from'] === undefined ? null : textOf(row, fields['serves-from']),
+      settings: decodeSettings(fields, row),
+    },
+  };
+}
+
+/** Writes a unit in the network's own words; an ID that is not yet known is left out. */
+export function encodeUnit(
+  profile: Profile,
+  fields: UnitFields,
+  unit: Omit<InventoryUnit, 'id'> & { id?: string },
+): Record_ {
+  const words = profile.inventory?.words ?? noWords;
+  const { settings } = unit;
+  const row: [string | undefined, unknown][] = [
+    [fields.id, unit.id],
+    [fields.name, unit.name],
+    [fields.format, unit.format && wordFor(words.format, unit.format)],
+    [fields.platform, unit.platform && wordFor(words.platform, unit.platform)],
+    [fields.app, unit.app],
+    [fields.status, unit.status && wordFor(words.status, unit.status)],
+    [fields['serves-from'], unit.servesFrom],
+    [fields.refresh, settings.refresh],
+    [fields.content, settings.content],
+    [fields['reward-amount'], settings.reward?.amount],
+    [fields['reward-item'], settings.reward?.item],
+    [fields.skippable, settings.skippable],
+  ];
+  return Object.fromEntries(
+    row.filter(([name, value]) => name !== undefined && value !== undefined && value !== null),
+  ) as Record_;
+}
+
+/** Reads an app in the network's own words. */
+export function decodeApp(profile: Profile, fields: AppFields, row: Record_): Decoded<InventoryApp> {
+  const words = profile.inventory?.words ?? noWords;
+  const id = textOf(row, fields.id);
+  if (id === null) return odd(`it has no ${fields.id}`);
+  const kind = profile.ids.app;
+  if (kind && !new RegExp(`^(?:${kind.pattern})$`, 'u').test(id))
+    return odd(`${JSON.stringify(id.slice(0, 60))} is no ${kind.label} of ${profile.name}`);
+  const terms = fields.terms === undefined ? undefined : row[fields.terms];
+  return {
+    message: null,
+    value: {
+      id,
+      platform:
+        meaning(words.platform, textOf(row, fields.platform), Platform.options) ??
+        onlyPlatform(profile) ??
+        null,
+      identifier: textOf(row, fields.identifier) ?? '',
+      name: textOf(row, fields.name) ?? '',
+      status: fields.status === undefined ? null : textOf(row, fields.status),
+      audience: fields.audience === undefined ? null : textOf(row, fields.audience),
+      terms: typeof terms === 'boolean' ? terms : null,
+    },
+  };
+}
+
+/** Writes an app in the network's own words. */
+export function encodeApp(
+  profile: Profile,
+  fields: AppFields,
+  app: Omit<InventoryApp, 'id'> & { id?: string },
+): Record_ {
+  const words = profile.inventory?.words ?? noWords;
+  const row: [string | undefined, unknown][] = [
+    [fields.id, app.id],
+    [fields.platform, app.platform && wordFor(words.platform, app.platform)],
+    [fields.identifier, app.identifier],
+    [fields.name, app.name],
+    [fields.status, app.status],
+    [fields.audience, app.audience],
+    [fields.terms, app.terms],
+  ];
+  return Object.fromEntries(
+    row.filter(([name, value]) => name !== undefined && value !== undefined && value !== null),
+  ) as Record_;
+}
+
+/** The settings that a network keeps of a unit, out of its row; what makes no sense is left out. */
+function decodeSettings(fields: UnitFields, row: Record_): UnitSettings {
+  const at = (name: keyof UnitFields) => {
+    const field = fields[name];
+    return field === undefined ? undefined : row[field];
+  };
+  const refresh = at('refresh');
+  const content = at('content');
+  const amount = Number(at('reward-amount'));
+  const item = at('reward-item');
+  const skippable = at('skippable');
+  const kinds = (
+    typeof content === 'string' ? content.split(/[\s,;|]+/) : Array.isArray(content) ? content : []
+  )
+    .map(String)
+    .filter((kind): kind is 'text' | 'image' | 'video' => /^(text|image|video)$/.test(kind));
+  return {
+    ...(typeof refresh === 'string' &&
+    (/^(managed|off)$/.test(refresh) || Duration.safeParse(refresh).success)
+      ? { refresh }
+      : {}),
+    ...(kinds.length > 0 ? { content: kinds } : {}),
+    ...(Number.isInteger(amount) && amount > 0 && typeof item === 'string' && item !== ''
+      ? { reward: { amount, item } }
+      : {}),
+    ...(typeof skippable === 'boolean' ? { skippable } : {}),
+  };
+}
+
+/** Which settings a network keeps of a unit, by what its profile says of its fields. */
+export function keptSettings({ inventory }: Profile): (keyof UnitSettings)[] {
+  const fields = inventory?.http?.units.fields;
+  if (!fields) return [];
+  const names: [keyof UnitSettings, string | undefined][] = [
+    ['refresh', fields.refresh],
+    ['content', fields.content],
+    ['reward', fields['reward-amount'] && fields['reward-item']],
+    ['skippable', fields.skippable],
+  ];
+  return names.flatMap(([name, field]) => (field === undefined ? [] : [name]));
+}
+
+const noWords: Words = { platform: {}, format: {}, status: {} };
+
+function odd(message: string): { value: null; message: string } {
+  return { value: null, message };
+}
+
+/** A value as text: what is no text or number counts as not there. */
+function textOf(row: Record_, field: string): string | null {
+  const value = row[field];
+  if (typeof value === 'number') return String(value);
+  if (typeof value !== 'string') return null;
+  const text = value.trim();
+  return text === '' ? null : text;
+}
+
+/** What a word of the network means; without words in the profile our own are understood. */
+function meaning<Name extends string>(
+  words: Partial<Record<Name, string[]>>,
+  written: string | null,
+  names: readonly Name[],
+): Name | undefined {
+  if (written === null) return undefined;
+  const word = written.toLowerCase();
+  return (
+    names.find((name) => words[name]?.some((candidate) => candidate.toLowerCase() === word)) ??
+    names.find((name) => name === word)
+  );
+}
+
+function wordFor<Name extends string>(words: Partial<Record<Name, string[]>>, name: Name): string {
+  return words[name]?.[0] ?? name;
+}
+
+/** A network that serves one platform only need not say so in every row. */
+function onlyPlatform(profile: Profile): Platform | undefined {
+  const served = platforms.filter((platform) => profile[platform]);
+  return served.length === 1 ? served[0] : undefined;
+}

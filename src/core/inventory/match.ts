@@ -1,0 +1,222 @@
+import { z } from 'zod';
+import { Format, Platform, platforms, type Profile } from '../network/model.js';
+import { offers } from '../network/recognise.js';
+import type { Title } from '../roster/model.js';
+import { heldIds } from '../roster/validate.js';
+import { InventoryUnit } from './model.js';
+import { nameWords, unitName, usualPattern, type UnitSpot } from './names.js';
+
+export const Confidence = z.enum(['certain', 'high', 'low']).meta({
+  description:
+    'certain: the roster holds this ID there; high: the name tells it; low: only format and platform fit.',
+});
+export type Confidence = z.infer<typeof Confidence>;
+
+export const UnitMatch = z
+  .object({
+    unit: InventoryUnit,
+    placement: z.string(),
+    platform: Platform,
+    confidence: Confidence,
+    why: z.string(),
+    isNew: z.boolean().meta({ description: 'Whether the roster lacks the ID so far.' }),
+  })
+  .meta({ description: 'A row of an inventory and the placement that it belongs to.' });
+export type UnitMatch = z.infer<typeof UnitMatch>;
+
+export const Unmatched = z.object({
+  unit: InventoryUnit,
+  why: z.string(),
+  candidates: z.array(z.object({ placement: z.string(), format: Format, platform: Platform })),
+});
+export type Unmatched = z.infer<typeof Unmatched>;
+
+/** A place of the roster that wants a production ID and has none. */
+interface Slot extends UnitSpot {
+  key: string;
+}
+
+/**
+ * Matches the units of an inventory to placements: by ID, then by name, then by format and platform where just
+ * one row and one placement are left. Each row and each placement is matched once; what is open stays listed.
+ */
+export function matchUnits(
+  titleId: string,
+  title: Title,
+  profile: Profile,
+  units: readonly InventoryUnit[],
+): { matches: UnitMatch[]; unmatched: Unmatched[] } {
+  const held = new Map(
+    heldIds(title)
+      .filter(({ network, kind }) => network === profile.id && kind === 'unit')
+      .map((id) => [id.id, id]),
+  );
+  const matches: UnitMatch[] = [];
+  const open: InventoryUnit[] = [];
+  for (const unit of units) {
+    const at = held.get(unit.id);
+    if (at?.placement !== undefined)
+      matches.push({
+        unit,
+        placement: at.placement,
+        platform: at.platform,
+        confidence: 'certain',
+        why: 'the roster holds this ID there',
+        isNew: false,
+      });
+    else open.push(unit);
+  }
+  const slots = new Map(openSlots(titleId, title, profile).map((slot) => [slot.key, slot]));
+  const gone = open.filter(({ status }) => status === 'removed');
+  const rest = byName(
+    titleId,
+    open.filter(({ status }) => status !== 'removed'),
+    slots,
+    matches,
+  );
+  const unmatched = byShape(rest, slots, matches);
+  const removed = gone.map((unit) => ({ unit, why: 'the network has removed it', candidates: [] }));
+  return { matches, unmatched: [...unmatched, ...removed] };
+}
+
+function openSlots(titleId: string, title: Title, profile: Profile): Slot[] {
+  return Object.entries(title.placements).flatMap(([placement, { format, units }]) =>
+    units[profile.id]
+      ? platforms
+          .filter(
+            (platform) =>
+              title.editions[platform] &&
+              offers(profile, format, platform) &&
+              !units[profile.id]?.[platform]?.production,
+          )
+          .map((platform) => ({
+            key: `${placement} ${platform}`,
+            title: titleId,
+            placement,
+            format,
+            platform,
+          }))
+      : [],
+  );
+}
+
+function fits(unit: InventoryUnit, slot: Slot): boolean {
+  return (
+    (unit.format === null || unit.format === slot.format) &&
+    (unit.platform === null || unit.platform === slot.platform)
+  );
+}
+
+/** Rows whose name tells the place: the whole name by the usual pattern, or all words of the placement. */
+function byName(
+  titleId: string,
+  units: readonly InventoryUnit[],
+  slots: Map<string, Slot>,
+  matches: UnitMatch[],
+): { unit: InventoryUnit; named: Slot[] }[] {
+  const exact = new Map(
+    [...slots.values()].map((slot) => [nameWords(unitName(usualPattern, slot)).join(' '), slot]),
+  );
+  const wanted = [...slots.values()].map((slot) => ({ slot, words: nameWords(slot.placement) }));
+  const byWord = new Map<string, typeof wanted>();
+  for (const entry of wanted) {
+    const [word = ''] = entry.words;
+    byWord.set(word, [...(byWord.get(word) ?? []), entry]);
+  }
+  const read = units.map((unit) => {
+    const words = nameWords(unit.name);
+    const whole = exact.get(words.join(' '));
+    if (whole && fits(unit, whole)) return { unit, named: [whole], whole: true };
+    const has = new Set(words);
+    const named = [...has]
+      .flatMap((word) => byWord.get(word) ?? [])
+      .filter((entry) => entry.words.every((word) => has.has(word)) && fits(unit, entry.slot));
+    const longest = Math.max(0, ...named.map((entry) => entry.words.length));
+    return {
+      unit,
+      named: named.filter((entry) => entry.words.length === longest).map(({ slot }) => slot),
+      whole: false,
+    };
+  });
+  const claims = new Map<string, number>();
+  for (const { named } of read)
+    if (named.length === 1 && named[0]) claims.set(named[0].key, (claims.get(named[0].key) ?? 0) + 1);
+  const rest: { unit: InventoryUnit; named: Slot[] }[] = [];
+  for (const { unit, named, whole } of read.sort((a, b) => Number(b.whole) - Number(a.whole))) {
+    const [slot] = named;
+    const only = named.length === 1 && slot && slots.has(slot.key);
+    const sure = only && claims.get(slot.key) === 1 && unit.platform !== null;
+    if (!sure) {
+      rest.push({ unit, named });
+      continue;
+    }
+    slots.delete(slot.key);
+    const why = whole
+      ? `its name is the one that ${titleId} gives to this place`
+      : `its name “${unit.name}” holds every word of ${slot.placement}`;
+    matches.push({
+      unit,
+      placement: slot.placement,
+      platform: slot.platform,
+      confidence: 'high',
+      why,
+      isNew: true,
+    });
+  }
+  return rest;
+}
+
+/** One row and one placement that are alone with their format and platform: worth showing, never taken unasked. */
+function byShape(
+  rest: readonly { unit: InventoryUnit; named: Slot[] }[],
+  slots: Map<string, Slot>,
+  matches: UnitMatch[],
+): Unmatched[] {
+  const count = new Map<string, number>();
+  const shape = (format: string | null, platform: string | null) => `${format} ${platform}`;
+  for (const { unit } of rest)
+    if (unit.format && unit.platform)
+      count.set(shape(unit.format, unit.platform), (count.get(shape(unit.format, unit.platform)) ?? 0) + 1);
+  const byShapeOf = new Map<string, Slot[]>();
+  for (const slot of slots.values()) {
+    const key = shape(slot.format, slot.platform);
+    byShapeOf.set(key, [...(byShapeOf.get(key) ?? []), slot]);
+  }
+  return rest.flatMap(({ unit, named }): Unmatched[] => {
+    const key = shape(unit.format, unit.platform);
+    const places =
+      unit.format && unit.platform
+        ? (byShapeOf.get(key) ?? [])
+        : [...slots.values()].filter((slot) => fits(unit, slot));
+    const [slot] = places;
+    if (slot && places.length === 1 && count.get(key) === 1 && named.length === 0) {
+      matches.push({
+        unit,
+        placement: slot.placement,
+        platform: slot.platform,
+        confidence: 'low',
+        why: `it is the only ${slot.format} on ${slot.platform} that is left, as is this placement`,
+        isNew: true,
+      });
+      return [];
+    }
+    const likely = (named.length > 0 ? named : places).slice(0, 8);
+    const why =
+      unit.platform === null && likely.length > 0
+        ? 'the row does not say its platform'
+        : named.length > 1
+          ? 'its name fits several placements'
+          : named.length === 1
+            ? 'several rows bear this name'
+            : likely.length > 0
+              ? 'several placements have its format and platform'
+              : 'no placement of the title wants such a unit';
+    return [
+      {
+        unit,
+        why,
+        candidates: likely.map(({ placement, format, platform }) => ({ placement, format, platform })),
+      },
+    ];
+  });
+}

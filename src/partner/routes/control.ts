@@ -1,0 +1,133 @@
+import { timingSafeEqual } from 'node:crypto';
+import type { Router } from 'express';
+import { z } from 'zod';
+import { Format, Platform } from '../../core/network/model.js';
+import { UnitSettings, UnitStatus } from '../../core/inventory/model.js';
+import { networkOf, type PartnerContext } from '../context.js';
+import { Refusal } from '../errors.js';
+import { FaultPlan } from '../faults.js';
+import { appOf, unitOf } from '../store/books.js';
+
+const AccountRequest = z.strictObject({
+  network: z.string(),
+  name: z.string().min(1).max(100),
+  key: z.string().min(8).max(200).optional(),
+  number: z.string().max(40).optional(),
+});
+const AppRequest = z.strictObject({
+  network: z.string(),
+  key: z.string(),
+  platform: Platform,
+  identifier: z.string(),
+  name: z.string(),
+  audience: z.string().default('general'),
+  id: z.string().optional(),
+  terms: z.boolean().default(false),
+});
+const UnitRequest = z.strictObject({
+  network: z.string(),
+  key: z.string(),
+  app: z.string().nullable().default(null),
+  platform: Platform,
+  format: Format,
+  name: z.string(),
+  settings: UnitSettings.default({}),
+  id: z.string().optional(),
+  serves: z.boolean().default(false),
+});
+const ManyRequest = z.strictObject({
+  network: z.string(),
+  key: z.string(),
+  app: z.string().nullable().default(null),
+  count: z.number().int().min(1).max(200_000),
+});
+const UnitChange = z.strictObject({
+  network: z.string(),
+  unit: z.string(),
+  name: z.string().optional(),
+  status: UnitStatus.optional(),
+  format: Format.optional(),
+  settings: UnitSettings.optional(),
+  gone: z.boolean().default(false),
+});
+const ClockRequest = z.strictObject({
+  now: z.iso.datetime().optional(),
+  stands: z.boolean().default(false),
+  advance: z.number().optional().meta({ description: 'Seconds.' }),
+});
+const ListingRequest = z.strictObject({
+  platform: Platform,
+  identifier: z.string(),
+  name: z.string(),
+  site: z.string().optional(),
+});
+const SiteRequest = z.strictObject({
+  domain: z.string().max(200),
+  address: z.url({ protocol: /^http$/, hostname: /^(127\.0\.0\.1|localhost)$/ }),
+});
+
+/** What a person would do on the network's pages, and what tests set: behind the token of this run. */
+export function controlRoutes(router: Router, context: PartnerContext, token: string): void {
+  const { books, clock, faults } = context;
+  router.use('/control', function controlToken(request, _response, next) {
+    const given = Buffer.from(String(request.headers['control-token'] ?? ''));
+    const wanted = Buffer.from(token);
+    if (given.length !== wanted.length || !timingSafeEqual(given, wanted))
+      throw new Refusal('key-unknown', 'This is for whoever started the partner.');
+    next();
+  });
+  const on = <Body extends z.ZodType>(path: string, body: Body, work: (value: z.output<Body>) => unknown) =>
+    router.post(`/control/${path}`, function control(request, response) {
+      const parsed = body.safeParse(request.body ?? {});
+      if (!parsed.success) {
+        const [issue] = parsed.error.issues;
+        throw new Refusal('unreadable', issue?.message ?? 'It cannot be read.', {
+          field: issue?.path.map(String).join('.'),
+        });
+      }
+      response.json(work(parsed.data) ?? {});
+    });
+  const keyed = (network: string, key: string) => {
+    const profile = networkOf(context, network);
+    const account = books.accountByKey(profile.id, key);
+    if (!account) throw new Refusal('key-unknown', 'Nobody has this key.');
+    return { profile, account };
+  };
+  on('accounts', AccountRequest, ({ network, name, key, number }) => {
+    const opened = books.openAccount(networkOf(context, network), name, {
+      ...(key === undefined ? {} : { key }),
+      ...(number === undefined ? {} : { number }),
+    });
+    return { key: opened.key, number: opened.account.number };
+  });
+  on('apps', AppRequest, ({ network, key, id, ...app }) => {
+    const { profile, account } = keyed(network, key);
+    return appOf(books, books.addApp(profile, account, { ...app, ...(id === undefined ? {} : { id }) }));
+  });
+  on('units', UnitRequest, ({ network, key, id, ...unit }) => {
+    const { profile, account } = keyed(network, key);
+    return unitOf(books.addUnit(profile, account, { ...unit, ...(id === undefined ? {} : { id }) }));
+  });
+  on('many', ManyRequest, ({ network, key, app, count }) => {
+    const { profile, account } = keyed(network, key);
+    books.addMany(profile, account, app, count);
+    return { added: count };
+  });
+  on('unit', UnitChange, ({ network, unit, gone, ...change }) => {
+    const profile = networkOf(context, network);
+    if (gone) books.dropUnit(profile.id, unit);
+    else books.changeUnit(profile.id, unit, change as Parameters<typeof books.changeUnit>[2]);
+  });
+  on('terms', z.strictObject({ network: z.string(), app: z.string() }), ({ network, app }) =>
+    books.acceptTerms(networkOf(context, network).id, app),
+  );
+  on('clock', ClockRequest, ({ now, stands, advance }) => {
+    if (now !== undefined) clock.set(new Date(now), stands);
+    if (advance !== undefined) clock.advance(advance);
+    return { now: clock.now().toISOString() };
+  });
+  on('faults', FaultPlan, (plan) => faults.set(plan));
+  on('listings', ListingRequest, (listing) => books.list({ ...listing, site: listing.site ?? null }));
+  on('sites', SiteRequest, ({ domain, address }) => books.placeSite(domain, address));
+  on('reset', z.strictObject({}), () => books.reset());
+}

@@ -1,0 +1,158 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { ServiceError } from '../errors.js';
+
+/** How long one call may take, and how often it is tried. */
+export interface CallLimits {
+  timeout: number;
+  tries: number;
+  /** First pause between two tries, in milliseconds; it doubles. */
+  pause: number;
+}
+
+export interface PartnerCall {
+  network: string;
+  method: 'GET' | 'POST' | 'PATCH';
+  url: string;
+  headers: Record<string, string>;
+  body?: unknown;
+  /** What is wrong with an answer that can be read; such a call is tried again. */
+  fault?: (answer: unknown) => string | null;
+  /** The key as it may be shown. */
+  keyName: string;
+}
+
+const maxAnswerBytes = 32 * 1024 * 1024;
+const longestWait = 60_000;
+
+/** What went wrong with one try; whether another may go better, and how long the partner asks to wait. */
+class Failure {
+  constructor(
+    readonly message: string,
+    readonly again: boolean,
+    readonly wait?: number,
+    readonly refused?: { status: number; message: string; field: string | undefined },
+  ) {}
+}
+
+/**
+ * One call of a partner, tried again when it fails in a way that may pass: time-outs, broken connections, 5xx,
+ * 429 with its Retry-After, answers that cannot be read. Creating calls carry an idempotency key, so trying
+ * again does nothing twice.
+ * @throws ServiceError `partner-unreachable`, `partner-odd` or `partner-refused`
+ */
+export async function partnerCall(call: PartnerCall, limits: CallLimits): Promise<unknown> {
+  let last: Failure | undefined;
+  for (let attempt = 0; attempt < limits.tries; attempt++) {
+    if (last) await wait(last.wait ?? Math.min(limits.pause * 2 ** (attempt - 1), 5_000));
+    const outcome = await tryOnce(call, limits.timeout);
+    if (!(outcome instanceof Failure)) return outcome.answer;
+    last = outcome;
+    if (!outcome.again) break;
+  }
+  throw asError(call, last ?? new Failure('it was not asked', false), limits.tries);
+}
+
+async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: unknown } | Failure> {
+  let response: Response;
+  let text: string;
+  try {
+    response = await fetch(call.url, {
+      method: call.method,
+      headers: {
+        Accept: 'application/json',
+        ...(call.body === undefined ? {} : { 'Content-Type': 'application/json' }),
+        ...call.headers,
+      },
+      ...(call.body === undefined ? {} : { body: JSON.stringify(call.body) }),
+      redirect: 'error',
+      signal: AbortSignal.timeout(timeout),
+    });
+    text = await bounded(response);
+  } catch (error) {
+    return new Failure(reasonOf(error, timeout), true);
+  }
+  if (response.status === 429 || response.status === 503)
+    return new Failure(`it asks to wait (${response.status})`, true, retryAfter(response));
+  if (response.status >= 500) return new Failure(`it answers ${response.status}`, true);
+  const parsed = parse(text);
+  if (response.status >= 400) {
+    const said = errorIn(parsed);
+    const message = said.message ?? `it answers ${response.status}`;
+    return new Failure(message, false, undefined, { status: response.status, message, field: said.field });
+  }
+  if (parsed === undefined) {
+    if (text.trim() === '') return new Failure('it answers with an empty page', true);
+    const page = /^\s*</.test(text);
+    return new Failure(page ? 'it answers with a web page instead of JSON' : 'its answer is no JSON', true);
+  }
+  const fault = call.fault?.(parsed) ?? null;
+  return fault === null ? { answer: parsed } : new Failure(fault, true);
+}
+
+async function bounded(response: Response): Promise<string> {
+  if (!response.body) return '';
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) {
+    size += chunk.length;
+    if (size > maxAnswerBytes) throw new Error(`the answer is larger than ${maxAnswerBytes} bytes`);
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks).toString('utf8');
+}
+
+function reasonOf(error: unknown, timeout: number): string {
+  if (error instanceof Error && error.name === 'TimeoutError') return `no answer within ${timeout / 1000} s`;
+  const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
+  return cause instanceof Error ? cause.message || cause.name : String(cause);
+}
+
+/** Retry-After in seconds or as a date, in milliseconds from now; bounded. */
+function retryAfter(response: Response): number {
+  const text = response.headers.get('retry-after') ?? '';
+  const seconds = /^\d+$/.test(text) ? Number(text) : (Date.parse(text) - Date.now()) / 1000;
+  return Number.isFinite(seconds) ? Math.min(Math.max(seconds * 1000, 100), longestWait) : 1_000;
+}
+
+function parse(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return undefined;
+  }
+}
+
+function errorIn(parsed: unknown): { message?: string; field?: string } {
+  const error = parsed && typeof parsed === 'object' && 'error' in parsed ? parsed.error : parsed;
+  if (!error || typeof error !== 'object') return {};
+  const { message, field } = error as { message?: unknown; field?: unknown };
+  return {
+    ...(typeof message === 'string' ? { message: message.slice(0, 500) } : {}),
+    ...(typeof field === 'string' ? { field: field.slice(0, 100) } : {}),
+  };
+}
+
+function asError({ network, keyName }: PartnerCall, failure: Failure, tries: number): ServiceError {
+  const { refused } = failure;
+  if (refused?.status === 401 || refused?.status === 403)
+    return new ServiceError('partner-refused', `${network} does not take ${keyName}: ${failure.message}`, {
+      fix: 'Look up the key on the network’s pages and set the secret anew.',
+    });
+  if (refused)
+    return new ServiceError('partner-refused', `${network} refuses it: ${failure.message}`, {
+      ...(refused.field === undefined
+        ? {}
+        : { errors: [{ field: refused.field, message: refused.message }] }),
+      fix: 'Correct it in the roster, then run it again.',
+    });
+  const odd = /^it(s| answers with)/.test(failure.message);
+  return new ServiceError(
+    odd ? 'partner-odd' : 'partner-unreachable',
+    `${network} was asked ${tries} times: ${failure.message}.`,
+    {
+      fix: odd
+        ? 'Check the address in the profile; it may be a page for people.'
+        : 'Try again later: what was done so far stays done, and nothing is done twice.',
+    },
+  );
+}

@@ -1,0 +1,64 @@
+import type { Profile } from '../../core/network/model.js';
+import type { ServiceContext } from '../context.js';
+import { ServiceError } from '../errors.js';
+import { PartnerApi } from './partner-api.js';
+import type { CallLimits } from './partner-call.js';
+
+/** Where networks are reached when not where their profiles say: an address per network, or one below which all are. */
+export interface PartnerAddresses {
+  all: string | null;
+  each: ReadonlyMap<string, string>;
+}
+
+/**
+ * Reads addresses as they are given to the service: `http://127.0.0.1:4871` for all, `marlstone=http://…` for one,
+ * several parted by commas. Requests never name an address.
+ */
+export function partnerAddresses(text: string | undefined): PartnerAddresses {
+  const each = new Map<string, string>();
+  let all: string | null = null;
+  for (const part of (text ?? '').split(',').map((item) => item.trim())) {
+    if (part === '') continue;
+    const [, network, address] = /^([a-z][a-z0-9-]*)=(.+)$/.exec(part) ?? [undefined, undefined, part];
+    if (!/^https?:\/\/[^\s/]+/.test(address ?? ''))
+      throw new Error(`SYNDEXA_PARTNERS: ${part} is no address; write http://… or NETWORK=http://….`);
+    const plain = (address ?? '').replace(/\/+$/, '');
+    if (network === undefined) all = plain;
+    else each.set(network, plain);
+  }
+  return { all, each };
+}
+
+/** The networks as they are reached from here. */
+export class Partners {
+  constructor(
+    private readonly context: ServiceContext,
+    private readonly addresses: PartnerAddresses,
+    private readonly limits: CallLimits,
+  ) {}
+
+  address(profile: Profile): string | undefined {
+    const { all, each } = this.addresses;
+    return (
+      each.get(profile.id) ?? (all === null ? profile.inventory?.http?.address : `${all}/${profile.id}`)
+    )?.replace(/\/+$/, '');
+  }
+
+  /** The inventory of a network, with the key that the roster names for it. */
+  api(profile: Profile): PartnerApi {
+    const http = profile.inventory?.http;
+    const address = this.address(profile);
+    if (!http || address === undefined)
+      throw new ServiceError('invalid', `The profile of ${profile.name} describes no inventory by HTTP.`, {
+        fix: `Export its table of units and bring it in: syndexa id collect TITLE --network ${profile.id} --csv FILE.`,
+      });
+    const reference = this.context.roster.publisher()?.credentials?.[profile.id]?.[http.key];
+    if (reference === undefined)
+      throw new ServiceError(
+        'secret-missing',
+        `The roster does not say which secret is the ${profile.credentials[http.key]?.label ?? http.key} of ${profile.name}.`,
+        { fix: `syndexa publisher set --credential ${profile.id}.${http.key}=secret:NAME` },
+      );
+    return new PartnerApi(profile, http, address, this.context.secrets.get(reference), this.limits);
+  }
+}

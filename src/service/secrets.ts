@@ -1,0 +1,93 @@
+import { createHash } from 'node:crypto';
+import { readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { inspect } from 'node:util';
+import { ServiceError } from './errors.js';
+
+/** A secret in use. Whatever prints it prints its fingerprint; `reveal` is for the one call that needs it. */
+export class Secret {
+  readonly #value: string;
+
+  constructor(
+    readonly name: string,
+    value: string,
+    readonly from: 'environment' | 'file',
+  ) {
+    this.#value = value;
+  }
+
+  reveal(): string {
+    return this.#value;
+  }
+
+  /** Tells two secrets apart without telling what they are. */
+  get fingerprint(): string {
+    return createHash('sha256').update(`syndexa:${this.name}:${this.#value}`).digest('hex').slice(0, 8);
+  }
+
+  toString(): string {
+    return `secret:${this.name} (${this.fingerprint})`;
+  }
+
+  toJSON(): string {
+    return this.toString();
+  }
+
+  [inspect.custom](): string {
+    return this.toString();
+  }
+}
+
+/** The file of secrets in the data folder, a NAME=value per line. */
+export const secretsFile = 'secrets';
+
+/** Finds secrets by name: in the environment as SYNDEXA_SECRET_NAME, else in a file that only its owner reads. */
+export class Secrets {
+  constructor(
+    private readonly home: string,
+    private readonly env: Readonly<Record<string, string | undefined>>,
+  ) {}
+
+  /** A secret by its reference; undefined when nothing holds it. */
+  find(reference: string): Secret | undefined {
+    const name = reference.replace(/^secret:/, '');
+    const given = this.env[`SYNDEXA_SECRET_${name}`];
+    if (given !== undefined && given !== '') return new Secret(name, given, 'environment');
+    const stored = this.file().get(name);
+    return stored === undefined ? undefined : new Secret(name, stored, 'file');
+  }
+
+  /** As `find`, with an error that says where to put it. */
+  get(reference: string): Secret {
+    const found = this.find(reference);
+    if (found) return found;
+    const name = reference.replace(/^secret:/, '');
+    throw new ServiceError('secret-missing', `Nothing holds the secret ${name}.`, {
+      fix: `Set SYNDEXA_SECRET_${name} for the service, or put it into ${join(this.home, secretsFile)} with syndexa secret set ${name}.`,
+    });
+  }
+
+  private file(): Map<string, string> {
+    const path = join(this.home, secretsFile);
+    let text: string;
+    try {
+      const mode = statSync(path).mode & 0o777;
+      if ((mode & 0o077) !== 0)
+        throw new ServiceError(
+          'secret-missing',
+          `${path} can be read by others (mode ${mode.toString(8)}), and is not used.`,
+          { fix: `chmod 600 ${path}` },
+        );
+      text = readFileSync(path, 'utf8');
+    } catch (error) {
+      if (error instanceof ServiceError) throw error;
+      return new Map();
+    }
+    return new Map(
+      text.split(/\r?\n/).flatMap((line) => {
+        const match = /^\s*([A-Z][A-Z0-9_]*)\s*=\s*(.*?)\s*$/.exec(line);
+        return match?.[1] && match[2] ? [[match[1], match[2]] as const] : [];
+      }),
+    );
+  }
+}
