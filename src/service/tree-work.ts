@@ -2,6 +2,7 @@ import type { Reading } from '../core/board/board.js';
 import { runChecks } from '../core/checks/run.js';
 import type { CheckReport } from '../core/checks/model.js';
 import type { Title } from '../core/roster/model.js';
+import { heldIds } from '../core/roster/validate.js';
 import { editionOf } from '../core/survey/modules.js';
 import { runSurvey, type SurveyOptions, type SurveyRun } from '../core/survey/run.js';
 import { planWiring, withFixes, type Plan } from '../core/wiring/plan.js';
@@ -39,6 +40,8 @@ export class TreeWork {
         recogniser: context.recogniser,
         title: null,
         titleId: null,
+        inventories: [],
+        now: this.context.now().toISOString(),
       });
     }
     const plan = this.plan(snapshot, title);
@@ -50,7 +53,13 @@ export class TreeWork {
 
   plan(snapshot: string, title: NamedTitle): Plan {
     const { name, tree } = this.context.trees.tree(snapshot);
-    return planWiring(tree, { name, profiles: this.profiles(), title });
+    return planWiring(tree, {
+      name,
+      profiles: this.profiles(),
+      title,
+      inventories: this.context.inventories.about(heldIds(title.title).map(({ id }) => id)),
+      now: this.context.now().toISOString(),
+    });
   }
 
   /** The title to wire: the one that is named, else the only one whose identifiers the tree bears. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { runChecks } from '../../src/core/checks/run.js';
-import type { Finding, Rule } from '../../src/core/checks/model.js';
+import type { CheckContext, Finding, Rule } from '../../src/core/checks/model.js';
+import type { InventoryReading } from '../../src/core/inventory/model.js';
 import { recogniser } from '../../src/core/network/recognise.js';
 import type { Title } from '../../src/core/roster/model.js';
 import { runSurvey } from '../../src/core/survey/run.js';
@@ -12,6 +13,8 @@ export interface RuleCase {
   files: Record<string, string> | Tree;
   /** The title that the tree is compared with; null for none. */
   title?: Title | null;
+  /** What was read of the networks' lists. */
+  inventories?: readonly InventoryReading[];
 }
 
 export interface FaultyCase extends RuleCase {
@@ -24,6 +27,7 @@ export function findingsOf(
   files: Record<string, string> | Tree,
   title: Title | null = kelp(),
   only?: Rule,
+  { inventories = [], now = '2026-06-01T12:00:00Z' }: Partial<Pick<CheckContext, 'inventories' | 'now'>> = {},
 ): Finding[] {
   const tree =
     'paths' in files && typeof files.read === 'function'
@@ -37,6 +41,8 @@ export function findingsOf(
     recogniser: recogniser(profiles),
     title,
     titleId: title ? 'kelp' : null,
+    inventories,
+    now,
   };
   return runChecks(context, only ? [only] : undefined).findings;
 }
@@ -49,14 +55,16 @@ export function ruleCases(rule: Rule, { clean, faulty }: { clean: RuleCase[]; fa
       expect(clean.length).toBeGreaterThan(0);
       expect(faulty.length).toBeGreaterThan(0);
       expect(new Set(names).size).toBe(names.length);
-      const contents = [...clean, ...faulty].map(({ files, title }) => JSON.stringify([files, title]));
+      const contents = [...clean, ...faulty].map(({ files, title, inventories }) =>
+        JSON.stringify([files, title, inventories]),
+      );
       expect(new Set(contents).size).toBe(contents.length);
     });
-    it.each(clean)('is silent: $name', ({ files, title = kelp() }) => {
-      expect(findingsOf(files, title, rule)).toEqual([]);
+    it.each(clean)('is silent: $name', ({ files, title = kelp(), inventories = [] }) => {
+      expect(findingsOf(files, title, rule, { inventories })).toEqual([]);
     });
-    it.each(faulty)('speaks: $name', ({ files, title = kelp(), findings }) => {
-      const found = findingsOf(files, title, rule);
+    it.each(faulty)('speaks: $name', ({ files, title = kelp(), inventories = [], findings }) => {
+      const found = findingsOf(files, title, rule, { inventories });
       expect(found).toHaveLength(findings.length);
       for (const [index, wanted] of findings.entries())
         expect(found[index]).toMatchObject({ rule: rule.meta.id, severity: rule.meta.severity, ...wanted });

@@ -5,10 +5,12 @@ import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js'
 import type { Title } from '../roster/model.js';
 import { heldIds } from '../roster/validate.js';
 import { staged } from '../survey/stages.js';
+import type { InventoryReading } from '../inventory/model.js';
 import { Fact, SurveyEdition, Unresolved } from '../survey/model.js';
+import { partnerSays } from './partner-state.js';
 
 export const RecordState = z
-  .enum(['set', 'sample', 'missing', 'not-offered', 'not-used', 'clash'])
+  .enum(['set', 'sample', 'missing', 'not-offered', 'not-used', 'clash', 'unknown-to-partner', 'too-new'])
   .meta({ description: 'What the roster says of an ID.' });
 export type RecordState = z.infer<typeof RecordState>;
 
@@ -25,6 +27,7 @@ export const BoardCell = z.object({
   id: z.string().nullable(),
   found: z.array(z.string()).meta({ description: 'What the variants of this stage carry instead.' }),
   why: z.string().meta({ description: 'The state in words.' }),
+  left: z.string().nullable().meta({ description: 'For a unit that is too new: how long until it serves.' }),
 });
 export type BoardCell = z.infer<typeof BoardCell>;
 
@@ -75,12 +78,22 @@ export const Reading = z.object({
 });
 export type Reading = z.infer<typeof Reading>;
 
+/** What a board is made from besides the record. */
+export interface BoardSources {
+  /** What was last read of the title's trees. */
+  readings: readonly Reading[];
+  /** What was last read of the networks' lists. */
+  inventories: readonly InventoryReading[];
+  /** The time, in ISO 8601. */
+  now: string;
+}
+
 /** Lays a title's record and the last readings of its trees side by side. */
 export function makeBoard(
   id: string,
   title: Title,
   profiles: readonly Profile[],
-  readings: readonly Reading[],
+  { readings, inventories, now }: BoardSources,
 ): Board {
   const used = profiles.filter((profile) =>
     platforms.some((platform) => isEnrolled(title, profile.id, platform)),
@@ -93,7 +106,18 @@ export function makeBoard(
         const expected = expectedIds(title, profiles, platform);
         const reading = readings.find((candidate) => candidate.platform === platform);
         return stages.map((stage) =>
-          cellOf({ title, profile, placement, platform, stage, expected, reading, clashing }),
+          cellOf({
+            title,
+            profile,
+            placement,
+            platform,
+            stage,
+            expected,
+            reading,
+            clashing,
+            inventory: inventories.find(({ network }) => network === profile.id),
+            now,
+          }),
         );
       });
   const apps = used
@@ -139,7 +163,10 @@ export function makeBoard(
   const good =
     cells.every(
       ({ record, build }) =>
-        record !== 'missing' && record !== 'clash' && (build === 'agrees' || build === 'nothing-expected'),
+        record !== 'missing' &&
+        record !== 'clash' &&
+        record !== 'unknown-to-partner' &&
+        (build === 'agrees' || build === 'nothing-expected'),
     ) && editions.every(({ summary }) => summary !== null && summary.blocker === 0);
   return { title: id, name: title.name, editions, rows, good };
 }
@@ -153,11 +180,13 @@ interface CellInput {
   expected: readonly ExpectedId[];
   reading: Reading | undefined;
   clashing: ReadonlySet<string>;
+  inventory: InventoryReading | undefined;
+  now: string;
 }
 
 function cellOf(input: CellInput): BoardCell {
   const { title, profile, placement, platform, stage, expected, clashing } = input;
-  const base = { platform, stage, found: [] as string[] };
+  const base = { platform, stage, found: [] as string[], left: null };
   const format = placement === null ? undefined : title.placements[placement]?.format;
   if (format ? !offers(profile, format, platform) : !profile[platform]?.['app-id']) {
     const why = `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`;
@@ -174,6 +203,7 @@ function cellOf(input: CellInput): BoardCell {
       id: null,
       why: `${profile.name} is not wired into this edition.`,
     };
+  const said = partnerSays(mine, input.inventory, input.now);
   const record: RecordState =
     mine.id === undefined
       ? 'missing'
@@ -181,9 +211,17 @@ function cellOf(input: CellInput): BoardCell {
         ? 'clash'
         : mine.from === 'sample'
           ? 'sample'
-          : 'set';
+          : (said.record ?? 'set');
   const { build, found } = buildState(mine, input);
-  return { ...base, record, build, found, id: mine.id ?? null, why: inWords(mine, record, build, found) };
+  return {
+    ...base,
+    record,
+    build,
+    found,
+    id: mine.id ?? null,
+    why: [inWords(mine, record, build, found), said.why].filter(Boolean).join(' '),
+    left: record === 'too-new' ? said.left : null,
+  };
 }
 
 function buildState(
@@ -244,6 +282,8 @@ function inWords(
     'not-offered': 'Not offered',
     'not-used': 'Not used',
     clash: 'The same ID stands in two places of the roster',
+    'unknown-to-partner': 'The roster holds it, but the network does not know it',
+    'too-new': 'The roster holds it, but it serves nothing yet',
   };
   const inBuild: Record<BuildState, string> = {
     agrees: 'every variant of this stage carries it',

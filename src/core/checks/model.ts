@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Platform, type Profile } from '../network/model.js';
 import { severityNames } from '../network/names.js';
+import type { InventoryReading } from '../inventory/model.js';
 import type { Recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
 import { ChainStep, Place, type Survey } from '../survey/model.js';
@@ -85,6 +86,10 @@ export interface CheckContext {
   recogniser: Recogniser;
   title: Title | null;
   titleId: string | null;
+  /** What was last read of the networks' lists, as far as it concerns the title. */
+  inventories: readonly InventoryReading[];
+  /** The time, in ISO 8601: the core has no clock. */
+  now: string;
 }
 
 export interface Rule<Message extends string = string> {

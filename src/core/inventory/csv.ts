@@ -30,7 +30,7 @@ export function readUnitTable(
   profile: Profile,
   { columns, separator }: CsvOptions = {},
 ): { units: InventoryUnit[]; odd: OddRow[]; fault: null } | { fault: CsvFault } {
-  const fields = { ...(profile.inventory?.csv?.columns ?? ownColumns), ...columns } as UnitFields;
+  const fields = { ...(profile.inventory?.csv?.columns ?? ownColumns), ...columns };
   const body = text.replace(/^\uFEFF/, '');
   if (body.trim() === '') return { fault: { message: 'The table is empty.', fix: 'Export it again.' } };
   if (/^\s*</.test(body))

@@ -107,7 +107,7 @@ function doubleWords({ words }: Inventory): Mismatch[] {
 
 function codeFaults(profile: Profile): Mismatch[] {
   const handedOver = platforms.filter((platform) => profile[platform]?.['app-id']?.place === 'code');
-  return (Object.entries(profile.code) as [string, LanguageCalls][]).flatMap(([language, calls]) => {
+  return Object.entries<LanguageCalls>(profile.code).flatMap(([language, calls]) => {
     const faults: Mismatch[] = [];
     if (handedOver.length > 0 && calls.start['app-id'] === undefined)
       faults.push({

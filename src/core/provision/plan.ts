@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { keptSettings } from '../inventory/dialect.js';
 import { InventoryApp, InventoryUnit, UnitSettings } from '../inventory/model.js';
 import { unitName } from '../inventory/names.js';
 import { Format, Platform, platforms, type Profile } from '../network/model.js';
 import { offers } from '../network/recognise.js';
-import type { Settings, Title } from '../roster/model.js';
+import { settingDifferences, settingsFor } from './settings.js';
+import type { Title } from '../roster/model.js';
 import { usesNetwork } from '../roster/expected.js';
 
 const Base = { network: z.string(), platform: Platform };
@@ -124,6 +124,9 @@ function appSteps({ title, profile, apps }: ProvisionInput, platform: Platform):
       name: title.name,
       audience: title.audience,
     },
+    ...(profile.terms === undefined || profile.inventory.http.apps.fields.terms === undefined
+      ? []
+      : byHand(`Accept the terms of ${profile.name} for ${title.name}.`, profile.terms)),
   ];
 }
 
@@ -146,7 +149,12 @@ function unitSteps(
     if (unit)
       return [
         { ...base, do: 'take-unit', unit, isNew: own === undefined },
-        ...differences(base, profile, settings, unit),
+        ...settingDifferences(profile, settings, unit.settings).map((difference): ProvisionStep => ({
+          ...base,
+          do: 'settle',
+          unit,
+          ...difference,
+        })),
       ];
     if (own !== undefined)
       return [
@@ -159,54 +167,4 @@ function unitSteps(
       ];
     return [{ ...base, do: 'create-unit', format, name, settings: settingsFor(profile, settings, format) }];
   });
-}
-
-/** What a new unit is created with: the placement's settings, and where it names none what the network offers. */
-export function settingsFor(profile: Profile, settings: Settings, format: Format): UnitSettings {
-  const kept = keptSettings(profile);
-  const rules = profile.formats[format];
-  const content = settings.content ?? rules?.content;
-  const skippable = settings.skippable ?? rules?.skippable;
-  const refresh =
-    settings.refresh ??
-    (rules?.refresh ? (rules.refresh.managed ? 'managed' : rules.refresh.min) : undefined);
-  return {
-    ...(kept.includes('refresh') && refresh !== undefined ? { refresh } : {}),
-    ...(kept.includes('content') && content ? { content } : {}),
-    ...(kept.includes('reward') && settings.reward ? { reward: settings.reward } : {}),
-    ...(kept.includes('skippable') && skippable !== undefined ? { skippable } : {}),
-  };
-}
-
-/** Settings that the roster names and the network has otherwise. */
-function differences(
-  base: { network: string; platform: Platform; placement: string },
-  profile: Profile,
-  settings: Settings,
-  unit: InventoryUnit,
-): ProvisionStep[] {
-  return keptSettings(profile).flatMap((setting): ProvisionStep[] => {
-    const [roster, partner] = [settings[setting], unit.settings[setting]];
-    if (roster === undefined || partner === undefined || sameSetting(roster, partner)) return [];
-    return [{ ...base, do: 'settle', unit, setting, roster, partner }];
-  });
-}
-
-function sameSetting(a: unknown, b: unknown): boolean {
-  const plain = (value: unknown) =>
-    JSON.stringify(
-      Array.isArray(value)
-        ? [...(value as unknown[])].sort()
-        : value && typeof value === 'object'
-          ? Object.entries(value).sort()
-          : value,
-    );
-  return plain(a) === plain(b);
-}
-
-/** Whether anything would be written, here or there. */
-export function changesAnything(steps: readonly ProvisionStep[]): boolean {
-  return steps.some(
-    (step) => step.do === 'create-app' || step.do === 'create-unit' || ('isNew' in step && step.isNew),
-  );
 }

@@ -1,5 +1,5 @@
 import { runChecks } from '../checks/run.js';
-import type { Finding } from '../checks/model.js';
+import type { CheckContext, Finding } from '../checks/model.js';
 import type { Title } from '../roster/model.js';
 import { runSurvey, type SurveyOptions, type SurveyRun } from '../survey/run.js';
 import { editBetween, applyEdits, sortEdits, EditOverlapError, type Edit } from '../text/edit.js';
@@ -11,6 +11,8 @@ import type { ByHand, Change, FileEdit, Wiring } from './model.js';
 /** What a wiring is planned with. */
 export interface PlanOptions extends SurveyOptions {
   title: { id: string; title: Title };
+  inventories?: CheckContext['inventories'];
+  now?: string;
 }
 
 export interface Plan extends Wiring {
@@ -65,13 +67,18 @@ export function planWiring(
   };
 }
 
-function check({ survey, context }: SurveyRun, { title, profiles }: PlanOptions): Finding[] {
+function check(
+  { survey, context }: SurveyRun,
+  { title, profiles, inventories = [], now = '' }: PlanOptions,
+): Finding[] {
   return runChecks({
     survey,
     profiles,
     recogniser: context.recogniser,
     title: title.title,
     titleId: title.id,
+    inventories,
+    now,
   }).findings;
 }
 

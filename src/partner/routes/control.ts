@@ -116,7 +116,7 @@ export function controlRoutes(router: Router, context: PartnerContext, token: st
   on('unit', UnitChange, ({ network, unit, gone, ...change }) => {
     const profile = networkOf(context, network);
     if (gone) books.dropUnit(profile.id, unit);
-    else books.changeUnit(profile.id, unit, change as Parameters<typeof books.changeUnit>[2]);
+    else books.changeUnit(profile.id, unit, change);
   });
   on('terms', z.strictObject({ network: z.string(), app: z.string() }), ({ network, app }) =>
     books.acceptTerms(networkOf(context, network).id, app),

@@ -31,7 +31,7 @@ export function publicRoutes(router: Router, context: PartnerContext): void {
   /** Asks for an ad: what a device would ask, and the network's own words when nothing is served. */
   router.get('/:network/ad', (request, response) => {
     const profile = networkOf(context, request.params.network);
-    const id = String(request.query.unit ?? '');
+    const id = typeof request.query.unit === 'string' ? request.query.unit : '';
     const sample = profile.ids.unit && samplesOf(profile.ids.unit).find((one) => one.id === id);
     if (sample) {
       response.json({ unit: id, test: true, format: sample.format ?? null });

@@ -162,18 +162,15 @@ export class PartnerApi {
       if (cursor !== undefined) query.set(page.cursor, cursor);
       const body = asRow(
         await this.call('GET', `${path}?${query}`, undefined, undefined, (answer) => {
-          const next = asRow(answer)[page.next];
+          const next = cursorOf(asRow(answer)[page.next]);
           if (!Array.isArray(asRow(answer)[items])) return `its answer has no list “${items}”`;
-          const again = next !== undefined && next !== null && used.has(String(next));
-          return again ? 'its pages lead in a circle' : null;
+          return next !== undefined && used.has(next) ? 'its pages lead in a circle' : null;
         }),
       );
       const rows = body[items] as unknown[];
       const total = page.total === undefined ? undefined : body[page.total];
       yield { rows: rows.map(asRow), ...(typeof total === 'number' ? { total } : {}) };
-      const next = body[page.next];
-      cursor =
-        next === undefined || next === null || next === '' ? undefined : String(next as string | number);
+      cursor = cursorOf(body[page.next]);
       if (cursor !== undefined) used.add(cursor);
     } while (cursor !== undefined);
   }
@@ -214,6 +211,11 @@ export class PartnerApi {
       fix: 'Nothing was written. Check that the profile, the address and the key belong to this network.',
     });
   }
+}
+
+/** What names the next page; undefined on the last. */
+function cursorOf(value: unknown): string | undefined {
+  return typeof value === 'number' || (typeof value === 'string' && value !== '') ? String(value) : undefined;
 }
 
 function asRow(value: unknown): Row {

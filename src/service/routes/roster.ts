@@ -190,7 +190,11 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
   );
   bind(router, 'board', ({ params }) => {
     const { id, title } = roster.get(params.title ?? '');
-    return makeBoard(id, title, context.profiles.profiles(), trees.readings(id));
+    return makeBoard(id, title, context.profiles.profiles(), {
+      readings: trees.readings(id),
+      inventories: context.inventories.about(heldIds(title).map((held) => held.id)),
+      now: context.now().toISOString(),
+    });
   });
   bind(router, 'showPublisher', () => roster.publisher());
   bind(router, 'setPublisher', ({ body, request }) => {

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
-import { InventoryApp, InventoryReading, InventoryUnit } from '../../core/inventory/model.js';
+import type { InventoryReading } from '../../core/inventory/model.js';
+import { InventoryApp, InventoryUnit } from '../../core/inventory/model.js';
 import type { Db } from './open.js';
 import { inventories, inventoryUnits } from './schema.js';
 

@@ -67,7 +67,15 @@ describe('running the rules', () => {
       profiles,
       title: { id: 'kelp', title: kelp() },
     });
-    const context = { survey, profiles, recogniser: recogniser(profiles), title: kelp(), titleId: 'kelp' };
+    const context = {
+      survey,
+      profiles,
+      recogniser: recogniser(profiles),
+      title: kelp(),
+      titleId: 'kelp',
+      inventories: [],
+      now: '',
+    };
     const { findings, summary } = runChecks(context, [broken, ...rules]);
     expect(findings.find(({ rule }) => rule === 'engine/rule-failed')).toMatchObject({
       message: expect.stringContaining('lacks a value for {something}'),

@@ -12,6 +12,8 @@ import { makeBoard } from '../../../src/core/board/board.js';
 import { cellState } from '../../../src/core/board/cell-state.js';
 import { kelp, placement, profiles } from '../../support/trees.js';
 
+const unread = { readings: [], inventories: [], now: '2026-06-01T12:00:00Z' };
+
 const problems = (title: Title) =>
   validateTitle(title, { profiles }).map(({ field, message, fix }) => `${field}: ${message} ${fix ?? ''}`);
 const appId = (value: string, platform: 'android' | 'ios' = 'android') =>
@@ -379,7 +381,7 @@ describe('the board', () => {
     },
   });
   it('says what the record holds before any tree was read', () => {
-    const { rows, good } = makeBoard('kelp', title, profiles, []);
+    const { rows, good } = makeBoard('kelp', title, profiles, unread);
     expect(good).toBe(false);
     expect(
       rows.map(({ placement: name, network, cells }) => [
@@ -399,7 +401,7 @@ describe('the board', () => {
     const clash = kelp({
       placements: { a: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-BBBB1111') },
     });
-    const row = makeBoard('kelp', clash, profiles, []).rows.find(({ placement: name }) => name === 'a');
+    const row = makeBoard('kelp', clash, profiles, unread).rows.find(({ placement: name }) => name === 'a');
     expect(row?.cells.filter(({ record }) => record === 'clash')).toHaveLength(2);
   });
 });

@@ -12,6 +12,17 @@ import { platformLevelTooLow } from './build-platform-level-too-low.js';
 import { identifierDiffersFromRoster } from './identifier-differs-from-roster.js';
 import { editionNotFound } from './identifier-edition-not-found.js';
 import { permissionMissing } from './manifest-permission-missing.js';
+import { partnerAppAudienceDiffers } from './partner-app-audience-differs.js';
+import { partnerAppGone } from './partner-app-gone.js';
+import { partnerAppIdentifierDiffers } from './partner-app-identifier-differs.js';
+import { partnerSettingsDiffer } from './partner-settings-differ.js';
+import { partnerTermsOpen } from './partner-terms-open.js';
+import { partnerUnitFormatChanged } from './partner-unit-format-changed.js';
+import { partnerUnitGone } from './partner-unit-gone.js';
+import { partnerUnitPaused } from './partner-unit-paused.js';
+import { partnerUnitRenamed } from './partner-unit-renamed.js';
+import { partnerUnitTooNew } from './partner-unit-too-new.js';
+import { partnerUnitWrongPlatform } from './partner-unit-wrong-platform.js';
 import { productionIdInTest } from './stage-production-id-in-test.js';
 import { testIdInProduction } from './stage-test-id-in-production.js';
 import { variantUnmatched } from './stage-variant-unmatched.js';
@@ -36,6 +47,17 @@ export const rules: readonly Rule[] = [
   identifierDiffersFromRoster,
   editionNotFound,
   permissionMissing,
+  partnerAppAudienceDiffers,
+  partnerAppGone,
+  partnerAppIdentifierDiffers,
+  partnerSettingsDiffer,
+  partnerTermsOpen,
+  partnerUnitFormatChanged,
+  partnerUnitGone,
+  partnerUnitPaused,
+  partnerUnitRenamed,
+  partnerUnitTooNew,
+  partnerUnitWrongPlatform,
   productionIdInTest,
   testIdInProduction,
   variantUnmatched,

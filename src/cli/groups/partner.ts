@@ -1,0 +1,73 @@
+import { Argument, Option } from 'commander';
+import { platformNames } from '../../core/network/names.js';
+import { usualPartnerPort } from '../connect.js';
+import { json, portNumber, type Group } from './group.js';
+
+/** The simulated partner. */
+export const partnerCommands: Group = (program, { io, paint, end }) => {
+  const partners = () => import('../commands/partner.js');
+  const partner = program
+    .command('partner')
+    .description('the simulated partner: start, open-accounts, accept, list-app, crawl, clock, faults');
+  partner
+    .command('start')
+    .description('start the simulated partner, a process of its own')
+    .addOption(
+      new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPartnerPort),
+    )
+    .option('--seed <number>', 'the same seed gives the same IDs')
+    .option('--fresh', 'forget the books of an earlier run')
+    .action((options) => end(partners().then(({ startPartner }) => startPartner(io, paint, options))));
+  partner
+    .command('open-accounts')
+    .description('open an account at each network, and keep its key as a secret')
+    .argument('<name>', 'the publisher’s name')
+    .option('--network <networks...>', 'only these networks')
+    .addOption(json())
+    .action((name: string, options) =>
+      end(partners().then(({ openAccounts }) => openAccounts(io, paint, name, options))),
+    );
+  partner
+    .command('accept')
+    .description('accept the terms of a network for an app, as a person does on its page')
+    .argument('<network>')
+    .argument('<app>', 'the app ID at the network')
+    .action((network: string, app: string) =>
+      end(partners().then(({ acceptTerms }) => acceptTerms(io, paint, network, app))),
+    );
+  partner
+    .command('list-app')
+    .description('put an application into the simulated store')
+    .addArgument(new Argument('<platform>').choices(platformNames))
+    .argument('<identifier>')
+    .requiredOption('--name <name>')
+    .option('--site <domain>', 'the developer site that the listing names')
+    .option('--at <url>', 'the local address at which that site is reached')
+    .action((platform: string, identifier: string, options) =>
+      end(partners().then(({ listApp }) => listApp(io, platform, identifier, options))),
+    );
+  partner
+    .command('crawl')
+    .description('say what the network’s crawler finds in app-ads.txt, app by app')
+    .argument('<network>')
+    .addOption(json())
+    .action((network: string, options) =>
+      end(partners().then(({ crawlSites }) => crawlSites(io, paint, network, options))),
+    );
+  partner
+    .command('clock')
+    .description('set the partner’s time, or move it on')
+    .option('--now <time>', 'in ISO 8601')
+    .option('--stand', 'with --now: it stands still there')
+    .option('--advance <time>', 'such as 90m or 2h')
+    .action((options) => end(partners().then(({ setClock }) => setClock(io, options))));
+  partner
+    .command('faults')
+    .description('let faults befall the answers of a network; without --kinds they end')
+    .argument('<network>')
+    .option('--kinds <kinds...>', 'error, timeout, cut, html, empty, loop, shift, odd-ids')
+    .option('--every <number>', 'every so many calls', '3')
+    .action((network: string, options) =>
+      end(partners().then(({ setFaults }) => setFaults(io, network, options))),
+    );
+};

@@ -1,0 +1,65 @@
+import { json, type Group } from './group.js';
+
+/** The publisher, its secrets, and the roster as a document. */
+export const rosterCommands: Group = (program, { io, paint, end }) => {
+  const publishers = () => import('../commands/publisher.js');
+  const publisher = program.command('publisher').description('the publisher: show, set');
+  publisher
+    .command('show')
+    .description('show the publisher, its accounts and its credentials by name')
+    .addOption(json())
+    .action((options) => end(publishers().then(({ showPublisher }) => showPublisher(io, options))));
+  publisher
+    .command('set')
+    .description('name the publisher; what is not given stays')
+    .option('--name <name>')
+    .option('--domain <domain>', 'the developer site')
+    .option('--account <pairs...>', 'the account at a network: marlstone=SM-20418')
+    .option('--credential <pairs...>', 'a credential by the name of its secret: NETWORK.NAME=secret:NAME')
+    .addOption(json())
+    .action((options) => end(publishers().then(({ setPublisher }) => setPublisher(io, paint, options))));
+
+  const secrets = () => import('../commands/secrets.js');
+  const secret = program.command('secret').description('secrets: list, set, unset');
+  secret
+    .command('list')
+    .description('say where each secret of the roster comes from; never what it is')
+    .addOption(json())
+    .action((options) => end(secrets().then(({ listSecrets }) => listSecrets(io, paint, options))));
+  secret
+    .command('set')
+    .description('keep a secret in a file that only you can read; it is read from standard input')
+    .argument('<name>')
+    .action((name: string) => end(secrets().then(({ setSecret }) => setSecret(io, paint, name))));
+  secret
+    .command('unset')
+    .description('take a secret out of that file')
+    .argument('<name>')
+    .action((name: string) => end(secrets().then(({ unsetSecret }) => unsetSecret(io, paint, name))));
+
+  const roster = program.command('roster').description('the roster as a document: export, import, schema');
+  const rosterWork = () => import('../commands/roster.js');
+  roster
+    .command('export')
+    .description('write the roster as YAML; into an existing file its comments are kept')
+    .argument('[file]')
+    .addOption(json())
+    .action((file: string | undefined, options) =>
+      end(rosterWork().then(({ exportRoster }) => exportRoster(io, file, options))),
+    );
+  roster
+    .command('import')
+    .description('take a document in, after showing what would change')
+    .argument('<file>', 'a YAML document; - for standard input')
+    .option('-y, --yes', 'do not ask')
+    .option('--dry-run', 'only show what would change')
+    .option('--prune', 'take out titles that the document does not name')
+    .addOption(json())
+    .action((file: string, options) =>
+      end(rosterWork().then(({ importRoster }) => importRoster(io, paint, file, options))),
+    );
+  roster
+    .command('schema')
+    .description('print the JSON Schema of the document')
+    .action(() => end(import('../commands/docs.js').then(({ printSchema }) => printSchema(io, 'roster'))));
+};

@@ -1,0 +1,107 @@
+import { Option, type Command } from 'commander';
+import { audienceNames, formatNames } from '../../core/network/names.js';
+import { json, oneOf, type Group } from './group.js';
+
+/** The board, titles and placements. */
+export const titleCommands: Group = (program, { io, paint, end }) => {
+  const titles = () => import('../commands/titles.js');
+  program
+    .command('board')
+    .description('show which ID each build carries: test and production, Android and iOS, side by side')
+    .argument('<title>')
+    .addOption(json())
+    .action((title: string, options) => end(titles().then(({ board }) => board(io, paint, title, options))));
+
+  const title = program.command('title').description('titles: list, show, add, set, remove, link, history');
+  title
+    .command('list')
+    .description('list the titles')
+    .addOption(json())
+    .action((options) => end(titles().then(({ listTitles }) => listTitles(io, options))));
+  title
+    .command('show')
+    .description('show one title')
+    .argument('<title>')
+    .addOption(json())
+    .action((id: string, options) => end(titles().then(({ showTitle }) => showTitle(io, id, options))));
+  const titleFields = (command: Command) =>
+    command
+      .argument('<title>', 'short name: small letters, digits and dashes')
+      .option('--name <name>', 'the name people see')
+      .option('--android <identifier>', 'application ID')
+      .option('--ios <identifier>', 'bundle ID')
+      .addOption(new Option('--audience <audience>').choices(audienceNames))
+      .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
+      .option('--production <names...>', 'those that ship')
+      .addOption(json());
+  titleFields(title.command('add').description('add a title')).action((id: string, options) =>
+    end(titles().then(({ addTitle }) => addTitle(io, id, options))),
+  );
+  titleFields(title.command('set').description('change a title')).action((id: string, options) =>
+    end(titles().then(({ setTitle }) => setTitle(io, id, options))),
+  );
+  title
+    .command('remove')
+    .description('take a title out')
+    .argument('<title>')
+    .option('-y, --yes', 'do not ask')
+    .addOption(json())
+    .action((id: string, options) => end(titles().then(({ removeTitle }) => removeTitle(io, id, options))));
+  title
+    .command('history')
+    .description('say what changed: who, when, what was, what is')
+    .argument('<title>')
+    .addOption(json())
+    .action((id: string, options) => end(titles().then(({ titleHistory }) => titleHistory(io, id, options))));
+  title
+    .command('link')
+    .description('link a folder below one of the service’s roots, so that the console can read and wire it')
+    .argument('<title>')
+    .argument('<dir>')
+    .addOption(json())
+    .action((id: string, dir: string, options) =>
+      end(
+        Promise.all([titles(), import('node:path')]).then(([{ linkTitle }, { resolve }]) =>
+          linkTitle(io, id, resolve(io.cwd, dir), options),
+        ),
+      ),
+    );
+
+  const placement = program.command('placement').description('placements: list, add, set, remove');
+  placement
+    .command('list')
+    .description('list the placements of a title')
+    .argument('<title>')
+    .addOption(json())
+    .action((id: string, options) =>
+      end(titles().then(({ listPlacements }) => listPlacements(io, id, options))),
+    );
+  const placementFields = (command: Command) =>
+    command
+      .argument('<title>')
+      .argument('<placement>', 'a name that tells place and format, such as tide-list-footer')
+      .addOption(new Option('--format <format>').argParser(oneOf('format', formatNames)))
+      .option('--where <words>', 'where in the title it stands')
+      .option('--refresh <time>', 'managed, off, or a time such as 60s')
+      .option('--content <kinds...>', 'text, image, video')
+      .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
+      .option('--network <networks...>', 'networks that fill it')
+      .addOption(json());
+  placementFields(placement.command('add').description('add a placement')).action(
+    (id: string, name: string, options) =>
+      end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, true))),
+  );
+  placementFields(placement.command('set').description('change a placement')).action(
+    (id: string, name: string, options) =>
+      end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, false))),
+  );
+  placement
+    .command('remove')
+    .description('take a placement out')
+    .argument('<title>')
+    .argument('<placement>')
+    .addOption(json())
+    .action((id: string, name: string, options) =>
+      end(titles().then(({ removePlacement }) => removePlacement(io, id, name, options))),
+    );
+};

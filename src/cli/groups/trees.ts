@@ -1,0 +1,40 @@
+import { Option } from 'commander';
+import { severityNames } from '../../core/network/names.js';
+import { json, titleOption, type Group } from './group.js';
+
+/** Commands that read and write source trees. */
+export const treeCommands: Group = (program, { io, paint, end }) => {
+  const trees = () => import('../commands/trees.js');
+  program
+    .command('survey')
+    .description('say what is wired in a tree today: every fact with its place and evidence; needs no roster')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .addOption(json())
+    .action((dir: string, options) => end(trees().then(({ survey }) => survey(io, paint, dir, options))));
+  program
+    .command('check')
+    .description('say what is wrong with a tree')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .addOption(
+      new Option('--fail-on <severity>', 'end with 1 when there are findings at or above this')
+        .choices([...severityNames, 'never'])
+        .default('blocker'),
+    )
+    .addOption(
+      new Option('--format <format>', 'how findings are printed')
+        .choices(['text', 'json', 'sarif'])
+        .default('text'),
+    )
+    .addOption(json())
+    .action((dir: string, options) => end(trees().then(({ check }) => check(io, paint, dir, options))));
+  program
+    .command('wire')
+    .description('show the smallest edits that make a tree agree with the roster; write them with --write')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .option('-w, --write', 'write the edits: all files, or none')
+    .addOption(json())
+    .action((dir: string, options) => end(trees().then(({ wire }) => wire(io, paint, dir, options))));
+};

@@ -1,0 +1,27 @@
+import { defineRule } from '../model.js';
+import { fromView, partnerUnits } from '../partner-scope.js';
+import { timeLeft } from '../../text/time.js';
+
+/** A unit is so new that it serves nothing yet. */
+export const partnerUnitTooNew = defineRule({
+  meta: {
+    id: 'partner/unit-too-new',
+    severity: 'note',
+    ifShipped:
+      'The placement stays empty for that long, and a day is lost looking for a bug that is not there.',
+    mend: 'Wait; test with the sample ID meanwhile.',
+    messages: {
+      new: '{id}, the {platform} unit of {placement}, is new: {network} serves nothing for another {left}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const view of partnerUnits(context)) {
+      const left = view.item?.servesFrom ? timeLeft(view.item.servesFrom, context.now) : null;
+      if (left === null) continue;
+      const { id, placement = '', platform } = view.expected;
+      const data = { network: view.profile.name, id, placement, platform, left };
+      yield { ...fromView(view), message: 'new', data };
+    }
+  },
+});
