@@ -104,6 +104,8 @@ if (parts.includes('node')) {
     minify: true,
     sourcemap: 'linked',
     external: ['better-sqlite3'],
+    // Its other form asks for its parts in a way that cannot be bundled.
+    alias: { 'jsonc-parser': 'jsonc-parser/lib/esm/main.js' },
     logLevel: 'warning',
   };
   await build({

@@ -13,6 +13,15 @@ import {
   ProvisionRequest,
   SecretList,
 } from './inventory.js';
+import {
+  AttributionComparison,
+  AttributionLint,
+  AttributionMerge,
+  AttributionMergeRequest,
+  AttributionNeeds,
+  AttributionQuestion,
+  AttributionText,
+} from './attribution.js';
 import { paths } from './paths.js';
 import {
   LintAnswer,
@@ -189,6 +198,29 @@ export const routes = {
     summary: 'Brings what is missing into a file.',
     body: AppAdsText,
     answer: AppAdsMerge,
+  },
+  attributionNeeds: {
+    ...paths.attributionNeeds,
+    summary: 'The SKAdNetwork identifiers that the roster needs.',
+    answer: AttributionNeeds,
+  },
+  lintAttribution: {
+    ...paths.lintAttribution,
+    summary: 'Checks a published list of SKAdNetwork identifiers.',
+    body: AttributionText,
+    answer: AttributionLint,
+  },
+  mergeAttribution: {
+    ...paths.mergeAttribution,
+    summary: 'Brings what is needed, and what further lists name, into a list.',
+    body: AttributionMergeRequest,
+    answer: AttributionMerge,
+  },
+  compareAttribution: {
+    ...paths.compareAttribution,
+    summary: 'Holds the attribution lists of a tree against what is asked for.',
+    body: AttributionQuestion,
+    answer: AttributionComparison,
   },
   collectPlan: { ...paths.collectPlan, summary: 'Which files of a tree to send.', answer: CollectPlan },
   addSnapshot: {

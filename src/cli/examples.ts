@@ -71,6 +71,10 @@ export const examples: Record<string, readonly string[]> = {
   'appads lint': ['syndexa appads lint app-ads.txt'],
   'appads merge': ['syndexa appads merge app-ads.txt --write'],
   'appads verify': ['syndexa appads verify --url http://127.0.0.1:8080/app-ads.txt'],
+  'attribution show': ['syndexa attribution show'],
+  'attribution lint': ['syndexa attribution lint skadnetwork.json'],
+  'attribution merge': ['syndexa attribution merge Info.plist --list skadnetwork.json --write'],
+  'attribution compare': ['syndexa attribution compare demo/trees/tidewick --title tidewick'],
   serve: ['syndexa serve --root ~/work'],
   demo: ['syndexa demo', 'syndexa demo --walk'],
 };

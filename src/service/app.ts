@@ -8,6 +8,7 @@ import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
 import { loopbackOnly, safeHeaders } from './guards.js';
 import { appAdsRoutes } from './routes/app-ads.js';
+import { attributionRoutes } from './routes/attribution.js';
 import { inventoryRoutes } from './routes/inventory.js';
 import { networkRoutes } from './routes/networks.js';
 import { rosterRoutes } from './routes/roster.js';
@@ -92,6 +93,7 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
   inventoryRoutes(api, context, roster);
   networkRoutes(api, context);
   appAdsRoutes(api, context);
+  attributionRoutes(api, context, work);
   snapshotRoutes(api, context, work);
   treeRoutes(api, context, work);
   api.use(function unknownCall(request) {

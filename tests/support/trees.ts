@@ -9,11 +9,18 @@ import { Tree } from '../../src/core/tree/tree.js';
 export const root = join(import.meta.dirname, '..', '..');
 
 /** The profiles that ship. */
-export const profiles: Profile[] = ['cobalt-heron', 'marlstone'].map((id) => {
-  const { profile, problems } = readProfile(readFileSync(join(root, 'profiles', `${id}.yaml`), 'utf8'));
+export const profiles: Profile[] = readdirSync(join(root, 'profiles')).map((name) => {
+  const { profile, problems } = readProfile(readFileSync(join(root, 'profiles', name), 'utf8'));
   if (!profile) throw new Error(JSON.stringify(problems));
   return profile;
 });
+
+/** A shipped profile by its ID. */
+export function profileOf(id: string): Profile {
+  const found = profiles.find((profile) => profile.id === id);
+  if (!found) throw new Error(`There is no profile ${id}.`);
+  return found;
+}
 
 /** A tree of files given as text (or bytes), as a snapshot would hold it. */
 export function treeOf(files: Record<string, string | Uint8Array>, folders: string[] = []): Tree {
@@ -94,6 +101,15 @@ export function androidFiles(changes: Record<string, string | null> = {}): Recor
     Object.entries(files).filter((entry): entry is [string, string] => entry[1] !== null),
   );
 }
+
+export const attributionItem = (id: string) =>
+  `\t\t<dict>\n\t\t\t<key>SKAdNetworkIdentifier</key>\n\t\t\t<string>${id}.skadnetwork</string>\n\t\t</dict>`;
+
+/** An attribution list as the networks of the title want it. */
+export const attributionList = ['ch7k2m9td4', 'h3r0nw8ngs', 'm4r1st0n3q'];
+
+export const attributionKey = (ids: readonly string[] = attributionList) =>
+  `\t<key>SKAdNetworkItems</key>\n\t<array>\n${ids.map(attributionItem).join('\n')}\n\t</array>`;
 
 export const plist = (entries: string) => `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE plist PUBLIC "-//Apple//DTD PLIST 1.0//EN" "http://www.apple.com/DTDs/PropertyList-1.0.dtd">
@@ -214,7 +230,7 @@ export function iosFiles(changes: Record<string, string | null> = {}): Record<st
       'HERON = "CH-I-100001-SAMPLE0I";',
       'HERON = "CH-I-310772-M6R9V3XC";',
     ),
-    'Kelp/Info.plist': plist(appIdKey('$(HERON)')),
+    'Kelp/Info.plist': plist(`${appIdKey('$(HERON)')}\n${attributionKey()}`),
     Podfile: "target 'Kelp' do\n  pod 'CobaltHeronAds', '~> 6.2'\nend\n",
     ...changes,
   };

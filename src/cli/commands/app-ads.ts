@@ -4,7 +4,7 @@ import type { AppAdsComparison } from '../../api/app-ads.js';
 import { withService } from '../connect.js';
 import { fetchAppAds } from '../fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { wrap } from '../render/places.js';
+import { counted, wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
 import { readNamed } from './roster.js';
 
@@ -38,15 +38,11 @@ export function lintAppAds(io: Io, paint: Paint, file: string, options: Output):
         io.out(`${file}:${line}:${column}  ${mark}  ${message} ${fix}\n`);
       }
       io.out(
-        `${count(lint.records.length, 'record')}, ${count(errors, 'error')}, ${count(lint.problems.length - errors, 'warning')}.\n`,
+        `${counted(lint.records.length, 'record')}, ${counted(errors, 'error')}, ${counted(lint.problems.length - errors, 'warning')}.\n`,
       );
     }
     return errors > 0 ? exit.findings : exit.clean;
   });
-}
-
-function count(number: number, what: string): string {
-  return `${number} ${what}${number === 1 ? '' : 's'}`;
 }
 
 /** `syndexa appads merge FILE [--write]`: what is missing, brought in; nothing else changes. */

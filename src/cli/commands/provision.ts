@@ -3,7 +3,7 @@ import type { ProvisionStep } from '../../core/provision/plan.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
 import { startProgress, stepped } from '../progress.js';
-import { platformNames, wrap } from '../render/places.js';
+import { counted, platformNames, wrap } from '../render/places.js';
 
 export interface ProvisionOptions {
   network?: string[];
@@ -49,7 +49,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
       return ended;
     }
     if (!plan.applied) {
-      const answer = await io.ask(`${count(writes.length, 'step')} to take. Go on? [y/N] `);
+      const answer = await io.ask(`${counted(writes.length, 'step')} to take. Go on? [y/N] `);
       if (!/^y(es)?$/i.test(answer?.trim() ?? '')) {
         io.err('Nothing was created. To go on without being asked: --yes\n');
         return exit.refused;
@@ -62,7 +62,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
         io.out(
           `${paint.green('✔')} ${what}  ${id}  ${paint.dim(`${network}, ${platformNames[platform]}${placement === null ? '' : `, ${placement}`}`)}\n`,
         );
-      io.out(`${count(answer.done.length, 'step')} done; the IDs are in the roster.\n`);
+      io.out(`${counted(answer.done.length, 'step')} done; the IDs are in the roster.\n`);
     }
     return ended;
   });
@@ -125,8 +125,4 @@ function stepLines(step: ProvisionStep, { settle }: ProvisionOptions, paint: Pai
     case 'by-hand':
       return [`  ${paint.red('□')} ${where}  ${step.what}`, wrap(step.why, width, '      ')];
   }
-}
-
-function count(number: number, what: string): string {
-  return `${number} ${what}${number === 1 ? '' : 's'}`;
 }

@@ -1,4 +1,4 @@
-import { json, type Group } from './group.js';
+import { json, titleOption, type Group } from './group.js';
 
 /** Open formats. */
 export const standardCommands: Group = (program, { io, paint, end }) => {
@@ -32,4 +32,42 @@ export const standardCommands: Group = (program, { io, paint, end }) => {
     .option('--url <url>', 'where the file is served (else /app-ads.txt of the publisher’s domain)')
     .addOption(json())
     .action((options) => end(work().then(({ verifyAppAds }) => verifyAppAds(io, paint, options))));
+
+  const attribution = program
+    .command('attribution')
+    .description('SKAdNetwork lists: show, lint, merge, compare');
+  const lists = () => import('../commands/attribution.js');
+  attribution
+    .command('show')
+    .description('print the identifiers that the networks of all titles ask for')
+    .addOption(json())
+    .action((options) => end(lists().then(({ showAttribution }) => showAttribution(io, paint, options))));
+  attribution
+    .command('lint')
+    .description('check a published list: a property list or JSON')
+    .argument('<file>', 'a list; - for standard input')
+    .addOption(json())
+    .action((file: string, options) =>
+      end(lists().then(({ lintAttribution }) => lintAttribution(io, paint, file, options))),
+    );
+  attribution
+    .command('merge')
+    .description('bring what is needed into a list or a property list, and change nothing else')
+    .argument('<file>')
+    .option('--list <files...>', 'published lists to take in too')
+    .option('-w, --write', 'write the file')
+    .addOption(json())
+    .action((file: string, options) =>
+      end(lists().then(({ mergeAttribution }) => mergeAttribution(io, paint, file, options))),
+    );
+  attribution
+    .command('compare')
+    .description('hold the list of a tree against what is asked for')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .option('--list <files...>', 'published lists that count too')
+    .addOption(json())
+    .action((dir: string, options) =>
+      end(lists().then(({ compareAttribution }) => compareAttribution(io, paint, dir, options))),
+    );
 };

@@ -29,3 +29,8 @@ export function wrap(text: string, width: number, indent: string): string {
   if (line !== '') lines.push(indent + line);
   return lines.join('\n');
 }
+
+/** A number with its noun: `1 step`, `2 steps`. */
+export function counted(number: number, what: string): string {
+  return `${number} ${what}${number === 1 ? '' : 's'}`;
+}

@@ -1,20 +1,7 @@
+import { kindNames } from '../../core/survey/kind-names.js';
 import type { Fact, Survey } from '../../core/survey/model.js';
 import type { Paint } from '../io.js';
 import { chainLines, placeText, platformNames } from './places.js';
-
-/** What facts are called, for people. */
-export const kindNames: Record<Fact['kind'], string> = {
-  identifier: 'identifier',
-  'min-sdk': 'minSdk',
-  'compile-sdk': 'compileSdk',
-  'target-sdk': 'targetSdk',
-  'deployment-target': 'deployment target',
-  'app-id': 'app ID',
-  'unit-id': 'unit ID',
-  permission: 'permission',
-  dependency: 'dependency',
-  'plist-key': 'key',
-};
 
 /** A survey for people: by edition, then by network, each fact with its place and evidence. */
 export function surveyText(

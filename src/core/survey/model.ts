@@ -28,6 +28,8 @@ export const FactKind = z.enum([
   'permission',
   'dependency',
   'plist-key',
+  'attribution-id',
+  'companion',
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 
@@ -61,6 +63,7 @@ export const Unresolved = z
   .object({
     what: z.string(),
     reason: z.string(),
+    standsIn: z.string().optional(),
     kind: FactKind,
     network: z.string().nullable(),
     platform: Platform,

@@ -39,12 +39,24 @@ const skipFolders = [
 /** Which files of a tree matter to the stacks, and to the networks that are known. */
 export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
   return {
-    rules: stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
+    rules: [
+      ...stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
+      ...companionNames(shelf).map((name) => ({ name })),
+    ],
     folders: stacks.flatMap(({ folders }) => [...folders]),
     needles: [...recogniser(shelf.profiles()).needles],
     skipFolders: [...skipFolders],
     maxFileBytes,
   };
+}
+
+/** The names of files that networks give out per application. */
+function companionNames(shelf: ProfileShelf): string[] {
+  const files = shelf
+    .profiles()
+    .flatMap(({ android, ios }) => [android?.companion, ios?.companion])
+    .flatMap((companion) => companion?.file.split('/').pop() ?? []);
+  return [...new Set(files)];
 }
 
 /** Network profiles, rules, and what the service wants to see of a tree. */

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { readProfile } from '../../../src/core/network/read.js';
-import { offers, recogniser, sampleFor } from '../../../src/core/network/recognise.js';
-import { profiles, root } from '../../support/trees.js';
+import { readProfile, samplesOf } from '../../../src/core/network/read.js';
+import { offers, recogniser } from '../../../src/core/network/recognise.js';
+import { profileOf, profiles, root } from '../../support/trees.js';
 
 const text = readFileSync(join(root, 'profiles/cobalt-heron.yaml'), 'utf8');
 const problemsOf = (from: string | RegExp, to: string) => readProfile(text.replace(from, () => to)).problems;
@@ -39,26 +39,33 @@ describe('recognising IDs', () => {
   });
 
   it('knows every sample as one, by its own patterns', () => {
-    for (const profile of profiles) {
-      const app = sampleFor(profile, 'app', 'android');
-      expect(recognise(app!)[0]).toMatchObject({
-        network: profile.id,
-        kind: 'app',
-        sample: [{ platform: 'android' }],
-      });
-    }
-    expect(needles).toEqual(['CH-A-', 'CH-I-', 'CH-U-', 'mrl1-', 'mrl-']);
+    for (const profile of profiles)
+      for (const kind of ['app', 'unit'] as const)
+        for (const { id, platform } of profile.ids[kind] ? samplesOf(profile.ids[kind]) : []) {
+          const [reading, ...others] = recognise(id);
+          expect(others).toEqual([]);
+          expect(reading).toMatchObject({ network: profile.id, kind });
+          expect(reading?.sample?.map((sample) => sample.platform)).toContain(platform);
+          expect(needles.some((needle) => id.includes(needle))).toBe(true);
+        }
   });
 
   it('knows which formats a network has where', () => {
-    expect(offers(profiles[1]!, 'banner', 'android')).toBe(false);
-    expect(offers(profiles[1]!, 'rewarded', 'ios')).toBe(true);
+    expect(offers(profileOf('quincebury'), 'banner', 'ios')).toBe(false);
+    expect(offers(profileOf('marlstone'), 'banner', 'android')).toBe(false);
+    expect(offers(profileOf('marlstone'), 'rewarded', 'ios')).toBe(true);
   });
 });
 
 describe('reading profiles', () => {
   it('takes those that ship', () => {
-    expect(profiles.map(({ id }) => id)).toEqual(['cobalt-heron', 'marlstone']);
+    expect(profiles.map(({ id }) => id)).toEqual([
+      'cobalt-heron',
+      'ferrowick',
+      'marlstone',
+      'quincebury',
+      'tallowfield',
+    ]);
   });
 
   it.each([

@@ -78,7 +78,7 @@ describe('validating a title', () => {
       'an unknown network',
       kelp({ networks: { nowhere: {} } }),
       'There is no profile of the network nowhere',
-      'Use one of cobalt-heron, marlstone',
+      'Use one of cobalt-heron, ferrowick, marlstone, quincebury, tallowfield, or add a profile for',
     ],
     [
       'a format that a network lacks',

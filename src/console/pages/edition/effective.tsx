@@ -1,3 +1,4 @@
+import { kindNames } from '../../../core/survey/kind-names.js';
 import type { Fact, Survey } from '../../../core/survey/model.js';
 import { Chain } from '../../components/evidence.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
@@ -13,19 +14,6 @@ export function WiringView({ platform, question }: { platform: PlatformName; que
     </Shown>
   );
 }
-
-const kindNames: Record<Fact['kind'], string> = {
-  'app-id': 'app ID',
-  'unit-id': 'unit ID',
-  identifier: 'identifier',
-  'min-sdk': 'minimum SDK',
-  'compile-sdk': 'compile SDK',
-  'target-sdk': 'target SDK',
-  'deployment-target': 'deployment target',
-  permission: 'permission',
-  dependency: 'dependency',
-  'plist-key': 'property-list key',
-};
 
 function Effective({ survey, platform }: { survey: Survey; platform: PlatformName }) {
   const editions = survey.editions.filter((edition) => edition.platform === platform);

@@ -25,7 +25,7 @@ export const appIdMissing = defineRule({
             fact.kind === 'app-id' && fact.network === profile.id && fact.module === scope.edition.module,
         );
         const covered = new Set(
-          here.filter((fact) => !('standsIn' in fact) || inPlace(fact)).flatMap(({ variants }) => variants),
+          here.filter((fact) => !('value' in fact) || inPlace(fact)).flatMap(({ variants }) => variants),
         );
         const variants = scope.edition.variants.map(({ name }) => name).filter((name) => !covered.has(name));
         if (variants.length === 0) continue;

@@ -7,8 +7,13 @@ import { appIdNestedTooDeep } from './app-id-nested-too-deep.js';
 import { appIdNotInRoster } from './app-id-not-in-roster.js';
 import { appIdUnitIdInPlace } from './app-id-unit-id-in-place.js';
 import { appIdWrongPlatform } from './app-id-wrong-platform.js';
+import { attributionIdMalformed } from './attribution-id-malformed.js';
+import { attributionIdMissing } from './attribution-id-missing.js';
+import { attributionIdTwice } from './attribution-id-twice.js';
 import { dependencyMissing } from './build-dependency-missing.js';
 import { platformLevelTooLow } from './build-platform-level-too-low.js';
+import { companionIdentifierDiffers } from './companion-identifier-differs.js';
+import { companionMissing } from './companion-missing.js';
 import { identifierDiffersFromRoster } from './identifier-differs-from-roster.js';
 import { editionNotFound } from './identifier-edition-not-found.js';
 import { permissionMissing } from './manifest-permission-missing.js';
@@ -42,8 +47,13 @@ export const rules: readonly Rule[] = [
   appIdNotInRoster,
   appIdUnitIdInPlace,
   appIdWrongPlatform,
+  attributionIdMalformed,
+  attributionIdMissing,
+  attributionIdTwice,
   dependencyMissing,
   platformLevelTooLow,
+  companionIdentifierDiffers,
+  companionMissing,
   identifierDiffersFromRoster,
   editionNotFound,
   permissionMissing,

@@ -12,10 +12,17 @@ export interface Pod extends Span {
  * The pods that a Podfile names, line by line, with the target blocks around each. First depth: blocks are
  * counted by their `do` and `end`; conditions are not weighed.
  */
-export function readPodfile(text: string): { pods: Pod[]; targets: string[]; problems: ReadProblem[] } {
+export function readPodfile(text: string): {
+  pods: Pod[];
+  targets: string[];
+  /** The target blocks, each from its first line to its `end`. */
+  blocks: (Span & { name: string })[];
+  problems: ReadProblem[];
+} {
   const pods: Pod[] = [];
   const targets: string[] = [];
-  const blocks: (string | null)[] = [];
+  const blocks: (Span & { name: string })[] = [];
+  const open: { name: string | null; start: number }[] = [];
   let at = 0;
   for (const line of text.split('\n')) {
     const start = at;
@@ -24,7 +31,7 @@ export function readPodfile(text: string): { pods: Pod[]; targets: string[]; pro
     const target = /^\s*(?:abstract_)?target\s*\(?\s*['":]([^'"\s]+)['"]?\s*\)?.*\bdo\b/.exec(code)?.[1];
     const pod = /^\s*pod\s*\(?\s*['"]([^'"]+)['"]\s*(?:,\s*['"]([^'"]*)['"])?/.exec(code);
     if (pod) {
-      const around = blocks.filter((name): name is string => name !== null);
+      const around = open.flatMap(({ name }) => name ?? []);
       pods.push({
         name: pod[1] ?? '',
         version: pod[2] ?? '',
@@ -34,10 +41,13 @@ export function readPodfile(text: string): { pods: Pod[]; targets: string[]; pro
       });
     }
     if (target) targets.push(target);
-    if (/\bdo\b(\s*\|[^|]*\|)?\s*$/.test(code)) blocks.push(target ?? null);
+    if (/\bdo\b(\s*\|[^|]*\|)?\s*$/.test(code)) open.push({ name: target ?? null, start });
     else if (/^\s*(if|unless|case|begin|def|while|until)\b/.test(code) && !/\bend\s*$/.test(code))
-      blocks.push(null);
-    else if (/^\s*end\b/.test(code)) blocks.pop();
+      open.push({ name: null, start });
+    else if (/^\s*end\b/.test(code)) {
+      const closed = open.pop();
+      if (closed?.name != null) blocks.push({ name: closed.name, start: closed.start, end: start });
+    }
   }
-  return { pods, targets, problems: [] };
+  return { pods, targets, blocks, problems: [] };
 }

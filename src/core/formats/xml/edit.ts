@@ -45,9 +45,7 @@ export function appendChild(text: string, parent: XmlElement, lines: readonly st
   const inner = last && ownLine(text, last.start) ? indentAt(text, last.start) : outer + unitOf(text);
   const unit =
     inner.startsWith(outer) && inner.length > outer.length ? inner.slice(outer.length) : unitOf(text);
-  const block = lines.map(
-    (line) => inner + line.replace(/^(?: {2})+/, (blanks) => unit.repeat(blanks.length / 2)),
-  );
+  const block = lines.map((line) => inner + inUnits(line, unit));
   if (parent.selfClosing) {
     const at = parent.openTag.end - 2;
     const start = text[at - 1] === ' ' ? at - 1 : at;
@@ -68,7 +66,19 @@ export function appendChild(text: string, parent: XmlElement, lines: readonly st
 export function insertBefore(text: string, element: XmlElement, lines: readonly string[], eol: string): Edit {
   const indent = indentAt(text, element.start);
   const at = element.start - (ownLine(text, element.start) ? indent.length : 0);
-  return { start: at, end: at, text: lines.map((line) => indent + line + eol).join('') };
+  const unit = stepAt(text, element, indent);
+  return { start: at, end: at, text: lines.map((line) => indent + inUnits(line, unit) + eol).join('') };
+}
+
+/** A line whose own indentation is in steps of two blanks, in the steps of a text. */
+function inUnits(line: string, unit: string): string {
+  return line.replace(/^(?: {2})+/, (blanks) => unit.repeat(blanks.length / 2));
+}
+
+/** One step of indentation where an element stands: from its parent to itself. */
+function stepAt(text: string, element: XmlElement, indent: string): string {
+  const outer = element.parent ? indentAt(text, element.parent.start) : '';
+  return indent.startsWith(outer) && indent.length > outer.length ? indent.slice(outer.length) : unitOf(text);
 }
 
 function ownLine(text: string, offset: number): boolean {
@@ -91,5 +101,7 @@ function unitOf(text: string): string {
 /** Adds lines just after an element, indented as it is. */
 export function insertAfter(text: string, element: XmlElement, lines: readonly string[], eol: string): Edit {
   const indent = indentAt(text, element.start);
-  return { start: element.end, end: element.end, text: lines.map((line) => eol + indent + line).join('') };
+  const unit = stepAt(text, element, indent);
+  const block = lines.map((line) => eol + indent + inUnits(line, unit));
+  return { start: element.end, end: element.end, text: block.join('') };
 }

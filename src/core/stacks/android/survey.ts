@@ -9,6 +9,7 @@ import { placeAt } from '../../survey/place.js';
 import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.js';
 import type { Tree } from '../../tree/tree.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
+import { companionFacts } from '../companion-facts.js';
 import { dependencyFacts } from './dependencies.js';
 import type { Resolved } from './evaluate.js';
 import { evaluate } from './evaluate.js';
@@ -34,6 +35,15 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
         resourceFacts(tree, model, variant, context),
         codeOf(tree, model, variant, context),
         dependencyFacts(tree, model, variant, context),
+        companionFacts({
+          tree,
+          platform: 'android',
+          module: moduleName(model),
+          variant: variant.name,
+          profiles: context.profiles,
+          home: model.module.folder,
+          folders: companionFolders(model, variant),
+        }),
       ];
       for (const part of parts) {
         facts.push(...part.facts);
@@ -57,6 +67,11 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
     facts: mergeVariants(withPlacements(facts, context.title)),
     unresolved: mergeVariants(unresolved),
   };
+}
+
+/** The build looks into the source sets first, the strongest before the others, then into the module itself. */
+function companionFolders(model: ModuleModel, variant: AndroidVariant): string[] {
+  return [...variant.sourceSets.map((set) => sourceSetFolder(model, set)).reverse(), model.module.folder];
 }
 
 /** The application element of the main manifest; the script when there is none. */

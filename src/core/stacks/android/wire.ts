@@ -4,11 +4,11 @@ import type { Tree } from '../../tree/tree.js';
 import type { Change } from '../../wiring/model.js';
 import { stageStep } from '../../wiring/steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
-import { dependencySteps } from './hand-dependencies.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';
 import { readModule } from './variants.js';
 import { wireAppIds } from './wire-app-ids.js';
+import { wireDependencies } from './wire-dependencies.js';
 import { wirePermissions } from './wire-permissions.js';
 import { wirePlacebook } from './wire-placebook.js';
 
@@ -28,9 +28,9 @@ export function wireAndroid(tree: Tree, root: string, context: WireContext): Sta
     return { changes: [], byHand: [stageStep('android', open)] };
   }
   const wiring = { ...context, tree, model, edition, sets };
-  const parts = [wireAppIds, wirePermissions, wirePlacebook].map((part) => part(wiring));
+  const parts = [wireAppIds, wirePermissions, wireDependencies, wirePlacebook].map((part) => part(wiring));
   const changes = parts.flatMap((part) =>
     part.changes.map((change): Change => ({ ...change, platform: 'android' })),
   );
-  return { changes, byHand: [...parts.flatMap(({ byHand }) => byHand), ...dependencySteps(wiring)] };
+  return { changes, byHand: parts.flatMap(({ byHand }) => byHand) };
 }

@@ -6,9 +6,11 @@ import { mergeVariants } from '../../survey/merge.js';
 import type { ChainStep, Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.js';
-import { isWithin } from '../../tree/paths.js';
+import { folderOf, isWithin } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
+import { companionFacts } from '../companion-facts.js';
+import { attributionFacts } from './attribution.js';
 import { dependencyFacts } from './dependencies.js';
 import { expandText, settingOf, swiftConditionsOf, type Setting } from './settings.js';
 import { plistOf, targetsBelow, type IosVariant, type TargetModel } from './targets.js';
@@ -34,8 +36,23 @@ export function surveyIos(tree: Tree, root: string, context: SurveyContext): Sta
       add('deployment-target', 'deployment target', settingOf(variant.scope, 'IPHONEOS_DEPLOYMENT_TARGET'));
       const keys = plistFacts(tree, model, variant, context);
       const code = codeOf(tree, model, variant, context);
-      facts.push(...keys.facts, ...code.facts, ...dependencyFacts(tree, model, variant, context));
-      unresolved.push(...keys.unresolved, ...code.unresolved);
+      const companions = companionFacts({
+        tree,
+        platform: 'ios',
+        module: model.target.name,
+        variant: variant.name,
+        profiles: context.profiles,
+        home: model.project.folder,
+        folders: homeFolders(tree, variant),
+      });
+      facts.push(
+        ...keys.facts,
+        ...code.facts,
+        ...dependencyFacts(tree, model, variant, context),
+        ...attributionFacts(tree, model, variant, context.profiles),
+        ...companions.facts,
+      );
+      unresolved.push(...keys.unresolved, ...code.unresolved, ...companions.unresolved);
     }
     const variants = model.variants.map(({ name, scope }) =>
       staged({ name, type: scope.own.name, flavours: [model.target.name] }, context.title),
@@ -64,6 +81,12 @@ function homeOf(tree: Tree, { variants, project, target }: TargetModel): Place {
   if (list?.document.root)
     return placeAt(list.path, tree.text(list.path), list.document.root.element.openTag);
   return placeAt(project.path, tree.text(project.path), target.entry);
+}
+
+/** Where the resources of a target lie: beside its property list. */
+function homeFolders(tree: Tree, variant: IosVariant): string[] {
+  const list = plistOf(tree, variant);
+  return list ? [folderOf(list.path)] : [];
 }
 
 /** What every fact of a variant has in common. */

@@ -3,10 +3,11 @@ import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
 import { stageStep } from '../../wiring/steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
-import { dependencySteps } from './hand-dependencies.js';
+import { wireAttribution } from './attribution.js';
 import { targetsBelow } from './targets.js';
 import { wireAppIds } from './wire-app-ids.js';
 import type { IosWireContext, StagedVariant } from './wire-context.js';
+import { wireDependencies } from './wire-dependencies.js';
 import { wirePlacebook } from './wire-placebook.js';
 
 /** Works out the edits for the application target that is the title's iOS edition. */
@@ -25,9 +26,14 @@ export function wireIos(tree: Tree, root: string, context: WireContext): StackWi
     return { changes: [], byHand: [stageStep('ios', open)] };
   }
   const wiring: IosWireContext = { ...context, tree, model, edition, variants };
-  const parts = [wireAppIds(wiring), wirePlacebook(wiring)];
+  const parts = [
+    wireAppIds(wiring),
+    wireAttribution(wiring),
+    wireDependencies(wiring),
+    wirePlacebook(wiring),
+  ];
   return {
     changes: parts.flatMap(({ changes }) => changes),
-    byHand: [...parts.flatMap(({ byHand }) => byHand), ...dependencySteps(wiring)],
+    byHand: parts.flatMap(({ byHand }) => byHand),
   };
 }

@@ -1,0 +1,100 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { basename, resolve } from 'node:path';
+import { withService } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { counted, wrap } from '../render/places.js';
+import { colouredPatch } from '../render/wire.js';
+import { sendTree } from '../send-tree.js';
+import { readNamed } from './roster.js';
+
+interface Output {
+  json?: boolean;
+}
+
+/** `syndexa attribution show`: the identifiers that the networks of all titles ask for. */
+export function showAttribution(io: Io, paint: Paint, options: Output): Promise<number> {
+  return withService(io, async (client) => {
+    const needs = await client.call('attributionNeeds');
+    if (options.json) io.out(`${JSON.stringify(needs, null, 2)}\n`);
+    else if (needs.needed.length === 0) io.out('No network of any title asks for an identifier.\n');
+    else
+      for (const { networkName, ids, why, list } of needs.needed) {
+        io.out(`${paint.bold(networkName)}${list === null ? '' : `  ${paint.dim(list)}`}\n`);
+        io.out(`${wrap(why, io.width, '  ')}\n${ids.map((id) => `  ${id}\n`).join('')}`);
+      }
+    return exit.clean;
+  });
+}
+
+/** `syndexa attribution lint FILE`: what a published list holds, and what is wrong with it. */
+export function lintAttribution(io: Io, paint: Paint, file: string, options: Output): Promise<number> {
+  return withService(io, async (client) => {
+    const lint = await client.call('lintAttribution', { body: { text: await readNamed(io, file) } });
+    if (options.json) io.out(`${JSON.stringify(lint, null, 2)}\n`);
+    else {
+      for (const { line, column, message, fix } of lint.problems)
+        io.out(`${file}:${line}:${column}  ${paint.red('■')} ${message} ${fix}\n`);
+      io.out(`${counted(lint.ids.length, 'identifier')}, ${counted(lint.problems.length, 'fault')}.\n`);
+    }
+    return lint.problems.length > 0 ? exit.findings : exit.clean;
+  });
+}
+
+/** `syndexa attribution merge FILE [--list FILE…] [--write]`: what is missing, brought in; nothing else changes. */
+export function mergeAttribution(
+  io: Io,
+  paint: Paint,
+  file: string,
+  options: Output & { list?: string[]; write?: boolean },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const path = resolve(io.cwd, file);
+    const text = await readFile(path, 'utf8').catch((error: unknown) => {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return '';
+      throw new CommandError(`${file} cannot be read: ${(error as Error).message}.`, exit.wrongUse);
+    });
+    const lists = await Promise.all((options.list ?? []).map((name) => readNamed(io, name)));
+    const merged = await client.call('mergeAttribution', { body: { text, path: basename(file), lists } });
+    const changed = merged.text !== text;
+    if (options.write && changed) await writeFile(path, merged.text);
+    if (options.json)
+      io.out(
+        `${JSON.stringify({ file: path, patch: merged.patch, written: options.write === true && changed }, null, 2)}\n`,
+      );
+    else if (!changed) io.out(`${paint.green('✔')} ${file} names all ${merged.ids.length} identifiers.\n`);
+    else {
+      io.out(colouredPatch(merged.patch, paint));
+      if (!options.write) io.out(`${paint.dim('Nothing was written. To write it, add')} --write\n`);
+    }
+    return exit.clean;
+  });
+}
+
+/** `syndexa attribution compare DIR`: the list of a tree, held against what is asked for. */
+export function compareAttribution(
+  io: Io,
+  paint: Paint,
+  dir: string,
+  options: Output & { title?: string; list?: string[] },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const lists = await Promise.all((options.list ?? []).map((name) => readNamed(io, name)));
+    const { snapshot } = await sendTree(client, io, dir);
+    const found = await client.call('compareAttribution', {
+      params: { snapshot },
+      body: { title: options.title ?? null, lists },
+    });
+    if (options.json) io.out(`${JSON.stringify(found, null, 2)}\n`);
+    else {
+      for (const { id, networks, variants } of found.missing)
+        io.out(
+          `${paint.red('□ missing')}  ${id}  ${paint.dim(`${networks.join(', ') || 'a list'}; lacking in ${variants.join(', ')}`)}\n`,
+        );
+      for (const text of found.odd) io.out(`${paint.yellow('▲ odd')}      ${text}\n`);
+      for (const id of found.more)
+        io.out(`${paint.dim('· more')}     ${id}  ${paint.dim('nobody here asks for it')}\n`);
+      io.out(`${counted(found.there, 'identifier')} in the tree, ${found.missing.length} missing.\n`);
+    }
+    return found.missing.length + found.odd.length > 0 ? exit.findings : exit.clean;
+  });
+}

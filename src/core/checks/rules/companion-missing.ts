@@ -1,0 +1,45 @@
+import { defineRule } from '../model.js';
+import { editionScopes, listed } from '../scope.js';
+
+/** The file that a network gives out per application is not where the build looks for it. */
+export const companionMissing = defineRule({
+  meta: {
+    id: 'companion/missing',
+    severity: 'blocker',
+    ifShipped: 'The build stops, or the SDK starts without knowing whose application it is.',
+    mend: 'Get the file from the network’s pages and put it where the message says.',
+    messages: {
+      missing: '{network} wants its file {file}, which {variants} lack.',
+      astray:
+        '{network} wants its file {file} in its place; it lies in {path}, where the build does not look.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const { platform, edition } = scope;
+      for (const profile of scope.networks) {
+        const companion = profile[platform]?.companion;
+        if (!companion) continue;
+        const files = [...scope.facts, ...context.survey.unresolved].filter(
+          (fact) =>
+            fact.kind === 'companion' &&
+            fact.network === profile.id &&
+            fact.platform === platform &&
+            fact.module === edition.module,
+        );
+        const inPlace = files.filter((fact) => 'standsIn' in fact && fact.standsIn === 'its place');
+        const variants = edition.variants
+          .map(({ name }) => name)
+          .filter((name) => !inPlace.some((fact) => fact.variants.includes(name)));
+        if (variants.length === 0) continue;
+        const astray = files.find((fact) => 'standsIn' in fact && fact.standsIn === 'another folder');
+        const base = { platform, module: edition.module, variants, network: profile.id };
+        const data = { network: profile.name, file: companion.file, variants: listed(variants) };
+        yield astray
+          ? { ...base, place: astray.place, message: 'astray', data: { ...data, path: astray.place.path } }
+          : { ...base, place: edition.home, message: 'missing', data };
+      }
+    }
+  },
+});

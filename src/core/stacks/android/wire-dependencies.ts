@@ -1,0 +1,134 @@
+import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
+import { callsIn, pathOf } from '../../formats/gradle/query.js';
+import { isEnrolled } from '../../roster/expected.js';
+import type { Profile } from '../../network/model.js';
+import type { Edit } from '../../text/edit.js';
+import type { Change } from '../../wiring/model.js';
+import type { StackWiring } from '../stack.js';
+import { declaredOnAndroid } from './declared.js';
+import { dependencySteps } from './hand-dependencies.js';
+import { catalogOf, scriptOf, settingsNames, statementsOf } from './scripts.js';
+import { contextModule, type AndroidWireContext } from './wire-context.js';
+
+const rules = ['build/dependency-missing'];
+
+/** SDKs that enrolled networks need: in the form this tree uses, with the repository that they come from. */
+export function wireDependencies(context: AndroidWireContext): StackWiring {
+  const { title, profiles } = context;
+  const changes: Change[] = [];
+  const undone: Profile[] = [];
+  for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'android'))) {
+    const missing = missingOf(context, profile);
+    if (missing.length === 0) continue;
+    const mine = [
+      ...missing.map((wanted) => dependencyChange(context, profile, wanted)),
+      ...repositoryChanges(context, profile),
+    ];
+    if (mine.some((change) => change === null)) undone.push(profile);
+    else changes.push(...mine.flatMap((change) => change ?? []));
+  }
+  return { changes, byHand: dependencySteps({ ...context, profiles: undone }) };
+}
+
+type Wanted = NonNullable<Profile['android']>['dependencies'][number];
+
+function missingOf(context: AndroidWireContext, profile: Profile): Wanted[] {
+  return (profile.android?.dependencies ?? []).filter(
+    ({ coordinate }) =>
+      !context.survey.facts.some(
+        (fact) =>
+          fact.kind === 'dependency' && fact.name === coordinate && fact.module === contextModule(context),
+      ),
+  );
+}
+
+/** The edits that add one dependency; null where the script has no block of them that can be edited. */
+function dependencyChange(
+  context: AndroidWireContext,
+  profile: Profile,
+  { coordinate, version }: Wanted,
+): Change[] | null {
+  const { tree, model } = context;
+  const { script, root } = model.module;
+  const document = tree.text(script);
+  const block = blockAt(statementsOf(tree, script), ['dependencies']);
+  if (!document || !block) return null;
+  const kotlin = script.endsWith('.kts');
+  const catalog = usesCatalog(block) ? catalogOf(tree, root) : undefined;
+  const alias = `${profile.id}-${coordinate.split(':').pop() ?? 'sdk'}`;
+  const known = catalog?.catalog.libraries.find(({ name }) => name === coordinate)?.alias;
+  const reference = catalog
+    ? `libs.${known ?? alias.replace(/[-_]/g, '.')}`
+    : kotlin
+      ? `"${coordinate}:${version}"`
+      : `'${coordinate}:${version}'`;
+  const line = kotlin || catalog ? `implementation(${reference})` : `implementation ${reference}`;
+  const base = { platform: 'android' as const, network: profile.id, rules };
+  const changes: Change[] = [
+    { ...base, path: script, edits: [appendToBlock(document.text, block, line, document.lineEnd)] },
+  ];
+  if (!catalog || known !== undefined) return changes;
+  const edit = catalogEdit(
+    context,
+    catalog,
+    `${alias} = { module = "${coordinate}", version = "${version}" }`,
+  );
+  return edit ? [...changes, { ...base, path: catalog.path, edits: [edit] }] : null;
+}
+
+function usesCatalog(block: NonNullable<ReturnType<typeof blockAt>>): boolean {
+  return callsIn(block.body ?? []).some(({ call }) =>
+    call.args.some(({ value }) => pathOf(value)?.startsWith('libs.')),
+  );
+}
+
+/** Adds an entry after the last one of [libraries]. */
+function catalogEdit(
+  { tree }: AndroidWireContext,
+  { path, catalog }: NonNullable<ReturnType<typeof catalogOf>>,
+  line: string,
+): Edit | null {
+  const document = tree.text(path);
+  const last = catalog.libraries.reduce((latest, { start }) => Math.max(latest, start), -1);
+  if (!document || last < 0) return null;
+  const { text, lineEnd } = document;
+  const end = text.indexOf('\n', last);
+  if (end < 0) return { start: text.length, end: text.length, text: `${lineEnd}${line}` };
+  return { start: end + 1, end: end + 1, text: `${line}${lineEnd}` };
+}
+
+const places = [
+  ['dependencyResolutionManagement', 'repositories'],
+  ['allprojects', 'repositories'],
+  ['repositories'],
+];
+
+/** The repositories that the network's SDK comes from, added where this tree keeps its others; null when nowhere. */
+function repositoryChanges({ tree, model }: AndroidWireContext, profile: Profile): (Change[] | null)[] {
+  const { root, script } = model.module;
+  const there = new Set(
+    declaredOnAndroid(tree, root)
+      .filter(({ kind }) => kind === 'repository')
+      .map(({ name }) => name.replace(/\/$/, '')),
+  );
+  const scripts = [
+    ...settingsNames.map((name) => (root ? `${root}/${name}` : name)).filter((path) => tree.has(path)),
+    scriptOf(tree, root),
+    script,
+  ].filter((path) => path !== undefined);
+  return (profile.android?.repositories ?? [])
+    .filter(({ url }) => !there.has(url.replace(/\/$/, '')))
+    .map(({ url }) => {
+      for (const path of new Set(scripts)) {
+        const document = tree.text(path);
+        for (const way of places) {
+          const block = blockAt(statementsOf(tree, path), way);
+          if (!document || !block) continue;
+          const line = path.endsWith('.kts') ? `maven { url = uri("${url}") }` : `maven { url '${url}' }`;
+          const edits = [appendToBlock(document.text, block, line, document.lineEnd)];
+          return [{ path, platform: 'android' as const, network: profile.id, rules, edits }];
+        }
+      }
+      return null;
+    });
+}

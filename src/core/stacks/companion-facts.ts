@@ -1,0 +1,60 @@
+import type { Platform, Profile } from '../network/model.js';
+import type { Fact, Unresolved } from '../survey/model.js';
+import { placeAt } from '../survey/place.js';
+import { baseOf, isWithin } from '../tree/paths.js';
+import type { Tree } from '../tree/tree.js';
+import { companionIdentifiers } from './companion.js';
+
+export interface CompanionContext {
+  tree: Tree;
+  platform: Platform;
+  module: string;
+  variant: string;
+  profiles: readonly Profile[];
+  /** The folder below which a copy concerns this application. */
+  home: string;
+  /** The folders in which the build looks, the strongest first. */
+  folders: readonly string[];
+}
+
+/** The companion files of networks: where each lies, and which application it was made for. */
+export function companionFacts(context: CompanionContext): { facts: Fact[]; unresolved: Unresolved[] } {
+  const facts: Fact[] = [];
+  const unresolved: Unresolved[] = [];
+  const { tree, platform, module, variant, profiles, home, folders } = context;
+  for (const profile of profiles) {
+    const companion = profile[platform]?.companion;
+    if (!companion) continue;
+    const right = folders.map((folder) => (folder ? `${folder}/${companion.file}` : companion.file));
+    const used = right.find((path) => tree.has(path));
+    const astray = tree.paths.filter(
+      (path) => baseOf(path) === baseOf(companion.file) && isWithin(path, home) && !right.includes(path),
+    );
+    for (const path of [...(used === undefined ? [] : [used]), ...astray]) {
+      const base = {
+        kind: 'companion' as const,
+        network: profile.id,
+        platform,
+        module,
+        variants: [variant],
+        name: path,
+        standsIn: path === used ? 'its place' : 'another folder',
+      };
+      const found = companionIdentifiers(tree, path, companion);
+      const start = { path, line: 1, column: 1 };
+      for (const { value, ...span } of found) {
+        const place = placeAt(path, tree.text(path), span);
+        facts.push({ ...base, value, place, chain: [{ what: 'companion file', value, place }] });
+      }
+      if (found.length === 0)
+        unresolved.push({
+          ...base,
+          what: `the application that ${path} was made for`,
+          reason: `it has no ${companion.identifier.join('.')}, or cannot be read`,
+          place: start,
+          chain: [{ what: 'companion file', value: null, place: start }],
+        });
+    }
+  }
+  return { facts, unresolved };
+}

@@ -1,0 +1,70 @@
+import { mergeAttribution } from '../../formats/plist/attribution.js';
+import { topEntries } from '../../formats/plist/read.js';
+import type { Profile } from '../../network/model.js';
+import { isEnrolled } from '../../roster/expected.js';
+import { idsIn, itemsKey, mergedIds } from '../../standards/skadnetwork.js';
+import type { Fact } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import type { Tree } from '../../tree/tree.js';
+import type { StackWiring } from '../stack.js';
+import { plistOf, type IosVariant, type TargetModel } from './targets.js';
+import type { IosWireContext } from './wire-context.js';
+
+/** The SKAdNetwork identifiers that the property list of a variant names, right or wrong. */
+export function attributionFacts(
+  tree: Tree,
+  { target }: TargetModel,
+  variant: IosVariant,
+  profiles: readonly Profile[],
+): Fact[] {
+  const list = plistOf(tree, variant);
+  if (!list) return [];
+  const text = tree.text(list.path);
+  const owners = new Map(
+    profiles.flatMap(({ id, ios }) => (ios?.attribution?.ids ?? []).map((wanted) => [wanted, id] as const)),
+  );
+  return topEntries(list.document)
+    .filter(({ key }) => key === itemsKey)
+    .flatMap(({ value }) => idsIn(value))
+    .map(({ written, id, start, end }): Fact => {
+      const place = placeAt(list.path, text, { start, end });
+      return {
+        kind: 'attribution-id',
+        network: (id === null ? undefined : owners.get(id)) ?? null,
+        platform: 'ios',
+        module: target.name,
+        variants: [variant.name],
+        name: itemsKey,
+        value: written,
+        place,
+        chain: [{ what: 'property list', value: written, place }],
+      };
+    });
+}
+
+/** Brings the identifiers that enrolled networks ask for into every property list of the target. */
+export function wireAttribution({ tree, title, profiles, variants }: IosWireContext): StackWiring {
+  const asking = profiles.filter(({ id, ios }) => ios?.attribution && isEnrolled(title, id, 'ios'));
+  const wanted = mergedIds(asking.map(({ ios }) => ios?.attribution?.ids ?? []));
+  const lists = new Map(
+    variants.flatMap((variant) => {
+      const list = plistOf(tree, variant);
+      return list ? [[list.path, list.document] as const] : [];
+    }),
+  );
+  const changes = [...lists].flatMap(([path, list]) => {
+    const document = tree.text(path);
+    if (!document || !list.root || wanted.length === 0) return [];
+    const edits = mergeAttribution(document.text, list.root, wanted, document.lineEnd);
+    if (edits.length === 0) return [];
+    // One list serves all networks that ask: the same edits, said once for each.
+    return asking.map(({ id }) => ({
+      path,
+      platform: 'ios' as const,
+      network: id,
+      rules: ['attribution/id-missing', 'attribution/id-twice'],
+      edits,
+    }));
+  });
+  return { changes, byHand: [] };
+}

@@ -1,0 +1,92 @@
+import type { Router } from 'express';
+import type { AttributionLint } from '../../api/attribution.js';
+import { compareAttribution, mergeIntoList, neededIds } from '../../core/standards/attribution-needs.js';
+import { mergedIds, readAttributionList } from '../../core/standards/skadnetwork.js';
+import { textDocument } from '../../core/text/document.js';
+import { unifiedPatch } from '../../core/text/patch.js';
+import type { ServiceContext } from '../context.js';
+import { ServiceError } from '../errors.js';
+import { bind } from '../route.js';
+import type { TreeWork } from '../tree-work.js';
+
+/** SKAdNetwork lists: what is needed, what a published list says, merging, and what a tree has of it. */
+export function attributionRoutes(router: Router, context: ServiceContext, work: TreeWork): void {
+  const needed = () => neededIds(context.roster.roster(), context.profiles.profiles());
+  bind(router, 'attributionNeeds', () => ({
+    needed: needed(),
+    ids: mergedIds(needed().map(({ ids }) => ids)),
+  }));
+  bind(router, 'lintAttribution', ({ body }) => linted(body.text));
+  bind(router, 'mergeAttribution', ({ body }) => {
+    const lists = body.lists.map(idsOf);
+    const ids = mergedIds([...needed().map((one) => one.ids), ...lists]);
+    if (body.text.trim() !== '') idsOf(body.text);
+    const text = mergeIntoList(body.text, ids);
+    const patch = unifiedPatch([
+      { path: body.path, before: body.text === '' ? null : body.text, after: text },
+    ]);
+    return { text, patch: text === body.text ? '' : patch, ids };
+  });
+  bind(router, 'compareAttribution', ({ params, body }) => {
+    const { survey } = work.survey(params.snapshot ?? '', body.title);
+    const asked =
+      survey.title === null
+        ? needed()
+        : neededIds(
+            { syndexa: 1, titles: { [survey.title]: context.roster.get(survey.title).title } },
+            context.profiles.profiles(),
+          );
+    const variants = survey.editions
+      .filter(({ platform }) => platform === 'ios')
+      .flatMap((edition) => edition.variants.map(({ name }) => name));
+    return compareAttribution(survey.facts, variants, asked, body.lists.map(idsOf));
+  });
+}
+
+/** The identifiers of a list; an error when it is none. */
+function idsOf(text: string): string[] {
+  const { form, problems, ids } = readAttributionList(text);
+  const [problem] = problems;
+  if (problem || form === 'unknown') {
+    const at = textDocument(text).lines.at(problem?.start ?? 0);
+    const message = problem?.message ?? 'It is no list.';
+    throw new ServiceError('invalid', `The list cannot be read: ${message}`, {
+      errors: [{ field: 'list', message, place: at }],
+      fix: 'Give a property list, or JSON, as networks publish them.',
+    });
+  }
+  return ids.flatMap(({ id }) => id ?? []);
+}
+
+function linted(text: string): AttributionLint {
+  const { form, ids, problems } = readAttributionList(text);
+  const { lines } = textDocument(text);
+  const seen = new Set<string>();
+  const faults = ids.flatMap(({ written, id, start }) => {
+    const twice = id !== null && seen.has(id);
+    if (id !== null) seen.add(id);
+    if (id === null)
+      return [
+        {
+          ...lines.at(start),
+          message: `“${written.slice(0, 80)}” is no identifier.`,
+          fix: 'Write letters and digits, then .skadnetwork.',
+        },
+      ];
+    if (id !== written)
+      return [{ ...lines.at(start), message: `“${written}” is not in its right form.`, fix: `Write ${id}.` }];
+    return twice ? [{ ...lines.at(start), message: `${id} stands there twice.`, fix: 'Take one out.' }] : [];
+  });
+  return {
+    form,
+    ids: mergedIds([ids.flatMap(({ id }) => id ?? [])]),
+    problems: [
+      ...problems.map(({ message, start }) => ({
+        ...lines.at(start),
+        message,
+        fix: 'Correct it at this place.',
+      })),
+      ...faults,
+    ],
+  };
+}
