@@ -66,6 +66,7 @@ async function pages() {
     await settled('a unit ID belongs here');
     await field.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   });
+  await shoot('steps', '/titles/tidewick/steps', () => settled('steps are done'));
   await shoot('network', '/networks/cobalt-heron', () => settled('The profile'));
   if (wanted('board-wired')) {
     await page.goto(`${url}/titles/tidewick/android?view=edits`);
@@ -135,6 +136,9 @@ async function terminals() {
     join(home, 'work', 'app-ads.txt'),
     '# Saltmarsh Software\ncobaltheron.example, 204418, RESELLER, c0ba17he # since 2021\nother.example, 55\n',
   );
+  await shoot('terminal-steps', 'syndexa steps tidewick --platform android --network cobalt-heron');
+  await shoot('terminal-provision', 'syndexa provision plumebook --dry-run');
+  await shoot('terminal-collect', 'syndexa id collect tidewick --network cobalt-heron --dry-run');
   await shoot('terminal-appads', 'syndexa appads merge app-ads.txt');
   xvfb.kill();
 }

@@ -2,6 +2,12 @@ import { z } from 'zod';
 
 export const AppAdsText = z.object({ text: z.string().max(2_100_000) });
 
+export const AppAdsQuestion = AppAdsText.extend({
+  from: z.url().max(1000).optional().meta({
+    description: 'Where the file is served; what the site was last seen to serve is remembered.',
+  }),
+});
+
 const SellerRecord = z.object({
   domain: z.string(),
   account: z.string(),

@@ -4,7 +4,14 @@ import { ProfileAnswers } from '../core/drafting/profile.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Placement, Publisher } from '../core/roster/model.js';
 import { Survey } from '../core/survey/model.js';
-import { AppAdsComparison, AppAdsLint, AppAdsMerge, AppAdsNeeds, AppAdsText } from './app-ads.js';
+import {
+  AppAdsComparison,
+  AppAdsLint,
+  AppAdsMerge,
+  AppAdsNeeds,
+  AppAdsQuestion,
+  AppAdsText,
+} from './app-ads.js';
 import {
   CollectAnswer,
   CollectRequest,
@@ -33,6 +40,7 @@ import {
   RuleSummary,
   TreeDraftRequest,
 } from './networks.js';
+import { Steps, StoreListing, TickWrite } from './steps.js';
 import {
   HistoryEntry,
   IdWrite,
@@ -116,6 +124,22 @@ export const routes = {
     answer: z.array(HistoryEntry),
   },
   board: { ...paths.board, summary: 'The board of a title.', answer: Board },
+  steps: {
+    ...paths.steps,
+    summary: 'The ordered steps of a title, each with its state and evidence.',
+    answer: Steps,
+  },
+  tick: {
+    ...paths.tick,
+    summary: 'Says that a step is done which cannot be seen from here, or takes that back.',
+    body: TickWrite,
+    answer: Steps,
+  },
+  lookUp: {
+    ...paths.lookUp,
+    summary: 'Looks the editions of a title up in the store.',
+    answer: z.array(StoreListing),
+  },
   provision: {
     ...paths.provision,
     summary: 'Creates at the networks what a title lacks there, and takes the IDs into the roster.',
@@ -190,7 +214,7 @@ export const routes = {
   compareAppAds: {
     ...paths.compareAppAds,
     summary: 'Holds a file against what is needed.',
-    body: AppAdsText,
+    body: AppAdsQuestion,
     answer: AppAdsComparison,
   },
   mergeAppAds: {

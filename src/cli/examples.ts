@@ -10,6 +10,11 @@ export const examples: Record<string, readonly string[]> = {
     'syndexa wire demo/trees/tidewick --title tidewick --write',
   ],
   board: ['syndexa board tidewick'],
+  steps: [
+    'syndexa steps tidewick --next',
+    'syndexa steps tidewick --tick test-run --platform android --network cobalt-heron --note "seen on two devices"',
+  ],
+  'title look-up': ['syndexa title look-up tidewick'],
   'title add': [
     'syndexa title add tidewick --name Tidewick --android example.saltmarsh.tidewick --test debug staging --production release',
   ],

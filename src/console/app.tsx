@@ -4,6 +4,7 @@ import { Layout } from './components/layout.js';
 import { BoardPage } from './pages/board.js';
 import { EditionPage } from './pages/edition/index.js';
 import { NetworkPage, NetworksPage } from './pages/networks.js';
+import { StepsPage } from './pages/steps.js';
 import { RecordPage } from './pages/record/index.js';
 import { FirstTitlePage } from './pages/first-title.js';
 import { useLiveChanges, useTitles } from './queries.js';
@@ -18,6 +19,7 @@ export function App() {
         <Route path="titles/new" element={<FirstTitlePage />} />
         <Route path="titles/:title" element={<BoardPage />} />
         <Route path="titles/:title/record" element={<RecordPage />} />
+        <Route path="titles/:title/steps" element={<StepsPage />} />
         <Route path="titles/:title/:platform" element={<EditionPage />} />
         <Route path="networks" element={<NetworksPage />} />
         <Route path="networks/:network" element={<NetworkPage />} />

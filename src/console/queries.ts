@@ -8,6 +8,7 @@ export const keys = {
   titles: ['titles'] as const,
   title: (id: string) => ['title', id] as const,
   board: (id: string) => ['board', id] as const,
+  steps: (id: string) => ['steps', id] as const,
   trees: ['trees'] as const,
   networks: ['networks'] as const,
   network: (id: string) => ['network', id] as const,
@@ -26,6 +27,9 @@ export const useTitle = (title: string): Answer<'showTitle'> =>
 
 export const useBoard = (title: string): Answer<'board'> =>
   useQuery({ queryKey: keys.board(title), queryFn: () => call('board', { params: { title } }) });
+
+export const useSteps = (title: string): Answer<'steps'> =>
+  useQuery({ queryKey: keys.steps(title), queryFn: () => call('steps', { params: { title } }) });
 
 export const useTrees = (): Answer<'listTrees'> =>
   useQuery({ queryKey: keys.trees, queryFn: () => call('listTrees') });
@@ -82,9 +86,11 @@ export function useLiveChanges(): void {
       if (title === undefined) {
         void client.invalidateQueries({ queryKey: ['title'] });
         void client.invalidateQueries({ queryKey: ['board'] });
+        void client.invalidateQueries({ queryKey: ['steps'] });
       } else {
         void client.invalidateQueries({ queryKey: keys.title(title) });
         void client.invalidateQueries({ queryKey: keys.board(title) });
+        void client.invalidateQueries({ queryKey: keys.steps(title) });
       }
     };
     for (const kind of ['title', 'reading', 'roster']) events.addEventListener(kind, refresh);

@@ -13,6 +13,7 @@ import { inventoryRoutes } from './routes/inventory.js';
 import { networkRoutes } from './routes/networks.js';
 import { rosterRoutes } from './routes/roster.js';
 import { snapshotRoutes, startEvents } from './routes/snapshots.js';
+import { stepsRoutes } from './routes/steps.js';
 import { treeRoutes } from './routes/trees.js';
 import { RosterWork } from './roster-work.js';
 import { TreeWork } from './tree-work.js';
@@ -92,6 +93,7 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
   rosterRoutes(api, context, roster);
   inventoryRoutes(api, context, roster);
   networkRoutes(api, context);
+  stepsRoutes(api, context);
   appAdsRoutes(api, context);
   attributionRoutes(api, context, work);
   snapshotRoutes(api, context, work);

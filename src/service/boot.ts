@@ -15,6 +15,7 @@ import { Secrets } from './secrets.js';
 import { InventoryStore } from './store/inventory-store.js';
 import { openStore } from './store/open.js';
 import { RosterStore } from './store/roster-store.js';
+import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
 
 export interface ServiceOptions {
@@ -54,6 +55,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   const addresses = partnerAddresses(env.SYNDEXA_PARTNERS);
   const context: ServiceContext = {
     inventories: new InventoryStore(store.db),
+    steps: new StepsStore(store.db),
     secrets: new Secrets(home, env),
     get partners() {
       return partners;
@@ -67,7 +69,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     version,
     now,
   };
-  const partners = new Partners(context, addresses, limits);
+  const partners = new Partners(context, addresses, limits, env.SYNDEXA_STORE);
   const app = createApp(context, consoleFolder());
   const server = createServer({ requestTimeout: 120_000, headersTimeout: 20_000 }, app);
   try {

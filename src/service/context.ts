@@ -5,6 +5,7 @@ import type { Partners } from './partners/partners.js';
 import type { Secrets } from './secrets.js';
 import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
+import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
 
 /** What the routes work with. */
@@ -13,6 +14,7 @@ export interface ServiceContext {
   trees: TreeStore;
   profiles: ProfileShelf;
   inventories: InventoryStore;
+  steps: StepsStore;
   secrets: Secrets;
   partners: Partners;
   /** Folders below which trees may be linked. */

@@ -106,6 +106,7 @@ export class TreeWork {
       if (!edition) continue;
       const mine = <Item extends { platform: string; module: string }>(items: readonly Item[]) =>
         items.filter((item) => item.platform === platform && item.module === edition.module);
+      const about = findings.filter((finding) => finding.platform === platform || finding.platform === null);
       const reading: Reading = {
         platform,
         tree: survey.tree,
@@ -114,9 +115,8 @@ export class TreeWork {
         edition,
         facts: mine(survey.facts),
         unresolved: mine(survey.unresolved),
-        summary: summaryOf(
-          findings.filter((finding) => finding.platform === platform || finding.platform === null),
-        ),
+        findings: about.map(({ fix: _, ...finding }) => finding),
+        summary: summaryOf(about),
       };
       this.context.trees.saveReading(id, reading);
     }

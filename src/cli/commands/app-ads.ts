@@ -93,7 +93,7 @@ export function verifyAppAds(io: Io, paint: Paint, options: Output & { url?: str
       );
     const { text, url } = await fetchAppAds(address);
     const [{ comparisons }, { problems }] = await Promise.all([
-      client.call('compareAppAds', { body: { text } }),
+      client.call('compareAppAds', { body: { text, from: url } }),
       client.call('lintAppAds', { body: { text } }),
     ]);
     const errors = problems.filter(({ severity }) => severity === 'error');

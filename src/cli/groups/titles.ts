@@ -1,5 +1,5 @@
 import { Option, type Command } from 'commander';
-import { audienceNames, formatNames } from '../../core/network/names.js';
+import { audienceNames, formatNames, platformNames } from '../../core/network/names.js';
 import { json, oneOf, type Group } from './group.js';
 
 /** The board, titles and placements. */
@@ -12,7 +12,24 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .addOption(json())
     .action((title: string, options) => end(titles().then(({ board }) => board(io, paint, title, options))));
 
-  const title = program.command('title').description('titles: list, show, add, set, remove, link, history');
+  program
+    .command('steps')
+    .description('show what is to be done for each edition and network, in order, with what shows it')
+    .argument('<title>')
+    .addOption(new Option('--platform <platform>', 'only this edition').choices(platformNames))
+    .option('--network <network>', 'only this network')
+    .option('--next', 'only what is to be done now')
+    .option('--tick <step>', 'say that a step is done which cannot be seen from here')
+    .option('--untick <step>', 'take that back')
+    .option('--note <words>', 'with --tick: what there is to say of it')
+    .addOption(json())
+    .action((id: string, options) =>
+      end(import('../commands/steps.js').then(({ steps }) => steps(io, paint, id, options))),
+    );
+
+  const title = program
+    .command('title')
+    .description('titles: list, show, add, set, remove, look-up, link, history');
   title
     .command('list')
     .description('list the titles')
@@ -53,6 +70,14 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ titleHistory }) => titleHistory(io, id, options))));
+  title
+    .command('look-up')
+    .description('say what the store lists under the title’s identifiers')
+    .argument('<title>')
+    .addOption(json())
+    .action((id: string, options) =>
+      end(import('../commands/steps.js').then(({ lookUp }) => lookUp(io, paint, id, options))),
+    );
   title
     .command('link')
     .description('link a folder below one of the service’s roots, so that the console can read and wire it')

@@ -57,6 +57,7 @@ export function Layout() {
                   {platform === 'android' ? 'Android' : 'iOS'}
                 </NavLink>
               ))}
+              <NavLink to={`/titles/${title}/steps`}>Steps</NavLink>
               <NavLink to={`/titles/${title}/record`}>Record</NavLink>
             </>
           )}

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Finding } from '../checks/model.js';
 import { Format, Platform, Stage, platforms, stages, type Profile } from '../network/model.js';
 import { offers } from '../network/recognise.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
@@ -74,6 +75,7 @@ export const Reading = z.object({
   edition: SurveyEdition,
   facts: z.array(Fact),
   unresolved: z.array(Unresolved),
+  findings: z.array(Finding.omit({ fix: true })).default([]),
   summary: z.object({ blocker: z.number(), warning: z.number(), note: z.number() }),
 });
 export type Reading = z.infer<typeof Reading>;

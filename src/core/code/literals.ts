@@ -18,21 +18,43 @@ export const swiftSyntax: LiteralSyntax = { nestedComments: true, tripleQuotes: 
 
 /** The string literals of a source file. What stands in comments does not count. */
 export function stringLiterals(text: string, syntax: LiteralSyntax): StringLiteral[] {
-  const found: StringLiteral[] = [];
+  return [...passages(text, syntax)].flatMap(({ kind, start, end }) =>
+    kind === 'string' ? [{ value: text.slice(start, end), start, end }] : [],
+  );
+}
+
+/** A source file with comments and the insides of strings blanked: offsets stay, only code is left. */
+export function codeAlone(text: string, syntax: LiteralSyntax): string {
+  let code = '';
+  let at = 0;
+  for (const { start, end } of passages(text, syntax)) {
+    code += text.slice(at, start) + text.slice(start, end).replace(/[^\r\n]/g, ' ');
+    at = end;
+  }
+  return code + text.slice(at);
+}
+
+/** The comments and strings of a source file, in their order; the span of a string leaves its quotes out. */
+function* passages(text: string, syntax: LiteralSyntax): Iterable<Span & { kind: 'comment' | 'string' }> {
   let at = 0;
   while (at < text.length) {
     if (text.startsWith('//', at)) {
-      const end = text.indexOf('\n', at);
-      at = end < 0 ? text.length : end;
-    } else if (text.startsWith('/*', at)) at = commentEnd(text, at, syntax.nestedComments);
-    else if (syntax.tripleQuotes && text.startsWith('"""', at)) {
+      const line = text.indexOf('\n', at);
+      const end = line < 0 ? text.length : line;
+      yield { kind: 'comment', start: at, end };
+      at = end;
+    } else if (text.startsWith('/*', at)) {
+      const end = commentEnd(text, at, syntax.nestedComments);
+      yield { kind: 'comment', start: at, end };
+      at = end;
+    } else if (syntax.tripleQuotes && text.startsWith('"""', at)) {
       const end = text.indexOf('"""', at + 3);
-      if (end < 0) break;
-      found.push({ value: text.slice(at + 3, end), start: at + 3, end });
+      if (end < 0) return;
+      yield { kind: 'string', start: at + 3, end };
       at = end + 3;
     } else if (text[at] === '"') {
       const end = quoteEnd(text, at + 1);
-      if (end !== null) found.push({ value: text.slice(at + 1, end), start: at + 1, end });
+      if (end !== null) yield { kind: 'string', start: at + 1, end };
       at = (end ?? at) + 1;
     } else if (text[at] === "'") {
       // A character literal: `'"'` must not open a string.
@@ -40,7 +62,6 @@ export function stringLiterals(text: string, syntax: LiteralSyntax): StringLiter
       at += match ? match[0].length : 1;
     } else at++;
   }
-  return found;
 }
 
 function commentEnd(text: string, from: number, nested: boolean): number {

@@ -14,4 +14,7 @@ export const kindNames: Record<FactKind, string> = {
   'plist-key': 'key',
   'attribution-id': 'attribution ID',
   companion: 'companion file',
+  repository: 'repository',
+  call: 'call',
+  'placement-use': 'placement',
 };

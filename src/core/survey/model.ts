@@ -30,6 +30,9 @@ export const FactKind = z.enum([
   'plist-key',
   'attribution-id',
   'companion',
+  'repository',
+  'call',
+  'placement-use',
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 

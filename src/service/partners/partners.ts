@@ -2,7 +2,7 @@ import type { Profile } from '../../core/network/model.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import { PartnerApi } from './partner-api.js';
-import type { CallLimits } from './partner-call.js';
+import { partnerCall, type CallLimits } from './partner-call.js';
 
 /** Where networks are reached when not where their profiles say: an address per network, or one below which all are. */
 export interface PartnerAddresses {
@@ -35,6 +35,7 @@ export class Partners {
     private readonly context: ServiceContext,
     private readonly addresses: PartnerAddresses,
     private readonly limits: CallLimits,
+    private readonly store: string | undefined,
   ) {}
 
   address(profile: Profile): string | undefined {
@@ -42,6 +43,17 @@ export class Partners {
     return (
       each.get(profile.id) ?? (all === null ? profile.inventory?.http?.address : `${all}/${profile.id}`)
     )?.replace(/\/+$/, '');
+  }
+
+  /** Where a store is looked up: as named, else at the partner that stands for all networks. */
+  storeAddress(): string | undefined {
+    const { all } = this.addresses;
+    return (this.store ?? (all === null ? undefined : `${all}/store`))?.replace(/\/+$/, '');
+  }
+
+  /** Asks for something that needs no key. */
+  ask(whom: string, url: string): Promise<unknown> {
+    return partnerCall({ network: whom, method: 'GET', url, headers: {}, keyName: 'no key' }, this.limits);
   }
 
   /** The inventory of a network, with the key that the roster names for it. */

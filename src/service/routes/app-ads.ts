@@ -7,7 +7,8 @@ import type { ServiceContext } from '../context.js';
 import { bind } from '../route.js';
 
 /** app-ads.txt: what is needed, what a file has of it, and what would bring it in. */
-export function appAdsRoutes(router: Router, { roster, profiles }: ServiceContext): void {
+export function appAdsRoutes(router: Router, context: ServiceContext): void {
+  const { roster, profiles, steps } = context;
   const needed = () => neededRecords(roster.roster(), profiles.profiles());
   const merged = (text: string) => applyEdits(text, mergeAppAds(text, needed()));
 
@@ -23,7 +24,10 @@ export function appAdsRoutes(router: Router, { roster, profiles }: ServiceContex
       problems,
     };
   });
-  bind(router, 'compareAppAds', ({ body }) => ({ comparisons: compareAppAds(body.text, needed()) }));
+  bind(router, 'compareAppAds', ({ body }) => {
+    if (body.from !== undefined) steps.saveAppAds(body.from, body.text, context.now().toISOString());
+    return { comparisons: compareAppAds(body.text, needed()) };
+  });
   bind(router, 'mergeAppAds', ({ body }) => {
     const text = merged(body.text);
     return { text, patch: unifiedPatch([{ path: 'app-ads.txt', before: body.text, after: text }]) };

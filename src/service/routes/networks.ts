@@ -1,6 +1,7 @@
 import type { Router } from 'express';
 import { rules } from '../../core/checks/rules/index.js';
 import { answersFrom, draftProfile, ProfileAnswers } from '../../core/drafting/profile.js';
+import { callNeedles } from '../../core/code/calls.js';
 import { unclaimed } from '../../core/drafting/unclaimed.js';
 import { platforms } from '../../core/network/model.js';
 import { isWanted, unmetNeeds } from '../../core/network/unmet.js';
@@ -44,7 +45,7 @@ export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
       ...companionNames(shelf).map((name) => ({ name })),
     ],
     folders: stacks.flatMap(({ folders }) => [...folders]),
-    needles: [...recogniser(shelf.profiles()).needles],
+    needles: [...recogniser(shelf.profiles()).needles, ...callNeedles(shelf.profiles())],
     skipFolders: [...skipFolders],
     maxFileBytes,
   };

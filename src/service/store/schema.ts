@@ -133,3 +133,15 @@ export const ticks = sqliteTable(
   },
   (table) => [primaryKey({ columns: [table.title, table.platform, table.network, table.step] })],
 );
+
+/** What was last seen elsewhere: what a developer site serves, what a store lists. */
+export const sightings = sqliteTable(
+  'sightings',
+  {
+    kind: text('kind', { enum: ['app-ads', 'listing'] }).notNull(),
+    subject: text('subject').notNull(),
+    at: text('at').notNull(),
+    seen: text('seen', { mode: 'json' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.kind, table.subject] })],
+);

@@ -1,11 +1,12 @@
-import { blockBody, callsIn, literal } from '../../formats/gradle/query.js';
+import { blockBody, callsIn } from '../../formats/gradle/query.js';
 import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Declared } from '../../survey/declared.js';
 import { coordinatesOf } from './dependencies.js';
 import { androidNamespace } from './manifest.js';
-import { appModules, scriptOf, settingsNames, statementsOf } from './scripts.js';
+import { repositoriesOf } from './repositories.js';
+import { appModules, statementsOf } from './scripts.js';
 import { manifestsOf } from './sources.js';
 import { readModule } from './variants.js';
 
@@ -47,41 +48,14 @@ export function declaredOnAndroid(tree: Tree, root: string): Declared[] {
       );
       return [...keys, ...dependencies];
     });
-  const scripts = [
-    ...settingsNames.map((name) => (root ? `${root}/${name}` : name)).filter((path) => tree.has(path)),
-    scriptOf(tree, root),
-  ];
-  const repositories = scripts.flatMap((script) => (script ? repositoriesIn(tree, script) : []));
+  const repositories = repositoriesOf(tree, root).map(({ name, place }): Declared => ({
+    platform: 'android',
+    kind: 'repository',
+    name,
+    value: '',
+    place,
+  }));
   return once([...found, ...repositories]);
-}
-
-const repositoryBlocks = [
-  ['repositories'],
-  ['allprojects', 'repositories'],
-  ['dependencyResolutionManagement', 'repositories'],
-];
-
-/** The addresses of `maven` repositories in a script, in whichever form: `maven("…")`, `maven { url … }`. */
-function repositoriesIn(tree: Tree, script: string): Declared[] {
-  return repositoryBlocks.flatMap((way) => {
-    const body = way.reduce((statements, name) => blockBody(statements, name), statementsOf(tree, script));
-    return callsIn(body)
-      .filter(({ path }) => path === 'maven')
-      .flatMap(({ call }): Declared[] => {
-        const text = tree.text(script)?.text.slice(call.start, call.end) ?? '';
-        const url = literal(call.args[0]?.value) ?? /["'](https?:\/\/[^"'\s]{1,300})["']/.exec(text)?.[1];
-        if (url === undefined) return [];
-        return [
-          {
-            platform: 'android',
-            kind: 'repository',
-            name: url,
-            value: '',
-            place: placeAt(script, tree.text(script), call),
-          },
-        ];
-      });
-  });
 }
 
 function once(declared: readonly Declared[]): Declared[] {

@@ -5,6 +5,7 @@ import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../stack.js';
 import { evaluate } from './evaluate.js';
+import { repositoriesOf, sameAddress } from './repositories.js';
 import { catalogOf, statementsOf } from './scripts.js';
 import { moduleName, type Collected } from './facts.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
@@ -41,6 +42,30 @@ export function dependencyFacts(
       }
     }
   }
+  return { facts, unresolved: [] };
+}
+
+/** The repositories that networks' SDKs come from, wherever this tree keeps them. */
+export function repositoryFacts(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  { profiles }: SurveyContext,
+): Collected {
+  const facts = repositoriesOf(tree, model.module.root).flatMap(({ name, place }) =>
+    profiles
+      .filter(({ android }) => android?.repositories.some(({ url }) => sameAddress(url, name)))
+      .map(({ id }): Fact => ({
+        kind: 'repository',
+        network: id,
+        platform: 'android',
+        module: moduleName(model),
+        variants: [variant.name],
+        value: name,
+        place,
+        chain: [{ what: 'repository', value: name, place }],
+      })),
+  );
   return { facts, unresolved: [] };
 }
 

@@ -1,5 +1,6 @@
 import { javaSyntax, kotlinSyntax } from '../../code/literals.js';
-import { codeFacts } from '../../code/facts.js';
+import { callFacts } from '../../code/calls.js';
+import { codeFacts, type CodeFile } from '../../code/facts.js';
 import { settingIn } from '../../formats/gradle/query.js';
 import { elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
@@ -10,7 +11,7 @@ import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.
 import type { Tree } from '../../tree/tree.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
 import { companionFacts } from '../companion-facts.js';
-import { dependencyFacts } from './dependencies.js';
+import { dependencyFacts, repositoryFacts } from './dependencies.js';
 import type { Resolved } from './evaluate.js';
 import { evaluate } from './evaluate.js';
 import { fromResolved, moduleName, type Collected } from './facts.js';
@@ -35,6 +36,7 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
         resourceFacts(tree, model, variant, context),
         codeOf(tree, model, variant, context),
         dependencyFacts(tree, model, variant, context),
+        repositoryFacts(tree, model, variant, context),
         companionFacts({
           tree,
           platform: 'android',
@@ -166,18 +168,16 @@ function codeOf(tree: Tree, model: ModuleModel, variant: AndroidVariant, context
     .flatMap((sourceSet) => codeFiles(tree, model, sourceSet))
     .map((path) => {
       const branches = /\bBuildConfig\s*\.\s*[A-Z]/.test(tree.text(path)?.text ?? '');
-      return codeFacts(
-        tree,
-        {
-          path,
-          syntax: path.endsWith('.kt') ? kotlinSyntax : javaSyntax,
-          platform: 'android',
-          module: moduleName(model),
-          variants: [variant.name],
-          compiled: () => (branches ? 'unknown' : 'yes'),
-        },
-        context,
-      );
+      const file: CodeFile = {
+        path,
+        syntax: path.endsWith('.kt') ? kotlinSyntax : javaSyntax,
+        platform: 'android',
+        module: moduleName(model),
+        variants: [variant.name],
+        compiled: () => (branches ? 'unknown' : 'yes'),
+      };
+      const { facts, unresolved } = codeFacts(tree, file, context);
+      return { facts: [...facts, ...callFacts(tree, file, context)], unresolved };
     });
   return {
     facts: collected.flatMap(({ facts }) => facts),

@@ -5,9 +5,9 @@ import type { Profile } from '../../network/model.js';
 import type { Edit } from '../../text/edit.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
-import { declaredOnAndroid } from './declared.js';
 import { dependencySteps } from './hand-dependencies.js';
-import { catalogOf, scriptOf, settingsNames, statementsOf } from './scripts.js';
+import { repositoriesOf, repositoryBlocks, repositoryScripts, sameAddress } from './repositories.js';
+import { catalogOf, statementsOf } from './scripts.js';
 import { contextModule, type AndroidWireContext } from './wire-context.js';
 
 const rules = ['build/dependency-missing'];
@@ -97,31 +97,17 @@ function catalogEdit(
   return { start: end + 1, end: end + 1, text: `${line}${lineEnd}` };
 }
 
-const places = [
-  ['dependencyResolutionManagement', 'repositories'],
-  ['allprojects', 'repositories'],
-  ['repositories'],
-];
-
 /** The repositories that the network's SDK comes from, added where this tree keeps its others; null when nowhere. */
 function repositoryChanges({ tree, model }: AndroidWireContext, profile: Profile): (Change[] | null)[] {
   const { root, script } = model.module;
-  const there = new Set(
-    declaredOnAndroid(tree, root)
-      .filter(({ kind }) => kind === 'repository')
-      .map(({ name }) => name.replace(/\/$/, '')),
-  );
-  const scripts = [
-    ...settingsNames.map((name) => (root ? `${root}/${name}` : name)).filter((path) => tree.has(path)),
-    scriptOf(tree, root),
-    script,
-  ].filter((path) => path !== undefined);
+  const there = repositoriesOf(tree, root);
+  const scripts = new Set([...repositoryScripts(tree, root), script]);
   return (profile.android?.repositories ?? [])
-    .filter(({ url }) => !there.has(url.replace(/\/$/, '')))
+    .filter(({ url }) => !there.some(({ name }) => sameAddress(name, url)))
     .map(({ url }) => {
-      for (const path of new Set(scripts)) {
+      for (const path of scripts) {
         const document = tree.text(path);
-        for (const way of places) {
+        for (const way of repositoryBlocks) {
           const block = blockAt(statementsOf(tree, path), way);
           if (!document || !block) continue;
           const line = path.endsWith('.kts') ? `maven { url = uri("${url}") }` : `maven { url '${url}' }`;

@@ -1,3 +1,4 @@
+import { callFacts } from '../../code/calls.js';
 import { codeFacts } from '../../code/facts.js';
 import { swiftSyntax } from '../../code/literals.js';
 import { swiftConditions } from '../../code/swift-conditions.js';
@@ -202,7 +203,10 @@ function codeOf(
       variants: [variant.name],
     };
     const found = codeFacts(tree, { ...file, compiled: (_, offset) => compiled(offset) }, context);
-    facts.push(...found.facts);
+    facts.push(
+      ...found.facts,
+      ...callFacts(tree, { ...file, compiled: (_, offset) => compiled(offset) }, context),
+    );
     unresolved.push(...found.unresolved);
   }
   return { facts, unresolved };

@@ -1,0 +1,109 @@
+import type { Step, Steps } from '../../core/steps/model.js';
+import { withService } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { placeText, platformNames, wrap } from '../render/places.js';
+
+export interface StepsOptions {
+  platform?: 'android' | 'ios';
+  network?: string;
+  next?: boolean;
+  tick?: string;
+  untick?: string;
+  note?: string;
+  json?: boolean;
+}
+
+/** `syndexa steps TITLE`: what a person goes through, in order; with `--next`, only what to do now. */
+export function steps(io: Io, paint: Paint, title: string, options: StepsOptions): Promise<number> {
+  return withService(io, async (client) => {
+    const named = options.tick ?? options.untick;
+    if (named !== undefined) {
+      if (options.platform === undefined)
+        throw new CommandError('A step is ticked for one edition.', exit.wrongUse, 'Give --platform.');
+      await client.call('tick', {
+        params: { title },
+        body: {
+          step: named,
+          platform: options.platform,
+          network: options.network ?? null,
+          note: options.note ?? null,
+          done: options.tick !== undefined,
+        },
+      });
+    }
+    const found = await client.call('steps', { params: { title } });
+    const wanted: Steps = {
+      ...found,
+      steps: found.steps.filter(
+        ({ platform, network, state }) =>
+          (options.platform === undefined || platform === options.platform) &&
+          (options.network === undefined || network === options.network || network === null) &&
+          (!options.next || state === 'to-do' || state === 'cannot-tell'),
+      ),
+    };
+    io.out(
+      options.json ? `${JSON.stringify(wanted, null, 2)}\n` : stepsText(wanted, options, paint, io.width),
+    );
+    return exit.clean;
+  });
+}
+
+const marks: Record<Step['state'], (paint: Paint) => string> = {
+  done: (paint) => paint.green('● done       '),
+  'to-do': (paint) => paint.red('□ to do      '),
+  blocked: (paint) => paint.dim('· blocked    '),
+  'cannot-tell': (paint) => paint.yellow('? cannot tell'),
+};
+
+function stepsText({ name, steps: all }: Steps, options: StepsOptions, paint: Paint, width: number): string {
+  if (all.length === 0)
+    return options.next
+      ? `${paint.green('●')} ${name}: nothing is left to do.\n`
+      : `${name} names no network yet: syndexa placement add TITLE PLACEMENT --format FORMAT --network NETWORK\n`;
+  const lines = [paint.bold(`${name}: what is to be done, and in which order?`)];
+  let head = '';
+  for (const step of all) {
+    const group = `${platformNames[step.platform]}, ${step.networkName ?? 'the edition as a whole'}`;
+    if (group !== head) lines.push('', paint.bold(group));
+    head = group;
+    lines.push(`  ${marks[step.state](paint)}  ${step.name}  ${paint.dim(step.step)}`);
+    if (step.state === 'blocked') {
+      lines.push(paint.dim(`                   first: ${step.blockedBy.join(', ')}`));
+      continue;
+    }
+    if (step.state !== 'done') lines.push(wrap(step.why, width, '                   '));
+    const shown = step.evidence.slice(0, step.state === 'done' ? 1 : 4);
+    for (const { what, place } of shown)
+      lines.push(paint.dim(wrap(`└ ${what}  ${placeText(place)}`.trimEnd(), width, '                   ')));
+    if (step.evidence.length > shown.length && step.state !== 'done')
+      lines.push(paint.dim(`                   └ and ${step.evidence.length - shown.length} more`));
+    if (step.state === 'done') continue;
+    if (step.command !== null) lines.push(`                   ${paint.cyan(step.command)}`);
+    if (step.page !== null) lines.push(`                   ${paint.cyan(step.page)}`);
+    if (step.tickable)
+      lines.push(
+        paint.dim(
+          `                   done? syndexa steps TITLE --tick ${step.step} --platform ${step.platform}${step.network === null ? '' : ` --network ${step.network}`}`,
+        ),
+      );
+  }
+  const done = all.filter(({ state }) => state === 'done').length;
+  if (!options.next) lines.push('', `${done} of ${all.length} steps are done.`);
+  return `${lines.join('\n')}\n`;
+}
+
+/** `syndexa title look-up TITLE`: what the store lists under the title's identifiers. */
+export function lookUp(io: Io, paint: Paint, title: string, options: { json?: boolean }): Promise<number> {
+  return withService(io, async (client) => {
+    const found = await client.call('lookUp', { params: { title } });
+    if (options.json) io.out(`${JSON.stringify(found, null, 2)}\n`);
+    else
+      for (const { platform, identifier, listed, name, site } of found)
+        io.out(
+          listed
+            ? `${paint.green('●')} ${platformNames[platform]}  ${identifier}  listed as ${name ?? ''}, site ${site ?? 'none'}\n`
+            : `${paint.red('□')} ${platformNames[platform]}  ${identifier}  not listed\n`,
+        );
+    return found.every(({ listed }) => listed) ? exit.clean : exit.findings;
+  });
+}

@@ -1,0 +1,194 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import { useParams, useSearchParams } from 'react-router';
+import type { Step, StepState } from '../../core/steps/model.js';
+import { call, type CallError } from '../api.js';
+import { platformNames } from '../components/platform-names.js';
+import { Empty, Failure, Loading, ProblemNote } from '../components/states.js';
+import { keys, useSteps } from '../queries.js';
+
+const states: Record<StepState, { shape: string; word: string; tone: string }> = {
+  done: { shape: '●', word: 'done', tone: 'good' },
+  'to-do': { shape: '□', word: 'to do', tone: 'bad' },
+  blocked: { shape: '·', word: 'blocked', tone: 'quiet' },
+  'cannot-tell': { shape: '?', word: 'cannot tell', tone: 'open' },
+};
+
+/** The ordered steps of a title: what is done, what comes next, and what shows it. */
+export function StepsPage() {
+  const { title = '' } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const found = useSteps(title);
+  if (found.status === 'pending') return <Loading what="the steps" />;
+  if (found.status === 'error') return <Failure error={found.error} again={() => void found.refetch()} />;
+  const { name, steps } = found.data;
+  const nextOnly = search.get('show') === 'next';
+  const shown = nextOnly ? steps.filter(({ state }) => state === 'to-do' || state === 'cannot-tell') : steps;
+  const done = steps.filter(({ state }) => state === 'done').length;
+  return (
+    <main className="page">
+      <h1>What is to be done for {name}, and in which order?</h1>
+      {steps.length === 0 ? (
+        <Empty>
+          No network is named at any placement yet. Name one on the{' '}
+          <a href={`/titles/${title}/record`}>record</a> page; its steps follow from its profile.
+        </Empty>
+      ) : (
+        <>
+          <div className="d-flex gap-3 align-items-center mb-2">
+            <span>
+              <strong>{done}</strong> of {steps.length} steps are done
+            </span>
+            <Form.Check
+              type="switch"
+              id="next-only"
+              label="only what can be done now"
+              checked={nextOnly}
+              onChange={(event) => setSearch(event.target.checked ? { show: 'next' } : {})}
+            />
+          </div>
+          {shown.length === 0 && <Empty>Nothing is left to do.</Empty>}
+          {groupsOf(shown).map(([group, mine]) => (
+            <section key={group}>
+              <h2>{group}</h2>
+              <table className="ledger steps">
+                <tbody>
+                  {mine.map((step) => (
+                    <StepRow
+                      key={`${step.platform} ${step.network} ${step.step}`}
+                      title={title}
+                      step={step}
+                    />
+                  ))}
+                </tbody>
+              </table>
+            </section>
+          ))}
+        </>
+      )}
+    </main>
+  );
+}
+
+function groupsOf(steps: readonly Step[]): [string, Step[]][] {
+  const groups = new Map<string, Step[]>();
+  for (const step of steps) {
+    const group = `${platformNames[step.platform]}: ${step.networkName ?? 'the edition as a whole'}`;
+    groups.set(group, [...(groups.get(group) ?? []), step]);
+  }
+  return [...groups];
+}
+
+function StepRow({ title, step }: { title: string; step: Step }) {
+  const { shape, word, tone } = states[step.state];
+  const [first, ...more] = step.evidence;
+  return (
+    <tr>
+      <td className="step-state">
+        <span className={`state state-${tone}`}>
+          <span className="shape" aria-hidden="true">
+            {shape}
+          </span>
+          {word}
+        </span>
+      </td>
+      <th scope="row">{step.name}</th>
+      <td>
+        {step.state === 'blocked' ? (
+          <span className="soft">first: {step.blockedBy.join(', ')}</span>
+        ) : (
+          <>
+            {step.state !== 'done' && <div>{step.why}</div>}
+            {first && <EvidenceLine title={title} step={step} evidence={first} />}
+            {more.length > 0 && (
+              <details>
+                <summary className="soft">and {more.length} more</summary>
+                {more.map((evidence, at) => (
+                  <EvidenceLine key={at} title={title} step={step} evidence={evidence} />
+                ))}
+              </details>
+            )}
+            {step.state === 'done' && !first && <span className="soft">{step.why}</span>}
+            {step.state !== 'done' && step.command !== null && (
+              <div>
+                <code>{step.command}</code>
+              </div>
+            )}
+            {step.state !== 'done' && step.page !== null && (
+              <div>
+                <a href={step.page}>{step.page}</a>
+              </div>
+            )}
+            <TickForm title={title} step={step} />
+          </>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function EvidenceLine({
+  title,
+  step,
+  evidence: { what, place },
+}: {
+  title: string;
+  step: Step;
+  evidence: Step['evidence'][number];
+}) {
+  return (
+    <div className="soft evidence">
+      {what}{' '}
+      {place && (
+        <a href={`/titles/${title}/${step.platform}?view=findings`}>
+          {place.path}:{place.line}
+        </a>
+      )}
+    </div>
+  );
+}
+
+/** Says that a step is done which cannot be seen from here; or takes that back. */
+function TickForm({ title, step }: { title: string; step: Step }) {
+  const client = useQueryClient();
+  const [note, setNote] = useState('');
+  const tick = useMutation<unknown, CallError, boolean>({
+    mutationFn: (done) =>
+      call('tick', {
+        params: { title },
+        body: { step: step.step, platform: step.platform, network: step.network, note: note || null, done },
+      }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.steps(title) }),
+  });
+  if (step.tick && step.state === 'done')
+    return (
+      <button type="button" className="btn btn-sm btn-outline-secondary" onClick={() => tick.mutate(false)}>
+        take it back
+      </button>
+    );
+  if (!step.tickable) return null;
+  return (
+    <>
+      <form
+        className="d-flex gap-2 mt-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          tick.mutate(true);
+        }}
+      >
+        <Form.Control
+          size="sm"
+          placeholder="who saw it, where"
+          aria-label={`Note on ${step.name}, ${step.networkName ?? 'edition'}, ${platformNames[step.platform]}`}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+        <button type="submit" className="btn btn-sm btn-outline-primary text-nowrap">
+          It is done
+        </button>
+      </form>
+      {tick.error && <ProblemNote error={tick.error} />}
+    </>
+  );
+}

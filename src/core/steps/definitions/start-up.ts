@@ -1,0 +1,26 @@
+import { unread, type StepDefinition } from '../model.js';
+
+/** The start-up call in the app’s code. */
+export const startUp: StepDefinition = {
+  id: 'start-up',
+  name: 'Call the start-up',
+  requires: ['dependency', 'declarations'],
+  per: 'network',
+  applies: ({ profile }) => Object.keys(profile.code).length > 0,
+  look(context) {
+    const { reading, profile, platform } = context;
+    if (!reading) return unread(context);
+    const found = reading.facts.filter(
+      ({ kind, network, name }) => kind === 'call' && network === profile.id && name === 'start',
+    );
+    if (found.length > 0)
+      return {
+        state: 'done',
+        why: 'The code calls it.',
+        evidence: found.map(({ value, place }) => ({ what: value, place })),
+      };
+    const calls = profile.code[platform === 'android' ? 'kotlin' : 'swift'];
+    if (!calls) return { state: 'cannot-tell', why: 'The profile does not say how the call looks.' };
+    return { state: 'to-do', why: `${calls.start.why} Write ${calls.start.example}` };
+  },
+};
