@@ -78,13 +78,15 @@ function firstLine(child: ChildProcess, port: number): Promise<PartnerCard> {
   });
 }
 
-/** The partner that runs with a data folder; an error that says how to start one when there is none. */
+/** The partner that runs with a data folder, or with the demo below it; an error that says how to start one when there is none. */
 export function partnerCard(home: string): PartnerCard {
-  try {
-    const card: unknown = JSON.parse(readFileSync(join(home, cardName), 'utf8'));
-    if (card && typeof card === 'object' && 'url' in card && 'token' in card) return card as PartnerCard;
-  } catch {
-    // No partner announced itself here, or its card is damaged.
+  for (const folder of [home, join(home, 'demo')]) {
+    try {
+      const card: unknown = JSON.parse(readFileSync(join(folder, cardName), 'utf8'));
+      if (card && typeof card === 'object' && 'url' in card && 'token' in card) return card as PartnerCard;
+    } catch {
+      // No partner announced itself here, or its card is damaged.
+    }
   }
   throw new CommandError(
     'No simulated partner runs here.',

@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { usualPort } from '../connect.js';
+import { usualPartnerPort, usualPort } from '../connect.js';
 import { portNumber, type Group } from './group.js';
 
 /** The service, the demo, and the documents made from the code. */
@@ -17,8 +17,15 @@ export const serviceCommands: Group = (program, { io, paint, end, whole }) => {
     .action((options) => end(import('../commands/serve.js').then(({ serve }) => serve(io, options))));
   program
     .command('demo')
-    .description('start the service with the demo’s roster and a copy of its trees')
+    .description(
+      'start the service with the demo’s roster and a copy of its trees, and the simulated partner',
+    )
     .addOption(port())
+    .addOption(
+      new Option('--partner-port <port>', 'port of the simulated partner')
+        .argParser(portNumber)
+        .default(usualPartnerPort),
+    )
     .option('--walk', 'go the whole way in the terminal without a person, then stop')
     .action((options) => end(import('../commands/demo.js').then(({ demo }) => demo(io, paint, options))));
   program

@@ -68,6 +68,8 @@ export interface RuleMeta<Message extends string = string> {
 export interface Report<Message extends string = string> {
   message: Message;
   data?: Record<string, string>;
+  /** Further values for the message that change by themselves, such as a time: no part of what the finding is. */
+  changing?: Record<string, string>;
   /** Name of one of the rule's other mends. */
   mend?: string;
   platform?: Platform | null;

@@ -58,7 +58,7 @@ function findingOf({ meta }: Rule, report: Report): Finding {
   const template = meta.messages[report.message];
   if (template === undefined) throw new Error(`The rule ${meta.id} has no message ${report.message}.`);
   const message = template.replace(/\{(\w+)\}/g, (_, name: string) => {
-    const value = report.data?.[name];
+    const value = report.data?.[name] ?? report.changing?.[name];
     if (value === undefined)
       throw new Error(`The message ${report.message} of ${meta.id} lacks a value for {${name}}.`);
     return value;

@@ -32,7 +32,11 @@ export const LanguageCalls = z
       in: z
         .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
         .meta({ description: 'Where the network wants it to be called.' }),
-      example: z.string().min(3).max(600),
+      example: z
+        .string()
+        .min(3)
+        .max(600)
+        .meta({ description: 'As it stands in code; APP_ID is where the app ID goes.' }),
       why: Why,
     }),
     formats: z
@@ -51,7 +55,11 @@ export const LanguageCalls = z
               rewarded: Name.optional(),
             })
             .default({}),
-          example: z.string().min(3).max(900),
+          example: z
+            .string()
+            .min(3)
+            .max(900)
+            .meta({ description: 'As it stands in code; UNIT_ID is where the unit ID goes.' }),
         }),
       )
       .default({}),

@@ -115,6 +115,12 @@ function codeFaults(profile: Profile): Mismatch[] {
         message: `The app ID is handed over in code on ${handedOver.join(' and ')}, but no argument of the start-up call takes it.`,
         fix: 'Add app-id with the position or the label of the argument.',
       });
+    if (calls.start['app-id'] !== undefined && !calls.start.example.includes('APP_ID'))
+      faults.push({
+        field: ['code', language, 'start', 'example'],
+        message: 'The example does not show where the app ID goes.',
+        fix: 'Write APP_ID in its place.',
+      });
     for (const name of Object.keys(calls.start.credential ?? {}))
       if (!profile.credentials[name])
         faults.push({
@@ -122,12 +128,18 @@ function codeFaults(profile: Profile): Mismatch[] {
           message: `There is no credential ${name}.`,
           fix: `Describe it under credentials${listOf(Object.keys(profile.credentials))}.`,
         });
-    for (const [format, { load }] of Object.entries(calls.formats)) {
+    for (const [format, { load, example }] of Object.entries(calls.formats)) {
       if (!(format in profile.formats))
         faults.push({
           field: ['code', language, 'formats', format],
           message: `The network does not offer ${format}.`,
           fix: `It offers ${Object.keys(profile.formats).join(', ')}.`,
+        });
+      if (load.id !== undefined && !example.includes('UNIT_ID'))
+        faults.push({
+          field: ['code', language, 'formats', format, 'example'],
+          message: 'The example does not show where the unit ID goes.',
+          fix: 'Write UNIT_ID in its place.',
         });
       if (profile.ids.unit && load.id === undefined)
         faults.push({

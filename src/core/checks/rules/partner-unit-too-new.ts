@@ -20,8 +20,8 @@ export const partnerUnitTooNew = defineRule({
       const left = view.item?.servesFrom ? timeLeft(view.item.servesFrom, context.now) : null;
       if (left === null) continue;
       const { id, placement = '', platform } = view.expected;
-      const data = { network: view.profile.name, id, placement, platform, left };
-      yield { ...fromView(view), message: 'new', data };
+      const data = { network: view.profile.name, id, placement, platform };
+      yield { ...fromView(view), message: 'new', data, changing: { left } };
     }
   },
 });

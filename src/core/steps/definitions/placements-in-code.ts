@@ -1,3 +1,4 @@
+import { loadExample } from '../examples.js';
 import { unread, type StepDefinition } from '../model.js';
 
 /** Every placement of the network named in the app’s code. */
@@ -22,12 +23,10 @@ export const placementsInCode: StepDefinition = {
     if (wanted.length > 0 && open.length === 0)
       return { state: 'done', why: 'The code names every one of them.', evidence };
     const [first = ''] = open;
-    const format = title.placements[first]?.format;
-    const calls = profile.code[platform === 'android' ? 'kotlin' : 'swift'];
-    const example = format && calls?.formats[format]?.example;
+    const example = loadExample(profile, platform, title.placements[first]?.format, first);
     return {
       state: 'to-do',
-      why: `No code names ${open.join(', ')}. The placebook has a constant for each${example ? `: ${example}` : '.'}`,
+      why: `No code names ${open.join(', ')}. The placebook has a constant for each${example === null ? '.' : `: ${example}`}`,
       evidence,
     };
   },

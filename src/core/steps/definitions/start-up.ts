@@ -1,3 +1,4 @@
+import { startExample } from '../examples.js';
 import { unread, type StepDefinition } from '../model.js';
 
 /** The start-up call in the app’s code. */
@@ -19,8 +20,9 @@ export const startUp: StepDefinition = {
         why: 'The code calls it.',
         evidence: found.map(({ value, place }) => ({ what: value, place })),
       };
-    const calls = profile.code[platform === 'android' ? 'kotlin' : 'swift'];
-    if (!calls) return { state: 'cannot-tell', why: 'The profile does not say how the call looks.' };
-    return { state: 'to-do', why: `${calls.start.why} Write ${calls.start.example}` };
+    const example = startExample(profile, platform);
+    if (example === null)
+      return { state: 'cannot-tell', why: 'The profile does not say how the call looks.' };
+    return { state: 'to-do', why: `${example.why} Write ${example.text}` };
   },
 };

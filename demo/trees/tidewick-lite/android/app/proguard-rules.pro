@@ -1,0 +1,2 @@
+# Tide stations are read by reflection.
+-keep class example.saltmarsh.tidewick.tides.Station { *; }

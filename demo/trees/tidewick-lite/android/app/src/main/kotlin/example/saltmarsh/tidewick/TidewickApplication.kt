@@ -1,0 +1,5 @@
+package example.saltmarsh.tidewick
+
+import android.app.Application
+
+class TidewickApplication : Application()

@@ -1,0 +1,5 @@
+package example.saltmarsh.tidewick.tides
+
+import android.app.Activity
+
+class StationActivity : Activity()

@@ -1,0 +1,116 @@
+import { unitName, usualPattern } from '../../core/inventory/names.js';
+import { platformNames } from '../../core/network/names.js';
+import type { Profile } from '../../core/network/model.js';
+import { settingsFor } from '../../core/provision/settings.js';
+import type { Title } from '../../core/roster/model.js';
+import { Client } from '../client.js';
+import { controlPartner, type PartnerCard } from '../partner-process.js';
+import { writeSecrets } from '../secrets-file.js';
+import { openAccount, secretNameFor } from './partner.js';
+
+/** Puts the demo's titles into the partner's books, as if they had been made there by hand years ago. */
+export async function fillPartner(url: string, home: string, card: PartnerCard, site: string): Promise<void> {
+  const client = new Client(url, 'demo');
+  try {
+    const publisher = await client.call('showPublisher');
+    if (!publisher) return;
+    const credentials: Record<string, Record<string, string>> = {};
+    const titles = await client.call('listTitles');
+    for (const { id: network } of await client.call('listNetworks')) {
+      const { profile } = await client.call('showNetwork', { params: { network } });
+      const credential = profile.inventory?.http?.key;
+      if (credential === undefined) continue;
+      const records = await Promise.all(
+        titles.map(({ id }) => client.call('showTitle', { params: { title: id } })),
+      );
+      const number = records.flatMap(({ title }) => accountIn(profile, title))[0];
+      const { key } = await openAccount(card, network, publisher.name, number);
+      const name = secretNameFor(network, credential);
+      writeSecrets(home, { [name]: key });
+      credentials[network] = { [credential]: `secret:${name}` };
+      for (const { id, title } of records) await fillTitle(card, profile, key, id, title);
+    }
+    await client.call('setPublisher', { body: { ...publisher, credentials } });
+    for (const { id } of titles) {
+      const { title } = await client.call('showTitle', { params: { title: id } });
+      for (const platform of platformNames) {
+        const identifier = title.editions[platform]?.identifier;
+        if (identifier !== undefined)
+          await controlPartner(card, 'listings', {
+            platform,
+            identifier,
+            name: title.name,
+            site: publisher.domain,
+          });
+      }
+    }
+    await controlPartner(card, 'sites', { domain: publisher.domain, address: site });
+  } finally {
+    client.close();
+  }
+}
+
+/** The account that a title's IDs at a network carry. */
+function accountIn(profile: Profile, title: Title): string[] {
+  const pattern = profile.ids.unit && new RegExp(`^(?:${profile.ids.unit.pattern})$`, 'u');
+  return Object.values(title.placements).flatMap(({ units }) =>
+    platformNames.flatMap((platform) => {
+      const id = units[profile.id]?.[platform]?.production;
+      return (id !== undefined && pattern?.exec(id)?.groups?.account) || [];
+    }),
+  );
+}
+
+async function fillTitle(
+  card: PartnerCard,
+  profile: Profile,
+  key: string,
+  id: string,
+  title: Title,
+): Promise<void> {
+  const network = profile.id;
+  for (const platform of platformNames) {
+    const identifier = title.editions[platform]?.identifier;
+    const app = title.networks[network]?.[platform]?.production?.app;
+    if (identifier === undefined || (app === undefined && profile.ids.app)) continue;
+    if (profile.inventory?.http?.apps)
+      await controlPartner(card, 'apps', {
+        network,
+        key,
+        platform,
+        identifier,
+        name: title.name,
+        audience: title.audience,
+        terms: true,
+        ...(app === undefined ? {} : { id: app }),
+      });
+    for (const [placement, { format, settings, units }] of Object.entries(title.placements)) {
+      const unit = units[network]?.[platform]?.production;
+      if (unit === undefined) continue;
+      const kept = settingsFor(profile, settings, format);
+      await controlPartner(card, 'units', {
+        network,
+        key,
+        app: app ?? null,
+        platform,
+        format,
+        name: unitName(usualPattern, { title: id, placement, format, platform }),
+        // One setting was changed at the network, and nobody told the record.
+        settings: kept.refresh === '60s' && platform === 'ios' ? { ...kept, refresh: '90s' } : kept,
+        id: unit,
+        serves: true,
+      });
+    }
+    if (profile.formats.splash)
+      await controlPartner(card, 'units', {
+        network,
+        key,
+        app: app ?? null,
+        platform,
+        format: 'splash',
+        name: 'opening picture, 2023',
+        settings: { content: ['image'] },
+        serves: true,
+      });
+  }
+}

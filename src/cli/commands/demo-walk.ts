@@ -1,0 +1,146 @@
+import { cp, mkdir, readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { applyPatch, parsePatch } from 'diff';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { run } from '../program.js';
+import type { PartnerCard } from '../partner-process.js';
+import { demoFolder } from './demo.js';
+import { start } from './serve.js';
+
+export interface WalkPlaces {
+  trees: string;
+  home: string;
+  partner: PartnerCard;
+  /** The developer site. */
+  site: string;
+}
+
+/** Runs one command as it would be typed, and holds it to its exit code. */
+type Run = (line: string, wanted?: number, also?: string) => Promise<void>;
+
+function runner(io: Io, paint: Paint): Run {
+  return async (line, wanted = exit.clean, also = '') => {
+    io.out(`\n${paint.bold(paint.cyan(`▶ syndexa ${line}`))}${also ? `   ${paint.dim(also)}` : ''}\n\n`);
+    const args = [...line.matchAll(/"([^"]*)"|(\S+)/g)].map((match) => match[1] ?? match[2] ?? '');
+    const got = await run(args, io, paint);
+    if (got !== wanted)
+      throw new CommandError(`syndexa ${line} ended with ${got}, not ${wanted}.`, exit.findings);
+  };
+}
+
+/** The whole way, without a person: a title full of faults made right, then one from nothing. */
+export async function walk(io: Io, paint: Paint, places: WalkPlaces): Promise<number> {
+  await fromWrong(io, paint, places);
+  await fromNothing(io, paint, places);
+  return exit.clean;
+}
+
+/** Survey, check, wire, what is left to hands, check again, board; then what the network says. */
+async function fromWrong(io: Io, paint: Paint, { trees, site }: WalkPlaces): Promise<void> {
+  const syndexa = runner(io, paint);
+  await syndexa('survey tidewick --title tidewick');
+  await syndexa('check tidewick --title tidewick', exit.findings);
+  await syndexa('board tidewick');
+  await syndexa('wire tidewick --title tidewick --write');
+  await syndexa('wire tidewick --title tidewick', exit.clean, 'again: there is nothing left to write');
+  io.out(
+    `\n${paint.bold(paint.cyan('▶ What was left to hands, done as a person would: demo/by-hand.patch'))}\n\n`,
+  );
+  for (const file of await applyByHand(trees)) io.out(`  ${file}\n`);
+  await syndexa('check tidewick --title tidewick --fail-on note', exit.clean, 'clean now');
+  await syndexa(
+    'id collect tidewick --network cobalt-heron --yes',
+    exit.clean,
+    'what does the network have?',
+  );
+  await syndexa(
+    'check tidewick --title tidewick --fail-on warning',
+    exit.findings,
+    'a setting was changed at the network',
+  );
+  await syndexa('provision tidewick --network cobalt-heron --settle roster --yes');
+  await syndexa('check tidewick --title tidewick --fail-on note', exit.clean, 'and that is settled');
+  await syndexa(`appads verify --url ${site}/app-ads.txt`, exit.findings);
+  await syndexa('title look-up tidewick');
+  await syndexa('steps tidewick --next');
+  await syndexa('board tidewick');
+}
+
+/** From an empty record and trees without any ads to a title that is provisioned, wired and checked. */
+async function fromNothing(io: Io, paint: Paint, { trees, home, partner }: WalkPlaces): Promise<void> {
+  const empty = join(home, 'from-nothing');
+  await mkdir(empty, { recursive: true });
+  await cp(join(home, 'partner.json'), join(empty, 'partner.json'));
+  const env = { ...io.env, SYNDEXA_HOME: empty, SYNDEXA_PARTNERS: partner.url, SYNDEXA_URL: undefined };
+  io.out(
+    `\n${paint.bold('From nothing: an empty record, two trees without ads, and a network that often fails.')}\n`,
+  );
+  const service = await start({ ...io, env }, empty, { port: 0, root: [trees], logLevel: 'warn' });
+  try {
+    const syndexa = runner({ ...io, env: { ...env, SYNDEXA_URL: service.url }, cwd: trees }, paint);
+    const networks = ['cobalt-heron', 'marlstone'];
+    await syndexa(
+      'publisher set --name "Saltmarsh Lite" --domain saltmarsh.example --account marlstone=SM-20419',
+    );
+    await syndexa(`partner open-accounts "Saltmarsh Lite" --network ${networks.join(' ')}`);
+    await syndexa(
+      'publisher set --credential cobalt-heron.inventory=secret:COBALT_HERON_INVENTORY marlstone.console=secret:MARLSTONE_CONSOLE',
+    );
+    await syndexa(
+      'title add lite --name "Tidewick Lite" --android example.saltmarsh.tidewick.lite --ios example.saltmarsh.tidewick-tides.lite --test debug staging --production release',
+    );
+    await syndexa(
+      'placement add lite tide-footer --format banner --refresh 60s --content text image --network cobalt-heron',
+    );
+    await syndexa(
+      'placement add lite extra-day --format rewarded --reward "1 day of storm charts" --network cobalt-heron marlstone',
+    );
+    await syndexa('partner faults cobalt-heron --kinds error cut html --every 3');
+    await syndexa('partner faults marlstone --kinds cut error empty --every 2');
+    await syndexa('provision lite --dry-run', exit.findings);
+    await syndexa('provision lite --yes', exit.findings, 'the terms are left to a person');
+    await syndexa('provision lite', exit.findings, 'again: nothing is created twice');
+    for (const network of networks) {
+      await syndexa(`partner faults ${network}`);
+      for (const app of await appsOf(service.url, network)) await syndexa(`partner accept ${network} ${app}`);
+      await syndexa(`id collect lite --network ${network} --yes`);
+    }
+    await syndexa('check tidewick-lite --title lite', exit.findings);
+    await syndexa('wire tidewick-lite --title lite --write');
+    await syndexa(
+      'check tidewick-lite --title lite --fail-on warning',
+      exit.clean,
+      'wired and checked; new units serve in an hour',
+    );
+    await syndexa('board lite');
+    await syndexa('steps lite --next');
+  } finally {
+    await service.close();
+  }
+}
+
+/** The apps that a network is known to have, by their IDs there. */
+async function appsOf(url: string, network: string): Promise<string[]> {
+  const { Client } = await import('../client.js');
+  const client = new Client(url, 'demo');
+  try {
+    const found = await client.call('inventory', { params: { network } });
+    return (found?.apps ?? []).map(({ id }) => id);
+  } finally {
+    client.close();
+  }
+}
+
+/** Does to the copy of the trees what wiring leaves to a person. */
+async function applyByHand(trees: string): Promise<string[]> {
+  const done: string[] = [];
+  for (const patch of parsePatch(await readFile(join(demoFolder(), 'by-hand.patch'), 'utf8'))) {
+    const path = (patch.newFileName ?? '').replace(/^b\//, '');
+    const file = join(trees, path);
+    const after = applyPatch(await readFile(file, 'utf8'), patch);
+    if (after === false) throw new CommandError(`The demo’s own patch does not fit ${path}.`, exit.wrongUse);
+    await writeFile(file, after);
+    done.push(path);
+  }
+  return done;
+}
