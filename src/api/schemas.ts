@@ -2,10 +2,13 @@ import { z } from 'zod';
 import { Board, RecordState } from '../core/board/board.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Platform, Profile, Stage } from '../core/network/model.js';
-import { Placement, Roster } from '../core/roster/model.js';
+import { Placement, Publisher, Roster } from '../core/roster/model.js';
 import { Survey } from '../core/survey/model.js';
 import { AppAdsComparison, AppAdsLint, AppAdsNeeds } from './app-ads.js';
-import { LintAnswer, NetworkSummary } from './networks.js';
+import { AttributionComparison, AttributionLint, AttributionNeeds } from './attribution.js';
+import { CollectAnswer, ProvisionAnswer, SecretList } from './inventory.js';
+import { LintAnswer, NetworkSummary, ProfileDraft, ProfileTrial } from './networks.js';
+import { Steps, StoreListing } from './steps.js';
 import { Problem } from './problem.js';
 import { HistoryEntry, PlacementRecord, RosterImported, TitleRecord, TitleSummary } from './titles.js';
 import { LinkedTree, WiringAnswer } from './trees.js';
@@ -30,6 +33,26 @@ const Exported = z.object({
 });
 const AppAdsMerged = z.object({ file: z.string(), patch: z.string(), written: z.boolean() });
 const AppAdsVerified = AppAdsComparison.extend({ url: z.string(), problems: AppAdsLint.shape.problems });
+
+const PartnerAccounts = z.array(
+  z.object({
+    network: z.string(),
+    credential: z.string(),
+    secret: z.string(),
+    account: z.string().nullable(),
+  }),
+);
+const CrawlAnswer = z.object({
+  apps: z.array(
+    z.object({
+      app: z.string(),
+      identifier: z.string(),
+      platform: Platform,
+      state: z.enum(['authorised', 'not-named', 'no-file', 'no-site', 'not-listed']),
+      detail: z.string(),
+    }),
+  ),
+});
 
 interface Published {
   type: z.ZodType;
@@ -79,6 +102,33 @@ export const published: Record<string, Published> = {
   'appads-lint': { type: AppAdsLint, io: 'output', from: '`syndexa appads lint --json`' },
   'appads-merge': { type: AppAdsMerged, io: 'output', from: '`syndexa appads merge --json`' },
   'appads-verify': { type: AppAdsVerified, io: 'output', from: '`syndexa appads verify --json`' },
+  draft: { type: ProfileDraft, io: 'output', from: '`syndexa network new --json`' },
+  trial: { type: ProfileTrial, io: 'output', from: '`syndexa network test --json`' },
+  'network-added': { type: Profile, io: 'output', from: '`syndexa network add --json`' },
+  publisher: {
+    type: Publisher.nullable(),
+    io: 'output',
+    from: '`syndexa publisher show|set --json`',
+  },
+  secrets: { type: SecretList, io: 'output', from: '`syndexa secret list --json`' },
+  provision: { type: ProvisionAnswer, io: 'output', from: '`syndexa provision --json`' },
+  collect: { type: CollectAnswer, io: 'output', from: '`syndexa id collect --json`' },
+  steps: { type: Steps, io: 'output', from: '`syndexa steps --json`' },
+  listings: { type: z.array(StoreListing), io: 'output', from: '`syndexa title look-up --json`' },
+  attribution: { type: AttributionNeeds, io: 'output', from: '`syndexa attribution show --json`' },
+  'attribution-lint': { type: AttributionLint, io: 'output', from: '`syndexa attribution lint --json`' },
+  'attribution-merge': { type: AppAdsMerged, io: 'output', from: '`syndexa attribution merge --json`' },
+  'attribution-compare': {
+    type: AttributionComparison,
+    io: 'output',
+    from: '`syndexa attribution compare --json`',
+  },
+  'partner-accounts': {
+    type: PartnerAccounts,
+    io: 'output',
+    from: '`syndexa partner open-accounts --json`',
+  },
+  'partner-crawl': { type: CrawlAnswer, io: 'output', from: '`syndexa partner crawl --json`' },
   problem: { type: Problem, io: 'output', from: 'every error of the HTTP interface' },
 };
 

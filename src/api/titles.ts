@@ -46,6 +46,9 @@ export const IdSlot = z.object({
   placement: Slug.nullable().default(null).meta({ description: 'Null for an app ID.' }),
 });
 export const IdWrite = IdSlot.extend({
+  credential: z.string().max(64).optional().meta({
+    description: 'A credential of the edition instead of an ID; its value is secret:NAME.',
+  }),
   value: z.string().max(400).nullable().meta({ description: 'Null takes the ID out.' }),
 });
 export type IdWrite = z.infer<typeof IdWrite>;

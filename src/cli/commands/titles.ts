@@ -297,19 +297,27 @@ export interface IdFields extends Output {
   platform: Platform;
   stage: Stage;
   placement?: string;
+  credential?: string;
 }
 
 /** `syndexa id set TITLE ID` and `syndexa id unset TITLE`; the value is taken exactly as it is given. */
 export function setId(io: Io, id: string, value: string | null, fields: IdFields): Promise<number> {
-  const { network, platform, stage, placement } = fields;
+  const { network, platform, stage, placement, credential } = fields;
   return withService(io, async (client) => {
     const { etag } = await client.callWithVersion('showTitle', { params: { title: id } });
     const record = await client.call('setId', {
       params: { title: id },
-      body: { network, platform, stage, placement: placement ?? null, value },
+      body: {
+        network,
+        platform,
+        stage,
+        placement: placement ?? null,
+        value,
+        ...(credential === undefined ? {} : { credential }),
+      },
       headers: { 'If-Match': etag },
     });
-    const spot = `${placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
+    const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
     return tell(io, fields, record, value === null ? `Took out ${spot}.` : `Set ${spot} to ${value}.`);
   });
 }

@@ -17,6 +17,7 @@ export const idCommands: Group = (program, { io, paint, end }) => {
       .addOption(new Option('--platform <platform>').choices(platformNames).makeOptionMandatory())
       .addOption(new Option('--stage <stage>').choices(stageNames).default('production'))
       .option('--placement <placement>', 'the placement; left out for an app ID')
+      .option('--credential <name>', 'a credential of the edition instead: give secret:NAME')
       .addOption(json());
   slot(
     id.command('set').description('put an ID into the roster').argument('<title>').argument('<id>'),

@@ -95,7 +95,7 @@ function idKind(
 ): string[] {
   const known = platforms.flatMap((platform) => given[platform] ?? []);
   const shape =
-    known.length > 0 ? shapeOf(known) : { pattern: `${id}-${kind}-[0-9]{8}`, needle: `${id}-${kind}-` };
+    known.length > 0 ? shapeOf(known) : { pattern: `${id}-${kind}-[0-9]{8}`, needles: [`${id}-${kind}-`] };
   const sample = (platform: PlatformName) =>
     given[platform] ?? known[0] ?? `${id}-${kind}-0000000${platform === 'android' ? 1 : 2}`;
   const open = known.length === 0 ? ['    # LOOK UP: an example of the ID, and its shape.'] : [];
@@ -109,7 +109,7 @@ function idKind(
       : []),
     `    pattern: ${quoted(shape.pattern)}`,
     `    # A text that stands in every such ID; files without it are not looked into.`,
-    `    needles: [${quoted(shape.needle)}]`,
+    `    needles: [${shape.needles.map(quoted).join(', ')}]`,
     `    # The IDs that the network gives out for testing.`,
     '    samples:',
     ...platforms.map((platform) =>
@@ -120,42 +120,56 @@ function idKind(
   ];
 }
 
-/** The shape that examples share: what is the same in all stands as it is, the rest by kind and length. */
-export function shapeOf(examples: readonly string[]): { pattern: string; needle: string } {
+/**
+ * The shape that examples share: what is the same in all stands as it is, the rest by kind and length. Examples
+ * that do not even begin alike are alternatives, each with a needle of its own.
+ */
+export function shapeOf(examples: readonly string[]): { pattern: string; needles: string[] } {
   const [first = ''] = examples;
   let common = 0;
   while (common < first.length && examples.every((example) => example[common] === first[common])) common++;
+  if (common < 3 && examples.length > 1) {
+    const shapes = examples.map((example) => shapeOf([example]));
+    return {
+      pattern: [...new Set(shapes.map(({ pattern }) => pattern))].join('|'),
+      needles: [...new Set(shapes.flatMap(({ needles }) => needles))],
+    };
+  }
   // What several examples share up to a separator stands in every ID; one alone shows no more than its first word.
   const shared =
     examples.length > 1
       ? /^[A-Za-z0-9]+(?:[^A-Za-z0-9]+[A-Za-z0-9]+)*[^A-Za-z0-9]+/.exec(first.slice(0, common))?.[0]
       : /^[A-Za-z][A-Za-z0-9]*[^A-Za-z0-9]+/.exec(first)?.[0];
   const needle = shared && shared.length >= 3 ? shared : first.slice(0, Math.min(4, Math.max(3, common)));
-  const runs = (text: string) =>
-    text
-      .match(/[0-9]+|[a-f0-9]+(?![A-Za-z])|[A-Z0-9]+(?![a-z])|[A-Za-z0-9]+|[^A-Za-z0-9]+/g)
-      ?.map((run) => {
-        if (/^[^A-Za-z0-9]+$/.test(run)) return run.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
-        const kind = /^\d+$/.test(run)
-          ? '[0-9]'
-          : /^[a-f0-9]+$/.test(run)
-            ? '[0-9a-f]'
-            : /^[A-Z0-9]+$/.test(run)
-              ? '[A-Z0-9]'
-              : /^[a-z0-9]+$/.test(run)
-                ? '[a-z0-9]'
-                : '[A-Za-z0-9]';
-        return `${kind}{${run.length}}`;
-      })
-      .join('') ?? '';
-  const escaped = needle.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
   const rests = [...new Set(examples.map((example) => runs(example.slice(needle.length))))];
   const fits = rests.find((rest) =>
-    examples.every((one) => new RegExp(`^(?:${escaped}${rest})$`, 'u').test(one)),
+    examples.every((one) => new RegExp(`^(?:${escaped(needle)}${rest})$`, 'u').test(one)),
   );
   const lengths = examples.map(({ length }) => length - needle.length);
   const any = `[A-Za-z0-9._:~/-]{${Math.min(...lengths)},${Math.max(...lengths)}}`;
-  return { pattern: `${escaped}${fits ?? any}`, needle };
+  return { pattern: `${escaped(needle)}${fits ?? any}`, needles: [needle] };
+}
+
+function escaped(text: string): string {
+  return text.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
+}
+
+/** A text run by run, each as a class of its kind with its length. */
+function runs(text: string): string {
+  const found = text.match(/[0-9]+|[a-f0-9]+(?![A-Za-z])|[A-Z0-9]+(?![a-z])|[A-Za-z0-9]+|[^A-Za-z0-9]+/g);
+  return (found ?? [])
+    .map((run) => {
+      if (/^[^A-Za-z0-9]+$/.test(run)) return escaped(run);
+      const kinds: [RegExp, string][] = [
+        [/^\d+$/, '[0-9]'],
+        [/^[a-f0-9]+$/, '[0-9a-f]'],
+        [/^[A-Z0-9]+$/, '[A-Z0-9]'],
+        [/^[a-z0-9]+$/, '[a-z0-9]'],
+      ];
+      const kind = kinds.find(([shape]) => shape.test(run))?.[1] ?? '[A-Za-z0-9]';
+      return `${kind}{${run.length}}`;
+    })
+    .join('');
 }
 
 function needs(platform: PlatformName, answers: ProfileAnswers, hasApp: boolean): string[] {

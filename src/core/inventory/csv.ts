@@ -31,7 +31,10 @@ export function readUnitTable(
   { columns, separator }: CsvOptions = {},
 ): { units: InventoryUnit[]; odd: OddRow[]; fault: null } | { fault: CsvFault } {
   const fields = { ...(profile.inventory?.csv?.columns ?? ownColumns), ...columns };
-  const body = text.replace(/^\uFEFF/, '');
+  const whole = text.replace(/^\uFEFF/, '');
+  const lead = /^(?:[ \t]*\r?\n)*/.exec(whole)?.[0] ?? '';
+  const body = whole.slice(lead.length);
+  const before = lead.split('\n').length - 1;
   if (body.trim() === '') return { fault: { message: 'The table is empty.', fix: 'Export it again.' } };
   if (/^\s*</.test(body))
     return { fault: { message: 'This is a web page, not a table.', fix: 'Export the table as CSV.' } };
@@ -54,7 +57,7 @@ export function readUnitTable(
       fault: {
         message: `The table cannot be read: ${error instanceof Error ? error.message : String(error)}.`,
         fix: 'Look at the quotes of that line, or name the separator.',
-        ...(line === undefined ? {} : { line }),
+        ...(line === undefined ? {} : { line: line + before }),
       },
     };
   }
@@ -69,7 +72,7 @@ export function readUnitTable(
       fault: {
         message: `The table has no column ${missing.map((name) => `“${name}”`).join(', ')}; it has ${found.slice(0, 20).join(', ')}.`,
         fix: 'Say which column is which, as in --column id="Ad unit" name=Title, or name the separator.',
-        line: 1,
+        line: 1 + before,
       },
     };
   const units: InventoryUnit[] = [];
@@ -77,9 +80,9 @@ export function readUnitTable(
   const seen = new Set<string>();
   for (const { record, info } of rows) {
     const { value, message } = decodeUnit(profile, fields, record);
-    if (value === null) odd.push({ row: info.lines, id: record[fields.id] ?? null, message });
+    if (value === null) odd.push({ row: info.lines + before, id: record[fields.id] ?? null, message });
     else if (seen.has(value.id))
-      odd.push({ row: info.lines, id: value.id, message: 'it stood in an earlier row' });
+      odd.push({ row: info.lines + before, id: value.id, message: 'it stood in an earlier row' });
     else {
       seen.add(value.id);
       units.push(value);

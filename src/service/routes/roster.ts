@@ -3,7 +3,8 @@ import type { TitleRecord } from '../../api/titles.js';
 import { publisherProblems } from '../../core/roster/credentials.js';
 import { compare, compareThreeWays } from '../../core/roster/compare.js';
 import { readRoster, writeRoster } from '../../core/roster/document.js';
-import type { Placement } from '../../core/roster/model.js';
+import type { Platform, Stage } from '../../core/network/model.js';
+import { SecretName, type Placement, type Title } from '../../core/roster/model.js';
 import { heldIds } from '../../core/roster/validate.js';
 import { makeBoard } from '../../core/board/board.js';
 import { writerOf, type ServiceContext } from '../context.js';
@@ -142,9 +143,11 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
 
   bind(router, 'setId', ({ params, body, request, response }) => {
     const before = roster.get(params.title ?? '');
-    const { network, platform, stage, placement, value } = body;
+    const { network, platform, stage, placement, credential, value } = body;
     const next = structuredClone(before.title);
-    if (placement === null) {
+    if (credential !== undefined) {
+      setCredential(next, { network, platform, stage }, credential, value);
+    } else if (placement === null) {
       const stages = ((next.networks[network] ??= {})[platform] ??= {});
       if (value === null) delete stages[stage];
       else stages[stage] = { ...stages[stage], app: value };
@@ -271,4 +274,28 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
       return { revision: roster.revision(), changes, applied: !body.dryRun };
     });
   });
+}
+
+/** Names the secret of an edition's credential, or takes the name out. The secret itself is refused. */
+function setCredential(
+  title: Title,
+  { network, platform, stage }: { network: string; platform: Platform; stage: Stage },
+  name: string,
+  value: string | null,
+): void {
+  const parsed = SecretName.safeParse(value ?? 'secret:NONE');
+  if (!parsed.success)
+    refuse([
+      {
+        field: 'value',
+        message: 'A credential is named, never given: it would be stored and shown here.',
+        fix: 'Keep it with syndexa secret set NAME, and give secret:NAME.',
+      },
+    ]);
+  const stages = ((title.networks[network] ??= {})[platform] ??= {});
+  const { [name]: _, ...others } = stages[stage]?.credentials ?? {};
+  stages[stage] = {
+    ...stages[stage],
+    credentials: value === null ? others : { ...others, [name]: value },
+  };
 }
