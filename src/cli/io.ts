@@ -6,6 +6,8 @@ export interface Io {
   out: (text: string) => void;
   /** Standard error: progress, warnings, what went wrong. */
   err: (text: string) => void;
+  /** All of standard input, as text. */
+  input(): Promise<string>;
   /** Asks a person; null when nobody is there to answer. */
   ask(question: string): Promise<string | null>;
   /** Whether standard error is a terminal, so that progress may be drawn. */

@@ -9,6 +9,11 @@ const { stdout, stderr, stdin, env } = process;
 const io: Io = {
   out: (text) => void stdout.write(text),
   err: (text) => void stderr.write(text),
+  async input() {
+    const chunks: Buffer[] = [];
+    for await (const chunk of stdin) chunks.push(chunk as Buffer);
+    return Buffer.concat(chunks).toString('utf8');
+  },
   async ask(question) {
     if (!stdin.isTTY) return null;
     const prompt = createInterface({ input: stdin, output: stderr });

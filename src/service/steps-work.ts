@@ -28,9 +28,10 @@ export class StepsWork {
         const contexts = used
           .filter((profile) => profile[platform])
           .map((profile) => this.contextFor(id, platform, profile));
-        return stepsOf(contexts, (step, network) =>
-          ticks.find((tick) => tick.step === step && tick.network === network),
-        );
+        return stepsOf(contexts, (step, network) => {
+          const found = ticks.find((tick) => tick.step === step && tick.network === network);
+          return found && { who: found.who, at: found.at, note: found.note };
+        });
       });
     return { title: id, name: title.name, steps };
   }

@@ -9,7 +9,7 @@ import { CommandError, exit, type Io, type Paint } from '../io.js';
 /** Reads a file that the user named; `-` is standard input. */
 export async function readNamed(io: Io, file: string): Promise<string> {
   try {
-    return await readFile(file === '-' ? '/dev/stdin' : resolve(io.cwd, file), 'utf8');
+    return file === '-' ? await io.input() : await readFile(resolve(io.cwd, file), 'utf8');
   } catch (error) {
     throw new CommandError(
       `${file} cannot be read: ${(error as Error).message}.`,

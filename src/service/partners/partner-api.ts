@@ -134,8 +134,8 @@ export class PartnerApi {
       }
       if (all.size === 0 && odd.length > 0) break;
       if (total === undefined) {
-        const calm = !twice || (pass > 1 && all.size === before);
-        if (calm && (odd.length === 0 || pass > 1)) return { items: [...all.values()], odd };
+        // Nobody counts this list, so only a second reading that brings nothing new shows that it is whole.
+        if (pass > 1 && all.size === before) return { items: [...all.values()], odd };
         continue;
       }
       // A calm reading that is shorter than what was gathered before: the rest has gone meanwhile.
