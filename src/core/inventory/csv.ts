@@ -1,7 +1,7 @@
 import { parse } from 'csv-parse/browser/esm/sync';
 import type { UnitFields } from '../network/exchange.js';
 import type { Profile } from '../network/model.js';
-import { decodeUnit } from './dialect.js';
+import { unitDecoder } from './dialect.js';
 import type { InventoryUnit, OddRow } from './model.js';
 
 /** How to read a table, as far as the profile does not say or a person knows better. */
@@ -75,11 +75,12 @@ export function readUnitTable(
         line: 1 + before,
       },
     };
+  const decode = unitDecoder(profile, fields);
   const units: InventoryUnit[] = [];
   const odd: OddRow[] = [];
   const seen = new Set<string>();
   for (const { record, info } of rows) {
-    const { value, message } = decodeUnit(profile, fields, record);
+    const { value, message } = decode(record);
     if (value === null) odd.push({ row: info.lines + before, id: record[fields.id] ?? null, message });
     else if (seen.has(value.id))
       odd.push({ row: info.lines + before, id: value.id, message: 'it stood in an earlier row' });

@@ -8,39 +8,47 @@ type Record_ = Record<string, unknown>;
 /** What a row says, or why it cannot be taken over. */
 export type Decoded<Value> = { value: Value; message: null } | { value: null; message: string };
 
-/** Reads a unit in the network's own words: the fields of its profile, the first word of each list or any other. */
-export function decodeUnit(profile: Profile, fields: UnitFields, row: Record_): Decoded<InventoryUnit> {
+/** Reads the units of a list in the network's own words; what a profile says is worked out once for all rows. */
+export function unitDecoder(profile: Profile, fields: UnitFields): (row: Record_) => Decoded<InventoryUnit> {
   const words = profile.inventory?.words ?? noWords;
-  const id = textOf(row, fields.id);
-  if (id === null) return odd(`it has no ${fields.id}`);
-  const pattern = profile.ids.unit && new RegExp(`^(?:${profile.ids.unit.pattern})$`, 'u');
-  const match = pattern?.exec(id);
-  if (pattern && !match)
-    return odd(
-      `${JSON.stringify(id.slice(0, 60))} is no ${profile.ids.unit?.label ?? 'unit ID'} of ${profile.name}`,
-    );
-  const shown = match?.groups?.platform;
-  const own = shown === undefined ? undefined : profile.ids.unit?.platforms?.[shown];
-  const written = fields.platform === undefined ? null : textOf(row, fields.platform);
-  const platform = own ?? meaning(words.platform, written, Platform.options) ?? onlyPlatform(profile);
-  const formatWord = textOf(row, fields.format);
-  const format = meaning(words.format, formatWord, Format.options);
-  if (formatWord !== null && format === undefined)
-    return odd(`the profile gives no meaning to the format “${formatWord.slice(0, 60)}”`);
-  const statusWord = fields.status === undefined ? null : textOf(row, fields.status);
-  return {
-    message: null,
-    value: {
-      id,
-      name: textOf(row, fields.name) ?? '',
-      format: format ?? null,
-      platform: platform ?? null,
-      app: fields.app === undefined ? null : textOf(row, fields.app),
-      status: meaning(words.status, statusWord, UnitStatus.options) ?? null,
-      servesFrom: fields['serves-from'] === undefined ? null : textOf(row, fields['serves-from']),
-      settings: decodeSettings(fields, row),
-    },
+  const kind = profile.ids.unit;
+  const pattern = kind && new RegExp(`^(?:${kind.pattern})$`, 'u');
+  const only = onlyPlatform(profile);
+  const platformOf = meanings(words.platform, Platform.options);
+  const formatOf = meanings(words.format, Format.options);
+  const statusOf = meanings(words.status, UnitStatus.options);
+  const text = (row: Record_, field: string | undefined) => (field === undefined ? null : textOf(row, field));
+  return (row) => {
+    const id = textOf(row, fields.id);
+    if (id === null) return odd(`it has no ${fields.id}`);
+    const match = pattern?.exec(id);
+    if (pattern && !match)
+      return odd(`${JSON.stringify(id.slice(0, 60))} is no ${kind?.label ?? 'unit ID'} of ${profile.name}`);
+    const shown = match?.groups?.platform;
+    const own = shown === undefined ? undefined : kind?.platforms?.[shown];
+    const formatWord = textOf(row, fields.format);
+    const format = formatOf(formatWord);
+    if (formatWord !== null && format === undefined)
+      return odd(`the profile gives no meaning to the format “${formatWord.slice(0, 60)}”`);
+    return {
+      message: null,
+      value: {
+        id,
+        name: textOf(row, fields.name) ?? '',
+        format: format ?? null,
+        platform: own ?? platformOf(text(row, fields.platform)) ?? only ?? null,
+        app: text(row, fields.app),
+        status: statusOf(text(row, fields.status)) ?? null,
+        servesFrom: text(row, fields['serves-from']),
+        settings: decodeSettings(fields, row),
+      },
+    };
   };
+}
+
+/** Reads one unit in the network's own words. */
+export function decodeUnit(profile: Profile, fields: UnitFields, row: Record_): Decoded<InventoryUnit> {
+  return unitDecoder(profile, fields)(row);
 }
 
 /** Writes a unit in the network's own words; an ID that is not yet known is left out. */
@@ -84,7 +92,7 @@ export function decodeApp(profile: Profile, fields: AppFields, row: Record_): De
     value: {
       id,
       platform:
-        meaning(words.platform, textOf(row, fields.platform), Platform.options) ??
+        meanings(words.platform, Platform.options)(textOf(row, fields.platform)) ??
         onlyPlatform(profile) ??
         null,
       identifier: textOf(row, fields.identifier) ?? '',
@@ -174,18 +182,14 @@ function textOf(row: Record_, field: string): string | null {
   return text === '' ? null : text;
 }
 
-/** What a word of the network means; without words in the profile our own are understood. */
-function meaning<Name extends string>(
+/** What the words of a network mean; without words in the profile our own are understood. */
+function meanings<Name extends string>(
   words: Partial<Record<Name, string[]>>,
-  written: string | null,
   names: readonly Name[],
-): Name | undefined {
-  if (written === null) return undefined;
-  const word = written.toLowerCase();
-  return (
-    names.find((name) => words[name]?.some((candidate) => candidate.toLowerCase() === word)) ??
-    names.find((name) => name === word)
-  );
+): (written: string | null) => Name | undefined {
+  const known = new Map<string, Name>(names.map((name) => [name, name]));
+  for (const name of names) for (const word of words[name] ?? []) known.set(word.toLowerCase(), name);
+  return (written) => (written === null ? undefined : known.get(written.toLowerCase()));
 }
 
 function wordFor<Name extends string>(words: Partial<Record<Name, string[]>>, name: Name): string {

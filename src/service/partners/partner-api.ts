@@ -1,4 +1,11 @@
-import { decodeApp, decodeUnit, encodeApp, encodeUnit, type Decoded } from '../../core/inventory/dialect.js';
+import {
+  decodeApp,
+  decodeUnit,
+  encodeApp,
+  encodeUnit,
+  unitDecoder,
+  type Decoded,
+} from '../../core/inventory/dialect.js';
 import type { InventoryApp, InventoryUnit, OddRow, UnitSettings } from '../../core/inventory/model.js';
 import type { InventoryHttp } from '../../core/network/exchange.js';
 import type { Profile } from '../../core/network/model.js';
@@ -45,7 +52,7 @@ export class PartnerApi {
 
   async units(progress?: Progress): Promise<ReadList<InventoryUnit>> {
     const { units } = this.http;
-    return this.list(units, 'units', (row) => decodeUnit(this.profile, units.fields, row), progress);
+    return this.list(units, 'units', unitDecoder(this.profile, units.fields), progress);
   }
 
   async createApp(step: CreateApp, idempotencyKey: string): Promise<InventoryApp> {
@@ -153,26 +160,36 @@ export class PartnerApi {
     throw this.odd(`The list of ${what} kept changing while it was read, ${maxPasses} times over.`);
   }
 
+  /** The pages of a list, one after another; the next is asked for while the last is being worked on. */
   private async *pages(path: string, items: string): AsyncGenerator<{ rows: Row[]; total?: number }> {
     const { page } = this.http;
     const used = new Set<string>();
-    let cursor: string | undefined;
-    do {
+    const ask = (cursor: string | undefined) => {
       const query = new URLSearchParams({ [page.size]: String(page.limit) });
-      if (cursor !== undefined) query.set(page.cursor, cursor);
-      const body = asRow(
-        await this.call('GET', `${path}?${query}`, undefined, undefined, (answer) => {
-          const next = cursorOf(asRow(answer)[page.next]);
-          if (!Array.isArray(asRow(answer)[items])) return `its answer has no list “${items}”`;
-          return next !== undefined && used.has(next) ? 'its pages lead in a circle' : null;
-        }),
-      );
-      const rows = body[items] as unknown[];
+      if (cursor !== undefined) {
+        query.set(page.cursor, cursor);
+        used.add(cursor);
+      }
+      const asked = this.call('GET', `${path}?${query}`, undefined, undefined, (answer) => {
+        if (!Array.isArray(asRow(answer)[items])) return `its answer has no list “${items}”`;
+        const next = cursorOf(asRow(answer)[page.next]);
+        return next !== undefined && used.has(next) ? 'its pages lead in a circle' : null;
+      });
+      // Nobody may be waiting for it yet when it fails; whoever comes for it hears of it then.
+      asked.catch(() => undefined);
+      return asked;
+    };
+    let coming: Promise<unknown> | undefined = ask(undefined);
+    while (coming) {
+      const body = asRow(await coming);
+      const next = cursorOf(body[page.next]);
+      coming = next === undefined ? undefined : ask(next);
       const total = page.total === undefined ? undefined : body[page.total];
-      yield { rows: rows.map(asRow), ...(typeof total === 'number' ? { total } : {}) };
-      cursor = cursorOf(body[page.next]);
-      if (cursor !== undefined) used.add(cursor);
-    } while (cursor !== undefined);
+      yield {
+        rows: (body[items] as unknown[]).map(asRow),
+        ...(typeof total === 'number' ? { total } : {}),
+      };
+    }
   }
 
   private call(

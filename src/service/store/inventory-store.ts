@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { InventoryReading } from '../../core/inventory/model.js';
 import { InventoryApp, InventoryUnit } from '../../core/inventory/model.js';
 import type { Db } from './open.js';
@@ -15,18 +15,59 @@ export class InventoryStore {
   ): void {
     const { network, source, readAt, apps, units } = reading;
     this.db.transaction(() => {
-      const known = new Map(this.rows(network).map((row) => [row.id, row.knownAs]));
+      const known = new Map(this.written(network).map((row) => [row.id, row]));
       this.db
         .insert(inventories)
         .values({ network, source, readAt, apps })
         .onConflictDoUpdate({ target: inventories.network, set: { source, readAt, apps } })
         .run();
-      this.db.delete(inventoryUnits).where(eq(inventoryUnits.network, network)).run();
+      // Most of a long list is what it was: only what changed is written.
+      const write = this.db
+        .insert(inventoryUnits)
+        .values({
+          network,
+          id: sql.placeholder('id'),
+          position: sql.placeholder('position'),
+          unit: sql.placeholder('unit'),
+          knownAs: sql.placeholder('knownAs'),
+        })
+        .onConflictDoUpdate({
+          target: [inventoryUnits.network, inventoryUnits.id],
+          set: {
+            position: sql`excluded.position`,
+            unit: sql`excluded.unit`,
+            knownAs: sql`excluded.known_as`,
+          },
+        })
+        .prepare();
       units.forEach((unit, position) => {
-        const knownAs = acceptNames ? unit.name : (known.get(unit.id) ?? unit.name);
-        this.db.insert(inventoryUnits).values({ network, id: unit.id, position, unit, knownAs }).run();
+        const before = known.get(unit.id);
+        const knownAs = acceptNames ? unit.name : (before?.knownAs ?? unit.name);
+        known.delete(unit.id);
+        const same =
+          before?.position === position && before.knownAs === knownAs && before.unit === JSON.stringify(unit);
+        if (!same) write.run({ id: unit.id, position, unit, knownAs });
       });
+      for (const id of known.keys())
+        this.db
+          .delete(inventoryUnits)
+          .where(and(eq(inventoryUnits.network, network), eq(inventoryUnits.id, id)))
+          .run();
     });
+  }
+
+  /** The rows of a network, each unit as the text that it is stored as. */
+  private written(network: string) {
+    return this.db
+      .select({
+        id: inventoryUnits.id,
+        position: inventoryUnits.position,
+        knownAs: inventoryUnits.knownAs,
+        unit: sql<string>`${inventoryUnits.unit}`.mapWith(String),
+      })
+      .from(inventoryUnits)
+      .where(eq(inventoryUnits.network, network))
+      .all();
   }
 
   find(network: string): InventoryReading | null {
