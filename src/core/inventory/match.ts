@@ -123,7 +123,13 @@ function byName(
     const [word = ''] = entry.words;
     byWord.set(word, [...(byWord.get(word) ?? []), entry]);
   }
+  const firsts = [...byWord.keys()].slice(0, 64);
+  const isShort = byWord.size <= firsts.length;
+  const nobody = { named: [] as Slot[], whole: false };
   const read = units.map((unit) => {
+    // Most rows of a long list belong to other titles: they hold the first word of no placement of this one.
+    const lower = unit.name.toLowerCase();
+    if (isShort && !firsts.some((word) => lower.includes(word))) return { unit, ...nobody };
     const words = nameWords(unit.name);
     const whole = exact.get(words.join(' '));
     if (whole && fits(unit, whole)) return { unit, named: [whole], whole: true };

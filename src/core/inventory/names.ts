@@ -32,8 +32,8 @@ export function unitName(pattern: string, spot: UnitSpot): string {
 
 /** The words of a name, for comparing: letters and digits in small letters, parted by anything else. */
 export function nameWords(name: string): string[] {
-  return name
-    .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
+  const parted = /[a-z0-9][A-Z]/.test(name) ? name.replace(/([a-z0-9])([A-Z])/g, '$1 $2') : name;
+  return parted
     .toLowerCase()
     .split(/[^\p{L}\p{N}]+/u)
     .filter(Boolean);

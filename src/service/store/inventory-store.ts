@@ -56,18 +56,11 @@ export class InventoryStore {
     });
   }
 
-  /** The rows of a network, each unit as the text that it is stored as. */
-  private written(network: string) {
-    return this.db
-      .select({
-        id: inventoryUnits.id,
-        position: inventoryUnits.position,
-        knownAs: inventoryUnits.knownAs,
-        unit: sql<string>`${inventoryUnits.unit}`.mapWith(String),
-      })
-      .from(inventoryUnits)
-      .where(eq(inventoryUnits.network, network))
-      .all();
+  /** The rows of a network, each unit as the text that it is stored as. A long list is read bare. */
+  private written(network: string): { id: string; position: number; knownAs: string; unit: string }[] {
+    return this.db.all(
+      sql`select id, position, known_as as "knownAs", unit from ${inventoryUnits} where network = ${network}`,
+    );
   }
 
   find(network: string): InventoryReading | null {
