@@ -137,7 +137,12 @@ async function terminals() {
     '# Saltmarsh Software\ncobaltheron.example, 204418, RESELLER, c0ba17he # since 2021\nother.example, 55\n',
   );
   await shoot('terminal-steps', 'syndexa steps tidewick --platform android --network cobalt-heron');
-  await shoot('terminal-provision', 'syndexa provision plumebook --dry-run');
+  spawnSync(
+    join(root, 'bin', 'syndexa'),
+    'placement add tidewick moon-page --format native --content text image --network cobalt-heron'.split(' '),
+    { env: { ...env, SYNDEXA_URL: url } },
+  );
+  await shoot('terminal-provision', 'syndexa provision tidewick --network cobalt-heron --dry-run');
   await shoot('terminal-collect', 'syndexa id collect tidewick --network cobalt-heron --dry-run');
   await shoot('terminal-appads', 'syndexa appads merge app-ads.txt');
   xvfb.kill();
