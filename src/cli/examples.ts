@@ -58,7 +58,7 @@ export const examples: Record<string, readonly string[]> = {
     'syndexa publisher set --credential cobalt-heron.inventory=secret:COBALT_HERON_INVENTORY',
   ],
   'secret list': ['syndexa secret list'],
-  'secret set': ['printf %s "$KEY" | syndexa secret set COBALT_HERON_INVENTORY'],
+  'secret set': ['syndexa secret set COBALT_HERON_INVENTORY < key.txt'],
   'secret unset': ['syndexa secret unset COBALT_HERON_INVENTORY'],
   'partner start': ['syndexa partner start --port 4871'],
   'partner open-accounts': ['syndexa partner open-accounts "Saltmarsh Software"'],

@@ -686,7 +686,7 @@ describe('using it wrongly', () => {
   it('has help with a worked example from the demo for every command', async () => {
     const commands = [
       ...readFileSync(join(root, 'docs/commands.md'), 'utf8').matchAll(
-        /^## `syndexa ([a-z ]+?)( [<[].*)?`$/gm,
+        /^## `syndexa ([a-z -]+?)( [<[].*)?`$/gm,
       ),
     ].map(([, name]) => name!.split(' '));
     expect(commands.length).toBeGreaterThan(20);

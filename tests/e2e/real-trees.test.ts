@@ -168,6 +168,7 @@ titles:
       'android manifest/permission-missing',
       'android unit-id/not-in-build',
       'ios app-id/missing',
+      'ios attribution/id-missing',
       'ios build/dependency-missing',
       'ios unit-id/not-in-build',
     ]);
@@ -188,6 +189,7 @@ titles:
       'ios/HelloWorld.xcodeproj/project.pbxproj',
       'ios/HelloWorld/Info.plist',
       'ios/HelloWorld/Placebook.swift',
+      'ios/Podfile',
     ]);
     expect(Object.keys(after).sort()).toEqual([...new Set([...Object.keys(before), ...touched])].sort());
     for (const [path, bytes] of Object.entries(before))
@@ -208,7 +210,7 @@ titles:
     }
 
     const left = await syndexa(['check', 'hello', '--title', 'hello', '--json'], home);
-    expect(rules(left.out)).toEqual(['android build/dependency-missing', 'ios build/dependency-missing']);
+    expect(rules(left.out)).toEqual(['android build/dependency-missing']);
     expect((await syndexa(['wire', 'hello', '--title', 'hello'], home)).out).toContain('nothing to wire');
 
     const keys = keysOf('hello/ios/HelloWorld/Info.plist');

@@ -170,7 +170,7 @@ describe('provisioning', () => {
             expect(last.body.code).toMatch(/^partner-(unreachable|odd)$/);
             expect(last.body.fix.length).toBeGreaterThan(10);
           }
-          expect(last!.status).toBe(200);
+          expect(last.status).toBe(200);
           for (const network of ['cobalt-heron', 'marlstone'])
             await s.partner.control('faults', { network, kinds: [] });
           expect(await counts()).toEqual([2, 4, 2, 2]);

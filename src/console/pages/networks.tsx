@@ -1,4 +1,5 @@
 import { Link, useParams } from 'react-router';
+import { reasonsOf } from '../../core/network/reasons.js';
 import { Failure, Loading } from '../components/states.js';
 import { useNetwork, useNetworks } from '../queries.js';
 
@@ -12,7 +13,8 @@ export function NetworksPage() {
     <main className="page">
       <h1>Which networks are known here?</h1>
       <p className="lede">
-        Each is described by a profile. Add yours by putting a profile into the data folder.
+        Each is described by a profile. Add yours: syndexa network new drafts a profile, syndexa network add
+        keeps it.
       </p>
       <table className="ledger">
         <thead>
@@ -48,23 +50,7 @@ export function NetworkPage() {
   if (found.status === 'pending') return <Loading what="the network" />;
   if (found.status === 'error') return <Failure error={found.error} again={() => void found.refetch()} />;
   const { profile, source } = found.data;
-  const needs = [
-    ...(profile.android?.permissions ?? []).map(({ name, why }) => ['Android permission', name, why]),
-    ...(profile.android?.dependencies ?? []).map(({ coordinate, version, why }) => [
-      'Android dependency',
-      `${coordinate}:${version}`,
-      why,
-    ]),
-    ...(profile.android?.repositories ?? []).map(({ url, why }) => ['Android repository', url, why]),
-    ...(profile.android?.['min-sdk']
-      ? [['Minimum SDK', String(profile.android['min-sdk'].value), profile.android['min-sdk'].why]]
-      : []),
-    ...(profile.ios?.pods ?? []).map(({ name, version, why }) => ['Pod', `${name} ${version}`, why]),
-    ...(profile.ios?.keys ?? []).map(({ key, why }) => ['Property-list key', key, why]),
-    ...(profile.ios?.['deployment-target']
-      ? [['Deployment target', profile.ios['deployment-target'].value, profile.ios['deployment-target'].why]]
-      : []),
-  ];
+  const needs = reasonsOf(profile);
   return (
     <main className="page">
       <h1>What does {profile.name} need, and why?</h1>
@@ -78,10 +64,10 @@ export function NetworkPage() {
           </tr>
         </thead>
         <tbody>
-          {needs.map(([what, value, why]) => (
+          {needs.map(({ what, value, why }) => (
             <tr key={`${what} ${value}`}>
               <td>{what}</td>
-              <td>
+              <td className="text-break">
                 <code>{value}</code>
               </td>
               <td>{why}</td>

@@ -24,7 +24,9 @@ export const LanguageCalls = z
     imports: z.array(z.string().min(1).max(160)).default([]),
     start: z.strictObject({
       call: Name,
-      'app-id': Position.optional().meta({ description: 'The argument that takes the app ID.' }),
+      id: Position.optional().meta({
+        description: 'The argument that takes the app ID: counted from 0, or its label.',
+      }),
       credential: z
         .record(z.string(), Position)
         .optional()

@@ -109,13 +109,13 @@ function codeFaults(profile: Profile): Mismatch[] {
   const handedOver = platforms.filter((platform) => profile[platform]?.['app-id']?.place === 'code');
   return Object.entries<LanguageCalls>(profile.code).flatMap(([language, calls]) => {
     const faults: Mismatch[] = [];
-    if (handedOver.length > 0 && calls.start['app-id'] === undefined)
+    if (handedOver.length > 0 && calls.start.id === undefined)
       faults.push({
         field: ['code', language, 'start'],
         message: `The app ID is handed over in code on ${handedOver.join(' and ')}, but no argument of the start-up call takes it.`,
-        fix: 'Add app-id with the position or the label of the argument.',
+        fix: 'Add id with the position or the label of the argument.',
       });
-    if (calls.start['app-id'] !== undefined && !calls.start.example.includes('APP_ID'))
+    if (calls.start.id !== undefined && !calls.start.example.includes('APP_ID'))
       faults.push({
         field: ['code', language, 'start', 'example'],
         message: 'The example does not show where the app ID goes.',

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { readProfile, samplesOf } from '../../../src/core/network/read.js';
+import { reasonsOf } from '../../../src/core/network/reasons.js';
 import { offers, recogniser } from '../../../src/core/network/recognise.js';
 import { profileOf, profiles, root } from '../../support/trees.js';
 
@@ -139,5 +140,25 @@ describe('reading profiles', () => {
     expect(problem?.field).toBe(field);
     expect(problem?.message).toContain(message);
     expect(problem?.place?.line).toBeGreaterThan(0);
+  });
+});
+
+describe('the reasons of a profile', () => {
+  it.each(profiles.map((profile) => [profile.id, profile] as const))('%s: each has words', (_, profile) => {
+    const reasons = reasonsOf(profile);
+    expect(reasons.length).toBeGreaterThan(3);
+    for (const { what, value, why } of reasons) {
+      expect([what, value, why].every((text) => text.length > 1)).toBe(true);
+      expect(value).not.toMatch(/\[object|undefined/);
+    }
+    expect(reasons.filter(({ what }) => /Flutter|Native|Expo|Unity|MAUI/.test(what))).toHaveLength(5);
+  });
+  it('tell what is asked for as it stands', () => {
+    expect(reasonsOf(profileOf('quincebury'))).toContainEqual({
+      what: 'Android binaries',
+      value: 'quincebury-client-2.8.aar 2.8',
+      why: 'The library is handed out as a file at the desk and is published nowhere.',
+    });
+    expect(reasonsOf(profileOf('marlstone')).map(({ value }) => value)).toContain('from 1.7.0 below 2.4.0');
   });
 });
