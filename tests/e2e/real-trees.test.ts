@@ -199,9 +199,9 @@ titles:
       const old = before[path]?.toString('utf8');
       if (old === undefined) continue;
       let now = after[path]!.toString('utf8');
-      for (const { start, end, text } of [...changes].reverse()) {
+      for (const [at, { start, end, text }] of [...changes.entries()].reverse()) {
         const shift = changes
-          .filter((other) => other.start < start)
+          .slice(0, at)
           .reduce((sum, other) => sum + other.text.length - (other.end - other.start), 0);
         expect(now.slice(start + shift, start + shift + text.length)).toBe(text);
         now = now.slice(0, start + shift) + old.slice(start, end) + now.slice(start + shift + text.length);
