@@ -277,6 +277,28 @@ describe('a sixth network, known by a YAML file alone', () => {
   });
 });
 
+describe('the demo, walked from end to end', () => {
+  it('makes a title right, and another from an empty record over a network that fails', async () => {
+    const { code, out, err } = await syndexa(['demo', '--walk'], home);
+    expect([code, err]).toEqual([0, '']);
+    const parts = out.split(/^▶ syndexa /m);
+    const part = (start: string) => parts.filter((text) => text.startsWith(start));
+    expect(part('check tidewick --title tidewick --fail-on note')[0]).toContain('nothing found');
+    expect(part('partner faults')).toHaveLength(4);
+    const [, provisioned] = part('provision lite');
+    const ids = [...provisioned!.matchAll(/✔ (?:app|unit) created {2}(\S+)/g)].map(([, id]) => id!);
+    expect([ids.length, new Set(ids).size]).toEqual([10, 10]);
+    const again = part('provision lite')[2]!;
+    expect(again).not.toMatch(/^ {2}[+←]|✔/m);
+    for (const id of ids) expect(again).toContain(id);
+    expect(part('id collect lite').map((text) => /(\d+) units of/.exec(text)?.[1])).toEqual(['4', '2']);
+    expect(part('check tidewick-lite')[1]).toContain('0 blockers, 0 warnings');
+    const board = part('board lite')[0]!;
+    expect(board).toContain('The board is good');
+    for (const id of ids) expect(board).toContain(id);
+  }, 120_000);
+});
+
 describe('the simulated partner by command', () => {
   it('is a process of its own, with its accounts, its clock, its store and its crawler', async () => {
     const site = createServer((_request, response) => response.end('cobaltheron.example, 1, DIRECT\n'));

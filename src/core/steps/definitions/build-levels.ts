@@ -11,7 +11,7 @@ export const buildLevels: StepDefinition = {
       ? profile.android?.['min-sdk'] !== undefined || profile.android?.['compile-sdk'] !== undefined
       : profile.ios?.['deployment-target'] !== undefined,
   look(context) {
-    const { reading, profile, platform } = context;
+    const { reading, profile, platform, titleId } = context;
     if (!reading) return unread(context);
     const low = findingsOf(context, ['build/platform-level-too-low']);
     if (low.length > 0)
@@ -19,6 +19,7 @@ export const buildLevels: StepDefinition = {
         state: 'to-do',
         why: 'The build is set lower than the SDK supports.',
         evidence: asEvidence(low),
+        command: `syndexa wire DIR --title ${titleId}`,
       };
     const kinds = platform === 'android' ? ['min-sdk', 'compile-sdk'] : ['deployment-target'];
     const facts = reading.facts.filter(({ kind }) => kinds.includes(kind));

@@ -28,6 +28,7 @@ export const placementsInCode: StepDefinition = {
       state: 'to-do',
       why: `No code names ${open.join(', ')}. The placebook has a constant for each${example === null ? '.' : `: ${example}`}`,
       evidence,
+      ...(profile.site === undefined ? {} : { page: profile.site }),
     };
   },
 };

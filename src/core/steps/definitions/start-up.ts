@@ -23,6 +23,10 @@ export const startUp: StepDefinition = {
     const example = startExample(profile, platform);
     if (example === null)
       return { state: 'cannot-tell', why: 'The profile does not say how the call looks.' };
-    return { state: 'to-do', why: `${example.why} Write ${example.text}` };
+    return {
+      state: 'to-do',
+      why: `${example.why} Write ${example.text}`,
+      ...(profile.site === undefined ? {} : { page: profile.site }),
+    };
   },
 };

@@ -10,6 +10,7 @@ export const testRun: StepDefinition = {
     return {
       state: 'cannot-tell',
       why: `Only a person sees whether ${context.profile.name} shows its test ads on a device.`,
+      ...(context.profile.site === undefined ? {} : { page: context.profile.site }),
     };
   },
 };
