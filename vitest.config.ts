@@ -3,7 +3,13 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['tests/{core,api,partner,service,cli}/**/*.test.ts'], testTimeout: 30_000 } },
+      {
+        test: {
+          name: 'unit',
+          include: ['tests/{core,api,partner,service,cli}/**/*.test.ts'],
+          testTimeout: 30_000,
+        },
+      },
       {
         test: {
           name: 'e2e',

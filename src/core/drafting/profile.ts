@@ -94,8 +94,10 @@ function idKind(
   { [kind]: given, platforms, formats, id }: ProfileAnswers,
 ): string[] {
   const known = platforms.flatMap((platform) => given[platform] ?? []);
-  const shape =
-    known.length > 0 ? shapeOf(known) : { pattern: `${id}-${kind}-[0-9]{8}`, needles: [`${id}-${kind}-`] };
+  const perPlatform = given.android && given.ios ? platformShapeOf(given.android, given.ios) : null;
+  const shape: Shape =
+    perPlatform ??
+    (known.length > 0 ? shapeOf(known) : { pattern: `${id}-${kind}-[0-9]{8}`, needles: [`${id}-${kind}-`] });
   const sample = (platform: PlatformName) =>
     given[platform] ?? known[0] ?? `${id}-${kind}-0000000${platform === 'android' ? 1 : 2}`;
   const open = known.length === 0 ? ['    # LOOK UP: an example of the ID, and its shape.'] : [];
@@ -108,6 +110,9 @@ function idKind(
       ? [`    # Made from ${known.join(' and ')}: check that your own IDs have this shape.`]
       : []),
     `    pattern: ${quoted(shape.pattern)}`,
+    ...(shape.platforms
+      ? [`    platforms: { ${shape.platforms.android}: android, ${shape.platforms.ios}: ios }`]
+      : []),
     `    # A text that stands in every such ID; files without it are not looked into.`,
     `    needles: [${shape.needles.map(quoted).join(', ')}]`,
     `    # The IDs that the network gives out for testing.`,
@@ -120,11 +125,47 @@ function idKind(
   ];
 }
 
+/** What IDs look like, as far as examples tell. */
+interface Shape {
+  pattern: string;
+  needles: string[];
+  /** The part that tells the platforms apart, where there is such a part. */
+  platforms?: { android: string; ios: string };
+}
+
+/**
+ * The shape of IDs of which one is for Android and one for iOS: where they are alike but for one short word, that
+ * word is what tells the platform.
+ */
+export function platformShapeOf(android: string, ios: string): Shape | null {
+  const [left, right] = [android, ios].map((id) => id.match(/[A-Za-z0-9]+|[^A-Za-z0-9]+/g) ?? []);
+  if (!left || !right || left.length !== right.length) return null;
+  const odd = left.flatMap((part, at) => {
+    const other = right[at] ?? '';
+    const isCode = part !== other && [part, other].every((word) => /^[A-Za-z]{1,3}$/.test(word));
+    return isCode ? [at] : [];
+  });
+  const [at] = odd;
+  if (at === undefined || odd.length > 1 || at === 0) return null;
+  const head = left.slice(0, at).join('');
+  if (head !== right.slice(0, at).join('')) return null;
+  const codes = { android: left[at] ?? '', ios: right[at] ?? '' };
+  const rests = [left, right].map((parts) => runs(parts.slice(at + 1).join('')));
+  if (rests[0] !== rests[1]) return null;
+  const needles = head.length >= 3 ? [head] : [`${head}${codes.android}`, `${head}${codes.ios}`];
+  if (needles.some(({ length }) => length < 3)) return null;
+  return {
+    pattern: `${escaped(head)}(?<platform>${codes.android}|${codes.ios})${rests[0] ?? ''}`,
+    needles,
+    platforms: codes,
+  };
+}
+
 /**
  * The shape that examples share: what is the same in all stands as it is, the rest by kind and length. Examples
  * that do not even begin alike are alternatives, each with a needle of its own.
  */
-export function shapeOf(examples: readonly string[]): { pattern: string; needles: string[] } {
+export function shapeOf(examples: readonly string[]): Shape {
   const [first = ''] = examples;
   let common = 0;
   while (common < first.length && examples.every((example) => example[common] === first[common])) common++;
@@ -154,8 +195,14 @@ function escaped(text: string): string {
   return text.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
 }
 
-/** A text run by run, each as a class of its kind with its length. */
+/** A text run by run, each as a class of its kind with its length; words of one or two letters stand for themselves. */
 function runs(text: string): string {
+  return (text.match(/[A-Za-z0-9]+|[^A-Za-z0-9]+/g) ?? [])
+    .map((word) => (/^[A-Za-z]{1,2}$/.test(word) ? word : classes(word)))
+    .join('');
+}
+
+function classes(text: string): string {
   const found = text.match(/[0-9]+|[a-f0-9]+(?![A-Za-z])|[A-Z0-9]+(?![a-z])|[A-Za-z0-9]+|[^A-Za-z0-9]+/g);
   return (found ?? [])
     .map((run) => {

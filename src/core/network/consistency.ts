@@ -1,6 +1,7 @@
 import type { LanguageCalls } from './calls.js';
 import type { Inventory } from './exchange.js';
 import { platforms, type Profile } from './model.js';
+import { samplesOf } from './samples.js';
 
 /** A fault between two parts of a profile: each is right on its own. */
 export interface Mismatch {
@@ -13,6 +14,7 @@ export interface Mismatch {
 export function mismatches(profile: Profile): Mismatch[] {
   return [
     ...appIdPlaces(profile),
+    ...sharedShapes(profile),
     ...offeredNowhere(profile),
     ...inventoryFaults(profile),
     ...codeFaults(profile),
@@ -37,6 +39,25 @@ function appIdPlaces(profile: Profile): Mismatch[] {
         field,
         message: `On ${platform} an app ID cannot stand in a ${place.place}.`,
         fix: `Use place: ${right[platform]} or code.`,
+      },
+    ];
+  });
+}
+
+/** An ID that could be of either kind would be taken for the wrong one. */
+function sharedShapes({ ids }: Profile): Mismatch[] {
+  const kinds = ['app', 'unit'] as const;
+  return kinds.flatMap((kind) => {
+    const [mine, other] = [ids[kind], ids[kind === 'app' ? 'unit' : 'app']];
+    if (!mine || !other) return [];
+    const pattern = new RegExp(`^(?:${other.pattern})$`, 'u');
+    const taken = samplesOf(mine).find(({ id }) => pattern.test(id));
+    if (!taken) return [];
+    return [
+      {
+        field: ['ids', kind, 'samples', ...taken.path],
+        message: `${taken.id} is ${mine.label} here, and has the shape of ${other.label} too.`,
+        fix: 'Make the patterns so narrow that no ID fits both.',
       },
     ];
   });

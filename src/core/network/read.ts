@@ -1,7 +1,8 @@
 import safeRegex from 'safe-regex2';
 import { fieldProblems, readYaml, type FieldProblem, type YamlDocument } from '../formats/yaml/read.js';
 import { mismatches } from './consistency.js';
-import { idKinds, platforms, Profile, type Format, type IdKind, type Platform } from './model.js';
+import { idKinds, Profile, type IdKind } from './model.js';
+import { samplesOf } from './samples.js';
 
 /**
  * Reads a network profile and checks it whole: its shape, that its patterns are bounded, and that its own
@@ -16,7 +17,8 @@ export function readProfile(text: string): { profile: Profile | null; problems: 
     const rules = parsed.data.ids[kind];
     return rules ? idProblems(rules, ['ids', kind], yaml) : [];
   });
-  for (const { field, message, fix } of mismatches(parsed.data))
+  // Patterns have to be sound before they can be held against each other.
+  for (const { field, message, fix } of problems.length > 0 ? [] : mismatches(parsed.data))
     problems.push({ field: field.join('.'), message, fix, place: yaml.placeOf(field) });
   return { profile: problems.length === 0 ? parsed.data : null, problems };
 }
@@ -76,28 +78,4 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
     );
   }
   return problems;
-}
-
-/** An ID that a network gives out for testing. */
-export interface Sample {
-  id: string;
-  platform: Platform;
-  format?: Format;
-  /** The field below `samples` in which it stands. */
-  path: string[];
-}
-
-/** Every sample of an ID kind, with the platform and format that it is for. */
-export function samplesOf(kind: IdKind): Sample[] {
-  return platforms.flatMap((platform): Sample[] => {
-    const samples = kind.samples[platform];
-    if (samples === undefined) return [];
-    if (typeof samples === 'string') return [{ id: samples, platform, path: [platform] }];
-    return (Object.entries(samples) as [Format, string][]).map(([format, id]) => ({
-      id,
-      platform,
-      format,
-      path: [platform, format],
-    }));
-  });
 }

@@ -1,5 +1,5 @@
 import { idKinds, type Format, type IdKind, type IdKindName, type Platform, type Profile } from './model.js';
-import { samplesOf } from './read.js';
+import { samplesOf } from './samples.js';
 
 /** What a value is to one network. */
 export interface Recognised {

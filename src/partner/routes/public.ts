@@ -1,6 +1,6 @@
 import type { Router } from 'express';
 import { platforms, type Format, type Platform } from '../../core/network/model.js';
-import { samplesOf } from '../../core/network/read.js';
+import { samplesOf } from '../../core/network/samples.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { crawl } from '../crawler.js';
 import { Refusal } from '../errors.js';

@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { durationSeconds } from '../../core/network/consistency.js';
 import { makeMatching, type Draw } from '../../core/network/make-id.js';
-import { samplesOf } from '../../core/network/read.js';
+import { samplesOf } from '../../core/network/samples.js';
 import type { Format, IdKind, Platform, Profile } from '../../core/network/model.js';
 import type { InventoryApp, InventoryUnit, UnitSettings, UnitStatus } from '../../core/inventory/model.js';
 import type { PartnerClock } from '../clock.js';

@@ -1,6 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { answersFrom, draftProfile, ProfileAnswers, shapeOf } from '../../../src/core/drafting/profile.js';
+import {
+  answersFrom,
+  draftProfile,
+  platformShapeOf,
+  ProfileAnswers,
+  shapeOf,
+} from '../../../src/core/drafting/profile.js';
 import { unclaimed } from '../../../src/core/drafting/unclaimed.js';
 import { readProfile } from '../../../src/core/network/read.js';
 import { formatNames, platformNames } from '../../../src/core/network/names.js';
@@ -91,6 +97,33 @@ describe('drafting a profile', () => {
       expect(shape.needles.some((one) => example.includes(one))).toBe(true);
       expect(example).toMatch(new RegExp(`^(?:${shape.pattern})$`, 'u'));
     }
+  });
+});
+
+describe('IDs that tell their platform', () => {
+  it.each([
+    ['em-a-000001', 'em-i-000002', 'em-(?<platform>a|i)-[0-9]{6}', ['em-']],
+    ['CH-A-100001-SAMPLE0A', 'CH-I-100001-SAMPLE0I', 'CH-(?<platform>A|I)-', ['CH-']],
+    ['x.g.1', 'x.b.2', 'x\\.(?<platform>g|b)\\.[0-9]{1}', ['x.g', 'x.b']],
+  ])('%s and %s', (android, ios, pattern, needles) => {
+    const shape = platformShapeOf(android, ios);
+    expect(shape?.needles).toEqual(needles);
+    expect(shape?.pattern.startsWith(pattern)).toBe(true);
+    for (const [id, platform] of [
+      [android, 'android'],
+      [ios, 'ios'],
+    ] as const)
+      expect(new RegExp(`^(?:${shape!.pattern})$`, 'u').exec(id)?.groups?.platform).toBe(
+        shape!.platforms![platform],
+      );
+  });
+  it.each([
+    ['bw-u-10000001', 'bw-u-10000002'],
+    ['a-x-1', 'i-x-1'],
+    ['em-a-x-1', 'em-i-y-1'],
+    ['em-a-1', 'em-i-12'],
+  ])('%s and %s do not', (android, ios) => {
+    expect(platformShapeOf(android, ios)).toBeNull();
   });
 });
 

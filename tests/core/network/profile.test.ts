@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { readProfile, samplesOf } from '../../../src/core/network/read.js';
+import { readProfile } from '../../../src/core/network/read.js';
+import { samplesOf } from '../../../src/core/network/samples.js';
 import { reasonsOf } from '../../../src/core/network/reasons.js';
 import { offers, recogniser } from '../../../src/core/network/recognise.js';
 import { profileOf, profiles, root } from '../../support/trees.js';
