@@ -55,7 +55,7 @@ export function NetworkPage() {
     <main className="page">
       <h1>What does {profile.name} need, and why?</h1>
       <p className="lede">{profile.about}</p>
-      <table className="ledger">
+      <table className="ledger reasons">
         <thead>
           <tr>
             <th>What</th>

@@ -21,10 +21,19 @@ const stackNames: Record<string, string> = {
 export function reasonsOf(profile: Profile): Reason[] {
   return (Object.entries(sections) as [keyof typeof sections, string][]).flatMap(([section, name]) =>
     Object.entries(profile[section] ?? {}).flatMap(([field, value]) => {
-      const what = name === '' ? (stackNames[field] ?? field) : `${name} ${field.replace(/-/g, ' ')}`;
+      const what = name === '' ? (stackNames[field] ?? field) : `${name} ${inWords(field)}`;
       return (Array.isArray(value) ? (value as unknown[]) : [value]).flatMap((item) => reason(what, item));
     }),
   );
+}
+
+/** A field's name as people write it: `app-id` is the app ID, `min-sdk` the min SDK. */
+function inWords(field: string): string {
+  return field
+    .replace(/-/g, ' ')
+    .replace(/\bid\b/, 'ID')
+    .replace(/\bsdk\b/, 'SDK')
+    .replace('kotlin', 'Kotlin');
 }
 
 function reason(what: string, item: unknown): Reason[] {
