@@ -242,12 +242,14 @@ describe('the console', () => {
     expect(names.indexOf('Register with the network')).toBeLessThan(names.indexOf('Accept the terms'));
     expect(names.at(-1)).toBe('Check the release');
     await page.getByText('syndexa publisher set --credential cobalt-heron.inventory=secret:NAME').waitFor();
-    await page.getByLabel('only what can be done now').check();
+    await page.getByLabel('only what can be done now').click();
+    await page.waitForURL(/\?show=next$/);
     expect(new URL(page.url()).search).toBe('?show=next');
     expect(await rows.filter({ hasText: 'blocked' }).count()).toBe(0);
     await page.getByLabel('Note on Link the store listing').fill('seen in the store');
     await page.getByRole('button', { name: 'It is done' }).click();
-    await page.getByLabel('only what can be done now').uncheck();
+    await page.getByLabel('only what can be done now').click();
+    await page.waitForURL(/\/steps$/);
     const listing = rows.filter({ hasText: 'Link the store listing' });
     await listing.getByText('● done', { exact: false }).or(listing.getByText('ticked by')).first().waitFor();
     await listing.getByRole('button', { name: 'take it back' }).click();
