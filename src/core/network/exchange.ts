@@ -3,11 +3,6 @@ import { Format, Platform, Slug, Why } from './words.js';
 
 const FieldName = z.string().min(1).max(60);
 
-/** The fields of a unit, as Syndexa names them. */
-export const unitFieldNames = ['id', 'name', 'format', 'platform', 'app', 'status', 'serves-from'] as const;
-export const appFieldNames = ['id', 'platform', 'identifier', 'name', 'status'] as const;
-export const settingFieldNames = ['refresh', 'content', 'reward-amount', 'reward-item', 'skippable'] as const;
-
 const UnitFields = z.strictObject({
   id: FieldName,
   name: FieldName,
