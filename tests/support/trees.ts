@@ -66,7 +66,7 @@ export const gradle = (
   dependencies = `implementation("example.cobaltheron:ads-sdk:6.2.0")`,
 ) => `plugins {
     id("com.android.application")
-    id("org.jetbrains.kotlin.android")
+    id("org.jetbrains.kotlin.android") version "2.1.0"
 }
 
 android {

@@ -28,7 +28,10 @@ export function callNeedles(profiles: readonly Profile[]): string[] {
       callsOf(profile, language).map(({ call }) => call),
     ),
   );
-  return [...new Set(['Placebook.', ...calls.filter(({ length }) => length >= 6)])];
+  const views = profiles.flatMap(({ android, ios }) =>
+    [...(android?.views ?? []), ...(ios?.views ?? [])].map((view) => view.class),
+  );
+  return [...new Set(['Placebook.', ...[...calls, ...views].filter(({ length }) => length >= 6)])];
 }
 
 function callsOf(profile: Profile, language: 'kotlin' | 'java' | 'swift'): NamedCall[] {

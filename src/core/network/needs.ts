@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { reasoned, TreePath, Why } from './words.js';
+import { Format, reasoned, TreePath, Why } from './words.js';
 
 const AppIdPlace = z.discriminatedUnion('place', [
   z.strictObject({
@@ -58,6 +58,18 @@ const Binary = reasoned({
   version: Version,
 }).meta({ description: 'A library that is handed out as a file instead of being published.' });
 
+const ViewClass = reasoned({
+  class: z.string().regex(/^[\w.]+$/),
+  format: Format,
+  unit: z
+    .string()
+    .regex(/^\w+$/)
+    .optional()
+    .meta({ description: 'The attribute that takes the unit ID, without its prefix.' }),
+  size: z.string().regex(/^\w+$/).optional().meta({ description: 'The attribute that takes the size.' }),
+}).meta({ description: 'A view of the network that a layout or storyboard may name.' });
+export type ViewClass = z.infer<typeof ViewClass>;
+
 export const AndroidNeeds = z.strictObject({
   'app-id': AppIdPlace.optional(),
   'min-sdk': Level.optional(),
@@ -84,6 +96,10 @@ export const AndroidNeeds = z.strictObject({
     .optional()
     .meta({ description: 'The application class that must be declared, or extended by the title’s own.' }),
   companion: Companion.optional(),
+  plugin: reasoned({ id: z.string().regex(/^[\w.-]+$/), version: Version })
+    .optional()
+    .meta({ description: 'The Gradle plugin that the application module must apply.' }),
+  views: z.array(ViewClass).default([]),
 });
 export type AndroidNeeds = z.infer<typeof AndroidNeeds>;
 
@@ -114,6 +130,7 @@ export const IosNeeds = z.strictObject({
     .optional()
     .meta({ description: 'The SKAdNetwork identifiers that the property list must name.' }),
   companion: Companion.optional(),
+  views: z.array(ViewClass).default([]),
 });
 export type IosNeeds = z.infer<typeof IosNeeds>;
 

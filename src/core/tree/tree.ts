@@ -29,6 +29,7 @@ export class Tree {
   readonly #files: ReadonlyMap<string, TreeFile>;
   readonly #documents = new Map<string, TextDocument | null>();
   readonly #parsed = new Map<unknown, Map<string, unknown>>();
+  readonly #worked = new Map<string, unknown>();
 
   constructor(
     files: Iterable<TreeFile>,
@@ -83,6 +84,12 @@ export class Tree {
       this.problems.push({ path, ...document.lines.at(start), message });
     }
     return result;
+  }
+
+  /** Works something out about the tree once; the key says what. */
+  once<Value>(key: string, make: () => Value): Value {
+    if (!this.#worked.has(key)) this.#worked.set(key, make());
+    return this.#worked.get(key) as Value;
   }
 
   /** Whether anything lies below a folder. */

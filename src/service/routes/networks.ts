@@ -42,7 +42,7 @@ export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
   return {
     rules: [
       ...stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
-      ...companionNames(shelf).map((name) => ({ name })),
+      ...handedOut(shelf).map((name) => ({ name })),
     ],
     folders: stacks.flatMap(({ folders }) => [...folders]),
     needles: [...recogniser(shelf.profiles()).needles, ...callNeedles(shelf.profiles())],
@@ -51,12 +51,13 @@ export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
   };
 }
 
-/** The names of files that networks give out per application. */
-function companionNames(shelf: ProfileShelf): string[] {
-  const files = shelf
-    .profiles()
-    .flatMap(({ android, ios }) => [android?.companion, ios?.companion])
-    .flatMap((companion) => companion?.file.split('/').pop() ?? []);
+/** The names of files that networks hand out: companion files, and libraries. */
+function handedOut(shelf: ProfileShelf): string[] {
+  const files = shelf.profiles().flatMap(({ android, ios }) => {
+    const companions = [android?.companion, ios?.companion].flatMap((companion) => companion?.file ?? []);
+    const binaries = [...(android?.binaries ?? []), ...(ios?.binaries ?? [])].map(({ file }) => file);
+    return [...companions, ...binaries].flatMap((file) => file.split('/').pop() ?? []);
+  });
   return [...new Set(files)];
 }
 

@@ -329,7 +329,11 @@ describe('real trees', () => {
       problems,
     } = runSurvey(treeOf(files), { name: 'template', profiles, title: null }).survey;
     expect(problems).toEqual([]);
-    expect(unresolved.filter(({ platform }) => platform === 'android')).toEqual([]);
+    expect(
+      unresolved
+        .filter(({ platform }) => platform === 'android')
+        .map(({ kind, reason, place }) => [kind, reason, `${place.path}:${place.line}`]),
+    ).toEqual([['kotlin', 'the class path names the plugin without a version', 'android/build.gradle:17']]);
     expect(
       editions.map(({ platform, module, identifier, variants }) => [
         platform,

@@ -1,6 +1,11 @@
-import { defineRule } from '../model.js';
+import { defineRule, type CheckContext } from '../model.js';
 import { listed } from '../scope.js';
 import { isEnrolled } from '../../roster/expected.js';
+
+/** Whether any network that counts here works with some Kotlin versions only. */
+function asksForKotlin({ profiles, title }: CheckContext): boolean {
+  return profiles.some(({ id, android }) => android?.kotlin && (!title || isEnrolled(title, id, 'android')));
+}
 
 /** A value that the build works out only when it runs. */
 export const cannotTell = defineRule({
@@ -16,6 +21,7 @@ export const cannotTell = defineRule({
     const { survey, title } = context;
     for (const item of survey.unresolved) {
       if (item.network && title && !isEnrolled(title, item.network, item.platform)) continue;
+      if (item.kind === 'kotlin' && !asksForKotlin(context)) continue;
       const { platform, module, variants, network, place, chain, what, reason } = item;
       yield {
         platform,

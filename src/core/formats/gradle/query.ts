@@ -21,7 +21,8 @@ export function callsIn(statements: readonly Statement[], conditional = false): 
   return statements.flatMap((statement): FoundCall[] => {
     if (statement.type === 'conditional') return callsIn(statement.body, true);
     if (statement.type !== 'expression' || statement.value.type !== 'call') return [];
-    const path = pathOf(statement.value.callee);
+    // Kotlin calls configurations that it does not know by a string: `"freeImplementation"("…")`.
+    const path = pathOf(statement.value.callee) ?? literal(statement.value.callee) ?? null;
     return path === null ? [] : [{ path, call: statement.value, conditional }];
   });
 }
@@ -53,11 +54,19 @@ export function settingIn(
         found = { value: statement.value, statement, conditional };
     } else if (statement.type === 'expression' && statement.value.type === 'call') {
       const { callee, args, body } = statement.value;
-      const value = args[0]?.value;
-      if (value && !body && names.includes(pathOf(callee) ?? '')) found = { value, statement, conditional };
+      if (!names.includes(pathOf(callee) ?? '')) continue;
+      const value = body ? releaseIn(body) : args[0]?.value;
+      if (value) found = { value, statement, conditional };
     }
   }
   return found;
+}
+
+/** The level in `compileSdk { version = release(36) }`. */
+function releaseIn(body: readonly Statement[]): Expression | undefined {
+  const version = settingIn(body, ['version'])?.value;
+  if (version?.type !== 'call') return version;
+  return pathOf(version.callee) === 'release' ? version.args[0]?.value : version;
 }
 
 /** A plain string or number argument as text; undefined for anything else. */

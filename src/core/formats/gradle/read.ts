@@ -273,11 +273,11 @@ class GradleParser {
 
   /** `extra<String>(…)`: passes over the type arguments when a call follows them. */
   private typeArguments(): boolean {
-    const match = /^<[\w\s.,?*<>]{0,120}>\s*\(/.exec(
+    const match = /^<[\w\s.,?*<>]{0,120}>\s*[({]/.exec(
       this.text.slice(this.token.start, this.token.start + 130),
     );
     if (!match) return false;
-    while (!this.is('(')) this.at++;
+    while (!this.is('(') && !this.is('{')) this.at++;
     return true;
   }
 

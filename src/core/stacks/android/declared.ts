@@ -1,12 +1,12 @@
-import { blockBody, callsIn } from '../../formats/gradle/query.js';
 import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Declared } from '../../survey/declared.js';
 import { coordinatesOf } from './dependencies.js';
-import { androidNamespace } from './manifest.js';
+import { allDependencyCalls } from './dependency-calls.js';
+import { androidNamespace } from './namespaces.js';
 import { repositoriesOf } from './repositories.js';
-import { appModules, statementsOf } from './scripts.js';
+import { appModules } from './scripts.js';
 import { manifestsOf } from './sources.js';
 import { readModule } from './variants.js';
 
@@ -16,16 +16,14 @@ export function declaredOnAndroid(tree: Tree, root: string): Declared[] {
     .filter((module) => module.root === root)
     .flatMap((module): Declared[] => {
       const model = readModule(tree, module);
-      const script = module.script;
-      const dependencies = callsIn(blockBody(statementsOf(tree, script), 'dependencies')).flatMap(
-        ({ call }) =>
-          coordinatesOf(tree, model, call).map(({ name, version }): Declared => ({
-            platform: 'android',
-            kind: 'dependency',
-            name,
-            value: version,
-            place: placeAt(script, tree.text(script), call),
-          })),
+      const dependencies = allDependencyCalls(model).flatMap((item) =>
+        coordinatesOf(tree, model, item).map(({ name, version }): Declared => ({
+          platform: 'android',
+          kind: 'dependency',
+          name,
+          value: version,
+          place: placeAt(item.script, tree.text(item.script), item.call),
+        })),
       );
       const keys = model.variants.flatMap((variant) =>
         manifestsOf(tree, model, variant).flatMap(({ path, document }) => {
@@ -48,13 +46,16 @@ export function declaredOnAndroid(tree: Tree, root: string): Declared[] {
       );
       return [...keys, ...dependencies];
     });
-  const repositories = repositoriesOf(tree, root).map(({ name, place }): Declared => ({
-    platform: 'android',
-    kind: 'repository',
-    name,
-    value: '',
-    place,
-  }));
+  const modules = appModules(tree).filter((module) => module.root === root);
+  const repositories = modules
+    .flatMap(({ folder }) => repositoriesOf(tree, root, folder))
+    .map(({ name, place }): Declared => ({
+      platform: 'android',
+      kind: 'repository',
+      name,
+      value: '',
+      place,
+    }));
   return once([...found, ...repositories]);
 }
 

@@ -3,7 +3,8 @@ import { readGradle, type Expression, type Statement } from '../../formats/gradl
 import type { ChainStep } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
-import { catalogOf, scriptOf, statementsOf } from './scripts.js';
+import { scriptParts } from './parts.js';
+import { catalogsOf, scriptOf } from './scripts.js';
 
 /** A value with its evidence, or the reason why reading alone cannot tell it. */
 export type Resolved =
@@ -31,6 +32,7 @@ const passThrough = new Set([
   'asString',
 ]);
 const maxSteps = 40;
+const computed = 'it is a computed expression';
 
 /** Works out an expression as Gradle would, as far as that can be read from the files. */
 export function evaluate(expression: Expression, scope: Scope, steps = 0): Resolved {
@@ -72,23 +74,24 @@ function evaluateStep(expression: Expression, scope: Scope, steps: number): Reso
         cannot(`“${pathOf(expression) ?? 'this'}” is not set in any file of the tree`)
       );
     case 'index':
-      return evaluateIndex(expression, scope, steps) ?? cannot('it is a computed expression');
+      return evaluateIndex(expression, scope, steps) ?? cannot(computed);
     case 'call':
       return evaluateCall(expression, scope, steps) ?? cannot('it is computed when the build runs');
     case 'binary': {
+      if (expression.operator === ':') return evaluateChoice(expression, scope, steps) ?? cannot(computed);
       const left = evaluate(expression.left, scope, steps + 1);
       if (expression.operator === 'as') return left;
       if (expression.operator === '?:')
         return left.value === null && left.absent ? evaluate(expression.right, scope, steps + 1) : left;
       if (expression.operator !== '+' || left.value === null)
-        return left.value === null ? left : cannot('it is a computed expression');
+        return left.value === null ? left : cannot(computed);
       const right = evaluate(expression.right, scope, steps + 1);
       return right.value === null
         ? right
         : { value: left.value + right.value, chain: [...left.chain, ...right.chain] };
     }
     default:
-      return cannot('it is a computed expression');
+      return cannot(computed);
   }
 }
 
@@ -113,7 +116,7 @@ function evaluateString(
       if (part?.value == null) {
         failed ??= {
           value: null,
-          reason: part && 'reason' in part ? part.reason : 'it is a computed expression',
+          reason: part && 'reason' in part ? part.reason : computed,
           chain,
         };
         return whole;
@@ -145,7 +148,9 @@ function evaluateCall(
     return unresolvedAt(expression, scope, `it comes from the environment variable ${name}`);
   }
   if (
-    /(^|\.)(findProperty|property|gradleProperty|extra\.get|ext\.get)$/.test(path) &&
+    /(^|\.)(findProperty|property|getProperty|gradleProperty|extra\.get|ext\.get|extraProperties\.get)$/.test(
+      path,
+    ) &&
     first?.type === 'string'
   ) {
     return (
@@ -158,6 +163,20 @@ function evaluateCall(
   if (callee.type === 'member' && passThrough.has(callee.name))
     return evaluate(callee.object, scope, steps + 1);
   return undefined;
+}
+
+/** `project.hasProperty("x") ? x : y`: which side holds is known when the property is. */
+function evaluateChoice(
+  { left, right }: Expression & { type: 'binary' },
+  scope: Scope,
+  steps: number,
+): Resolved | undefined {
+  if (left.type !== 'binary' || left.operator !== '?' || left.left.type !== 'call') return undefined;
+  const { callee, args } = left.left;
+  const name = args[0]?.value;
+  if (!/(^|\.)(hasProperty|has)$/.test(pathOf(callee) ?? '') || name?.type !== 'string') return undefined;
+  const known = lookUp(name.raw, scope, steps) !== undefined;
+  return evaluate(known ? left.right : right, scope, steps + 1);
 }
 
 function unresolvedAt(expression: Expression, scope: Scope, reason: string): Resolved & { value: null } {
@@ -183,8 +202,8 @@ function evaluateIndex(
 function evaluateName(expression: Expression, scope: Scope, steps: number): Resolved | undefined {
   const path = pathOf(expression);
   if (path === null) return undefined;
-  const version = /^(\w+)\.versions\.(.+?)(\.get)?$/.exec(path)?.[2];
-  if (version !== undefined) return catalogVersion(version, scope);
+  const version = /^(\w+)\.versions\.(.+?)(\.get)?$/.exec(path);
+  if (version?.[1] && version[2]) return catalogVersion(version[1], version[2], scope);
   return lookUp(
     path
       .replace(/^(rootProject|project|ext|extra|rootProject\.ext|project\.ext|rootProject\.extra)\./, '')
@@ -194,8 +213,8 @@ function evaluateName(expression: Expression, scope: Scope, steps: number): Reso
   );
 }
 
-function catalogVersion(alias: string, scope: Scope): Resolved | undefined {
-  const found = catalogOf(scope.tree, scope.root);
+function catalogVersion(catalog: string, alias: string, scope: Scope): Resolved | undefined {
+  const found = catalogsOf(scope.tree, scope.root).find(({ name }) => name === catalog);
   const version = found?.catalog.versions.get(alias);
   if (!found || !version) return undefined;
   const place = placeAt(found.path, scope.tree.text(found.path), {
@@ -205,18 +224,40 @@ function catalogVersion(alias: string, scope: Scope): Resolved | undefined {
   return { value: version.value, chain: [{ what: 'version catalogue', value: version.value, place }] };
 }
 
-/** A property by name: declared in the module's script, then the root's, then `gradle.properties`. */
+/**
+ * A property by name: declared in the module's script, then the root's (with all that they pull in), then in
+ * `gradle.properties`. `versions.minSdk` is looked for in a map that is called `versions`.
+ */
 function lookUp(name: string, scope: Scope, steps: number): Resolved | undefined {
-  if (name.includes('.')) return undefined;
+  const [head = name, ...rest] = name.split('.');
   for (const folder of new Set([scope.module, scope.root])) {
-    const path = scriptOf(scope.tree, folder);
-    if (!path) continue;
-    const found = declarationOf(name, statementsOf(scope.tree, path));
+    const { parts } = scriptParts(scope.tree, scope.root, scriptOf(scope.tree, folder));
+    let found: { value: Expression; path: string } | undefined;
+    for (const { path, statements } of parts) {
+      const value = declarationOf(head, statements);
+      if (value) found = { value, path };
+    }
     if (!found) continue;
-    const resolved = evaluate(found, { ...scope, path }, steps + 1);
-    return resolved;
+    const value = rest.reduce<Expression | undefined>((map, key) => map && entryOf(map, key), found.value);
+    if (value) return evaluate(value, { ...scope, path: found.path }, steps + 1);
+    if (rest.length > 0) return undefined;
   }
-  return gradleProperty(name, scope);
+  return rest.length > 0 ? undefined : gradleProperty(name, scope);
+}
+
+/** The entry of a map: `[a: "b"]`, `mapOf("a" to "b")`. */
+function entryOf(map: Expression, key: string): Expression | undefined {
+  if (map.type === 'list') return map.items.find(({ name }) => name === key)?.value;
+  if (map.type !== 'call') return undefined;
+  return map.args
+    .map(({ value }) => value)
+    .find(
+      (value): value is Expression & { type: 'binary' } =>
+        value.type === 'binary' &&
+        value.operator === 'to' &&
+        value.left.type === 'string' &&
+        value.left.raw === key,
+    )?.right;
 }
 
 /** The value last given to a name by `def`, `val`, `ext.x = …`, `ext { x = … }`, `extra["x"] = …`, `set("x", …)`. */
@@ -240,7 +281,7 @@ function declarationOf(name: string, statements: readonly Statement[]): Expressi
       const path = pathOf(statement.value.callee) ?? '';
       const { body, args } = statement.value;
       if (/(^|\.)(ext|extra)$/.test(path) && body) found = assigned(name, body) ?? found;
-      else if (['buildscript', 'allprojects'].includes(path) && body)
+      else if (['buildscript', 'allprojects', 'subprojects'].includes(path) && body)
         found = declarationOf(name, body) ?? found;
       else if (
         /(^|\.)(ext|extra)\.set$/.test(path) &&
@@ -261,8 +302,15 @@ function assigned(name: string, body: readonly Statement[]): Expression | undefi
     .at(-1);
 }
 
-function gradleProperty(name: string, { tree, root }: Scope): Resolved | undefined {
-  const path = root ? `${root}/gradle.properties` : 'gradle.properties';
+function gradleProperty(name: string, { tree, root, module }: Scope): Resolved | undefined {
+  for (const folder of new Set([module, root])) {
+    const found = propertyIn(tree, folder ? `${folder}/gradle.properties` : 'gradle.properties', name);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+function propertyIn(tree: Tree, path: string, name: string): Resolved | undefined {
   const document = tree.has(path) ? tree.text(path) : undefined;
   if (!document) return undefined;
   let at = 0;

@@ -1,15 +1,15 @@
-import { attribute, descendants, elements, prefixOf } from '../../formats/xml/query.js';
+import { attribute, descendants, prefixOf } from '../../formats/xml/query.js';
 import type { XmlElement } from '../../formats/xml/read.js';
 import type { ChainStep, Fact, Unresolved } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../stack.js';
-import { placeholdersOf } from './placeholders.js';
-import { manifestsOf, stringsOf } from './sources.js';
 import { moduleName, type Collected } from './facts.js';
-import type { AndroidVariant, ModuleModel } from './variants.js';
-
-export const androidNamespace = 'http://schemas.android.com/apk/res/android';
+import { mergedElements, type MergeConflict, type MergedAttribute } from './manifest-merge.js';
+import { androidNamespace } from './namespaces.js';
+import { placeholdersOf } from './placeholders.js';
+import { manifestsOf, stringsOf, type ManifestFile } from './sources.js';
+import { moduleSetting, type AndroidVariant, type ModuleModel } from './variants.js';
 
 /** A meta-data element that bears a key, and the element that holds it. */
 export interface FoundMetaData {
@@ -45,7 +45,7 @@ export function metaDataOf(
   });
 }
 
-/** App IDs and permissions that the merged manifest of a variant would hold. */
+/** App IDs, permissions, components and the application class that the merged manifest of a variant would hold. */
 export function manifestFindings(
   tree: Tree,
   model: ModuleModel,
@@ -54,15 +54,18 @@ export function manifestFindings(
 ): Collected {
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
+  const files = manifestsOf(tree, model, variant);
+  const merged = mergedElements(files, 'meta-data');
   for (const profile of context.profiles) {
     const place = profile.android?.['app-id'];
     if (place?.place !== 'manifest') continue;
-    const found = metaDataOf(tree, model, variant, place.key);
-    const strongest = found.filter(({ inApplication }) => inApplication).at(-1)?.path;
-    for (const item of found) {
-      // In the application element a stronger manifest's entry replaces those of weaker ones.
-      if (item.inApplication && item.path !== strongest) continue;
-      const outcome = valueOf(tree, model, variant, item);
+    const effective = merged.find(({ key }) => key === place.key);
+    const strongest = effective?.sources[0];
+    for (const item of metaDataOf(tree, model, variant, place.key)) {
+      // Weaker manifests only add to the strongest one's element; twice in that one file is a fault to show.
+      if (item.inApplication && item.path !== strongest?.file.path) continue;
+      const attributes = item.element === strongest?.element ? effective?.attributes : undefined;
+      const outcome = valueOf(tree, model, variant, item, attributes);
       const base = {
         kind: 'app-id' as const,
         network: profile.id,
@@ -76,9 +79,41 @@ export function manifestFindings(
       if (outcome.value !== null) facts.push({ ...base, name: place.key, value: outcome.value, standsIn });
       else unresolved.push({ ...base, what: `the app ID of ${profile.name}`, reason: outcome.reason });
     }
+    for (const conflict of effective?.conflicts ?? [])
+      facts.push(conflictFact(tree, model, variant, profile.id, place.key, conflict));
   }
   facts.push(...permissionFacts(tree, model, variant, context));
+  facts.push(...componentFacts(tree, model, variant, files, context));
   return { facts, unresolved };
+}
+
+/** Two manifests give one attribute different values: the merger stops there. */
+function conflictFact(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  network: string,
+  key: string,
+  { attribute: name, stronger, weaker }: MergeConflict,
+): Fact {
+  const step = ({ file, attribute, value }: MergedAttribute): ChainStep => ({
+    what: `manifest of ${file.sourceSet}`,
+    value,
+    place: placeAt(file.path, tree.text(file.path), attribute.valueSpan),
+  });
+  const chain = [step(stronger), step(weaker)];
+  const place = chain[0]?.place ?? { path: stronger.file.path, line: 1, column: 1 };
+  return {
+    kind: 'merge-conflict',
+    network,
+    platform: 'android',
+    module: moduleName(model),
+    variants: [variant.name],
+    name: `android:${name} of ${key}`,
+    value: `${stronger.value} against ${weaker.value}`,
+    place,
+    chain,
+  };
 }
 
 function holderName(element: XmlElement): string {
@@ -96,11 +131,15 @@ function valueOf(
   model: ModuleModel,
   variant: AndroidVariant,
   { path, element }: FoundMetaData,
+  merged: ReadonlyMap<string, MergedAttribute> | undefined,
 ): Outcome {
-  const document = tree.text(path);
   const prefix =
     element.attributes.find(({ name }) => name.endsWith(':name'))?.name.split(':')[0] ?? 'android';
-  const written = attribute(element, `${prefix}:value`) ?? attribute(element, `${prefix}:resource`);
+  const given = merged?.get('value') ?? merged?.get('resource');
+  const written =
+    given?.attribute ?? attribute(element, `${prefix}:value`) ?? attribute(element, `${prefix}:resource`);
+  const from = given?.file.path ?? path;
+  const document = tree.text(from);
   if (!written) {
     return {
       value: null,
@@ -109,7 +148,7 @@ function valueOf(
     };
   }
   const chain: ChainStep[] = [
-    { what: 'manifest', value: written.value, place: placeAt(path, document, written.valueSpan) },
+    { what: 'manifest', value: written.value, place: placeAt(from, document, written.valueSpan) },
   ];
   const filled = fillPlaceholders(written.value, model, variant, chain);
   if (filled.value === null) return filled;
@@ -120,9 +159,8 @@ function valueOf(
     stringsOf(tree, model, variant).get(reference);
   if (!resource)
     return { value: null, reason: `no source set of this variant has a string ${reference}`, chain };
-  const place = placeAt(resource.path, tree.text(resource.path), resource.resource);
-  chain.push({ what: `string ${reference}`, value: resource.resource.raw, place });
-  return { value: resource.resource.value, chain };
+  chain.push(resource.step);
+  return { value: resource.value, chain };
 }
 
 /** Puts manifest placeholders in, as the manifest merger does. */
@@ -160,30 +198,74 @@ function permissionFacts(
   const wanted = new Set(
     profiles.flatMap((profile) => profile.android?.permissions.map(({ name }) => name) ?? []),
   );
-  const facts = new Map<string, Fact>();
-  for (const { path, document } of manifestsOf(tree, model, variant)) {
-    const { root } = document;
-    if (!root) continue;
-    const prefix = prefixOf(root, androidNamespace, 'android');
-    for (const element of elements(root, 'uses-permission')) {
-      const name = attribute(element, `${prefix}:name`)?.value;
-      if (name === undefined || !wanted.has(name) || facts.has(name)) continue;
-      const place = placeAt(path, tree.text(path), element);
-      const base = {
-        kind: 'permission' as const,
-        network: null,
-        platform: 'android' as const,
-        module: moduleName(model),
-      };
-      facts.set(name, {
-        ...base,
-        variants: [variant.name],
-        name,
-        value: name,
-        place,
-        chain: [{ what: 'manifest', value: name, place }],
-      });
+  const facts: Fact[] = [];
+  for (const { key, sources } of mergedElements(
+    manifestsOf(tree, model, variant),
+    'uses-permission',
+    'manifest',
+  )) {
+    const [source] = sources;
+    if (!source || !wanted.has(key)) continue;
+    const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
+    facts.push({
+      kind: 'permission',
+      network: null,
+      platform: 'android',
+      module: moduleName(model),
+      variants: [variant.name],
+      name: key,
+      value: key,
+      place,
+      chain: [{ what: 'manifest', value: key, place }],
+    });
+  }
+  return facts;
+}
+
+/** Components that profiles name, and the application class. */
+function componentFacts(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  files: readonly ManifestFile[],
+  { profiles }: SurveyContext,
+): Fact[] {
+  const base = {
+    platform: 'android' as const,
+    module: moduleName(model),
+    variants: [variant.name],
+  };
+  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null;
+  const facts: Fact[] = [];
+  for (const kind of ['activity', 'service', 'receiver', 'provider'] as const) {
+    const wanted = profiles.flatMap(({ id, android }) =>
+      (android?.components ?? []).filter((item) => item.kind === kind).map(({ name }) => ({ id, name })),
+    );
+    if (wanted.length === 0) continue;
+    for (const { key, sources } of mergedElements(files, kind)) {
+      const [source] = sources;
+      const full = className(key, namespace);
+      const owner = wanted.find(({ name }) => name === full);
+      if (!source || !owner) continue;
+      const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
+      const chain = [{ what: 'manifest', value: key, place }];
+      facts.push({ ...base, kind: 'component', network: owner.id, name: kind, value: full, place, chain });
     }
   }
-  return [...facts.values()];
+  const [application] = mergedElements(files, 'application');
+  const name = application?.attributes.get('name');
+  if (name) {
+    const place = placeAt(name.file.path, tree.text(name.file.path), name.attribute);
+    const value = className(name.value, namespace);
+    const owner = profiles.find(({ android }) => android?.application?.class === value);
+    const chain = [{ what: 'manifest', value: name.value, place }];
+    facts.push({ ...base, kind: 'application-class', network: owner?.id ?? null, value, place, chain });
+  }
+  return facts;
+}
+
+/** `.App` and `App` belong to the module's namespace. */
+function className(written: string, namespace: string | null): string {
+  if (namespace === null || (written.includes('.') && !written.startsWith('.'))) return written;
+  return `${namespace}.${written.replace(/^\./, '')}`;
 }

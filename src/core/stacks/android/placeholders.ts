@@ -6,9 +6,10 @@ import type { AndroidVariant, ModuleModel } from './variants.js';
 /** The manifest placeholders of a variant, the strongest setting of each, in all the forms people write. */
 export function placeholdersOf(model: ModuleModel, variant: AndroidVariant): Map<string, Resolved> {
   const found = new Map<string, Resolved>();
+  let script = model.scope.path;
   const set = (name: string | undefined, value: Expression | undefined, conditional: boolean) => {
     if (name === undefined || !value) return;
-    const resolved = evaluate(value, model.scope);
+    const resolved = evaluate(value, { ...model.scope, path: script });
     found.set(
       name,
       conditional ? { value: null, reason: 'it is set under a condition', chain: resolved.chain } : resolved,
@@ -40,7 +41,12 @@ export function placeholdersOf(model: ModuleModel, variant: AndroidVariant): Map
       }
     }
   };
-  for (const config of variant.configs) walk(config.body, false);
+  for (const config of variant.configs) {
+    for (const { path, statements } of config.parts) {
+      script = path;
+      walk(statements, false);
+    }
+  }
   return found;
 }
 

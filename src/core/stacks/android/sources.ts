@@ -1,8 +1,12 @@
 import { readStrings, type StringResource } from '../../formats/android-resources/read.js';
 import { readXml, type XmlDocument } from '../../formats/xml/read.js';
-import { folderOf } from '../../tree/paths.js';
+import { folderOf, isWithin } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
+import { layersOf } from './libraries.js';
+import { resValuesOf } from './res-values.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
+import type { ChainStep, Place } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
 
 /** A file of a module's source set. */
 export interface SourceFile {
@@ -13,51 +17,127 @@ export interface SourceFile {
 /** The folder of a source set. */
 export function sourceSetFolder(model: ModuleModel, sourceSet: string): string {
   const { folder } = model.module;
-  return `${folder ? `${folder}/` : ''}src/${sourceSet}`;
+  return model.sourceSetPaths.get(sourceSet)?.root ?? `${folder ? `${folder}/` : ''}src/${sourceSet}`;
+}
+
+/** Where a source set keeps its manifest. */
+export function manifestPath(model: ModuleModel, sourceSet: string): string {
+  const moved = model.sourceSetPaths.get(sourceSet)?.manifest;
+  return moved ?? `${sourceSetFolder(model, sourceSet)}/AndroidManifest.xml`;
+}
+
+/** The folders of a source set's resources, the weakest first. */
+export function resourceFolders(model: ModuleModel, sourceSet: string): string[] {
+  return folders(model, sourceSet, 'res', ['res']);
+}
+
+function codeFolders(model: ModuleModel, sourceSet: string): string[] {
+  return folders(model, sourceSet, 'code', ['java', 'kotlin']);
+}
+
+function folders(
+  model: ModuleModel,
+  sourceSet: string,
+  kind: 'res' | 'code',
+  usual: readonly string[],
+): string[] {
+  const override = model.sourceSetPaths.get(sourceSet)?.[kind];
+  const home = sourceSetFolder(model, sourceSet);
+  const own = override?.replaces ? [] : usual.map((name) => `${home}/${name}`);
+  return [...own, ...(override?.folders ?? [])];
+}
+
+/** A manifest that goes into a variant's. */
+export interface ManifestFile extends SourceFile {
+  document: XmlDocument;
+  /** Whether it belongs to a module that the application takes in. */
+  library: boolean;
 }
 
 /** The manifests that are merged into a variant's, the weakest first. */
-export function manifestsOf(
-  tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
-): (SourceFile & { document: XmlDocument })[] {
-  return variant.sourceSets.flatMap((sourceSet) => {
-    const path = `${sourceSetFolder(model, sourceSet)}/AndroidManifest.xml`;
-    const document = tree.read(path, readXml);
-    return document ? [{ path, sourceSet, document }] : [];
-  });
+export function manifestsOf(tree: Tree, model: ModuleModel, variant: AndroidVariant): ManifestFile[] {
+  return tree.once(`android manifests of ${model.module.script} ${variant.name}`, () =>
+    layersOf(tree, model, variant).flatMap((layer) =>
+      layer.variant.sourceSets.flatMap((sourceSet) => {
+        const path = manifestPath(layer.model, sourceSet);
+        const document = tree.read(path, readXml);
+        return document ? [{ path, sourceSet, document, library: layer.library }] : [];
+      }),
+    ),
+  );
 }
 
-/** A string resource with the file that gives it. */
-export interface FoundString extends SourceFile {
-  resource: StringResource;
+/** A string resource of a variant, with what gives it. */
+export interface FoundString {
+  name: string;
+  value: string;
+  sourceSet: string;
+  place: Place;
+  step: ChainStep;
+  /** The resource as it stands in a file; undefined when a script makes it. */
+  resource?: StringResource;
 }
 
 /** The strings of a variant as overlays leave them: the strongest source set wins. Default configuration only. */
-export function stringsOf(tree: Tree, model: ModuleModel, variant: AndroidVariant): Map<string, FoundString> {
-  const found = new Map<string, FoundString>();
-  for (const sourceSet of variant.sourceSets) {
-    for (const file of valueFiles(tree, model, sourceSet)) {
-      for (const resource of tree.read(file, readStrings)?.strings ?? [])
-        found.set(resource.name, { path: file, sourceSet, resource });
+export function stringsOf(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+): ReadonlyMap<string, FoundString> {
+  return tree.once(`android strings of ${model.module.script} ${variant.name}`, () => {
+    const found = new Map<string, FoundString>();
+    for (const layer of layersOf(tree, model, variant)) {
+      for (const sourceSet of layer.variant.sourceSets) {
+        for (const file of valueFiles(tree, layer.model, sourceSet)) {
+          const strings = tree.read(file, readStrings)?.strings ?? [];
+          for (const resource of strings)
+            found.set(resource.name, stringFrom(tree, file, sourceSet, resource));
+        }
+      }
+      for (const made of resValuesOf(layer.model, layer.variant)) found.set(made.name, made);
     }
-  }
-  return found;
+    return found;
+  });
+}
+
+function stringFrom(tree: Tree, path: string, sourceSet: string, resource: StringResource): FoundString {
+  const { name, value, raw } = resource;
+  const place = placeAt(path, tree.text(path), resource);
+  return { name, value, sourceSet, place, step: { what: `string ${name}`, value: raw, place }, resource };
 }
 
 /** The files below `res/values` of a source set. */
 export function valueFiles(tree: Tree, model: ModuleModel, sourceSet: string): string[] {
-  const folder = `${sourceSetFolder(model, sourceSet)}/res/values`;
-  return tree.paths.filter((path) => folderOf(path) === folder && path.endsWith('.xml'));
+  return filesIn(
+    tree,
+    resourceFolders(model, sourceSet).map((folder) => `${folder}/values`),
+  );
+}
+
+/** Resource files of a kind (`layout`, `values`) in every configuration: the folder's whole name with each. */
+export function qualifiedFiles(
+  tree: Tree,
+  model: ModuleModel,
+  sourceSet: string,
+  kind: string,
+): { path: string; folder: string }[] {
+  return resourceFolders(model, sourceSet).flatMap((home) =>
+    tree.paths.flatMap((path) => {
+      if (!path.endsWith('.xml') || !path.startsWith(`${home}/${kind}`)) return [];
+      const folder = folderOf(path).slice(home.length + 1);
+      return folder === kind || folder.startsWith(`${kind}-`) ? [{ path, folder }] : [];
+    }),
+  );
+}
+
+function filesIn(tree: Tree, homes: readonly string[]): string[] {
+  return homes.flatMap((home) =>
+    tree.paths.filter((path) => path.endsWith('.xml') && folderOf(path) === home),
+  );
 }
 
 /** The Kotlin and Java files of a source set that the collector brought. */
 export function codeFiles(tree: Tree, model: ModuleModel, sourceSet: string): string[] {
-  const folder = sourceSetFolder(model, sourceSet);
-  return tree.paths.filter(
-    (path) =>
-      (path.startsWith(`${folder}/java/`) || path.startsWith(`${folder}/kotlin/`)) &&
-      /\.(kt|java)$/.test(path),
-  );
+  const homes = codeFolders(model, sourceSet);
+  return tree.paths.filter((path) => /\.(kt|java)$/.test(path) && homes.some((home) => isWithin(path, home)));
 }

@@ -1,7 +1,6 @@
 import { javaSyntax, kotlinSyntax } from '../../code/literals.js';
 import { callFacts } from '../../code/calls.js';
 import { codeFacts, type CodeFile } from '../../code/facts.js';
-import { settingIn } from '../../formats/gradle/query.js';
 import { elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
@@ -11,14 +10,25 @@ import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.
 import type { Tree } from '../../tree/tree.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
 import { companionFacts } from '../companion-facts.js';
-import { dependencyFacts, repositoryFacts } from './dependencies.js';
+import { buildFacts } from './build-facts.js';
+import { dependencyFacts } from './dependencies.js';
+import { layoutFacts } from './layouts.js';
+import { layersOf } from './libraries.js';
 import type { Resolved } from './evaluate.js';
 import { evaluate } from './evaluate.js';
 import { fromResolved, moduleName, type Collected } from './facts.js';
 import { manifestFindings } from './manifest.js';
+import { settingOf } from './parts.js';
+import { resourceFacts } from './resource-facts.js';
 import { appModules } from './scripts.js';
-import { codeFiles, sourceSetFolder, stringsOf } from './sources.js';
-import { readModule, variantSetting, type AndroidVariant, type ModuleModel } from './variants.js';
+import { codeFiles, manifestPath, sourceSetFolder } from './sources.js';
+import {
+  moduleSetting,
+  readModule,
+  variantSetting,
+  type AndroidVariant,
+  type ModuleModel,
+} from './variants.js';
 
 /** Surveys every application module below a root. */
 export function surveyAndroid(tree: Tree, root: string, context: SurveyContext): StackSurvey {
@@ -36,7 +46,8 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
         resourceFacts(tree, model, variant, context),
         codeOf(tree, model, variant, context),
         dependencyFacts(tree, model, variant, context),
-        repositoryFacts(tree, model, variant, context),
+        buildFacts(tree, model, variant, context),
+        layoutFacts(tree, model, variant, context),
         companionFacts({
           tree,
           platform: 'android',
@@ -78,7 +89,7 @@ function companionFolders(model: ModuleModel, variant: AndroidVariant): string[]
 
 /** The application element of the main manifest; the script when there is none. */
 function homeOf(tree: Tree, model: ModuleModel): Place {
-  const path = `${sourceSetFolder(model, 'main')}/AndroidManifest.xml`;
+  const path = manifestPath(model, 'main');
   const root = tree.read(path, readXml)?.root;
   if (!root) return { path: model.module.script, line: 1, column: 1 };
   return placeAt(path, tree.text(path), (elements(root, 'application')[0] ?? root).openTag);
@@ -90,16 +101,17 @@ function identifierOf(
   identifiers: Record<string, string>,
 ): Collected {
   const own = variantSetting(model, variant, ['applicationId', 'setApplicationId']);
-  const fallback = settingIn(model.android, ['namespace', 'setNamespace']);
-  const base: Resolved | undefined = own ?? (fallback && evaluate(fallback.value, model.scope));
+  const base: Resolved | undefined = own ?? moduleSetting(model, ['namespace', 'setNamespace']);
   if (!base) return { facts: [], unresolved: [] };
   if (base.value === null) return fromResolved(model, variant, 'identifier', 'application ID', base);
   let { value } = base;
   const chain = [...base.chain];
   for (const config of variant.configs) {
-    const suffix = settingIn(config.body, ['applicationIdSuffix', 'setApplicationIdSuffix']);
+    const suffix = settingOf(config.parts, ['applicationIdSuffix', 'setApplicationIdSuffix']);
     if (!suffix) continue;
-    const resolved = evaluate(suffix.value, model.scope);
+    const resolved: Resolved = suffix.conditional
+      ? { value: null, reason: 'it is set under a condition', chain: [] }
+      : evaluate(suffix.value, { ...model.scope, path: suffix.path });
     if (resolved.value === null)
       return fromResolved(model, variant, 'identifier', 'application ID suffix', resolved);
     value += resolved.value.startsWith('.') ? resolved.value : `.${resolved.value}`;
@@ -115,57 +127,31 @@ const levels: [FactKind, string[]][] = [
 ];
 
 function levelFacts(model: ModuleModel, variant: AndroidVariant): Collected {
-  const parts = levels.map(([kind, names]) => {
-    const resolved = variantSetting(model, variant, names);
-    return resolved
-      ? fromResolved(model, variant, kind, names[0] ?? kind, resolved)
-      : { facts: [], unresolved: [] };
-  });
-  const compile = settingIn(model.android, ['compileSdk', 'compileSdkVersion', 'setCompileSdkVersion']);
-  if (compile)
-    parts.push(
-      fromResolved(model, variant, 'compile-sdk', 'compileSdk', evaluate(compile.value, model.scope)),
-    );
+  const compile = moduleSetting(model, ['compileSdk', 'compileSdkVersion', 'setCompileSdkVersion']);
+  const found: [FactKind, string, Resolved | undefined][] = [
+    ...levels.map(([kind, names]): [FactKind, string, Resolved | undefined] => [
+      kind,
+      names[0] ?? kind,
+      variantSetting(model, variant, names),
+    ]),
+    ['compile-sdk', 'compileSdk', compile],
+  ];
+  const parts = found.flatMap(([kind, what, resolved]) =>
+    resolved ? [fromResolved(model, variant, kind, what, plainLevel(resolved))] : [],
+  );
   return { facts: parts.flatMap((part) => part.facts), unresolved: parts.flatMap((part) => part.unresolved) };
 }
 
-/** Unit IDs that stand in string resources. */
-function resourceFacts(
-  tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
-  { recogniser }: SurveyContext,
-): Collected {
-  const facts: Fact[] = [];
-  for (const { path, resource } of stringsOf(tree, model, variant).values()) {
-    for (const { network, kind } of recogniser.recognise(resource.value)) {
-      if (kind !== 'unit') continue;
-      const place = placeAt(path, tree.text(path), resource);
-      const chain = [{ what: `string ${resource.name}`, value: resource.value, place }];
-      const base = {
-        kind: 'unit-id' as const,
-        network,
-        platform: 'android' as const,
-        module: moduleName(model),
-      };
-      facts.push({
-        ...base,
-        variants: [variant.name],
-        name: resource.name,
-        value: resource.value,
-        standsIn: 'resource',
-        place,
-        chain,
-      });
-    }
-  }
-  return { facts, unresolved: [] };
+/** `compileSdkVersion "android-34"` is level 34. */
+function plainLevel(resolved: Resolved): Resolved {
+  if (resolved.value === null) return resolved;
+  return { ...resolved, value: resolved.value.replace(/^android-(?=\d)/, '') };
 }
 
 /** IDs in Kotlin and Java. A file that asks for the build type may use any of its IDs, so which one is open. */
 function codeOf(tree: Tree, model: ModuleModel, variant: AndroidVariant, context: SurveyContext): Collected {
-  const collected = variant.sourceSets
-    .flatMap((sourceSet) => codeFiles(tree, model, sourceSet))
+  const collected = layersOf(tree, model, variant)
+    .flatMap((layer) => layer.variant.sourceSets.flatMap((set) => codeFiles(tree, layer.model, set)))
     .map((path) => {
       const branches = /\bBuildConfig\s*\.\s*[A-Z]/.test(tree.text(path)?.text ?? '');
       const file: CodeFile = {

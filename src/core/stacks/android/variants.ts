@@ -1,21 +1,14 @@
-import {
-  blockBody,
-  callsIn,
-  literal,
-  pathOf,
-  settingIn,
-  type FoundValue,
-} from '../../formats/gradle/query.js';
-import type { Expression, Statement } from '../../formats/gradle/read.js';
+import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
+import type { Expression } from '../../formats/gradle/read.js';
+import type { FoundValue } from '../../formats/gradle/query.js';
 import type { Tree } from '../../tree/tree.js';
+import { namedBlocks, type ConfigBlock } from './containers.js';
 import { evaluate, type Resolved, type Scope } from './evaluate.js';
-import { statementsOf, type AppModule } from './scripts.js';
+import { blockParts, scriptParts, settingOf, type MissingScript, type Part } from './parts.js';
+import type { AppModule } from './scripts.js';
+import { readSourceSets, type SourceSetPaths } from './source-set-paths.js';
 
-/** A build type, a flavour or `defaultConfig`: its name and the statements that configure it, in order. */
-export interface ConfigBlock {
-  name: string;
-  body: Statement[];
-}
+export type { ConfigBlock } from './containers.js';
 
 /** A variant as Gradle would make it. */
 export interface AndroidVariant {
@@ -32,47 +25,57 @@ export interface AndroidVariant {
 export interface ModuleModel {
   module: AppModule;
   scope: Scope;
-  android: Statement[];
+  /** Everything that its script says, with what is pulled in. */
+  parts: Part[];
+  /** Scripts that are pulled in and are not in the tree. */
+  missing: MissingScript[];
+  android: Part[];
+  types: ConfigBlock[];
+  flavours: ConfigBlock[];
   variants: AndroidVariant[];
+  sourceSetPaths: SourceSetPaths;
 }
-
-const configuring = new Set(['create', 'getByName', 'named', 'register', 'maybeCreate']);
 
 /** Reads a module's `android { }` block and works out its variants. */
 export function readModule(tree: Tree, module: AppModule): ModuleModel {
-  const android = blockBody(statementsOf(tree, module.script), 'android');
-  const scope: Scope = { tree, root: module.root, path: module.script, module: module.folder };
-  const defaults: ConfigBlock = { name: 'defaultConfig', body: blockBody(android, 'defaultConfig') };
-  const types = namedBlocks(blockBody(android, 'buildTypes'), ['debug', 'release']);
-  const flavours = namedBlocks(blockBody(android, 'productFlavors'), []);
-  return {
-    module,
-    scope,
-    android,
-    variants: makeVariants(defaults, types, groupFlavours(android, flavours)),
-  };
+  return tree.once(`android module ${module.script}`, () => {
+    const { parts, missing } = scriptParts(tree, module.root, module.script);
+    const android = [...blockParts(parts, 'android'), ...configured(tree, parts)];
+    const scope: Scope = { tree, root: module.root, path: module.script, module: module.folder };
+    const defaults: ConfigBlock = { name: 'defaultConfig', parts: blockParts(android, 'defaultConfig') };
+    const types = namedBlocks(blockParts(android, 'buildTypes'), ['debug', 'release']);
+    const flavours = namedBlocks(blockParts(android, 'productFlavors'), []);
+    return {
+      module,
+      scope,
+      parts,
+      missing,
+      android,
+      types,
+      flavours,
+      variants: makeVariants(defaults, types, groupFlavours(android, flavours)),
+      sourceSetPaths: readSourceSets(android, module.folder),
+    };
+  });
 }
 
-/** The blocks of a container, `debug { }` and `create("staging") { }` alike; `initWith` copies what stands before. */
-function namedBlocks(body: readonly Statement[], always: readonly string[]): ConfigBlock[] {
-  const blocks = new Map<string, Statement[]>(always.map((name) => [name, []]));
-  for (const { path, call } of callsIn(body)) {
-    const name = configuring.has(path) ? literal(call.args[0]?.value) : path.includes('.') ? undefined : path;
-    if (name === undefined || (!call.body && !configuring.has(path))) continue;
-    const inherited = callsIn(call.body ?? []).flatMap(({ path: inner, call: init }) => {
-      const from = inner === 'initWith' ? init.args[0]?.value : undefined;
-      const source =
-        from && (from.type === 'call' ? literal(from.args[0]?.value) : pathOf(from)?.split('.').at(-1));
-      return (source && blocks.get(source)) || [];
-    });
-    blocks.set(name, [...(blocks.get(name) ?? []), ...inherited, ...(call.body ?? [])]);
-  }
-  return [...blocks].map(([name, statements]) => ({ name, body: statements }));
+/** `configure<ApplicationExtension> { }`: another way to open the `android` block. */
+function configured(tree: Tree, parts: readonly Part[]): Part[] {
+  return parts.flatMap(({ path, statements }) =>
+    callsIn(statements).flatMap(({ path: name, call }): Part[] => {
+      if (!/^(configure|extensions\.configure)$/.test(name) || !call.body) return [];
+      const head = tree.text(path)?.text.slice(call.start, call.start + 120) ?? '';
+      return /<[^>]*(ApplicationExtension|AppExtension|AppModuleExtension)>/.test(head)
+        ? [{ path, statements: call.body }]
+        : [];
+    }),
+  );
 }
 
 /** Flavours by dimension, in the order in which the module declares its dimensions. */
-function groupFlavours(android: readonly Statement[], flavours: readonly ConfigBlock[]): ConfigBlock[][] {
-  const declared = android.flatMap((statement): string[] => {
+function groupFlavours(android: readonly Part[], flavours: readonly ConfigBlock[]): ConfigBlock[][] {
+  const all = android.flatMap(({ statements }) => statements);
+  const declared = all.flatMap((statement): string[] => {
     const parts = dimensionArguments(statement);
     return parts
       .flatMap((part) =>
@@ -83,14 +86,14 @@ function groupFlavours(android: readonly Statement[], flavours: readonly ConfigB
       .flatMap((part) => literal(part) ?? []);
   });
   const of = (flavour: ConfigBlock) =>
-    literal(settingIn(flavour.body, ['dimension', 'setDimension'])?.value) ?? declared[0] ?? '';
+    literal(settingOf(flavour.parts, ['dimension', 'setDimension'])?.value) ?? declared[0] ?? '';
   const dimensions = [...new Set([...declared, ...flavours.map(of)])];
   return dimensions
     .map((dimension) => flavours.filter((flavour) => of(flavour) === dimension))
     .filter((group) => group.length > 0);
 }
 
-function dimensionArguments(statement: Statement): Expression[] {
+function dimensionArguments(statement: Part['statements'][number]): Expression[] {
   if (statement.type === 'assign' && pathOf(statement.target) === 'flavorDimensions')
     return [statement.value];
   if (statement.type !== 'expression' || statement.value.type !== 'call') return [];
@@ -130,15 +133,23 @@ function capital(name: string): string {
   return name.charAt(0).toUpperCase() + name.slice(1);
 }
 
+/** A setting of the `android` block itself, worked out. */
+export function moduleSetting(model: ModuleModel, names: readonly string[]): Resolved | undefined {
+  const found = settingOf(model.android, names);
+  if (!found) return undefined;
+  if (found.conditional) return { value: null, reason: 'it is set under a condition', chain: [] };
+  return evaluate(found.value, { ...model.scope, path: found.path });
+}
+
 /** The strongest setting of any of the names for a variant, worked out. */
 export function variantSetting(
   model: ModuleModel,
   variant: AndroidVariant,
   names: readonly string[],
 ): (Resolved & { found: FoundValue }) | undefined {
-  let found: FoundValue | undefined;
-  for (const config of variant.configs) found = settingIn(config.body, names) ?? found;
+  let found: (FoundValue & { path: string }) | undefined;
+  for (const config of variant.configs) found = settingOf(config.parts, names) ?? found;
   if (!found) return undefined;
   if (found.conditional) return { value: null, reason: 'it is set under a condition', chain: [], found };
-  return { ...evaluate(found.value, model.scope), found };
+  return { ...evaluate(found.value, { ...model.scope, path: found.path }), found };
 }

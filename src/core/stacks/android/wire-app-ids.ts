@@ -7,8 +7,9 @@ import { expectedIds, type ExpectedId } from '../../roster/expected.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { appIdRules, holeStep } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
-import { androidNamespace, metaDataOf, type FoundMetaData } from './manifest.js';
-import { sourceSetFolder, valueFiles } from './sources.js';
+import { metaDataOf, type FoundMetaData } from './manifest.js';
+import { androidNamespace } from './namespaces.js';
+import { manifestPath, resourceFolders, valueFiles } from './sources.js';
 import { contextModule, type AndroidWireContext } from './wire-context.js';
 
 const platform = 'android' as const;
@@ -70,7 +71,7 @@ function manifestChanges(
   resource: string,
 ): StackWiring {
   const { tree, model } = context;
-  const path = `${sourceSetFolder(model, 'main')}/AndroidManifest.xml`;
+  const path = manifestPath(model, 'main');
   const document = tree.text(path);
   const root = tree.read(path, readXml)?.root;
   const application = root && elements(root, 'application')[0];
@@ -161,7 +162,7 @@ function resourceChanges(context: AndroidWireContext, wanted: readonly Wanted[])
 
 /** Path of the resource file that wiring adds to a source set. */
 function resourcePath({ model }: AndroidWireContext, sourceSet: string): string {
-  return `${sourceSetFolder(model, sourceSet)}/res/values/syndexa.xml`;
+  return `${resourceFolders(model, sourceSet)[0] ?? ''}/values/syndexa.xml`;
 }
 
 function addStrings(

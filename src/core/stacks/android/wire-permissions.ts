@@ -4,14 +4,14 @@ import { readXml } from '../../formats/xml/read.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
-import { androidNamespace } from './manifest.js';
-import { sourceSetFolder } from './sources.js';
+import { androidNamespace } from './namespaces.js';
+import { manifestPath } from './sources.js';
 import { contextModule, type AndroidWireContext } from './wire-context.js';
 
 /** Permissions that enrolled networks need and some variant lacks, added to the main manifest. */
 export function wirePermissions(context: AndroidWireContext): StackWiring {
   const { tree, model, title, profiles, survey, edition } = context;
-  const path = `${sourceSetFolder(model, 'main')}/AndroidManifest.xml`;
+  const path = manifestPath(model, 'main');
   const document = tree.text(path);
   const root = tree.read(path, readXml)?.root;
   if (!document || !root?.attributes.some(({ value }) => value === androidNamespace))

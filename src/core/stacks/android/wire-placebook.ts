@@ -1,5 +1,3 @@
-import { evaluate } from './evaluate.js';
-import { settingIn } from '../../formats/gradle/query.js';
 import { needsPlacebook, placebookContents } from '../../placebook/contents.js';
 import { kotlinPlacebook } from '../../placebook/kotlin.js';
 import { placebookMark } from '../../placebook/model.js';
@@ -9,6 +7,7 @@ import { placebookRules } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
 import { pluginsOf } from './scripts.js';
 import { codeFiles, sourceSetFolder } from './sources.js';
+import { moduleSetting } from './variants.js';
 import type { AndroidWireContext } from './wire-context.js';
 
 const platform = 'android' as const;
@@ -17,8 +16,7 @@ const platform = 'android' as const;
 export function wirePlacebook(context: AndroidWireContext): StackWiring {
   const { tree, model, title, profiles, sets } = context;
   if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
-  const namespace = settingIn(model.android, ['namespace', 'setNamespace']);
-  const resolved = namespace && evaluate(namespace.value, model.scope);
+  const resolved = moduleSetting(model, ['namespace', 'setNamespace']);
   if (resolved?.value == null) {
     return byHand(
       'Name the module’s namespace in its build script.',

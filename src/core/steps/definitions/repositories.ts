@@ -13,7 +13,8 @@ export const repositories: StepDefinition = {
     const { reading, profile, titleId } = context;
     if (!reading) return unread(context);
     const facts = reading.facts.filter(
-      ({ kind, network }) => kind === 'repository' && network === profile.id,
+      ({ kind, network, standsIn }) =>
+        kind === 'repository' && network === profile.id && !/,/.test(standsIn ?? ''),
     );
     const wanted = profile.android?.repositories ?? [];
     const open = wanted.filter(({ url }) => !facts.some(({ value }) => sameAddress(url, value)));

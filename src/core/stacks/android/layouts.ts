@@ -1,0 +1,155 @@
+import { attribute, descendants } from '../../formats/xml/query.js';
+import { readXml, type XmlElement } from '../../formats/xml/read.js';
+import type { ChainStep, Fact, Unresolved } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import type { Tree } from '../../tree/tree.js';
+import type { SurveyContext } from '../stack.js';
+import { moduleName, type Collected } from './facts.js';
+import { layersOf } from './libraries.js';
+import { androidNamespace, appNamespace } from './namespaces.js';
+import { qualifiedFiles, stringsOf } from './sources.js';
+import type { AndroidVariant, ModuleModel } from './variants.js';
+
+/** Views of networks in layouts: the unit IDs and sizes they are given, and where on the screen they are held. */
+export function layoutFacts(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  context: SurveyContext,
+): Collected {
+  const found: Collected = { facts: [], unresolved: [] };
+  for (const layer of layersOf(tree, model, variant)) {
+    for (const sourceSet of layer.variant.sourceSets) {
+      for (const { path } of qualifiedFiles(tree, layer.model, sourceSet, 'layout')) {
+        const root = tree.read(path, readXml)?.root;
+        for (const element of root ? descendants(root) : [])
+          readView({ tree, model, variant, context, path, element, found });
+      }
+    }
+  }
+  return found;
+}
+
+interface ViewContext {
+  tree: Tree;
+  model: ModuleModel;
+  variant: AndroidVariant;
+  context: SurveyContext;
+  path: string;
+  element: XmlElement;
+  found: Collected;
+}
+
+function readView(view: ViewContext): void {
+  const { tree, model, variant, context, path, element, found } = view;
+  const className = element.name === 'view' ? (attribute(element, 'class')?.value ?? '') : element.name;
+  const base = {
+    platform: 'android' as const,
+    module: moduleName(model),
+    variants: [variant.name],
+  };
+  const owned = context.profiles.flatMap(({ id, android }) =>
+    (android?.views ?? []).filter((known) => known.class === className).map((known) => ({ id, known })),
+  )[0];
+  if (owned) {
+    const place = placeAt(path, tree.text(path), element.openTag);
+    const chain: ChainStep[] = [{ what: 'layout', value: className, place }];
+    const { id: network, known } = owned;
+    const size = known.size === undefined ? undefined : localAttribute(element, known.size)?.value;
+    found.facts.push({
+      ...base,
+      kind: 'banner-view',
+      network,
+      name: size === undefined ? known.format : `${known.format} ${size}`,
+      value: className,
+      standsIn: anchorOf(element),
+      place,
+      chain,
+    });
+  }
+  for (const item of element.attributes) {
+    const [prefix, local] = item.name.includes(':') ? item.name.split(':') : ['', item.name];
+    if (prefix === undefined || local === undefined || prefix === 'xmlns') continue;
+    const wanted = owned?.known.unit === local;
+    const resolved = valueOf(view, item.value);
+    const reading =
+      resolved.value === null
+        ? undefined
+        : context.recogniser.recognise(resolved.value).find(({ kind }) => kind === 'unit');
+    if (!wanted && !reading) continue;
+    const place = placeAt(path, tree.text(path), item.valueSpan);
+    const chain = [{ what: `layout attribute ${item.name}`, value: item.value, place }, ...resolved.chain];
+    const network = reading?.network ?? owned?.id ?? null;
+    const bound = boundTo(element, prefix);
+    const usable = prefix === '' ? 'layout, without a prefix' : boundAs(prefix, bound);
+    const fact = { ...base, kind: 'unit-id' as const, network, name: item.name, place, chain };
+    if (resolved.value === null)
+      found.unresolved.push({
+        ...fact,
+        what: `the unit ID of ${className}`,
+        reason: resolved.reason,
+      } as Unresolved);
+    else found.facts.push({ ...fact, value: resolved.value, standsIn: usable } as Fact);
+  }
+}
+
+function boundAs(prefix: string, namespace: string | undefined): string {
+  if (namespace === undefined) return `layout, under the undeclared prefix ${prefix}`;
+  if (namespace === appNamespace || namespace.startsWith('http://schemas.android.com/apk/lib/'))
+    return 'layout';
+  return `layout, under the foreign prefix ${prefix}`;
+}
+
+/** The namespace that a prefix is bound to, at the element or above it. */
+function boundTo(element: XmlElement, prefix: string): string | undefined {
+  for (let at: XmlElement | null | undefined = element; at; at = at.parent) {
+    const found = attribute(at, `xmlns:${prefix}`)?.value;
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
+
+function localAttribute(element: XmlElement, local: string) {
+  return element.attributes.find(({ name }) => name.split(':').at(-1) === local);
+}
+
+function valueOf(
+  { tree, model, variant }: ViewContext,
+  written: string,
+): { value: string; chain: ChainStep[] } | { value: null; reason: string; chain: ChainStep[] } {
+  const name = /^@(?:\w[\w.]*:)?string\/([\w.]+)$/.exec(written)?.[1];
+  if (name === undefined) return { value: written, chain: [] };
+  const found = stringsOf(tree, model, variant).get(name);
+  if (found) return { value: found.value, chain: [found.step] };
+  return { value: null, reason: `no source set of this variant has a string ${name}`, chain: [] };
+}
+
+/** Where a view is held: `bottom edge`, `top edge`, `a scrolling view`, or `no edge`. */
+function anchorOf(element: XmlElement): string {
+  const read = (local: string) => {
+    for (const item of element.attributes) {
+      const [prefix = '', name] = item.name.split(':');
+      const namespace = boundTo(element, prefix);
+      if (name === local && (namespace === androidNamespace || namespace === appNamespace)) return item.value;
+    }
+    return undefined;
+  };
+  for (let at = element.parent; at; at = at.parent)
+    if (/(ScrollView|RecyclerView|ListView|ViewPager2?)$/.test(at.name)) return 'a scrolling view';
+  const { parent } = element;
+  if (!parent) return 'the whole layout';
+  const gravity = read('layout_gravity') ?? '';
+  for (const [edge, aligned, constraint] of [
+    ['bottom', 'layout_alignParentBottom', 'layout_constraintBottom_toBottomOf'],
+    ['top', 'layout_alignParentTop', 'layout_constraintTop_toTopOf'],
+  ] as const) {
+    if (gravity.split('|').includes(edge)) return `${edge} edge`;
+    if (read(aligned) === 'true' || read(constraint) === 'parent') return `${edge} edge`;
+  }
+  if (/(^|\.)LinearLayout(Compat)?$/.test(parent.name)) {
+    const siblings = parent.children.filter((child) => child.type === 'element');
+    if (siblings.at(-1) === element) return 'bottom edge';
+    if (siblings[0] === element) return 'top edge';
+  }
+  return 'no edge';
+}

@@ -1,0 +1,3 @@
+/** The XML namespaces of Android's manifests and resources. */
+export const androidNamespace = 'http://schemas.android.com/apk/res/android';
+export const appNamespace = 'http://schemas.android.com/apk/res-auto';
