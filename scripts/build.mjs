@@ -105,7 +105,10 @@ if (parts.includes('node')) {
     sourcemap: 'linked',
     external: ['better-sqlite3'],
     // Its other form asks for its parts in a way that cannot be bundled.
-    alias: { 'jsonc-parser': 'jsonc-parser/lib/esm/main.js' },
+    alias: {
+      'jsonc-parser': 'jsonc-parser/lib/esm/main.js',
+      'web-tree-sitter': join(root, 'node_modules', 'web-tree-sitter', 'tree-sitter.cjs'),
+    },
     logLevel: 'warning',
   };
   await build({
@@ -137,6 +140,16 @@ if (parts.includes('node')) {
     rmSync(made, { recursive: true, force: true });
     cpSync(join(root, 'src', layer, 'store', 'migrations'), made, { recursive: true });
   }
+  const grammars = join(root, 'dist', 'grammars');
+  rmSync(grammars, { recursive: true, force: true });
+  mkdirSync(grammars, { recursive: true });
+  const packages = join(root, 'node_modules');
+  cpSync(join(packages, 'web-tree-sitter', 'tree-sitter.wasm'), join(grammars, 'tree-sitter.wasm'));
+  for (const name of ['kotlin', 'java', 'swift', 'objc', 'ruby'])
+    cpSync(
+      join(packages, 'tree-sitter-wasms', 'out', `tree-sitter-${name}.wasm`),
+      join(grammars, `tree-sitter-${name}.wasm`),
+    );
   const profiles = join(root, 'dist', 'profiles');
   rmSync(profiles, { recursive: true, force: true });
   mkdirSync(profiles, { recursive: true });

@@ -19,8 +19,12 @@ export interface NamedTitle {
 export class TreeWork {
   constructor(private readonly context: ServiceContext) {}
 
-  survey(snapshot: string, titleId: string | null, progress?: SurveyOptions['progress']): SurveyRun {
-    const { name, tree } = this.context.trees.tree(snapshot);
+  async survey(
+    snapshot: string,
+    titleId: string | null,
+    progress?: SurveyOptions['progress'],
+  ): Promise<SurveyRun> {
+    const { name, tree } = await this.context.trees.tree(snapshot);
     const profiles = this.profiles();
     const open = runSurvey(tree, { name, profiles, title: null, ...(titleId === null ? { progress } : {}) });
     const title = titleId === null ? this.titleByIdentifiers(open) : this.title(titleId);
@@ -29,8 +33,8 @@ export class TreeWork {
       : open;
   }
 
-  check(snapshot: string, titleId: string | null): CheckReport {
-    const run = this.survey(snapshot, titleId);
+  async check(snapshot: string, titleId: string | null): Promise<CheckReport> {
+    const run = await this.survey(snapshot, titleId);
     const title = run.survey.title === null ? null : this.title(run.survey.title);
     if (!title) {
       const { survey, context } = run;
@@ -44,15 +48,15 @@ export class TreeWork {
         now: this.context.now().toISOString(),
       });
     }
-    const plan = this.plan(snapshot, title);
+    const plan = await this.plan(snapshot, title);
     const findings = withFixes(plan);
     const report = { title: title.id, summary: summaryOf(findings), findings };
     this.remember(snapshot, title, run, report);
     return report;
   }
 
-  plan(snapshot: string, title: NamedTitle): Plan {
-    const { name, tree } = this.context.trees.tree(snapshot);
+  async plan(snapshot: string, title: NamedTitle): Promise<Plan> {
+    const { name, tree } = await this.context.trees.tree(snapshot);
     return planWiring(tree, {
       name,
       profiles: this.profiles(),
@@ -63,9 +67,9 @@ export class TreeWork {
   }
 
   /** The title to wire: the one that is named, else the only one whose identifiers the tree bears. */
-  wireTitle(snapshot: string, titleId: string | null): NamedTitle {
+  async wireTitle(snapshot: string, titleId: string | null): Promise<NamedTitle> {
     if (titleId !== null) return this.title(titleId);
-    const found = this.survey(snapshot, null).survey.title;
+    const found = (await this.survey(snapshot, null)).survey.title;
     if (found !== null) return this.title(found);
     throw new ServiceError('invalid', 'No title in the roster bears the identifiers of this tree.', {
       fix: 'Name the title: --title TITLE.',

@@ -4,9 +4,18 @@ import { join } from 'node:path';
 import { readProfile } from '../../src/core/network/read.js';
 import type { Profile } from '../../src/core/network/model.js';
 import { Title } from '../../src/core/roster/model.js';
+import { grammarFiles, loadGrammars, type SyntaxLanguage } from '../../src/core/syntax/grammars.js';
 import { Tree } from '../../src/core/tree/tree.js';
 
 export const root = join(import.meta.dirname, '..', '..');
+
+await loadGrammars(Object.keys(grammarFiles) as SyntaxLanguage[], (file) =>
+  readFileSync(
+    file === 'tree-sitter.wasm'
+      ? join(root, 'node_modules/web-tree-sitter', file)
+      : join(root, 'node_modules/tree-sitter-wasms/out', file),
+  ),
+);
 
 /** The profiles that ship. */
 export const profiles: Profile[] = readdirSync(join(root, 'profiles')).map((name) => {

@@ -1,98 +1,171 @@
 import type { Profile } from '../network/model.js';
-import { camelCase, placebookMark } from '../placebook/model.js';
+import type { LanguageCalls } from '../network/calls.js';
+import { camelCase } from '../placebook/model.js';
 import type { SurveyContext } from '../stacks/stack.js';
-import type { Fact } from '../survey/model.js';
+import type { CodePlace, Fact } from '../survey/model.js';
 import { placeAt } from '../survey/place.js';
 import type { Tree } from '../tree/tree.js';
-import type { CodeFile } from './facts.js';
+import { codePlace } from './facts.js';
+import { codeLanguages, languageOf } from './languages/index.js';
 import { codeAlone } from './literals.js';
-
-/** The language of a source file, as profiles name it; null for one that is not read yet. */
-export function languageOf(path: string): 'kotlin' | 'java' | 'swift' | null {
-  if (path.endsWith('.kt')) return 'kotlin';
-  if (path.endsWith('.java')) return 'java';
-  return path.endsWith('.swift') ? 'swift' : null;
-}
+import type { PlainValue, SourceCall } from './read-source.js';
+import type { CodeLanguage } from './shape.js';
+import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
 /** A call that a network's profile names. */
 interface NamedCall {
   network: string;
   call: string;
   does: string;
+  /** The argument that takes an ID: counted from 0, or its label. */
+  id: number | string | undefined;
 }
 
-/** The texts by which source files are found that call an SDK, or name a placement through the placebook. */
+/** Names shorter than this would fit too many files. */
+const minNeedle = 6;
+
+/** The texts by which source files are found that call an SDK, answer it, or name a placement through the placebook. */
 export function callNeedles(profiles: readonly Profile[]): string[] {
-  const calls = profiles.flatMap((profile) =>
-    (['kotlin', 'java', 'swift'] as const).flatMap((language) =>
-      callsOf(profile, language).map(({ call }) => call),
-    ),
+  const languages = codeLanguages.map(({ language }) => language.id);
+  const inCode = profiles.flatMap((profile) =>
+    languages.flatMap((language) => [
+      // A variable may stand for the class, so the class alone is looked for.
+      ...callsOf(profile, language).map(({ call }) => call.split('.')[0] ?? call),
+      ...callbacksOf(profile, language).map(({ name }) => name),
+    ]),
   );
   const views = profiles.flatMap(({ android, ios }) =>
     [...(android?.views ?? []), ...(ios?.views ?? [])].map((view) => view.class),
   );
-  return [...new Set(['Placebook.', ...[...calls, ...views].filter(({ length }) => length >= 6)])];
+  return [...new Set(['Placebook.', ...[...inCode, ...views].filter(({ length }) => length >= minNeedle)])];
 }
 
-function callsOf(profile: Profile, language: 'kotlin' | 'java' | 'swift'): NamedCall[] {
-  const calls = profile.code[language];
+function callsOf(profile: Profile, language: CodeLanguage['id']): NamedCall[] {
+  const calls: LanguageCalls | undefined = profile.code[language];
   if (!calls) return [];
+  const named = (does: string, call: { call: string; id?: number | string | undefined } | undefined) =>
+    call ? [{ network: profile.id, call: call.call, does, id: call.id }] : [];
   return [
-    { network: profile.id, call: calls.start.call, does: 'start' },
-    ...Object.entries(calls.formats).map(([format, { load }]) => ({
-      network: profile.id,
-      call: load.call,
-      does: `load ${format}`,
-    })),
+    ...named('start', calls.start),
+    ...named('test devices', calls['test-devices']),
+    ...Object.entries(calls.formats).flatMap(([format, { load, show, release }]) => [
+      ...named(`load ${format}`, load),
+      ...named(`show ${format}`, show),
+      ...named(`release ${format}`, release),
+    ]),
   ];
 }
 
-/** Facts for calls of SDKs in a source file, and for placements that it names through the placebook. */
+function callbacksOf(profile: Profile, language: CodeLanguage['id']): { event: string; name: string }[] {
+  const found = Object.values(profile.code[language]?.formats ?? {}).flatMap(({ callbacks }) =>
+    Object.entries(callbacks).map(([event, name]) => ({ event, name })),
+  );
+  const completed = profile.code[language]?.start.completed;
+  if (completed !== undefined) found.push({ event: 'completed', name: completed });
+  return [...new Map(found.map((item) => [`${item.event} ${item.name}`, item])).values()];
+}
+
+/** Facts for calls of SDKs in a source file, its answers to their callbacks, and placements that it names. */
 export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: SurveyContext): Fact[] {
   const document = tree.text(file.path);
   const language = languageOf(file.path);
-  if (!document || !language || document.text.slice(0, 400).includes(placebookMark)) return [];
-  const code = codeAlone(document.text, file.syntax);
-  const fact = (kind: 'call' | 'placement-use', at: number, value: string, more: Partial<Fact>): Fact[] => {
-    const variants = file.variants.filter((variant) => file.compiled(variant, at) !== 'no');
-    const place = placeAt(file.path, document, { start: at, end: at + value.length });
-    if (variants.length === 0) return [];
-    return [
-      {
-        kind,
-        network: null,
-        platform: file.platform,
-        module: file.module,
-        variants,
-        value,
-        place,
-        chain: [{ what: 'code', value, place }],
-        ...more,
-      },
-    ];
+  if (!document || !language || isPlacebook(tree, file.path)) return [];
+  const reading = readingOf(tree, file.path);
+  const facts: Fact[] = [];
+  const add = (
+    kind: Fact['kind'],
+    at: { start: number; end: number },
+    value: string,
+    more: Partial<Fact>,
+  ) => {
+    const conditions = more.code?.conditions ?? [];
+    const variants = file.variants.filter((variant) => file.compiled(variant, at.start, conditions) !== 'no');
+    if (variants.length === 0) return;
+    const place = placeAt(file.path, document, at);
+    const { platform, module } = file;
+    const chain = [{ what: 'code', value, place }];
+    facts.push({ kind, network: null, platform, module, variants, value, place, chain, ...more });
   };
-  const calls = profiles
-    .filter((profile) => profile[file.platform])
-    .flatMap((profile) => callsOf(profile, language))
-    .flatMap(({ network, call, does }) =>
-      places(code, call, /^\s*[({]/).flatMap((at) => fact('call', at, call, { network, name: does })),
-    );
-  const uses = Object.keys(title?.placements ?? {}).flatMap((placement) => {
+  const mine = profiles.filter((profile) => profile[file.platform]);
+  const named = mine.flatMap((profile) => callsOf(profile, language.id));
+  for (const call of reading.calls) {
+    for (const { network, call: wanted, does, id } of named) {
+      if (call.name !== wanted && !call.name.endsWith(`.${wanted}`)) continue;
+      const span = { start: call.start, end: Math.min(call.end, call.start + 200) };
+      const given = id === undefined ? undefined : argumentAt(call, id);
+      // What is given may differ by variant, so each variant is a fact; equal ones are put together later.
+      for (const variant of given ? file.variants : [null]) {
+        const argument = given && variant !== null ? idArgument(tree, file, variant, given) : undefined;
+        const code = codePlace(call.context, argument ? { argument } : {});
+        const before = facts.length;
+        add('call', span, wanted, { network, name: does, code });
+        const made = facts[before];
+        if (!made || variant === null) continue;
+        if (made.variants.includes(variant)) made.variants = [variant];
+        else facts.length = before;
+      }
+    }
+  }
+  for (const profile of mine)
+    for (const { event, name } of callbacksOf(profile, language.id))
+      for (const method of reading.methods.filter((candidate) => candidate.name === name)) {
+        const span = { start: method.start, end: Math.min(method.end, method.start + 200) };
+        const code = codePlace(method.context, { empty: method.empty });
+        add('callback', span, name, { network: profile.id, name: event, code });
+      }
+  const code = codeAlone(document.text, { nestedComments: language.id !== 'java', tripleQuotes: true });
+  for (const placement of Object.keys(title?.placements ?? {})) {
     const name = `Placebook.${camelCase(placement)}`;
-    return places(code, name, /^(?![A-Za-z0-9_])/).flatMap((at) =>
-      fact('placement-use', at, name, { placement, name: placement }),
-    );
-  });
-  return [...calls, ...uses];
+    for (const at of places(code, name))
+      add('placement-use', { start: at, end: at + name.length }, name, { placement, name: placement });
+  }
+  return facts;
 }
 
-/** Where a dotted name stands in code as a whole name, and what follows it fits. */
-function places(code: string, name: string, after: RegExp): number[] {
+function argumentAt(
+  { arguments: given }: SourceCall,
+  id: number | string,
+): readonly PlainValue[] | undefined {
+  const found = typeof id === 'string' ? given.find(({ label }) => label === id) : given[id];
+  return found?.values;
+}
+
+/** What is given as an ID: as it is written, and the IDs that it comes to in a variant. */
+function idArgument(
+  tree: Tree,
+  file: CodeFile,
+  variant: string,
+  values: readonly PlainValue[],
+): NonNullable<CodePlace['argument']> {
+  const text = tree.text(file.path)?.text ?? '';
+  const [first, last] = [values[0], values.at(-1)];
+  const written = first && last ? text.slice(first.start, last.end).replace(/\s+/g, ' ').slice(0, 200) : '';
+  return { written, ids: [...new Set(values.flatMap((value) => idsOf(tree, file, variant, value, 0)))] };
+}
+
+function idsOf(tree: Tree, file: CodeFile, variant: string, value: PlainValue, depth: number): string[] {
+  if (value.is === 'text') return [value.value];
+  if (value.is === 'other' || depth > 8) return [];
+  const resolved = file.resolve?.(variant, value.name);
+  if (resolved !== undefined) return [resolved];
+  const own = readingOf(tree, file.path).constants;
+  const parts = value.name.split('.');
+  const short = parts
+    .slice(-2)
+    .join('.')
+    .replace(/^(Self|Companion)\./, '');
+  const found = own.get(value.name) ?? own.get(short) ?? file.constants?.get(short);
+  return (found ?? []).flatMap((inner) =>
+    inner === value ? [] : idsOf(tree, file, variant, inner, depth + 1),
+  );
+}
+
+/** Where a dotted name stands in code as a whole name. */
+function places(code: string, name: string): number[] {
   const found: number[] = [];
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + name.length)) {
     const before = code[at - 1] ?? '';
-    const end = at + name.length;
-    if (!/[A-Za-z0-9_$.]/.test(before) && after.test(code.slice(end, end + 40))) found.push(at);
+    if (!/[A-Za-z0-9_$.]/.test(before) && !/^[A-Za-z0-9_]/.test(code.slice(at + name.length))) found.push(at);
   }
   return found;
 }

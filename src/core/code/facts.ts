@@ -1,23 +1,11 @@
-import type { Platform } from '../network/model.js';
 import type { Recogniser } from '../network/recognise.js';
 import type { SurveyContext } from '../stacks/stack.js';
-import type { Fact, Unresolved } from '../survey/model.js';
+import type { CodePlace, Fact, Unresolved } from '../survey/model.js';
 import { placeAt } from '../survey/place.js';
+import type { Platform } from '../network/model.js';
 import type { Tree } from '../tree/tree.js';
-import { placebookMark } from '../placebook/model.js';
-import type { Compiled } from './swift-conditions.js';
-import { stringLiterals, type LiteralSyntax } from './literals.js';
-
-/** A source file to look for IDs in, and the variants that compile it. */
-export interface CodeFile {
-  path: string;
-  syntax: LiteralSyntax;
-  platform: Platform;
-  module: string;
-  /** Whether a variant compiles what stands at an offset. */
-  compiled(variant: string, offset: number): Compiled;
-  variants: readonly string[];
-}
+import type { CodeContext, Flow } from './read-source.js';
+import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
 /** Facts for the IDs in a source file's string literals: unit IDs, and app IDs of networks that take them in code. */
 export function codeFacts(
@@ -27,26 +15,27 @@ export function codeFacts(
 ): { facts: Fact[]; unresolved: Unresolved[] } {
   const document = tree.text(file.path);
   if (!document) return { facts: [], unresolved: [] };
-  const standsIn = document.text.slice(0, 400).includes(placebookMark) ? 'placebook' : 'code';
+  const standsIn = isPlacebook(tree, file.path) ? 'placebook' : 'code';
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
-  for (const literal of stringLiterals(document.text, file.syntax)) {
+  for (const literal of readingOf(tree, file.path).strings) {
     for (const reading of idsInCode(literal.value, file.platform, context)) {
       const place = placeAt(file.path, document, literal);
-      const chain = [
-        { what: standsIn === 'placebook' ? 'placebook' : 'string literal', value: literal.value, place },
-      ];
+      const what = standsIn === 'placebook' ? 'placebook' : 'string literal';
+      const chain = [{ what, value: literal.value, place }];
       const base = {
         kind: reading.kind === 'app' ? ('app-id' as const) : ('unit-id' as const),
         network: reading.network,
         platform: file.platform,
         module: file.module,
       };
-      const state = (variant: string) => file.compiled(variant, literal.start);
+      const state = (variant: string) => file.compiled(variant, literal.start, literal.context.conditions);
       const variants = file.variants.filter((variant) => state(variant) === 'yes');
       const open = file.variants.filter((variant) => state(variant) === 'unknown');
-      if (variants.length > 0)
-        facts.push({ ...base, variants, value: literal.value, standsIn, place, chain });
+      if (variants.length > 0) {
+        const code = codePlace(literal.context, { flow: flowText(literal.flow) });
+        facts.push({ ...base, variants, value: literal.value, standsIn, code, place, chain });
+      }
       if (open.length > 0) {
         const reason = 'the code around it chooses by a condition that reading cannot settle';
         unresolved.push({
@@ -61,6 +50,28 @@ export function codeFacts(
     }
   }
   return { facts, unresolved };
+}
+
+/** Where in the code something stands, as facts say it. */
+export function codePlace(
+  { type, methods, conditions }: CodeContext,
+  more: Partial<CodePlace> = {},
+): CodePlace {
+  const { flow, argument, empty } = more;
+  return {
+    type,
+    methods: [...methods],
+    conditions: [...conditions],
+    ...(flow === undefined ? {} : { flow }),
+    ...(argument === undefined ? {} : { argument }),
+    ...(empty === undefined ? {} : { empty }),
+  };
+}
+
+function flowText(flow: Flow | null): string | undefined {
+  if (!flow) return undefined;
+  if (flow.into === 'constant') return `constant ${flow.name}`;
+  return `argument ${typeof flow.at === 'number' ? flow.at + 1 : flow.at} of ${flow.of}`;
 }
 
 function idsInCode(

@@ -12,10 +12,6 @@ export interface LiteralSyntax {
   tripleQuotes: boolean;
 }
 
-export const kotlinSyntax: LiteralSyntax = { nestedComments: true, tripleQuotes: true };
-export const javaSyntax: LiteralSyntax = { nestedComments: false, tripleQuotes: true };
-export const swiftSyntax: LiteralSyntax = { nestedComments: true, tripleQuotes: true };
-
 /** The string literals of a source file. What stands in comments does not count. */
 export function stringLiterals(text: string, syntax: LiteralSyntax): StringLiteral[] {
   return [...passages(text, syntax)].flatMap(({ kind, start, end }) =>

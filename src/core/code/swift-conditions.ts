@@ -1,5 +1,4 @@
-/** Whether a stretch of Swift is compiled: yes, no, or it depends on what reading cannot tell. */
-export type Compiled = 'yes' | 'no' | 'unknown';
+import { both, either, opposite, type Compiled } from './compiled.js';
 
 interface Frame {
   parent: Compiled;
@@ -9,15 +8,18 @@ interface Frame {
 }
 
 /**
- * Tells for each offset of a Swift file whether it is compiled under the given conditions
- * (`SWIFT_ACTIVE_COMPILATION_CONDITIONS`). Knows names, `!`, `&&`, `||` and brackets; what else may stand
- * after `#if` (`os(…)`, `targetEnvironment(…)`, `swift(…)`) is unknown, but for `os(iOS)`, which holds.
+ * Tells for each offset of a Swift or Objective-C file whether it is compiled under the given conditions
+ * (`SWIFT_ACTIVE_COMPILATION_CONDITIONS`, or the names that `GCC_PREPROCESSOR_DEFINITIONS` defines). Knows names, `!`, `&&`, `||` and brackets; what else may stand
+ * after `#if` (`canImport(…)`, `swift(…)`) is unknown; `os(…)` and `targetEnvironment(…)` are asked of a device.
  */
 export function swiftConditions(text: string, conditions: ReadonlySet<string>): (offset: number) => Compiled {
   const changes: { at: number; state: Compiled }[] = [{ at: 0, state: 'yes' }];
   const frames: Frame[] = [];
-  for (const match of text.matchAll(/^[ \t]*#(if|elseif|else|endif)\b([^\n]*)$/gm)) {
-    const [, keyword, rest = ''] = match;
+  for (const match of text.matchAll(/^[ \t]*#[ \t]*(ifdef|ifndef|if|elseif|elif|else|endif)\b([^\n]*)$/gm)) {
+    const [, word = '', named = ''] = match;
+    // Objective-C asks `#ifdef NAME` and `#elif`, and `#if defined(NAME)`.
+    const keyword = word === 'elif' ? 'elseif' : word.startsWith('if') ? 'if' : word;
+    const rest = `${word === 'ifndef' ? '!' : ''}${named.replace(/\bdefined\s*\(?\s*(\w+)\s*\)?/g, '$1')}`;
     const frame = frames.at(-1);
     if (keyword === 'if') {
       const parent = changes.at(-1)?.state ?? 'yes';
@@ -39,7 +41,7 @@ export function swiftConditions(text: string, conditions: ReadonlySet<string>): 
 /** Evaluates the text after `#if`. */
 export function evaluateCondition(text: string, conditions: ReadonlySet<string>): Compiled {
   const tokens =
-    text.replace(/\/\/.*$/, '').match(/[A-Za-z_]\w*\s*\([^()]*\)|[A-Za-z_]\w*|&&|\|\||[!()]/g) ?? [];
+    text.replace(/\/\/.*$/, '').match(/[A-Za-z_]\w*\s*\([^()]*\)|[A-Za-z_]\w*|&&|\|\||[!()]|\b[01]\b/g) ?? [];
   let at = 0;
   const or = (): Compiled => {
     let left = and();
@@ -66,23 +68,14 @@ export function evaluateCondition(text: string, conditions: ReadonlySet<string>)
       return inner;
     }
     if (token === undefined) return 'unknown';
-    if (token.includes('(')) return /^os\s*\(\s*iOS\s*\)$/.test(token) ? 'yes' : 'unknown';
-    if (token === 'true' || token === 'false') return token === 'true' ? 'yes' : 'no';
+    const asked = /^(os|targetEnvironment)\s*\(\s*(\w+)\s*\)$/.exec(token);
+    // What goes to the store is built for devices.
+    if (asked)
+      return asked[1] === 'os' && asked[2] === 'iOS' ? 'yes' : asked[2] === 'macCatalyst' ? 'unknown' : 'no';
+    if (token.includes('(')) return 'unknown';
+    if (token === 'true' || token === 'false' || /^[01]$/.test(token))
+      return token === 'true' || token === '1' ? 'yes' : 'no';
     return conditions.has(token) ? 'yes' : 'no';
   };
   return or();
-}
-
-function both(a: Compiled, b: Compiled): Compiled {
-  if (a === 'no' || b === 'no') return 'no';
-  return a === 'yes' && b === 'yes' ? 'yes' : 'unknown';
-}
-
-function either(a: Compiled, b: Compiled): Compiled {
-  if (a === 'yes' || b === 'yes') return 'yes';
-  return a === 'no' && b === 'no' ? 'no' : 'unknown';
-}
-
-function opposite(a: Compiled): Compiled {
-  return a === 'unknown' ? a : a === 'yes' ? 'no' : 'yes';
 }

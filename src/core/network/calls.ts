@@ -31,6 +31,9 @@ export const LanguageCalls = z
         .record(z.string(), Position)
         .optional()
         .meta({ description: 'The arguments that take credentials.' }),
+      completed: Name.optional().meta({
+        description: 'The callback that says that starting is done; nothing may be loaded before it.',
+      }),
       in: z
         .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
         .meta({ description: 'Where the network wants it to be called.' }),
@@ -47,6 +50,9 @@ export const LanguageCalls = z
         z.strictObject({
           load: AdCall,
           show: AdCall.optional(),
+          ready: Name.optional().meta({
+            description: 'The property or call that says whether an ad is loaded.',
+          }),
           release: AdCall.optional(),
           callbacks: z
             .strictObject({

@@ -15,18 +15,21 @@ export interface CompanionContext {
   home: string;
   /** The folders in which the build looks, the strongest first. */
   folders: readonly string[];
+  /** Whether the build takes a file with it; without it, every file that lies in its place is taken. */
+  built?: (path: string) => boolean;
 }
 
 /** The companion files of networks: where each lies, and which application it was made for. */
 export function companionFacts(context: CompanionContext): { facts: Fact[]; unresolved: Unresolved[] } {
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
-  const { tree, platform, module, variant, profiles, home, folders } = context;
+  const { tree, platform, module, variant, profiles, home, folders, built = () => true } = context;
   for (const profile of profiles) {
     const companion = profile[platform]?.companion;
     if (!companion) continue;
     const right = folders.map((folder) => (folder ? `${folder}/${companion.file}` : companion.file));
-    const used = right.find((path) => tree.has(path));
+    const lying = right.filter((path) => tree.has(path));
+    const used = lying.find(built) ?? lying[0];
     const astray = tree.paths.filter(
       (path) => baseOf(path) === baseOf(companion.file) && isWithin(path, home) && !right.includes(path),
     );
@@ -38,12 +41,12 @@ export function companionFacts(context: CompanionContext): { facts: Fact[]; unre
         module,
         variants: [variant],
         name: path,
-        standsIn: path === used ? 'its place' : 'another folder',
+        standsIn: path !== used ? 'another folder' : built(path) ? 'its place' : 'outside the target',
       };
       const found = companionIdentifiers(tree, path, companion);
       const start = { path, line: 1, column: 1 };
       for (const { value, ...span } of found) {
-        const place = placeAt(path, tree.text(path), span);
+        const place = placeAt(path, span.start === span.end ? undefined : tree.text(path), span);
         facts.push({ ...base, value, place, chain: [{ what: 'companion file', value, place }] });
       }
       if (found.length === 0)

@@ -1,8 +1,9 @@
 import { jsonValue, nodesAt, readJson } from '../formats/json/read.js';
-import { plistText, readPlist, type PlistValue } from '../formats/plist/read.js';
+import { plistText, type PlistValue } from '../formats/plist/read.js';
 import type { Span } from '../formats/problem.js';
 import type { Companion } from '../network/needs.js';
 import type { Tree } from '../tree/tree.js';
+import { propertiesOf } from './properties.js';
 
 /** The application identifiers that a companion file names, with their places. */
 export function companionIdentifiers(
@@ -17,7 +18,7 @@ export function companionIdentifiers(
       return typeof value === 'string' ? [{ value, start: node.offset, end: node.offset + node.length }] : [];
     });
   }
-  const root = tree.read(path, readPlist)?.root;
+  const root = propertiesOf(tree, path)?.root;
   let values: PlistValue[] = root ? [root] : [];
   for (const step of identifier) values = values.flatMap((value) => into(value, step));
   return values.flatMap((value) =>

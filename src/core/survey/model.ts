@@ -49,6 +49,23 @@ export const FactKind = z.enum([
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 
+export const CodePlace = z
+  .object({
+    type: z.string().nullable().meta({ description: 'The class around it.' }),
+    methods: z.array(z.string()).meta({ description: 'The methods around it, the outermost first.' }),
+    conditions: z
+      .array(z.object({ text: z.string(), holds: z.boolean() }))
+      .meta({ description: 'What must hold, or must not, for it to run.' }),
+    flow: z.string().optional().meta({ description: 'What an ID flows into, when that is plain.' }),
+    argument: z
+      .object({ written: z.string(), ids: z.array(z.string()) })
+      .optional()
+      .meta({ description: 'What a call is given as its ID, as written and as worked out.' }),
+    empty: z.boolean().optional().meta({ description: 'Whether a callback does nothing.' }),
+  })
+  .meta({ description: 'Where in the code a fact stands.' });
+export type CodePlace = z.infer<typeof CodePlace>;
+
 export const Fact = z
   .object({
     kind: FactKind,
@@ -69,6 +86,7 @@ export const Fact = z
       description:
         'What holds an ID: application, another component, property list, resource, code, placebook.',
     }),
+    code: CodePlace.optional(),
     place: Place,
     chain: z.array(ChainStep),
   })

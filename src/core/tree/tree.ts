@@ -1,5 +1,6 @@
 import { decodeText, NotTextError, type TextDocument } from '../text/document.js';
 import type { ReadProblem } from '../formats/problem.js';
+import type { Readings } from './readings.js';
 
 /** A file of a snapshot, its bytes at hand. */
 export interface TreeFile {
@@ -35,6 +36,8 @@ export class Tree {
     files: Iterable<TreeFile>,
     readonly folders: readonly string[] = [],
     readonly skipped: readonly SkippedFile[] = [],
+    /** Readings of files that may be used again; without it every file is read anew. */
+    readonly readings?: Readings,
   ) {
     this.#files = new Map([...files].map((file) => [file.path, file]));
     this.paths = [...this.#files.keys()].sort();
@@ -56,7 +59,8 @@ export class Tree {
     const file = this.#files.get(path);
     if (!file) return undefined;
     try {
-      const document = decodeText(file.bytes);
+      const decode = () => decodeText(file.bytes);
+      const document = this.readings ? this.readings.of(decodeText, file, decode) : decode();
       this.#documents.set(path, document);
       return document;
     } catch (error) {
@@ -77,13 +81,32 @@ export class Tree {
     const known = results.get(path);
     if (known !== undefined) return known as Result;
     const document = this.text(path);
-    if (!document) return undefined;
-    const result = reader(document.text);
+    const file = this.#files.get(path);
+    if (!document || !file) return undefined;
+    const make = () => reader(document.text);
+    const result = this.readings ? this.readings.of(reader, file, make) : make();
     results.set(path, result);
     for (const { message, start } of result.problems) {
       this.problems.push({ path, ...document.lines.at(start), message });
     }
     return result;
+  }
+
+  /** Reads a file that is no text, once; the reader's problems become the tree's. */
+  readBytes<Result extends { problems: ReadProblem[] }>(
+    path: string,
+    reader: (bytes: Uint8Array) => Result,
+  ): Result | undefined {
+    const file = this.#files.get(path);
+    if (!file) return undefined;
+    const results = this.#parsed.get(reader) ?? new Map<string, unknown>();
+    this.#parsed.set(reader, results);
+    if (!results.has(path)) {
+      const result = reader(file.bytes);
+      results.set(path, result);
+      for (const { message } of result.problems) this.problems.push({ path, line: 1, column: 1, message });
+    }
+    return results.get(path) as Result;
   }
 
   /** Works something out about the tree once; the key says what. */

@@ -27,8 +27,8 @@ export function attributionRoutes(router: Router, context: ServiceContext, work:
     ]);
     return { text, patch: text === body.text ? '' : patch, ids };
   });
-  bind(router, 'compareAttribution', ({ params, body }) => {
-    const { survey } = work.survey(params.snapshot ?? '', body.title);
+  bind(router, 'compareAttribution', async ({ params, body }) => {
+    const { survey } = await work.survey(params.snapshot ?? '', body.title);
     const asked =
       survey.title === null
         ? needed()

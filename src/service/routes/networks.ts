@@ -88,8 +88,8 @@ export function networkRoutes(router: Router, { profiles, trees, events }: Servi
     return loaded;
   });
   bind(router, 'draftNetwork', ({ body }) => draftAnswer(draftProfile(body), []));
-  bind(router, 'draftFromTree', ({ params, body }) => {
-    const { tree } = trees.tree(params.snapshot ?? '');
+  bind(router, 'draftFromTree', async ({ params, body }) => {
+    const { tree } = await trees.tree(params.snapshot ?? '');
     const declared = stacks.flatMap((stack) =>
       stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root)),
     );
@@ -110,8 +110,8 @@ export function networkRoutes(router: Router, { profiles, trees, events }: Servi
       groups.filter((group) => group !== chosen),
     );
   });
-  bind(router, 'tryNetwork', ({ params, body }) => {
-    const { name, tree } = trees.tree(params.snapshot ?? '');
+  bind(router, 'tryNetwork', async ({ params, body }) => {
+    const { name, tree } = await trees.tree(params.snapshot ?? '');
     const { profile, problems } = readProfile(body.text);
     if (!profile)
       return { id: null, problems: faultsOf(problems), stacks: [], facts: [], unresolved: [], unmet: [] };

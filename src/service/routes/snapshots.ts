@@ -15,16 +15,17 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
       body.blobs.map(({ hash, base64 }) => ({ hash, bytes: Buffer.from(base64, 'base64') })),
     ),
   }));
-  bind(router, 'survey', ({ params, body, request, response }) => {
+  bind(router, 'survey', async ({ params, body, request, response }) => {
     const snapshot = params.snapshot ?? '';
     if (
       !request.accepts(['application/json', 'text/event-stream']) ||
       request.headers.accept !== 'text/event-stream'
     )
-      return work.survey(snapshot, body.title).survey;
+      return (await work.survey(snapshot, body.title)).survey;
     const send = startEvents(response);
     try {
-      send('survey', work.survey(snapshot, body.title, (step) => send('progress', step)).survey);
+      const { survey } = await work.survey(snapshot, body.title, (step) => send('progress', step));
+      send('survey', survey);
     } catch (error) {
       if (!(error instanceof ServiceError)) throw error;
       send('problem', error.toProblem());
@@ -32,8 +33,8 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
     response.end();
     return undefined;
   });
-  bind(router, 'check', ({ params, body, request, response }) => {
-    const report = work.check(params.snapshot ?? '', body.title);
+  bind(router, 'check', async ({ params, body, request, response }) => {
+    const report = await work.check(params.snapshot ?? '', body.title);
     if (request.headers.accept !== 'application/sarif+json') return report;
     response
       .type('application/sarif+json')
@@ -42,15 +43,16 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
       );
     return undefined;
   });
-  bind(router, 'wire', ({ params, body }) => {
+  bind(router, 'wire', async ({ params, body }) => {
     const snapshot = params.snapshot ?? '';
-    const title = work.wireTitle(snapshot, body.title);
-    const { edits, patch, byHand } = work.plan(snapshot, title);
+    const title = await work.wireTitle(snapshot, body.title);
+    const { edits, patch, byHand } = await work.plan(snapshot, title);
     return trees.addWiring(title.id, snapshot, { edits, patch, byHand });
   });
-  bind(router, 'source', ({ params, query }) => {
+  bind(router, 'source', async ({ params, query }) => {
     const { path, line, around } = query;
-    const document = trees.tree(params.snapshot ?? '').tree.text(path);
+    const { tree } = await trees.tree(params.snapshot ?? '');
+    const document = tree.text(path);
     if (!document) throw new ServiceError('not-found', `The snapshot has no text file ${path}.`);
     const first = Math.max(1, line - around);
     const last = Math.min(document.lines.lineCount, line + around);

@@ -26,7 +26,7 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
     const wanted = new Set(missing);
     trees.addBlobs(files.filter(({ hash }) => wanted.has(hash)));
     trees.setSnapshot(tree.id, id);
-    work.check(id, tree.title);
+    await work.check(id, tree.title);
     return trees.linkedTree(tree.id);
   };
 

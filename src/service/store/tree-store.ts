@@ -4,16 +4,23 @@ import type { z } from 'zod';
 import type { LinkedTree, WiringAnswer } from '../../api/trees.js';
 import { SnapshotManifest } from '../../api/trees.js';
 import { Reading } from '../../core/board/board.js';
+import { Readings } from '../../core/tree/readings.js';
 import { Tree, type TreeFile } from '../../core/tree/tree.js';
 import { Wiring } from '../../core/wiring/model.js';
 import { ServiceError } from '../errors.js';
+import { readyGrammars } from '../trees/grammars.js';
 import type { Db } from './open.js';
 import { blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
 
 const chunk = 500;
+/** Bytes of files whose readings are kept. */
+const maxKept = 48 * 1024 * 1024;
 
 /** Snapshots, the contents of their files, wirings, readings and linked trees. */
 export class TreeStore {
+  /** What files say, kept for as long as there is room: most snapshots differ in few files. */
+  private readonly read = new Readings(maxKept);
+
   constructor(private readonly db: Db) {}
 
   /** Keeps a snapshot's list of files. The same files under the same name are the same snapshot. */
@@ -61,8 +68,14 @@ export class TreeStore {
     return contents.length;
   }
 
-  /** The tree of a snapshot, every file at hand. */
-  tree(id: string): { name: string; tree: Tree } {
+  /** The tree of a snapshot, every file at hand and every language of it ready to be read. */
+  async tree(id: string): Promise<{ name: string; tree: Tree }> {
+    const opened = this.open(id);
+    await readyGrammars(opened.tree.paths);
+    return opened;
+  }
+
+  private open(id: string): { name: string; tree: Tree } {
     const row = this.db.select().from(snapshots).where(eq(snapshots.id, id)).get();
     if (!row)
       throw new ServiceError('not-found', `There is no snapshot ${id}.`, { fix: 'Send the tree again.' });
@@ -87,7 +100,7 @@ export class TreeStore {
       hash,
       bytes: contents.get(hash) ?? Buffer.alloc(0),
     }));
-    return { name, tree: new Tree(all, folders, skipped) };
+    return { name, tree: new Tree(all, folders, skipped, this.read) };
   }
 
   addWiring(title: string, snapshot: string, wiring: Wiring): WiringAnswer {

@@ -152,6 +152,9 @@ describe('Podfiles', () => {
       ['C', '', ['Kelp', 'KelpTests']],
       ['D', '', []],
     ]);
-    expect(targets).toEqual(['Kelp', 'KelpTests']);
+    expect(targets.map(({ name, parent }) => [name, parent])).toEqual([
+      ['Kelp', null],
+      ['KelpTests', 'Kelp'],
+    ]);
   });
 });

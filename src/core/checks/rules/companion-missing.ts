@@ -1,3 +1,4 @@
+import { lies } from '../companions.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
@@ -28,7 +29,7 @@ export const companionMissing = defineRule({
             fact.platform === platform &&
             fact.module === edition.module,
         );
-        const inPlace = files.filter((fact) => 'standsIn' in fact && fact.standsIn === 'its place');
+        const inPlace = files.filter((fact) => 'standsIn' in fact && lies(fact.standsIn));
         const variants = edition.variants
           .map(({ name }) => name)
           .filter((name) => !inPlace.some((fact) => fact.variants.includes(name)));

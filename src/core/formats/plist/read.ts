@@ -18,6 +18,8 @@ export interface PlistEntry extends Span {
 export interface PlistDocument {
   root: PlistValue | null;
   problems: ReadProblem[];
+  /** Set for a binary list: it has no lines, and cannot be edited as text. */
+  binary?: true;
 }
 
 /** Reads an XML property list with the place of every key and value. */

@@ -1,6 +1,6 @@
 import { attribute, descendants } from '../../formats/xml/query.js';
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
-import type { ChainStep, Fact, Unresolved } from '../../survey/model.js';
+import type { ChainStep } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../stack.js';
@@ -88,8 +88,8 @@ function readView(view: ViewContext): void {
         ...fact,
         what: `the unit ID of ${className}`,
         reason: resolved.reason,
-      } as Unresolved);
-    else found.facts.push({ ...fact, value: resolved.value, standsIn: usable } as Fact);
+      });
+    else found.facts.push({ ...fact, value: resolved.value, standsIn: usable });
   }
 }
 

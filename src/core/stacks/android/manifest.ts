@@ -5,6 +5,7 @@ import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../stack.js';
 import { moduleName, type Collected } from './facts.js';
+import { identifierOf } from './identifier.js';
 import { mergedElements, type MergeConflict, type MergedAttribute } from './manifest-merge.js';
 import { androidNamespace } from './namespaces.js';
 import { placeholdersOf } from './placeholders.js';
@@ -174,7 +175,8 @@ function fillPlaceholders(
   const placeholders = placeholdersOf(model, variant);
   let failed: string | undefined;
   const value = text.replace(/\$\{([^}]{1,100})\}/g, (whole, name: string) => {
-    const found = placeholders.get(name);
+    const found =
+      placeholders.get(name) ?? (name === 'applicationId' ? identifierOf(model, variant) : undefined);
     if (found?.value != null) {
       chain.push(...found.chain.map((step) => ({ ...step, what: `placeholder ${name}` })));
       return found.value;

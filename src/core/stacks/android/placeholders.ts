@@ -22,6 +22,8 @@ export function placeholdersOf(model: ModuleModel, variant: AndroidVariant): Map
         const { target, value } = statement;
         if (target.type === 'index' && pathOf(target.object) === 'manifestPlaceholders') {
           set(target.index.type === 'string' ? target.index.raw : undefined, value, conditional);
+        } else if (target.type === 'member' && pathOf(target.object) === 'manifestPlaceholders') {
+          set(target.name, value, conditional);
         } else if (pathOf(target) === 'manifestPlaceholders')
           entries(value).forEach(([name, item]) => set(name, item, conditional));
       } else if (statement.type === 'expression' && statement.value.type === 'call') {

@@ -1,6 +1,3 @@
-import { javaSyntax, kotlinSyntax } from '../../code/literals.js';
-import { callFacts } from '../../code/calls.js';
-import { codeFacts, type CodeFile } from '../../code/facts.js';
 import { elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
@@ -11,17 +8,16 @@ import type { Tree } from '../../tree/tree.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
 import { companionFacts } from '../companion-facts.js';
 import { buildFacts } from './build-facts.js';
+import { codeOf } from './code.js';
 import { dependencyFacts } from './dependencies.js';
 import { layoutFacts } from './layouts.js';
-import { layersOf } from './libraries.js';
 import type { Resolved } from './evaluate.js';
-import { evaluate } from './evaluate.js';
 import { fromResolved, moduleName, type Collected } from './facts.js';
 import { manifestFindings } from './manifest.js';
-import { settingOf } from './parts.js';
+import { identifierOf } from './identifier.js';
 import { resourceFacts } from './resource-facts.js';
 import { appModules } from './scripts.js';
-import { codeFiles, manifestPath, sourceSetFolder } from './sources.js';
+import { manifestPath, sourceSetFolder } from './sources.js';
 import {
   moduleSetting,
   readModule,
@@ -40,7 +36,7 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
     const identifiers: Record<string, string> = {};
     for (const variant of model.variants) {
       const parts = [
-        identifierOf(model, variant, identifiers),
+        identifierFacts(model, variant, identifiers),
         levelFacts(model, variant),
         manifestFindings(tree, model, variant, context),
         resourceFacts(tree, model, variant, context),
@@ -95,30 +91,15 @@ function homeOf(tree: Tree, model: ModuleModel): Place {
   return placeAt(path, tree.text(path), (elements(root, 'application')[0] ?? root).openTag);
 }
 
-function identifierOf(
+function identifierFacts(
   model: ModuleModel,
   variant: AndroidVariant,
   identifiers: Record<string, string>,
 ): Collected {
-  const own = variantSetting(model, variant, ['applicationId', 'setApplicationId']);
-  const base: Resolved | undefined = own ?? moduleSetting(model, ['namespace', 'setNamespace']);
-  if (!base) return { facts: [], unresolved: [] };
-  if (base.value === null) return fromResolved(model, variant, 'identifier', 'application ID', base);
-  let { value } = base;
-  const chain = [...base.chain];
-  for (const config of variant.configs) {
-    const suffix = settingOf(config.parts, ['applicationIdSuffix', 'setApplicationIdSuffix']);
-    if (!suffix) continue;
-    const resolved: Resolved = suffix.conditional
-      ? { value: null, reason: 'it is set under a condition', chain: [] }
-      : evaluate(suffix.value, { ...model.scope, path: suffix.path });
-    if (resolved.value === null)
-      return fromResolved(model, variant, 'identifier', 'application ID suffix', resolved);
-    value += resolved.value.startsWith('.') ? resolved.value : `.${resolved.value}`;
-    chain.push(...resolved.chain.map((step) => ({ ...step, what: `suffix of ${config.name}` })));
-  }
-  identifiers[variant.name] = value;
-  return fromResolved(model, variant, 'identifier', 'application ID', { value, chain });
+  const identifier = identifierOf(model, variant);
+  if (!identifier) return { facts: [], unresolved: [] };
+  if (identifier.value !== null) identifiers[variant.name] = identifier.value;
+  return fromResolved(model, variant, 'identifier', 'application ID', identifier);
 }
 
 const levels: [FactKind, string[]][] = [
@@ -146,27 +127,4 @@ function levelFacts(model: ModuleModel, variant: AndroidVariant): Collected {
 function plainLevel(resolved: Resolved): Resolved {
   if (resolved.value === null) return resolved;
   return { ...resolved, value: resolved.value.replace(/^android-(?=\d)/, '') };
-}
-
-/** IDs in Kotlin and Java. A file that asks for the build type may use any of its IDs, so which one is open. */
-function codeOf(tree: Tree, model: ModuleModel, variant: AndroidVariant, context: SurveyContext): Collected {
-  const collected = layersOf(tree, model, variant)
-    .flatMap((layer) => layer.variant.sourceSets.flatMap((set) => codeFiles(tree, layer.model, set)))
-    .map((path) => {
-      const branches = /\bBuildConfig\s*\.\s*[A-Z]/.test(tree.text(path)?.text ?? '');
-      const file: CodeFile = {
-        path,
-        syntax: path.endsWith('.kt') ? kotlinSyntax : javaSyntax,
-        platform: 'android',
-        module: moduleName(model),
-        variants: [variant.name],
-        compiled: () => (branches ? 'unknown' : 'yes'),
-      };
-      const { facts, unresolved } = codeFacts(tree, file, context);
-      return { facts: [...facts, ...callFacts(tree, file, context)], unresolved };
-    });
-  return {
-    facts: collected.flatMap(({ facts }) => facts),
-    unresolved: collected.flatMap(({ unresolved }) => unresolved),
-  };
 }

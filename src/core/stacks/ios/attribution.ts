@@ -19,7 +19,7 @@ export function attributionFacts(
 ): Fact[] {
   const list = plistOf(tree, variant);
   if (!list) return [];
-  const text = tree.text(list.path);
+  const { text } = list;
   const owners = new Map(
     profiles.flatMap(({ id, ios }) => (ios?.attribution?.ids ?? []).map((wanted) => [wanted, id] as const)),
   );
@@ -49,11 +49,10 @@ export function wireAttribution({ tree, title, profiles, variants }: IosWireCont
   const lists = new Map(
     variants.flatMap((variant) => {
       const list = plistOf(tree, variant);
-      return list ? [[list.path, list.document] as const] : [];
+      return list ? [[list.path, list] as const] : [];
     }),
   );
-  const changes = [...lists].flatMap(([path, list]) => {
-    const document = tree.text(path);
+  const changes = [...lists].flatMap(([path, { document: list, text: document }]) => {
     if (!document || !list.root || wanted.length === 0) return [];
     const edits = mergeAttribution(document.text, list.root, wanted, document.lineEnd);
     if (edits.length === 0) return [];

@@ -1,6 +1,6 @@
 import { entryOf, stringOf, stringsOf } from '../../formats/pbxproj/read.js';
 import { plistText, topEntries } from '../../formats/plist/read.js';
-import { readPodfile } from '../../formats/podfile/read.js';
+import { podsFor, readPodfile } from '../../formats/podfile/read.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Declared } from '../../survey/declared.js';
@@ -28,7 +28,7 @@ function keysOf(tree: Tree, { variants }: Model): Declared[] {
       kind: 'plist-key',
       name: entry.key,
       value: plistText(entry.value),
-      place: placeAt(list.path, tree.text(list.path), entry),
+      place: placeAt(list.path, list.text, entry),
     }));
   });
 }
@@ -36,15 +36,14 @@ function keysOf(tree: Tree, { variants }: Model): Declared[] {
 function podsOf(tree: Tree, { project, target }: Model): Declared[] {
   const podfile = podfileOf(tree, project.folder);
   if (podfile === undefined) return [];
-  return (tree.read(podfile, readPodfile)?.pods ?? [])
-    .filter(({ targets }) => targets.length === 0 || targets.includes(target.name))
-    .map((pod) => ({
-      platform: 'ios',
-      kind: 'pod',
-      name: pod.name,
-      value: pod.version.replace(/^[~>=<\s]+/, ''),
-      place: placeAt(podfile, tree.text(podfile), pod),
-    }));
+  const read = tree.read(podfile, readPodfile);
+  return (read ? podsFor(read, target.name) : []).map((pod) => ({
+    platform: 'ios',
+    kind: 'pod',
+    name: pod.name,
+    value: pod.version.replace(/^[~>=<\s]+/, ''),
+    place: placeAt(podfile, tree.text(podfile), pod),
+  }));
 }
 
 function packagesOf(tree: Tree, { project, target }: Model): Declared[] {

@@ -35,6 +35,8 @@ export interface XcodeProject {
   folder: string;
   objects: PbxDict;
   targets: AppTarget[];
+  /** Targets that are built into an application: extensions, watch applications. */
+  extensions: { name: string; type: string; entry: PbxEntry }[];
 }
 
 const appTypes = new Set([
@@ -54,6 +56,10 @@ export function projectPaths(tree: Tree): string[] {
 
 /** Reads a project file; undefined when it cannot be read (the reason is among the tree's problems). */
 export function readProject(tree: Tree, path: string): XcodeProject | undefined {
+  return tree.once(`xcode project ${path}`, () => makeProject(tree, path));
+}
+
+function makeProject(tree: Tree, path: string): XcodeProject | undefined {
   const root = tree.read(path, readPbxproj)?.root;
   const objects = root && entryOf(root, 'objects')?.value;
   if (!root || objects?.type !== 'dict') return undefined;
@@ -84,7 +90,13 @@ export function readProject(tree: Tree, path: string): XcodeProject | undefined 
     }));
     return [{ id, name: stringOf(entry.value, 'name') ?? id, entry, configurations }];
   });
-  return { path, folder, objects, targets };
+  const extensions = stringsOf(project, 'targets').flatMap((id) => {
+    const entry = entryOf(objects, id);
+    const type = stringOf(entry?.value, 'productType') ?? '';
+    const name = stringOf(entry?.value, 'name') ?? id;
+    return entry && /extension|watchapp|\.watchkit/.test(type) ? [{ name, type, entry }] : [];
+  });
+  return { path, folder, objects, targets, extensions };
 }
 
 /** Where each file reference lies in the tree, by walking the groups from the main one. */

@@ -1,6 +1,8 @@
-import { readPlist, type PlistDocument } from '../../formats/plist/read.js';
+import type { PlistDocument } from '../../formats/plist/read.js';
+import type { TextDocument } from '../../text/document.js';
 import { joinPath } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
+import { propertiesOf } from '../properties.js';
 import { projectPaths, readProject, type AppTarget, type XcodeProject } from './project.js';
 import { settingOf, type SettingsScope } from './settings.js';
 
@@ -38,19 +40,20 @@ export function targetsBelow(tree: Tree, root: string): TargetModel[] {
     .flatMap((project) => targetModels(tree, project));
 }
 
-/** The property list of a variant: its path in the tree, and what it says. */
-export function plistOf(
-  tree: Tree,
-  { scope }: IosVariant,
-): { path: string; document: PlistDocument } | undefined {
-  const setting = settingOf(scope, 'INFOPLIST_FILE');
-  if (setting?.value == null) return undefined;
-  const relative = setting.value.replace(/^\/+/, '');
-  const path = joinPath(scope.project.folder, relative);
-  const document = path === null ? undefined : readProperties(tree, path);
-  return path !== null && document ? { path, document } : undefined;
+/** A property list that is in the tree; `text` is missing for a binary one. */
+export interface FoundPlist {
+  path: string;
+  document: PlistDocument;
+  text: TextDocument | undefined;
 }
 
-function readProperties(tree: Tree, path: string): PlistDocument | undefined {
-  return tree.has(path) ? tree.read(path, readPlist) : undefined;
+/** The property list of a variant: its path in the tree, and what it says. */
+export function plistOf(tree: Tree, { scope }: IosVariant): FoundPlist | undefined {
+  const setting = settingOf(scope, 'INFOPLIST_FILE');
+  if (setting?.value == null || setting.value === '') return undefined;
+  const relative = setting.value.replace(/^\/+/, '');
+  const path = joinPath(scope.project.folder, relative);
+  const document = path === null ? undefined : propertiesOf(tree, path);
+  if (path === null || !document) return undefined;
+  return { path, document, text: document.binary ? undefined : tree.text(path) };
 }

@@ -54,7 +54,7 @@ export function wireDependencies(context: IosWireContext): StackWiring {
 function podEdit({ tree, model }: IosWireContext, podfile: string, line: string): Edit | null {
   const document = tree.text(podfile);
   const read = tree.read(podfile, readPodfile);
-  const block = read?.blocks.find(({ name }) => name === model.target.name);
+  const block = read?.targets.find(({ name }) => name === model.target.name);
   if (!document || !block) return null;
   const { text, lineEnd } = document;
   const last = read?.pods.filter(({ start }) => start > block.start && start < block.end).at(-1);

@@ -1,0 +1,30 @@
+import type { SyntaxLanguage } from '../../syntax/grammars.js';
+import type { CodeLanguage } from '../shape.js';
+import { java } from './java.js';
+import { kotlin } from './kotlin.js';
+import { objectiveC } from './objective-c.js';
+import { swift } from './swift.js';
+
+/** The languages whose sources are read, and the ends of their files' names. */
+export const codeLanguages: readonly { language: CodeLanguage; suffixes: readonly string[] }[] = [
+  { language: java, suffixes: ['.java'] },
+  { language: kotlin, suffixes: ['.kt'] },
+  { language: objectiveC, suffixes: ['.m', '.mm'] },
+  { language: swift, suffixes: ['.swift'] },
+];
+
+/** The language of a source file; undefined for one that is not read. */
+export function languageOf(path: string): CodeLanguage | undefined {
+  return codeLanguages.find(({ suffixes }) => suffixes.some((suffix) => path.endsWith(suffix)))?.language;
+}
+
+/** The languages that the files of a tree are written in, as far as they are read by syntax tree. */
+export function languagesOf(paths: readonly string[]): Set<SyntaxLanguage> {
+  const found = new Set<SyntaxLanguage>();
+  for (const path of paths) {
+    if (path === 'Podfile' || path.endsWith('/Podfile')) found.add('ruby');
+    const language = languageOf(path);
+    if (language) found.add(language.id);
+  }
+  return found;
+}

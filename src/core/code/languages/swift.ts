@@ -1,0 +1,117 @@
+import type { Node } from '../../syntax/grammars.js';
+import { childOf, dottedName, named, stringShape, type ArgumentNode, type CodeLanguage } from '../shape.js';
+
+/** Swift, as the grammar of tree-sitter-swift names its nodes. */
+export const swift: CodeLanguage = {
+  id: 'swift',
+  exits: new Set(['control_transfer_statement']),
+  describe(node) {
+    switch (node.type) {
+      case 'line_string_literal':
+        return stringShape(node, ['line_str_text'], 1);
+      case 'multi_line_string_literal':
+        return stringShape(node, ['multi_line_str_text'], 3);
+      case 'call_expression':
+        return call(node);
+      case 'assignment': {
+        const target = node.childForFieldName('target');
+        const value = node.childForFieldName('result');
+        return target && value ? { is: 'assign', name: dottedName(target.text), value } : null;
+      }
+      case 'class_declaration':
+      case 'protocol_declaration':
+        return { is: 'type', name: node.childForFieldName('name')?.text ?? '' };
+      case 'function_declaration':
+        return {
+          is: 'method',
+          name: node.childForFieldName('name')?.text ?? '',
+          body: node.childForFieldName('body'),
+        };
+      case 'init_declaration':
+      case 'deinit_declaration':
+        return {
+          is: 'method',
+          name: node.type === 'init_declaration' ? 'init' : 'deinit',
+          body: node.childForFieldName('body'),
+        };
+      case 'lambda_literal':
+        return { is: 'lambda' };
+      case 'property_declaration': {
+        const name = node.childForFieldName('name');
+        if (!name) return null;
+        return {
+          is: 'constant',
+          name: name.text,
+          type: annotated(childOf(node, 'type_annotation')),
+          value: node.childForFieldName('value') ?? node.childForFieldName('computed_value'),
+        };
+      }
+      case 'parameter': {
+        const [inner, type] = node.childrenForFieldName('name');
+        return inner && type ? { is: 'parameter', name: inner.text, type: plainType(type.text) } : null;
+      }
+      case 'if_statement': {
+        const bodies = named(node).filter(({ type }) => type === 'statements' || type === 'if_statement');
+        const [first] = bodies;
+        const otherwise = childOf(node, 'else');
+        const before = first && (!otherwise || first.startIndex < otherwise.startIndex);
+        return {
+          is: 'branch',
+          conditions: conditionsOf(node),
+          then: before ? [first] : [],
+          otherwise: before ? bodies.slice(1) : bodies,
+        };
+      }
+      case 'ternary_expression': {
+        const [then, otherwise] = [node.childForFieldName('if_true'), node.childForFieldName('if_false')];
+        return {
+          is: 'branch',
+          conditions: conditionsOf(node),
+          then: then ? [then] : [],
+          otherwise: otherwise ? [otherwise] : [],
+        };
+      }
+      case 'guard_statement':
+        return {
+          is: 'guard',
+          conditions: conditionsOf(node),
+          body: named(node).filter(({ type }) => type === 'statements'),
+        };
+      default:
+        return null;
+    }
+  },
+};
+
+function conditionsOf(node: Node): Node[] {
+  return node
+    .childrenForFieldName('condition')
+    .filter((child): child is Node => child !== null && child.type !== 'value_binding_pattern')
+    .concat(node.childrenForFieldName('bound_identifier').filter((child): child is Node => child !== null));
+}
+
+function call(node: Node) {
+  const [callee] = named(node);
+  const suffix = childOf(node, 'call_suffix');
+  const list = suffix && childOf(suffix, 'value_arguments');
+  const args = (list ? named(list) : []).flatMap((argument): ArgumentNode[] => {
+    const value = argument.childForFieldName('value');
+    return value ? [{ label: argument.childForFieldName('name')?.text ?? null, node: value }] : [];
+  });
+  const lambdas = suffix ? named(suffix).filter(({ type }) => type === 'lambda_literal') : [];
+  return {
+    is: 'call' as const,
+    name: callee ? dottedName(callee.text) : '',
+    args,
+    rest: [...(callee && callee.type !== 'simple_identifier' ? [callee] : []), ...lambdas],
+  };
+}
+
+function annotated(annotation: Node | undefined): string | null {
+  const name = annotation?.childForFieldName('name');
+  return name ? plainType(name.text) : null;
+}
+
+function plainType(text: string): string {
+  return text.replace(/[?!]+$/, '').replace(/^(weak|any|some)\s+/, '');
+}

@@ -1,0 +1,282 @@
+import type { Span } from '../formats/problem.js';
+import { visitSyntax, type Node } from '../syntax/grammars.js';
+import { dottedName, named, type CodeLanguage, type Shape } from './shape.js';
+
+/** A condition that must hold, or must not, for what stands under it to run. */
+export interface Condition {
+  text: string;
+  holds: boolean;
+}
+
+/** Where in a source file something stands. */
+export interface CodeContext {
+  /** The class around it, by its own name; null at the top of the file. */
+  type: string | null;
+  /** The method around it; null in a class's own body. */
+  method: string | null;
+  /** Every method around it, the outermost first: a callback inside a method is a method of its own. */
+  methods: readonly string[];
+  conditions: readonly Condition[];
+}
+
+/** A value as far as it is plain: a text, a dotted name, or something else. */
+export type PlainValue =
+  (Span & { is: 'text'; value: string }) | (Span & { is: 'name'; name: string }) | (Span & { is: 'other' });
+
+export interface SourceArgument {
+  label: string | null;
+  values: PlainValue[];
+}
+
+/** What a text flows into, when that is plain. */
+export type Flow = { into: 'constant'; name: string } | { into: 'argument'; of: string; at: number | string };
+
+export interface SourceString extends Span {
+  value: string;
+  flow: Flow | null;
+  context: CodeContext;
+}
+
+export interface SourceCall extends Span {
+  /** Dotted; a variable whose type is known stands as that type: `banner.release` is `BannerView.release`. */
+  name: string;
+  arguments: SourceArgument[];
+  context: CodeContext;
+}
+
+export interface SourceMethod extends Span {
+  name: string;
+  context: CodeContext;
+  /** Whether nothing is done in it. */
+  empty: boolean;
+}
+
+/** What a source file says, as far as ads are concerned. */
+export interface SourceReading {
+  strings: SourceString[];
+  calls: SourceCall[];
+  methods: SourceMethod[];
+  /** Constants and variables with a plain value, by name and by `Type.name`. */
+  constants: ReadonlyMap<string, PlainValue[]>;
+}
+
+const maxDepth = 400;
+const maxItems = 20_000;
+
+/** Reads a source file by its syntax tree. Undefined when it is too long for that. */
+export function readSource(language: CodeLanguage, text: string): SourceReading | undefined {
+  return visitSyntax(language.id, text, (root) => new SourceReader(language).read(root));
+}
+
+class SourceReader {
+  private readonly strings: SourceString[] = [];
+  private readonly calls: SourceCall[] = [];
+  private readonly methods: SourceMethod[] = [];
+  private readonly constants = new Map<string, PlainValue[]>();
+  private readonly types = new Map<string, string>();
+
+  constructor(private readonly language: CodeLanguage) {}
+
+  read(root: Node): SourceReading {
+    this.walk(root, { type: null, method: null, methods: [], conditions: [] }, null, 0);
+    const { strings, methods, constants } = this;
+    const calls = this.calls.map((call) => ({ ...call, name: this.typed(call.name) }));
+    return { strings, calls, methods, constants };
+  }
+
+  private walk(node: Node, context: CodeContext, flow: Flow | null, depth: number): void {
+    if (depth > maxDepth || this.calls.length + this.strings.length > maxItems) return;
+    const shape = this.language.describe(node);
+    if (!shape) {
+      this.walkAll(named(node), context, flow, depth);
+      return;
+    }
+    switch (shape.is) {
+      case 'string':
+        if (shape.value !== null) {
+          const { value, start, end } = shape;
+          this.strings.push({ value, start, end, flow, context });
+        } else this.walkAll(named(node), context, null, depth);
+        return;
+      case 'call':
+        this.call(node, shape, context, flow, depth);
+        return;
+      case 'assign': {
+        const values = this.plain(shape.value);
+        this.calls.push({
+          name: shape.name,
+          arguments: [{ label: null, values }],
+          context,
+          start: node.startIndex,
+          end: node.endIndex,
+        });
+        this.walk(shape.value, context, { into: 'constant', name: shape.name }, depth + 1);
+        return;
+      }
+      case 'constant':
+        this.constant(shape, context, depth);
+        return;
+      case 'parameter':
+        if (shape.type !== null) this.types.set(shape.name, shape.type);
+        return;
+      case 'type':
+        this.walkAll(named(node), { ...context, type: shape.name, method: null }, null, depth);
+        return;
+      case 'method': {
+        this.methods.push({
+          name: shape.name,
+          context,
+          empty: shape.body === null || isEmpty(shape.body),
+          start: node.startIndex,
+          end: node.endIndex,
+        });
+        const inside = {
+          ...context,
+          method: shape.name,
+          methods: [...context.methods, shape.name],
+          // A callback that is written inside another method runs later: what held there need not hold then.
+          conditions: [],
+        };
+        this.walkAll(named(node), inside, null, depth);
+        return;
+      }
+      case 'lambda':
+        this.walkAll(named(node), context, null, depth);
+        return;
+      case 'branch': {
+        const text = conditionText(shape.conditions);
+        const under = (holds: boolean) => ({
+          ...context,
+          conditions: [...context.conditions, { text, holds }],
+        });
+        for (const condition of shape.conditions) this.walk(condition, context, null, depth + 1);
+        for (const part of shape.then) this.walk(part, under(true), flow, depth + 1);
+        for (const part of shape.otherwise) this.walk(part, under(false), flow, depth + 1);
+        return;
+      }
+      case 'guard': {
+        for (const condition of shape.conditions) this.walk(condition, context, null, depth + 1);
+        const text = conditionText(shape.conditions);
+        const missed = { ...context, conditions: [...context.conditions, { text, holds: false }] };
+        for (const part of shape.body) this.walk(part, missed, null, depth + 1);
+        return;
+      }
+    }
+  }
+
+  /** Statements in their order: after `if (!ready) return` and after a guard, what follows knows the condition. */
+  private walkAll(nodes: readonly Node[], context: CodeContext, flow: Flow | null, depth: number): void {
+    let current = context;
+    for (const node of nodes) {
+      this.walk(node, current, flow, depth + 1);
+      const left = this.leftBehind(node);
+      if (left) current = { ...current, conditions: [...current.conditions, left] };
+    }
+  }
+
+  private leftBehind(node: Node): Condition | null {
+    const inner = node.type === 'expression_statement' ? (node.namedChild(0) ?? node) : node;
+    const shape = this.language.describe(inner);
+    if (shape?.is === 'guard') return { text: conditionText(shape.conditions), holds: true };
+    if (shape?.is !== 'branch' || shape.otherwise.length > 0 || shape.conditions.length === 0) return null;
+    const last = shape.then.at(-1);
+    return last && this.leaves(last, 0) ? { text: conditionText(shape.conditions), holds: false } : null;
+  }
+
+  private leaves(node: Node, depth: number): boolean {
+    if (this.language.exits.has(node.type)) return true;
+    const last = named(node).at(-1);
+    const wraps = /body|block|statement|statements/.test(node.type);
+    return depth < 6 && wraps && last !== undefined && this.leaves(last, depth + 1);
+  }
+
+  private call(
+    node: Node,
+    { name, args, rest }: Shape & { is: 'call' },
+    context: CodeContext,
+    flow: Flow | null,
+    depth: number,
+  ): void {
+    this.calls.push({
+      name,
+      arguments: args.map(({ label, node: value }) => ({ label, values: this.plain(value) })),
+      context,
+      start: node.startIndex,
+      end: node.endIndex,
+    });
+    for (const part of rest) this.walk(part, context, null, depth + 1);
+    const collects = /(^|\.)(listOf|setOf|arrayOf|asList|of)$/.test(name);
+    args.forEach(({ label, node: value }, index) => {
+      const into: Flow = collects && flow ? flow : { into: 'argument', of: name, at: label ?? index };
+      this.walk(value, context, into, depth + 1);
+    });
+  }
+
+  private constant(shape: Shape & { is: 'constant' }, context: CodeContext, depth: number): void {
+    const { name, type, value } = shape;
+    const made = value ? this.language.describe(value) : null;
+    const declared = type ?? (made?.is === 'call' ? made.name : null);
+    if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
+    if (!value) return;
+    const values = this.plain(value);
+    for (const key of [name, `${context.type ?? ''}.${name}`])
+      if (!this.constants.has(key)) this.constants.set(key, values);
+    this.walk(value, context, { into: 'constant', name }, depth + 1);
+  }
+
+  /** The plain values that an expression may have: one, or one per branch. */
+  private plain(node: Node): PlainValue[] {
+    const span = { start: node.startIndex, end: node.endIndex };
+    const shape = this.language.describe(node);
+    if (shape?.is === 'string')
+      return shape.value === null
+        ? [{ is: 'other', ...span }]
+        : [{ is: 'text', value: shape.value, ...span }];
+    if (shape?.is === 'branch')
+      return [...shape.then, ...shape.otherwise].flatMap((part) => this.plain(unwrapped(part)));
+    if (shape?.is === 'call') {
+      const [first] = shape.args;
+      const inner =
+        first && /(^|\.)(getString|getText|stringResource)$/.test(shape.name)
+          ? dottedName(first.node.text)
+          : '';
+      return [
+        inner.startsWith('R.string.') ? { is: 'name', name: inner, ...span } : { is: 'other', ...span },
+      ];
+    }
+    const name = dottedName(node.text);
+    const plain = name !== '' && !name.startsWith('?') && !shape;
+    return [plain ? { is: 'name', name, ...span } : { is: 'other', ...span }];
+  }
+
+  /** `banner.release` with the type of `banner` in its place. */
+  private typed(name: string): string {
+    const dot = name.indexOf('.');
+    if (dot < 0) return name;
+    const type = this.types.get(name.slice(0, dot));
+    return type === undefined ? name : `${dottedName(type)}${name.slice(dot)}`;
+  }
+}
+
+function unwrapped(node: Node): Node {
+  let inner = node;
+  for (
+    let depth = 0;
+    depth < 6 && inner.namedChildCount === 1 && /body|block|statements/.test(inner.type);
+    depth++
+  )
+    inner = inner.namedChild(0) ?? inner;
+  return inner;
+}
+
+function conditionText(conditions: readonly Node[]): string {
+  return conditions.map(({ text }) => text.replace(/\s+/g, ' ').slice(0, 200)).join(' && ');
+}
+
+/** A body without statements, or with nothing but comments and a call of what it overrides. */
+function isEmpty(body: Node): boolean {
+  const statements = named(body).flatMap((node) =>
+    /^(statements|block)$/.test(node.type) ? named(node) : [node],
+  );
+  return statements.every(({ type, text }) => /comment/.test(type) || /^\[?super\b/.test(text.trim()));
+}

@@ -1,0 +1,59 @@
+import type { Node } from '../syntax/grammars.js';
+
+/** An argument of a call as it stands in the syntax tree. */
+export interface ArgumentNode {
+  label: string | null;
+  node: Node;
+}
+
+/** What a node of a syntax tree means, the same for every language. */
+export type Shape =
+  | { is: 'string'; value: string | null; start: number; end: number }
+  | { is: 'call'; name: string; args: ArgumentNode[]; rest: Node[] }
+  | { is: 'assign'; name: string; value: Node }
+  | { is: 'type'; name: string }
+  | { is: 'method'; name: string; body: Node | null }
+  | { is: 'lambda' }
+  | { is: 'constant'; name: string; type: string | null; value: Node | null }
+  | { is: 'parameter'; name: string; type: string | null }
+  | { is: 'branch'; conditions: Node[]; then: Node[]; otherwise: Node[] }
+  | { is: 'guard'; conditions: Node[]; body: Node[] };
+
+/** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
+export interface CodeLanguage {
+  id: 'kotlin' | 'java' | 'swift' | 'objective-c';
+  describe(node: Node): Shape | null;
+  exits: ReadonlySet<string>;
+}
+
+/** The named children of a node, in order. */
+export function named(node: Node): Node[] {
+  return node.namedChildren.filter((child): child is Node => child !== null);
+}
+
+/** The first named child of one of the types. */
+export function childOf(node: Node, ...types: string[]): Node | undefined {
+  return named(node).find((child) => types.includes(child.type));
+}
+
+/** A dotted name from source text: `this.ad?.show` is `ad.show`; what is no plain name gives its last part after `?`. */
+export function dottedName(text: string): string {
+  const plain = text
+    .slice(0, 300)
+    .replace(/\s+/g, '')
+    .replace(/!!|[?!]/g, '')
+    .replace(/^(this|self)(@\w+)?\./, '')
+    .replace(/^@/, '');
+  if (/^[A-Za-z_$][\w$]*(\.[A-Za-z_$][\w$]*)*$/.test(plain)) return plain;
+  const last = /\.([A-Za-z_$][\w$]*)$/.exec(plain)?.[1];
+  return last === undefined ? '' : `?.${last}`;
+}
+
+/** A string's contents, or null when something is put into it. */
+export function stringShape(node: Node, contents: readonly string[], open: number, close = open): Shape {
+  const inner = named(node);
+  const plain = inner.every(({ type }) => contents.includes(type) || /escape/.test(type));
+  const start = node.startIndex + open;
+  const end = Math.max(start, node.endIndex - close);
+  return { is: 'string', value: plain ? node.text.slice(open, node.text.length - close) : null, start, end };
+}

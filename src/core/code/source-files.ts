@@ -1,0 +1,68 @@
+import type { Platform } from '../network/model.js';
+import { placebookMark } from '../placebook/model.js';
+import type { Tree } from '../tree/tree.js';
+import type { Compiled } from './compiled.js';
+import { codeLanguages, languageOf } from './languages/index.js';
+import { stringLiterals } from './literals.js';
+import { readSource, type Condition, type PlainValue, type SourceReading } from './read-source.js';
+import type { CodeLanguage } from './shape.js';
+
+/** A source file to look for IDs and calls in, and the variants that may compile it. */
+export interface CodeFile {
+  path: string;
+  platform: Platform;
+  module: string;
+  variants: readonly string[];
+  /** Whether a variant compiles what stands at an offset, under conditions. */
+  compiled(variant: string, offset: number, conditions: readonly Condition[]): Compiled;
+  /** What a name stands for that the build gives to code: a string resource, a build constant. */
+  resolve?(variant: string, name: string): string | undefined;
+  /** Constants of all source files of the module, by `Type.name`. */
+  constants?: ReadonlyMap<string, readonly PlainValue[]>;
+}
+
+const nothing: SourceReading = { strings: [], calls: [], methods: [], constants: new Map() };
+const readers = new Map(
+  codeLanguages.map(({ language }) => [
+    language.id,
+    (text: string) => ({ reading: readSource(language, text) ?? byLiterals(language, text), problems: [] }),
+  ]),
+);
+
+/** What a source file says; nothing for one in a language that is not read. */
+export function readingOf(tree: Tree, path: string): SourceReading {
+  const language = languageOf(path);
+  const reader = language && readers.get(language.id);
+  return (reader && tree.read(path, reader)?.reading) ?? nothing;
+}
+
+/** A file that is too long for its syntax tree gives its string literals alone. */
+function byLiterals(language: CodeLanguage, text: string): SourceReading {
+  const nested = language.id === 'kotlin' || language.id === 'swift';
+  const context = { type: null, method: null, methods: [], conditions: [] };
+  const strings = stringLiterals(text, { nestedComments: nested, tripleQuotes: true });
+  return { ...nothing, strings: strings.map((literal) => ({ ...literal, flow: null, context })) };
+}
+
+/** Whether a file is a placebook that Syndexa wrote. */
+export function isPlacebook(tree: Tree, path: string): boolean {
+  return tree.text(path)?.text.slice(0, 400).includes(placebookMark) ?? false;
+}
+
+/** The constants of several files by `Type.name`; a name that two files give differently is left out. */
+export function sharedConstants(tree: Tree, paths: readonly string[]): Map<string, PlainValue[]> {
+  const shared = new Map<string, PlainValue[] | null>();
+  for (const path of paths) {
+    for (const [name, values] of readingOf(tree, path).constants) {
+      if (!name.includes('.')) continue;
+      const known = shared.get(name);
+      const same = known === undefined || JSON.stringify(texts(known)) === JSON.stringify(texts(values));
+      shared.set(name, same ? values : null);
+    }
+  }
+  return new Map([...shared].flatMap(([name, values]) => (values ? [[name, values] as const] : [])));
+}
+
+function texts(values: readonly PlainValue[] | null): string[] {
+  return (values ?? []).map((value) => (value.is === 'text' ? value.value : value.is));
+}

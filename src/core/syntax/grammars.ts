@@ -1,0 +1,60 @@
+import { Language, Parser, type Node } from 'web-tree-sitter';
+
+/** The languages that are read by syntax tree, and the grammar that reads each. */
+export const grammarFiles = {
+  kotlin: 'tree-sitter-kotlin.wasm',
+  java: 'tree-sitter-java.wasm',
+  swift: 'tree-sitter-swift.wasm',
+  'objective-c': 'tree-sitter-objc.wasm',
+  ruby: 'tree-sitter-ruby.wasm',
+} as const;
+export type SyntaxLanguage = keyof typeof grammarFiles;
+
+export type { Node } from 'web-tree-sitter';
+
+/** What hands over a grammar's bytes: the core reads no files. */
+export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;
+
+/** Text longer than this (in UTF-16 units) is not read by syntax tree. */
+export const maxSyntaxLength = 1_000_000;
+
+const parsers = new Map<SyntaxLanguage, Parser>();
+let runtime: Promise<void> | undefined;
+
+/** Makes languages ready to be read. Those that are ready cost nothing. */
+export async function loadGrammars(
+  languages: Iterable<SyntaxLanguage>,
+  source: GrammarSource,
+): Promise<void> {
+  for (const language of new Set(languages)) {
+    if (parsers.has(language)) continue;
+    runtime ??= Promise.resolve(source('tree-sitter.wasm')).then((wasmBinary) => Parser.init({ wasmBinary }));
+    await runtime;
+    const grammar = await Language.load(await source(grammarFiles[language]));
+    const parser = new Parser();
+    parser.setLanguage(grammar);
+    parsers.set(language, parser);
+  }
+}
+
+/**
+ * Parses a text and lets `visit` look at its tree, which is gone afterwards. Undefined for a text that is too
+ * long, or that the parser gives up on.
+ * @throws Error when the language was never made ready
+ */
+export function visitSyntax<Result>(
+  language: SyntaxLanguage,
+  text: string,
+  visit: (root: Node) => Result,
+): Result | undefined {
+  const parser = parsers.get(language);
+  if (!parser) throw new Error(`The grammar of ${language} was not loaded.`);
+  if (text.length > maxSyntaxLength) return undefined;
+  const tree = parser.parse(text);
+  if (!tree) return undefined;
+  try {
+    return visit(tree.rootNode);
+  } finally {
+    tree.delete();
+  }
+}

@@ -1,0 +1,172 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { codeLanguages } from '../../../src/core/code/languages/index.js';
+import { readSource, type SourceReading } from '../../../src/core/code/read-source.js';
+import '../../support/trees.js';
+
+const read = (id: string, text: string): SourceReading =>
+  readSource(codeLanguages.find(({ language }) => language.id === id)!.language, text)!;
+
+/** The same small screen in four languages: what is read of it must be the same. */
+const screens: Record<string, string> = {
+  kotlin: `class Screen : Listener {
+  private var page: Page? = null
+  // "comment"
+  private val unit = "UNIT"
+  override fun onResume() {
+    super.onResume()
+    if (page?.ready == true) { page?.show(this) }
+    if (!allowed) return
+    Page.load(this, unit, "direct")
+    Sdk.devices = "dev"
+  }
+  override fun onFailed(code: Int) { }
+  override fun onClosed() { next() }
+}`,
+  java: `class Screen implements Listener {
+  private Page page;
+  // "comment"
+  private final String unit = "UNIT";
+  @Override public void onResume() {
+    super.onResume();
+    if (page != null && page.ready()) { page.show(this); }
+    if (!allowed) { return; }
+    Page.load(this, unit, "direct");
+    Sdk.devices = "dev";
+  }
+  public void onFailed(int code) { }
+  public void onClosed() { next(); }
+}`,
+  swift: `class Screen: UIViewController {
+  private var page: Page?
+  // "comment"
+  private let unit = "UNIT"
+  override func onResume() {
+    super.onResume()
+    if page?.ready == true { page?.show(self) }
+    guard allowed else { return }
+    Page.load(self, unit, "direct")
+    Sdk.devices = "dev"
+  }
+  func onFailed(_ code: Int) { }
+  func onClosed() { next() }
+}`,
+  'objective-c': `@interface Screen : UIViewController
+@property (nonatomic, strong) Page *page;
+@end
+static NSString * const unit = @"UNIT";
+// @"comment"
+@implementation Screen
+- (void)onResume {
+  [super onResume];
+  if (self.page.ready) { [self.page show:self]; }
+  if (!allowed) { return; }
+  [Page load:self unit:unit more:@"direct"];
+  Sdk.devices = @"dev";
+}
+- (void)onFailed:(int)code { }
+- (void)onClosed { next(); }
+@end`,
+};
+
+describe.each(Object.keys(screens))('%s', (id) => {
+  const reading = read(id, screens[id]!);
+  const call = (name: string) => reading.calls.find((found) => found.name === name)!;
+
+  it('gives string literals with what they flow into, and none of a comment', () => {
+    const flows = reading.strings.map(({ value, flow }) => [
+      value,
+      flow?.into,
+      flow?.into === 'constant' ? flow.name : flow?.of,
+    ]);
+    expect(flows).toEqual([
+      ['UNIT', 'constant', 'unit'],
+      ['direct', 'argument', 'Page.load'],
+      ['dev', 'constant', 'Sdk.devices'],
+    ]);
+    for (const { value, start, end } of reading.strings) expect(screens[id]!.slice(start, end)).toBe(value);
+  });
+
+  it('names a variable’s calls by its type, with class, method and conditions', () => {
+    const show = call('Page.show');
+    expect(show.context).toMatchObject({ type: 'Screen', method: 'onResume', methods: ['onResume'] });
+    expect(show.context.conditions).toHaveLength(1);
+    expect(show.context.conditions[0]).toMatchObject({ holds: true, text: expect.stringContaining('ready') });
+  });
+
+  it('knows after an early return what held', () => {
+    expect(call('Page.load').context.conditions).toMatchObject([
+      { text: expect.stringContaining('allowed'), holds: id === 'swift' },
+    ]);
+  });
+
+  it('gives the arguments of a call, and constants', () => {
+    const values = call('Page.load').arguments.flatMap(({ values: given }) => given);
+    expect(values).toContainEqual(expect.objectContaining({ is: 'name', name: 'unit' }));
+    expect(values).toContainEqual(expect.objectContaining({ is: 'text', value: 'direct' }));
+    expect(reading.constants.get('unit')).toMatchObject([{ is: 'text', value: 'UNIT' }]);
+  });
+
+  it('tells callbacks that do nothing from those that do', () => {
+    const methods = reading.methods.filter(({ name }) => name !== 'onResume');
+    expect(methods.map(({ name, empty }) => [name, empty])).toEqual([
+      ['onFailed', true],
+      ['onClosed', false],
+    ]);
+  });
+
+  it('reads a setting as a call', () => {
+    expect(call('Sdk.devices').arguments[0]?.values[0]).toMatchObject({ is: 'text', value: 'dev' });
+  });
+
+  it('never fails on what is broken: bytes dropped, doubled, turned over', () => {
+    const text = screens[id]!;
+    fc.assert(
+      fc.property(
+        fc.nat(text.length - 1),
+        fc.nat(40),
+        fc.constantFrom('drop', 'double', 'turn'),
+        (at, length, how) => {
+          const piece = text.slice(at, at + length);
+          const changed =
+            how === 'drop' ? '' : how === 'double' ? piece + piece : Array.from(piece).reverse().join('');
+          const found = read(id, text.slice(0, at) + changed + text.slice(at + length));
+          expect(found.strings.length).toBeLessThan(50);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('values of two branches', () => {
+  it.each([
+    ['kotlin', 'val id = if (BuildConfig.DEBUG) "A" else "B"'],
+    ['java', 'class A { String id = BuildConfig.DEBUG ? "A" : "B"; }'],
+    ['swift', 'let id = DEBUG_MODE ? "A" : "B"'],
+    ['objective-c', 'NSString *id = flag ? @"A" : @"B";'],
+  ])('%s', (id, text) => {
+    const { strings, constants } = read(id, text);
+    expect(strings.map(({ value, context }) => [value, context.conditions[0]?.holds])).toEqual([
+      ['A', true],
+      ['B', false],
+    ]);
+    expect(constants.get('id')).toMatchObject([{ value: 'A' }, { value: 'B' }]);
+  });
+});
+
+describe('callbacks inside methods', () => {
+  it.each([
+    [
+      'kotlin',
+      'class S { fun go() { if (x) { Page.load(c, object : L { override fun onClosed() { page() } }) } } }',
+    ],
+    [
+      'java',
+      'class S { void go() { if (x) { Page.load(c, new L() { public void onClosed() { page(); } }); } } }',
+    ],
+  ])('%s: run on their own, under no condition of the method around them', (id, text) => {
+    const inner = read(id, text).calls.find(({ name }) => name === 'page');
+    expect(inner?.context).toMatchObject({ methods: ['go', 'onClosed'], conditions: [] });
+  });
+});
