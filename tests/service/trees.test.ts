@@ -331,8 +331,12 @@ describe('trees in the service', () => {
 
   it('show lines around a place', async () => {
     const id = await send(androidFiles());
-    const { body } = await http(api(`/snapshots/${id}/source?path=settings.gradle.kts&line=1`));
-    expect(body).toEqual({ path: 'settings.gradle.kts', first: 1, lines: ['include(":app")', ''] });
+    const { body } = await http(api(`/snapshots/${id}/source?path=app/build.gradle.kts&line=1&around=1`));
+    expect(body).toEqual({
+      path: 'app/build.gradle.kts',
+      first: 1,
+      lines: ['plugins {', '    id("com.android.application")'],
+    });
     expect((await http(api(`/snapshots/${id}/source?path=../secret&line=1`))).status).toBe(404);
   });
 

@@ -94,11 +94,17 @@ dependencies {
 }
 `;
 
+/** Settings that name the repository of Cobalt Heron. */
+export const heronRepository =
+  'dependencyResolutionManagement {\n    repositories {\n        google()\n        maven("https://maven.cobaltheron.example/release")\n    }\n}\n';
+
 /** A small Android tree that is right; give files to change or add. */
 export function androidFiles(changes: Record<string, string | null> = {}): Record<string, string> {
   const files: Record<string, string | null> = {
-    'settings.gradle.kts': 'include(":app")\n',
+    'settings.gradle.kts': `${heronRepository}include(":app")\n`,
     'app/build.gradle.kts': gradle(),
+    'app/src/main/java/example/brine/kelp/KelpApp.java':
+      'package example.brine.kelp;\n\nclass KelpApp extends Application {\n    public void onCreate() {\n        CobaltHeron.start(this);\n    }\n}\n',
     'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('@string/heron')),
     'app/src/debug/res/values/ids.xml':
       '<resources>\n    <string name="heron">CH-A-100001-SAMPLE0A</string>\n</resources>\n',
@@ -232,6 +238,9 @@ export const pbxproj = (debug = '', release = '', shared = '') => `// !$*UTF8*$!
 }
 `;
 
+export const trackingText =
+  '\t<key>NSUserTrackingUsageDescription</key>\n\t<string>Kelp is paid for by ads.</string>';
+
 /** A small iOS tree that is right; give files to change or add. */
 export function iosFiles(changes: Record<string, string | null> = {}): Record<string, string> {
   const files: Record<string, string | null> = {
@@ -239,7 +248,8 @@ export function iosFiles(changes: Record<string, string | null> = {}): Record<st
       'HERON = "CH-I-100001-SAMPLE0I";',
       'HERON = "CH-I-310772-M6R9V3XC";',
     ),
-    'Kelp/Info.plist': plist(`${appIdKey('$(HERON)')}\n${attributionKey()}`),
+    'Kelp/Info.plist': plist(`${appIdKey('$(HERON)')}\n${trackingText}\n${attributionKey()}`),
+    'Kelp/App.swift': 'func launch() {\n    CobaltHeron.start()\n}\n',
     Podfile: "target 'Kelp' do\n  pod 'CobaltHeronAds', '~> 6.2'\nend\n",
     ...changes,
   };

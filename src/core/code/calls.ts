@@ -37,7 +37,13 @@ export function callNeedles(profiles: readonly Profile[]): string[] {
   const views = profiles.flatMap(({ android, ios }) =>
     [...(android?.views ?? []), ...(ios?.views ?? [])].map((view) => view.class),
   );
-  return [...new Set(['Placebook.', ...[...inCode, ...views].filter(({ length }) => length >= minNeedle)])];
+  const classes = profiles.flatMap(({ android }) => android?.application?.class.split('.').at(-1) ?? []);
+  return [
+    ...new Set([
+      'Placebook.',
+      ...[...inCode, ...views, ...classes].filter(({ length }) => length >= minNeedle),
+    ]),
+  ];
 }
 
 function callsOf(profile: Profile, language: CodeLanguage['id']): NamedCall[] {

@@ -44,6 +44,12 @@ export interface SourceCall extends Span {
   context: CodeContext;
 }
 
+/** A class with the names of what it extends, as written. */
+export interface SourceType extends Span {
+  name: string;
+  bases: string[];
+}
+
 export interface SourceMethod extends Span {
   name: string;
   context: CodeContext;
@@ -56,6 +62,7 @@ export interface SourceReading {
   strings: SourceString[];
   calls: SourceCall[];
   methods: SourceMethod[];
+  types: SourceType[];
   /** Constants and variables with a plain value, by name and by `Type.name`. */
   constants: ReadonlyMap<string, PlainValue[]>;
 }
@@ -72,6 +79,7 @@ class SourceReader {
   private readonly strings: SourceString[] = [];
   private readonly calls: SourceCall[] = [];
   private readonly methods: SourceMethod[] = [];
+  private readonly classes: SourceType[] = [];
   private readonly constants = new Map<string, PlainValue[]>();
   private readonly types = new Map<string, string>();
 
@@ -79,9 +87,9 @@ class SourceReader {
 
   read(root: Node): SourceReading {
     this.walk(root, { type: null, method: null, methods: [], conditions: [] }, null, 0);
-    const { strings, methods, constants } = this;
+    const { strings, methods, classes: types, constants } = this;
     const calls = this.calls.map((call) => ({ ...call, name: this.typed(call.name) }));
-    return { strings, calls, methods, constants };
+    return { strings, calls, methods, types, constants };
   }
 
   private walk(node: Node, context: CodeContext, flow: Flow | null, depth: number): void {
@@ -120,6 +128,12 @@ class SourceReader {
         if (shape.type !== null) this.types.set(shape.name, shape.type);
         return;
       case 'type':
+        this.classes.push({
+          name: shape.name,
+          bases: shape.bases,
+          start: node.startIndex,
+          end: node.endIndex,
+        });
         this.walkAll(named(node), { ...context, type: shape.name, method: null }, null, depth);
         return;
       case 'method': {

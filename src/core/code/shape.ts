@@ -11,7 +11,7 @@ export type Shape =
   | { is: 'string'; value: string | null; start: number; end: number }
   | { is: 'call'; name: string; args: ArgumentNode[]; rest: Node[] }
   | { is: 'assign'; name: string; value: Node }
-  | { is: 'type'; name: string }
+  | { is: 'type'; name: string; bases: string[] }
   | { is: 'method'; name: string; body: Node | null }
   | { is: 'lambda' }
   | { is: 'constant'; name: string; type: string | null; value: Node | null }

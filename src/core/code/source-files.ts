@@ -21,7 +21,13 @@ export interface CodeFile {
   constants?: ReadonlyMap<string, readonly PlainValue[]>;
 }
 
-const nothing: SourceReading = { strings: [], calls: [], methods: [], constants: new Map() };
+const nothing: SourceReading = {
+  strings: [],
+  calls: [],
+  methods: [],
+  types: [],
+  constants: new Map(),
+};
 const readers = new Map(
   codeLanguages.map(({ language }) => [
     language.id,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { CodeNeeds } from './calls.js';
 import { Inventory, Report } from './exchange.js';
-import { anchorNames, sizeNames } from './names.js';
+import { anchorNames, audienceNames, sizeNames } from './names.js';
 import { AndroidNeeds, IosNeeds, StackNeeds } from './needs.js';
 import { Duration, Format, Platform, reasoned, Slug, Why } from './words.js';
 
@@ -107,6 +107,9 @@ export const Profile = z
     formats: z
       .partialRecord(Format, FormatRules)
       .refine((formats) => Object.keys(formats).length > 0, 'At least one format.'),
+    audiences: reasoned({ allowed: z.array(z.enum(audienceNames)).min(1) })
+      .optional()
+      .meta({ description: 'The audiences that the network serves; all of them when it says nothing.' }),
     'serving-delay': Duration.optional().meta({
       description: 'How long a new unit may take until it serves.',
     }),

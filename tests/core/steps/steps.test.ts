@@ -39,6 +39,7 @@ package example.brine.kelp
 object Placebook { val tideFooter = "${id}" }
 `;
 const wired = androidFiles({
+  'app/src/main/java/example/brine/kelp/KelpApp.java': null,
   'app/src/main/kotlin/example/brine/kelp/App.kt': start(
     '        CobaltHeron.start(this)\n        BannerView(this, Placebook.tideFooter)',
   ),

@@ -10,12 +10,42 @@ import { appIdWrongPlatform } from './app-id-wrong-platform.js';
 import { attributionIdMalformed } from './attribution-id-malformed.js';
 import { attributionIdMissing } from './attribution-id-missing.js';
 import { attributionIdTwice } from './attribution-id-twice.js';
+import { binaryMissing } from './build-binary-missing.js';
 import { dependencyMissing } from './build-dependency-missing.js';
+import { dependencyTooOld } from './build-dependency-too-old.js';
+import { dependencyTwice } from './build-dependency-twice.js';
+import { installNotRun } from './build-install-not-run.js';
+import { kotlinTooNew } from './build-kotlin-too-new.js';
+import { kotlinTooOld } from './build-kotlin-too-old.js';
+import { notLocked } from './build-not-locked.js';
 import { platformLevelTooLow } from './build-platform-level-too-low.js';
+import { pluginMissing } from './build-plugin-missing.js';
+import { repositoryForbidden } from './build-repository-forbidden.js';
+import { repositoryMissing } from './build-repository-missing.js';
+import { repositoryPassedOver } from './build-repository-passed-over.js';
+import { versionHeldBack } from './build-version-held-back.js';
+import { versionsDifferAcrossPlatforms } from './build-versions-differ-across-platforms.js';
+import { failureNotHandled } from './code-failure-not-handled.js';
+import { hardCodedId } from './code-hard-coded-id.js';
+import { loadBeforeStart } from './code-load-before-start.js';
+import { neverReleased } from './code-never-released.js';
+import { neverStarted } from './code-never-started.js';
+import { noWayOn } from './code-no-way-on.js';
+import { showOnReturn } from './code-show-on-return.js';
+import { showWithoutCheck } from './code-show-without-check.js';
+import { startedTwice } from './code-started-twice.js';
+import { testDeviceInProduction } from './code-test-device-in-production.js';
+import { wrongFormat } from './code-wrong-format.js';
 import { companionIdentifierDiffers } from './companion-identifier-differs.js';
 import { companionMissing } from './companion-missing.js';
+import { companionOutsideTarget } from './companion-outside-target.js';
 import { identifierDiffersFromRoster } from './identifier-differs-from-roster.js';
 import { editionNotFound } from './identifier-edition-not-found.js';
+import { applicationClassMissing } from './manifest-application-class-missing.js';
+import { bannerNotAnchored } from './manifest-banner-not-anchored.js';
+import { componentMissing } from './manifest-component-missing.js';
+import { layoutNamespace } from './manifest-layout-namespace.js';
+import { mergeConflict } from './manifest-merge-conflict.js';
 import { permissionMissing } from './manifest-permission-missing.js';
 import { partnerAppAudienceDiffers } from './partner-app-audience-differs.js';
 import { partnerAppGone } from './partner-app-gone.js';
@@ -28,14 +58,41 @@ import { partnerUnitPaused } from './partner-unit-paused.js';
 import { partnerUnitRenamed } from './partner-unit-renamed.js';
 import { partnerUnitTooNew } from './partner-unit-too-new.js';
 import { partnerUnitWrongPlatform } from './partner-unit-wrong-platform.js';
+import { formatDiffers } from './platform-format-differs.js';
+import { placementOnOneSide } from './platform-placement-on-one-side.js';
+import { generatedKeyIgnored } from './plist-generated-key-ignored.js';
+import { plistKeyMissing } from './plist-key-missing.js';
+import { plistKeyWrongType } from './plist-key-wrong-type.js';
+import { linkerFlagMissing } from './plist-linker-flag-missing.js';
+import { plistSharedByTargets } from './plist-shared-by-targets.js';
+import { audienceNotServed } from './privacy-audience-not-served.js';
+import { childrenAskedToTrack } from './privacy-children-asked-to-track.js';
+import { manifestDeniesTracking } from './privacy-manifest-denies-tracking.js';
+import { trackingTextEmpty } from './privacy-tracking-text-empty.js';
+import { trackingTextMissing } from './privacy-tracking-text-missing.js';
+import { capBeyondNetwork } from './roster-cap-beyond-network.js';
+import { capWithoutEffect } from './roster-cap-without-effect.js';
+import { nearDuplicateIds } from './roster-near-duplicate-ids.js';
+import { noContentKind } from './roster-no-content-kind.js';
+import { refreshOutOfBounds } from './roster-refresh-out-of-bounds.js';
+import { rewardedSkippable } from './roster-rewarded-skippable.js';
+import { rewardedWithoutReward } from './roster-rewarded-without-reward.js';
+import { sameIdTwice } from './roster-same-id-twice.js';
+import { timeoutOutOfBounds } from './roster-timeout-out-of-bounds.js';
+import { twoAccounts } from './roster-two-accounts.js';
+import { vagueName } from './roster-vague-name.js';
 import { productionIdInTest } from './stage-production-id-in-test.js';
 import { testIdInProduction } from './stage-test-id-in-production.js';
 import { variantUnmatched } from './stage-variant-unmatched.js';
 import { brokenFile } from './tree-broken-file.js';
 import { cannotTell } from './tree-cannot-tell.js';
 import { fileNotRead } from './tree-file-not-read.js';
+import { appIdInUnitPlace } from './unit-id-app-id-in-place.js';
 import { unitIdNotInBuild } from './unit-id-not-in-build.js';
 import { unitIdNotInRoster } from './unit-id-not-in-roster.js';
+import { overriddenByLocale } from './unit-id-overridden-by-locale.js';
+import { unitIdUnknown } from './unit-id-unknown.js';
+import { unitIdWrongPlatform } from './unit-id-wrong-platform.js';
 
 /** Every rule, in the order of their files. A test compares this list with the folder. */
 export const rules: readonly Rule[] = [
@@ -50,12 +107,42 @@ export const rules: readonly Rule[] = [
   attributionIdMalformed,
   attributionIdMissing,
   attributionIdTwice,
+  binaryMissing,
   dependencyMissing,
+  dependencyTooOld,
+  dependencyTwice,
+  installNotRun,
+  kotlinTooNew,
+  kotlinTooOld,
+  notLocked,
   platformLevelTooLow,
+  pluginMissing,
+  repositoryForbidden,
+  repositoryMissing,
+  repositoryPassedOver,
+  versionHeldBack,
+  versionsDifferAcrossPlatforms,
+  failureNotHandled,
+  hardCodedId,
+  loadBeforeStart,
+  neverReleased,
+  neverStarted,
+  noWayOn,
+  showOnReturn,
+  showWithoutCheck,
+  startedTwice,
+  testDeviceInProduction,
+  wrongFormat,
   companionIdentifierDiffers,
   companionMissing,
+  companionOutsideTarget,
   identifierDiffersFromRoster,
   editionNotFound,
+  applicationClassMissing,
+  bannerNotAnchored,
+  componentMissing,
+  layoutNamespace,
+  mergeConflict,
   permissionMissing,
   partnerAppAudienceDiffers,
   partnerAppGone,
@@ -68,12 +155,39 @@ export const rules: readonly Rule[] = [
   partnerUnitRenamed,
   partnerUnitTooNew,
   partnerUnitWrongPlatform,
+  formatDiffers,
+  placementOnOneSide,
+  generatedKeyIgnored,
+  plistKeyMissing,
+  plistKeyWrongType,
+  linkerFlagMissing,
+  plistSharedByTargets,
+  audienceNotServed,
+  childrenAskedToTrack,
+  manifestDeniesTracking,
+  trackingTextEmpty,
+  trackingTextMissing,
+  capBeyondNetwork,
+  capWithoutEffect,
+  nearDuplicateIds,
+  noContentKind,
+  refreshOutOfBounds,
+  rewardedSkippable,
+  rewardedWithoutReward,
+  sameIdTwice,
+  timeoutOutOfBounds,
+  twoAccounts,
+  vagueName,
   productionIdInTest,
   testIdInProduction,
   variantUnmatched,
   brokenFile,
   cannotTell,
   fileNotRead,
+  appIdInUnitPlace,
   unitIdNotInBuild,
   unitIdNotInRoster,
+  overriddenByLocale,
+  unitIdUnknown,
+  unitIdWrongPlatform,
 ];

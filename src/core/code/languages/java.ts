@@ -35,7 +35,7 @@ export const java: CodeLanguage = {
       }
       case 'class_body':
         return node.parent?.type === 'object_creation_expression'
-          ? { is: 'type', name: `new ${node.parent.childForFieldName('type')?.text ?? ''}` }
+          ? { is: 'type', name: `new ${node.parent.childForFieldName('type')?.text ?? ''}`, bases: [] }
           : null;
       case 'assignment_expression': {
         const value = node.childForFieldName('right');
@@ -46,7 +46,15 @@ export const java: CodeLanguage = {
       case 'interface_declaration':
       case 'enum_declaration':
       case 'record_declaration':
-        return { is: 'type', name: node.childForFieldName('name')?.text ?? '' };
+        return {
+          is: 'type',
+          name: node.childForFieldName('name')?.text ?? '',
+          bases: (node.childForFieldName('superclass')?.text ?? '')
+            .replace(/^extends\s+/, '')
+            .replace(/<.*$/s, '')
+            .split(/\s+/)
+            .filter(Boolean),
+        };
       case 'method_declaration':
       case 'constructor_declaration':
         return {

@@ -30,11 +30,19 @@ export const kotlin: CodeLanguage = {
       }
       case 'class_declaration':
       case 'object_declaration':
-        return { is: 'type', name: childOf(node, 'type_identifier', 'simple_identifier')?.text ?? '' };
+        return {
+          is: 'type',
+          name: childOf(node, 'type_identifier', 'simple_identifier')?.text ?? '',
+          bases: basesOf(node),
+        };
       case 'companion_object':
-        return { is: 'type', name: 'Companion' };
+        return { is: 'type', name: 'Companion', bases: [] };
       case 'object_literal':
-        return { is: 'type', name: `object : ${childOf(node, 'delegation_specifier')?.text ?? ''}` };
+        return {
+          is: 'type',
+          name: `object : ${childOf(node, 'delegation_specifier')?.text ?? ''}`,
+          bases: basesOf(node),
+        };
       case 'function_declaration':
         return {
           is: 'method',
@@ -104,6 +112,13 @@ function call(node: Node) {
     args,
     rest: [...(callee && callee.type !== 'simple_identifier' ? [callee] : []), ...(lambda ? [lambda] : [])],
   };
+}
+
+/** `: Application(), Listener` as plain names. */
+function basesOf(node: Node): string[] {
+  return named(node)
+    .filter(({ type }) => type === 'delegation_specifier')
+    .map(({ text }) => text.replace(/[(<{].*$/s, '').trim());
 }
 
 function typeOf(node: Node): string | null {

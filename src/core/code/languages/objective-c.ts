@@ -31,7 +31,11 @@ export const objectiveC: CodeLanguage = {
       case 'category_implementation':
       case 'category_interface':
       case 'protocol_declaration':
-        return { is: 'type', name: childOf(node, 'identifier')?.text ?? '' };
+        return {
+          is: 'type',
+          name: childOf(node, 'identifier')?.text ?? '',
+          bases: [node.childForFieldName('superclass')?.text ?? ''].filter((base) => base !== ''),
+        };
       case 'method_definition':
         return {
           is: 'method',

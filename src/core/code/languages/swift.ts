@@ -20,7 +20,13 @@ export const swift: CodeLanguage = {
       }
       case 'class_declaration':
       case 'protocol_declaration':
-        return { is: 'type', name: node.childForFieldName('name')?.text ?? '' };
+        return {
+          is: 'type',
+          name: node.childForFieldName('name')?.text ?? '',
+          bases: named(node)
+            .filter(({ type }) => type === 'inheritance_specifier')
+            .map(({ text }) => text),
+        };
       case 'function_declaration':
         return {
           is: 'method',

@@ -2,8 +2,10 @@ import { callFacts } from '../../code/calls.js';
 import { both, opposite, type Compiled } from '../../code/compiled.js';
 import { codeFacts } from '../../code/facts.js';
 import type { Condition } from '../../code/read-source.js';
-import { sharedConstants, type CodeFile } from '../../code/source-files.js';
+import { readingOf, sharedConstants, type CodeFile } from '../../code/source-files.js';
 import { literal, pathOf } from '../../formats/gradle/query.js';
+import type { Fact } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../stack.js';
 import { moduleName, type Collected } from './facts.js';
@@ -46,8 +48,41 @@ export function codeOf(
     const { facts, unresolved } = codeFacts(tree, file, context);
     found.facts.push(...facts, ...callFacts(tree, file, context));
     found.unresolved.push(...unresolved);
+    found.facts.push(...extendingFacts(tree, path, model, variant, context));
   }
   return found;
+}
+
+/** Classes that extend an application class of a network: one of them may be the title's own. */
+function extendingFacts(
+  tree: Tree,
+  path: string,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  { profiles }: SurveyContext,
+): Fact[] {
+  const wanted = profiles.flatMap(({ id, android }) => {
+    const name = android?.application?.class;
+    return name === undefined ? [] : [{ id, name, short: name.split('.').at(-1) }];
+  });
+  return readingOf(tree, path).types.flatMap(({ name, bases, start }) =>
+    wanted
+      .filter((one) => bases.some((base) => base === one.name || base === one.short))
+      .map((one): Fact => {
+        const place = placeAt(path, tree.text(path), { start, end: start });
+        return {
+          kind: 'application-class',
+          network: one.id,
+          platform: 'android',
+          module: moduleName(model),
+          variants: [variant.name],
+          name: `extends ${one.name}`,
+          value: name,
+          place,
+          chain: [{ what: 'class', value: `${name} extends ${one.name}`, place }],
+        };
+      }),
+  );
 }
 
 /** Whether conditions on the build let a variant reach what stands under them. What is asked at run time is no hindrance. */

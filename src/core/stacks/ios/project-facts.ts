@@ -1,3 +1,4 @@
+import { plistText, topEntries } from '../../formats/plist/read.js';
 import { attribute, descendants } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { Fact, Unresolved } from '../../survey/model.js';
@@ -5,6 +6,7 @@ import { placeAt } from '../../survey/place.js';
 import { baseOf, folderOf, isWithin, joinPath } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../stack.js';
+import { propertiesOf } from '../properties.js';
 import { podfileOf } from './dependencies.js';
 import { membershipOf } from './membership.js';
 import { missingIncludes, settingOf } from './settings.js';
@@ -24,6 +26,7 @@ export function projectFacts(
       ...extensionFacts(tree, model, variant),
       ...workspaceFacts(tree, model, variant),
       ...viewFacts(tree, model, variant, context),
+      ...privacyFacts(tree, model, variant),
     ],
     unresolved: missingIncludes(variant.scope).flatMap(({ path, include, chain }): Unresolved[] => {
       // What an install of pods writes is never part of a checkout.
@@ -100,6 +103,28 @@ function workspaceFacts(tree: Tree, model: TargetModel, variant: IosVariant): Fa
       },
     ];
   });
+}
+
+/** What the privacy manifest of the application says of tracking. */
+function privacyFacts(tree: Tree, model: TargetModel, variant: IosVariant): Fact[] {
+  const { copies } = membershipOf(model);
+  return tree.paths
+    .filter(
+      (path) =>
+        baseOf(path) === 'PrivacyInfo.xcprivacy' && isWithin(path, model.project.folder) && copies(path),
+    )
+    .flatMap((path) => {
+      const list = propertiesOf(tree, path);
+      return (list ? topEntries(list) : [])
+        .filter(({ key }) => key === 'NSPrivacyTracking')
+        .map((entry): Fact => {
+          const place = placeAt(path, list?.binary ? undefined : tree.text(path), entry);
+          const value = plistText(entry.value);
+          const chain = [{ what: 'privacy manifest', value, place }];
+          const standsIn = 'privacy manifest';
+          return { ...blank('plist-key', model, variant), name: entry.key, value, standsIn, place, chain };
+        });
+    });
 }
 
 /** Views of networks in storyboards and xibs, with the unit IDs they are given as runtime attributes. */

@@ -1,0 +1,80 @@
+import type { Fact } from '../survey/model.js';
+import type { Profile } from '../network/model.js';
+import { camelCase } from '../placebook/model.js';
+import type { Title } from '../roster/model.js';
+import type { EditionScope } from './scope.js';
+
+/** The calls of a network's SDK that an edition's code makes: all, or those that do one thing. */
+export function callsOf({ facts }: EditionScope, network: string, does?: RegExp): Fact[] {
+  return facts.filter(
+    (fact) => fact.kind === 'call' && fact.network === network && (!does || does.test(fact.name ?? '')),
+  );
+}
+
+/** The methods that answer an event of a network, in an edition's code. */
+export function callbacksOf({ facts }: EditionScope, network: string, event: string): Fact[] {
+  return facts.filter((fact) => fact.kind === 'callback' && fact.network === network && fact.name === event);
+}
+
+/** The format that a call such as `load banner` concerns. */
+export function formatOf(call: Fact): string {
+  return (call.name ?? '').split(' ').slice(1).join(' ');
+}
+
+/** How a profile's code looks in the languages that an edition may be written in. */
+export function languagesFor(profile: Profile, platform: 'android' | 'ios') {
+  const { kotlin, java, swift, 'objective-c': objectiveC } = profile.code;
+  return (platform === 'android' ? [kotlin, java] : [swift, objectiveC]).flatMap((calls) => calls ?? []);
+}
+
+/** Whether an edition's code answers an event: in the file of a call, or, where that has no answer at all, anywhere. */
+export function answers(scope: EditionScope, call: Fact, event: string): boolean {
+  const all = callbacksOf(scope, call.network ?? '', event);
+  const near = all.filter(({ place }) => place.path === call.place.path);
+  return (near.length > 0 ? near : all).some(({ code }) => code?.empty !== true);
+}
+
+/** The names in a profile's code that say whether an ad is loaded: `isReady`, without the class before it. */
+export function readyNames(profile: Profile, platform: 'android' | 'ios', format: string): string[] {
+  return languagesFor(profile, platform).flatMap(({ formats }) => {
+    const ready = formats[format as keyof typeof formats]?.ready;
+    return ready === undefined ? [] : [ready.split('.').at(-1) ?? ready];
+  });
+}
+
+/** Formats that take the whole screen, so that the next one waits behind them. */
+export const fullScreen = new Set(['interstitial', 'rewarded', 'splash']);
+
+/** Reports of one thing at one place, once: several formats may share a call. */
+export function oncePerPlace<Item extends { place: Fact['place'] }>(items: readonly Item[]): Item[] {
+  const seen = new Set<string>();
+  return items.filter(({ place: { path, line, column } }) => {
+    const key = `${path} ${line} ${column}`;
+    return seen.has(key) ? false : seen.add(key);
+  });
+}
+
+/** The names of the callbacks of a format, in the languages that an edition may be written in. */
+export function callbackNames(
+  profile: Profile,
+  platform: 'android' | 'ios',
+  format: string,
+): { closed?: string | undefined; failed?: string | undefined } {
+  const found = languagesFor(profile, platform).flatMap(
+    ({ formats }) => formats[format as keyof typeof formats]?.callbacks ?? [],
+  );
+  return {
+    closed: found.find(({ closed }) => closed !== undefined)?.closed,
+    failed: found.find(({ failed }) => failed !== undefined)?.failed,
+  };
+}
+
+/** The placements whose units a call is given, as IDs or through the placebook. */
+export function placementsOf(call: Fact, title: Title): string[] {
+  const { ids = [], written = '' } = call.code?.argument ?? {};
+  return Object.entries(title.placements).flatMap(([name, { units }]) => {
+    const own = Object.values(units[call.network ?? ''] ?? {}).flatMap((stages) => Object.values(stages));
+    const named = new RegExp(`\\bPlacebook\\.${camelCase(name)}\\b`).test(written);
+    return named || ids.some((id) => own.includes(id)) ? [name] : [];
+  });
+}

@@ -1,0 +1,47 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, listed } from '../scope.js';
+
+/** A library that is handed out as a file is not taken in, or named and not there. */
+export const binaryMissing = defineRule({
+  meta: {
+    id: 'build/binary-missing',
+    severity: 'blocker',
+    ifShipped: 'The build stops, or the code that names the library does not compile.',
+    mend: 'Get the file from the network’s pages, put it into the module’s libs folder, and name it in the dependencies.',
+    messages: {
+      unnamed: '{network} hands out {file}; no dependency of {variants} takes it in.',
+      absent: '{network} hands out {file}; the build names {path}, which is not there.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const { platform, edition } = scope;
+      if (platform !== 'android') continue;
+      for (const profile of scope.networks) {
+        for (const { file } of profile.android?.binaries ?? []) {
+          const named = scope.facts.filter(({ kind, name }) => kind === 'binary' && name === file);
+          for (const fact of named.filter(({ standsIn }) => standsIn === 'nowhere'))
+            yield {
+              ...fromFact(fact),
+              message: 'absent',
+              data: { network: profile.name, file, path: fact.value },
+            };
+          const variants = edition.variants
+            .map(({ name }) => name)
+            .filter((name) => !named.some((fact) => fact.variants.includes(name)));
+          if (variants.length === 0) continue;
+          const data = { network: profile.name, file, variants: listed(variants) };
+          const base = {
+            platform,
+            module: edition.module,
+            variants,
+            network: profile.id,
+            place: edition.home,
+          };
+          yield { ...base, message: 'unnamed', data };
+        }
+      }
+    }
+  },
+});

@@ -1,0 +1,22 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** An SDK is asked for, and no lock file says which version is taken. */
+export const notLocked = defineRule({
+  meta: {
+    id: 'build/not-locked',
+    severity: 'note',
+    ifShipped: 'Two machines may build with two versions of the SDK, and nobody can say which one shipped.',
+    mend: 'Run the install of the dependency manager, and keep the lock file with the sources.',
+    messages: { open: '{name} is asked for, and there is {lock} that would say at which version.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const fact of scope.facts) {
+        if (fact.kind !== 'resolved-version' || !fact.standsIn?.startsWith('no ')) continue;
+        yield { ...fromFact(fact), message: 'open', data: { name: fact.name ?? '', lock: fact.standsIn } };
+      }
+    }
+  },
+});

@@ -1,0 +1,24 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** A repository of an SDK stands where the build forbids it. */
+export const repositoryForbidden = defineRule({
+  meta: {
+    id: 'build/repository-forbidden',
+    severity: 'blocker',
+    ifShipped: 'The build stops before anything is compiled.',
+    mend: 'Move the repository into dependencyResolutionManagement of the settings.',
+    messages: {
+      found: '{url} stands in a script of a project, and the settings forbid that (FAIL_ON_PROJECT_REPOS).',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const fact of scope.facts) {
+        if (fact.kind !== 'repository' || fact.standsIn !== 'project, forbidden') continue;
+        yield { ...fromFact(fact), message: 'found', data: { url: fact.value } };
+      }
+    }
+  },
+});

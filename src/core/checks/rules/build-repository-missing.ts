@@ -1,0 +1,44 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, listed } from '../scope.js';
+
+/** No script names the repository that an SDK comes from. */
+export const repositoryMissing = defineRule({
+  meta: {
+    id: 'build/repository-missing',
+    severity: 'blocker',
+    ifShipped: 'The build stops: the SDK cannot be found.',
+    mend: 'Add the repository where this tree keeps its others; syndexa wire does.',
+    messages: {
+      missing: '{network} publishes {dependency} in {url} only, and no repository of {variants} is that.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const profile of scope.networks) {
+        const wanted = profile.android?.dependencies ?? [];
+        const used = scope.facts.filter(
+          ({ kind, name }) => kind === 'dependency' && wanted.some(({ coordinate }) => coordinate === name),
+        );
+        for (const { url, why: _ } of scope.platform === 'android'
+          ? (profile.android?.repositories ?? [])
+          : []) {
+          const there = scope.facts.filter(
+            ({ kind, value }) =>
+              kind === 'repository' && value.replace(/\/+$/, '') === url.replace(/\/+$/, ''),
+          );
+          const [first] = used;
+          if (!first || there.length > 0) continue;
+          const variants = [...new Set(used.flatMap((fact) => fact.variants))];
+          const data = {
+            network: profile.name,
+            dependency: first.name ?? '',
+            url,
+            variants: listed(variants),
+          };
+          yield { ...fromFact(first), variants, message: 'missing', data };
+        }
+      }
+    }
+  },
+});

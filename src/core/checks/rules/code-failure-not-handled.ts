@@ -1,0 +1,30 @@
+import { defineRule } from '../model.js';
+import { answers, callbackNames, callbacksOf, callsOf, formatOf, oncePerPlace } from '../code.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** What happens when an ad cannot be loaded is left open. */
+export const failureNotHandled = defineRule({
+  meta: {
+    id: 'code/failure-not-handled',
+    severity: 'warning',
+    ifShipped: 'A failed request is never tried again, nor is the room for the ad given back.',
+    mend: 'Answer the failure: try later, hide the room, or go on.',
+    messages: {
+      open: '{call} may fail, and {failed} is answered nowhere.',
+      empty: '{call} may fail, and {failed} does nothing.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const profile of scope.networks) {
+        for (const load of oncePerPlace(callsOf(scope, profile.id, /^load /))) {
+          const { failed } = callbackNames(profile, scope.platform, formatOf(load));
+          if (failed === undefined || answers(scope, load, 'failed')) continue;
+          const message = callbacksOf(scope, profile.id, 'failed').length > 0 ? 'empty' : 'open';
+          yield { ...fromFact(load), message, data: { call: load.value, failed } };
+        }
+      }
+    }
+  },
+});

@@ -1,0 +1,29 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, networkName } from '../scope.js';
+
+/** An ID that the roster knows is written into code by hand. */
+export const hardCodedId = defineRule({
+  meta: {
+    id: 'code/hard-coded-id',
+    severity: 'note',
+    ifShipped: 'The next change of the ID has to be made by hand in every place, and one is forgotten.',
+    mend: 'Name the placement through the placebook instead.',
+    messages: {
+      literal: '{id} is the {placement} placement of {network}, written as a literal.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const fact of scope.facts) {
+        if (fact.kind !== 'unit-id' || fact.standsIn !== 'code' || !fact.placement) continue;
+        const data = {
+          id: fact.value,
+          placement: fact.placement,
+          network: networkName(context, fact.network),
+        };
+        yield { ...fromFact(fact), message: 'literal', data };
+      }
+    }
+  },
+});

@@ -1,0 +1,35 @@
+import { defineRule } from '../model.js';
+import { callsOf, formatOf, languagesFor, oncePerPlace } from '../code.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** An ad object is made and never released. */
+export const neverReleased = defineRule({
+  meta: {
+    id: 'code/never-released',
+    severity: 'warning',
+    ifShipped: 'Every visit to the screen leaves a view, its requests and its memory behind.',
+    mend: 'Release it where the screen goes away.',
+    messages: {
+      kept: '{call} makes an ad object, and nothing calls {release}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const profile of scope.networks) {
+        for (const load of oncePerPlace(callsOf(scope, profile.id, /^load /))) {
+          const format = formatOf(load);
+          const release = languagesFor(profile, scope.platform).flatMap(
+            ({ formats }) => formats[format as keyof typeof formats]?.release?.call ?? [],
+          )[0];
+          if (
+            release === undefined ||
+            callsOf(scope, profile.id, new RegExp(`^release ${format}$`)).length > 0
+          )
+            continue;
+          yield { ...fromFact(load), message: 'kept', data: { call: load.value, release } };
+        }
+      }
+    }
+  },
+});

@@ -1,0 +1,32 @@
+import { defineRule } from '../model.js';
+import { answers, callbackNames, callsOf, formatOf, fullScreen, oncePerPlace } from '../code.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** After a full-screen ad the app goes on neither when it is closed nor when it fails. */
+export const noWayOn = defineRule({
+  meta: {
+    id: 'code/no-way-on',
+    severity: 'warning',
+    ifShipped: 'The user is left on a dead screen and kills the app.',
+    mend: 'Go on to the next screen when the ad was closed, and also when it failed.',
+    messages: {
+      stuck: '{call} takes the screen, and the code goes on neither in {closed} nor in {failed}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const profile of scope.networks) {
+        for (const show of oncePerPlace(callsOf(scope, profile.id, /^show /))) {
+          const format = formatOf(show);
+          const callbacks = callbackNames(profile, scope.platform, format);
+          if (!fullScreen.has(format) || callbacks.closed === undefined || callbacks.failed === undefined)
+            continue;
+          if (answers(scope, show, 'closed') || answers(scope, show, 'failed')) continue;
+          const { closed, failed } = callbacks;
+          yield { ...fromFact(show), message: 'stuck', data: { call: show.value, closed, failed } };
+        }
+      }
+    }
+  },
+});

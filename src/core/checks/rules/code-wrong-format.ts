@@ -1,0 +1,70 @@
+import { defineRule } from '../model.js';
+import { camelCase } from '../../placebook/model.js';
+import type { Title } from '../../roster/model.js';
+import type { CheckContext } from '../model.js';
+import { callsOf, formatOf, oncePerPlace } from '../code.js';
+import { editionScopes, fromFact, listed } from '../scope.js';
+
+/** A unit of one format is given to the loader of another. */
+export const wrongFormat = defineRule({
+  meta: {
+    id: 'code/wrong-format',
+    severity: 'blocker',
+    ifShipped: 'The network refuses the request, and the placement stays empty.',
+    mend: 'Give the loader a unit of its own format, or call the loader of the unit’s format.',
+    messages: {
+      format: '{call} loads {loads}, and {unit} is a unit of the format {format}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const profile of scope.networks) {
+        const loads = callsOf(scope, profile.id, /^load /);
+        for (const load of oncePerPlace(loads)) {
+          const here = loads.filter(
+            ({ place: { path, line, column } }) =>
+              path === load.place.path && line === load.place.line && column === load.place.column,
+          );
+          const formats = [...new Set(here.map(formatOf))];
+          const given = [...new Set(here.flatMap(({ code }) => code?.argument?.ids ?? []))];
+          const written = load.code?.argument?.written ?? '';
+          for (const unit of [...given, ...placebookNames(written, scope.title)]) {
+            const format = formatOfUnit(context, scope.title, profile.id, unit);
+            if (format === undefined || format.some((one) => formats.includes(one))) continue;
+            const data = { call: load.value, loads: listed(formats), unit, format: listed(format) };
+            yield { ...fromFact(load), message: 'format', data };
+          }
+        }
+      }
+    }
+  },
+});
+
+/** Placements that an argument names through the placebook: `Placebook.stationOpen`. */
+function placebookNames(written: string, title: Title): string[] {
+  return Object.keys(title.placements).filter((name) =>
+    new RegExp(`\\bPlacebook\\.${camelCase(name)}\\b`).test(written),
+  );
+}
+
+/** The formats of a unit: of the placement that holds it (or is named so), or of a sample. Undefined when nobody knows. */
+function formatOfUnit(
+  { recogniser }: CheckContext,
+  title: Title,
+  network: string,
+  unit: string,
+): string[] | undefined {
+  const own = title.placements[unit];
+  if (own) return [own.format];
+  const holder = Object.values(title.placements).find(({ units }) =>
+    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(unit)),
+  );
+  if (holder) return [holder.format];
+  const sample = recogniser
+    .recognise(unit)
+    .filter((found) => found.network === network && found.kind === 'unit')
+    .flatMap((found) => found.sample ?? [])
+    .flatMap(({ format }) => format ?? []);
+  return sample.length > 0 ? [...new Set(sample)] : undefined;
+}

@@ -1,0 +1,40 @@
+import { defineRule } from '../model.js';
+import { editionScopes } from '../scope.js';
+
+/** A companion file lies in the folder and is not built into the application. */
+export const companionOutsideTarget = defineRule({
+  meta: {
+    id: 'companion/outside-target',
+    severity: 'blocker',
+    ifShipped:
+      'The application ships without the file, and the SDK starts without knowing whose application it is.',
+    mend: 'Add the file to the target’s resources (Target Membership in Xcode).',
+    messages: {
+      outside: '{path} belongs not to the target {module}: it is not copied into the application.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const found = [...scope.facts, ...context.survey.unresolved].filter(
+        (item) =>
+          item.kind === 'companion' &&
+          item.standsIn === 'outside the target' &&
+          item.module === scope.edition.module,
+      );
+      for (const { platform, module, variants, network, place, chain } of found) {
+        if (!scope.networks.some(({ id }) => id === network)) continue;
+        yield {
+          platform,
+          module,
+          variants,
+          network,
+          place,
+          chain,
+          message: 'outside',
+          data: { path: place.path, module },
+        };
+      }
+    }
+  },
+});

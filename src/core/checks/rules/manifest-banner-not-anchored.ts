@@ -1,0 +1,23 @@
+import { defineRule } from '../model.js';
+import { fromFact } from '../scope.js';
+
+/** A banner in a layout is held at no edge of the screen. */
+export const bannerNotAnchored = defineRule({
+  meta: {
+    id: 'manifest/banner-not-anchored',
+    severity: 'note',
+    ifShipped:
+      'The banner covers content on some screens, and is pressed by mistake: networks pay back such clicks.',
+    mend: 'Anchor the view to the top or bottom edge of its container.',
+    messages: {
+      loose: '{view} is held at no edge of its container.',
+    },
+    needsTitle: false,
+  },
+  *run(context) {
+    for (const fact of context.survey.facts) {
+      if (fact.kind !== 'banner-view' || fact.standsIn !== 'no edge') continue;
+      yield { ...fromFact(fact), message: 'loose', data: { view: fact.value } };
+    }
+  },
+});

@@ -1,0 +1,49 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, listed } from '../scope.js';
+
+/** A placement is used in the code of one platform only. */
+export const placementOnOneSide = defineRule({
+  meta: {
+    id: 'platform/placement-on-one-side',
+    severity: 'note',
+    ifShipped: 'The placement earns on one platform and nobody misses it on the other.',
+    mend: 'Use the placement on the other platform too, or say in the roster that it has none there.',
+    messages: {
+      onlyHere: 'The placement {placement} is used on {used}, and nowhere in the code for {unused}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    const scopes = editionScopes(context);
+    if (scopes.length < 2) return;
+    for (const [placement, { units }] of Object.entries(context.title?.placements ?? {})) {
+      const wanted = scopes.filter(({ platform, networks }) =>
+        networks.some(({ id }) => units[id]?.[platform] !== undefined),
+      );
+      const uses = wanted.map((scope) => ({
+        scope,
+        facts: scope.facts.filter(
+          (fact) =>
+            fact.placement === placement &&
+            (fact.kind === 'placement-use' ||
+              (fact.kind === 'unit-id' && /^(code|layout|storyboard)/.test(fact.standsIn ?? ''))),
+        ),
+      }));
+      const used = uses.filter(({ facts }) => facts.length > 0);
+      const unused = uses.filter(({ facts }) => facts.length === 0);
+      const [first] = used.flatMap(({ facts }) => facts);
+      if (!first || unused.length === 0) continue;
+      const names = (list: typeof uses) => listed(list.map(({ scope }) => scope.platform));
+      const data = { placement, used: names(used), unused: names(unused) };
+      yield {
+        ...fromFact(first),
+        network: null,
+        placement,
+        platform: null,
+        module: null,
+        message: 'onlyHere',
+        data,
+      };
+    }
+  },
+});

@@ -1,0 +1,31 @@
+import { defineRule } from '../model.js';
+import { trackingKey } from '../plist-keys.js';
+import { fromFact, listed } from '../scope.js';
+
+/** The privacy manifest says that the app does not track, and the app asks for leave to. */
+export const manifestDeniesTracking = defineRule({
+  meta: {
+    id: 'privacy/manifest-denies-tracking',
+    severity: 'warning',
+    ifShipped: 'The store refuses what contradicts itself, and the system blocks the networks’ hosts.',
+    mend: 'Set NSPrivacyTracking in the privacy manifest, and name the tracking domains there.',
+    messages: {
+      denies: 'NSPrivacyTracking is {value} in {path}, and {variants} ask for leave to track.',
+    },
+    needsTitle: false,
+  },
+  *run(context) {
+    for (const fact of context.survey.facts) {
+      if (fact.kind !== 'plist-key' || fact.name !== 'NSPrivacyTracking' || fact.value !== 'false') continue;
+      const asking = context.survey.facts.filter(
+        (other) => other.kind === 'plist-key' && other.name === trackingKey && other.module === fact.module,
+      );
+      const variants = [...new Set(asking.flatMap((other) => other.variants))].filter((name) =>
+        fact.variants.includes(name),
+      );
+      if (variants.length === 0) continue;
+      const data = { value: fact.value, path: fact.place.path, variants: listed(variants) };
+      yield { ...fromFact(fact), variants, message: 'denies', data };
+    }
+  },
+});

@@ -1,0 +1,28 @@
+import { defineRule } from '../model.js';
+import { settingFaults } from '../roster.js';
+
+/** A placement is shown more often than a network allows. */
+export const capBeyondNetwork = defineRule({
+  meta: {
+    id: 'roster/cap-beyond-network',
+    severity: 'warning',
+    ifShipped: 'The network stops filling the placement for the rest of its period.',
+    mend: 'Lower the cap in the roster: syndexa placement set.',
+    messages: {
+      refused: '{placement}: {what} {fix}',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const { placement, network, faults } of settingFaults(context)) {
+      const fault = faults.cap;
+      if (!fault) continue;
+      yield {
+        placement,
+        network,
+        message: 'refused',
+        data: { placement, what: fault.message, fix: fault.fix },
+      };
+    }
+  },
+});

@@ -1,0 +1,21 @@
+import { defineRule } from '../model.js';
+
+/** A rewarded placement can be skipped. */
+export const rewardedSkippable = defineRule({
+  meta: {
+    id: 'roster/rewarded-skippable',
+    severity: 'warning',
+    ifShipped: 'Users take the reward without watching, and networks refuse to pay.',
+    mend: 'Write skippable: false.',
+    messages: {
+      skippable: '{placement} is rewarded and skippable.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const [placement, { format, settings }] of Object.entries(context.title?.placements ?? {})) {
+      if (format !== 'rewarded' || settings.skippable !== true) continue;
+      yield { placement, message: 'skippable', data: { placement } };
+    }
+  },
+});

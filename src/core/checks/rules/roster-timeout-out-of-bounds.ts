@@ -1,0 +1,28 @@
+import { defineRule } from '../model.js';
+import { settingFaults } from '../roster.js';
+
+/** A placement waits shorter or longer than a network allows. */
+export const timeoutOutOfBounds = defineRule({
+  meta: {
+    id: 'roster/timeout-out-of-bounds',
+    severity: 'warning',
+    ifShipped: 'Requests are cut before they are answered, or users wait before an empty screen.',
+    mend: 'Change the timeout in the roster: syndexa placement set.',
+    messages: {
+      refused: '{placement}: {what} {fix}',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const { placement, network, faults } of settingFaults(context)) {
+      const fault = faults.timeout;
+      if (!fault) continue;
+      yield {
+        placement,
+        network,
+        message: 'refused',
+        data: { placement, what: fault.message, fix: fault.fix },
+      };
+    }
+  },
+});

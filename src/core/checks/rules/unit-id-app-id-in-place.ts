@@ -1,0 +1,35 @@
+import { defineRule } from '../model.js';
+import { callsOf, oncePerPlace } from '../code.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** An app ID is given where a unit ID belongs. */
+export const appIdInUnitPlace = defineRule({
+  meta: {
+    id: 'unit-id/app-id-in-place',
+    severity: 'blocker',
+    ifShipped: 'The network refuses every request of the placement.',
+    mend: 'Give the call the unit ID of its placement; the placebook names it.',
+    messages: {
+      app: '{call} takes a unit ID and is given {id}, which is an app ID of {network}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const profile of scope.networks) {
+        for (const call of oncePerPlace(callsOf(scope, profile.id, /^(load|show) /))) {
+          for (const id of call.code?.argument?.ids ?? []) {
+            const readings = context.recogniser.recognise(id).filter(({ network }) => network === profile.id);
+            if (!readings.some(({ kind }) => kind === 'app') || readings.some(({ kind }) => kind === 'unit'))
+              continue;
+            yield {
+              ...fromFact(call),
+              message: 'app',
+              data: { call: call.value, id, network: profile.name },
+            };
+          }
+        }
+      }
+    }
+  },
+});

@@ -1,0 +1,31 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** A unit ID stands in the build that nobody knows. */
+export const unitIdUnknown = defineRule({
+  meta: {
+    id: 'unit-id/unknown',
+    severity: 'warning',
+    ifShipped: 'Its revenue goes to an unknown placement, or to somebody else.',
+    mend: 'Give it to a placement in the roster, or take it out of the build.',
+    messages: {
+      unknown: '{id} is a {label} of {network}, and no placement of the roster holds it.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      for (const fact of scope.facts) {
+        if (fact.kind !== 'unit-id' || fact.placement) continue;
+        const profile = scope.networks.find(({ id }) => id === fact.network);
+        const reading = context.recogniser
+          .recognise(fact.value)
+          .find(({ network, kind }) => network === fact.network && kind === 'unit');
+        const sample = (reading?.sample ?? []).length > 0;
+        if (!profile || !reading || sample) continue;
+        const data = { id: fact.value, label: profile.ids.unit?.label ?? 'unit ID', network: profile.name };
+        yield { ...fromFact(fact), message: 'unknown', data };
+      }
+    }
+  },
+});

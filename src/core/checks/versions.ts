@@ -1,0 +1,25 @@
+import type { Profile } from '../network/model.js';
+import { compareVersions } from '../text/versions.js';
+
+/** The version of a dependency that a profile describes, under whichever name it goes. */
+export function wantedVersion({ android, ios }: Profile, name: string): string | undefined {
+  const plain = name.split('/')[0] ?? name;
+  return (
+    android?.dependencies.find(({ coordinate }) => coordinate === name)?.version ??
+    ios?.pods.find((pod) => pod.name === plain)?.version ??
+    ios?.packages.find(({ product }) => product === name)?.version
+  );
+}
+
+/** Whether a version is older than what a requirement such as `~> 6.2` begins with. */
+export function isOlder(version: string, requirement: string): boolean {
+  const floor = /(\d+(?:\.\d+)*)/.exec(requirement.replace(/<\s*[\d.]+/g, ''))?.[1];
+  return floor !== undefined && compareVersions(version, floor) < 0;
+}
+
+/** Whether a network numbers its SDKs alike on both platforms, so that their versions can be compared. */
+export function sameLine({ android, ios }: Profile): boolean {
+  const major = (version: string | undefined) => version?.split('.')[0];
+  const mine = major(android?.dependencies[0]?.version);
+  return mine !== undefined && mine === major(ios?.pods[0]?.version ?? ios?.packages[0]?.version);
+}
