@@ -241,6 +241,25 @@ export const pbxproj = (debug = '', release = '', shared = '') => `// !$*UTF8*$!
 export const trackingText =
   '\t<key>NSUserTrackingUsageDescription</key>\n\t<string>Kelp is paid for by ads.</string>';
 
+/** A project file whose target also copies a file of the folder Kelp. */
+export const withResource = (text: string, file: string) =>
+  text
+    .replace(
+      'AA0000000000000000000007 /* Sources */,\n',
+      'AA0000000000000000000007 /* Sources */,\n\t\t\t\tAA00000000000000000000C1,\n',
+    )
+    .replace(
+      '\t\tAA0000000000000000000003 = {',
+      `\t\tAA00000000000000000000C1 = {isa = PBXResourcesBuildPhase; files = (AA00000000000000000000C2); };
+\t\tAA00000000000000000000C2 = {isa = PBXBuildFile; fileRef = AA00000000000000000000C3; };
+\t\tAA00000000000000000000C3 = {isa = PBXFileReference; path = "${file}"; sourceTree = "<group>"; };
+\t\tAA0000000000000000000003 = {`,
+    )
+    .replace(
+      'AA0000000000000000000002 /* App.swift */,\n\t\t\t);\n\t\t\tpath = Kelp;',
+      'AA0000000000000000000002 /* App.swift */,\n\t\t\t\tAA00000000000000000000C3,\n\t\t\t);\n\t\t\tpath = Kelp;',
+    );
+
 /** A small iOS tree that is right; give files to change or add. */
 export function iosFiles(changes: Record<string, string | null> = {}): Record<string, string> {
   const files: Record<string, string | null> = {
@@ -251,6 +270,7 @@ export function iosFiles(changes: Record<string, string | null> = {}): Record<st
     'Kelp/Info.plist': plist(`${appIdKey('$(HERON)')}\n${trackingText}\n${attributionKey()}`),
     'Kelp/App.swift': 'func launch() {\n    CobaltHeron.start()\n}\n',
     Podfile: "target 'Kelp' do\n  pod 'CobaltHeronAds', '~> 6.2'\nend\n",
+    'Podfile.lock': 'PODS:\n  - CobaltHeronAds (6.2.3)\nDEPENDENCIES:\n  - CobaltHeronAds (~> 6.2)\n',
     ...changes,
   };
   return Object.fromEntries(

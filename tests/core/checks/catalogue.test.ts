@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { defineRule } from '../../../src/core/checks/model.js';
@@ -40,6 +40,19 @@ describe('the catalogue of rules', () => {
       expect(Object.keys(meta.messages).length).toBeGreaterThan(0);
     },
   );
+
+  it('has trees for every rule, where it must speak and where it must be silent', () => {
+    const folder = join(root, 'tests/core/checks');
+    const tests = readdirSync(folder)
+      .map((name) => readFileSync(join(folder, name), 'utf8'))
+      .join('\n');
+    const without = files.filter((name) => {
+      const text = readFileSync(join(root, 'src/core/checks/rules', name), 'utf8');
+      const [, exported = ''] = /export const (\w+) = defineRule/.exec(text) ?? [];
+      return !new RegExp(`(ruleCases|partnerCases)\\(\\s*${exported}\\b`).test(tests);
+    });
+    expect(without).toEqual([]);
+  });
 
   it('has no two rules of one name', () => {
     expect(new Set(rules.map(({ meta }) => meta.id)).size).toBe(rules.length);

@@ -257,7 +257,7 @@ describe('Podfiles', () => {
         .facts.filter(({ kind }) => kind === 'resolved-version')
         .map(({ value, standsIn }) => `${value} ${standsIn}`);
     const lock = (text: string) => ({ 'Podfile.lock': text });
-    expect(states({})).toEqual([' no Podfile.lock']);
+    expect(states({ 'Podfile.lock': null } as never)).toEqual([' no Podfile.lock']);
     expect(states(lock('PODS:\n  - Other (1.0)\nDEPENDENCIES:\n  - Other\n'))).toEqual([
       ' not in Podfile.lock',
     ]);

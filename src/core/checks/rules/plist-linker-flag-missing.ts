@@ -1,5 +1,6 @@
 import { defineRule } from '../model.js';
-import { editionScopes, listed, type EditionScope } from '../scope.js';
+import type { Fact } from '../../survey/model.js';
+import { editionScopes, listed } from '../scope.js';
 
 /** A linker flag that an SDK needs is not set. */
 export const linkerFlagMissing = defineRule({
@@ -17,11 +18,9 @@ export const linkerFlagMissing = defineRule({
     for (const scope of editionScopes(context)) {
       const { platform, edition } = scope;
       for (const profile of platform === 'ios' ? scope.networks : []) {
-        const pods = new Set(profile.ios?.pods.map(({ name }) => name));
         // An install of pods sets the flag in a file of its own, which is part of no checkout.
         const linked = scope.facts.filter(
-          ({ kind, network, name }) =>
-            kind === 'dependency' && network === profile.id && !pods.has(name ?? ''),
+          ({ kind, network }) => kind === 'dependency' && network === profile.id,
         );
         const packaged = linked.flatMap(({ variants }) => variants);
         for (const { flag, why } of profile.ios?.['linker-flags'] ?? []) {
@@ -35,7 +34,7 @@ export const linkerFlagMissing = defineRule({
                     fact.kind === 'linker-flag' && fact.value === flag && fact.variants.includes(name),
                 ),
             );
-          if (variants.length === 0 || viaPods(scope, pods)) continue;
+          if (variants.length === 0 || linked.some(isPod)) continue;
           const data = { network: profile.name, flag, variants: listed(variants), why };
           yield {
             platform,
@@ -52,6 +51,6 @@ export const linkerFlagMissing = defineRule({
   },
 });
 
-function viaPods({ facts }: EditionScope, pods: ReadonlySet<string>): boolean {
-  return facts.some(({ kind, name }) => kind === 'dependency' && pods.has(name ?? ''));
+function isPod({ place }: Fact): boolean {
+  return /(^|\/)Podfile$/.test(place.path);
 }

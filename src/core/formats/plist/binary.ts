@@ -87,7 +87,7 @@ class BinaryReader {
       case 0x2:
         return this.scalar('real', String(this.real(at + 1, 1 << low)));
       case 0x3:
-        return this.scalar('date', new Date((this.real(at + 1, 8) + 978_307_200) * 1000).toISOString());
+        return this.scalar('date', this.date(at + 1));
       case 0x4: {
         const { start, length } = this.sized(at, low);
         return this.scalar('data', hex(this.slice(start, length)));
@@ -171,6 +171,13 @@ class BinaryReader {
     if (size === 8) return this.view.getBigInt64(at);
     if (size === 16) return this.view.getBigInt64(at + 8);
     return BigInt(this.integer(at, size));
+  }
+
+  /** Seconds since the first day of 2001. */
+  private date(at: number): string {
+    const date = new Date((this.real(at, 8) + 978_307_200) * 1000);
+    if (Number.isNaN(date.getTime())) throw new BinaryFault('a date is none', at);
+    return date.toISOString();
   }
 
   private real(at: number, size: number): number {
