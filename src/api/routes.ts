@@ -65,6 +65,9 @@ import {
   SnapshotManifest,
   SourceLines,
   TreeQuestion,
+  AcceptanceList,
+  AcceptRequest,
+  CheckQuestion,
   WiringAnswer,
 } from './trees.js';
 
@@ -134,6 +137,22 @@ export const routes = {
     summary: 'Says that a step is done which cannot be seen from here, or takes that back.',
     body: TickWrite,
     answer: Steps,
+  },
+  listAccepted: {
+    ...paths.listAccepted,
+    summary: 'Lists the findings of a title that were accepted.',
+    answer: AcceptanceList,
+  },
+  accept: {
+    ...paths.accept,
+    summary: 'Accepts a finding of the last readings of a title, with a reason and a date.',
+    body: AcceptRequest,
+    answer: AcceptanceList,
+  },
+  withdraw: {
+    ...paths.withdraw,
+    summary: 'Takes an acceptance back.',
+    answer: AcceptanceList,
   },
   lookUp: {
     ...paths.lookUp,
@@ -268,8 +287,8 @@ export const routes = {
   },
   check: {
     ...paths.check,
-    summary: 'Checks a snapshot; as SARIF when the Accept header asks for it.',
-    body: TreeQuestion,
+    summary: 'Checks a snapshot; as SARIF or JUnit XML when the Accept header asks for it.',
+    body: CheckQuestion,
     answer: CheckReport,
   },
   wire: {

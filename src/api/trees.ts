@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Acceptance } from '../core/checks/accepted.js';
 import { Survey } from '../core/survey/model.js';
 import { Wiring } from '../core/wiring/model.js';
 
@@ -57,6 +58,25 @@ export const TreeQuestion = z.object({
     .default(null)
     .meta({ description: 'The title to compare with; found by its identifiers when null.' }),
 });
+export const CheckQuestion = TreeQuestion.extend({
+  against: z
+    .string()
+    .regex(/^[0-9a-f]{6,32}$/)
+    .nullable()
+    .default(null)
+    .meta({
+      description: 'An earlier snapshot, or the beginning of its name: only what is new since is shown.',
+    }),
+});
+export const AcceptRequest = z.object({
+  fingerprint: z.string().regex(/^[\w-]{4,120}$/),
+  reason: z.string().trim().min(8, 'Say in a few words why it may stay.').max(500),
+  until: z
+    .string()
+    .regex(/^\d{4}-\d{2}-\d{2}$/, 'A day, such as 2027-03-31.')
+    .refine((day) => !Number.isNaN(Date.parse(day)), 'There is no such day.'),
+});
+export const AcceptanceList = z.object({ title: z.string(), acceptances: z.array(Acceptance) });
 export const SurveyAnswer = Survey;
 
 export const WiringAnswer = Wiring.extend({ id: z.string(), title: z.string(), snapshot: z.string() });

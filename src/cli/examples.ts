@@ -1,10 +1,14 @@
 /** An example for each command, to be run on the demo. Their order is the order of the commands. */
 export const examples: Record<string, readonly string[]> = {
-  survey: ['syndexa survey demo/trees/tidewick'],
+  survey: [
+    'syndexa survey demo/trees/tidewick',
+    'syndexa survey demo/trees/tidewick --title tidewick --explain "minSdk release"',
+  ],
   check: [
     'syndexa check demo/trees/tidewick --title tidewick',
     'syndexa check demo/trees/tidewick --title tidewick --format sarif > findings.sarif',
   ],
+  accept: ['syndexa accept --list --title tidewick'],
   wire: [
     'syndexa wire demo/trees/tidewick --title tidewick',
     'syndexa wire demo/trees/tidewick --title tidewick --write',

@@ -12,6 +12,7 @@ import { attributionRoutes } from './routes/attribution.js';
 import { inventoryRoutes } from './routes/inventory.js';
 import { networkRoutes } from './routes/networks.js';
 import { rosterRoutes } from './routes/roster.js';
+import { acceptanceRoutes } from './routes/acceptances.js';
 import { snapshotRoutes, startEvents } from './routes/snapshots.js';
 import { stepsRoutes } from './routes/steps.js';
 import { treeRoutes } from './routes/trees.js';
@@ -94,6 +95,7 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
   inventoryRoutes(api, context, roster);
   networkRoutes(api, context);
   stepsRoutes(api, context);
+  acceptanceRoutes(api, context);
   appAdsRoutes(api, context);
   attributionRoutes(api, context, work);
   snapshotRoutes(api, context, work);

@@ -1,4 +1,5 @@
 import type { Reading } from '../core/board/board.js';
+import { summaryOf, withAcceptances } from '../core/checks/accepted.js';
 import { runChecks } from '../core/checks/run.js';
 import type { CheckReport } from '../core/checks/model.js';
 import type { Title } from '../core/roster/model.js';
@@ -33,7 +34,33 @@ export class TreeWork {
       : open;
   }
 
-  async check(snapshot: string, titleId: string | null): Promise<CheckReport> {
+  /** Checks a snapshot; with an earlier one to compare with, only what is new since is reported. */
+  async check(snapshot: string, titleId: string | null, against: string | null = null): Promise<CheckReport> {
+    const report = { ...(await this.checkWhole(snapshot, titleId)), snapshot };
+    if (against === null) return report;
+    const earlier = this.context.trees.snapshotId(against);
+    const before = await this.findings(earlier, report.title);
+    const known = new Set(before.map(({ fingerprint }) => fingerprint));
+    const findings = report.findings.filter(({ fingerprint }) => !known.has(fingerprint));
+    const stayed = report.findings.length - findings.length;
+    return {
+      ...report,
+      summary: summaryOf(findings),
+      findings,
+      against: { snapshot: earlier, known: stayed },
+    };
+  }
+
+  /** The findings of a snapshot, without remembering them as the last reading. */
+  private async findings(snapshot: string, titleId: string | null): Promise<CheckReport['findings']> {
+    if (titleId !== null) return (await this.plan(snapshot, this.title(titleId))).findings;
+    const { survey, context } = await this.survey(snapshot, null);
+    const empty = { title: null, titleId: null, inventories: [], now: this.context.now().toISOString() };
+    return runChecks({ survey, profiles: context.profiles, recogniser: context.recogniser, ...empty })
+      .findings;
+  }
+
+  private async checkWhole(snapshot: string, titleId: string | null): Promise<CheckReport> {
     const run = await this.survey(snapshot, titleId);
     const title = run.survey.title === null ? null : this.title(run.survey.title);
     if (!title) {
@@ -49,7 +76,11 @@ export class TreeWork {
       });
     }
     const plan = await this.plan(snapshot, title);
-    const findings = withFixes(plan);
+    const findings = withAcceptances(
+      withFixes(plan),
+      this.context.trees.acceptances(title.id),
+      this.context.now().toISOString(),
+    );
     const report = { title: title.id, summary: summaryOf(findings), findings };
     this.remember(snapshot, title, run, report);
     return report;
@@ -126,9 +157,4 @@ export class TreeWork {
     }
     this.context.events.tell({ kind: 'reading', title: id });
   }
-}
-
-function summaryOf(findings: CheckReport['findings']): CheckReport['summary'] {
-  const count = (severity: string) => findings.filter((finding) => finding.severity === severity).length;
-  return { blocker: count('blocker'), warning: count('warning'), note: count('note') };
 }

@@ -14,17 +14,45 @@ export interface TreeOptions {
 }
 
 /** `syndexa survey DIR`. */
-export function survey(io: Io, paint: Paint, directory: string, options: TreeOptions): Promise<number> {
+export function survey(
+  io: Io,
+  paint: Paint,
+  directory: string,
+  options: TreeOptions & { explain?: string },
+): Promise<number> {
   return withService(io, async (client) => {
     const { snapshot } = await sendTree(client, io, directory);
     const call = { params: { snapshot }, body: { title: options.title ?? null } };
     const result = io.interactive
       ? await followSurvey(io, (progress) => client.follow('survey', call, progress))
       : await client.call('survey', call);
+    if (options.explain !== undefined) return explained(io, paint, result, options.explain, options.json);
     if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
     else io.out((await import('../render/survey.js')).surveyText(result, paint));
     return exit.clean;
   });
+}
+
+/** The facts that a question fits, in sentences; none is a wrong question. */
+async function explained(
+  io: Io,
+  paint: Paint,
+  survey: Survey,
+  question: string,
+  json: boolean | undefined,
+): Promise<number> {
+  const { explain } = await import('../../core/survey/explain.js');
+  const found = explain(survey, question);
+  if (json) io.out(`${JSON.stringify(found, null, 2)}\n`);
+  else
+    for (const { says, because } of found)
+      io.out(`${paint.bold(says)}\n${because.map((line) => `  ${line}\n`).join('')}\n`);
+  if (found.length > 0) return exit.clean;
+  throw new CommandError(
+    `No fact fits ${JSON.stringify(question)}.`,
+    exit.wrongUse,
+    'Ask by words that stand in the survey: a kind such as app-id, a network, an ID, a variant, path:line.',
+  );
 }
 
 async function followSurvey(
@@ -44,16 +72,20 @@ async function followSurvey(
 
 export interface CheckOptions extends TreeOptions {
   failOn: Severity | 'never';
-  format: 'text' | 'json' | 'sarif';
+  format: 'text' | 'json' | 'sarif' | 'junit';
+  against?: string;
 }
 
 /** `syndexa check DIR`. */
 export function check(io: Io, paint: Paint, directory: string, options: CheckOptions): Promise<number> {
   return withService(io, async (client) => {
     const { snapshot } = await sendTree(client, io, directory);
-    const call = { params: { snapshot }, body: { title: options.title ?? null } };
+    const body = { title: options.title ?? null, against: options.against ?? null };
+    const call = { params: { snapshot }, body };
     const report = await client.call('check', call);
-    if (options.format === 'sarif') {
+    if (options.format === 'junit')
+      io.out(await client.text('check', { ...call, headers: { Accept: 'application/junit+xml' } }));
+    else if (options.format === 'sarif') {
       const log = await client.text('check', { ...call, headers: { Accept: 'application/sarif+json' } });
       io.out(`${JSON.stringify(JSON.parse(log), null, 2)}\n`);
     } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);

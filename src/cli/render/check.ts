@@ -10,9 +10,25 @@ function severityText(severity: Severity, paint: Paint): string {
 }
 
 /** Findings for people, the gravest first. */
-export function checkText({ title, summary, findings }: CheckReport, paint: Paint, width: number): string {
+export function checkText(
+  { title, summary, findings, snapshot, against }: CheckReport,
+  paint: Paint,
+  width: number,
+): string {
   const lines: string[] = [];
-  for (const finding of findings) lines.push(...findingLines(finding, paint, width), '');
+  const counted = findings.filter(({ accepted }) => !accepted || accepted.ended);
+  for (const finding of counted) lines.push(...findingLines(finding, paint, width), '');
+  const accepted = findings.filter((finding) => !counted.includes(finding));
+  for (const { rule, fingerprint, accepted: by } of accepted)
+    lines.push(
+      paint.dim(`accepted until ${by?.until} by ${by?.who}: ${rule} ${fingerprint} (${by?.reason})`),
+    );
+  if (accepted.length > 0) lines.push('');
+  if (against)
+    lines.push(
+      `Only what is new since the snapshot ${against.snapshot.slice(0, 12)}; it has ${against.known} of the findings already.`,
+      '',
+    );
   if (title === null) {
     lines.push(
       paint.dim(
@@ -21,18 +37,28 @@ export function checkText({ title, summary, findings }: CheckReport, paint: Pain
       '',
     );
   }
-  lines.push(summaryText(summary, findings, paint), '');
+  lines.push(summaryText(summary, counted, paint, against !== undefined));
+  if (snapshot !== undefined) lines.push(paint.dim(`snapshot ${snapshot.slice(0, 12)}`));
+  lines.push('');
   return lines.join('\n');
 }
 
 function findingLines(finding: Finding, paint: Paint, width: number): string[] {
-  const { severity, rule, message, mend, place, chain, platform, variants, fix } = finding;
+  const { severity, rule, message, mend, place, chain, platform, variants, fix, fingerprint, accepted } =
+    finding;
   const who = [platform && platformNames[platform], variants.join(', ')].filter(Boolean).join(': ');
   return [
-    `${severityText(severity, paint)}  ${paint.bold(rule)}  ${paint.dim(who)}`,
+    `${severityText(severity, paint)}  ${paint.bold(rule)}  ${paint.dim(who)}  ${paint.dim(fingerprint)}`,
     ...(place ? [`  ${placeText(place)}`] : []),
     wrap(message, width, '  '),
     ...chainLines(chain.slice(1), paint, '    '),
+    ...(accepted
+      ? [
+          paint.yellow(
+            `  It was accepted until ${accepted.until} by ${accepted.who} (${accepted.reason}); that has ended.`,
+          ),
+        ]
+      : []),
     paint.dim(wrap(`${fix ? 'Wiring mends it. ' : ''}${mend}`, width, '  ')),
   ];
 }
@@ -41,8 +67,9 @@ function summaryText(
   { blocker, warning, note }: CheckReport['summary'],
   findings: readonly Finding[],
   paint: Paint,
+  isNew: boolean,
 ): string {
-  if (findings.length === 0) return paint.green('✔ nothing found');
+  if (findings.length === 0) return paint.green(isNew ? '✔ nothing new' : '✔ nothing found');
   const mended = findings.filter(({ fix }) => fix).length;
   const counts = [
     `${blocker} blocker${blocker === 1 ? '' : 's'}`,

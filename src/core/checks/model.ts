@@ -34,6 +34,17 @@ export const Finding = z
       })
       .optional()
       .meta({ description: 'The edits that wiring would make for it.' }),
+    accepted: z
+      .object({
+        reason: z.string(),
+        until: z.string(),
+        who: z.string(),
+        ended: z
+          .boolean()
+          .meta({ description: 'Whether the date is past, so that the finding counts again.' }),
+      })
+      .optional()
+      .meta({ description: 'Set when somebody accepted the finding.' }),
   })
   .meta({ description: 'Where a survey and the roster disagree, or a rule is broken.' });
 export type Finding = z.infer<typeof Finding>;
@@ -41,7 +52,22 @@ export type Finding = z.infer<typeof Finding>;
 export const CheckReport = z
   .object({
     title: z.string().nullable(),
-    summary: z.object({ blocker: z.number(), warning: z.number(), note: z.number() }),
+    summary: z.object({
+      blocker: z.number(),
+      warning: z.number(),
+      note: z.number(),
+      accepted: z
+        .number()
+        .meta({ description: 'Findings that were accepted; they are counted nowhere else.' }),
+    }),
+    snapshot: z
+      .string()
+      .optional()
+      .meta({ description: 'The snapshot that was checked; later checks may name it with --against.' }),
+    against: z
+      .object({ snapshot: z.string(), known: z.number() })
+      .optional()
+      .meta({ description: 'The snapshot compared with, and how many findings it has already.' }),
     findings: z.array(Finding),
   })
   .meta({ title: 'Check', description: 'What is wrong with a tree.' });

@@ -2,6 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { CheckContext, CheckReport, Finding, Report, Rule } from './model.js';
 import { severities } from './model.js';
+import { summaryOf } from './accepted.js';
 import { rules as allRules } from './rules/index.js';
 
 /** Runs the rules over a survey. A rule that fails becomes a finding of its own; the others go on. */
@@ -22,10 +23,9 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
       compareText(a.rule, b.rule) ||
       compareText(a.fingerprint, b.fingerprint),
   );
-  const count = (severity: string) => findings.filter((finding) => finding.severity === severity).length;
   return {
     title: context.titleId,
-    summary: { blocker: count('blocker'), warning: count('warning'), note: count('note') },
+    summary: summaryOf(findings),
     findings,
   };
 }

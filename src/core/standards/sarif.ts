@@ -50,6 +50,17 @@ function resultOf(finding: Finding, ruleIndex: number): Record<string, unknown> 
     locations: place ? [locationOf(place)] : [],
     ...(related.length > 0 ? { relatedLocations: related } : {}),
     partialFingerprints: { 'syndexa/v1': fingerprint },
+    ...(finding.accepted && !finding.accepted.ended
+      ? {
+          suppressions: [
+            {
+              kind: 'external',
+              status: 'accepted',
+              justification: `${finding.accepted.reason} (${finding.accepted.who}, until ${finding.accepted.until})`,
+            },
+          ],
+        }
+      : {}),
     properties: { platform, variants, network, placement },
   };
 }

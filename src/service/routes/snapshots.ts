@@ -1,4 +1,5 @@
 import type { Response, Router } from 'express';
+import { junitXml } from '../../core/standards/junit.js';
 import { sarifLog } from '../../core/standards/sarif.js';
 import { rules } from '../../core/checks/rules/index.js';
 import type { ServiceContext } from '../context.js';
@@ -34,7 +35,15 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
     return undefined;
   });
   bind(router, 'check', async ({ params, body, request, response }) => {
-    const report = await work.check(params.snapshot ?? '', body.title);
+    const report = await work.check(params.snapshot ?? '', body.title, body.against);
+    if (request.headers.accept === 'application/junit+xml') {
+      const text = junitXml(
+        report,
+        rules.map(({ meta }) => meta.id),
+      );
+      response.type('application/xml').send(text);
+      return undefined;
+    }
     if (request.headers.accept !== 'application/sarif+json') return report;
     response
       .type('application/sarif+json')

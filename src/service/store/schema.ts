@@ -134,6 +134,24 @@ export const ticks = sqliteTable(
   (table) => [primaryKey({ columns: [table.title, table.platform, table.network, table.step] })],
 );
 
+/** Findings that somebody accepts, until a day. */
+export const acceptances = sqliteTable(
+  'acceptances',
+  {
+    title: text('title')
+      .notNull()
+      .references(() => titles.id, { onDelete: 'cascade' }),
+    fingerprint: text('fingerprint').notNull(),
+    rule: text('rule').notNull(),
+    message: text('message').notNull(),
+    reason: text('reason').notNull(),
+    until: text('until').notNull(),
+    who: text('who').notNull(),
+    at: text('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.title, table.fingerprint] })],
+);
+
 /** What was last seen elsewhere: what a developer site serves, what a store lists. */
 export const sightings = sqliteTable(
   'sightings',

@@ -1,8 +1,9 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, like } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { LinkedTree, WiringAnswer } from '../../api/trees.js';
 import { SnapshotManifest } from '../../api/trees.js';
+import type { Acceptance } from '../../core/checks/accepted.js';
 import { Reading } from '../../core/board/board.js';
 import { Readings } from '../../core/tree/readings.js';
 import { Tree, type TreeFile } from '../../core/tree/tree.js';
@@ -10,7 +11,7 @@ import { Wiring } from '../../core/wiring/model.js';
 import { ServiceError } from '../errors.js';
 import { readyGrammars } from '../trees/grammars.js';
 import type { Db } from './open.js';
-import { blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
+import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
 
 const chunk = 500;
 /** Bytes of files whose readings are kept. */
@@ -130,6 +131,51 @@ export class TreeStore {
       .where(eq(readings.title, title))
       .all()
       .map(({ reading }) => Reading.parse(reading));
+  }
+
+  /** The one snapshot whose name begins so. */
+  snapshotId(prefix: string): string {
+    const found = this.db
+      .select({ id: snapshots.id })
+      .from(snapshots)
+      .where(like(snapshots.id, `${prefix}%`))
+      .limit(2)
+      .all();
+    const [only, other] = found;
+    if (only && !other) return only.id;
+    throw new ServiceError(
+      'not-found',
+      `${other ? 'Several snapshots begin' : 'No snapshot begins'} with ${prefix}.`,
+      {
+        fix: 'Every check prints the name of its snapshot; give enough of it.',
+      },
+    );
+  }
+
+  acceptances(title: string): Acceptance[] {
+    return this.db
+      .select()
+      .from(acceptances)
+      .where(eq(acceptances.title, title))
+      .orderBy(acceptances.at)
+      .all()
+      .map(({ title: _, ...acceptance }) => acceptance);
+  }
+
+  accept(title: string, acceptance: Acceptance): void {
+    this.db
+      .insert(acceptances)
+      .values({ title, ...acceptance })
+      .onConflictDoUpdate({ target: [acceptances.title, acceptances.fingerprint], set: acceptance })
+      .run();
+  }
+
+  withdraw(title: string, fingerprint: string): boolean {
+    const { changes } = this.db
+      .delete(acceptances)
+      .where(and(eq(acceptances.title, title), eq(acceptances.fingerprint, fingerprint)))
+      .run();
+    return changes > 0;
   }
 
   linkedTrees(): LinkedTree[] {

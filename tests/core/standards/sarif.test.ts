@@ -31,7 +31,7 @@ describe('SARIF', () => {
     }),
   );
   const log = sarifLog(
-    { title: 'kelp', summary: { blocker: 0, warning: 0, note: 0 }, findings },
+    { title: 'kelp', summary: { blocker: 0, warning: 0, note: 0, accepted: 0 }, findings },
     { version: '1.2.3', rules: rules.map(({ meta }) => meta) },
   ) as unknown as Log;
 

@@ -289,6 +289,7 @@ describe('the laws of wiring', () => {
       ['privacy/tracking-text-missing', 'ios'],
       ['tree/cannot-tell', 'android'],
       ['build/not-locked', 'ios'],
+      ['build/not-locked', 'ios'],
     ]);
   });
 

@@ -1,0 +1,100 @@
+import { kindNames } from './kind-names.js';
+import type { ChainStep, Place, Survey } from './model.js';
+
+/** A fact, or a value that cannot be told, with its evidence in sentences. */
+export interface Explanation {
+  says: string;
+  /** How it comes to that, a sentence per link, in the order in which a reader would follow it. */
+  because: string[];
+}
+
+/**
+ * Explains every fact that all words of a question fit: its kind, network, name, value, placement, variants,
+ * or `path:line`. What cannot be told is explained alike.
+ */
+export function explain(survey: Survey, question: string): Explanation[] {
+  const words = question.toLowerCase().split(/\s+/).filter(Boolean);
+  const fits = (texts: readonly (string | null | undefined)[]) => {
+    const all = texts.flatMap((text) => (text == null ? [] : [text.toLowerCase()]));
+    return words.every((word) => all.some((text) => text.includes(word)));
+  };
+  const facts = survey.facts
+    .filter((fact) =>
+      fits([
+        fact.kind,
+        kindNames[fact.kind],
+        fact.network,
+        fact.name,
+        fact.value,
+        fact.placement,
+        fact.platform,
+        ...fact.variants,
+        at(fact.place),
+      ]),
+    )
+    .map(({ kind, name, value, network, placement, variants, standsIn, code, chain }): Explanation => {
+      const what = [kindNames[kind], placement ?? (kind === 'app-id' ? undefined : name)]
+        .filter(Boolean)
+        .join(' ');
+      const whose = network === null ? '' : ` of ${network}`;
+      const inside = standsIn === undefined ? '' : `, standing in ${standsIn}`;
+      return {
+        says: `In ${listed(variants)}, the ${what}${whose} is ${quoted(value)}${inside}.`,
+        because: [...chain.map(sentence), ...inCode(code)],
+      };
+    });
+  const open = survey.unresolved
+    .filter((item) =>
+      fits([
+        item.kind,
+        kindNames[item.kind],
+        item.network,
+        item.what,
+        item.platform,
+        ...item.variants,
+        at(item.place),
+      ]),
+    )
+    .map(({ what, reason, variants, chain }): Explanation => ({
+      says: `In ${listed(variants)}, ${what} cannot be told: ${reason}.`,
+      because: chain.map(sentence),
+    }));
+  return [...facts, ...open];
+}
+
+function inCode(code: Survey['facts'][number]['code']): string[] {
+  if (!code) return [];
+  const inside = [code.type, ...code.methods].filter(Boolean).join('.');
+  return [
+    ...(inside ? [`It stands in ${inside}.`] : []),
+    ...(code.flow === undefined ? [] : [`It flows into ${code.flow}.`]),
+    ...(code.argument === undefined
+      ? []
+      : [
+          `The call is given ${code.argument.written}${code.argument.ids.length > 0 ? `, which is ${listed(code.argument.ids)}` : ''}.`,
+        ]),
+    ...code.conditions.map(
+      ({ text, holds }) => `It runs only when “${text}” ${holds ? 'holds' : 'does not hold'}.`,
+    ),
+  ];
+}
+
+function sentence({ what, value, place }: ChainStep): string {
+  const where = place ? ` at ${at(place)}` : '';
+  const source = what === 'Gradle' ? 'Gradle script' : what;
+  if (value === null) return `The ${source}${where} gives no value.`;
+  return `The ${source}${where} says ${quoted(value)}.`;
+}
+
+function at({ path, line, column }: Place): string {
+  return `${path}:${line}:${column}`;
+}
+
+function quoted(value: string): string {
+  return value === '' ? 'empty' : `“${value}”`;
+}
+
+function listed(names: readonly string[]): string {
+  if (names.length <= 1) return names[0] ?? 'no variant';
+  return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+}
