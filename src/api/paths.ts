@@ -48,6 +48,7 @@ export const paths = {
   draftFromTree: { method: 'post', path: '/snapshots/{snapshot}/draft' },
   tryNetwork: { method: 'post', path: '/snapshots/{snapshot}/trial' },
   source: { method: 'get', path: '/snapshots/{snapshot}/source' },
+  openFolder: { method: 'post', path: '/folders' },
   listTrees: { method: 'get', path: '/trees' },
   linkTree: { method: 'post', path: '/trees' },
   unlinkTree: { method: 'delete', path: '/trees/{tree}' },

@@ -66,6 +66,8 @@ import {
   SourceLines,
   TreeQuestion,
   AcceptanceList,
+  FolderRequest,
+  OpenedFolder,
   AcceptRequest,
   CheckQuestion,
   WiringAnswer,
@@ -318,6 +320,12 @@ export const routes = {
       around: z.coerce.number().int().min(0).max(50).default(4),
     }),
     answer: SourceLines,
+  },
+  openFolder: {
+    ...paths.openFolder,
+    summary: 'Reads a folder below a root of the service, and follows it from then on.',
+    body: FolderRequest,
+    answer: OpenedFolder,
   },
   listTrees: { ...paths.listTrees, summary: 'The linked trees.', answer: z.array(LinkedTree) },
   linkTree: {

@@ -89,6 +89,10 @@ export const LinkedTree = z.object({
   snapshot: z.string().nullable(),
 });
 export type LinkedTree = z.infer<typeof LinkedTree>;
+export const FolderRequest = z.object({ path: z.string().min(1).max(2000) });
+export const OpenedFolder = z
+  .object({ snapshot: z.string(), seen: z.number(), files: z.number() })
+  .meta({ description: 'A folder below a root, as it is now; the service follows it from then on.' });
 export const LinkRequest = z.object({ title: z.string(), path: z.string().min(1).max(2000) });
 export const ApplyRequest = z.object({ wiring: z.string() });
 export const Applied = z.object({ written: z.array(z.string()), snapshot: z.string() });

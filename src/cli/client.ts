@@ -48,6 +48,8 @@ export class Client {
   constructor(
     readonly url: string,
     private readonly who: string,
+    /** Folders below which the service reads trees by itself. */
+    readonly roots: readonly string[] = [],
   ) {}
 
   /** Makes one call of the table; a problem becomes a {@link ProblemError}. */

@@ -40,18 +40,20 @@ export async function connect(io: Io): Promise<Connection> {
       );
     }
     const url = named.replace(/\/$/, '');
-    if (!(await answers(url)))
+    const found = await health(url);
+    if (!found)
       throw new CommandError(
         `No service answers at ${url}.`,
         exit.unreachable,
         'Start it with syndexa serve, or leave SYNDEXA_URL unset.',
       );
-    return remote(new Client(url, who));
+    return remote(new Client(url, who, found.roots));
   }
   const home = homeFolder(io.env);
   const candidates = [announced(home), io.env.SYNDEXA_HOME ? undefined : `http://127.0.0.1:${usualPort}`];
   for (const url of new Set(candidates)) {
-    if (url && (await answers(url))) return remote(new Client(url, who));
+    const found = url ? await health(url) : null;
+    if (url && found) return remote(new Client(url, who, found.roots));
   }
   const { startService } = await import('../service/boot.js');
   const service = await startService({ home, port: 0, version, brief: true, env: io.env });
@@ -101,17 +103,32 @@ function announced(home: string): string | undefined {
 }
 
 /** Whether a Syndexa service answers at an address, within half a second. */
-export function answers(url: string): Promise<boolean> {
+export async function answers(url: string): Promise<boolean> {
+  return (await health(url)) !== null;
+}
+
+/** What a service says of itself; null when none answers within half a second. */
+function health(url: string): Promise<{ roots: string[] } | null> {
   return new Promise((resolve) => {
     const call = get(`${url}/healthz`, { timeout: 500 }, (response) => {
       let text = '';
-      response.setEncoding('utf8').on('data', (chunk: string) => (text += chunk.slice(0, 1000)));
-      response.on('end', () => resolve(text.includes('"service":"syndexa"')));
-      response.on('error', () => resolve(false));
+      response.setEncoding('utf8').on('data', (chunk: string) => (text += chunk.slice(0, 100_000)));
+      response.on('end', () => resolve(healthOf(text)));
+      response.on('error', () => resolve(null));
     });
     call.on('timeout', () => call.destroy());
-    call.on('error', () => resolve(false));
+    call.on('error', () => resolve(null));
   });
+}
+
+function healthOf(text: string): { roots: string[] } | null {
+  if (!text.includes('"service":"syndexa"')) return null;
+  try {
+    const { roots } = JSON.parse(text) as { roots?: unknown };
+    return { roots: Array.isArray(roots) ? roots.map(String) : [] };
+  } catch {
+    return null;
+  }
 }
 
 function userName(): string {

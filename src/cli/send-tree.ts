@@ -1,3 +1,4 @@
+import { realpathSync } from 'node:fs';
 import { basename, resolve } from 'node:path';
 import type { Client } from './client.js';
 import { CommandError, exit, type Io } from './io.js';
@@ -21,6 +22,15 @@ async function recover(folder: string, io: Io): Promise<void> {
   io.err(`An earlier write to this tree was cut short; it was ${recovered.outcome}${files}.\n`);
 }
 
+/** The real path of a folder; null when there is none, which is then said in the usual way. */
+function realOf(folder: string): string | null {
+  try {
+    return realpathSync(folder);
+  } catch {
+    return null;
+  }
+}
+
 const bytesAtOnce = 6 * 1024 * 1024;
 
 /** Collects what matters of a tree (with `needles` also what holds those texts), and sends the hashes, then only the contents that the service lacks. */
@@ -31,12 +41,15 @@ export async function sendTree(
   needles: readonly string[] = [],
 ): Promise<SentTree> {
   const folder = resolve(io.cwd, directory);
-  const [{ collectTree, TreeUnreadableError }, { leftovers }, plan] = await Promise.all([
-    import('../service/trees/collect.js'),
-    import('../service/trees/leftovers.js'),
-    client.call('collectPlan'),
-  ]);
+  const { leftovers } = await import('../service/trees/leftovers.js');
   if (leftovers(folder).length > 0) await recover(folder, io);
+  const real = client.roots.length > 0 && needles.length === 0 ? realOf(folder) : null;
+  if (real !== null && client.roots.some((root) => real === root || real.startsWith(`${root}/`))) {
+    const { snapshot, seen, files } = await client.call('openFolder', { body: { path: real } });
+    return { snapshot, folder, seen, sent: files };
+  }
+  const { collectTree, TreeUnreadableError } = await import('../service/trees/collect.js');
+  const plan = await client.call('collectPlan');
   const progress = startProgress(io, 'reading the tree');
   try {
     const { files, folders, skipped, seen } = await collectTree(folder, {

@@ -99,7 +99,7 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
   appAdsRoutes(api, context);
   attributionRoutes(api, context, work);
   snapshotRoutes(api, context, work);
-  treeRoutes(api, context, work);
+  app.locals.followTrees = treeRoutes(api, context, work);
   api.use(function unknownCall(request) {
     throw new ServiceError('not-found', `There is no call ${request.method} ${request.originalUrl}.`, {
       fix: 'See /api/v1/openapi.json.',

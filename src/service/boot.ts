@@ -17,6 +17,7 @@ import { openStore } from './store/open.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
+import { WatchedTrees } from './trees/watched-trees.js';
 
 export interface ServiceOptions {
   /** Data folder. */
@@ -62,6 +63,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     },
     roster: new RosterStore(store.db),
     trees: new TreeStore(store.db),
+    watched: new WatchedTrees(),
     profiles: new ProfileShelf(home, log),
     roots: (options.roots ?? []).map((root) => realpathSync(root)),
     events: new Events(),
@@ -86,11 +88,13 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     writeFileSync(card, JSON.stringify({ url, pid: process.pid }), { mode: 0o600 });
   }
   log.info({ url }, 'The service is listening.');
+  if (options.brief !== true) await (app.locals.followTrees as () => Promise<void>)();
   return {
     url,
     async close() {
       if (announce) rmSync(card, { force: true });
       (app.locals.endStreams as () => void)();
+      await context.watched.close();
       const closed = new Promise<void>((resolve) => server.close(() => resolve()));
       server.closeIdleConnections();
       const hurry = setTimeout(() => server.closeAllConnections(), 5_000);

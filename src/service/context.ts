@@ -7,6 +7,7 @@ import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
+import type { WatchedTrees } from './trees/watched-trees.js';
 
 /** What the routes work with. */
 export interface ServiceContext {
@@ -17,6 +18,8 @@ export interface ServiceContext {
   steps: StepsStore;
   secrets: Secrets;
   partners: Partners;
+  /** Folders whose files are followed. */
+  watched: WatchedTrees;
   /** Folders below which trees may be linked. */
   roots: readonly string[];
   events: Events;

@@ -1,33 +1,70 @@
 import { realpath, stat } from 'node:fs/promises';
+import { basename } from 'node:path';
 import type { Router } from 'express';
 import type { LinkedTree } from '../../api/trees.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import { bind } from '../route.js';
 import { applyToTree, FileChangedError } from '../trees/apply.js';
-import { collectTree } from '../trees/collect.js';
 import type { TreeWork } from '../tree-work.js';
 import { collectPlanOf } from './networks.js';
 
 /** Trees that are linked: folders below a root that was named when the service was started. */
-export function treeRoutes(router: Router, context: ServiceContext, work: TreeWork): void {
-  const { trees, roots, roster } = context;
+export function treeRoutes(router: Router, context: ServiceContext, work: TreeWork): () => Promise<void> {
+  const { trees, roots, roster, watched, log } = context;
+  const followed = new Map<string, () => void>();
 
-  const read = async (tree: LinkedTree): Promise<LinkedTree> => {
-    const path = await insideRoots(tree.path, roots);
-    const { files, folders, skipped } = await collectTree(path, collectPlanOf(context.profiles));
+  /** Keeps the files of a folder below a root as a snapshot. */
+  const snapshotOf = async (path: string, name: string) => {
+    const collected = await watched.current(path, collectPlanOf(context.profiles));
+    const { files, folders, skipped } = collected;
     const manifest = {
-      name: tree.path,
+      name,
       files: files.map((file) => ({ path: file.path, hash: file.hash, size: file.bytes.length })),
       folders,
-      skipped,
+      skipped: skipped.slice(0, 5_000),
     };
     const { id, missing } = trees.addSnapshot(manifest);
     const wanted = new Set(missing);
     trees.addBlobs(files.filter(({ hash }) => wanted.has(hash)));
-    trees.setSnapshot(tree.id, id);
-    await work.check(id, tree.title);
+    return { snapshot: id, seen: collected.seen, files: files.length };
+  };
+
+  const read = async (tree: LinkedTree): Promise<LinkedTree> => {
+    const { snapshot } = await snapshotOf(await insideRoots(tree.path, roots), tree.path);
+    trees.setSnapshot(tree.id, snapshot);
+    await work.check(snapshot, tree.title);
     return trees.linkedTree(tree.id);
+  };
+
+  /** From now on a linked tree is read again whenever one of its files is saved. */
+  const follow = async (tree: LinkedTree): Promise<void> => {
+    if (followed.has(tree.id)) return;
+    const path = await insideRoots(tree.path, roots);
+    let busy = false;
+    let again = false;
+    const changed = async (): Promise<void> => {
+      again = true;
+      if (busy) return;
+      busy = true;
+      try {
+        while (again) {
+          again = false;
+          const before = trees.linkedTree(tree.id).snapshot;
+          const { snapshot } = await snapshotOf(path, tree.path);
+          if (snapshot !== before) await read(tree);
+        }
+      } catch (error) {
+        log.warn({ err: error, path }, 'A linked tree cannot be read.');
+      } finally {
+        busy = false;
+      }
+    };
+    followed.set(
+      tree.id,
+      watched.follow(path, collectPlanOf(context.profiles), () => void changed()),
+    );
+    await watched.current(path, collectPlanOf(context.profiles));
   };
 
   bind(router, 'listTrees', () => trees.linkedTrees());
@@ -35,12 +72,19 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
     const { id } = roster.get(body.title);
     const path = await insideRoots(body.path, roots);
     const linked = await read(trees.link(id, path));
+    await follow(linked);
     response.status(201);
     return linked;
   });
   bind(router, 'unlinkTree', ({ params }) => {
     trees.unlink(params.tree ?? '');
+    followed.get(params.tree ?? '')?.();
+    followed.delete(params.tree ?? '');
     return {};
+  });
+  bind(router, 'openFolder', async ({ body }) => {
+    const path = await insideRoots(body.path, roots);
+    return snapshotOf(path, basename(path));
   });
   bind(router, 'readTree', ({ params }) => read(trees.linkedTree(params.tree ?? '')));
   bind(router, 'applyWiring', async ({ params, body }) => {
@@ -63,6 +107,12 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
       });
     }
   });
+  return async () => {
+    for (const tree of trees.linkedTrees())
+      await follow(tree).catch((error: unknown) =>
+        log.warn({ err: error, path: tree.path }, 'A linked tree cannot be followed.'),
+      );
+  };
 }
 
 /** The real path of a folder, if it lies below a root. */

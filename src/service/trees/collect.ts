@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { lstatSync, readdirSync, realpathSync, type Dirent } from 'node:fs';
+import { lstatSync, readdirSync, realpathSync, type Dirent, type Stats } from 'node:fs';
 import { join } from 'node:path';
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { CollectPlan, SnapshotManifest } from '../../api/trees.js';
@@ -36,6 +36,25 @@ export async function collectTree(root: string, plan: CollectPlan): Promise<Coll
   return new Collector(openFolder(root), plan).run();
 }
 
+/**
+ * Looks again at some paths of a tree that was collected before, and at nothing else; a path that is a folder
+ * stands for all that lies in it. Gives the whole tree as it is now.
+ */
+export async function recollectTree(
+  root: string,
+  plan: CollectPlan,
+  before: Collected,
+  paths: Iterable<string>,
+): Promise<Collected> {
+  return new Collector(openFolder(root), plan).again(before, [...new Set(paths)]);
+}
+
+/** Whether a file of this name, in a folder of this name, may matter to a plan. */
+export function mayMatter(plan: CollectPlan): (name: string, parent: string) => boolean {
+  const match = matcher(plan);
+  return (name, parent) => match(name, parent) !== null;
+}
+
 function openFolder(root: string): string {
   let base: string;
   let isFolder: boolean;
@@ -47,6 +66,22 @@ function openFolder(root: string): string {
   }
   if (!isFolder) throw new TreeUnreadableError(`${root} is not a folder.`);
   return base;
+}
+
+/** What a path is, without following it; nothing when it is not there. */
+function statOf(path: string): Stats | undefined {
+  try {
+    return lstatSync(path);
+  } catch {
+    return undefined;
+  }
+}
+
+/** What is asked of a name in a folder. */
+type Entry = Pick<Dirent, 'name' | 'isFile' | 'isSymbolicLink'>;
+
+function kindOf(stats: Stats): Pick<Entry, 'isFile' | 'isSymbolicLink'> {
+  return { isFile: () => stats.isFile(), isSymbolicLink: () => stats.isSymbolicLink() };
 }
 
 class Collector {
@@ -71,7 +106,32 @@ class Collector {
   }
 
   async run(): Promise<Collected> {
-    await this.walk();
+    await this.walk('');
+    return this.finish();
+  }
+
+  /** The files of an earlier run, but for those at or below some paths, which are looked at anew. */
+  async again(before: Collected, paths: readonly string[]): Promise<Collected> {
+    const touched = (path: string) => paths.some((each) => path === each || path.startsWith(`${each}/`));
+    this.result.files.push(...before.files.filter(({ path }) => !touched(path)));
+    this.result.folders.push(...before.folders.filter((path) => !touched(path)));
+    this.result.skipped.push(...before.skipped.filter(({ path }) => !touched(path)));
+    this.result.seen = before.seen;
+    const outer = paths.filter((path) => !paths.some((other) => path.startsWith(`${other}/`)));
+    for (const path of outer) {
+      const parts = path.split('/');
+      if (parts.some((part) => this.skip.has(part))) continue;
+      const entry = statOf(`${this.base}/${path}`);
+      if (!entry) continue;
+      if (entry.isDirectory()) {
+        if (this.ends.some((end) => `/${path}`.endsWith(end))) this.result.folders.push(path);
+        await this.walk(path);
+      } else this.see(path, parts.at(-2) ?? '', { name: parts.at(-1) ?? '', ...kindOf(entry) });
+    }
+    return this.finish();
+  }
+
+  private async finish(): Promise<Collected> {
     for (const path of this.wanted) {
       this.take(path, false);
       if (this.impatient()) await this.letOthersGoOn();
@@ -87,8 +147,10 @@ class Collector {
     return this.result;
   }
 
-  private async walk(): Promise<void> {
-    const waiting: { folder: string; depth: number }[] = [{ folder: '', depth: 0 }];
+  private async walk(from: string): Promise<void> {
+    const waiting: { folder: string; depth: number }[] = [
+      { folder: from, depth: from === '' ? 0 : from.split('/').length },
+    ];
     for (let next = waiting.pop(); next; next = waiting.pop()) {
       const { folder, depth } = next;
       const parent = folder.slice(folder.lastIndexOf('/') + 1);
@@ -114,7 +176,7 @@ class Collector {
     }
   }
 
-  private see(path: string, parent: string, entry: Dirent): void {
+  private see(path: string, parent: string, entry: Entry): void {
     this.result.seen++;
     const match = this.match(entry.name, parent);
     if (!match) return;

@@ -1,0 +1,121 @@
+import { existsSync, lstatSync } from 'node:fs';
+import { basename, dirname, join, relative } from 'node:path';
+import { setImmediate as breathe } from 'node:timers/promises';
+import { watch, type FSWatcher } from 'chokidar';
+import type { CollectPlan } from '../../api/trees.js';
+import { collectTree, mayMatter, recollectTree, type Collected } from './collect.js';
+
+/** How long (milliseconds) to wait after a change: editors write a file in several goes. */
+const settle = 80;
+
+/** How long (milliseconds) it may take until a new folder is watched itself. */
+const unwatched = 2_000;
+
+/** Paths that changed at once beyond which a tree is read anew as a whole. */
+const maxDirty = 2_000;
+
+/**
+ * A folder whose files are followed. Once it is watched, asking for it again looks only at the paths that the
+ * system named as changed since.
+ */
+export class WatchedTree {
+  #collected: Collected | null = null;
+  #watching = false;
+  readonly #dirty = new Set<string>();
+  readonly #folders = new Set<string>();
+  /** New folders, and when they were first seen. */
+  readonly #fresh = new Map<string, number>();
+  #waiting: NodeJS.Timeout | null = null;
+  readonly #watcher: FSWatcher;
+  #work: Promise<unknown> = Promise.resolve();
+
+  /**
+   * @param root real path of the folder
+   * @param changed called a moment after something that may matter has changed
+   */
+  constructor(
+    readonly root: string,
+    readonly plan: CollectPlan,
+    private readonly changed: () => void,
+  ) {
+    const skip = new Set(plan.skipFolders);
+    const matters = mayMatter(plan);
+    this.#watcher = watch(root, {
+      followSymlinks: false,
+      ignored: (path, stats) => {
+        if (path === root) return false;
+        if (skip.has(basename(path))) return true;
+        return stats?.isFile() === true && !matters(basename(path), basename(dirname(path)));
+      },
+    });
+    // The raw event comes first, before anything is looked at: from then on what was read counts as old.
+    this.#watcher.on('raw', (_, name: string, details: unknown) => {
+      const around = (details as { watchedPath?: string } | undefined)?.watchedPath ?? root;
+      const inside = this.#folders.has(around) && typeof name === 'string' && name !== '';
+      this.touch(inside ? join(around, name) : around);
+    });
+    this.#watcher.on('all', (event, path) => {
+      if (event === 'addDir') this.#folders.add(path);
+      if (event === 'unlinkDir') this.#folders.delete(path);
+      // What is found at the beginning is no change.
+      if (this.#watching) this.touch(path);
+    });
+    this.#watcher.on('ready', () => {
+      // A change between the first reading and the watch would have been told by nobody.
+      this.#collected = null;
+      this.#watching = true;
+    });
+    this.#watcher.on('error', () => (this.#watching = false));
+  }
+
+  /** The files as they are now. Calls wait for each other. */
+  current(): Promise<Collected> {
+    const next = this.#work.then(() => this.read());
+    this.#work = next.catch(() => undefined);
+    return next;
+  }
+
+  async close(): Promise<void> {
+    if (this.#waiting) clearTimeout(this.#waiting);
+    await this.#watcher.close();
+  }
+
+  private async read(): Promise<Collected> {
+    // What the system has to say of changes up to now is heard before anything is answered.
+    await breathe();
+    const before = this.#collected;
+    const dirty = [...this.#dirty];
+    this.#dirty.clear();
+    // What happens in a new folder before it is watched itself is told by nobody: it is looked at again for a while.
+    const now = performance.now();
+    for (const path of dirty) {
+      const fresh = this.#fresh.get(path) ?? now;
+      if (now - fresh > unwatched) this.#fresh.delete(path);
+      else if (isFolder(join(this.root, path))) {
+        this.#fresh.set(path, fresh);
+        this.#dirty.add(path);
+      }
+    }
+    if (before === null || !this.#watching || dirty.length > maxDirty || dirty.includes(''))
+      this.#collected = await collectTree(this.root, this.plan);
+    else if (dirty.length > 0) this.#collected = await recollectTree(this.root, this.plan, before, dirty);
+    return this.#collected ?? (await collectTree(this.root, this.plan));
+  }
+
+  private touch(path: string): void {
+    const inside = relative(this.root, path);
+    // The folder itself is named whenever something in it changes; only what changed is looked at.
+    if (inside.startsWith('..') || inside === '') return;
+    if (!this.#folders.has(path) || !existsSync(path)) this.#dirty.add(inside);
+    if (this.#waiting) clearTimeout(this.#waiting);
+    this.#waiting = setTimeout(() => this.changed(), settle);
+  }
+}
+
+function isFolder(path: string): boolean {
+  try {
+    return lstatSync(path).isDirectory();
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,48 @@
+import type { CollectPlan } from '../../api/trees.js';
+import type { Collected } from './collect.js';
+import { WatchedTree } from './watched-tree.js';
+
+/** Folders that are followed at once, beyond those that are linked. */
+const maxOpen = 8;
+
+/** The folders that the service follows: those that are linked, and those that were asked for last. */
+export class WatchedTrees {
+  readonly #open = new Map<string, { tree: WatchedTree; plan: string; changed: Set<() => void> }>();
+
+  /** The files of a folder as they are now; from then on the folder is followed. */
+  current(root: string, plan: CollectPlan): Promise<Collected> {
+    return this.entry(root, plan).tree.current();
+  }
+
+  /** Calls back whenever something in a folder changed that may matter. */
+  follow(root: string, plan: CollectPlan, changed: () => void): () => void {
+    this.entry(root, plan).changed.add(changed);
+    return () => this.#open.get(root)?.changed.delete(changed);
+  }
+
+  async close(): Promise<void> {
+    const all = [...this.#open.values()];
+    this.#open.clear();
+    await Promise.all(all.map(({ tree }) => tree.close()));
+  }
+
+  private entry(root: string, plan: CollectPlan) {
+    const text = JSON.stringify(plan);
+    const known = this.#open.get(root);
+    if (known?.plan === text) return known;
+    const changed = known?.changed ?? new Set<() => void>();
+    if (known) void known.tree.close();
+    const tree = new WatchedTree(root, plan, () => {
+      for (const tell of changed) tell();
+    });
+    const made = { tree, plan: text, changed };
+    this.#open.delete(root);
+    this.#open.set(root, made);
+    const idle = [...this.#open].filter(([, { changed: followers }]) => followers.size === 0);
+    for (const [path, { tree: old }] of idle.slice(0, Math.max(0, idle.length - maxOpen))) {
+      this.#open.delete(path);
+      void old.close();
+    }
+    return made;
+  }
+}
