@@ -1,6 +1,6 @@
 // Benchmarks, each a ratio of two things measured side by side in this one run.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -40,37 +40,102 @@ function timed(command, args, options = {}) {
 const search = () => timed('rg', ['--no-ignore', '--hidden', '-n', patterns, tree]).time;
 const syndexa = (...args) => timed(process.execPath, [join(root, 'bin', 'run-bundle.cjs'), ...args]);
 const survey = () => syndexa('survey', tree, '--json').time;
+const check = () => syndexa('check', tree, '--json', '--fail-on', 'never').time;
 const median = (times) => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)];
 
-/** Runs both in turn, so that whatever else the machine does falls on both. */
-function compare(name, aim, subject, yardstick) {
-  const [ours, theirs] = [[], []];
-  subject();
-  yardstick();
-  for (let round = 0; round < rounds; round++) {
-    ours.push(subject());
-    theirs.push(yardstick());
-  }
+function report(name, aim, ours, theirs) {
   const [a, b] = [median(ours), median(theirs)];
   const ratio = a / b;
   console.log(
-    `${name.padEnd(52)} ${a.toFixed(0).padStart(5)} ms / ${b.toFixed(0).padStart(5)} ms = ${ratio.toFixed(2)}   (aim ${aim})${ratio <= aim ? '' : '   MISSED'}`,
+    `${name.padEnd(58)} ${a.toFixed(0).padStart(5)} ms / ${b.toFixed(0).padStart(5)} ms = ${ratio.toFixed(2)}   (aim ${aim})${ratio <= aim ? '' : '   MISSED'}`,
   );
 }
 
-try {
-  compare('survey, service started for it, against rg', 2.5, survey, search);
+/** Starts a service; with a root it reads and follows trees below it by itself. */
+async function serve(...more) {
   const service = spawn(
     process.execPath,
-    [join(root, 'bin', 'run-bundle.cjs'), 'serve', '--port', '0', '--log-level', 'warn'],
+    [join(root, 'bin', 'run-bundle.cjs'), 'serve', '--port', '0', '--log-level', 'warn', ...more],
     { env, stdio: ['ignore', 'pipe', 'inherit'] },
   );
   await new Promise((resolve) => service.stdout.once('data', resolve));
-  compare('survey, with a running service, against rg', 1.5, survey, search);
-  const resident =
-    Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${service.pid}/status`, 'utf8'))?.[1]) / 1024;
-  service.kill('SIGTERM');
-  await new Promise((resolve) => service.on('exit', resolve));
+  return {
+    peak: () =>
+      Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${service.pid}/status`, 'utf8'))?.[1]) / 1024,
+    async stop() {
+      service.kill('SIGTERM');
+      await new Promise((resolve) => service.on('exit', resolve));
+    },
+  };
+}
+
+const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+const saved = join(tree, 'app', 'src', 'main', 'AndroidManifest.xml');
+
+try {
+  const apart = { ours: [], theirs: [] };
+  survey();
+  search();
+  for (let round = 0; round < rounds; round++) {
+    apart.ours.push(survey());
+    apart.theirs.push(search());
+  }
+  report('first survey, service started for it, against rg', 2.5, apart.ours, apart.theirs);
+
+  const first = [];
+  const second = [];
+  const changed = [];
+  const plain = [];
+  let resident = 0;
+  for (let round = 0; round < 7; round++) {
+    const service = await serve('--root', folder);
+    syndexa('network', 'list');
+    first.push(survey());
+    plain.push(search());
+    // The folder is followed from now on; setting that up goes on in the background.
+    await pause(5_000);
+    survey();
+    second.push(survey(), survey(), survey());
+    for (let turn = 0; turn < 3; turn++) {
+      writeFileSync(
+        saved,
+        readFileSync(saved, 'utf8').replace(
+          /(<!-- turn \d+-\d+ -->\n)?$/,
+          `<!-- turn ${round}-${turn} -->\n`,
+        ),
+      );
+      changed.push(survey());
+    }
+    resident = Math.max(resident, service.peak());
+    await service.stop();
+  }
+  report('first survey, with a running service, against rg', 1.5, first, plain);
+  report('second survey, with a running service, against rg', 1.5, second, plain);
+  report('second survey of an unchanged tree against the first', 0.3, second, first);
+  report('survey after one file changed against the first', 0.5, changed, first);
+
+  const few = [];
+  const many = [];
+  const service = await serve('--root', folder);
+  const titles = (count) => {
+    const names = Array.from({ length: count }, (_, index) => `title-${index}`);
+    const title = (name) =>
+      `  ${name}:\n    name: ${name}\n    editions: { android: { identifier: example.bench.${name} } }\n`;
+    const document = join(folder, 'roster.yaml');
+    writeFileSync(document, `syndexa: 1\ntitles:\n${names.map(title).join('')}`);
+    syndexa('roster', 'import', document, '--yes');
+  };
+  titles(1);
+  check();
+  await pause(5_000);
+  for (let round = 0; round < rounds; round++) few.push(check());
+  titles(1_000);
+  check();
+  for (let round = 0; round < rounds; round++) many.push(check());
+  report('check with a roster of 1,000 titles against 1 title', 1.5, many, few);
+  resident = Math.max(resident, service.peak());
+  await service.stop();
+
   const { stderr } = spawnSync(
     '/usr/bin/time',
     ['-v', process.execPath, join(root, 'bin', 'run-bundle.cjs'), 'survey', tree, '--json'],
@@ -78,7 +143,7 @@ try {
   );
   const peak = Number(/Maximum resident set size \(kbytes\): (\d+)/.exec(stderr.toString())?.[1]) / 1024;
   console.log(
-    `\nPeak memory: ${peak.toFixed(0)} MB with the service in the same process, ${resident.toFixed(0)} MB in a service that ran ${rounds + 1} surveys (bound 300 MB).`,
+    `\nPeak memory: ${peak.toFixed(0)} MB with the service in the same process, ${resident.toFixed(0)} MB in a running service (bound 300 MB).`,
   );
 } finally {
   rmSync(folder, { recursive: true, force: true });

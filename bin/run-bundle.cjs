@@ -5,7 +5,11 @@ const { createHash } = require('node:crypto');
 const { mkdirSync, readFileSync, renameSync, writeFileSync } = require('node:fs');
 const { createRequire, wrap } = require('node:module');
 const { dirname, join } = require('node:path');
+const { setFlagsFromString } = require('node:v8');
 const { Script } = require('node:vm');
+
+// As the service sets it for its grammars; set from the start, or compiled code that is kept would count as foreign.
+setFlagsFromString('--liftoff-only');
 
 const folder = join(__dirname, '..', 'dist', 'node');
 const caches = join(folder, 'cache');

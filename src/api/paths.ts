@@ -2,6 +2,8 @@
 export const paths = {
   listTitles: { method: 'get', path: '/titles' },
   addTitle: { method: 'post', path: '/titles' },
+  draftTitle: { method: 'post', path: '/title-drafts' },
+  takeDraft: { method: 'post', path: '/title-drafts/take' },
   showTitle: { method: 'get', path: '/titles/{title}' },
   changeTitle: { method: 'patch', path: '/titles/{title}' },
   removeTitle: { method: 'delete', path: '/titles/{title}' },

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TitleDraft } from '../core/adopting/model.js';
 import { Board } from '../core/board/board.js';
 import { ProfileAnswers } from '../core/drafting/profile.js';
 import { CheckReport } from '../core/checks/model.js';
@@ -45,6 +46,8 @@ import {
   HistoryEntry,
   IdWrite,
   NewTitle,
+  DraftRequest,
+  TakeDraft,
   PlacementRecord,
   RosterDocument,
   RosterImport,
@@ -93,6 +96,18 @@ const nothing = z.object({});
 export const routes = {
   listTitles: { ...paths.listTitles, summary: 'All titles.', answer: z.array(TitleSummary) },
   addTitle: { ...paths.addTitle, summary: 'Adds a title.', body: NewTitle, answer: TitleRecord },
+  draftTitle: {
+    ...paths.draftTitle,
+    summary: 'Drafts a title from what snapshots of its trees carry; nothing is kept.',
+    body: DraftRequest,
+    answer: TitleDraft,
+  },
+  takeDraft: {
+    ...paths.takeDraft,
+    summary: 'Adds the titles of a document to the roster; those that are there already are refused.',
+    body: TakeDraft,
+    answer: z.array(TitleRecord),
+  },
   showTitle: { ...paths.showTitle, summary: 'One title, whole.', answer: TitleRecord },
   changeTitle: {
     ...paths.changeTitle,

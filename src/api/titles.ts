@@ -11,6 +11,17 @@ export const TitleHead = z.strictObject({
 });
 export const NewTitle = z.object({ id: Slug, title: Title });
 
+export const DraftRequest = z.object({
+  snapshots: z.array(z.string().max(64)).min(1).max(20),
+  id: Slug.optional(),
+  name: z.string().min(1).max(100).optional(),
+});
+export const TakeDraft = z.object({
+  document: z
+    .string()
+    .max(2_000_000)
+    .meta({ description: 'The draft, edited: a roster document with one title or more.' }),
+});
 export const TitleRecord = z
   .object({
     id: z.string(),

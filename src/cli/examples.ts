@@ -38,6 +38,8 @@ export const examples: Record<string, readonly string[]> = {
   'network add': ['syndexa network add brightwell.yaml'],
   'network lint': ['syndexa network lint profiles/*.yaml'],
   'title list': ['syndexa title list'],
+  'title adopt': ['syndexa title adopt demo/trees/tidewick --id tidewick-draft'],
+  'title take': ['syndexa title take tidewick-draft.yaml'],
   'title show': ['syndexa title show tidewick'],
   'title set': ['syndexa title set tidewick --test debug staging --production release'],
   'title remove': ['syndexa title remove tidewick --yes'],

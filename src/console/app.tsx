@@ -1,6 +1,7 @@
 import { Navigate, Route, Routes } from 'react-router';
 import { Failure, Loading } from './components/states.js';
 import { Layout } from './components/layout.js';
+import { AdoptPage } from './pages/adopt.js';
 import { BoardPage } from './pages/board.js';
 import { EditionPage } from './pages/edition/index.js';
 import { NetworkPage, NetworksPage } from './pages/networks.js';
@@ -17,6 +18,7 @@ export function App() {
       <Route element={<Layout />}>
         <Route index element={<Home />} />
         <Route path="titles/new" element={<FirstTitlePage />} />
+        <Route path="titles/adopt" element={<AdoptPage />} />
         <Route path="titles/:title" element={<BoardPage />} />
         <Route path="titles/:title/record" element={<RecordPage />} />
         <Route path="titles/:title/steps" element={<StepsPage />} />

@@ -12,6 +12,7 @@ import { attributionRoutes } from './routes/attribution.js';
 import { inventoryRoutes } from './routes/inventory.js';
 import { networkRoutes } from './routes/networks.js';
 import { rosterRoutes } from './routes/roster.js';
+import { adoptingRoutes } from './routes/adopting.js';
 import { acceptanceRoutes } from './routes/acceptances.js';
 import { snapshotRoutes, startEvents } from './routes/snapshots.js';
 import { stepsRoutes } from './routes/steps.js';
@@ -91,6 +92,7 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
     request.on('close', end);
   });
   const roster = new RosterWork(context);
+  adoptingRoutes(api, context, { trees: work, roster });
   rosterRoutes(api, context, roster);
   inventoryRoutes(api, context, roster);
   networkRoutes(api, context);

@@ -34,6 +34,12 @@ export class TreeWork {
       : open;
   }
 
+  /** What a snapshot says by itself, whatever titles there are. */
+  async openSurvey(snapshot: string): Promise<SurveyRun['survey']> {
+    const { name, tree } = await this.context.trees.tree(snapshot);
+    return runSurvey(tree, { name, profiles: this.profiles(), title: null }).survey;
+  }
+
   /** Checks a snapshot; with an earlier one to compare with, only what is new since is reported. */
   async check(snapshot: string, titleId: string | null, against: string | null = null): Promise<CheckReport> {
     const report = { ...(await this.checkWhole(snapshot, titleId)), snapshot };
@@ -121,11 +127,11 @@ export class TreeWork {
         Object.values(identifiers).map((identifier) => `${platform} ${identifier}`),
       ),
     );
-    const matching = this.context.roster.titleIds().filter((id) => {
-      const { editions } = this.context.roster.get(id).title;
-      return (['android', 'ios'] as const).some(
+    const matching = this.context.roster.identifiers().flatMap(({ id, editions }) => {
+      const bears = (['android', 'ios'] as const).some(
         (platform) => editions[platform] && seen.has(`${platform} ${editions[platform].identifier}`),
       );
+      return bears ? [id] : [];
     });
     return matching.length === 1 && matching[0] !== undefined ? this.title(matching[0]) : null;
   }

@@ -29,7 +29,12 @@ beforeAll(async () => {
   write(androidFiles());
   service = await testService({ roots: [folder] });
   const { name, stages, editions, networks } = kelp();
-  await http(api('/titles'), 'POST', { id: 'kelp', title: { name, stages, editions, networks } }, { 'If-None-Match': '*' });
+  await http(
+    api('/titles'),
+    'POST',
+    { id: 'kelp', title: { name, stages, editions, networks } },
+    { 'If-None-Match': '*' },
+  );
 });
 afterAll(async () => {
   await service.stop();
@@ -58,7 +63,7 @@ function nextEvent(kind: string, act: () => void): Promise<number> {
 describe('a folder below a root', () => {
   it('is the same snapshot until something that matters changes', async () => {
     const first = await open();
-    await new Promise((resolve) => setTimeout(resolve, 300));
+    await new Promise((resolve) => setTimeout(resolve, 1_500));
     expect(await open()).toBe(first);
     write({ 'notes.txt': 'nothing of ads' });
     expect(await open()).toBe(first);
@@ -102,11 +107,13 @@ describe('a folder below a root', () => {
 describe('a linked tree', () => {
   it('is read again when a file is saved, and says so', async () => {
     const { body: tree } = await http(api('/trees'), 'POST', { title: 'kelp', path: folder });
-    await new Promise((resolve) => setTimeout(resolve, 300));
+    await new Promise((resolve) => setTimeout(resolve, 1_500));
     const before = await snapshotOf(tree.id);
     const path = join(folder, manifestPath);
     const text = readFileSync(path, 'utf8');
-    const took = await nextEvent('reading', () => writeFileSync(path, text.replace(/.*uses-permission.*\n/g, '')));
+    const took = await nextEvent('reading', () =>
+      writeFileSync(path, text.replace(/.*uses-permission.*\n/g, '')),
+    );
     expect(took).toBeLessThan(5_000);
     expect(await snapshotOf(tree.id)).not.toBe(before);
     const { body: board } = await http(api('/titles/kelp/board'));

@@ -29,7 +29,7 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
 
   const title = program
     .command('title')
-    .description('titles: list, show, add, set, remove, look-up, link, history');
+    .description('titles: list, show, add, adopt, take, set, remove, look-up, link, history');
   title
     .command('list')
     .description('list the titles')
@@ -54,6 +54,28 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
   titleFields(title.command('add').description('add a title')).action((id: string, options) =>
     end(titles().then(({ addTitle }) => addTitle(io, id, options))),
   );
+  title
+    .command('adopt')
+    .description(
+      'draft a title from trees that exist: editions, stages, app IDs, placements, each with its evidence',
+    )
+    .argument('<dir...>', 'folders of source trees')
+    .option('--id <title>', 'short name of the draft')
+    .option('--name <name>', 'the name people see')
+    .option('--out <file>', 'write the draft to a new file, to be edited')
+    .option('--yes', 'take the draft into the roster as it is')
+    .addOption(json())
+    .action((directories: string[], options) =>
+      end(import('../commands/adopt.js').then(({ adopt }) => adopt(io, paint, directories, options))),
+    );
+  title
+    .command('take')
+    .description('take an edited draft into the roster')
+    .argument('<file>', 'roster document with the draft; - for standard input')
+    .addOption(json())
+    .action((file: string, options) =>
+      end(import('../commands/adopt.js').then(({ take }) => take(io, file, options))),
+    );
   titleFields(title.command('set').description('change a title')).action((id: string, options) =>
     end(titles().then(({ setTitle }) => setTitle(io, id, options))),
   );

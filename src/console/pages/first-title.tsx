@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { TitleRecord } from '../../api/titles.js';
 import { call, type CallError } from '../api.js';
 import { TextField } from '../components/fields.js';
@@ -64,6 +64,10 @@ export function FirstTitlePage() {
           Add the title
         </button>
       </form>
+      <h2>Or from trees that exist</h2>
+      <p>
+        <Link to="/titles/adopt">Draft a title from what your trees already carry.</Link>
+      </p>
       <h2>Or from a document</h2>
       <pre className="empty">syndexa roster import roster.yaml</pre>
     </main>

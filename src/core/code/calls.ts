@@ -24,26 +24,38 @@ interface NamedCall {
 /** Names shorter than this would fit too many files. */
 const minNeedle = 6;
 
-/** The texts by which source files are found that call an SDK, answer it, or name a placement through the placebook. */
+/**
+ * The texts by which source files are found that call an SDK, answer it, or name a placement through the
+ * placebook: what such a file has to import, and the class that starts the SDK. Few, because every file of a
+ * tree is searched for all of them at once.
+ */
 export function callNeedles(profiles: readonly Profile[]): string[] {
   const languages = codeLanguages.map(({ language }) => language.id);
-  const inCode = profiles.flatMap((profile) =>
-    languages.flatMap((language) => [
-      // A variable may stand for the class, so the class alone is looked for.
-      ...callsOf(profile, language).map(({ call }) => call.split('.')[0] ?? call),
-      ...callbacksOf(profile, language).map(({ name }) => name),
-    ]),
+  const found = profiles.flatMap((profile) =>
+    languages.flatMap((language) => {
+      const calls = callsOf(profile, language);
+      const heads = calls.map(({ call }) => call.split('.')[0] ?? call);
+      const imports = (profile.code[language]?.imports ?? []).map(importRoot);
+      return imports.length > 0 ? [...imports, ...heads.slice(0, 1)] : heads;
+    }),
   );
   const views = profiles.flatMap(({ android, ios }) =>
     [...(android?.views ?? []), ...(ios?.views ?? [])].map((view) => view.class),
   );
   const classes = profiles.flatMap(({ android }) => android?.application?.class.split('.').at(-1) ?? []);
-  return [
+  const all = [
     ...new Set([
       'Placebook.',
-      ...[...inCode, ...views, ...classes].filter(({ length }) => length >= minNeedle),
+      ...[...found, ...views, ...classes].filter(({ length }) => length >= minNeedle),
     ]),
   ];
+  return all.filter((needle) => !all.some((other) => other !== needle && needle.includes(other)));
+}
+
+/** `example.cobaltheron` of a package, `CobaltHeronAds` of a module or header. */
+function importRoot(text: string): string {
+  const module = text.split('/')[0] ?? text;
+  return module.split('.').slice(0, 2).join('.');
 }
 
 function callsOf(profile: Profile, language: CodeLanguage['id']): NamedCall[] {

@@ -31,6 +31,16 @@ export class RosterStore {
     );
   }
 
+  /** The identifiers of every title's editions, without reading the titles whole. */
+  identifiers(): { id: string; editions: Title['editions'] }[] {
+    return this.db
+      .select({ id: titles.id, editions: titles.editions })
+      .from(titles)
+      .orderBy(titles.position)
+      .all()
+      .map(({ id, editions }) => ({ id, editions: editions as Title['editions'] }));
+  }
+
   titleIds(): string[] {
     return this.db
       .select({ id: titles.id })

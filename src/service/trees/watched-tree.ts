@@ -8,6 +8,9 @@ import { collectTree, mayMatter, recollectTree, type Collected } from './collect
 /** How long (milliseconds) to wait after a change: editors write a file in several goes. */
 const settle = 80;
 
+/** How long (milliseconds) after the first question a folder begins to be followed. */
+const patience = 700;
+
 /** How long (milliseconds) it may take until a new folder is watched itself. */
 const unwatched = 2_000;
 
@@ -26,7 +29,8 @@ export class WatchedTree {
   /** New folders, and when they were first seen. */
   readonly #fresh = new Map<string, number>();
   #waiting: NodeJS.Timeout | null = null;
-  readonly #watcher: FSWatcher;
+  #watcher: FSWatcher | null = null;
+  readonly #begin: NodeJS.Timeout;
   #work: Promise<unknown> = Promise.resolve();
 
   /**
@@ -38,34 +42,7 @@ export class WatchedTree {
     readonly plan: CollectPlan,
     private readonly changed: () => void,
   ) {
-    const skip = new Set(plan.skipFolders);
-    const matters = mayMatter(plan);
-    this.#watcher = watch(root, {
-      followSymlinks: false,
-      ignored: (path, stats) => {
-        if (path === root) return false;
-        if (skip.has(basename(path))) return true;
-        return stats?.isFile() === true && !matters(basename(path), basename(dirname(path)));
-      },
-    });
-    // The raw event comes first, before anything is looked at: from then on what was read counts as old.
-    this.#watcher.on('raw', (_, name: string, details: unknown) => {
-      const around = (details as { watchedPath?: string } | undefined)?.watchedPath ?? root;
-      const inside = this.#folders.has(around) && typeof name === 'string' && name !== '';
-      this.touch(inside ? join(around, name) : around);
-    });
-    this.#watcher.on('all', (event, path) => {
-      if (event === 'addDir') this.#folders.add(path);
-      if (event === 'unlinkDir') this.#folders.delete(path);
-      // What is found at the beginning is no change.
-      if (this.#watching) this.touch(path);
-    });
-    this.#watcher.on('ready', () => {
-      // A change between the first reading and the watch would have been told by nobody.
-      this.#collected = null;
-      this.#watching = true;
-    });
-    this.#watcher.on('error', () => (this.#watching = false));
+    this.#begin = setTimeout(() => this.watch(), patience);
   }
 
   /** The files as they are now. Calls wait for each other. */
@@ -75,9 +52,44 @@ export class WatchedTree {
     return next;
   }
 
+  /** Setting a watch up looks at every folder, so whoever asked first is answered first. */
+  private watch(): void {
+    const { root, plan } = this;
+    const skip = new Set(plan.skipFolders);
+    const matters = mayMatter(plan);
+    const watcher = watch(root, {
+      followSymlinks: false,
+      ignored: (path, stats) => {
+        if (path === root) return false;
+        if (skip.has(basename(path))) return true;
+        return stats?.isFile() === true && !matters(basename(path), basename(dirname(path)));
+      },
+    });
+    // The raw event comes first, before anything is looked at: from then on what was read counts as old.
+    watcher.on('raw', (_, name: string, details: unknown) => {
+      const around = (details as { watchedPath?: string } | undefined)?.watchedPath ?? root;
+      const inside = this.#folders.has(around) && typeof name === 'string' && name !== '';
+      this.touch(inside ? join(around, name) : around);
+    });
+    watcher.on('all', (event, path) => {
+      if (event === 'addDir') this.#folders.add(path);
+      if (event === 'unlinkDir') this.#folders.delete(path);
+      // What is found at the beginning is no change.
+      if (this.#watching) this.touch(path);
+    });
+    watcher.on('ready', () => {
+      // A change between the first reading and the watch would have been told by nobody.
+      this.#collected = null;
+      this.#watching = true;
+    });
+    watcher.on('error', () => (this.#watching = false));
+    this.#watcher = watcher;
+  }
+
   async close(): Promise<void> {
+    clearTimeout(this.#begin);
     if (this.#waiting) clearTimeout(this.#waiting);
-    await this.#watcher.close();
+    await this.#watcher?.close();
   }
 
   private async read(): Promise<Collected> {

@@ -1,0 +1,103 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { resolve } from 'node:path';
+import type { TitleDraft } from '../../core/adopting/model.js';
+import { withService } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { placeText } from '../render/places.js';
+import { sendTree } from '../send-tree.js';
+
+export interface AdoptOptions {
+  id?: string;
+  name?: string;
+  out?: string;
+  yes?: boolean;
+  json?: boolean;
+}
+
+/** `syndexa title adopt DIR...`. */
+export function adopt(
+  io: Io,
+  paint: Paint,
+  directories: readonly string[],
+  options: AdoptOptions,
+): Promise<number> {
+  return withService(io, async (client) => {
+    const snapshots: string[] = [];
+    for (const directory of directories) snapshots.push((await sendTree(client, io, directory)).snapshot);
+    const { id, name } = options;
+    const draft = await client.call('draftTitle', {
+      body: { snapshots, ...(id === undefined ? {} : { id }), ...(name === undefined ? {} : { name }) },
+    });
+    if (options.out !== undefined) await save(resolve(io.cwd, options.out), draft.document);
+    if (options.yes) await client.call('takeDraft', { body: { document: draft.document } });
+    if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
+    else io.out(`${draftText(draft, paint)}\n${nextText(draft, directories, options, paint)}`);
+    return exit.clean;
+  });
+}
+
+/** `syndexa title take FILE`. */
+export function take(io: Io, file: string, options: { json?: boolean }): Promise<number> {
+  return withService(io, async (client) => {
+    const document = await documentOf(io, file);
+    const records = await client.call('takeDraft', { body: { document } });
+    if (options.json) io.out(`${JSON.stringify(records, null, 2)}\n`);
+    else io.out(`Added ${records.map(({ id }) => id).join(', ')}.\n`);
+    return exit.clean;
+  });
+}
+
+async function documentOf(io: Io, file: string): Promise<string> {
+  if (file === '-') return io.input();
+  try {
+    return await readFile(resolve(io.cwd, file), 'utf8');
+  } catch (error) {
+    throw new CommandError(
+      `${file} cannot be read: ${(error as Error).message}.`,
+      exit.wrongUse,
+      'Check the path.',
+    );
+  }
+}
+
+async function save(path: string, text: string): Promise<void> {
+  try {
+    await writeFile(path, text, { flag: 'wx' });
+  } catch (error) {
+    const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
+    throw new CommandError(
+      there ? `${path} is there already.` : `${path} cannot be written: ${(error as Error).message}.`,
+      there ? exit.refused : exit.wrongUse,
+      'Name another file.',
+    );
+  }
+}
+
+function draftText({ document, evidence, open }: TitleDraft, paint: Paint): string {
+  const shape = { certain: '●', likely: '◐', guess: '○' };
+  return [
+    document,
+    paint.bold('What the draft rests on'),
+    ...evidence.map(
+      ({ field, value, confidence, why, place }) =>
+        `  ${shape[confidence]} ${confidence.padEnd(7)} ${field} = ${paint.bold(value)}\n            ${paint.dim(`${why}${place ? `  ${placeText(place)}` : ''}`)}`,
+    ),
+    ...(open.length > 0 ? ['', paint.yellow('What is left out')] : []),
+    ...open.map(
+      ({ what, why, place }) => `  ${what}: ${why}${place ? paint.dim(`  ${placeText(place)}`) : ''}`,
+    ),
+    '',
+  ].join('\n');
+}
+
+function nextText(
+  { id }: TitleDraft,
+  directories: readonly string[],
+  options: AdoptOptions,
+  paint: Paint,
+): string {
+  if (options.yes) return `${paint.green('✔ taken into the roster')} as ${id}.\n`;
+  if (options.out !== undefined)
+    return `Written to ${options.out}. Edit it, then take it in: syndexa title take ${options.out}\n`;
+  return `${paint.dim('Nothing was kept. To edit the draft first:')} syndexa title adopt ${directories.join(' ')} --out ${id}.yaml\n`;
+}

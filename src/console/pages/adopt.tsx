@@ -1,0 +1,150 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { TitleDraft } from '../../core/adopting/model.js';
+import type { TitleRecord } from '../../api/titles.js';
+import { call, type CallError } from '../api.js';
+import { ProblemNote } from '../components/states.js';
+import { keys } from '../queries.js';
+
+const shapes = { certain: '●', likely: '◐', guess: '○' } as const;
+
+/** Drafts a title from trees that exist, shows what the draft rests on, and takes it in once it was looked at. */
+export function AdoptPage() {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [folders, setFolders] = useState('');
+  const [document, setDocument] = useState('');
+  const draft = useMutation<TitleDraft, CallError>({
+    mutationFn: async () => {
+      const paths = folders
+        .split('\n')
+        .map((path) => path.trim())
+        .filter((path) => path !== '');
+      const opened = await Promise.all(paths.map((path) => call('openFolder', { body: { path } })));
+      return call('draftTitle', { body: { snapshots: opened.map(({ snapshot }) => snapshot) } });
+    },
+    onSuccess: (found) => setDocument(found.document),
+  });
+  const take = useMutation<TitleRecord[], CallError>({
+    mutationFn: () => call('takeDraft', { body: { document } }),
+    onSuccess: async ([record]) => {
+      if (record) await navigate(`/titles/${record.id}`);
+      await client.invalidateQueries({ queryKey: keys.titles });
+    },
+  });
+  return (
+    <main className="page">
+      <h1>What do your trees already carry?</h1>
+      <p className="lede">
+        Name the folders of a title’s source trees, one a line. Nothing is kept until you take the draft in.
+      </p>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          draft.mutate();
+        }}
+      >
+        <label className="form-label" htmlFor="adopt-folders">
+          Folders, below a root of this service
+        </label>
+        <textarea
+          id="adopt-folders"
+          className="form-control mono"
+          rows={3}
+          value={folders}
+          onChange={(event) => setFolders(event.target.value)}
+          placeholder="/home/you/work/tidewick"
+        />
+        {draft.error && <ProblemNote error={draft.error} />}
+        <button
+          type="submit"
+          className="btn btn-primary mt-3"
+          disabled={draft.isPending || folders.trim() === ''}
+        >
+          {draft.isPending ? 'Reading the trees…' : 'Draft a title'}
+        </button>
+      </form>
+      {draft.data && (
+        <>
+          <h2>The draft</h2>
+          <label className="form-label" htmlFor="adopt-document">
+            Change what is not right; leave out what you do not want
+          </label>
+          <textarea
+            id="adopt-document"
+            className="form-control mono"
+            rows={Math.min(28, document.split('\n').length + 1)}
+            value={document}
+            spellCheck={false}
+            onChange={(event) => setDocument(event.target.value)}
+          />
+          {take.error && <ProblemNote error={take.error} />}
+          <button
+            type="button"
+            className="btn btn-primary mt-3"
+            disabled={take.isPending}
+            onClick={() => take.mutate()}
+          >
+            Take it into the roster
+          </button>
+          <Evidence draft={draft.data} />
+        </>
+      )}
+    </main>
+  );
+}
+
+function Evidence({ draft: { evidence, open } }: { draft: TitleDraft }) {
+  return (
+    <>
+      <h2>What is left out, and why</h2>
+      {open.length === 0 ? (
+        <p>Nothing: all that the trees carry is in the draft.</p>
+      ) : (
+        <ul className="plain">
+          {open.map(({ what, why, place }) => (
+            <li key={`${what} ${why}`}>
+              <strong>{what}.</strong> {why}{' '}
+              {place && (
+                <span className="mono faint">
+                  {place.path}:{place.line}
+                </span>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <h2>What the draft rests on</h2>
+      <table className="table">
+        <thead>
+          <tr>
+            <th>How sure</th>
+            <th>Field</th>
+            <th>Value</th>
+            <th>Why</th>
+          </tr>
+        </thead>
+        <tbody>
+          {evidence.map(({ field, value, confidence, why, place }) => (
+            <tr key={`${field} ${value}`}>
+              <td className="text-nowrap">
+                {shapes[confidence]} {confidence}
+              </td>
+              <td className="mono">{field}</td>
+              <td className="mono">{value}</td>
+              <td>
+                {why}{' '}
+                {place && (
+                  <span className="mono faint">
+                    {place.path}:{place.line}
+                  </span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,315 @@
+import type { Format, Platform, Profile, Stage } from '../network/model.js';
+import { recogniser } from '../network/recognise.js';
+import { writeRoster } from '../roster/document.js';
+import { Title } from '../roster/model.js';
+import type { Survey, SurveyEdition } from '../survey/model.js';
+import type { Evidence, OpenPoint, TitleDraft } from './model.js';
+import { foundUnits, guessStage, type FoundUnit } from './units.js';
+
+type Draft = Pick<Title, 'editions' | 'networks' | 'placements' | 'stages'>;
+
+/**
+ * Drafts a title from what trees already carry: editions with identifiers, variants with the stages that
+ * their names tell, app IDs, and placements named from constants, resources and classes, paired across
+ * platforms by name and format. Nothing is invented: what says too little is listed as open.
+ */
+export function draftTitle(
+  surveys: readonly Survey[],
+  profiles: readonly Profile[],
+  wanted: { id?: string | undefined; name?: string | undefined },
+): TitleDraft {
+  const evidence: Evidence[] = [];
+  const open: OpenPoint[] = [];
+  const chosen = chooseEditions(surveys, evidence, open);
+  const stages = new Map<string, Stage | null>();
+  for (const edition of chosen)
+    for (const variant of edition.variants)
+      stages.set(key(edition.platform, edition.module, variant.name), guessStage(variant));
+  const stageOf = (platform: Platform, module: string, variant: string) =>
+    stages.get(key(platform, module, variant)) ?? null;
+  const draft: Draft = {
+    editions: Object.fromEntries(
+      chosen.flatMap(({ platform, identifier }) => (identifier === null ? [] : [[platform, { identifier }]])),
+    ),
+    stages: draftStages(chosen, evidence, open),
+    networks: {},
+    placements: {},
+  };
+  draftEnrolments({ surveys, profiles, chosen, stageOf, draft, evidence, open });
+  draftPlacements(
+    foundUnits(
+      surveys.map((survey) => only(survey, chosen)),
+      profiles,
+      stageOf,
+    ),
+    draft,
+    evidence,
+    open,
+  );
+  const [first] = chosen;
+  const guess = (first?.identifier ?? surveys[0]?.tree ?? 'title').split('.').at(-1) ?? 'title';
+  const id = wanted.id ?? slug(guess);
+  const title = Title.parse({ name: wanted.name ?? capital(guess), ...draft });
+  const document = writeRoster({ syndexa: 1, titles: { [id]: title } });
+  return { id, title, document, evidence, open };
+}
+
+function key(platform: Platform, module: string, variant: string): string {
+  return `${platform} ${module} ${variant}`;
+}
+
+/** A survey with the facts of the chosen editions alone. */
+function only(survey: Survey, chosen: readonly SurveyEdition[]): Survey {
+  const facts = survey.facts.filter(({ platform, module }) =>
+    chosen.some((edition) => edition.platform === platform && edition.module === module),
+  );
+  return { ...survey, facts };
+}
+
+/** One application per platform; further ones are listed, for a title has one edition of each. */
+function chooseEditions(
+  surveys: readonly Survey[],
+  evidence: Evidence[],
+  open: OpenPoint[],
+): SurveyEdition[] {
+  const chosen = new Map<Platform, SurveyEdition>();
+  for (const edition of surveys.flatMap(({ editions }) => editions).map(shipping)) {
+    const { platform, module, identifier, home } = edition;
+    if (identifier === null) {
+      open.push({
+        what: `The ${platform} application ${module}`,
+        why: 'Its identifier cannot be read.',
+        place: home,
+      });
+    } else if (chosen.has(platform)) {
+      const why = `A title has one edition per platform, and ${chosen.get(platform)?.identifier ?? ''} was found first. Adopt it as a title of its own.`;
+      open.push({ what: `The ${platform} application ${identifier}`, why, place: home });
+    } else {
+      chosen.set(platform, edition);
+      const fact = surveys
+        .flatMap(({ facts }) => facts)
+        .find((one) => one.kind === 'identifier' && one.value === identifier);
+      evidence.push({
+        field: `editions.${platform}.identifier`,
+        value: identifier,
+        confidence: 'certain',
+        why: `The build of ${module} names itself so.`,
+        place: fact?.place ?? home,
+      });
+    }
+  }
+  return [...chosen.values()];
+}
+
+/** An edition under the identifier of a variant that ships, by the names of its variants. */
+function shipping(edition: SurveyEdition): SurveyEdition {
+  const variant = edition.variants.find(
+    (one) => guessStage(one) === 'production' && edition.identifiers[one.name] !== undefined,
+  );
+  return { ...edition, identifier: (variant && edition.identifiers[variant.name]) ?? edition.identifier };
+}
+
+function draftStages(
+  chosen: readonly SurveyEdition[],
+  evidence: Evidence[],
+  open: OpenPoint[],
+): Title['stages'] {
+  const stages: Record<Stage, Set<string>> = { test: new Set(), production: new Set() };
+  for (const { platform, variants, home } of chosen) {
+    for (const variant of variants) {
+      const stage = guessStage(variant);
+      if (stage === null) {
+        open.push({
+          what: `The ${platform} variant ${variant.name}`,
+          why: 'Its name tells no stage; name it under stages.',
+          place: home,
+        });
+        continue;
+      }
+      // A build type or configuration serves for all its variants, unless a flavour turns some of them.
+      const alone = variants
+        .filter(({ type }) => type === variant.type)
+        .every((other) => guessStage(other) === stage);
+      const name = (alone ? variant.type : variant.name).toLowerCase();
+      if (stages[stage].has(name)) continue;
+      stages[stage].add(name);
+      evidence.push({
+        field: `stages.${stage}`,
+        value: name,
+        confidence: 'likely',
+        why: `The ${platform} variant ${variant.name} is called so.`,
+        place: null,
+      });
+    }
+  }
+  return { test: [...stages.test], production: [...stages.production] };
+}
+
+interface EnrolmentContext {
+  surveys: readonly Survey[];
+  profiles: readonly Profile[];
+  chosen: readonly SurveyEdition[];
+  stageOf: (platform: Platform, module: string, variant: string) => Stage | null;
+  draft: Draft;
+  evidence: Evidence[];
+  open: OpenPoint[];
+}
+
+/** App IDs per platform and stage; a network whose SDK is there without one is enrolled without an ID. */
+function draftEnrolments({
+  surveys,
+  profiles,
+  chosen,
+  stageOf,
+  draft,
+  evidence,
+  open,
+}: EnrolmentContext): void {
+  const { recognise } = recogniser(profiles);
+  const facts = surveys.flatMap((survey) => only(survey, chosen).facts);
+  for (const fact of facts) {
+    if (fact.kind === 'dependency' && fact.network) {
+      const enrolment = (draft.networks[fact.network] ??= {});
+      enrolment[fact.platform] ??= {};
+    }
+    if (fact.kind !== 'app-id' || !fact.network) continue;
+    const reading = recognise(fact.value).find((one) => one.network === fact.network && one.kind === 'app');
+    const stage = fact.variants.map((variant) => stageOf(fact.platform, fact.module, variant));
+    const wanted: Stage | null = stage.includes('production')
+      ? 'production'
+      : stage.includes('test')
+        ? 'test'
+        : null;
+    const whose = `The app ID ${fact.value} of ${fact.network}`;
+    if (!reading)
+      open.push({ what: whose, why: 'It is not of the shape of its network’s app IDs.', place: fact.place });
+    else if (reading.platform !== undefined && reading.platform !== fact.platform)
+      open.push({
+        what: whose,
+        why: `It is of ${reading.platform}, and stands in the build for ${fact.platform}.`,
+        place: fact.place,
+      });
+    else if ((reading.sample ?? []).length > 0) continue;
+    else if (wanted === null)
+      open.push({ what: whose, why: 'The variants that carry it have no stage.', place: fact.place });
+    else {
+      const enrolment = ((draft.networks[fact.network] ??= {})[fact.platform] ??= {});
+      const known = enrolment[wanted]?.app;
+      if (known !== undefined && known !== fact.value) {
+        open.push({ what: whose, why: `${known} was found first for the same stage.`, place: fact.place });
+        continue;
+      }
+      enrolment[wanted] = { app: fact.value };
+      evidence.push({
+        field: `networks.${fact.network}.${fact.platform}.${wanted}.app`,
+        value: fact.value,
+        confidence: 'certain',
+        why: `${fact.variants.join(', ')} carry it in the ${fact.standsIn ?? 'build'}.`,
+        place: fact.place,
+      });
+    }
+  }
+}
+
+/** Placements by name and format, then, for what is left, by being the only ones of a format on each side. */
+function draftPlacements(
+  units: readonly FoundUnit[],
+  draft: Draft,
+  evidence: Evidence[],
+  open: OpenPoint[],
+): void {
+  const take = (unit: FoundUnit, name: string, format: Format, pairing: string) => {
+    const placement = (draft.placements[name] ??= { format, settings: {}, units: {} });
+    const stage = unit.stage;
+    if (stage === null) return `The variants that carry it have no stage.`;
+    const stages = ((placement.units[unit.network] ??= {})[unit.platform] ??= {});
+    if (stages[stage] !== undefined && stages[stage] !== unit.id)
+      return `The placement ${name} has ${stages[stage]} already for the same stage.`;
+    stages[stage] = unit.id;
+    const why = `Named by ${unit.nameFrom}; the format by ${unit.formatFrom}${pairing}.`;
+    const confidence = pairing === '' ? unit.confidence : 'guess';
+    evidence.push({
+      field: `placements.${name}.units.${unit.network}.${unit.platform}.${stage}`,
+      value: unit.id,
+      confidence,
+      why,
+      place: unit.fact.place,
+    });
+    return null;
+  };
+  const left: FoundUnit[] = [];
+  for (const unit of units) {
+    const partner = units.find(
+      (other) =>
+        other !== unit &&
+        other.name === unit.name &&
+        unit.name !== null &&
+        other.format !== null &&
+        (unit.format ?? other.format) === other.format,
+    );
+    const format = unit.format ?? partner?.format ?? null;
+    if (unit.name === null || format === null) {
+      left.push(unit);
+      continue;
+    }
+    const known = draft.placements[unit.name];
+    // One name for two formats is two placements.
+    const name = known && known.format !== format ? `${unit.name}-${format}` : unit.name;
+    const refused = take(unit, name, format, unit.format === null ? ', which the other platform tells' : '');
+    if (refused !== null) open.push({ what: unitText(unit), why: refused, place: unit.fact.place });
+  }
+  for (const unit of left) {
+    const single =
+      unit.format !== null &&
+      left.filter(
+        (other) =>
+          other.platform === unit.platform && other.network === unit.network && other.format === unit.format,
+      ).length === 1;
+    const lonely = Object.entries(draft.placements).filter(
+      ([, { format, units: held }]) =>
+        format === unit.format &&
+        held[unit.network] !== undefined &&
+        held[unit.network]?.[unit.platform] === undefined,
+    );
+    const [only] = lonely;
+    if (single && only && lonely.length === 1 && unit.format !== null) {
+      const refused = take(
+        unit,
+        only[0],
+        unit.format,
+        `; paired with ${only[0]} as the only ${unit.format} without a counterpart`,
+      );
+      if (refused === null) continue;
+    }
+    const lacks = [unit.name === null ? 'a name' : '', unit.format === null ? 'a format' : '']
+      .filter(Boolean)
+      .join(' and ');
+    open.push({ what: unitText(unit), why: `Nothing gives it ${lacks}.`, place: unit.fact.place });
+  }
+  for (const [name, { units: held }] of Object.entries(draft.placements)) {
+    const platforms = new Set(Object.values(held).flatMap((perPlatform) => Object.keys(perPlatform)));
+    if (platforms.size === 1 && Object.keys(draft.editions).length === 2)
+      open.push({
+        what: `The placement ${name}`,
+        why: `It was found on ${[...platforms][0] ?? ''} only.`,
+        place: null,
+      });
+  }
+}
+
+function unitText({ id, network, platform }: FoundUnit): string {
+  return `The unit ${id} of ${network} on ${platform}`;
+}
+
+function slug(text: string): string {
+  const plain = text
+    .replace(/([a-z0-9])([A-Z])/g, '$1-$2')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^[^a-z]+|-+$/g, '');
+  return plain === '' ? 'title' : plain.slice(0, 60);
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { Title } from '../roster/model.js';
+import { Place } from '../survey/model.js';
+
+export const Confidence = z.enum(['certain', 'likely', 'guess']);
+export type Confidence = z.infer<typeof Confidence>;
+
+export const Evidence = z
+  .object({
+    field: z.string().meta({ description: 'The field of the draft that it speaks for.' }),
+    value: z.string(),
+    confidence: Confidence,
+    why: z.string(),
+    place: Place.nullable(),
+  })
+  .meta({ description: 'Why a field of a draft is as it is.' });
+export type Evidence = z.infer<typeof Evidence>;
+
+export const OpenPoint = z.object({ what: z.string(), why: z.string(), place: Place.nullable() }).meta({
+  description:
+    'Something that was found and that the draft leaves out, because nothing says where it belongs.',
+});
+export type OpenPoint = z.infer<typeof OpenPoint>;
+
+export const TitleDraft = z
+  .object({
+    id: z.string(),
+    title: Title,
+    document: z
+      .string()
+      .meta({ description: 'The draft as a roster document, to be edited before it is taken.' }),
+    evidence: z.array(Evidence),
+    open: z.array(OpenPoint),
+  })
+  .meta({ title: 'Title draft', description: 'A title as existing trees would have it.' });
+export type TitleDraft = z.infer<typeof TitleDraft>;
