@@ -35,6 +35,20 @@ export function buildFacts(
       chain: [{ what: 'apply from', value: from, place }],
     });
   }
+  for (const { path, statement } of model.openFlavours) {
+    const place = placeAt(path, tree.text(path), { start: statement.start, end: statement.start + 2 });
+    found.unresolved.push({
+      kind: 'build-plugin',
+      network: null,
+      platform: 'android',
+      module: moduleName(model),
+      variants: [variant.name],
+      what: 'which flavours are built',
+      reason: 'some are added under a condition',
+      place,
+      chain: [{ what: 'condition', value: null, place }],
+    });
+  }
   found.facts.push(
     ...repositoryFacts(tree, model, variant, context),
     ...pluginFacts(tree, model, variant, context),

@@ -237,7 +237,10 @@ function componentFacts(
     module: moduleName(model),
     variants: [variant.name],
   };
-  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null;
+  const main = files.find(({ library }) => !library)?.document.root;
+  const namespace =
+    moduleSetting(model, ['namespace', 'setNamespace'])?.value ??
+    (main ? (attribute(main, 'package')?.value ?? null) : null);
   const facts: Fact[] = [];
   for (const kind of ['activity', 'service', 'receiver', 'provider'] as const) {
     const wanted = profiles.flatMap(({ id, android }) =>

@@ -32,6 +32,8 @@ export interface ModuleModel {
   android: Part[];
   types: ConfigBlock[];
   flavours: ConfigBlock[];
+  /** Flavours that are added under a condition: whether they are there, only the build knows. */
+  openFlavours: { path: string; statement: Part['statements'][number] }[];
   variants: AndroidVariant[];
   sourceSetPaths: SourceSetPaths;
 }
@@ -44,7 +46,8 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
     const scope: Scope = { tree, root: module.root, path: module.script, module: module.folder };
     const defaults: ConfigBlock = { name: 'defaultConfig', parts: blockParts(android, 'defaultConfig') };
     const types = namedBlocks(blockParts(android, 'buildTypes'), ['debug', 'release']);
-    const flavours = namedBlocks(blockParts(android, 'productFlavors'), []);
+    const all = blockParts(android, 'productFlavors');
+    const flavours = namedBlocks(all.map(unconditional), []);
     return {
       module,
       scope,
@@ -53,10 +56,18 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
       android,
       types,
       flavours,
+      openFlavours: all.flatMap(({ path, statements }) =>
+        statements.flatMap((statement) => (statement.type === 'conditional' ? [{ path, statement }] : [])),
+      ),
       variants: makeVariants(defaults, types, groupFlavours(android, flavours)),
       sourceSetPaths: readSourceSets(android, module.folder),
     };
   });
+}
+
+/** What is said whatever happens. */
+function unconditional({ path, statements }: Part): Part {
+  return { path, statements: statements.filter(({ type }) => type !== 'conditional') };
 }
 
 /** `configure<ApplicationExtension> { }`: another way to open the `android` block. */
