@@ -9,11 +9,18 @@ import { runSurvey, type SurveyOptions, type SurveyRun } from '../core/survey/ru
 import { planWiring, withFixes, type Plan } from '../core/wiring/plan.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
+import { readyGrammars } from './trees/grammars.js';
 
 /** A title as the work on a tree needs it. */
 export interface NamedTitle {
   id: string;
   title: Title;
+}
+
+/** The placebook that wiring may write beside a build file. */
+function placebookFor(path: string): string[] {
+  if (/\.gradle(\.kts)?$/.test(path)) return ['Placebook.kt'];
+  return path.endsWith('.pbxproj') ? ['Placebook.swift'] : [];
 }
 
 /** Surveys, checks and wirings of snapshots; remembers each edition's last reading for the board. */
@@ -94,6 +101,8 @@ export class TreeWork {
 
   async plan(snapshot: string, title: NamedTitle): Promise<Plan> {
     const { name, tree } = await this.context.trees.tree(snapshot);
+    // A wiring is tried on a copy, which may hold a placebook in a language that the tree has nothing of yet.
+    await readyGrammars(tree.paths.flatMap(placebookFor));
     return planWiring(tree, {
       name,
       profiles: this.profiles(),

@@ -114,12 +114,12 @@ describe('check', () => {
     write('bad', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') }), ...iosFiles() });
     expect(await syndexa(['check', 'good', '--title', 'kelp'], home)).toMatchObject({
       code: 0,
-      out: '✔ nothing found\n',
+      out: expect.stringMatching(/^✔ nothing found\nsnapshot [0-9a-f]{12}\n$/),
     });
     const bad = await syndexa(['check', 'bad', '--title', 'kelp'], home);
     expect(bad.code).toBe(1);
-    expect(bad.out).toContain(
-      '■ blocker  app-id/missing  Android: debug, release\n  app/src/main/AndroidManifest.xml:6:5\n',
+    expect(bad.out).toMatch(
+      /^■ blocker {2}app-id\/missing {2}Android: debug, release {2}[0-9a-f]{16}\n {2}app\/src\/main\/AndroidManifest\.xml:6:5\n/,
     );
     expect((await syndexa(['check', 'bad', '--title', 'kelp', '--fail-on', 'never'], home)).code).toBe(0);
     const report = shaped('check', await syndexa(['check', 'bad', '--title', 'kelp', '--json'], home));
@@ -175,7 +175,7 @@ describe('bad input', () => {
     [
       'a property list with a wrong type',
       { 'Kelp/Info.plist': plist('\t<key>CobaltHeronAppID</key>\n\t<array/>') },
-      'the key holds a array, not a string',
+      'the key holds an array, not a string',
     ],
     [
       'a Gradle file that is half a template',

@@ -166,10 +166,12 @@ titles:
       'android app-id/missing',
       'android build/dependency-missing',
       'android manifest/permission-missing',
+      'android tree/cannot-tell',
       'android unit-id/not-in-build',
       'ios app-id/missing',
       'ios attribution/id-missing',
       'ios build/dependency-missing',
+      'ios privacy/tracking-text-missing',
       'ios unit-id/not-in-build',
     ]);
 
@@ -210,7 +212,13 @@ titles:
     }
 
     const left = await syndexa(['check', 'hello', '--title', 'hello', '--json'], home);
-    expect(rules(left.out)).toEqual(['android build/dependency-missing']);
+    expect(rules(left.out)).toEqual([
+      'android build/dependency-missing',
+      'android tree/cannot-tell',
+      'ios build/not-locked',
+      'ios code/never-started',
+      'ios privacy/tracking-text-missing',
+    ]);
     expect((await syndexa(['wire', 'hello', '--title', 'hello'], home)).out).toContain('nothing to wire');
 
     const keys = keysOf('hello/ios/HelloWorld/Info.plist');

@@ -46,7 +46,7 @@ async function fromWrong(io: Io, paint: Paint, { trees, site }: WalkPlaces): Pro
   io.out(
     `\n${paint.bold(paint.cyan('▶ What was left to hands, done as a person would: demo/by-hand.patch'))}\n\n`,
   );
-  for (const file of await applyByHand(trees)) io.out(`  ${file}\n`);
+  for (const file of await applyByHand(trees, 'by-hand.patch')) io.out(`  ${file}\n`);
   await syndexa('check tidewick --title tidewick --fail-on note', exit.clean, 'clean now');
   await syndexa(
     'id collect tidewick --network cobalt-heron --yes',
@@ -107,6 +107,10 @@ async function fromNothing(io: Io, paint: Paint, { trees, home, partner }: WalkP
     }
     await syndexa('check tidewick-lite --title lite', exit.findings);
     await syndexa('wire tidewick-lite --title lite --write');
+    io.out(
+      `\n${paint.bold(paint.cyan('▶ The start-up calls, written as a person would: demo/lite-by-hand.patch'))}\n\n`,
+    );
+    for (const path of await applyByHand(trees, 'lite-by-hand.patch')) io.out(`  changed ${path}\n`);
     await syndexa(
       'check tidewick-lite --title lite --fail-on warning',
       exit.clean,
@@ -132,12 +136,13 @@ async function appsOf(url: string, network: string): Promise<string[]> {
 }
 
 /** Does to the copy of the trees what wiring leaves to a person. */
-async function applyByHand(trees: string): Promise<string[]> {
+async function applyByHand(trees: string, patches: string): Promise<string[]> {
   const done: string[] = [];
-  for (const patch of parsePatch(await readFile(join(demoFolder(), 'by-hand.patch'), 'utf8'))) {
+  for (const patch of parsePatch(await readFile(join(demoFolder(), patches), 'utf8'))) {
     const path = (patch.newFileName ?? '').replace(/^b\//, '');
     const file = join(trees, path);
-    const after = applyPatch(await readFile(file, 'utf8'), patch);
+    const isNew = patch.oldFileName === '/dev/null';
+    const after = applyPatch(isNew ? '' : await readFile(file, 'utf8'), patch);
     if (after === false) throw new CommandError(`The demo’s own patch does not fit ${path}.`, exit.wrongUse);
     await writeFile(file, after);
     done.push(path);

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { ChainStep, Place } from '../../core/survey/model.js';
 import { useSource } from '../queries.js';
 
@@ -39,5 +40,16 @@ export function SourceLines({ snapshot, place }: { snapshot: string; place: Plac
         );
       })}
     </pre>
+  );
+}
+
+/** The lines around a place, read when somebody wants to see them. */
+export function LinesOnDemand({ snapshot, place }: { snapshot: string; place: Place }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="soft">lines of {place.path.split('/').pop()}</summary>
+      {open && <SourceLines snapshot={snapshot} place={place} />}
+    </details>
   );
 }

@@ -1,6 +1,6 @@
 import { kindNames } from '../../../core/survey/kind-names.js';
 import type { Fact, Survey } from '../../../core/survey/model.js';
-import { Chain } from '../../components/evidence.js';
+import { Chain, LinesOnDemand } from '../../components/evidence.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
 import { Empty } from '../../components/states.js';
@@ -10,12 +10,20 @@ import { useSurvey, type Question } from '../../queries.js';
 export function WiringView({ platform, question }: { platform: PlatformName; question: Question }) {
   return (
     <Shown answer={useSurvey(question)}>
-      {(survey) => <Effective survey={survey} platform={platform} />}
+      {(survey) => <Effective survey={survey} platform={platform} snapshot={question.snapshot} />}
     </Shown>
   );
 }
 
-function Effective({ survey, platform }: { survey: Survey; platform: PlatformName }) {
+function Effective({
+  survey,
+  platform,
+  snapshot,
+}: {
+  survey: Survey;
+  platform: PlatformName;
+  snapshot: string;
+}) {
   const editions = survey.editions.filter((edition) => edition.platform === platform);
   if (editions.length === 0)
     return <Empty>The tree that was read builds nothing for {platformNames[platform]}.</Empty>;
@@ -30,6 +38,7 @@ function Effective({ survey, platform }: { survey: Survey; platform: PlatformNam
           survey={survey}
           platform={platform}
           module={module}
+          snapshot={snapshot}
         />
       ))}
     </section>
@@ -43,9 +52,10 @@ interface VariantProps {
   survey: Survey;
   platform: PlatformName;
   module: string;
+  snapshot: string;
 }
 
-function VariantTable({ name, stage, why, survey, platform, module }: VariantProps) {
+function VariantTable({ name, stage, why, survey, platform, module, snapshot }: VariantProps) {
   const mine = <Item extends { platform: string; module: string; variants: string[] }>(
     items: readonly Item[],
   ) =>
@@ -81,6 +91,7 @@ function VariantTable({ name, stage, why, survey, platform, module }: VariantPro
                 </td>
                 <td>
                   <Chain chain={fact.chain} />
+                  <LinesOnDemand snapshot={snapshot} place={fact.place} />
                 </td>
               </tr>
             ))}

@@ -36,18 +36,22 @@ function Findings({
   const groups = [...new Set(mine.map(({ rule }) => rule.split('/')[0] ?? rule))];
   return groups.map((group) => (
     <section key={group} aria-label={group}>
-      <h2>{group}</h2>
-      {mine
-        .filter(({ rule }) => rule.startsWith(`${group}/`))
-        .map((finding) => (
-          <FindingCard key={finding.fingerprint} finding={finding} snapshot={snapshot} />
-        ))}
+      <h2>
+        {group} <span className="soft">{inGroup(mine, group).length}</span>
+      </h2>
+      {inGroup(mine, group).map((finding) => (
+        <FindingCard key={finding.fingerprint} finding={finding} snapshot={snapshot} />
+      ))}
     </section>
   ));
 }
 
+function inGroup(findings: readonly Finding[], group: string): Finding[] {
+  return findings.filter(({ rule }) => rule.startsWith(`${group}/`));
+}
+
 function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string }) {
-  const { severity, rule, message, mend, variants, place, chain, fix } = finding;
+  const { severity, rule, message, mend, variants, place, chain, fix, accepted } = finding;
   return (
     <article className={`finding ${severity}`}>
       <header>
@@ -57,6 +61,12 @@ function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string
         {place && <span className="place soft">{placeText(place)}</span>}
       </header>
       <p>{message}</p>
+      {accepted && (
+        <p>
+          <span className="shape">◇</span> {accepted.ended ? 'Was accepted' : 'Accepted'} until{' '}
+          {accepted.until} by {accepted.who}: {accepted.reason}
+        </p>
+      )}
       {place && <SourceLines snapshot={snapshot} place={place} />}
       {chain.length > 1 && <Chain chain={chain} />}
       <p className="soft">
