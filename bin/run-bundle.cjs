@@ -9,7 +9,7 @@ const { setFlagsFromString } = require('node:v8');
 const { Script } = require('node:vm');
 
 // As the service sets it for its grammars; set from the start, or compiled code that is kept would count as foreign.
-setFlagsFromString('--liftoff-only');
+setFlagsFromString('--wasm-tiering-budget=1000000000');
 
 const folder = join(__dirname, '..', 'dist', 'node');
 const caches = join(folder, 'cache');

@@ -79,7 +79,7 @@ ruleCases(startedTwice, {
     { name: 'once', files: androidFiles() },
     {
       name: 'in either branch of a condition',
-      files: kotlin('fun go() { if (quick) { CobaltHeron.start(this) } else { CobaltHeron.start(app) } }', {
+      files: kotlin('fun go() { if (quick) { CobaltHeron.start(this) } else { CobaltHeron.start(host) } }', {
         'app/src/main/java/example/brine/kelp/KelpApp.java': null,
       }),
     },
