@@ -66,6 +66,13 @@ async function pages() {
     await settled('a unit ID belongs here');
     await field.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   });
+  await shoot('adopt', '/titles/adopt', async () => {
+    const trees = await (await fetch(`${url}/api/v1/trees`)).json();
+    await page.getByLabel('Folders, below a root of this service').fill(trees[0].path);
+    await page.getByRole('button', { name: 'Draft a title' }).click();
+    await settled('What the draft rests on');
+    await page.locator('#adopt-document').evaluate((element) => element.scrollIntoView({ block: 'start' }));
+  });
   await shoot('steps', '/titles/tidewick/steps', () => settled('steps are done'));
   await shoot('network', '/networks/cobalt-heron', () => settled('The profile'));
   if (wanted('board-wired')) {
@@ -131,6 +138,7 @@ async function terminals() {
   await shoot('terminal-survey', 'syndexa survey tidewick');
   await shoot('terminal-check', 'syndexa check tidewick --title tidewick');
   await shoot('terminal-wire', 'syndexa wire tidewick --title tidewick');
+  await shoot('terminal-explain', 'syndexa survey tidewick --title tidewick --explain footerbanner');
   await shoot('terminal-board', 'syndexa board tidewick');
   writeFileSync(
     join(home, 'work', 'app-ads.txt'),

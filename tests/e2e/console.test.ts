@@ -119,6 +119,25 @@ describe('the console', () => {
     expect(await nested.textContent()).toContain('wiring mends it');
   });
 
+  it('drafts a title from trees that exist, and takes it in once it was looked at', async () => {
+    await demo();
+    const [tree] = (await (await fetch(`${service.url}/api/v1/trees`)).json()) as { path: string }[];
+    await page.goto(`${service.url}/titles/adopt`);
+    await page.getByLabel('Folders, below a root of this service').fill(tree!.path);
+    await page.getByRole('button', { name: 'Draft a title' }).click();
+    const document = page.getByLabel('Change what is not right; leave out what you do not want');
+    await document.waitFor();
+    await page.getByText('It was found on android only.').waitFor();
+    await page.getByRole('button', { name: 'Take it into the roster' }).click();
+    await page.getByText('There is a title tidewick already.').waitFor();
+    // Another title, with units of its own: the ones of Tidewick are held already.
+    const draft = (await document.inputValue()).replace('  tidewick:', '  adopted:');
+    await document.fill(draft.replaceAll('204418', '204419'));
+    await page.getByRole('button', { name: 'Take it into the roster' }).click();
+    await page.waitForURL(/titles\/adopted$/);
+    await page.getByText('footer-banner').first().waitFor();
+  });
+
   it('writes the edits into a linked tree, and the board turns good for what they mend', async () => {
     const at = await demo();
     await page.goto(`${service.url}/titles/tidewick/ios?view=edits`);

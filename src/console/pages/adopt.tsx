@@ -50,7 +50,7 @@ export function AdoptPage() {
         </label>
         <textarea
           id="adopt-folders"
-          className="form-control mono"
+          className="form-control font-monospace"
           rows={3}
           value={folders}
           onChange={(event) => setFolders(event.target.value)}
@@ -73,8 +73,8 @@ export function AdoptPage() {
           </label>
           <textarea
             id="adopt-document"
-            className="form-control mono"
-            rows={Math.min(28, document.split('\n').length + 1)}
+            className="form-control font-monospace"
+            rows={Math.min(28, document.split('\n').length)}
             value={document}
             spellCheck={false}
             onChange={(event) => setDocument(event.target.value)}
@@ -102,12 +102,12 @@ function Evidence({ draft: { evidence, open } }: { draft: TitleDraft }) {
       {open.length === 0 ? (
         <p>Nothing: all that the trees carry is in the draft.</p>
       ) : (
-        <ul className="plain">
+        <ul>
           {open.map(({ what, why, place }) => (
             <li key={`${what} ${why}`}>
               <strong>{what}.</strong> {why}{' '}
               {place && (
-                <span className="mono faint">
+                <span className="place soft">
                   {place.path}:{place.line}
                 </span>
               )}
@@ -116,7 +116,7 @@ function Evidence({ draft: { evidence, open } }: { draft: TitleDraft }) {
         </ul>
       )}
       <h2>What the draft rests on</h2>
-      <table className="table">
+      <table className="ledger">
         <thead>
           <tr>
             <th>How sure</th>
@@ -131,12 +131,16 @@ function Evidence({ draft: { evidence, open } }: { draft: TitleDraft }) {
               <td className="text-nowrap">
                 {shapes[confidence]} {confidence}
               </td>
-              <td className="mono">{field}</td>
-              <td className="mono">{value}</td>
+              <td>
+                <code>{field}</code>
+              </td>
+              <td>
+                <code>{value}</code>
+              </td>
               <td>
                 {why}{' '}
                 {place && (
-                  <span className="mono faint">
+                  <span className="place soft">
                     {place.path}:{place.line}
                   </span>
                 )}

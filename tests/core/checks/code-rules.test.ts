@@ -11,6 +11,7 @@ import { startedTwice } from '../../../src/core/checks/rules/code-started-twice.
 import { testDeviceInProduction } from '../../../src/core/checks/rules/code-test-device-in-production.js';
 import { wrongFormat } from '../../../src/core/checks/rules/code-wrong-format.js';
 import { formatDiffers } from '../../../src/core/checks/rules/platform-format-differs.js';
+import { settingDiffers } from '../../../src/core/checks/rules/platform-setting-differs.js';
 import { placementOnOneSide } from '../../../src/core/checks/rules/platform-placement-on-one-side.js';
 import { appIdInUnitPlace } from '../../../src/core/checks/rules/unit-id-app-id-in-place.js';
 import { overriddenByLocale } from '../../../src/core/checks/rules/unit-id-overridden-by-locale.js';
@@ -441,6 +442,43 @@ ruleCases(formatDiffers, {
       },
       title,
       findings: [{ placement: 'footer' }],
+    },
+  ],
+});
+
+const view = (attributes: string) =>
+  androidFiles({
+    'app/src/main/res/layout/main.xml': `<FrameLayout xmlns:android="http://schemas.android.com/apk/res/android" xmlns:app="http://schemas.android.com/apk/res-auto"><example.cobaltheron.ads.BannerView app:heronUnit="CH-U-310772-BBBB1111" ${attributes} /></FrameLayout>`,
+  });
+const sized = kelp({
+  placements: { footer: { ...footer, settings: { size: 'standard', anchor: 'bottom' } } },
+});
+ruleCases(settingDiffers, {
+  clean: [
+    {
+      name: 'as the roster has it',
+      files: view('app:heronSize="standard" android:layout_gravity="bottom"'),
+      title: sized,
+    },
+    { name: 'nothing said of either', files: view(''), title: sized },
+    {
+      name: 'a unit that nobody knows',
+      files: view('app:heronSize="large"'),
+      title: kelp(),
+    },
+  ],
+  faulty: [
+    {
+      name: 'another size',
+      files: view('app:heronSize="large"'),
+      title: sized,
+      findings: [{ placement: 'footer', message: expect.stringContaining('large') }],
+    },
+    {
+      name: 'the other edge',
+      files: view('android:layout_gravity="top"'),
+      title: sized,
+      findings: [{ message: expect.stringContaining('top edge') }],
     },
   ],
 });

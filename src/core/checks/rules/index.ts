@@ -60,6 +60,7 @@ import { partnerUnitTooNew } from './partner-unit-too-new.js';
 import { partnerUnitWrongPlatform } from './partner-unit-wrong-platform.js';
 import { formatDiffers } from './platform-format-differs.js';
 import { placementOnOneSide } from './platform-placement-on-one-side.js';
+import { settingDiffers } from './platform-setting-differs.js';
 import { generatedKeyIgnored } from './plist-generated-key-ignored.js';
 import { plistKeyMissing } from './plist-key-missing.js';
 import { plistKeyWrongType } from './plist-key-wrong-type.js';
@@ -157,6 +158,7 @@ export const rules: readonly Rule[] = [
   partnerUnitWrongPlatform,
   formatDiffers,
   placementOnOneSide,
+  settingDiffers,
   generatedKeyIgnored,
   plistKeyMissing,
   plistKeyWrongType,

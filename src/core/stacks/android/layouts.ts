@@ -55,6 +55,8 @@ function readView(view: ViewContext): void {
     const place = placeAt(path, tree.text(path), element.openTag);
     const chain: ChainStep[] = [{ what: 'layout', value: className, place }];
     const { id: network, known } = owned;
+    const unit = known.unit === undefined ? undefined : localAttribute(element, known.unit)?.value;
+    const given = unit === undefined ? null : valueOf(view, unit).value;
     const size = known.size === undefined ? undefined : localAttribute(element, known.size)?.value;
     found.facts.push({
       ...base,
@@ -63,6 +65,16 @@ function readView(view: ViewContext): void {
       name: size === undefined ? known.format : `${known.format} ${size}`,
       value: className,
       standsIn: anchorOf(element),
+      ...(unit === undefined
+        ? {}
+        : {
+            code: {
+              type: null,
+              methods: [],
+              conditions: [],
+              argument: { written: unit, ids: given === null ? [] : [given] },
+            },
+          }),
       place,
       chain,
     });
