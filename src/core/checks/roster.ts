@@ -1,17 +1,22 @@
+import type { Settings } from '../roster/model.js';
 import { againstRules } from '../roster/settings.js';
-import type { CheckContext } from './model.js';
+import type { CheckContext, Report } from './model.js';
 
-/** What each network refuses of each placement's settings. */
-export function settingFaults({ title, profiles }: CheckContext) {
-  return Object.entries(title?.placements ?? {}).flatMap(([placement, { settings, format, units }]) =>
-    profiles.flatMap((profile) => {
+/** Reports for one setting of every placement that a network refuses. */
+export function* refusedSettings(
+  { title, profiles }: CheckContext,
+  setting: keyof Settings,
+): Iterable<Report<'refused'>> {
+  for (const [placement, { settings, format, units }] of Object.entries(title?.placements ?? {})) {
+    for (const profile of profiles) {
       const rules = profile.formats[format];
-      if (!units[profile.id] || !rules) return [];
-      return [
-        { placement, network: profile.id, faults: againstRules(settings, format, rules, profile.name) },
-      ];
-    }),
-  );
+      if (!units[profile.id] || !rules) continue;
+      const fault = againstRules(settings, format, rules, profile.name)[setting];
+      if (!fault) continue;
+      const data = { placement, what: fault.message, fix: fault.fix };
+      yield { placement, network: profile.id, message: 'refused', data };
+    }
+  }
 }
 
 /** Whether an ID is one of those that a network gives out for testing. */

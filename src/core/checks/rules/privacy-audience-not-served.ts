@@ -9,7 +9,7 @@ export const audienceNotServed = defineRule({
     ifShipped: 'The network closes the account of who sends it such an audience.',
     mend: 'Take the network out of this title, or correct the audience.',
     messages: {
-      audience: '{network} does not serve titles whose audience is {audience}: {why}',
+      refused: '{network} does not serve titles whose audience is {audience}: {why}',
     },
     needsTitle: true,
   },
@@ -20,7 +20,7 @@ export const audienceNotServed = defineRule({
       if (!usesNetwork(title, id)) continue;
       yield {
         network: id,
-        message: 'audience',
+        message: 'refused',
         data: { network: name, audience: title.audience, why: audiences.why },
       };
     }

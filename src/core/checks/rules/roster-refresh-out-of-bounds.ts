@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { settingFaults } from '../roster.js';
+import { refusedSettings } from '../roster.js';
 
 /** A banner is refreshed faster or slower than a network allows. */
 export const refreshOutOfBounds = defineRule({
@@ -13,16 +13,5 @@ export const refreshOutOfBounds = defineRule({
     },
     needsTitle: true,
   },
-  *run(context) {
-    for (const { placement, network, faults } of settingFaults(context)) {
-      const fault = faults.refresh;
-      if (!fault) continue;
-      yield {
-        placement,
-        network,
-        message: 'refused',
-        data: { placement, what: fault.message, fix: fault.fix },
-      };
-    }
-  },
+  run: (context) => refusedSettings(context, 'refresh'),
 });

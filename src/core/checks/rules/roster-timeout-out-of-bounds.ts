@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { settingFaults } from '../roster.js';
+import { refusedSettings } from '../roster.js';
 
 /** A placement waits shorter or longer than a network allows. */
 export const timeoutOutOfBounds = defineRule({
@@ -13,16 +13,5 @@ export const timeoutOutOfBounds = defineRule({
     },
     needsTitle: true,
   },
-  *run(context) {
-    for (const { placement, network, faults } of settingFaults(context)) {
-      const fault = faults.timeout;
-      if (!fault) continue;
-      yield {
-        placement,
-        network,
-        message: 'refused',
-        data: { placement, what: fault.message, fix: fault.fix },
-      };
-    }
-  },
+  run: (context) => refusedSettings(context, 'timeout'),
 });
