@@ -72,9 +72,9 @@ function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string
       <p className="soft">
         {fix && (
           <span className="state state-good">
-            <span className="shape">✔</span>wiring mends it.{' '}
+            <span className="shape">✔</span>wiring mends it.
           </span>
-        )}
+        )}{' '}
         {mend}
       </p>
     </article>
