@@ -123,7 +123,7 @@ describe('check', () => {
     );
     expect((await syndexa(['check', 'bad', '--title', 'kelp', '--fail-on', 'never'], home)).code).toBe(0);
     const report = shaped('check', await syndexa(['check', 'bad', '--title', 'kelp', '--json'], home));
-    expect(report.summary).toEqual({ blocker: 1, warning: 0, note: 0 });
+    expect(report.summary).toEqual({ blocker: 1, warning: 0, note: 0, accepted: 0 });
     expect(report.findings[0]).toMatchObject({
       rule: 'app-id/missing',
       fingerprint: expect.stringMatching(/^[0-9a-f]{16}$/),
