@@ -1,6 +1,7 @@
 import { realpathSync } from 'node:fs';
-import { basename, resolve } from 'node:path';
+import { basename, join, resolve } from 'node:path';
 import type { Client } from './client.js';
+import { homeFolder } from './connect.js';
 import { CommandError, exit, type Io } from './io.js';
 import { startProgress } from './progress.js';
 
@@ -31,6 +32,19 @@ function realOf(folder: string): string | null {
   }
 }
 
+/** The content of a file that was seen a moment ago; that it is still the same is the service's to check. */
+function readAgain(path: string, read: () => Buffer): Buffer {
+  try {
+    return read();
+  } catch {
+    throw new CommandError(
+      `${path} went away while the tree was being read.`,
+      exit.refused,
+      'Run the command again.',
+    );
+  }
+}
+
 const bytesAtOnce = 6 * 1024 * 1024;
 
 /** Collects what matters of a tree (with `needles` also what holds those texts), and sends the hashes, then only the contents that the service lacks. */
@@ -49,16 +63,17 @@ export async function sendTree(
     return { snapshot, folder, seen, sent: files };
   }
   const { collectTree, TreeUnreadableError } = await import('../service/trees/collect.js');
-  const plan = await client.call('collectPlan');
+  const { KnownFiles } = await import('../service/trees/known-files.js');
+  const asked = await client.call('collectPlan');
+  const plan = { ...asked, needles: [...asked.needles, ...needles] };
   const progress = startProgress(io, 'reading the tree');
   try {
-    const { files, folders, skipped, seen } = await collectTree(folder, {
-      ...plan,
-      needles: [...plan.needles, ...needles],
-    });
+    const known = KnownFiles.open(join(homeFolder(io.env), 'known-files'), realOf(folder) ?? folder, plan);
+    const { files, folders, skipped, seen } = await collectTree(folder, plan, known);
+    known.save();
     const manifest = {
       name: basename(folder) || folder,
-      files: files.map(({ path, hash, bytes }) => ({ path, hash, size: bytes.length })),
+      files: files.map(({ path, hash, size }) => ({ path, hash, size })),
       folders,
       skipped: skipped.slice(0, 5_000),
     };
@@ -74,8 +89,9 @@ export async function sendTree(
       batch = [];
       size = 0;
     };
-    for (const { hash, bytes } of files) {
+    for (const { path, hash, bytes: read } of files) {
       if (!wanted.delete(hash)) continue;
+      const bytes = readAgain(path, read);
       batch.push({ hash, base64: bytes.toString('base64') });
       size += bytes.length;
       if (size > bytesAtOnce || batch.length >= 1_000) await flush();

@@ -4,17 +4,21 @@ import {
   cpSync,
   linkSync,
   mkdirSync,
+  readdirSync,
   readFileSync,
+  renameSync,
   rmSync,
   statSync,
   symlinkSync,
   truncateSync,
+  utimesSync,
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { applyToTree, FileChangedError, recoverTree } from '../../src/service/trees/apply.js';
 import { collectTree } from '../../src/service/trees/collect.js';
+import { KnownFiles } from '../../src/service/trees/known-files.js';
 import type { FileEdit } from '../../src/core/wiring/model.js';
 import { http, temporaryFolder, testService, type TestService } from '../support/service.js';
 import { androidFiles, filesBelow, iosFiles, root } from '../support/trees.js';
@@ -92,6 +96,74 @@ describe('collecting a tree', () => {
       },
     ]);
     rmSync(outside, { recursive: true });
+  });
+
+  describe('with what was known before', () => {
+    const lists = temporaryFolder();
+    const old = new Date(Date.now() - 60_000);
+    /** What is found, and which paths had to be opened for it. */
+    const look = async (asked = plan) => {
+      const known = KnownFiles.open(lists, folder, asked);
+      const opened: string[] = [];
+      const recall = known.recall.bind(known);
+      known.recall = (path, stats) => {
+        const seen = recall(path, stats);
+        if (!seen) opened.push(path);
+        return seen;
+      };
+      const { files } = await collectTree(folder, asked, known);
+      known.save();
+      return { files: files.map(({ path, hash }) => ({ path, hash })), opened };
+    };
+    /** Long enough ago to be trusted: files get their entry time when they are written, so the list's clock is put on. */
+    const later = async <T>(run: () => Promise<T>): Promise<T> => {
+      vi.useFakeTimers({ toFake: ['Date'], now: Date.now() + 60_000 });
+      try {
+        return await run();
+      } finally {
+        vi.useRealTimers();
+      }
+    };
+    const tree = {
+      'a/AndroidManifest.xml': 'm',
+      'a/src/main/kotlin/A.kt': '"CH-U-1"',
+      'a/src/main/kotlin/B.kt': 'nothing',
+    };
+
+    it('reads nothing again that did not change, and finds the same', async () => {
+      write(tree);
+      const first = await later(() => look());
+      expect(first.opened).toHaveLength(3);
+      const second = await later(() => look());
+      expect(second).toEqual({ files: first.files, opened: [] });
+    });
+
+    it('reads what was saved, moved over or made, whatever its times say', async () => {
+      write(tree);
+      await later(() => look());
+      write({ 'a/src/main/kotlin/B.kt': '"CH-U-1"', 'a/src/main/kotlin/new.kt': '"CH-U-2"' });
+      utimesSync(join(folder, 'a/src/main/kotlin/B.kt'), old, old);
+      write({ 'a/other.xml': 'n' });
+      renameSync(join(folder, 'a/other.xml'), join(folder, 'a/AndroidManifest.xml'));
+      const { files, opened } = await later(() => look());
+      expect(opened.sort()).toEqual([
+        'a/AndroidManifest.xml',
+        'a/src/main/kotlin/B.kt',
+        'a/src/main/kotlin/new.kt',
+      ]);
+      const fresh = await collectTree(folder, plan);
+      expect(files).toEqual(fresh.files.map(({ path, hash }) => ({ path, hash })));
+    });
+
+    it('trusts no file that was written a moment ago, no other plan, and no damaged list', async () => {
+      write(tree);
+      await look();
+      expect((await look()).opened).toHaveLength(3);
+      await later(() => look());
+      expect((await later(() => look({ ...plan, needles: ['other'] }))).opened).toHaveLength(3);
+      for (const name of readdirSync(lists)) writeFileSync(join(lists, name), '{"plan":1,"files":{"a":[1]}}');
+      expect((await later(() => look())).opened).toHaveLength(3);
+    });
   });
 
   it('leaves large files out and says so, without reading them', async () => {

@@ -9,9 +9,9 @@ export const Settings = z
       .optional()
       .meta({ description: 'How often a banner is refreshed: by the network, never, or at a time.' }),
     cap: z
-      .strictObject({ count: z.number().int().min(1).max(1000), per: Duration })
+      .strictObject({ count: z.number().int().min(1).max(1000), per: Duration.optional() })
       .optional()
-      .meta({ description: 'At most so many showings per period.' }),
+      .meta({ description: 'At most so many showings per period; without a period a finding says so.' }),
     content: z.array(z.enum(['text', 'image', 'video'])).optional(),
     skippable: z.boolean().optional(),
     reward: z.strictObject({ amount: z.number().int().min(1), item: z.string().min(1).max(60) }).optional(),

@@ -141,7 +141,7 @@ export function againstRules(
       fix: `Use ${rules.every.min} or more.`,
     };
   if (
-    cap &&
+    cap?.per &&
     rules.cap &&
     cap.count > rules.cap.max &&
     durationSeconds(cap.per) <= durationSeconds(rules.cap.per)

@@ -20,13 +20,14 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
     const { files, folders, skipped } = collected;
     const manifest = {
       name,
-      files: files.map((file) => ({ path: file.path, hash: file.hash, size: file.bytes.length })),
+      files: files.map((file) => ({ path: file.path, hash: file.hash, size: file.size })),
       folders,
       skipped: skipped.slice(0, 5_000),
     };
     const { id, missing } = trees.addSnapshot(manifest);
     const wanted = new Set(missing);
-    trees.addBlobs(files.filter(({ hash }) => wanted.has(hash)));
+    const lacking = files.filter(({ hash }) => wanted.has(hash));
+    trees.addBlobs(lacking.map(({ hash, bytes }) => ({ hash, bytes: bytes() })));
     return { snapshot: id, seen: collected.seen, files: files.length };
   };
 

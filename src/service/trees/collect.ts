@@ -1,15 +1,27 @@
 import { createHash } from 'node:crypto';
-import { lstatSync, readdirSync, realpathSync, type Dirent, type Stats } from 'node:fs';
+import {
+  lstatSync,
+  readdirSync,
+  readFileSync,
+  realpathSync,
+  statSync,
+  type Dirent,
+  type Stats,
+} from 'node:fs';
 import { join } from 'node:path';
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { CollectPlan, SnapshotManifest } from '../../api/trees.js';
 import { holdsNeedle, needlePattern, readWhole } from './find-needles.js';
+import type { KnownFiles } from './known-files.js';
 
-/** A file that was read, with its hash. */
+/** A file that matters, with its hash. */
 export interface CollectedFile {
   path: string;
   hash: string;
-  bytes: Buffer;
+  /** In bytes. */
+  size: number;
+  /** What it holds. A file that was known from an earlier time is read only now, and may have changed since. */
+  bytes: () => Buffer;
 }
 
 export interface Collected {
@@ -30,10 +42,11 @@ export class TreeUnreadableError extends Error {}
 /**
  * Reads the files of a tree that matter. Symbolic links are followed only to files inside the tree; what
  * cannot be read, or is too large, is said and passed over. Calls to the file system are synchronous, which
- * is several times quicker for many small files; the event loop is let go on in between.
+ * is several times quicker for many small files; the event loop is let go on in between. A file that `known`
+ * has seen as it is now is not read again.
  */
-export async function collectTree(root: string, plan: CollectPlan): Promise<Collected> {
-  return new Collector(openFolder(root), plan).run();
+export async function collectTree(root: string, plan: CollectPlan, known?: KnownFiles): Promise<Collected> {
+  return new Collector(openFolder(root), plan, known).run();
 }
 
 /**
@@ -98,6 +111,7 @@ class Collector {
   constructor(
     private readonly base: string,
     private readonly plan: CollectPlan,
+    private readonly known?: KnownFiles,
   ) {
     this.pattern = needlePattern(plan.needles);
     this.match = matcher(plan);
@@ -196,8 +210,17 @@ class Collector {
   }
 
   private take(path: string, onlyWithNeedle: boolean): void {
+    const whole = `${this.base}/${path}`;
     try {
-      const read = readWhole(`${this.base}/${path}`, this.plan.maxFileBytes);
+      const stats = this.known && statSync(whole);
+      const seen = stats && this.known?.recall(path, stats);
+      if (seen) {
+        if (seen.hash === null) return;
+        const { hash } = seen;
+        this.result.files.push({ path, hash, size: stats.size, bytes: () => readFileSync(whole) });
+        return;
+      }
+      const read = readWhole(whole, this.plan.maxFileBytes);
       if ('tooLarge' in read) {
         this.leaveOut(
           path,
@@ -205,8 +228,10 @@ class Collector {
         );
       } else if (!onlyWithNeedle || holdsNeedle(read.bytes, this.pattern)) {
         const bytes = Buffer.from(read.bytes);
-        this.result.files.push({ path, hash: createHash('sha256').update(bytes).digest('hex'), bytes });
-      }
+        const hash = createHash('sha256').update(bytes).digest('hex');
+        this.result.files.push({ path, hash, size: bytes.length, bytes: () => bytes });
+        if (stats) this.known?.remember(path, stats, hash);
+      } else if (stats) this.known?.remember(path, stats, null);
     } catch (error) {
       this.leaveOut(path, reasonOf(error));
     }

@@ -10,6 +10,7 @@ import { manifestDeniesTracking } from '../../../src/core/checks/rules/privacy-m
 import { trackingTextEmpty } from '../../../src/core/checks/rules/privacy-tracking-text-empty.js';
 import { trackingTextMissing } from '../../../src/core/checks/rules/privacy-tracking-text-missing.js';
 import { capBeyondNetwork } from '../../../src/core/checks/rules/roster-cap-beyond-network.js';
+import { capWithoutPeriod } from '../../../src/core/checks/rules/roster-cap-without-period.js';
 import { capWithoutEffect } from '../../../src/core/checks/rules/roster-cap-without-effect.js';
 import { nearDuplicateIds } from '../../../src/core/checks/rules/roster-near-duplicate-ids.js';
 import { noContentKind } from '../../../src/core/checks/rules/roster-no-content-kind.js';
@@ -118,6 +119,20 @@ ruleCases(capWithoutEffect, {
       files,
       title: one('interstitial', { cap: { count: 60, per: '1m' } }),
       findings: [{}],
+    },
+  ],
+});
+ruleCases(capWithoutPeriod, {
+  clean: [
+    { name: 'with its period', files, title: one('interstitial', { cap: { count: 3, per: '1d' } }) },
+    { name: 'no cap', files, title: one('interstitial', {}) },
+  ],
+  faulty: [
+    {
+      name: 'a bare count',
+      files,
+      title: one('interstitial', { cap: { count: 3 } }),
+      findings: [{ placement: 'tide-footer' }],
     },
   ],
 });

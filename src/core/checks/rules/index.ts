@@ -73,6 +73,7 @@ import { trackingTextEmpty } from './privacy-tracking-text-empty.js';
 import { trackingTextMissing } from './privacy-tracking-text-missing.js';
 import { capBeyondNetwork } from './roster-cap-beyond-network.js';
 import { capWithoutEffect } from './roster-cap-without-effect.js';
+import { capWithoutPeriod } from './roster-cap-without-period.js';
 import { nearDuplicateIds } from './roster-near-duplicate-ids.js';
 import { noContentKind } from './roster-no-content-kind.js';
 import { refreshOutOfBounds } from './roster-refresh-out-of-bounds.js';
@@ -171,6 +172,7 @@ export const rules: readonly Rule[] = [
   trackingTextMissing,
   capBeyondNetwork,
   capWithoutEffect,
+  capWithoutPeriod,
   nearDuplicateIds,
   noContentKind,
   refreshOutOfBounds,

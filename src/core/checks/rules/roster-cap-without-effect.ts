@@ -16,7 +16,7 @@ export const capWithoutEffect = defineRule({
   },
   *run(context) {
     for (const [placement, { format, settings }] of Object.entries(context.title?.placements ?? {})) {
-      if (!settings.cap || !fullScreen.has(format)) continue;
+      if (!settings.cap?.per || !fullScreen.has(format)) continue;
       const seconds = durationSeconds(settings.cap.per) / settings.cap.count;
       if (seconds >= shortest) continue;
       const data = {
