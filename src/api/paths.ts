@@ -47,6 +47,7 @@ export const paths = {
   survey: { method: 'post', path: '/snapshots/{snapshot}/survey' },
   check: { method: 'post', path: '/snapshots/{snapshot}/check' },
   wire: { method: 'post', path: '/snapshots/{snapshot}/wire' },
+  unwire: { method: 'post', path: '/snapshots/{snapshot}/unwire' },
   draftFromTree: { method: 'post', path: '/snapshots/{snapshot}/draft' },
   tryNetwork: { method: 'post', path: '/snapshots/{snapshot}/trial' },
   source: { method: 'get', path: '/snapshots/{snapshot}/source' },
@@ -56,4 +57,6 @@ export const paths = {
   unlinkTree: { method: 'delete', path: '/trees/{tree}' },
   readTree: { method: 'post', path: '/trees/{tree}/read' },
   applyWiring: { method: 'post', path: '/trees/{tree}/apply' },
+  listWrites: { method: 'get', path: '/trees/{tree}/writes' },
+  undoWrite: { method: 'post', path: '/trees/{tree}/undo' },
 } as const;

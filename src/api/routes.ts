@@ -73,7 +73,11 @@ import {
   OpenedFolder,
   AcceptRequest,
   CheckQuestion,
+  Undone,
+  UnwireQuestion,
+  WireQuestion,
   WiringAnswer,
+  WriteList,
 } from './trees.js';
 
 /** One call of the HTTP interface. Service, client and OpenAPI document are all made from this table. */
@@ -311,7 +315,13 @@ export const routes = {
   wire: {
     ...paths.wire,
     summary: 'Works out the edits for a snapshot.',
-    body: TreeQuestion,
+    body: WireQuestion,
+    answer: WiringAnswer,
+  },
+  unwire: {
+    ...paths.unwire,
+    summary: 'Works out the edits that take a network out of a snapshot.',
+    body: UnwireQuestion,
     answer: WiringAnswer,
   },
   draftFromTree: {
@@ -356,6 +366,16 @@ export const routes = {
     summary: 'Writes a wiring into a linked tree.',
     body: ApplyRequest,
     answer: Applied,
+  },
+  listWrites: {
+    ...paths.listWrites,
+    summary: 'The writes into a linked tree that can be taken back, the latest first.',
+    answer: WriteList,
+  },
+  undoWrite: {
+    ...paths.undoWrite,
+    summary: 'Takes the last write into a linked tree back.',
+    answer: Undone,
   },
 } as const satisfies Record<string, RouteSpec>;
 

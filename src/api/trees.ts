@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Acceptance } from '../core/checks/accepted.js';
 import { Survey } from '../core/survey/model.js';
-import { Wiring } from '../core/wiring/model.js';
+import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/wiring/model.js';
 
 export const CollectPlan = z
   .object({
@@ -68,6 +68,18 @@ export const CheckQuestion = TreeQuestion.extend({
       description: 'An earlier snapshot, or the beginning of its name: only what is new since is shown.',
     }),
 });
+export const WireQuestion = TreeQuestion.extend({
+  choice: WiringChoice.default({ rules: [], networks: [], variants: [], groups: [] }),
+  extras: WiringExtras.default(noExtras),
+});
+export const UnwireQuestion = TreeQuestion.extend({
+  network: z.string().min(1).max(100),
+  added: z
+    .array(z.string().max(200))
+    .max(2_000)
+    .default([])
+    .meta({ description: 'What earlier writes put in that others may need too, as their edits said it.' }),
+});
 export const AcceptRequest = z.object({
   fingerprint: z.string().regex(/^[\w-]{4,120}$/),
   reason: z.string().trim().min(8, 'Say in a few words why it may stay.').max(500),
@@ -79,7 +91,16 @@ export const AcceptRequest = z.object({
 export const AcceptanceList = z.object({ title: z.string(), acceptances: z.array(Acceptance) });
 export const SurveyAnswer = Survey;
 
-export const WiringAnswer = Wiring.extend({ id: z.string(), title: z.string(), snapshot: z.string() });
+export const WiringAnswer = Wiring.extend({
+  id: z.string(),
+  title: z.string(),
+  snapshot: z.string(),
+  network: z
+    .string()
+    .nullable()
+    .default(null)
+    .meta({ description: 'The network that is taken out, if any.' }),
+});
 export type WiringAnswer = z.infer<typeof WiringAnswer>;
 
 export const LinkedTree = z.object({
@@ -96,5 +117,18 @@ export const OpenedFolder = z
 export const LinkRequest = z.object({ title: z.string(), path: z.string().min(1).max(2000) });
 export const ApplyRequest = z.object({ wiring: z.string() });
 export const Applied = z.object({ written: z.array(z.string()), snapshot: z.string() });
+/** A write into a tree that can be taken back. */
+export const WriteEntry = z
+  .object({
+    id: z.string(),
+    at: z.string(),
+    title: z.string(),
+    what: z.string().meta({ description: 'What was done: wire, or unwire with its network.' }),
+    files: z.array(z.object({ path: z.string(), change: z.enum(['new', 'changed', 'removed']) })),
+  })
+  .meta({ title: 'Write', description: 'A write into a tree that can be taken back.' });
+export type WriteEntry = z.infer<typeof WriteEntry>;
+export const WriteList = z.array(WriteEntry);
+export const Undone = z.object({ undone: WriteEntry, snapshot: z.string() });
 export const SourceLines = z.object({ path: z.string(), first: z.number(), lines: z.array(z.string()) });
 export type SourceLines = z.infer<typeof SourceLines>;

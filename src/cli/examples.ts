@@ -11,8 +11,12 @@ export const examples: Record<string, readonly string[]> = {
   accept: ['syndexa accept --list --title tidewick'],
   wire: [
     'syndexa wire demo/trees/tidewick --title tidewick',
+    'syndexa wire demo/trees/tidewick --title tidewick --rule app-id/nested-too-deep',
     'syndexa wire demo/trees/tidewick --title tidewick --write',
   ],
+  unwire: ['syndexa unwire marlstone demo/trees/tidewick --title tidewick'],
+  undo: ['syndexa undo demo/trees/tidewick --list'],
+  placebook: ['syndexa placebook demo/trees/tidewick --title tidewick --check'],
   board: ['syndexa board tidewick'],
   steps: [
     'syndexa steps tidewick --next',

@@ -18,6 +18,7 @@ import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
 import { WatchedTrees } from './trees/watched-trees.js';
+import { WriteRecords } from './trees/write-records.js';
 
 export interface ServiceOptions {
   /** Data folder. */
@@ -64,6 +65,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     roster: new RosterStore(store.db),
     trees: new TreeStore(store.db),
     watched: new WatchedTrees(),
+    writes: new WriteRecords(home),
     profiles: new ProfileShelf(home, log),
     roots: (options.roots ?? []).map((root) => realpathSync(root)),
     events: new Events(),

@@ -7,6 +7,7 @@ import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
+import type { WriteRecords } from './trees/write-records.js';
 import type { WatchedTrees } from './trees/watched-trees.js';
 
 /** What the routes work with. */
@@ -20,6 +21,8 @@ export interface ServiceContext {
   partners: Partners;
   /** Folders whose files are followed. */
   watched: WatchedTrees;
+  /** What was written into trees, so that it can be taken back. */
+  writes: WriteRecords;
   /** Folders below which trees may be linked. */
   roots: readonly string[];
   events: Events;

@@ -6,7 +6,9 @@ import type { Title } from '../core/roster/model.js';
 import { heldIds } from '../core/roster/validate.js';
 import { editionOf } from '../core/survey/modules.js';
 import { runSurvey, type SurveyOptions, type SurveyRun } from '../core/survey/run.js';
-import { planWiring, withFixes, type Plan } from '../core/wiring/plan.js';
+import type { Tree } from '../core/tree/tree.js';
+import { planWiring, withFixes, type Plan, type PlanOptions } from '../core/wiring/plan.js';
+import { planUnwiring } from '../core/wiring/unwire.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
 import { readyGrammars } from './trees/grammars.js';
@@ -19,8 +21,8 @@ export interface NamedTitle {
 
 /** The placebook that wiring may write beside a build file. */
 function placebookFor(path: string): string[] {
-  if (/\.gradle(\.kts)?$/.test(path)) return ['Placebook.kt'];
-  return path.endsWith('.pbxproj') ? ['Placebook.swift'] : [];
+  if (/\.gradle(\.kts)?$/.test(path)) return ['Placebook.kt', 'Placebook.java'];
+  return path.endsWith('.pbxproj') ? ['Placebook.swift', 'Placebook.m'] : [];
 }
 
 /** Surveys, checks and wirings of snapshots; remembers each edition's last reading for the board. */
@@ -99,17 +101,45 @@ export class TreeWork {
     return report;
   }
 
-  async plan(snapshot: string, title: NamedTitle): Promise<Plan> {
+  async plan(
+    snapshot: string,
+    title: NamedTitle,
+    { choice, extras }: Pick<PlanOptions, 'choice' | 'extras'> = {},
+  ): Promise<Plan> {
+    for (const network of choice?.networks ?? []) this.context.profiles.get(network);
+    const { tree, options } = await this.planned(snapshot, title);
+    return planWiring(tree, {
+      ...options,
+      ...(choice ? { choice } : {}),
+      ...(extras ? { extras } : {}),
+    });
+  }
+
+  /** The edits that take a network out. */
+  async unwire(
+    snapshot: string,
+    title: NamedTitle,
+    network: string,
+    added: readonly string[],
+  ): Promise<Plan> {
+    const { profile } = this.context.profiles.get(network);
+    const { tree, options } = await this.planned(snapshot, title);
+    return planUnwiring(tree, { ...options, network: profile, added });
+  }
+
+  private async planned(snapshot: string, title: NamedTitle): Promise<{ tree: Tree; options: PlanOptions }> {
     const { name, tree } = await this.context.trees.tree(snapshot);
     // A wiring is tried on a copy, which may hold a placebook in a language that the tree has nothing of yet.
     await readyGrammars(tree.paths.flatMap(placebookFor));
-    return planWiring(tree, {
+    const options = {
       name,
       profiles: this.profiles(),
       title,
+      revision: this.context.roster.revision(),
       inventories: this.context.inventories.about(heldIds(title.title).map(({ id }) => id)),
       now: this.context.now().toISOString(),
-    });
+    };
+    return { tree, options };
   }
 
   /** The title to wire: the one that is named, else the only one whose identifiers the tree bears. */

@@ -44,6 +44,8 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(scripts, { recursive: true, force: true }));
 
+const plain = { source: null, remove: false, adds: [] };
+
 beforeEach(() => {
   tree = temporaryFolder();
   const all: FileEdit[] = [];
@@ -59,6 +61,7 @@ beforeEach(() => {
         before: null,
         edits: [],
         content: 'fresh\n',
+        ...plain,
       });
     writeFileSync(join(tree, path), before(index));
     all.push({
@@ -69,6 +72,7 @@ beforeEach(() => {
       before: hash(before(index)),
       edits: [{ start: 0, end: 4, text: 'FILE' }],
       content: null,
+      ...plain,
     });
   }
   edits = join(scripts, 'edits.json');

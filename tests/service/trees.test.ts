@@ -197,6 +197,9 @@ const edit = (path: string, before: string | null, text: string): FileEdit => ({
   before: before === null ? null : hash(before),
   edits: before === null ? [] : [{ start: 0, end: 0, text }],
   content: before === null ? text : null,
+  source: null,
+  remove: false,
+  adds: [],
 });
 
 describe('writing edits', () => {

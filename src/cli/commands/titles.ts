@@ -87,17 +87,27 @@ export interface TitleFields extends Output {
   name?: string;
   android?: string;
   ios?: string;
+  tracking?: string;
   audience?: Title['audience'];
   test?: string[];
   production?: string[];
 }
 
 function headOf(fields: TitleFields, before?: Title): Partial<Title> {
-  const { name, android, ios, audience, test, production } = fields;
+  const { name, android, ios, tracking, audience, test, production } = fields;
+  const identifier = ios ?? before?.editions.ios?.identifier;
+  if (tracking !== undefined && identifier === undefined)
+    throw new CommandError(
+      'The title has no iOS edition, which alone asks for leave to track.',
+      exit.wrongUse,
+      'Give --ios IDENTIFIER too.',
+    );
   const editions = {
     ...before?.editions,
-    ...(android ? { android: { identifier: android } } : {}),
-    ...(ios ? { ios: { identifier: ios } } : {}),
+    ...(android ? { android: { ...before?.editions.android, identifier: android } } : {}),
+    ...(identifier
+      ? { ios: { ...before?.editions.ios, identifier, ...(tracking ? { tracking } : {}) } }
+      : {}),
   };
   const stages = {
     ...(before?.stages ?? { test: ['debug'], production: ['release'] }),

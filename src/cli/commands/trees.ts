@@ -1,7 +1,5 @@
-import { resolve } from 'node:path';
 import type { Severity } from '../../core/checks/model.js';
 import { severityNames } from '../../core/network/names.js';
-import type { FileEdit } from '../../core/wiring/model.js';
 import type { Survey } from '../../core/survey/model.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { withService } from '../connect.js';
@@ -94,61 +92,4 @@ export function check(io: Io, paint: Paint, directory: string, options: CheckOpt
     const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
     return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;
   });
-}
-
-export interface WireOptions extends TreeOptions {
-  write?: boolean;
-}
-
-/** `syndexa wire DIR [--write]`. */
-export function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
-  return withService(io, async (client) => {
-    const { snapshot, folder } = await sendTree(client, io, directory);
-    const wiring = await client.call('wire', {
-      params: { snapshot },
-      body: { title: options.title ?? null },
-    });
-    if (options.json) io.out(`${JSON.stringify(wiring, null, 2)}\n`);
-    else {
-      const { wireText } = await import('../render/wire.js');
-      io.out(wireText(wiring, paint, io.width));
-    }
-    if (!options.write) {
-      if (wiring.edits.length > 0 && !options.json)
-        io.out(
-          `${paint.dim('Nothing was written. To write these edits:')} syndexa wire ${directory} --title ${wiring.title} --write\n`,
-        );
-      return exit.clean;
-    }
-    await writeEdits(folder, wiring.edits);
-    // The board follows what was written.
-    const after = await sendTree(client, io, directory);
-    await client.call('check', { params: { snapshot: after.snapshot }, body: { title: wiring.title } });
-    if (!options.json && wiring.edits.length > 0)
-      io.out(`${paint.green('✔ written')}: ${wiring.edits.length} files in ${resolve(folder)}\n`);
-    return exit.clean;
-  });
-}
-
-async function writeEdits(folder: string, edits: readonly FileEdit[]): Promise<void> {
-  const { applyToTree, FileChangedError } = await import('../../service/trees/apply.js');
-  try {
-    await applyToTree(folder, edits);
-  } catch (error) {
-    if (error instanceof FileChangedError) {
-      throw new CommandError(
-        `Nothing was written. ${error.message}`,
-        exit.refused,
-        'Run syndexa wire again: it works the edits out for the files as they are now.',
-      );
-    }
-    const code = (error as NodeJS.ErrnoException).code;
-    if (code)
-      throw new CommandError(
-        `Nothing was written: ${(error as Error).message}.`,
-        exit.wrongUse,
-        code === 'ENOSPC' ? 'Make room on the disk and run it again.' : 'Mend that and run it again.',
-      );
-    throw error;
-  }
 }

@@ -47,6 +47,7 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
       .option('--name <name>', 'the name people see')
       .option('--android <identifier>', 'application ID')
       .option('--ios <identifier>', 'bundle ID')
+      .option('--tracking <sentence>', 'iOS: what the system says when it asks for leave to track')
       .addOption(new Option('--audience <audience>').choices(audienceNames))
       .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
       .option('--production <names...>', 'those that ship')

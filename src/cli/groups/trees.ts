@@ -50,12 +50,47 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .action((fingerprint: string | undefined, options) =>
       end(import('../commands/accept.js').then(({ accept }) => accept(io, paint, fingerprint, options))),
     );
+  const wiring = () => import('../commands/wire.js');
   program
     .command('wire')
     .description('show the smallest edits that make a tree agree with the roster; write them with --write')
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option('-w, --write', 'write the edits: all files, or none')
+    .option('--rule <rule...>', 'only what mends these rules')
+    .option('--network <network...>', 'only what these networks need')
+    .option('--variant <variant...>', 'only what reaches these variants')
+    .option('--part <part...>', 'only these parts, by the names under which they are shown')
+    .option('--raise-sdk', 'raise SDK levels that a network finds too low')
+    .option('--call-sites', 'replace IDs in code, which the roster knows, by references to the placebook')
+    .option('--file <path...>', 'library and companion files that a network’s pages gave out')
     .addOption(json())
-    .action((dir: string, options) => end(trees().then(({ wire }) => wire(io, paint, dir, options))));
+    .action((dir: string, options) => end(wiring().then((all) => all.wire(io, paint, dir, options))));
+  program
+    .command('unwire')
+    .description('show the edits that take a network out of a tree; write them with --write')
+    .argument('<network>')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .option('-w, --write', 'write the edits: all files, or none')
+    .addOption(json())
+    .action((network: string, dir: string, options) =>
+      end(wiring().then((all) => all.unwire(io, paint, network, dir, options))),
+    );
+  program
+    .command('undo')
+    .description('take the last write into a tree back: every byte as it was')
+    .argument('<dir>', 'folder of a source tree')
+    .option('--list', 'show the writes that can be taken back')
+    .addOption(json())
+    .action((dir: string, options) => end(wiring().then((all) => all.undo(io, paint, dir, options))));
+  program
+    .command('placebook')
+    .description('write the generated placement code alone, or say with --check whether it is current')
+    .argument('<dir>', 'folder of a source tree')
+    .addOption(titleOption())
+    .option('--check', 'end with 1 when a placebook is missing or out of date')
+    .option('-w, --write', 'write it')
+    .addOption(json())
+    .action((dir: string, options) => end(wiring().then((all) => all.placebook(io, paint, dir, options))));
 };

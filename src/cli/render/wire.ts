@@ -1,23 +1,34 @@
-import type { Wiring } from '../../core/wiring/model.js';
+import type { FileEdit, Wiring } from '../../core/wiring/model.js';
 import type { Paint } from '../io.js';
 import { platformNames, wrap } from './places.js';
 
-/** The diff in colour, then what each file's edits mend, then what is left to a person. */
-export function wireText({ edits, patch, byHand }: Wiring, paint: Paint, width: number): string {
+/** The diff in colour, then what each part of it mends, then what is left to a person. */
+export function wireText({ edits, groups, patch, byHand }: Wiring, paint: Paint, width: number): string {
   const lines =
-    patch === ''
+    edits.length === 0
       ? [paint.green('✔ the tree agrees with the roster; there is nothing to wire'), '']
       : [colouredPatch(patch, paint)];
-  if (edits.length > 0) lines.push(paint.bold('What it mends'));
-  for (const { path, rules, before } of edits) {
+  if (groups.length > 0) lines.push(paint.bold('What it mends'));
+  for (const { id, rules, paths } of groups) {
     lines.push(
-      `  ${before === null ? paint.green('new') : '   '} ${path}`,
+      `  ${paint.cyan(id)}`,
       paint.dim(`      ${rules.join(', ') || 'keeps it current'}`),
+      ...paths.map((path) => `      ${sign(edits.find((edit) => edit.path === path))} ${path}`),
     );
   }
+  const copied = edits.flatMap(({ path, source }) => (source ? [{ path, source }] : []));
+  for (const { path, source } of copied)
+    lines.push(
+      `  ${source.name} is copied to ${path} (SHA-256 ${source.sha256.slice(0, 16)}…); no patch holds it`,
+    );
   if (edits.length > 0) lines.push('');
   lines.push(...byHandLines(byHand, paint, width));
   return lines.join('\n');
+}
+
+function sign(edit: FileEdit | undefined): string {
+  if (edit?.remove) return 'goes';
+  return edit?.before === null ? 'new ' : '    ';
 }
 
 /** What wiring leaves to a person, with why. */

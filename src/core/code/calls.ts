@@ -1,6 +1,6 @@
 import type { Profile } from '../network/model.js';
 import type { LanguageCalls } from '../network/calls.js';
-import { camelCase } from '../placebook/model.js';
+import { placementNames } from '../placebook/model.js';
 import type { SurveyContext } from '../stacks/stack.js';
 import type { CodePlace, Fact } from '../survey/model.js';
 import { placeAt } from '../survey/place.js';
@@ -133,9 +133,9 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
       }
   const code = codeAlone(document.text, { nestedComments: language.id !== 'java', tripleQuotes: true });
   for (const placement of Object.keys(title?.placements ?? {})) {
-    const name = `Placebook.${camelCase(placement)}`;
-    for (const at of places(code, name))
-      add('placement-use', { start: at, end: at + name.length }, name, { placement, name: placement });
+    for (const name of placementNames(placement))
+      for (const at of places(code, name))
+        add('placement-use', { start: at, end: at + name.length }, name, { placement, name: placement });
   }
   return facts;
 }

@@ -1,7 +1,7 @@
 import type { Platform, Profile, Stage } from '../network/model.js';
 import { expectedIds } from '../roster/expected.js';
-import type { Title } from '../roster/model.js';
-import type { PlacebookStage } from './model.js';
+import type { Settings, Title } from '../roster/model.js';
+import { networksOf, type PlacebookStage } from './model.js';
 
 /** What a placebook says for one platform and stage. */
 export function placebookContents(
@@ -29,10 +29,25 @@ export function placebookContents(
         format: placement.format,
         ...(placement.where ? { where: placement.where } : {}),
         units: Object.fromEntries(units),
+        settings: filledSettings(
+          placement.settings,
+          units.map(([network]) => network),
+        ),
       },
     ];
   });
-  return { apps, placements };
+  const devices: Record<string, readonly string[]> = {};
+  for (const network of networksOf([{ apps, placements, devices }])) {
+    const known = stage === 'test' ? title.networks[network]?.[platform]?.test?.devices : undefined;
+    if (known && known.length > 0) devices[network] = known;
+  }
+  return { apps, placements, devices };
+}
+
+/** A placement's settings; in the order of networks only those that fill it here are left. */
+function filledSettings(settings: Settings, networks: readonly string[]): Settings {
+  if (!settings.fallback) return settings;
+  return { ...settings, fallback: settings.fallback.filter((network) => networks.includes(network)) };
 }
 
 /** Whether there is anything for a placebook to say. */

@@ -1,75 +1,129 @@
-import { camelCase, placebookMark, type PlacebookStage } from './model.js';
+import { givenFields, placebookFields, type FieldType } from './fields.js';
+import {
+  camelCase,
+  comment,
+  markLine,
+  networksOf,
+  upperCase,
+  type PlacebookOptions,
+  type PlacebookPlacement,
+  type PlacebookStage,
+} from './model.js';
 
 /** What a Kotlin placebook needs besides its contents. */
-export interface KotlinOptions {
+export interface KotlinOptions extends PlacebookOptions {
   packageName: string;
-  title: string;
   stage: string;
 }
 
+const types: Record<FieldType, string> = {
+  int: 'Int?',
+  bool: 'Boolean?',
+  text: 'String?',
+  texts: 'List<String>',
+  networks: 'List<Network>',
+};
+const nothing = (type: FieldType) => (types[type].endsWith('?') ? 'null' : 'emptyList()');
+
 /** A Kotlin placebook: one object, for one stage; each stage's file stands in its own source sets. */
-export function kotlinPlacebook(book: PlacebookStage, { packageName, title, stage }: KotlinOptions): string {
-  const networks = [
-    ...new Set([...Object.keys(book.apps), ...book.placements.flatMap(({ units }) => Object.keys(units))]),
-  ].sort();
+export function kotlinPlacebook(book: PlacebookStage, options: KotlinOptions): string {
+  const { packageName, title, stage } = options;
+  const networks = networksOf([book]);
   const lines = [
-    `// ${placebookMark}. Do not edit: change the roster and run "syndexa wire" again.`,
+    `// ${markLine(options)}`,
     '',
     `package ${packageName}`,
     '',
-    '/** A placement of the title, with its unit ID on each network. */',
-    'data class Placement(',
-    '    val name: String,',
-    '    val format: String,',
-    '    val units: Map<String, String>,',
-    ')',
-    '',
-    `/** The placements of ${title} for the ${stage} stage. */`,
+    `/** The placements of ${comment(title)} for the ${stage} stage. */`,
     'object Placebook {',
+    '    /** A network that fills placements. */',
+    `    enum class Network { ${networks.map(upperCase).join(', ')} }`,
+    '',
+    '    /** A spot for ads: its unit ID on each network, and its settings. */',
+    '    data class Placement(',
+    '        val name: String,',
+    '        val format: String,',
+    '        val units: Map<Network, String>,',
+    ...placebookFields.flatMap(({ name, type, about }, at) => [
+      `        /** ${about} */`,
+      `        val ${name}: ${types[type]} = ${nothing(type)}${at === placebookFields.length - 1 ? '' : ','}`,
+    ]),
+    '    ) {',
+    '        /** The unit ID on a network that fills this placement. */',
+    '        fun unit(network: Network): String =',
+    '            units[network] ?: throw IllegalArgumentException("$name has no unit on $network")',
+    '    }',
+    '',
     `    const val STAGE = ${quoted(stage)}`,
-  ];
-  if (Object.keys(book.apps).length > 0) {
-    lines.push(
-      '',
-      '    /** App IDs of the networks that take them in their start-up call. */',
-      '    object Apps {',
-    );
-    for (const network of networks) {
-      const app = book.apps[network];
-      if (app !== undefined) lines.push(`        const val ${camelCase(network)} = ${quoted(app)}`);
-    }
-    lines.push('    }');
-  }
-  for (const { name, format, where, units } of book.placements) {
-    lines.push(
-      '',
-      `    /** ${comment(where ?? name)} */`,
-      `    val ${camelCase(name)} =`,
-      '        Placement(',
-    );
-    lines.push(`            name = ${quoted(name)},`, `            format = ${quoted(format)},`);
-    lines.push('            units =', '                mapOf(');
-    for (const network of networks) {
-      const unit = units[network];
-      if (unit !== undefined) lines.push(`                    ${quoted(network)} to ${quoted(unit)},`);
-    }
-    lines.push('                ),', '        )');
-  }
-  const names = book.placements.map(({ name }) => camelCase(name)).join(', ');
-  lines.push(
+    ...apps(book),
+    ...devices(book),
+    ...book.placements.flatMap(placementLines),
     '',
     '    /** Every placement, in the order of the roster. */',
-    `    val all = listOf<Placement>(${names})`,
+    `    val all = listOf<Placement>(${book.placements.map(({ name }) => camelCase(name)).join(', ')})`,
     '}',
     '',
-  );
+  ];
   return lines.join('\n');
 }
 
-function quoted(value: string): string {
-  return `"${value.replace(/[\\"$]/g, '\\$&')}"`;
+function apps({ apps: ids }: PlacebookStage): string[] {
+  const sorted = Object.entries(ids).sort(([a], [b]) => (a < b ? -1 : 1));
+  if (sorted.length === 0) return [];
+  return [
+    '',
+    '    /** App IDs of the networks that take them in their start-up call. */',
+    '    object Apps {',
+    ...sorted.map(([network, id]) => `        const val ${camelCase(network)} = ${quoted(id)}`),
+    '    }',
+  ];
 }
 
-function comment(text: string): string {
-  return text.replace(/\*\//g, '* /').replace(/\s+/g, ' ');
+function devices({ devices: known }: PlacebookStage): string[] {
+  const rows = Object.entries(known)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([network, ids]) => `Network.${upperCase(network)} to listOf(${ids.map(quoted).join(', ')})`);
+  return [
+    '',
+    '    /** Devices that networks are told to be for testing; none in production. */',
+    ...(rows.length === 0
+      ? ['    val testDevices: Map<Network, List<String>> = emptyMap()']
+      : [
+          '    val testDevices: Map<Network, List<String>> =',
+          '        mapOf(',
+          ...rows.map((row, at) => `            ${row}${at === rows.length - 1 ? '' : ','}`),
+          '        )',
+        ]),
+  ];
+}
+
+function placementLines({ name, format, where, units, settings }: PlacebookPlacement): string[] {
+  const rows = Object.entries(units)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([network, unit]) => `Network.${upperCase(network)} to ${quoted(unit)}`);
+  const given = givenFields(settings, write);
+  const values = [
+    `name = ${quoted(name)}`,
+    `format = ${quoted(format)}`,
+    rows.length === 0 ? 'units = emptyMap()' : `units = mapOf(${rows.join(', ')})`,
+    ...given.map(({ name: field, text }) => `${field} = ${text}`),
+  ];
+  return [
+    '',
+    `    /** ${comment(where ?? name)} */`,
+    `    val ${camelCase(name)} =`,
+    '        Placement(',
+    ...values.map((value, at) => `            ${value}${at === values.length - 1 ? '' : ','}`),
+    '        )',
+  ];
+}
+
+function write(value: number | boolean | string | readonly string[], type: FieldType): string {
+  if (typeof value === 'number' || typeof value === 'boolean') return String(value);
+  if (typeof value === 'string') return quoted(value);
+  return `listOf(${value.map((item) => (type === 'networks' ? `Network.${upperCase(item)}` : quoted(item))).join(', ')})`;
+}
+
+function quoted(value: string): string {
+  return `"${value.replace(/[\\"$]/g, '\\$&').replace(/\n/g, '\\n')}"`;
 }

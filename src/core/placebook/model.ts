@@ -1,4 +1,5 @@
 import type { Format } from '../network/model.js';
+import type { Settings } from '../roster/model.js';
 
 /** Stands near the top of every placebook; a file that bears it is Syndexa's to write again. */
 export const placebookMark = 'Placebook written by Syndexa';
@@ -11,6 +12,7 @@ export interface PlacebookPlacement {
   where?: string;
   /** Unit ID per network, for the stage that the file (or its branch) is for. */
   units: Record<string, string>;
+  settings: Settings;
 }
 
 /** What one placebook says for one stage. */
@@ -18,11 +20,61 @@ export interface PlacebookStage {
   /** App IDs of the networks that take them in code. */
   apps: Record<string, string>;
   placements: PlacebookPlacement[];
+  /** Devices for testing, per network: none in production. */
+  devices: Record<string, readonly string[]>;
+}
+
+/** What every placebook is told besides its contents. */
+export interface PlacebookOptions {
+  title: string;
+  /** The revision of the record that it is written from; none where it is not known. */
+  revision?: number | undefined;
+}
+
+/** The line that marks a placebook, without the language's comment sign. */
+export function markLine({ revision }: PlacebookOptions): string {
+  const from = revision === undefined ? '' : ` from revision ${revision} of the roster`;
+  return `${placebookMark}${from}. Do not edit: change the roster and run "syndexa wire" again.`;
+}
+
+/** Whether two placebooks say the same; the revision that each was written from does not count. */
+export function samePlacebook(a: string, b: string): boolean {
+  const plain = (text: string) =>
+    text.replace(/\r\n?/g, '\n').replace(/ from revision \d+ of the roster\./g, '.');
+  return plain(a) === plain(b);
+}
+
+/** Every network that a placebook names, in order of the alphabet. */
+export function networksOf(stages: readonly PlacebookStage[]): string[] {
+  const all = stages.flatMap(({ apps, placements, devices }) => [
+    ...Object.keys(apps),
+    ...Object.keys(devices),
+    ...placements.flatMap(({ units }) => Object.keys(units)),
+  ]);
+  return [...new Set(all)].sort();
+}
+
+/** Names that the languages, or the placebook itself, use for something else. */
+const taken = new Set(
+  (
+    'all stage apps test-devices network placement abstract as assert boolean break byte case catch char class const ' +
+    'continue copy default defer do double else enum extension extern false final finally float for fun func goto guard ' +
+    'if implements import in init inline inout int interface internal is let long native new nil null object open ' +
+    'operator out override package private protected protocol public register repeat return self short sizeof static ' +
+    'struct subscript super switch synchronized this throw throws transient true try type typealias typeof union ' +
+    'unsigned val var void volatile weak when where while yes no hash description'
+  ).split(' '),
+);
+
+/** A name as code may use it: one that is taken gets an ending. */
+function freeName(name: string): string {
+  const started = /^[0-9]/.test(name) ? `ad-${name}` : name;
+  return taken.has(started) ? `${started}-placement` : started;
 }
 
 /** `tide-list-footer` as `tideListFooter`. */
 export function camelCase(name: string): string {
-  return name.replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
+  return freeName(name).replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
 }
 
 /** `tide-list-footer` as `TideListFooter`. */
@@ -33,5 +85,15 @@ export function pascalCase(name: string): string {
 
 /** `tide-list-footer` as `TIDE_LIST_FOOTER`. */
 export function upperCase(name: string): string {
-  return name.replace(/-/g, '_').toUpperCase();
+  return freeName(name).replace(/-/g, '_').toUpperCase();
+}
+
+/** How code may name a placement, in any language. */
+export function placementNames(name: string): string[] {
+  return [`Placebook.${camelCase(name)}`, `Placebook.${upperCase(name)}`];
+}
+
+/** Text as it may stand in a comment of one line. */
+export function comment(text: string): string {
+  return text.replace(/\*\//g, '* /').replace(/\/\*/g, '/ *').replace(/\\/g, '/').replace(/\s+/g, ' ').trim();
 }

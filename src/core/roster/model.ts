@@ -76,7 +76,15 @@ export type Placement = z.infer<typeof Placement>;
 export const Enrolment = z
   .partialRecord(
     Platform,
-    PerStage(z.strictObject({ app: IdValue.optional(), credentials: Credentials.optional() })),
+    PerStage(
+      z.strictObject({
+        app: IdValue.optional(),
+        devices: z.array(z.string().min(1).max(100)).max(200).optional().meta({
+          description: 'Devices that the network is told to be for testing: of the test stage only.',
+        }),
+        credentials: Credentials.optional(),
+      }),
+    ),
   )
   .meta({ description: 'The app-level IDs on one network: platform, then stage.' });
 export type Enrolment = z.infer<typeof Enrolment>;
@@ -91,6 +99,12 @@ export const Edition = z.strictObject({
       'Parts of letters, digits, dashes or underscores, joined by dots.',
     )
     .meta({ description: 'The application ID (Android) or bundle ID (iOS).' }),
+  tracking: z
+    .string()
+    .min(10)
+    .max(500)
+    .optional()
+    .meta({ description: 'iOS: the sentence that the system shows when it asks for leave to track.' }),
 });
 export type Edition = z.infer<typeof Edition>;
 

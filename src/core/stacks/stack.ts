@@ -3,7 +3,7 @@ import type { Recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
 import type { Fact, SurveyEdition, Unresolved } from '../survey/model.js';
 import type { Tree } from '../tree/tree.js';
-import type { ByHand, Change } from '../wiring/model.js';
+import type { ByHand, Change, WiringExtras } from '../wiring/model.js';
 import type { Declared } from '../survey/declared.js';
 
 /** Which files of a tree a stack wants to see. All conditions given must hold. */
@@ -44,6 +44,20 @@ export interface StackSurvey {
 export interface WireContext extends SurveyContext {
   title: Title;
   survey: StackSurvey;
+  extras: WiringExtras;
+  /** Every profile: what is shared, such as a placebook, is written for all networks. `profiles` are those to wire. */
+  allProfiles: readonly Profile[];
+  /** The revision of the record that the title was read from. */
+  revision?: number | undefined;
+}
+
+/** What a stack needs to take a network out. */
+export interface UnwireContext extends WireContext {
+  network: Profile;
+  /** The title without the network: what the others still need. */
+  rest: Title;
+  /** What earlier wirings say they put in that others may need too. */
+  added: ReadonlySet<string>;
 }
 
 export interface StackWiring {
@@ -61,6 +75,8 @@ export interface Stack {
   recognise(tree: Tree): Recognition[];
   survey(tree: Tree, root: string, context: SurveyContext): StackSurvey;
   wire(tree: Tree, root: string, context: WireContext): StackWiring;
+  /** The edits that take out what `wire` would put in for one network and no other needs. */
+  unwire(tree: Tree, root: string, context: UnwireContext): StackWiring;
   /** What its build files declare that might belong to an SDK, known or not. */
   declared(tree: Tree, root: string): Declared[];
 }

@@ -1,5 +1,5 @@
 import type { Format, Platform, Profile } from '../network/model.js';
-import { camelCase } from '../placebook/model.js';
+import { appReference, unitReference } from '../placebook/references.js';
 
 const languages = { android: 'kotlin', ios: 'swift' } as const;
 
@@ -8,7 +8,7 @@ export function startExample(profile: Profile, platform: Platform): { text: stri
   const start = profile.code[languages[platform]]?.start;
   if (!start) return null;
   return {
-    text: start.example.replaceAll('APP_ID', `Placebook.Apps.${camelCase(profile.id)}`),
+    text: start.example.replaceAll('APP_ID', appReference(languages[platform], profile.id)),
     why: start.why,
   };
 }
@@ -22,8 +22,5 @@ export function loadExample(
 ): string | null {
   const example = format && profile.code[languages[platform]]?.formats[format]?.example;
   if (!example) return null;
-  const units = `Placebook.${camelCase(placement)}.units`;
-  const unit =
-    platform === 'android' ? `${units}.getValue("${profile.id}")` : `${units}["${profile.id}"] ?? ""`;
-  return example.replaceAll('UNIT_ID', unit);
+  return example.replaceAll('UNIT_ID', unitReference(languages[platform], placement, profile.id));
 }

@@ -8,15 +8,57 @@ export const TextEdit = z
       'Replace the characters from start up to end (UTF-16 offsets, byte order mark left out) by text.',
   });
 
+/** What wiring is about, each a part that may be chosen by itself. */
+export const topics = {
+  'app-id': 'App ID',
+  permissions: 'Permissions',
+  components: 'Components',
+  application: 'Application class',
+  dependency: 'SDK and repository',
+  plugin: 'Build plugin',
+  binary: 'Library file',
+  companion: 'Companion file',
+  levels: 'SDK levels',
+  layouts: 'IDs in layouts',
+  keys: 'Property-list keys',
+  attribution: 'Attribution list',
+  linker: 'Linker flags',
+  placebook: 'Placebook',
+  'call-sites': 'IDs in code',
+} as const;
+export type Topic = keyof typeof topics;
+export const Topic = z.enum(Object.keys(topics) as [Topic, ...Topic[]]);
+
+/** A file that the person names, to be copied into the tree: its content stays with whoever asks. */
+export const SourceFile = z
+  .object({
+    name: z.string().regex(/^[\w][\w.-]{0,119}$/, 'The name of a file, without a folder.'),
+    sha256: z.string().regex(/^[0-9a-f]{64}$/),
+    size: z.number().int().min(0),
+  })
+  .meta({ description: 'A file that is copied into the tree as it is, known by its hash.' });
+export type SourceFile = z.infer<typeof SourceFile>;
+
 /** One change that wiring wants, with the rules whose findings it mends. Several may concern one file. */
 export interface Change {
   path: string;
   platform: z.infer<typeof Platform>;
   network: string | null;
+  topic: Topic;
   rules: string[];
+  /** The variants that it is for; all of them when it does not say. */
+  variants?: string[];
   /** Edits of an existing file, or the whole text of a new one (or one that Syndexa owns). */
   edits?: z.infer<typeof TextEdit>[];
   content?: string;
+  /** Lines of a new file to which several changes may add. */
+  pieces?: { head: string[]; lines: string[]; tail: string[] };
+  /** A named file that is copied to this path. */
+  source?: SourceFile;
+  /** The file goes. */
+  remove?: true;
+  /** What it puts in that others may need too: taken out again only where wiring put it in. */
+  adds?: string[];
 }
 
 export const ByHand = z
@@ -43,13 +85,65 @@ export const FileEdit = z
       .meta({ description: 'SHA-256 of the file that the edits were made for; null for a new file.' }),
     edits: z.array(TextEdit),
     content: z.string().nullable().meta({ description: 'The whole text, for a new file.' }),
+    source: SourceFile.nullable().default(null),
+    remove: z.boolean().default(false).meta({ description: 'Whether the file is taken away.' }),
+    adds: z
+      .array(z.string())
+      .default([])
+      .meta({ description: 'What the edits put in that others may need too, as unwiring is told it.' }),
   })
   .meta({ description: 'All edits of one file.' });
 export type FileEdit = z.infer<typeof FileEdit>;
 
+/** Which part of a wiring is wanted; everything when it says nothing. */
+export const WiringChoice = z
+  .object({
+    rules: z.array(z.string().max(100)).max(200).default([]),
+    networks: z.array(z.string().max(100)).max(100).default([]),
+    variants: z.array(z.string().max(200)).max(500).default([]),
+    groups: z
+      .array(z.string().max(200))
+      .max(500)
+      .default([])
+      .meta({ description: 'IDs of groups, as an earlier answer named them.' }),
+  })
+  .meta({ description: 'Narrows a wiring to some rules, networks, variants or groups.' });
+export type WiringChoice = z.infer<typeof WiringChoice>;
+
+/** What wiring does only when it is asked to. */
+export const WiringExtras = z.object({
+  levels: z.boolean().default(false).meta({ description: 'Raise SDK levels that are too low.' }),
+  callSites: z.boolean().default(false).meta({
+    description: 'Replace IDs in code, which the roster knows, by references to the placebook.',
+  }),
+  binaries: z.array(SourceFile).max(50).default([]).meta({ description: 'Library files that are at hand.' }),
+  companions: z
+    .array(SourceFile.extend({ content: z.string().max(2_000_000) }))
+    .max(50)
+    .default([])
+    .meta({ description: 'Companion files that are at hand, with what they hold.' }),
+});
+export type WiringExtras = z.infer<typeof WiringExtras>;
+export const noExtras: WiringExtras = { levels: false, callSites: false, binaries: [], companions: [] };
+
+export const WiringGroup = z
+  .object({
+    id: z.string().meta({ description: 'Platform, network (or all) and topic, joined by slashes.' }),
+    platform: Platform,
+    network: z.string().nullable(),
+    topic: Topic,
+    label: z.string(),
+    rules: z.array(z.string()).meta({ description: 'The rules whose findings it mends.' }),
+    paths: z.array(z.string()),
+    patch: z.string().meta({ description: 'Its own edits as a unified diff.' }),
+  })
+  .meta({ description: 'Edits that belong together and may be chosen by themselves.' });
+export type WiringGroup = z.infer<typeof WiringGroup>;
+
 export const Wiring = z
   .object({
     edits: z.array(FileEdit),
+    groups: z.array(WiringGroup).default([]),
     patch: z.string().meta({ description: 'The same as a unified diff that git apply takes.' }),
     byHand: z.array(ByHand),
   })

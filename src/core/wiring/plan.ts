@@ -1,33 +1,39 @@
 import { runChecks } from '../checks/run.js';
 import type { CheckContext, Finding } from '../checks/model.js';
 import type { Title } from '../roster/model.js';
+import type { StackWiring } from '../stacks/stack.js';
 import { runSurvey, type SurveyOptions, type SurveyRun } from '../survey/run.js';
-import { editBetween, applyEdits, sortEdits, EditOverlapError, type Edit } from '../text/edit.js';
-import { encodeText, textDocument } from '../text/document.js';
 import { unifiedPatch } from '../text/patch.js';
-import { Tree } from '../tree/tree.js';
-import type { ByHand, Change, FileEdit, Wiring } from './model.js';
+import type { Tree } from '../tree/tree.js';
+import { chosen, groupOf, narrowed } from './choose.js';
+import {
+  noExtras,
+  topics,
+  type ByHand,
+  type Change,
+  type FileEdit,
+  type Wiring,
+  type WiringChoice,
+  type WiringExtras,
+  type WiringGroup,
+} from './model.js';
+import { mergeChanges, treeWith, type Outcome } from './outcomes.js';
 
 /** What a wiring is planned with. */
 export interface PlanOptions extends SurveyOptions {
   title: { id: string; title: Title };
   inventories?: CheckContext['inventories'];
   now?: string;
+  /** The revision of the record that the title was read from. */
+  revision?: number;
+  choice?: Partial<WiringChoice>;
+  extras?: WiringExtras;
 }
 
 export interface Plan extends Wiring {
   /** The findings before, and those that the edits leave. */
   findings: Finding[];
   remaining: Finding[];
-}
-
-/** One file as wiring would leave it. */
-interface Outcome {
-  path: string;
-  before: string | null;
-  after: string;
-  changes: Change[];
-  edits: Edit[];
 }
 
 /**
@@ -40,24 +46,48 @@ export function planWiring(
   run: SurveyRun = runSurvey(tree, options),
 ): Plan {
   const { title } = options.title;
+  const choice = options.choice ?? {};
+  const profiles = chosen(run.context.profiles, choice.networks);
   const parts = run.parts.map(({ stack, root, survey }) =>
-    stack.wire(tree, root, { ...run.context, title, survey }),
-  );
-  const outcomes = mergeChanges(
-    tree,
-    parts.flatMap(({ changes }) => changes),
+    stack.wire(tree, root, {
+      ...run.context,
+      profiles,
+      allProfiles: run.context.profiles,
+      title,
+      survey,
+      extras: options.extras ?? noExtras,
+      revision: options.revision,
+    }),
   );
   const findings = check(run, options);
-  const remaining =
-    outcomes.length === 0
-      ? findings
-      : check(runSurvey(wired(tree, outcomes), { ...options, progress: undefined }), options);
+  const trial = (changes: readonly Change[]) => {
+    const outcomes = mergeChanges(tree, changes);
+    if (outcomes.length === 0) return { outcomes, remaining: findings };
+    const after = runSurvey(treeWith(tree, outcomes), { ...options, progress: undefined });
+    return { outcomes, remaining: check(after, options) };
+  };
+  const all = parts.flatMap(({ changes }) => changes);
+  const { outcomes, remaining } = narrowed(all, choice, findings, trial);
+  return finish(tree, { outcomes, findings, remaining, parts });
+}
+
+/** Edits, groups and patch of a wiring that was tried. */
+export function finish(
+  tree: Tree,
+  given: {
+    outcomes: readonly Outcome[];
+    findings: Finding[];
+    remaining: Finding[];
+    parts: readonly StackWiring[];
+  },
+): Plan {
+  const { outcomes, findings, remaining, parts } = given;
   const left = new Set(remaining.map(({ fingerprint }) => fingerprint));
   const mended = findings.filter(({ fingerprint }) => !left.has(fingerprint));
-  const edits = outcomes.map((outcome) => fileEdit(tree, outcome, mended));
   return {
-    edits,
-    patch: unifiedPatch(outcomes),
+    edits: outcomes.map((outcome) => fileEdit(tree, outcome, mended)),
+    groups: groupsOf(tree, outcomes, mended),
+    patch: unifiedPatch(outcomes.filter(({ source }) => !source)),
     byHand: steps(
       parts.flatMap(({ byHand }) => byHand),
       remaining,
@@ -67,7 +97,8 @@ export function planWiring(
   };
 }
 
-function check(
+/** The findings of a surveyed tree, compared with a title. */
+export function check(
   { survey, context }: SurveyRun,
   { title, profiles, inventories = [], now = '' }: PlanOptions,
 ): Finding[] {
@@ -82,82 +113,65 @@ function check(
   }).findings;
 }
 
-/** Puts the changes of each file together. Equal edits count once; an overlap is an error that names both. */
-function mergeChanges(tree: Tree, changes: readonly Change[]): Outcome[] {
-  const byPath = new Map<string, Change[]>();
-  for (const change of changes) byPath.set(change.path, [...(byPath.get(change.path) ?? []), change]);
-  return [...byPath]
-    .sort(([a], [b]) => (a < b ? -1 : 1))
-    .flatMap(([path, mine]): Outcome[] => {
-      const document = tree.text(path);
-      const content = mine.find((change) => change.content !== undefined)?.content;
-      const before = document?.text ?? null;
-      const edits = before === null ? [] : uniqueEdits(mine.flatMap((change) => change.edits ?? []));
-      if (
-        content !== undefined &&
-        mine.some((change) => change.content !== undefined && change.content !== content)
-      ) {
-        throw new Error(`Two parts of the wiring want to write ${path} differently.`);
-      }
-      const owned = content !== undefined && document ? content.replace(/\n/g, document.lineEnd) : content;
-      const whole = owned !== undefined && before !== null ? editBetween(before, owned) : undefined;
-      const all = owned === undefined ? edits : whole ? [whole] : [];
-      let after: string;
-      try {
-        after = before === null ? (owned ?? '') : applyEdits(before, all);
-      } catch (error) {
-        if (error instanceof EditOverlapError)
-          throw new Error(`In ${path}: ${error.message}`, { cause: error });
-        throw error;
-      }
-      return after === before ? [] : [{ path, before, after, changes: mine, edits: sortEdits(all) }];
-    });
-}
-
-function uniqueEdits(edits: readonly Edit[]): Edit[] {
-  const seen = new Set<string>();
-  return edits.filter((edit) => {
-    const key = JSON.stringify([edit.start, edit.end, edit.text]);
-    return seen.has(key) ? false : seen.add(key);
-  });
-}
-
-/** The tree as it would be with the edits applied. */
-function wired(tree: Tree, outcomes: readonly Outcome[]): Tree {
-  const changed = new Map(outcomes.map(({ path, after }) => [path, after]));
-  const kept = tree.paths.filter((path) => !changed.has(path)).flatMap((path) => tree.file(path) ?? []);
-  const fresh = [...changed].map(([path, text]) => ({
-    path,
-    hash: '',
-    bytes: encodeText(text, tree.text(path) ?? textDocument('')),
-  }));
-  return new Tree([...kept, ...fresh], tree.folders, tree.skipped);
-}
-
-function fileEdit(
-  tree: Tree,
-  { path, before, after, changes, edits }: Outcome,
-  mended: readonly Finding[],
-): FileEdit {
+/** Of the rules that changes may mend, those that they did. */
+function mendedRules(changes: readonly Change[], mended: readonly Finding[]): string[] {
   const rules = new Set<string>();
   for (const finding of mended) {
     const mends = changes.some(
       ({ rules: may, platform, network }) =>
         may.includes(finding.rule) &&
-        platform === finding.platform &&
+        (finding.platform === null || platform === finding.platform) &&
         (network === null || finding.network === null || network === finding.network),
     );
     if (mends) rules.add(finding.rule);
   }
+  return [...rules].sort();
+}
+
+function fileEdit(
+  tree: Tree,
+  { path, before, after, changes, edits, source }: Outcome,
+  mended: readonly Finding[],
+): FileEdit {
+  const file = tree.file(path);
   return {
     path,
-    rules: [...rules].sort(),
+    rules: mendedRules(changes, mended),
     networks: [...new Set(changes.flatMap(({ network }) => network ?? []))].sort(),
     platforms: [...new Set(changes.map(({ platform }) => platform))].sort(),
-    before: before === null ? null : (tree.file(path)?.hash ?? null),
+    before: file?.hash ?? null,
     edits,
     content: before === null ? after : null,
+    source: source ?? null,
+    remove: after === null && source === undefined,
+    adds: [...new Set(changes.flatMap(({ adds }) => adds ?? []))].sort(),
   };
+}
+
+function groupsOf(tree: Tree, outcomes: readonly Outcome[], mended: readonly Finding[]): WiringGroup[] {
+  const groups = new Map<string, Change[]>();
+  for (const change of outcomes.flatMap(({ changes }) => changes))
+    groups.set(groupOf(change), [...(groups.get(groupOf(change)) ?? []), change]);
+  return [...groups]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([id, changes]): WiringGroup[] => {
+      const [first] = changes;
+      if (!first) return [];
+      const { platform, network, topic } = first;
+      const own = mergeChanges(tree, changes);
+      return [
+        {
+          id,
+          platform,
+          network,
+          topic,
+          label: topics[topic],
+          rules: mendedRules(changes, mended),
+          paths: own.map(({ path }) => path),
+          patch: unifiedPatch(own.filter(({ source }) => !source)),
+        },
+      ];
+    });
 }
 
 /** What is left to a person: what the stacks said, then every finding that no edit mends. */

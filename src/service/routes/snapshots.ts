@@ -55,8 +55,14 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
   bind(router, 'wire', async ({ params, body }) => {
     const snapshot = params.snapshot ?? '';
     const title = await work.wireTitle(snapshot, body.title);
-    const { edits, patch, byHand } = await work.plan(snapshot, title);
-    return trees.addWiring(title.id, snapshot, { edits, patch, byHand });
+    const { edits, groups, patch, byHand } = await work.plan(snapshot, title, body);
+    return trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand });
+  });
+  bind(router, 'unwire', async ({ params, body }) => {
+    const snapshot = params.snapshot ?? '';
+    const title = await work.wireTitle(snapshot, body.title);
+    const { edits, groups, patch, byHand } = await work.unwire(snapshot, title, body.network, body.added);
+    return trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand }, body.network);
   });
   bind(router, 'source', async ({ params, query }) => {
     const { path, line, around } = query;

@@ -6,6 +6,7 @@ import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import { bind } from '../route.js';
 import { applyToTree, FileChangedError } from '../trees/apply.js';
+import { entryOf } from '../trees/write-records.js';
 import type { TreeWork } from '../tree-work.js';
 import { collectPlanOf } from './networks.js';
 
@@ -96,17 +97,33 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
         fix: 'Work out a wiring for this tree.',
       });
     const path = await insideRoots(tree.path, roots);
-    try {
-      const written = await applyToTree(path, wiring.edits);
-      const after = await read(tree);
-      return { written, snapshot: after.snapshot ?? '' };
-    } catch (error) {
-      if (!(error instanceof FileChangedError)) throw error;
-      throw new ServiceError('file-changed', error.message, {
-        fix: 'Read the tree again, look at the new diff, and apply that.',
-        cause: error,
+    const what = wiring.network === null ? 'wire' : `unwire ${wiring.network}`;
+    const note = { title: wiring.title, what, at: context.now().toISOString() };
+    const record = context.writes.recorder(wiring.edits, note);
+    const written = await unlessChanged(
+      () => applyToTree(path, wiring.edits, { record }),
+      'Read the tree again, look at the new diff, and apply that.',
+    );
+    const after = await read(tree);
+    return { written, snapshot: after.snapshot ?? '' };
+  });
+  bind(router, 'listWrites', async ({ params }) => {
+    const path = await insideRoots(trees.linkedTree(params.tree ?? '').path, roots);
+    return (await context.writes.list(path)).map(entryOf);
+  });
+  bind(router, 'undoWrite', async ({ params }) => {
+    const tree = trees.linkedTree(params.tree ?? '');
+    const path = await insideRoots(tree.path, roots);
+    const undone = await unlessChanged(
+      () => context.writes.undo(path),
+      'Take those changes back first, or keep the write: only untouched files are restored.',
+    );
+    if (!undone)
+      throw new ServiceError('not-found', 'Nothing was written into this tree that could be taken back.', {
+        fix: 'Only writes by syndexa wire and unwire can be.',
       });
-    }
+    const after = await read(tree);
+    return { undone: entryOf(undone), snapshot: after.snapshot ?? '' };
   });
   return async () => {
     for (const tree of trees.linkedTrees())
@@ -129,4 +146,14 @@ async function insideRoots(path: string, roots: readonly string[]): Promise<stri
   throw new ServiceError('forbidden', `${path} lies below none of the service’s roots.`, {
     fix: `The roots are ${roots.join(', ')}.`,
   });
+}
+
+/** Runs a write; a file that changed since becomes a problem with what to do next. */
+async function unlessChanged<Result>(write: () => Promise<Result>, fix: string): Promise<Result> {
+  try {
+    return await write();
+  } catch (error) {
+    if (!(error instanceof FileChangedError)) throw error;
+    throw new ServiceError('file-changed', error.message, { fix, cause: error });
+  }
 }

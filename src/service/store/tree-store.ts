@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { and, eq, inArray, like } from 'drizzle-orm';
-import type { z } from 'zod';
+import { z } from 'zod';
 import type { LinkedTree, WiringAnswer } from '../../api/trees.js';
 import { SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
@@ -12,6 +12,9 @@ import { ServiceError } from '../errors.js';
 import { readyGrammars } from '../trees/grammars.js';
 import type { Db } from './open.js';
 import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
+
+/** A wiring as it is kept. */
+const KeptWiring = Wiring.extend({ network: z.string().nullable().default(null) });
 
 const chunk = 500;
 /** Bytes of files whose readings are kept. */
@@ -104,16 +107,21 @@ export class TreeStore {
     return { name, tree: new Tree(all, folders, skipped, this.read) };
   }
 
-  addWiring(title: string, snapshot: string, wiring: Wiring): WiringAnswer {
+  /** Keeps a wiring; `network` is the one that it takes out, if any. */
+  addWiring(title: string, snapshot: string, wiring: Wiring, network: string | null = null): WiringAnswer {
     const id = randomUUID();
-    this.db.insert(wirings).values({ id, title, snapshot, wiring }).run();
-    return { id, title, snapshot, ...wiring };
+    this.db
+      .insert(wirings)
+      .values({ id, title, snapshot, wiring: { ...wiring, network } })
+      .run();
+    return { id, title, snapshot, network, ...wiring };
   }
 
   wiring(id: string): WiringAnswer {
     const row = this.db.select().from(wirings).where(eq(wirings.id, id)).get();
     if (!row) throw new ServiceError('not-found', `There is no wiring ${id}.`, { fix: 'Work it out again.' });
-    return { id, title: row.title, snapshot: row.snapshot, ...Wiring.parse(row.wiring) };
+    const kept = KeptWiring.parse(row.wiring);
+    return { id, title: row.title, snapshot: row.snapshot, ...kept };
   }
 
   saveReading(title: string, reading: Reading): void {

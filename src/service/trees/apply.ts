@@ -11,7 +11,6 @@ import {
   rm,
   rmdir,
   stat,
-  unlink,
   writeFile,
 } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
@@ -35,7 +34,13 @@ const writing = new Set<string>();
 const Journal = z.object({
   pid: z.number(),
   files: z.array(
-    z.object({ path: z.string(), isNew: z.boolean(), before: z.string().nullable(), after: z.string() }),
+    z.object({
+      path: z.string(),
+      isNew: z.boolean(),
+      before: z.string().nullable(),
+      /** Null where the file goes. */
+      after: z.string().nullable(),
+    }),
   ),
   /** Folders that did not exist before, the outermost first. */
   folders: z.array(z.string()),
@@ -48,6 +53,25 @@ export interface Recovered {
   files: string[];
 }
 
+/** One file of a write: what it has to be before, and what it becomes. */
+export interface NewContent {
+  path: string;
+  /** The new content; null where the file goes. */
+  bytes: Buffer | null;
+  mode: number;
+  isNew: boolean;
+  before: string | null;
+  after: string | null;
+}
+
+/** What a write is made with besides its edits. */
+export interface ApplyOptions {
+  /** Files that are copied as they are: where each lies, by hash. */
+  sources?: ReadonlyMap<string, string>;
+  /** Takes down what the write is about to do, so that it can be taken back; called before anything is written. */
+  record?: (contents: readonly NewContent[], base: string) => Promise<{ drop: () => Promise<void> }>;
+}
+
 /**
  * Writes the edits of a wiring into a tree: all files, or none. New contents are first written whole beside
  * the tree's files, in a folder of this write's own. Giving that folder its final name is the point of no
@@ -55,13 +79,31 @@ export interface Recovered {
  * finished, or taken back, by {@link recoverTree}.
  * @throws FileChangedError when a file is not the one that the edits were made for, or another write is on
  */
-export async function applyToTree(root: string, edits: readonly FileEdit[]): Promise<string[]> {
+export async function applyToTree(
+  root: string,
+  edits: readonly FileEdit[],
+  { sources = new Map(), record }: ApplyOptions = {},
+): Promise<string[]> {
+  return writeTree(root, (base) => newContents(base, edits, sources), record);
+}
+
+/**
+ * Writes contents into a tree: all files, or none.
+ * @param work works out the contents for the files as they are; called again just before they are put in place
+ * @throws FileChangedError as {@link applyToTree}
+ */
+export async function writeTree(
+  root: string,
+  work: (base: string) => Promise<NewContent[]>,
+  record?: ApplyOptions['record'],
+): Promise<string[]> {
   await recoverTree(root);
   const base = await realpath(root);
-  const contents = await newContents(base, edits);
+  const contents = await work(base);
   if (contents.length === 0) return [];
   const paths = contents.map(({ path }) => path);
-  const folders = await missingFolders(base, paths);
+  const staying = contents.filter(({ bytes }) => bytes !== null).map(({ path }) => path);
+  const folders = await missingFolders(base, staying);
   const journal: Journal = {
     pid: process.pid,
     folders,
@@ -69,25 +111,29 @@ export async function applyToTree(root: string, edits: readonly FileEdit[]): Pro
   };
   const draft = join(base, `${draftPrefix}${process.pid}-${randomUUID()}`);
   const staging = join(base, stagingName);
+  let recorded: { drop: () => Promise<void> } | undefined;
   try {
     await mkdir(draft, { mode: 0o700 });
     for (const [index, { bytes, mode }] of contents.entries())
-      await writeWhole(join(draft, `new-${index}`), bytes, mode);
+      if (bytes) await writeWhole(join(draft, `new-${index}`), bytes, mode);
     for (const [index, { path, isNew }] of contents.entries()) {
       if (!isNew) await copyFile(join(base, path), join(draft, `old-${index}`), constants.COPYFILE_FICLONE);
     }
     await writeWhole(join(draft, 'journal.json'), Buffer.from(JSON.stringify(journal)), 0o600);
+    recorded = await record?.(contents, base);
     await claim(draft, staging, base);
   } catch (error) {
+    await recorded?.drop();
     await rm(draft, { recursive: true, force: true });
     throw error;
   }
   try {
     // Nothing may have changed while the copies were made.
-    await newContents(base, edits);
+    await work(base);
     await finish(base, staging, journal);
   } catch (error) {
     await rollBack(base, staging, journal);
+    await recorded?.drop();
     throw error;
   } finally {
     writing.delete(base);
@@ -134,38 +180,56 @@ async function isUntouched(base: string, { files }: Journal): Promise<boolean> {
   return true;
 }
 
-interface NewContent {
-  path: string;
-  bytes: Buffer;
-  mode: number;
-  isNew: boolean;
-  before: string | null;
-  after: string;
-}
-
-async function newContents(base: string, edits: readonly FileEdit[]): Promise<NewContent[]> {
+async function newContents(
+  base: string,
+  edits: readonly FileEdit[],
+  sources: ReadonlyMap<string, string>,
+): Promise<NewContent[]> {
   const changed: string[] = [];
   const contents: NewContent[] = [];
-  for (const { path, before, edits: changes, content } of edits) {
-    const file = join(base, path);
-    await stayInside(base, file);
-    const current = await readFile(file).catch((error: unknown) => {
-      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null;
-      throw error;
-    });
-    const hash = current && hashOf(current);
-    if (hash !== before) {
+  for (const edit of edits) {
+    const { path, before } = edit;
+    const { current, mode } = await fileAt(base, path);
+    if ((current && hashOf(current)) !== before) {
       changed.push(path);
       continue;
     }
-    const document = current ? decodeText(current) : textDocument('');
-    const text = current ? applyEdits(document.text, changes) : (content ?? '');
-    const bytes = Buffer.from(encodeText(text, document));
-    const mode = current ? (await stat(file)).mode & 0o7777 : 0o644;
-    contents.push({ path, bytes, mode, isNew: current === null, before, after: hashOf(bytes) });
+    const bytes = await editedBytes(edit, current, sources);
+    const after = bytes && hashOf(bytes);
+    contents.push({ path, bytes, mode, isNew: current === null, before, after });
   }
   if (changed.length > 0) throw new FileChangedError(changed);
   return contents;
+}
+
+/** A file of the tree as it is now; a path that leads out of the tree is refused. */
+export async function fileAt(base: string, path: string): Promise<{ current: Buffer | null; mode: number }> {
+  const file = join(base, path);
+  await stayInside(base, file);
+  const current = await readFile(file).catch((error: unknown) => {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null;
+    throw error;
+  });
+  return { current, mode: current ? (await stat(file)).mode & 0o7777 : 0o644 };
+}
+
+/** What a file becomes; null where it goes. */
+async function editedBytes(
+  { path, edits, content, source, remove }: FileEdit,
+  current: Buffer | null,
+  sources: ReadonlyMap<string, string>,
+): Promise<Buffer | null> {
+  if (remove) return null;
+  if (source) {
+    const from = sources.get(source.sha256);
+    const bytes = from === undefined ? null : await readFile(from).catch(() => null);
+    if (!bytes || hashOf(bytes) !== source.sha256)
+      throw new FileChangedError([`${source.name}, which was to be copied to ${path}`]);
+    return bytes;
+  }
+  const document = current ? decodeText(current) : textDocument('');
+  const text = current ? applyEdits(document.text, edits) : (content ?? '');
+  return Buffer.from(encodeText(text, document));
 }
 
 /** No path may lead out of the tree, by links of its folders or by itself. */
@@ -212,9 +276,15 @@ async function missingFolders(base: string, paths: readonly string[]): Promise<s
   return [...missing];
 }
 
-/** Moves every new content into its place. May be repeated: what is in place already is left. */
+/** Moves every new content into its place, and takes files away. May be repeated: what is done already is left. */
 async function finish(base: string, staging: string, { files }: Journal): Promise<void> {
+  const gone: string[] = [];
   for (const [index, { path, after }] of files.entries()) {
+    if (after === null) {
+      await rm(join(base, path), { force: true });
+      gone.push(path);
+      continue;
+    }
     const fresh = join(staging, `new-${index}`);
     const there = await readFile(fresh).catch(() => null);
     if (!there) continue;
@@ -222,16 +292,33 @@ async function finish(base: string, staging: string, { files }: Journal): Promis
     await mkdir(dirname(join(base, path)), { recursive: true });
     await rename(fresh, join(base, path));
   }
+  await dropEmptyFolders(base, gone);
   await rm(staging, { recursive: true, force: true });
+}
+
+/** A folder that held nothing but a file that was taken away goes with it. */
+async function dropEmptyFolders(base: string, paths: readonly string[]): Promise<void> {
+  for (const path of paths) {
+    for (let folder = dirname(path); folder !== '.'; folder = dirname(folder)) {
+      const done = await rmdir(join(base, folder)).then(
+        () => true,
+        () => false,
+      );
+      if (!done) break;
+    }
+  }
 }
 
 async function rollBack(base: string, staging: string, { files, folders }: Journal): Promise<void> {
   for (const [index, { path, isNew, after }] of files.entries()) {
     const file = join(base, path);
     const current = await readFile(file).catch(() => null);
-    if (!current || hashOf(current) !== after) continue;
-    if (isNew) await unlink(file);
-    else await rename(join(staging, `old-${index}`), file);
+    if ((current && hashOf(current)) !== after) continue;
+    if (isNew) await rm(file, { force: true });
+    else {
+      await mkdir(dirname(file), { recursive: true });
+      await rename(join(staging, `old-${index}`), file);
+    }
   }
   for (const folder of [...folders].reverse()) await rmdir(join(base, folder)).catch(() => undefined);
   await rm(staging, { recursive: true, force: true });
@@ -254,7 +341,8 @@ async function writeWhole(file: string, bytes: Buffer, mode: number): Promise<vo
   }
 }
 
-function hashOf(bytes: Uint8Array): string {
+/** The hash by which files are known. */
+export function hashOf(bytes: Uint8Array): string {
   return createHash('sha256').update(bytes).digest('hex');
 }
 

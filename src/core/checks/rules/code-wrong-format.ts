@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { camelCase } from '../../placebook/model.js';
+import { placementNames } from '../../placebook/model.js';
 import type { Title } from '../../roster/model.js';
 import type { CheckContext } from '../model.js';
 import { callsOf, formatOf, oncePerPlace } from '../code.js';
@@ -44,7 +44,7 @@ export const wrongFormat = defineRule({
 /** Placements that an argument names through the placebook: `Placebook.stationOpen`. */
 function placebookNames(written: string, title: Title): string[] {
   return Object.keys(title.placements).filter((name) =>
-    new RegExp(`\\bPlacebook\\.${camelCase(name)}\\b`).test(written),
+    placementNames(name).some((way) => new RegExp(`\\b${way.replace('.', '\\.')}\\b`).test(written)),
   );
 }
 

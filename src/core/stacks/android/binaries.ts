@@ -52,6 +52,14 @@ export function binaryFacts(tree: Tree, { layer, calls, profiles, module, varian
   );
 }
 
+/** The names of the files that a line of dependencies takes in by `files(…)`. */
+export function binaryNames(call: Expression & { type: 'call' }): string[] {
+  return call.args.flatMap(({ value }) => {
+    if (value.type !== 'call' || pathOf(value.callee) !== 'files') return [];
+    return value.args.flatMap((arg) => baseOf(literal(arg.value) ?? ''));
+  });
+}
+
 function takes(
   tree: Tree,
   value: Expression,

@@ -2,6 +2,7 @@ import type { Stack } from '../stack.js';
 import { declaredOnAndroid } from './declared.js';
 import { appModules } from './scripts.js';
 import { surveyAndroid } from './survey.js';
+import { unwireAndroid } from './unwire.js';
 import { wireAndroid } from './wire.js';
 
 /** Native Android: Gradle modules that build an application. */
@@ -17,6 +18,11 @@ export const nativeAndroid: Stack = {
     { suffix: '.xml', parent: 'layout', needle: true },
     { suffix: '.versions.toml' },
     { name: 'Placebook.kt' },
+    { name: 'Placebook.java' },
+    { suffix: 'Application.kt' },
+    { suffix: 'Application.java' },
+    { suffix: 'App.kt' },
+    { suffix: 'App.java' },
     { suffix: '.kt', needle: true },
     { suffix: '.java', needle: true },
   ],
@@ -33,5 +39,6 @@ export const nativeAndroid: Stack = {
   },
   survey: surveyAndroid,
   wire: wireAndroid,
+  unwire: unwireAndroid,
   declared: declaredOnAndroid,
 };

@@ -1,31 +1,32 @@
-import { readStrings } from '../../formats/android-resources/read.js';
 import { appendChild, escapeXml, removeElement, setAttribute } from '../../formats/xml/edit.js';
 import { elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
 import { expectedIds, type ExpectedId } from '../../roster/expected.js';
+import type { Fact } from '../../survey/model.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { appIdRules, holeStep } from '../../wiring/steps.js';
+import { literalFixes } from '../literal-fix.js';
 import type { StackWiring } from '../stack.js';
 import { metaDataOf, type FoundMetaData } from './manifest.js';
 import { androidNamespace } from './namespaces.js';
-import { manifestPath, resourceFolders, valueFiles } from './sources.js';
+import { manifestPath } from './sources.js';
+import { adoptedForm } from './wire-adopted.js';
 import { contextModule, type AndroidWireContext } from './wire-context.js';
+import { stringChanges, type WantedString } from './wire-strings.js';
 
 const platform = 'android' as const;
+const topic = 'app-id' as const;
 
-/** A string resource that wiring wants: its name, and its value per stage. */
-interface Wanted {
-  network: string;
-  name: string;
-  ids: Map<string, string>;
-}
-
-/** App IDs: one meta-data element in the application element, referring to a string of each stage's source sets. */
+/**
+ * App IDs: one meta-data element in the application element. Where the tree has a form of its own to give each
+ * variant its ID (literals, placeholders, resources under another name), that is kept; else the element refers
+ * to a string of each stage's source sets.
+ */
 export function wireAppIds(context: AndroidWireContext): StackWiring {
   const changes: Change[] = [];
   const byHand: ByHand[] = [];
-  const wanted: Wanted[] = [];
+  const wanted: WantedString[] = [];
   for (const profile of context.profiles) {
     const place = profile.android?.['app-id'];
     if (place?.place !== 'manifest') continue;
@@ -36,24 +37,34 @@ export function wireAppIds(context: AndroidWireContext): StackWiring {
       byHand.push(...holes.map(({ stage }) => holeStep(platform, profile, stage)));
       continue;
     }
-    const manifest = manifestChanges(context, profile, place.key, place.resource);
+    const ids = new Map(expected.map(({ stage, id }) => [stage, id ?? '']));
+    const inPlace = writtenInPlace(context, profile, place.key, ids);
+    if (inPlace) {
+      changes.push(...inPlace);
+      continue;
+    }
+    const adopted = adoptedForm(context, profile, place.key, ids);
+    const name = adopted?.resource ?? place.resource;
+    const reference = adopted?.reference ?? `@string/${name}`;
+    const manifest = manifestChanges(context, profile, place.key, reference);
     byHand.push(...manifest.byHand);
     if (manifest.byHand.length > 0) continue;
-    changes.push(...manifest.changes);
-    wanted.push({
-      network: profile.id,
-      name: place.resource,
-      ids: new Map(expected.map(({ stage, id }) => [stage, id ?? ''])),
-    });
+    changes.push(...manifest.changes, ...(adopted?.changes ?? []));
+    if (!adopted || adopted.resource !== undefined)
+      wanted.push({ network: profile.id, topic, rules: appIdRules, name, ids });
   }
-  return { changes: [...changes, ...resourceChanges(context, wanted)], byHand };
+  return { changes: [...changes, ...stringChanges(context, wanted)], byHand };
+}
+
+function factsOf(context: AndroidWireContext, profile: Profile): Fact[] {
+  return context.survey.facts.filter(
+    (fact) => fact.kind === 'app-id' && fact.network === profile.id && fact.module === contextModule(context),
+  );
 }
 
 /** Whether every variant already carries the expected ID, once and in its place, in whatever form. */
 function agrees(context: AndroidWireContext, profile: Profile, expected: readonly ExpectedId[]): boolean {
-  const facts = context.survey.facts.filter(
-    (fact) => fact.kind === 'app-id' && fact.network === profile.id && fact.module === contextModule(context),
-  );
+  const facts = factsOf(context, profile);
   return context.edition.variants.every(({ name, stage }) => {
     const mine = facts.filter(({ variants }) => variants.includes(name));
     return (
@@ -64,11 +75,59 @@ function agrees(context: AndroidWireContext, profile: Profile, expected: readonl
   });
 }
 
+/** Right IDs written over the wrong ones, when every variant has one of its own; astray elements are taken out. */
+function writtenInPlace(
+  context: AndroidWireContext,
+  profile: Profile,
+  key: string,
+  ids: ReadonlyMap<string, string>,
+): Change[] | undefined {
+  const { tree, edition } = context;
+  const facts = factsOf(context, profile).filter(({ standsIn }) => standsIn === 'application');
+  const values = edition.variants.map(({ name, stage }) => {
+    const mine = facts.filter(({ variants }) => variants.includes(name));
+    const [fact] = mine;
+    return mine.length === 1 && fact
+      ? { variant: name, chain: fact.chain, value: fact.value, wanted: ids.get(stage ?? '') ?? '' }
+      : undefined;
+  });
+  if (values.some((value) => value === undefined)) return undefined;
+  const fixes = literalFixes(
+    tree,
+    values.flatMap((value) => value ?? []),
+  );
+  if (!fixes) return undefined;
+  const astray = uniqueMetaData(context, key).filter(({ inApplication }) => !inApplication);
+  return [
+    ...fixes.map(({ path, variants, ...edit }): Change => ({
+      path,
+      platform,
+      network: profile.id,
+      topic,
+      rules: appIdRules,
+      variants,
+      edits: [edit],
+    })),
+    ...astray.map((item) => removal(context, profile, item)),
+  ];
+}
+
+function removal({ tree }: AndroidWireContext, profile: Profile, item: FoundMetaData): Change {
+  return {
+    path: item.path,
+    platform,
+    network: profile.id,
+    topic,
+    rules: item.inApplication ? ['app-id/duplicated', ...appIdRules] : ['app-id/nested-too-deep'],
+    edits: [removeElement(tree.text(item.path)?.text ?? '', item.element)],
+  };
+}
+
 function manifestChanges(
   context: AndroidWireContext,
   profile: Profile,
   key: string,
-  resource: string,
+  reference: string,
 ): StackWiring {
   const { tree, model } = context;
   const path = manifestPath(model, 'main');
@@ -78,33 +137,18 @@ function manifestChanges(
   const bound = root?.attributes.some(({ value }) => value === androidNamespace);
   if (!document || !root || !application || !bound) {
     const what = `Give ${path} an application element${root && !bound ? ` and xmlns:android="${androidNamespace}"` : ''}.`;
+    const why = 'The app ID has nowhere to stand.';
     return {
       changes: [],
-      byHand: [
-        {
-          platform,
-          network: profile.id,
-          rule: null,
-          what,
-          why: 'The app ID has nowhere to stand.',
-          where: path,
-        },
-      ],
+      byHand: [{ platform, network: profile.id, rule: null, what, why, where: path }],
     };
   }
   const prefix = prefixOf(root, androidNamespace, 'android');
   const found = uniqueMetaData(context, key);
   const keep = found.find((item) => item.path === path && item.inApplication);
-  const reference = `@string/${resource}`;
   const changes: Change[] = found
     .filter((item) => item !== keep)
-    .map(({ path: where, element, inApplication }) => ({
-      path: where,
-      platform,
-      network: profile.id,
-      rules: inApplication ? ['app-id/duplicated', ...appIdRules] : ['app-id/nested-too-deep'],
-      edits: [removeElement(tree.text(where)?.text ?? '', element)],
-    }));
+    .map((item) => removal(context, profile, item));
   const edits = keep
     ? valueEdits(keep.element, prefix, reference)
     : [
@@ -115,7 +159,10 @@ function manifestChanges(
           document.lineEnd,
         ),
       ];
-  if (edits.length > 0) changes.push({ path, platform, network: profile.id, rules: appIdRules, edits });
+  // Moving one out of a component is what mends the one that was too deep.
+  const nested = found.some(({ inApplication }) => !inApplication) ? ['app-id/nested-too-deep'] : [];
+  if (edits.length > 0)
+    changes.push({ path, platform, network: profile.id, topic, rules: [...nested, ...appIdRules], edits });
   return { changes, byHand: [] };
 }
 
@@ -125,82 +172,8 @@ function valueEdits(element: XmlElement, prefix: string, reference: string) {
   return resource ? [...edits, { start: resource.start, end: resource.end, text: '' }] : edits;
 }
 
-function uniqueMetaData({ tree, model }: AndroidWireContext, key: string): FoundMetaData[] {
+/** The meta-data elements of a key in the module's own manifests, each once. */
+export function uniqueMetaData({ tree, model }: AndroidWireContext, key: string): FoundMetaData[] {
   const all = model.variants.flatMap((variant) => metaDataOf(tree, model, variant, key));
   return all.filter((item, index) => all.findIndex((other) => other.element === item.element) === index);
-}
-
-/** Brings the wanted strings into each stage's source sets: changed where they stand, else added to one file. */
-function resourceChanges(context: AndroidWireContext, wanted: readonly Wanted[]): Change[] {
-  const { tree, model, sets } = context;
-  return sets.flatMap(({ stage, sourceSet }) => {
-    const changes: Change[] = [];
-    const missing: Wanted[] = [];
-    for (const item of wanted) {
-      const id = item.ids.get(stage) ?? '';
-      const standing = valueFiles(tree, model, sourceSet).flatMap((path) =>
-        (tree.read(path, readStrings)?.strings ?? [])
-          .filter(({ name }) => name === item.name)
-          .map((resource) => ({ path, resource })),
-      )[0];
-      if (!standing) missing.push(item);
-      else if (standing.resource.value !== id || standing.resource.raw !== id) {
-        const { element } = standing.resource;
-        const inner = { start: element.openTag.end, end: element.closeTag?.start ?? element.openTag.end };
-        changes.push({
-          path: standing.path,
-          platform,
-          network: item.network,
-          rules: appIdRules,
-          edits: [{ ...inner, text: escapeXml(id) }],
-        });
-      }
-    }
-    return [...changes, ...addStrings(context, sourceSet, stage, missing)];
-  });
-}
-
-/** Path of the resource file that wiring adds to a source set. */
-function resourcePath({ model }: AndroidWireContext, sourceSet: string): string {
-  return `${resourceFolders(model, sourceSet)[0] ?? ''}/values/syndexa.xml`;
-}
-
-function addStrings(
-  context: AndroidWireContext,
-  sourceSet: string,
-  stage: string,
-  missing: readonly Wanted[],
-): Change[] {
-  if (missing.length === 0) return [];
-  const path = resourcePath(context, sourceSet);
-  const line = ({ name, ids }: Wanted) =>
-    `<string name="${name}" translatable="false">${escapeXml(ids.get(stage) ?? '')}</string>`;
-  const root = context.tree.read(path, readXml)?.root;
-  const document = context.tree.text(path);
-  if (root && document) {
-    return missing.map((item) => ({
-      path,
-      platform,
-      network: item.network,
-      rules: appIdRules,
-      edits: [appendChild(document.text, root, [line(item)], document.lineEnd)],
-    }));
-  }
-  const content = [
-    '<?xml version="1.0" encoding="utf-8"?>',
-    '<!-- App IDs, written by Syndexa from the roster. -->',
-    '<resources>',
-    ...missing.map((item) => `    ${line(item)}`),
-    '</resources>',
-    '',
-  ].join('\n');
-  return [
-    {
-      path,
-      platform,
-      network: missing.length === 1 ? (missing[0]?.network ?? null) : null,
-      rules: appIdRules,
-      content,
-    },
-  ];
 }

@@ -2,12 +2,12 @@ import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
 import { callsIn, pathOf } from '../../formats/gradle/query.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Profile } from '../../network/model.js';
-import type { Edit } from '../../text/edit.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
 import { dependencySteps } from './hand-dependencies.js';
 import { repositoriesOf, repositoryBlocks, repositoryScripts, sameAddress } from './repositories.js';
 import { catalogOf, statementsOf } from './scripts.js';
+import { catalogEntry } from './wire-catalog.js';
 import { contextModule, type AndroidWireContext } from './wire-context.js';
 
 const rules = ['build/dependency-missing'];
@@ -63,14 +63,15 @@ function dependencyChange(
       ? `"${coordinate}:${version}"`
       : `'${coordinate}:${version}'`;
   const line = kotlin || catalog ? `implementation(${reference})` : `implementation ${reference}`;
-  const base = { platform: 'android' as const, network: profile.id, rules };
+  const base = { platform: 'android' as const, network: profile.id, topic: 'dependency' as const, rules };
   const changes: Change[] = [
     { ...base, path: script, edits: [appendToBlock(document.text, block, line, document.lineEnd)] },
   ];
   if (!catalog || known !== undefined) return changes;
-  const edit = catalogEdit(
-    context,
+  const edit = catalogEntry(
+    tree,
     catalog,
+    'libraries',
     `${alias} = { module = "${coordinate}", version = "${version}" }`,
   );
   return edit ? [...changes, { ...base, path: catalog.path, edits: [edit] }] : null;
@@ -80,21 +81,6 @@ function usesCatalog(block: NonNullable<ReturnType<typeof blockAt>>): boolean {
   return callsIn(block.body ?? []).some(({ call }) =>
     call.args.some(({ value }) => pathOf(value)?.startsWith('libs.')),
   );
-}
-
-/** Adds an entry after the last one of [libraries]. */
-function catalogEdit(
-  { tree }: AndroidWireContext,
-  { path, catalog }: NonNullable<ReturnType<typeof catalogOf>>,
-  line: string,
-): Edit | null {
-  const document = tree.text(path);
-  const last = catalog.libraries.reduce((latest, { start }) => Math.max(latest, start), -1);
-  if (!document || last < 0) return null;
-  const { text, lineEnd } = document;
-  const end = text.indexOf('\n', last);
-  if (end < 0) return { start: text.length, end: text.length, text: `${lineEnd}${line}` };
-  return { start: end + 1, end: end + 1, text: `${line}${lineEnd}` };
 }
 
 /** The repositories that the network's SDK comes from, added where this tree keeps its others; null when nowhere. */
@@ -112,7 +98,16 @@ function repositoryChanges({ tree, model }: AndroidWireContext, profile: Profile
           if (!document || !block) continue;
           const line = path.endsWith('.kts') ? `maven { url = uri("${url}") }` : `maven { url '${url}' }`;
           const edits = [appendToBlock(document.text, block, line, document.lineEnd)];
-          return [{ path, platform: 'android' as const, network: profile.id, rules, edits }];
+          return [
+            {
+              path,
+              platform: 'android' as const,
+              network: profile.id,
+              topic: 'dependency' as const,
+              rules,
+              edits,
+            },
+          ];
         }
       }
       return null;

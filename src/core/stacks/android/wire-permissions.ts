@@ -42,6 +42,8 @@ export function wirePermissions(context: AndroidWireContext): StackWiring {
           path,
           platform: 'android',
           network: profile.id,
+          topic: 'permissions',
+          adds: [`permission ${name}`],
           rules: ['manifest/permission-missing'],
           edits: [edit],
         });

@@ -1,6 +1,7 @@
 import { needsPlacebook, placebookContents } from '../../placebook/contents.js';
+import { javaPlacebook } from '../../placebook/java.js';
 import { kotlinPlacebook } from '../../placebook/kotlin.js';
-import { placebookMark } from '../../placebook/model.js';
+import { placebookMark, samePlacebook } from '../../placebook/model.js';
 import { baseOf } from '../../tree/paths.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { placebookRules } from '../../wiring/steps.js';
@@ -11,50 +12,86 @@ import { moduleSetting } from './variants.js';
 import type { AndroidWireContext } from './wire-context.js';
 
 const platform = 'android' as const;
+const topic = 'placebook' as const;
 
-/** The Kotlin placebook: one file in each stage's source sets. */
+/** The languages of Android's placebooks: what their file is called, and what writes it. */
+const languages = {
+  kotlin: { file: 'Placebook.kt', write: kotlinPlacebook },
+  java: { file: 'Placebook.java', write: javaPlacebook },
+} as const;
+type Language = keyof typeof languages;
+
+/** A placebook that stands in a source set. */
+interface StandingPlacebook {
+  path: string;
+  language: Language;
+  text: string;
+}
+
+/** The placebook in the language of the module: one file in each stage's source sets. */
 export function wirePlacebook(context: AndroidWireContext): StackWiring {
-  const { tree, model, title, profiles, sets } = context;
-  if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
-  const resolved = moduleSetting(model, ['namespace', 'setNamespace']);
-  if (resolved?.value == null) {
+  const { model, title, allProfiles, sets } = context;
+  if (!needsPlacebook(title, allProfiles, platform)) return { changes: [], byHand: [] };
+  const namespace = moduleSetting(model, ['namespace', 'setNamespace']);
+  if (namespace?.value == null) {
     return byHand(
       'Name the module’s namespace in its build script.',
       'The placebook needs a package to stand in.',
       model.module.script,
     );
   }
-  const kotlin = pluginsOf(tree, model.module.root, model.module.script).some((plugin) =>
-    /kotlin/i.test(plugin),
-  );
-  const kotlinFolder = tree.hasFolder(`${sourceSetFolder(model, 'main')}/kotlin`);
-  if (!kotlin && !kotlinFolder) {
-    return byHand(
-      'Apply the Kotlin plugin in this module, then wire again.',
-      'The placebook is written in Kotlin, and this module compiles none.',
-      model.module.script,
-    );
-  }
-  const packageName = `${resolved.value}.ads`;
+  const language = placebookLanguage(context);
+  const { file, write } = languages[language];
+  const packageName = `${namespace.value}.ads`;
   const changes = sets.flatMap(({ stage, sourceSet }): Change[] => {
-    const standing = codeFiles(tree, model, sourceSet).find(
-      (path) =>
-        baseOf(path) === 'Placebook.kt' && tree.text(path)?.text.slice(0, 400).includes(placebookMark),
-    );
-    const folder = `${sourceSetFolder(model, sourceSet)}/${kotlinFolder ? 'kotlin' : 'java'}/${packageName.replace(/\./g, '/')}`;
-    const existing = standing ? tree.text(standing) : undefined;
-    const ownPackage = /^package ([\w.]+)$/m.exec(existing?.text ?? '')?.[1] ?? packageName;
-    const content = kotlinPlacebook(placebookContents(title, profiles, platform, stage), {
+    const all = standingPlacebooks(context, sourceSet);
+    const standing = all.find((item) => item.language === language);
+    const folder = `${sourceSetFolder(model, sourceSet)}/${codeFolder(context, language)}/${packageName.replace(/\./g, '/')}`;
+    const ownPackage = /^package ([\w.]+);?\s*$/m.exec(standing?.text ?? '')?.[1] ?? packageName;
+    const content = write(placebookContents(title, allProfiles, platform, stage), {
       packageName: ownPackage,
       title: title.name,
       stage,
+      revision: context.revision,
     });
-    if (existing?.text.replace(/\r\n/g, '\n') === content) return [];
-    return [
-      { path: standing ?? `${folder}/Placebook.kt`, platform, network: null, rules: placebookRules, content },
-    ];
+    const base = { platform, network: null, topic, rules: placebookRules };
+    const gone = all
+      .filter((item) => item.language !== language)
+      .map(({ path }): Change => ({ ...base, path, remove: true }));
+    if (standing && samePlacebook(standing.text, content)) return gone;
+    return [...gone, { ...base, path: standing?.path ?? `${folder}/${file}`, content }];
   });
   return { changes, byHand: [] };
+}
+
+/** The placebooks that stand in a source set, in any language. */
+export function standingPlacebooks(
+  { tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>,
+  sourceSet: string,
+): StandingPlacebook[] {
+  return codeFiles(tree, model, sourceSet).flatMap((path): StandingPlacebook[] => {
+    const language = (Object.keys(languages) as Language[]).find((id) => languages[id].file === baseOf(path));
+    const text = language === undefined ? undefined : tree.text(path)?.text;
+    return language !== undefined && text?.slice(0, 400).includes(placebookMark)
+      ? [{ path, language, text }]
+      : [];
+  });
+}
+
+/** Kotlin where the module compiles it, else Java. */
+export function placebookLanguage({ tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>): Language {
+  const { root, script } = model.module;
+  const plugin = pluginsOf(tree, root, script).some((id) => /kotlin/i.test(id));
+  return plugin || hasKotlinFolder({ tree, model }) ? 'kotlin' : 'java';
+}
+
+function hasKotlinFolder({ tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>): boolean {
+  return tree.hasFolder(`${sourceSetFolder(model, 'main')}/kotlin`);
+}
+
+/** The folder of a source set in which new code of a language is laid. */
+export function codeFolder(context: Pick<AndroidWireContext, 'tree' | 'model'>, language: Language): string {
+  return language === 'kotlin' && hasKotlinFolder(context) ? 'kotlin' : 'java';
 }
 
 function byHand(what: string, why: string, where: string): StackWiring {

@@ -1,16 +1,38 @@
 import { isEnrolled } from '../../roster/expected.js';
 import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Change } from '../../wiring/model.js';
 import { stageStep } from '../../wiring/steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';
 import { readModule } from './variants.js';
 import { wireAppIds } from './wire-app-ids.js';
+import { wireApplication } from './wire-application.js';
+import { wireBinaries, wireCompanion } from './wire-binaries.js';
+import { wireCallSites } from './wire-call-sites.js';
+import { wireComponents } from './wire-components.js';
 import { wireDependencies } from './wire-dependencies.js';
+import { wireLayouts } from './wire-layouts.js';
+import { wireLevels } from './wire-levels.js';
 import { wirePermissions } from './wire-permissions.js';
 import { wirePlacebook } from './wire-placebook.js';
+import { wirePlugins } from './wire-plugin.js';
+
+/** What wiring does, part by part. */
+const parts = [
+  wireAppIds,
+  wirePermissions,
+  wireComponents,
+  wireApplication,
+  wireDependencies,
+  wireBinaries,
+  wirePlugins,
+  wireCompanion,
+  wireLevels,
+  wireLayouts,
+  wireCallSites,
+  wirePlacebook,
+];
 
 /** Works out the edits for the application module that is the title's Android edition. */
 export function wireAndroid(tree: Tree, root: string, context: WireContext): StackWiring {
@@ -28,9 +50,9 @@ export function wireAndroid(tree: Tree, root: string, context: WireContext): Sta
     return { changes: [], byHand: [stageStep('android', open)] };
   }
   const wiring = { ...context, tree, model, edition, sets };
-  const parts = [wireAppIds, wirePermissions, wireDependencies, wirePlacebook].map((part) => part(wiring));
-  const changes = parts.flatMap((part) =>
-    part.changes.map((change): Change => ({ ...change, platform: 'android' })),
-  );
-  return { changes, byHand: parts.flatMap(({ byHand }) => byHand) };
+  const made = parts.map((part) => part(wiring));
+  return {
+    changes: made.flatMap(({ changes }) => changes),
+    byHand: made.flatMap(({ byHand }) => byHand),
+  };
 }

@@ -2,13 +2,14 @@ import { mergeAttribution } from '../../formats/plist/attribution.js';
 import { topEntries } from '../../formats/plist/read.js';
 import type { Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
-import { idsIn, itemsKey, mergedIds } from '../../standards/skadnetwork.js';
+import { identifierKey, idsIn, itemsKey, mergedIds } from '../../standards/skadnetwork.js';
 import type { Fact } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { StackWiring } from '../stack.js';
 import { plistOf, type IosVariant, type TargetModel } from './targets.js';
 import type { IosWireContext } from './wire-context.js';
+import { addKey, targetLists } from './wire-lists.js';
 
 /** The SKAdNetwork identifiers that the property list of a variant names, right or wrong. */
 export function attributionFacts(
@@ -43,27 +44,27 @@ export function attributionFacts(
 }
 
 /** Brings the identifiers that enrolled networks ask for into every property list of the target. */
-export function wireAttribution({ tree, title, profiles, variants }: IosWireContext): StackWiring {
+export function wireAttribution(context: IosWireContext): StackWiring {
+  const { title, profiles } = context;
   const asking = profiles.filter(({ id, ios }) => ios?.attribution && isEnrolled(title, id, 'ios'));
   const wanted = mergedIds(asking.map(({ ios }) => ios?.attribution?.ids ?? []));
-  const lists = new Map(
-    variants.flatMap((variant) => {
-      const list = plistOf(tree, variant);
-      return list ? [[list.path, list] as const] : [];
-    }),
-  );
-  const changes = [...lists].flatMap(([path, { document: list, text: document }]) => {
-    if (!document || !list.root || wanted.length === 0) return [];
-    const edits = mergeAttribution(document.text, list.root, wanted, document.lineEnd);
-    if (edits.length === 0) return [];
+  if (wanted.length === 0) return { changes: [], byHand: [] };
+  const rules = ['attribution/id-missing', 'attribution/id-twice'];
+  const given = { platform: 'ios' as const, topic: 'attribution' as const, rules };
+  const changes = (targetLists(context) ?? []).flatMap((list) => {
     // One list serves all networks that ask: the same edits, said once for each.
-    return asking.map(({ id }) => ({
-      path,
-      platform: 'ios' as const,
-      network: id,
-      rules: ['attribution/id-missing', 'attribution/id-twice'],
-      edits,
-    }));
+    if (!list.text) {
+      const lines = ['<array>', ...wanted.flatMap(itemLines), '</array>'];
+      return asking.flatMap(({ id }) => addKey(context, list, itemsKey, lines, { ...given, network: id }));
+    }
+    const edits = mergeAttribution(list.text.text, list.root, wanted, list.text.lineEnd);
+    return edits.length === 0
+      ? []
+      : asking.map(({ id }) => ({ ...given, network: id, path: list.path, edits }));
   });
   return { changes, byHand: [] };
+}
+
+function itemLines(id: string): string[] {
+  return ['  <dict>', `    <key>${identifierKey}</key>`, `    <string>${id}</string>`, '  </dict>'];
 }

@@ -3,6 +3,7 @@ import type { Stack } from '../stack.js';
 import { declaredOnIos } from './declared.js';
 import { projectPaths, readProject } from './project.js';
 import { surveyIos } from './survey.js';
+import { unwireIos } from './unwire.js';
 import { wireIos } from './wire.js';
 
 /** Native iOS: Xcode projects with an application target. */
@@ -21,6 +22,8 @@ export const nativeIos: Stack = {
     { suffix: '.xib', needle: true },
     { suffix: '.xcprivacy' },
     { name: 'Placebook.swift' },
+    { name: 'Placebook.h' },
+    { name: 'Placebook.m' },
     { suffix: '.swift', needle: true },
     { suffix: '.m', needle: true },
     { suffix: '.mm', needle: true },
@@ -39,5 +42,6 @@ export const nativeIos: Stack = {
   },
   survey: surveyIos,
   wire: wireIos,
+  unwire: unwireIos,
   declared: declaredOnIos,
 };

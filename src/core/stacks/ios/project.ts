@@ -17,6 +17,8 @@ export interface Configuration {
   settings: PbxDict | null;
   /** Path of the base configuration file in the tree; null when it has none. */
   base: string | null;
+  /** The configuration as it stands in the project file. */
+  value: PbxValue | undefined;
 }
 
 /** An application target with its configurations and, beside each, the project's of the same name. */
@@ -78,6 +80,7 @@ function makeProject(tree: Tree, path: string): XcodeProject | undefined {
         name: stringOf(value, 'name') ?? id,
         settings: settings?.type === 'dict' ? settings : null,
         base: (base && paths.get(base)) ?? null,
+        value,
       };
     });
   const shared = configurationsOf(project);

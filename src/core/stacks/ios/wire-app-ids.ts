@@ -1,18 +1,25 @@
 import { removeEntry, setString } from '../../formats/plist/edit.js';
-import { topEntries } from '../../formats/plist/read.js';
-import { setPbxString } from '../../formats/pbxproj/edit.js';
+import { escapeXml } from '../../formats/xml/edit.js';
 import { expectedIds, type ExpectedId } from '../../roster/expected.js';
 import type { Profile } from '../../network/model.js';
+import type { Fact } from '../../survey/model.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { appIdRules, holeStep } from '../../wiring/steps.js';
+import { literalFixes } from '../literal-fix.js';
 import type { StackWiring } from '../stack.js';
 import { settingOf } from './settings.js';
-import { plistOf, type FoundPlist } from './targets.js';
+import { plistOf } from './targets.js';
 import type { IosWireContext } from './wire-context.js';
+import { addKey, targetLists, type TargetList } from './wire-lists.js';
+import { settingChanges } from './wire-settings.js';
 
 const platform = 'ios' as const;
+const topic = 'app-id' as const;
 
-/** App IDs: a key in the property list that refers to a build setting, which each configuration sets. */
+/**
+ * App IDs: a key in the property list that refers to a build setting, which each configuration sets. A setting
+ * of another name that the list refers to already is kept.
+ */
 export function wireAppIds(context: IosWireContext): StackWiring {
   const changes: Change[] = [];
   const byHand: ByHand[] = [];
@@ -21,114 +28,130 @@ export function wireAppIds(context: IosWireContext): StackWiring {
     if (place?.place !== 'plist') continue;
     const expected = expectedIds(context.title, [profile], platform).filter(({ kind }) => kind === 'app');
     if (expected.length === 0 || agrees(context, profile, expected)) continue;
-    const missing = steps(context, profile, expected);
-    byHand.push(...missing);
-    if (missing.length > 0) continue;
+    const holes = expected
+      .filter(({ id }) => id === undefined)
+      .map(({ stage }) => holeStep(platform, profile, stage));
+    const lists = targetLists(context);
+    byHand.push(...holes, ...(lists ? [] : [listStep(context, profile)]));
+    if (holes.length > 0 || !lists) continue;
     changes.push(
-      ...plistChanges(context, profile.id, place.key, place.setting),
-      ...settingChanges(context, profile.id, place.setting, expected),
+      ...(writtenInPlace(context, profile, expected) ?? inOwnForm(context, profile, place, lists, expected)),
     );
   }
   return { changes, byHand };
 }
 
-function agrees(
-  { survey, variants, model }: IosWireContext,
-  profile: Profile,
-  expected: readonly ExpectedId[],
-): boolean {
-  const facts = survey.facts.filter(
+function factsOf({ survey, model }: IosWireContext, profile: Profile): Fact[] {
+  return survey.facts.filter(
     (fact) => fact.kind === 'app-id' && fact.network === profile.id && fact.module === model.target.name,
   );
-  return variants.every(({ name, stage }) => {
+}
+
+function agrees(context: IosWireContext, profile: Profile, expected: readonly ExpectedId[]): boolean {
+  const facts = factsOf(context, profile);
+  return context.variants.every(({ name, stage }) => {
     const mine = facts.filter((fact) => fact.variants.includes(name));
     return mine.length === 1 && mine[0]?.value === expected.find((item) => item.stage === stage)?.id;
   });
 }
 
-/** What stands in the way of wiring a network: holes in the roster, a property list that cannot be edited. */
-function steps(
-  { tree, variants, model }: IosWireContext,
+/** Right IDs written over the wrong ones, when every variant has one of its own. */
+function writtenInPlace(
+  context: IosWireContext,
   profile: Profile,
   expected: readonly ExpectedId[],
-): ByHand[] {
-  const holes = expected
-    .filter(({ id }) => id === undefined)
-    .map(({ stage }) => holeStep(platform, profile, stage));
-  const without = variants.filter((variant) => !isEditable(plistOf(tree, variant)));
-  if (without.length === 0) return holes;
+): Change[] | undefined {
+  const facts = factsOf(context, profile);
+  const values = context.variants.map(({ name, stage }) => {
+    const mine = facts.filter(({ variants }) => variants.includes(name));
+    const [fact] = mine;
+    const wanted = expected.find((item) => item.stage === stage)?.id ?? '';
+    return mine.length === 1 && fact
+      ? { variant: name, chain: fact.chain, value: fact.value, wanted }
+      : undefined;
+  });
+  if (values.some((value) => value === undefined)) return undefined;
+  return literalFixes(
+    context.tree,
+    values.flatMap((value) => value ?? []),
+  )?.map(({ path, variants, ...edit }) => ({
+    path,
+    platform,
+    network: profile.id,
+    topic,
+    rules: appIdRules,
+    variants,
+    edits: [edit],
+  }));
+}
+
+/** A property list that is there and cannot be edited, or none at all. */
+function listStep({ tree, variants, model }: IosWireContext, profile: Profile): ByHand {
+  const without = variants.filter((variant) => !plistOf(tree, variant)?.text);
   const named = without[0] && settingOf(without[0].scope, 'INFOPLIST_FILE')?.value;
   const what = named
     ? `Make ${named} a property list that can be edited as text (a binary one: plutil -convert xml1); it serves ${without.map(({ name }) => name).join(', ')}.`
-    : `Give the target ${model.target.name} a property list (INFOPLIST_FILE): keys of SDKs cannot be generated by the build.`;
+    : `Give the target ${model.target.name} a property list (INFOPLIST_FILE, or GENERATE_INFOPLIST_FILE).`;
+  return {
+    platform,
+    network: profile.id,
+    rule: 'app-id/missing',
+    what,
+    why: 'The SDK reads its app ID from the property list.',
+    where: named ?? model.project.path,
+  };
+}
+
+function inOwnForm(
+  context: IosWireContext,
+  profile: Profile,
+  place: { key: string; setting: string },
+  lists: readonly TargetList[],
+  expected: readonly ExpectedId[],
+): Change[] {
+  const network = profile.id;
+  const setting = adoptedSetting(lists, place.key) ?? place.setting;
+  const values = new Map(
+    context.variants.map((variant) => [
+      variant,
+      expected.find(({ stage }) => stage === variant.stage)?.id ?? '',
+    ]),
+  );
   return [
-    ...holes,
-    {
-      platform,
-      network: profile.id,
-      rule: 'app-id/missing',
-      what,
-      why: 'The SDK reads its app ID from the property list.',
-      where: named ?? model.project.path,
-    },
+    ...lists.flatMap((list) => listChanges(context, network, list, place.key, setting)),
+    ...settingChanges(context, setting, values, { network, topic, rules: appIdRules }),
   ];
 }
 
-/** Whether a property list is there, as text, with a dictionary at its top. */
-function isEditable(list: FoundPlist | undefined): boolean {
-  return list?.text !== undefined && list.document.root?.type === 'dict';
+/** The setting that every property list refers to already. */
+function adoptedSetting(lists: readonly TargetList[], key: string): string | undefined {
+  const names = lists.map(({ root }) => {
+    const value = root?.entries.find((entry) => entry.key === key)?.value;
+    return value?.type === 'string' ? /^\$[({]([A-Za-z_]\w*)[)}]$/.exec(value.value.trim())?.[1] : undefined;
+  });
+  const [first] = names;
+  return names.every((name) => name === first) ? first : undefined;
 }
 
-function plistChanges(
-  { tree, variants }: IosWireContext,
+function listChanges(
+  context: IosWireContext,
   network: string,
+  list: TargetList,
   key: string,
   setting: string,
 ): Change[] {
-  const lists = new Map(
-    variants.flatMap((variant) => {
-      const list = plistOf(tree, variant);
-      return list ? [[list.path, list] as const] : [];
-    }),
-  );
-  return [...lists].flatMap(([path, { document: list, text: document }]): Change[] => {
-    if (!document || !list.root) return [];
-    const changes: Change[] = topEntries(list)
-      .filter((entry) => entry.key === key)
-      .slice(1)
-      .map((entry) => ({
-        path,
-        platform,
-        network,
-        rules: ['app-id/duplicated', ...appIdRules],
-        edits: [removeEntry(document.text, entry)],
-      }));
-    const edits = setString(document.text, list.root, key, `$(${setting})`, document.lineEnd);
-    return edits.length > 0 ? [...changes, { path, platform, network, rules: appIdRules, edits }] : changes;
-  });
-}
-
-function settingChanges(
-  { tree, variants, model }: IosWireContext,
-  network: string,
-  setting: string,
-  expected: readonly ExpectedId[],
-): Change[] {
-  const { path } = model.project;
-  const document = tree.text(path);
-  if (!document) return [];
-  return variants.flatMap(({ scope, stage }): Change[] => {
-    const id = expected.find((item) => item.stage === stage)?.id;
-    const { settings } = scope.own;
-    if (id === undefined || !settings || settingOf(scope, setting)?.value === id) return [];
-    return [
-      {
-        path,
-        platform,
-        network,
-        rules: appIdRules,
-        edits: setPbxString(document.text, settings, setting, id, document.lineEnd),
-      },
-    ];
-  });
+  const base = { platform, network, topic, rules: appIdRules };
+  const reference = `$(${setting})`;
+  const standing = list.root?.entries.filter((entry) => entry.key === key) ?? [];
+  if (!list.text || standing.length === 0)
+    return addKey(context, list, key, [`<string>${escapeXml(reference)}</string>`], base);
+  const { text, lineEnd } = list.text;
+  const doubles = standing.slice(1).map((entry) => ({
+    ...base,
+    path: list.path,
+    rules: ['app-id/duplicated', ...appIdRules],
+    edits: [removeEntry(text, entry)],
+  }));
+  const edits = setString(text, list.root, key, reference, lineEnd);
+  return edits.length > 0 ? [...doubles, { ...base, path: list.path, edits }] : doubles;
 }

@@ -8,8 +8,18 @@ import type { StackWiring } from '../stack.js';
 import { podfileOf } from './dependencies.js';
 import { dependencySteps } from './hand-dependencies.js';
 import type { IosWireContext } from './wire-context.js';
+import { packageEdits } from './wire-packages.js';
 
-/** SDKs that enrolled networks need: as pods of the target where the tree has a Podfile; else by hand. */
+/** Whether a network's SDK comes to the target by pods: it does already, or wiring would bring it so. */
+export function byPods({ tree, model, survey }: IosWireContext, profile: Profile): boolean {
+  const there = survey.facts.filter(
+    (fact) => fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.target.name,
+  );
+  if (there.length > 0) return there.some(({ place }) => /(^|\/)Podfile$/.test(place.path));
+  return (profile.ios?.pods.length ?? 0) > 0 && podfileOf(tree, model.project.folder) !== undefined;
+}
+
+/** SDKs that enrolled networks need: as pods of the target where the tree has a Podfile, else as Swift packages. */
 export function wireDependencies(context: IosWireContext): StackWiring {
   const { tree, model, title, profiles, survey } = context;
   const podfile = podfileOf(tree, model.project.folder);
@@ -21,33 +31,54 @@ export function wireDependencies(context: IosWireContext): StackWiring {
       (fact) =>
         fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.target.name,
     );
-    const [pod] = profile.ios?.pods ?? [];
     if (there) continue;
-    const edit =
-      pod && podfile !== undefined
-        ? podEdit(context, podfile, `pod '${pod.name}', '~> ${pod.version}'`)
-        : null;
-    if (edit === null || podfile === undefined) {
+    const base = {
+      platform: 'ios' as const,
+      network: profile.id,
+      topic: 'dependency' as const,
+      rules: ['build/dependency-missing'],
+    };
+    const [pod] = profile.ios?.pods ?? [];
+    const [wanted] = profile.ios?.packages ?? [];
+    if (pod && podfile !== undefined) {
+      const edit = podEdit(context, podfile, `pod '${pod.name}', '~> ${pod.version}'`);
+      if (edit) {
+        changes.push({ ...base, path: podfile, edits: [edit] });
+        installs.push(installStep(profile, podfile));
+      } else undone.push(profile);
+      continue;
+    }
+    const edits = wanted ? packageEdits(context, wanted) : null;
+    if (!edits) {
       undone.push(profile);
       continue;
     }
-    changes.push({
-      path: podfile,
-      platform: 'ios',
-      network: profile.id,
-      rules: ['build/dependency-missing'],
-      edits: [edit],
-    });
-    installs.push({
-      platform: 'ios',
-      network: profile.id,
-      rule: null,
-      what: 'Run pod install, and open the workspace from then on.',
-      why: 'The Podfile only names the pod; the project builds with it after the next install.',
-      where: podfile,
-    });
+    changes.push({ ...base, path: model.project.path, edits });
+    installs.push(resolveStep(profile, model.project.path));
   }
-  return { changes, byHand: [...installs.slice(0, 1), ...dependencySteps({ ...context, profiles: undone })] };
+  return { changes, byHand: [...installs, ...dependencySteps({ ...context, profiles: undone })] };
+}
+
+function installStep({ id, name }: Profile, podfile: string): ByHand {
+  return {
+    platform: 'ios',
+    network: id,
+    rule: null,
+    what: 'Run pod install, and open the workspace from then on, not the project.',
+    why: `The Podfile only names the pod of ${name}; the project builds with it after the next install.`,
+    where: podfile,
+  };
+}
+
+function resolveStep({ id, name }: Profile, project: string): ByHand {
+  return {
+    platform: 'ios',
+    network: id,
+    rule: null,
+    what: 'Open the project once, so that its packages are resolved, and commit Package.resolved.',
+    why: `The project only names the package of ${name}; which version is built stands in Package.resolved.`,
+    where: project,
+  };
 }
 
 /** Adds a line at the end of the target's block; null where the Podfile has no such block. */

@@ -1,128 +1,169 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { appendItem, insertLine, pbxString, setPbxString } from '../../formats/pbxproj/edit.js';
-import { entryOf, stringOf } from '../../formats/pbxproj/read.js';
+import { appendItem, setPbxString } from '../../formats/pbxproj/edit.js';
+import { entryOf } from '../../formats/pbxproj/read.js';
 import { needsPlacebook, placebookContents } from '../../placebook/contents.js';
-import { placebookMark } from '../../placebook/model.js';
+import { placebookMark, samePlacebook } from '../../placebook/model.js';
+import { objectiveCHeader, objectiveCSource } from '../../placebook/objective-c.js';
 import { swiftPlacebook } from '../../placebook/swift.js';
 import { baseOf, folderOf, isWithin } from '../../tree/paths.js';
+import type { Tree } from '../../tree/tree.js';
 import type { Edit } from '../../text/edit.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { placebookRules } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
+import { addObject, addToList, buildFile, fileReference, objectId } from './pbx-objects.js';
 import { sourceHome, sourcePaths, type SourceHome } from './sources.js';
-import { swiftConditionsOf } from './settings.js';
+import { clangDefinitionsOf, swiftConditionsOf, type SettingsScope } from './settings.js';
+import type { TargetModel } from './targets.js';
 import type { IosWireContext } from './wire-context.js';
 
 const platform = 'ios' as const;
-const ownCondition = 'SYNDEXA_TEST';
+const topic = 'placebook' as const;
+/** The condition that wiring makes where no other tells test configurations from the rest. */
+export const ownCondition = 'SYNDEXA_TEST';
 
-/** The Swift placebook: one file, compiled into the target, that picks the stage by a condition. */
+type Language = SourceHome['language'];
+
+/** The settings that conditions of each language come from, and what they say. */
+const conditions: Record<Language, { key: string; of: (scope: SettingsScope) => Set<string>; own: string }> =
+  {
+    swift: { key: 'SWIFT_ACTIVE_COMPILATION_CONDITIONS', of: swiftConditionsOf, own: ownCondition },
+    'objective-c': { key: 'GCC_PREPROCESSOR_DEFINITIONS', of: clangDefinitionsOf, own: `${ownCondition}=1` },
+  };
+
+/** The files of a placebook in each language. */
+const files: Record<Language, readonly string[]> = {
+  swift: ['Placebook.swift'],
+  'objective-c': ['Placebook.h', 'Placebook.m'],
+};
+
+/** The placebook in the language of the target, compiled into it; it picks the stage by a condition. */
 export function wirePlacebook(context: IosWireContext): StackWiring {
-  const { tree, model, title, profiles } = context;
-  if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
+  const { tree, model, title, allProfiles } = context;
+  if (!needsPlacebook(title, allProfiles, platform)) return { changes: [], byHand: [] };
   const home = sourceHome(model);
   if (!home) {
     const step: ByHand = {
       platform,
       network: null,
       rule: 'unit-id/not-in-build',
-      what: `Add a Swift file to the target ${model.target.name}, then wire again.`,
-      why: 'The placebook stands beside the target’s other Swift files, and it has none.',
+      what: `Add a source file to the target ${model.target.name}, then wire again.`,
+      why: 'The placebook stands beside the target’s other source files, and it has none.',
       where: model.project.path,
     };
     return { changes: [], byHand: [step] };
   }
-  const standing = tree.paths.find(
+  const standing = standingPlacebooks(tree, model);
+  const { language } = home;
+  const folder = folderOf(
+    standing.find((path) => files[language].includes(baseOf(path))) ?? `${home.folder}/x`,
+  );
+  const existing = standing.map((path) => tree.text(path)?.text).find((text) => text?.includes('#if '));
+  const condition = testCondition(context, language, existing);
+  const [test, production] = (['test', 'production'] as const).map((stage) =>
+    placebookContents(title, allProfiles, platform, stage),
+  );
+  if (!test || !production) return { changes: [], byHand: [] };
+  const options = { title: title.name, revision: context.revision, testCondition: condition };
+  const contents =
+    language === 'swift'
+      ? [swiftPlacebook(test, production, options)]
+      : [objectiveCHeader(test, production, options), objectiveCSource(test, production, options)];
+  const base = { platform, network: null, topic, rules: placebookRules };
+  const changes = files[language].flatMap((name, at): Change[] => {
+    const path = folder === '' ? name : `${folder}/${name}`;
+    const content = contents[at] ?? '';
+    const there = tree.text(path)?.text;
+    const written: Change[] =
+      there !== undefined && samePlacebook(there, content) ? [] : [{ ...base, path, content }];
+    return [...written, ...membershipChanges(context, home, path)];
+  });
+  return {
+    changes: [...changes, ...(condition === ownCondition ? conditionChanges(context, language) : [])],
+    byHand: [],
+  };
+}
+
+/** The placebooks that stand in the project, in any language. */
+export function standingPlacebooks(tree: Tree, { project }: TargetModel): string[] {
+  const names = Object.values(files).flat();
+  return tree.paths.filter(
     (path) =>
-      baseOf(path) === 'Placebook.swift' &&
-      isWithin(path, model.project.folder) &&
+      names.includes(baseOf(path)) &&
+      isWithin(path, project.folder) &&
       tree.text(path)?.text.slice(0, 400).includes(placebookMark),
   );
-  const path = standing ?? `${home.folder ? `${home.folder}/` : ''}Placebook.swift`;
-  const existing = standing ? tree.text(standing)?.text : undefined;
-  const condition = testCondition(context, existing);
-  const content = swiftPlacebook(
-    placebookContents(title, profiles, platform, 'test'),
-    placebookContents(title, profiles, platform, 'production'),
-    { title: title.name, testCondition: condition },
-  );
-  const changes: Change[] = [];
-  if (existing?.replace(/\r\n/g, '\n') !== content)
-    changes.push({ path, platform, network: null, rules: placebookRules, content });
-  if (condition === ownCondition) changes.push(...conditionChanges(context));
-  changes.push(...membershipChanges(context, home, path));
-  return { changes, byHand: [] };
 }
 
 /** The condition that holds in every test configuration and in no other: the one in use, DEBUG, or one of our own. */
-function testCondition({ variants }: IosWireContext, existing: string | undefined): string {
+function testCondition(
+  { variants }: IosWireContext,
+  language: Language,
+  existing: string | undefined,
+): string {
   const inUse = /^\s*#if (\w+)\s*$/m.exec(existing ?? '')?.[1];
   const splits = (name: string) =>
-    variants.every(({ scope, stage }) => swiftConditionsOf(scope).has(name) === (stage === 'test'));
+    variants.every(({ scope, stage }) => conditions[language].of(scope).has(name) === (stage === 'test'));
   if (inUse && splits(inUse)) return inUse;
   return splits('DEBUG') ? 'DEBUG' : ownCondition;
 }
 
-function conditionChanges({ tree, variants, model }: IosWireContext): Change[] {
+function conditionChanges({ tree, variants, model }: IosWireContext, language: Language): Change[] {
   const { path } = model.project;
   const document = tree.text(path);
   if (!document) return [];
-  const key = 'SWIFT_ACTIVE_COMPILATION_CONDITIONS';
+  const { key, of, own } = conditions[language];
   return variants.flatMap(({ scope, stage }): Change[] => {
     const { settings } = scope.own;
-    const conditions = swiftConditionsOf(scope);
-    if (!settings || conditions.has(ownCondition) === (stage === 'test')) return [];
+    if (!settings || of(scope).has(ownCondition) === (stage === 'test')) return [];
     const standing = entryOf(settings, key);
     const edits = (): Edit[] => {
-      if (standing?.value.type === 'list')
-        return [appendItem(document.text, standing.value, ownCondition, document.lineEnd)];
-      const own = standing?.value.type === 'string' ? standing.value.value : '$(inherited)';
-      const names = own.split(/\s+/).filter((name) => name !== ownCondition);
-      return setPbxString(
-        document.text,
-        settings,
-        key,
-        [...names, ...(stage === 'test' ? [ownCondition] : [])].join(' '),
-        document.lineEnd,
-      );
+      if (standing?.value.type === 'list') {
+        if (stage === 'test') return [appendItem(document.text, standing.value, own, document.lineEnd)];
+        return [];
+      }
+      const said = standing?.value.type === 'string' ? standing.value.value : '$(inherited)';
+      const names = said.split(/\s+/).filter((name) => name !== own);
+      const value = [...names, ...(stage === 'test' ? [own] : [])].join(' ');
+      return setPbxString(document.text, settings, key, value, document.lineEnd);
     };
-    return [{ path, platform, network: null, rules: placebookRules, edits: edits() }];
+    return [{ path, platform, network: null, topic, rules: placebookRules, edits: edits() }];
   });
 }
 
-/** Makes the file one of the target's sources; nothing to do where the folder itself is synchronised. */
+/** Makes the file one of the target's; nothing to do where the folder itself is synchronised. */
 function membershipChanges({ tree, model }: IosWireContext, home: SourceHome, path: string): Change[] {
   const { project, target } = model;
   const document = tree.text(project.path);
+  const compiled = !path.endsWith('.h');
   if (home.synchronised || !document || sourcePaths(model).includes(path)) return [];
   const { text, lineEnd } = document;
   const name = baseOf(path);
-  const id = (role: string) => objectId(`${role} ${target.id} ${path}`);
-  const [file, build] = [id('file'), id('build')];
+  const { file, build } = placebookIds(target.id, path);
+  if (entryOf(project.objects, file)) return [];
   const relative = home.groupFolder === '' ? path : path.slice(home.groupFolder.length + 1);
-  const reference =
-    `${file} /* ${name} */ = {isa = PBXFileReference; fileEncoding = 4; lastKnownFileType = sourcecode.swift; ` +
-    `${relative === name ? '' : `name = ${name}; `}path = ${pbxString(relative)}; sourceTree = "<group>"; };`;
-  const buildFile = `${build} /* ${name} in Sources */ = {isa = PBXBuildFile; fileRef = ${file} /* ${name} */; };`;
-  const first = (isa: string) =>
-    project.objects.entries.find((entry) => stringOf(entry.value, 'isa') === isa);
-  const [firstReference, firstBuild] = [first('PBXFileReference'), first('PBXBuildFile')];
-  const children = entryOf(home.group.value, 'children')?.value;
-  const files = entryOf(home.phase.value, 'files')?.value;
-  if (!firstReference || !firstBuild || !children || !files || folderOf(relative).startsWith('..')) return [];
+  const type = path.endsWith('.swift')
+    ? 'sourcecode.swift'
+    : compiled
+      ? 'sourcecode.c.objc'
+      : 'sourcecode.c.h';
+  const child = addToList(text, home.group, 'children', `${file} /* ${name} */`, lineEnd);
+  const listed = addToList(text, home.phase, 'files', `${build} /* ${name} in Sources */`, lineEnd);
+  if (!child || !listed || folderOf(relative).startsWith('..')) return [];
   const edits = [
-    insertLine(text, firstBuild.start, buildFile, lineEnd),
-    insertLine(text, firstReference.start, reference, lineEnd),
-    appendItem(text, children, `${file} /* ${name} */`, lineEnd),
-    appendItem(text, files, `${build} /* ${name} in Sources */`, lineEnd),
+    addObject(text, project.objects, 'PBXFileReference', fileReference(file, relative, type), lineEnd),
+    child,
+    ...(compiled
+      ? [
+          addObject(text, project.objects, 'PBXBuildFile', buildFile(build, file, name, 'Sources'), lineEnd),
+          listed,
+        ]
+      : []),
   ];
-  return [{ path: project.path, platform, network: null, rules: ['unit-id/not-in-build'], edits }];
+  const rules = ['unit-id/not-in-build'];
+  return [{ path: project.path, platform, network: null, topic, rules, edits }];
 }
 
-/** An object ID of 24 hexadecimal digits, the same whenever the same file is added to the same target. */
-function objectId(text: string): string {
-  return bytesToHex(sha256(utf8ToBytes(text)))
-    .slice(0, 24)
-    .toUpperCase();
+/** The IDs of a placebook's objects in the project file. */
+export function placebookIds(target: string, path: string): { file: string; build: string } {
+  return { file: objectId(`file ${target} ${path}`), build: objectId(`build ${target} ${path}`) };
 }

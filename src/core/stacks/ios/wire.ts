@@ -6,9 +6,27 @@ import type { StackWiring, WireContext } from '../stack.js';
 import { wireAttribution } from './attribution.js';
 import { targetsBelow } from './targets.js';
 import { wireAppIds } from './wire-app-ids.js';
+import { wireCallSites } from './wire-call-sites.js';
+import { wireCompanion } from './wire-companion.js';
 import type { IosWireContext, StagedVariant } from './wire-context.js';
 import { wireDependencies } from './wire-dependencies.js';
+import { storeSteps, wireKeys } from './wire-keys.js';
+import { wireLevels } from './wire-levels.js';
+import { wireLinkerFlags } from './wire-linker.js';
 import { wirePlacebook } from './wire-placebook.js';
+
+/** What wiring does, part by part. */
+const parts = [
+  wireAppIds,
+  wireKeys,
+  wireAttribution,
+  wireLinkerFlags,
+  wireDependencies,
+  wireCompanion,
+  wireLevels,
+  wireCallSites,
+  wirePlacebook,
+];
 
 /** Works out the edits for the application target that is the title's iOS edition. */
 export function wireIos(tree: Tree, root: string, context: WireContext): StackWiring {
@@ -26,14 +44,7 @@ export function wireIos(tree: Tree, root: string, context: WireContext): StackWi
     return { changes: [], byHand: [stageStep('ios', open)] };
   }
   const wiring: IosWireContext = { ...context, tree, model, edition, variants };
-  const parts = [
-    wireAppIds(wiring),
-    wireAttribution(wiring),
-    wireDependencies(wiring),
-    wirePlacebook(wiring),
-  ];
-  return {
-    changes: parts.flatMap(({ changes }) => changes),
-    byHand: parts.flatMap(({ byHand }) => byHand),
-  };
+  const made = parts.map((part) => part(wiring));
+  const changes = made.flatMap((part) => part.changes);
+  return { changes, byHand: [...made.flatMap(({ byHand }) => byHand), ...storeSteps(wiring, changes)] };
 }

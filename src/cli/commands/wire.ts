@@ -1,0 +1,289 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { basename, resolve } from 'node:path';
+import type { WiringAnswer } from '../../api/trees.js';
+import type { SourceFile } from '../../core/wiring/model.js';
+import type { Client } from '../client.js';
+import { homeFolder, withService } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { sendTree } from '../send-tree.js';
+import type { TreeOptions } from './trees.js';
+
+export interface WireOptions extends TreeOptions {
+  write?: boolean;
+  rule?: string[];
+  network?: string[];
+  variant?: string[];
+  part?: string[];
+  raiseSdk?: boolean;
+  callSites?: boolean;
+  file?: string[];
+}
+
+/** `syndexa wire DIR [--write]`. */
+export function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
+  return withService(io, async (client) => {
+    const given = await namedFiles(io, options.file ?? []);
+    const { snapshot, folder } = await sendTree(client, io, directory);
+    const wiring = await client.call('wire', {
+      params: { snapshot },
+      body: {
+        title: options.title ?? null,
+        choice: {
+          rules: options.rule ?? [],
+          networks: options.network ?? [],
+          variants: options.variant ?? [],
+          groups: options.part ?? [],
+        },
+        extras: {
+          levels: options.raiseSdk ?? false,
+          callSites: options.callSites ?? false,
+          binaries: given.map(({ name, sha256, size }) => ({ name, sha256, size })),
+          companions: given.flatMap(({ content, name, sha256, size }) =>
+            content === null ? [] : [{ name, sha256, size, content }],
+          ),
+        },
+      },
+    });
+    const again = commandLine(directory, wiring.title, options);
+    return show({ io, paint, client, directory, folder }, wiring, options, given, again);
+  });
+}
+
+export interface UnwireOptions extends TreeOptions {
+  write?: boolean;
+}
+
+/** `syndexa unwire NETWORK DIR [--write]`. */
+export function unwire(
+  io: Io,
+  paint: Paint,
+  network: string,
+  directory: string,
+  options: UnwireOptions,
+): Promise<number> {
+  return withService(io, async (client) => {
+    const { WriteRecords } = await import('../../service/trees/write-records.js');
+    const { snapshot, folder } = await sendTree(client, io, directory);
+    const added = await new WriteRecords(homeFolder(io.env)).added(folder);
+    const wiring = await client.call('unwire', {
+      params: { snapshot },
+      body: { title: options.title ?? null, network, added },
+    });
+    const again = `syndexa unwire ${network} ${directory} --title ${wiring.title} --write`;
+    return show({ io, paint, client, directory, folder }, wiring, options, [], again);
+  });
+}
+
+interface Place {
+  io: Io;
+  paint: Paint;
+  client: Client;
+  directory: string;
+  folder: string;
+}
+
+/** Shows a wiring, and writes it when that is asked for. */
+async function show(
+  place: Place,
+  wiring: WiringAnswer,
+  options: { write?: boolean; json?: boolean },
+  given: readonly NamedFile[],
+  again: string,
+): Promise<number> {
+  const { io, paint } = place;
+  if (options.json) io.out(`${JSON.stringify(wiring, null, 2)}\n`);
+  else {
+    const { wireText } = await import('../render/wire.js');
+    io.out(wireText(wiring, paint, io.width));
+  }
+  if (!options.write) {
+    if (wiring.edits.length > 0 && !options.json)
+      io.out(`${paint.dim('Nothing was written. To write these edits:')} ${again}\n`);
+    return exit.clean;
+  }
+  if (wiring.edits.length > 0) await write(place, wiring, given);
+  if (!options.json && wiring.edits.length > 0)
+    io.out(
+      `${paint.green('✔ written')}: ${wiring.edits.length} files in ${resolve(place.folder)}; take it back with syndexa undo ${place.directory}\n`,
+    );
+  return exit.clean;
+}
+
+/** Writes the edits, and lets the board follow what was written. */
+async function write(
+  { io, client, directory, folder }: Place,
+  wiring: WiringAnswer,
+  given: readonly NamedFile[],
+): Promise<void> {
+  const { applyToTree } = await import('../../service/trees/apply.js');
+  const { WriteRecords } = await import('../../service/trees/write-records.js');
+  const note = {
+    title: wiring.title,
+    what: wiring.network === null ? 'wire' : `unwire ${wiring.network}`,
+    at: new Date().toISOString(),
+  };
+  const record = new WriteRecords(homeFolder(io.env)).recorder(wiring.edits, note);
+  const sources = new Map(given.map(({ sha256, path }) => [sha256, path]));
+  await refusedAsSaid(
+    () => applyToTree(folder, wiring.edits, { record, sources }),
+    'Run the command again: it works the edits out for the files as they are now.',
+  );
+  const after = await sendTree(client, io, directory);
+  await client.call('check', { params: { snapshot: after.snapshot }, body: { title: wiring.title } });
+}
+
+/** Runs a write; what keeps it from being done is said in the usual way. */
+async function refusedAsSaid<Result>(work: () => Promise<Result>, fix: string): Promise<Result> {
+  const { FileChangedError } = await import('../../service/trees/apply.js');
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof FileChangedError)
+      throw new CommandError(`Nothing was written. ${error.message}`, exit.refused, fix);
+    const code = (error as NodeJS.ErrnoException).code;
+    if (code)
+      throw new CommandError(
+        `Nothing was written: ${(error as Error).message}.`,
+        exit.wrongUse,
+        code === 'ENOSPC' ? 'Make room on the disk and run it again.' : 'Mend that and run it again.',
+      );
+    throw error;
+  }
+}
+
+/** A file that a person named, to be put into the tree. */
+interface NamedFile extends SourceFile {
+  path: string;
+  /** Its text; null when it is none, or too long for what can be laid as text. */
+  content: string | null;
+}
+
+async function namedFiles(io: Io, paths: readonly string[]): Promise<NamedFile[]> {
+  return Promise.all(
+    paths.map(async (written): Promise<NamedFile> => {
+      const path = resolve(io.cwd, written);
+      const bytes = await readFile(path).catch((error: unknown) => {
+        throw new CommandError(
+          `${written} cannot be read: ${(error as Error).message}.`,
+          exit.wrongUse,
+          'Name a file that is there.',
+        );
+      });
+      const isText = bytes.length < 1_000_000 && !bytes.includes(0);
+      return {
+        path,
+        name: basename(path),
+        sha256: createHash('sha256').update(bytes).digest('hex'),
+        size: bytes.length,
+        content: isText ? bytes.toString('utf8') : null,
+      };
+    }),
+  );
+}
+
+/** The command that writes what was shown. */
+function commandLine(directory: string, title: string, options: WireOptions): string {
+  const many = (flag: string, values: readonly string[] = []) => values.map((value) => `${flag} ${value}`);
+  return [
+    `syndexa wire ${directory} --title ${title}`,
+    ...many('--rule', options.rule),
+    ...many('--network', options.network),
+    ...many('--variant', options.variant),
+    ...many('--part', options.part),
+    ...(options.raiseSdk ? ['--raise-sdk'] : []),
+    ...(options.callSites ? ['--call-sites'] : []),
+    ...many('--file', options.file),
+    '--write',
+  ].join(' ');
+}
+
+export interface UndoOptions {
+  list?: boolean;
+  json?: boolean;
+}
+
+/** `syndexa undo DIR [--list]`. */
+export async function undo(io: Io, paint: Paint, directory: string, options: UndoOptions): Promise<number> {
+  const { WriteRecords, entryOf } = await import('../../service/trees/write-records.js');
+  const { recoverTree } = await import('../../service/trees/apply.js');
+  const folder = resolve(io.cwd, directory);
+  const records = new WriteRecords(homeFolder(io.env));
+  const found = await recoverTree(folder)
+    .then(() => records.list(folder))
+    .catch((error: unknown) => {
+      throw new CommandError(
+        `${directory} cannot be read: ${(error as Error).message}.`,
+        exit.wrongUse,
+        'Name the folder of a source tree.',
+      );
+    });
+  const { undoText, writesText } = await import('../render/undo.js');
+  if (options.list) {
+    const entries = found.map(entryOf);
+    io.out(options.json ? `${JSON.stringify(entries, null, 2)}\n` : writesText(entries, directory, paint));
+    return exit.clean;
+  }
+  const undone = await refusedAsSaid(
+    () => records.undo(folder),
+    'Take those changes back first, or keep the write: only files that nobody touched since are restored.',
+  );
+  if (!undone)
+    throw new CommandError(
+      `Nothing was written into ${directory} that could be taken back.`,
+      exit.wrongUse,
+      'Only what syndexa wire and unwire wrote can be, on the machine that wrote it.',
+    );
+  const entry = entryOf(undone);
+  await followed(io, directory, entry.title);
+  io.out(options.json ? `${JSON.stringify(entry, null, 2)}\n` : undoText(entry, paint));
+  return exit.clean;
+}
+
+/** Lets the board follow what was taken back; a title that is gone has no board. */
+function followed(io: Io, directory: string, title: string): Promise<unknown> {
+  return withService(io, async (client) => {
+    const { snapshot } = await sendTree(client, io, directory);
+    await client.call('check', { params: { snapshot }, body: { title } }).catch((error: unknown) => {
+      if (!(error instanceof CommandError)) throw error;
+    });
+    return exit.clean;
+  });
+}
+
+export interface PlacebookOptions extends TreeOptions {
+  check?: boolean;
+  write?: boolean;
+}
+
+/** `syndexa placebook DIR [--check] [--write]`. */
+export function placebook(
+  io: Io,
+  paint: Paint,
+  directory: string,
+  options: PlacebookOptions,
+): Promise<number> {
+  return withService(io, async (client) => {
+    const { snapshot, folder } = await sendTree(client, io, directory);
+    const groups = ['android/all/placebook', 'ios/all/placebook'];
+    const wiring = await client.call('wire', {
+      params: { snapshot },
+      body: { title: options.title ?? null, choice: { groups } },
+    });
+    if (!options.check) {
+      const again = `syndexa placebook ${directory} --title ${wiring.title} --write`;
+      return show({ io, paint, client, directory, folder }, wiring, options, [], again);
+    }
+    const files = wiring.edits.map(({ path, before, remove }) => ({
+      path,
+      state: before === null ? 'missing' : remove ? 'in the way' : 'out of date',
+    }));
+    if (options.json)
+      io.out(`${JSON.stringify({ title: wiring.title, current: files.length === 0, files }, null, 2)}\n`);
+    else {
+      const { placebookText } = await import('../render/undo.js');
+      io.out(placebookText(files, `syndexa placebook ${directory} --title ${wiring.title} --write`, paint));
+    }
+    return files.length === 0 ? exit.clean : exit.findings;
+  });
+}

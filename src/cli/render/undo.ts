@@ -1,0 +1,43 @@
+import type { WriteEntry } from '../../api/trees.js';
+import type { Paint } from '../io.js';
+
+const signs = { new: 'new    ', changed: 'changed', removed: 'removed' } as const;
+/** What taking a write back does to a file. */
+const takenBack = { new: 'taken away', changed: 'as it was', removed: 'there again' } as const;
+
+/** The writes of a tree that can be taken back, the latest first. */
+export function writesText(entries: readonly WriteEntry[], directory: string, paint: Paint): string {
+  if (entries.length === 0)
+    return `Nothing was written into ${directory} from this machine that could be taken back.\n`;
+  const lines = entries.flatMap(({ at, title, what, files }, index) => [
+    `${paint.bold(what)}  ${title}  ${paint.dim(at.replace('T', ' ').slice(0, 16))}${index === 0 ? `  ${paint.green('← syndexa undo takes this back')}` : ''}`,
+    ...files.map(({ path, change }) => `  ${paint.dim(signs[change])} ${path}`),
+    '',
+  ]);
+  return lines.join('\n');
+}
+
+/** What was taken back. */
+export function undoText({ what, title, files }: WriteEntry, paint: Paint): string {
+  const count = files.length === 1 ? '1 file' : `${files.length} files`;
+  return [
+    `${paint.green('✔ taken back')}: ${what} of ${title}, ${count}, every byte as it was`,
+    ...files.map(({ path, change }) => `  ${path}  ${paint.dim(takenBack[change])}`),
+    '',
+  ].join('\n');
+}
+
+/** Whether the placebooks of a tree are current, file by file. */
+export function placebookText(
+  files: readonly { path: string; state: string }[],
+  again: string,
+  paint: Paint,
+): string {
+  if (files.length === 0) return `${paint.green('✔ current')}: the placebooks say what the roster says\n`;
+  return [
+    `${paint.red('✘ not current')}`,
+    ...files.map(({ path, state }) => `  ${state.padEnd(11)} ${path}`),
+    `${paint.dim('To write them:')} ${again}`,
+    '',
+  ].join('\n');
+}

@@ -1,0 +1,27 @@
+import { camelCase, pascalCase, upperCase } from './model.js';
+import { appName } from './objective-c.js';
+
+/** The languages in which placebooks are written. */
+export type PlacebookLanguage = 'kotlin' | 'java' | 'swift' | 'objective-c';
+
+/** How code of a language names the unit ID of a placement on a network. */
+export function unitReference(language: PlacebookLanguage, placement: string, network: string): string {
+  switch (language) {
+    case 'kotlin':
+      return `Placebook.${camelCase(placement)}.unit(Placebook.Network.${upperCase(network)})`;
+    case 'java':
+      return `Placebook.${upperCase(placement)}.unit(Placebook.Network.${upperCase(network)})`;
+    case 'swift':
+      return `Placebook.${camelCase(placement)}.unit(.${camelCase(network)})`;
+    case 'objective-c':
+      return `[Placebook.${camelCase(placement)} unitFor:PlacebookNetwork${pascalCase(network)}]`;
+  }
+}
+
+/** How code of a language names the app ID that a network takes in its start-up call. */
+export function appReference(language: PlacebookLanguage, network: string): string {
+  if (language === 'java') return `Placebook.Apps.${upperCase(network)}`;
+  return language === 'objective-c'
+    ? `Placebook.${appName(network)}`
+    : `Placebook.Apps.${camelCase(network)}`;
+}

@@ -1,0 +1,108 @@
+import { removeElement } from '../../formats/xml/edit.js';
+import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
+import { readXml, type XmlElement } from '../../formats/xml/read.js';
+import type { Change, Topic } from '../../wiring/model.js';
+import { androidNamespace } from './namespaces.js';
+import { manifestPath } from './sources.js';
+import type { AndroidUnwireContext } from './unwire.js';
+import { othersNeed } from './unwire.js';
+import { madeClass, wireApplication } from './wire-application.js';
+
+/** App ID, components and permissions of the network, out of every manifest of the module. */
+export function unwireManifests(context: AndroidUnwireContext): Change[] {
+  const { tree, model, network, added } = context;
+  const place = network.android?.['app-id'];
+  const key = place?.place === 'manifest' ? place.key : undefined;
+  const components = (network.android?.components ?? []).filter(
+    ({ name }) =>
+      !othersNeed(context, ({ android }) => android?.components.some((item) => item.name === name) ?? false),
+  );
+  // A permission that stood there before, or that others need, is not the network's alone.
+  const permissions = (network.android?.permissions ?? [])
+    .filter(({ name }) => added.has(`permission ${name}`))
+    .filter(
+      ({ name }) =>
+        !othersNeed(
+          context,
+          ({ android }) => android?.permissions.some((item) => item.name === name) ?? false,
+        ),
+    );
+  const sets = new Set(model.variants.flatMap(({ sourceSets }) => sourceSets));
+  return [...sets].flatMap((sourceSet): Change[] => {
+    const path = manifestPath(model, sourceSet);
+    const document = tree.text(path);
+    const root = tree.read(path, readXml)?.root;
+    if (!document || !root) return [];
+    const nameOf = (element: XmlElement) =>
+      attribute(element, `${prefixOf(root, androidNamespace, 'android')}:name`)?.value.trim() ?? '';
+    const removal = (element: XmlElement, topic: Topic, adds: string[] = []): Change => ({
+      path,
+      platform: 'android',
+      network: network.id,
+      topic,
+      rules: [],
+      adds,
+      edits: [removeElement(document.text, element)],
+    });
+    const inside = elements(root, 'application').flatMap((application) => elements(application));
+    return [
+      ...inside
+        .filter((element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key)
+        .map((element) => removal(element, 'app-id')),
+      ...inside
+        .filter((element) =>
+          components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
+        )
+        .map((element) => removal(element, 'components')),
+      ...elements(root, 'uses-permission')
+        .filter((element) => permissions.some(({ name }) => nameOf(element) === name))
+        .map((element) => removal(element, 'permissions', [`permission ${nameOf(element)}`])),
+    ];
+  });
+}
+
+/** The application class that wiring made, for those that are left; its declaration goes with it. */
+export function unwireApplication(context: AndroidUnwireContext): Change[] {
+  const { tree, model, network, rest } = context;
+  const path = manifestPath(model, 'main');
+  const root = tree.read(path, readXml)?.root;
+  const application = root && elements(root, 'application')[0];
+  const declared =
+    root && application
+      ? attribute(application, `${prefixOf(root, androidNamespace, 'android')}:name`)
+      : undefined;
+  const made = madeClass(context);
+  const base = {
+    platform: 'android' as const,
+    network: network.id,
+    topic: 'application' as const,
+    rules: [],
+  };
+  const text = tree.text(path)?.text ?? '';
+  const undeclare = (): Change[] => {
+    if (!declared) return [];
+    const blanks = /\s*$/.exec(text.slice(0, declared.start))?.[0].length ?? 0;
+    return [{ ...base, path, edits: [{ start: declared.start - blanks, end: declared.end, text: '' }] }];
+  };
+  if (made && declared?.value === made.name) {
+    const others = wireApplication({ ...context, title: rest, profiles: context.allProfiles });
+    const stays = others.changes.find((change) => change.path === made.path);
+    if (stays) return [{ ...stays, network: network.id }];
+    if (stillAsked(context)) return [];
+    return [{ ...base, path: made.path, remove: true }, ...undeclare()];
+  }
+  const wanted = network.android?.application?.class;
+  return wanted !== undefined && declared?.value === wanted ? undeclare() : [];
+}
+
+/** Whether the made class serves a network that is left. */
+function stillAsked(context: AndroidUnwireContext): boolean {
+  const text = madeClass(context)?.text ?? '';
+  return othersNeed(context, ({ android, code }) => {
+    const extended = android?.application && text.includes(`import ${android.application.class}`);
+    const calls = [code.kotlin, code.java].some(
+      (language) => language?.start.in === 'application' && text.includes(`${language.start.call}(`),
+    );
+    return Boolean(extended) || calls;
+  });
+}

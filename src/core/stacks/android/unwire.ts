@@ -1,0 +1,87 @@
+import { isEnrolled } from '../../roster/expected.js';
+import { editionOf } from '../../survey/modules.js';
+import type { Tree } from '../../tree/tree.js';
+import type { Change } from '../../wiring/model.js';
+import type { StackWiring, UnwireContext } from '../stack.js';
+import { needsPlacebook } from '../../placebook/contents.js';
+import { appModules } from './scripts.js';
+import { stageSets } from './source-sets.js';
+import { readModule } from './variants.js';
+import { unwireApplication, unwireManifests } from './unwire-manifests.js';
+import { unwireScripts } from './unwire-scripts.js';
+import { unwireStrings } from './unwire-strings.js';
+import type { AndroidWireContext } from './wire-context.js';
+import { standingPlacebooks, wirePlacebook } from './wire-placebook.js';
+
+/** What each part of taking a network out works with. */
+export interface AndroidUnwireContext extends UnwireContext, Omit<AndroidWireContext, keyof UnwireContext> {}
+
+const parts = [
+  unwireManifests,
+  unwireApplication,
+  unwireStrings,
+  unwireScripts,
+  unwireFiles,
+  unwirePlacebook,
+];
+
+/** Works out the edits that take a network out of the title's Android edition. */
+export function unwireAndroid(tree: Tree, root: string, context: UnwireContext): StackWiring {
+  const { title, survey } = context;
+  const edition = editionOf(survey.editions, title, 'android');
+  const module = appModules(tree).find(
+    (candidate) => candidate.root === root && (candidate.folder || '.') === edition?.module,
+  );
+  if (!edition || !module) return { changes: [], byHand: [] };
+  const model = readModule(tree, module);
+  const sets = stageSets(edition.variants) ?? [];
+  const unwiring: AndroidUnwireContext = { ...context, tree, model, edition, sets };
+  return { changes: parts.flatMap((part) => part(unwiring)), byHand: [] };
+}
+
+/** Whether another network of the title, in this edition, asks for the same. */
+export function othersNeed(
+  { allProfiles, network, rest }: AndroidUnwireContext,
+  asks: (profile: AndroidUnwireContext['network']) => boolean,
+): boolean {
+  return allProfiles.some(
+    (profile) => profile.id !== network.id && isEnrolled(rest, profile.id, 'android') && asks(profile),
+  );
+}
+
+/** Library and companion files of the network. */
+function unwireFiles(context: AndroidUnwireContext): Change[] {
+  const { tree, model, network, survey } = context;
+  const { folder } = model.module;
+  const base = { platform: 'android' as const, network: network.id, rules: [], remove: true as const };
+  const binaries = survey.facts.flatMap(({ kind, network: about, standsIn, value }) =>
+    kind === 'binary' && about === network.id && standsIn === 'its place' ? [value] : [],
+  );
+  const companion = network.android?.companion;
+  const lying = companion
+    ? [`${folder ? `${folder}/` : ''}${companion.file}`].filter((path) => tree.has(path))
+    : [];
+  return [
+    ...[...new Set(binaries)].map((path) => ({ ...base, topic: 'binary' as const, path })),
+    ...lying.map((path) => ({ ...base, topic: 'companion' as const, path })),
+  ];
+}
+
+/** The placebook without the network; none where nothing is left for it to say. */
+function unwirePlacebook(context: AndroidUnwireContext): Change[] {
+  if (needsPlacebook(context.rest, context.allProfiles, 'android'))
+    return standing(context).length > 0 ? wirePlacebook({ ...context, title: context.rest }).changes : [];
+  return standing(context).map(({ path }) => ({
+    path,
+    platform: 'android',
+    network: null,
+    topic: 'placebook',
+    rules: [],
+    remove: true,
+  }));
+}
+
+function standing(context: AndroidUnwireContext) {
+  const names = new Set(context.model.variants.flatMap(({ sourceSets }) => sourceSets));
+  return [...names].flatMap((sourceSet) => standingPlacebooks(context, sourceSet));
+}

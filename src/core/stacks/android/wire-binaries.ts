@@ -1,0 +1,103 @@
+import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
+import { isEnrolled } from '../../roster/expected.js';
+import type { Profile } from '../../network/model.js';
+import type { ByHand, Change } from '../../wiring/model.js';
+import type { StackWiring } from '../stack.js';
+import { statementsOf } from './scripts.js';
+import { contextModule, type AndroidWireContext } from './wire-context.js';
+
+type Binary = NonNullable<Profile['android']>['binaries'][number];
+
+/** Libraries that are handed out as files: copied to `libs` from a file that the person names, and taken in from there. */
+export function wireBinaries(context: AndroidWireContext): StackWiring {
+  const { title, profiles } = context;
+  const parts = profiles
+    .filter(({ id }) => isEnrolled(title, id, 'android'))
+    .flatMap((profile) =>
+      (profile.android?.binaries ?? []).map((binary) => wireBinary(context, profile, binary)),
+    );
+  return {
+    changes: parts.flatMap(({ changes }) => changes),
+    byHand: parts.flatMap(({ byHand }) => byHand),
+  };
+}
+
+function wireBinary(context: AndroidWireContext, profile: Profile, binary: Binary): StackWiring {
+  const { tree, model, survey, extras } = context;
+  const { script, folder } = model.module;
+  const taken = survey.facts.find(
+    ({ kind, name, module }) =>
+      kind === 'binary' && name === binary.file && module === contextModule(context),
+  );
+  if (taken?.standsIn === 'its place') return { changes: [], byHand: [] };
+  const path = taken?.value ?? `${folder ? `${folder}/` : ''}libs/${binary.file}`;
+  const base = {
+    platform: 'android' as const,
+    network: profile.id,
+    topic: 'binary' as const,
+    rules: ['build/binary-missing'],
+  };
+  const step = (what: string, why: string, where: string): StackWiring => ({
+    changes: [],
+    byHand: [{ platform: 'android', network: profile.id, rule: 'build/binary-missing', what, why, where }],
+  });
+  const source = extras.binaries.find(({ name }) => name === binary.file);
+  if (!source && !tree.has(path))
+    return step(
+      `Get ${binary.file} at ${profile.site ?? profile.name}, then wire with --file FOLDER/${binary.file}: it is copied to ${path}.`,
+      `${profile.name}: ${binary.why}`,
+      path,
+    );
+  if (source && binary.sha256 !== undefined && source.sha256 !== binary.sha256)
+    return step(
+      `Get ${binary.file} of version ${binary.version} again: the named file has the hash ${source.sha256.slice(0, 12)}…, and ${binary.sha256.slice(0, 12)}… is wanted.`,
+      'A library of another version, or a damaged one, would go into every build.',
+      path,
+    );
+  const changes: Change[] = tree.has(path) || !source ? [] : [{ ...base, path, source }];
+  if (taken) return { changes, byHand: [] };
+  const document = tree.text(script);
+  const block = blockAt(statementsOf(tree, script), ['dependencies']);
+  if (!document || !block)
+    return step(`Add implementation(files("libs/${binary.file}")) to dependencies.`, binary.why, script);
+  const line = script.endsWith('.kts')
+    ? `implementation(files("libs/${binary.file}"))`
+    : `implementation files('libs/${binary.file}')`;
+  const edit = appendToBlock(document.text, block, line, document.lineEnd);
+  return { changes: [...changes, { ...base, path: script, edits: [edit] }], byHand: [] };
+}
+
+/** Files that an enrolled network's pages give out per application: laid in their place when they are at hand. */
+export function wireCompanion(context: AndroidWireContext): StackWiring {
+  const { tree, model, title, profiles, extras, edition } = context;
+  const changes: Change[] = [];
+  const byHand: ByHand[] = [];
+  for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'android'))) {
+    const companion = profile.android?.companion;
+    const lying = context.survey.facts.some(
+      (fact) => fact.kind === 'companion' && fact.network === profile.id && fact.standsIn === 'its place',
+    );
+    if (!companion || lying) continue;
+    const path = `${model.module.folder ? `${model.module.folder}/` : ''}${companion.file}`;
+    const given = extras.companions.find(({ name }) => name === companion.file.split('/').at(-1));
+    if (given && !tree.has(path)) {
+      changes.push({
+        path,
+        platform: 'android',
+        network: profile.id,
+        topic: 'companion',
+        rules: ['companion/missing'],
+        content: given.content,
+      });
+    } else if (!given)
+      byHand.push({
+        platform: 'android',
+        network: profile.id,
+        rule: 'companion/missing',
+        what: `Get ${companion.file} for ${edition.identifier ?? 'this application'} at ${profile.site ?? profile.name}, then wire with --file FOLDER/${companion.file}: it is laid at ${path}.`,
+        why: `${profile.name}: ${companion.why}`,
+        where: path,
+      });
+  }
+  return { changes, byHand };
+}

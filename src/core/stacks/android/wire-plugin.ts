@@ -1,0 +1,98 @@
+import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
+import { callsIn, pathOf } from '../../formats/gradle/query.js';
+import type { Profile } from '../../network/model.js';
+import { isEnrolled } from '../../roster/expected.js';
+import type { ByHand, Change } from '../../wiring/model.js';
+import type { StackWiring } from '../stack.js';
+import { catalogOf, pluginsOf, scriptOf, statementsOf } from './scripts.js';
+import { catalogEntry } from './wire-catalog.js';
+import type { AndroidWireContext } from './wire-context.js';
+
+const base = {
+  platform: 'android' as const,
+  topic: 'plugin' as const,
+  rules: ['build/plugin-missing'],
+};
+
+/** Gradle plugins that enrolled networks need, applied in the module in the form that its others have. */
+export function wirePlugins(context: AndroidWireContext): StackWiring {
+  const { tree, model, title, profiles } = context;
+  const { root, script } = model.module;
+  const there = pluginsOf(tree, root, script);
+  const changes: Change[] = [];
+  const byHand: ByHand[] = [];
+  for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'android'))) {
+    const plugin = profile.android?.plugin;
+    if (!plugin || there.includes(plugin.id)) continue;
+    const mine = pluginChanges(context, profile, plugin);
+    if (mine) changes.push(...mine);
+    else
+      byHand.push({
+        platform: 'android',
+        network: profile.id,
+        rule: 'build/plugin-missing',
+        what: `Put ${plugin.id}:${plugin.version} on the build’s class path and apply the plugin ${plugin.id} in this module.`,
+        why: `${profile.name}: ${plugin.why} The script has no plugins block to add it to.`,
+        where: script,
+      });
+  }
+  return { changes, byHand };
+}
+
+function pluginChanges(
+  { tree, model }: AndroidWireContext,
+  { id: network }: Profile,
+  { id, version }: NonNullable<NonNullable<Profile['android']>['plugin']>,
+): Change[] | undefined {
+  const { root, script } = model.module;
+  const document = tree.text(script);
+  const block = blockAt(statementsOf(tree, script), ['plugins']);
+  if (!document || !block) return undefined;
+  const top = scriptOf(tree, root);
+  const shared =
+    top === undefined || top === script ? undefined : blockAt(statementsOf(tree, top), ['plugins']);
+  const catalog = usesAliases(block) ? catalogOf(tree, root) : undefined;
+  const alias = network;
+  const changes: Change[] = [];
+  const named = (path: string, withVersion: boolean) => {
+    if (catalog) return `alias(libs.plugins.${alias.replace(/[-_]/g, '.')})`;
+    if (path.endsWith('.kts')) return `id("${id}")${withVersion ? ` version "${version}"` : ''}`;
+    return `id '${id}'${withVersion ? ` version '${version}'` : ''}`;
+  };
+  if (catalog) {
+    const entry = catalogEntry(
+      tree,
+      catalog,
+      'plugins',
+      `${alias} = { id = "${id}", version = "${version}" }`,
+    );
+    if (!entry) return undefined;
+    changes.push({ ...base, network, path: catalog.path, edits: [entry] });
+  }
+  if (shared && top !== undefined) {
+    const text = tree.text(top);
+    if (!text) return undefined;
+    const line = `${named(top, true)} apply false`;
+    changes.push({
+      ...base,
+      network,
+      path: top,
+      edits: [appendToBlock(text.text, shared, line, text.lineEnd)],
+    });
+  }
+  const line = named(script, !shared);
+  changes.push({
+    ...base,
+    network,
+    path: script,
+    edits: [appendToBlock(document.text, block, line, document.lineEnd)],
+  });
+  return changes;
+}
+
+function usesAliases(block: NonNullable<ReturnType<typeof blockAt>>): boolean {
+  return callsIn(block.body ?? []).some(({ path, call }) => {
+    const given = call.args[0]?.value;
+    return path === 'alias' && given !== undefined && (pathOf(given)?.startsWith('libs.plugins.') ?? false);
+  });
+}

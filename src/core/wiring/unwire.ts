@@ -1,0 +1,82 @@
+import type { Profile } from '../network/model.js';
+import { withoutNetwork } from '../roster/without.js';
+import { runSurvey, type SurveyRun } from '../survey/run.js';
+import type { Tree } from '../tree/tree.js';
+import { noExtras, type ByHand } from './model.js';
+import { mergeChanges, treeWith } from './outcomes.js';
+import { check, finish, type Plan, type PlanOptions } from './plan.js';
+
+/** What taking a network out is planned with. */
+export interface UnwireOptions extends PlanOptions {
+  network: Profile;
+  /** What earlier wirings of this tree say they put in that others may need too. */
+  added: readonly string[];
+}
+
+/**
+ * Plans the edits that take a network out of a tree: what wiring would put in for it, and no other network of
+ * the title needs. What stands of it afterwards is listed for a person.
+ */
+export function planUnwiring(
+  tree: Tree,
+  options: UnwireOptions,
+  run: SurveyRun = runSurvey(tree, options),
+): Plan {
+  const { network, added } = options;
+  const { title } = options.title;
+  const rest = withoutNetwork(title, network.id);
+  const parts = run.parts.map(({ stack, root, survey }) =>
+    stack.unwire(tree, root, {
+      ...run.context,
+      allProfiles: run.context.profiles,
+      title,
+      rest,
+      survey,
+      network,
+      added: new Set(added),
+      extras: noExtras,
+      revision: options.revision,
+    }),
+  );
+  const outcomes = mergeChanges(
+    tree,
+    parts.flatMap(({ changes }) => changes),
+  );
+  const later = { ...options, progress: undefined, title: { ...options.title, title: rest } };
+  const after = runSurvey(treeWith(tree, outcomes), later);
+  const left = { changes: [], byHand: standing(after, network) };
+  const plan = finish(tree, {
+    outcomes,
+    findings: check(run, options),
+    remaining: check(after, later).filter(({ network: about }) => about === network.id),
+    parts: [...parts, left],
+  });
+  return { ...plan, byHand: [...plan.byHand, rosterStep(options)] };
+}
+
+/** What still stands of the network, one step per file. */
+function standing({ survey }: SurveyRun, network: Profile): ByHand[] {
+  const places = new Map<string, { line: number; value: string; platform: 'android' | 'ios' }>();
+  for (const { network: about, place, value, platform } of survey.facts)
+    if (about === network.id && !places.has(place.path))
+      places.set(place.path, { line: place.line, value, platform });
+  return [...places].map(([path, { line, value, platform }]) => ({
+    platform,
+    network: network.id,
+    rule: null,
+    what: `Take ${value} out of ${path}.`,
+    why: 'A person wrote it, so taking it out is for a person to decide.',
+    where: `${path}:${line}`,
+  }));
+}
+
+function rosterStep({ title, network }: UnwireOptions): ByHand {
+  return {
+    platform: null,
+    network: network.id,
+    rule: null,
+    what: `Take ${network.name} out of the roster of ${title.id} too.`,
+    why: 'The record still says that the title uses it, so the next wiring would put it back.',
+    where: `syndexa roster export, then without networks.${network.id} and its units: syndexa roster import`,
+  };
+}
