@@ -1,8 +1,10 @@
 import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
   comment,
-  markLine,
+  markLines,
   networksOf,
+  sentence,
+  wrapped,
   upperCase,
   type PlacebookOptions,
   type PlacebookPlacement,
@@ -26,8 +28,9 @@ const types: Record<FieldType, string> = {
 /** A Java placebook: one class, for one stage; each stage's file stands in its own source sets. */
 export function javaPlacebook(book: PlacebookStage, options: JavaOptions): string {
   const { packageName, title, stage } = options;
+  const names = book.placements.map(({ name }) => upperCase(name));
   const lines = [
-    `// ${markLine(options)}`,
+    ...markLines(options),
     '',
     `package ${packageName};`,
     '',
@@ -45,7 +48,7 @@ export function javaPlacebook(book: PlacebookStage, options: JavaOptions): strin
     '',
     '    /** Every placement, in the order of the roster. */',
     '    public static final List<Placement> ALL =',
-    `            Collections.unmodifiableList(Arrays.<Placement>asList(${book.placements.map(({ name }) => upperCase(name)).join(', ')}));`,
+    wrapped('            ', 'Collections.unmodifiableList(Arrays.<Placement>asList(', names, '));'),
     '',
     '    private Placebook() {}',
     '',
@@ -161,7 +164,7 @@ function placementLines({ name, format, where, units, settings }: PlacebookPlace
   const given = givenFields(settings, write).map(({ name: field, text }) => `.${field}(${text})`);
   return [
     '',
-    `    /** ${comment(where ?? name)} */`,
+    `    /** ${sentence(where ?? name)} */`,
     `    public static final Placement ${upperCase(name)} =`,
     `            new Builder(${quoted(name)}, ${quoted(format)})`,
     ...[...rows, ...given].map((call) => `                    ${call}`),

@@ -2,8 +2,10 @@ import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
   camelCase,
   comment,
-  markLine,
+  markLines,
   networksOf,
+  sentence,
+  wrapped,
   upperCase,
   type PlacebookOptions,
   type PlacebookPlacement,
@@ -29,15 +31,16 @@ const nothing = (type: FieldType) => (types[type].endsWith('?') ? 'null' : 'empt
 export function kotlinPlacebook(book: PlacebookStage, options: KotlinOptions): string {
   const { packageName, title, stage } = options;
   const networks = networksOf([book]);
+  const names = book.placements.map(({ name }) => camelCase(name));
   const lines = [
-    `// ${markLine(options)}`,
+    ...markLines(options),
     '',
     `package ${packageName}`,
     '',
     `/** The placements of ${comment(title)} for the ${stage} stage. */`,
     'object Placebook {',
     '    /** A network that fills placements. */',
-    `    enum class Network { ${networks.map(upperCase).join(', ')} }`,
+    wrapped('    ', 'enum class Network { ', networks.map(upperCase), ' }'),
     '',
     '    /** A spot for ads: its unit ID on each network, and its settings. */',
     '    data class Placement(',
@@ -60,7 +63,7 @@ export function kotlinPlacebook(book: PlacebookStage, options: KotlinOptions): s
     ...book.placements.flatMap(placementLines),
     '',
     '    /** Every placement, in the order of the roster. */',
-    `    val all = listOf<Placement>(${book.placements.map(({ name }) => camelCase(name)).join(', ')})`,
+    wrapped('    ', 'val all = listOf<Placement>(', names, ')'),
     '}',
     '',
   ];
@@ -105,12 +108,12 @@ function placementLines({ name, format, where, units, settings }: PlacebookPlace
   const values = [
     `name = ${quoted(name)}`,
     `format = ${quoted(format)}`,
-    rows.length === 0 ? 'units = emptyMap()' : `units = mapOf(${rows.join(', ')})`,
+    rows.length === 0 ? 'units = emptyMap()' : wrapped('            ', 'units = mapOf(', rows, ')').trim(),
     ...given.map(({ name: field, text }) => `${field} = ${text}`),
   ];
   return [
     '',
-    `    /** ${comment(where ?? name)} */`,
+    `    /** ${sentence(where ?? name)} */`,
     `    val ${camelCase(name)} =`,
     '        Placement(',
     ...values.map((value, at) => `            ${value}${at === values.length - 1 ? '' : ','}`),

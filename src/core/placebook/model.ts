@@ -31,10 +31,24 @@ export interface PlacebookOptions {
   revision?: number | undefined;
 }
 
-/** The line that marks a placebook, without the language's comment sign. */
-export function markLine({ revision }: PlacebookOptions): string {
+/** The comment that marks a placebook, in a language whose comments begin with two slashes. */
+export function markLines({ revision }: PlacebookOptions): string[] {
   const from = revision === undefined ? '' : ` from revision ${revision} of the roster`;
-  return `${placebookMark}${from}. Do not edit: change the roster and run "syndexa wire" again.`;
+  return [`// ${placebookMark}${from}.`, '// Do not edit: change the roster and run "syndexa wire" again.'];
+}
+
+/** Lines longer than this (characters) are broken, as formatters of these languages do. */
+const width = 100;
+
+/** `head`, items and `tail` on one line, or an item per line where that would be too long. */
+export function wrapped(indent: string, head: string, items: readonly string[], tail: string): string {
+  const line = `${indent}${head}${items.join(', ')}${tail}`;
+  if (line.length < width || items.length === 0) return line;
+  return [
+    `${indent}${head}`,
+    items.map((item) => `${indent}    ${item}`).join(',\n'),
+    `${indent}${tail}`,
+  ].join('\n');
 }
 
 /** Whether two placebooks say the same; the revision that each was written from does not count. */
@@ -96,4 +110,11 @@ export function placementNames(name: string): string[] {
 /** Text as it may stand in a comment of one line. */
 export function comment(text: string): string {
   return text.replace(/\*\//g, '* /').replace(/\/\*/g, '/ *').replace(/\\/g, '/').replace(/\s+/g, ' ').trim();
+}
+
+/** What a placement is for, as a sentence. */
+export function sentence(text: string): string {
+  const plain = comment(text);
+  const first = plain.charAt(0).toUpperCase() + plain.slice(1);
+  return /[.!?]$/.test(first) ? first : `${first}.`;
 }

@@ -2,8 +2,10 @@ import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
   camelCase,
   comment,
-  markLine,
+  markLines,
   networksOf,
+  sentence,
+  wrapped,
   pascalCase,
   type PlacebookOptions,
   type PlacebookPlacement,
@@ -32,7 +34,7 @@ export function objectiveCHeader(
 ): string {
   const apps = appNames(test, production);
   return [
-    `// ${markLine(options)}`,
+    ...markLines(options),
     '',
     '#import <Foundation/Foundation.h>',
     '',
@@ -68,7 +70,7 @@ export function objectiveCHeader(
       `@property(class, nonatomic, readonly) NSString *${appName(network)};`,
     ]),
     ...production.placements.flatMap(({ name, where }) => [
-      `/// ${comment(where ?? name)}`,
+      `/// ${sentence(where ?? name)}`,
       `@property(class, nonatomic, readonly) PlacebookPlacement *${camelCase(name)};`,
     ]),
     '/// Every placement, in the order of the roster.',
@@ -91,6 +93,7 @@ export function objectiveCSource(
   options: ObjectiveCOptions,
 ): string {
   const networks = appNames(test, production);
+  const names = production.placements.map(({ name }) => `self.${camelCase(name)}`);
   const stages = (lines: (book: PlacebookStage, stage: string) => string[]) => [
     `#if ${options.testCondition}`,
     ...lines(test, 'test'),
@@ -99,7 +102,7 @@ export function objectiveCSource(
     '#endif',
   ];
   return [
-    `// ${markLine(options)}`,
+    ...markLines(options),
     '',
     '#import "Placebook.h"',
     '',
@@ -151,7 +154,7 @@ export function objectiveCSource(
     ]),
     '',
     '+ (NSArray<PlacebookPlacement *> *)all {',
-    `    return @[ ${production.placements.map(({ name }) => `self.${camelCase(name)}`).join(', ')} ];`,
+    wrapped('    ', 'return @[ ', names, ' ];'),
     '}',
     '',
     '+ (NSArray<NSString *> *)testDevicesFor:(PlacebookNetwork)network {',

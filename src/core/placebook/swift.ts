@@ -2,8 +2,10 @@ import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
   camelCase,
   comment,
-  markLine,
+  markLines,
   networksOf,
+  sentence,
+  wrapped,
   type PlacebookOptions,
   type PlacebookPlacement,
   type PlacebookStage,
@@ -31,8 +33,9 @@ export function swiftPlacebook(
   options: SwiftOptions,
 ): string {
   const { title, testCondition } = options;
+  const names = production.placements.map(({ name }) => camelCase(name));
   const lines = [
-    `// ${markLine(options)}`,
+    ...markLines(options),
     '',
     `/// The placements of ${comment(title)}, for the stage that is being compiled.`,
     'enum Placebook {',
@@ -52,7 +55,7 @@ export function swiftPlacebook(
     '    #endif',
     '',
     '    /// Every placement, in the order of the roster.',
-    `    static let all: [Placement] = [${production.placements.map(({ name }) => camelCase(name)).join(', ')}]`,
+    wrapped('    ', 'static let all: [Placement] = [', names, ']'),
     '}',
     '',
   ];
@@ -121,12 +124,12 @@ function placementLines({ name, format, where, units, settings }: PlacebookPlace
   const values = [
     `name: ${quoted(name)}`,
     `format: ${quoted(format)}`,
-    rows.length === 0 ? 'units: [:]' : `units: [${rows.join(', ')}]`,
+    rows.length === 0 ? 'units: [:]' : wrapped('        ', 'units: [', rows, ']').trim(),
     ...givenFields(settings, write).map(({ name: field, text }) => `${field}: ${text}`),
   ];
   return [
     '',
-    `    /// ${comment(where ?? name)}`,
+    `    /// ${sentence(where ?? name)}`,
     `    static let ${camelCase(name)} = Placement(`,
     ...values.map((value, at) => `        ${value}${at === values.length - 1 ? '' : ','}`),
     '    )',

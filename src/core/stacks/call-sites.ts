@@ -43,7 +43,9 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     const reference = referenceFor(context, fact, language);
     if (reference === undefined) return [];
     seen.add(key);
-    const edits = [...literalEdits(document, fact, reference), ...importEdits(context, document, language)];
+    const replaced = literalEdits(document, fact, reference);
+    if (replaced.length === 0) return [];
+    const edits = [...replaced, ...importEdits(context, document, language)];
     return [{ path: place.path, platform, network, topic: 'call-sites', rules, edits }];
   });
 }
@@ -76,13 +78,16 @@ function referenceFor(
   return holders.length === 1 && holder ? unitReference(language, holder[0], network) : undefined;
 }
 
-function literalEdits(document: TextDocument, { place }: Fact, reference: string): Edit[] {
-  const offset = (line: number, column: number) => document.lines.lineStart(line) + column - 1;
-  const start = offset(place.line, place.column);
-  const end = offset(place.endLine ?? place.line, place.endColumn ?? place.column);
-  const edit = { start: document.text[start - 1] === '@' ? start - 1 : start, end, text: reference };
+/** The literal, its quotes included, replaced; none where it is no plain literal of one line. */
+function literalEdits({ text, lines }: TextDocument, { place, value }: Fact, reference: string): Edit[] {
+  const inner = lines.lineStart(place.line) + place.column - 1;
+  const end = inner + value.length;
+  const plain = text.slice(inner, end) === value && text[inner - 1] === '"' && text[end] === '"';
+  if (!plain || text[inner - 2] === '"' || text[end + 1] === '"') return [];
+  const start = text[inner - 2] === '@' ? inner - 2 : inner - 1;
+  const edit = { start, end: end + 1, text: reference };
   // What the placebook works out when it is loaded is no constant of the compiler.
-  const constant = /\bconst\s+(?=val\s+\w+(?:\s*:\s*String)?\s*=\s*$)/.exec(document.text.slice(0, start));
+  const constant = /\bconst\s+(?=val\s+\w+(?:\s*:\s*String)?\s*=\s*$)/.exec(text.slice(0, start));
   if (!constant) return [edit];
   return [{ start: constant.index, end: constant.index + constant[0].length, text: '' }, edit];
 }

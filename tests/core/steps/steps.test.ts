@@ -205,7 +205,7 @@ describe('what a step sees', () => {
       {
         state: 'to-do',
         why: expect.stringContaining(
-          'BannerView(context, Placebook.tideFooter.units.getValue("cobalt-heron"))',
+          'BannerView(context, Placebook.tideFooter.unit(Placebook.Network.COBALT_HERON))',
         ),
       },
     ],

@@ -10,7 +10,7 @@ export const productionIdInTest = defineRule({
     ifShipped: 'Every tap during development counts as a real click, and networks suspend accounts for that.',
     mend: 'Run syndexa wire: it puts test IDs into the test variants.',
     otherMends: {
-      code: 'Name the placement through the placebook here, instead of writing its ID; wiring writes the placebook.',
+      code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },
     messages: { live: '{id} is the production ID of {network}, and {variants} would use it.' },
     needsTitle: true,

@@ -10,7 +10,7 @@ export const testIdInProduction = defineRule({
     ifShipped: 'Test ads are shown to everybody, and they earn nothing.',
     mend: 'Run syndexa wire: it keeps test IDs in the test variants.',
     otherMends: {
-      code: 'Name the placement through the placebook here, instead of writing its ID; wiring writes the placebook.',
+      code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },
     messages: { sample: '{id} is a test ID of {network}, and would ship in {variants}.' },
     needsTitle: true,

@@ -1,5 +1,5 @@
 import type { Edit } from '../../text/edit.js';
-import { appendChild, escapeXml, removeElement } from '../xml/edit.js';
+import { appendChild, escapeXml } from '../xml/edit.js';
 import type { PlistEntry, PlistValue } from './read.js';
 
 /** Gives a key a string value: changes the one that stands there, or adds key and value at the end. */
@@ -13,10 +13,12 @@ export function setString(text: string, dict: PlistValue, key: string, value: st
   return [{ start: element.start, end: element.end, text: written }];
 }
 
-/** Takes a key and its value out. */
+/** Takes a key and its value out, with the lines that they leave empty. */
 export function removeEntry(text: string, entry: PlistEntry): Edit {
-  const { start } = removeElement(text, entry.keyElement);
-  const { end } = removeElement(text, entry.value.element);
-  const leading = text.slice(0, entry.start).search(/[\r\n]*[ \t]*$/);
-  return { start: Math.min(start, leading < 0 ? start : leading), end, text: '' };
+  const { start } = entry.keyElement;
+  const { end } = entry.value.element;
+  const ownLines = /(^|[\r\n])[ \t]*$/.test(text.slice(0, start)) && /^[ \t]*(\r|\n|$)/.test(text.slice(end));
+  if (!ownLines) return { start, end, text: '' };
+  const before = /(\r\n|\n|\r)?[ \t]*$/.exec(text.slice(0, start))?.[0].length ?? 0;
+  return { start: start - before, end, text: '' };
 }

@@ -7,16 +7,20 @@ export function escapeXml(value: string): string {
   return value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }
 
-/** Gives an existing attribute another value; its quotes stay. */
-export function setAttribute(element: XmlElement, name: string, value: string): Edit[] {
+/**
+ * Gives an attribute a value. One that stands there keeps its quotes; a new one comes after the last, on a line
+ * of its own where the others have theirs (for which the text is needed).
+ */
+export function setAttribute(element: XmlElement, name: string, value: string, text = ''): Edit[] {
   const found = attribute(element, name);
   if (found) {
     if (found.value === value) return [];
     return [{ ...found.valueSpan, text: escapeXml(value) }];
   }
-  const { end } = element.openTag;
-  const at = element.selfClosing ? end - 2 : end - 1;
-  return [{ start: at, end: at, text: ` ${name}="${escapeXml(value)}"` }];
+  const last = element.attributes.at(-1);
+  const at = last?.end ?? element.start + 1 + element.name.length;
+  const before = last ? (/(?:\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, last.start))?.[0] ?? ' ') : ' ';
+  return [{ start: at, end: at, text: `${before}${name}="${escapeXml(value)}"` }];
 }
 
 /** Where white space before an element begins, so that taking the element out leaves no empty line. */

@@ -6,7 +6,8 @@ import { androidNamespace } from './namespaces.js';
 import { manifestPath } from './sources.js';
 import type { AndroidUnwireContext } from './unwire.js';
 import { othersNeed } from './unwire.js';
-import { madeClass, wireApplication } from './wire-application.js';
+import { moduleSetting } from './variants.js';
+import { askingNetworks, declaration, fullName, madeClass, wantedClass } from './wire-application.js';
 
 /** App ID, components and permissions of the network, out of every manifest of the module. */
 export function unwireManifests(context: AndroidUnwireContext): Change[] {
@@ -61,48 +62,39 @@ export function unwireManifests(context: AndroidUnwireContext): Change[] {
   });
 }
 
-/** The application class that wiring made, for those that are left; its declaration goes with it. */
+/** The application class that wiring made or declared, as those that are left need it; none where none does. */
 export function unwireApplication(context: AndroidUnwireContext): Change[] {
   const { tree, model, network, rest } = context;
   const path = manifestPath(model, 'main');
   const root = tree.read(path, readXml)?.root;
   const application = root && elements(root, 'application')[0];
   const declared =
-    root && application
-      ? attribute(application, `${prefixOf(root, androidNamespace, 'android')}:name`)
-      : undefined;
+    application && attribute(application, `${prefixOf(root, androidNamespace, 'android')}:name`);
+  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? '';
   const made = madeClass(context);
+  const isMade = made !== undefined && declared && fullName(declared.value, namespace) === made.name;
+  const isOwn = declared && declared.value === network.android?.application?.class;
+  if (!declared || (!isMade && !isOwn)) return [];
   const base = {
     platform: 'android' as const,
     network: network.id,
     topic: 'application' as const,
     rules: [],
   };
-  const text = tree.text(path)?.text ?? '';
-  const undeclare = (): Change[] => {
-    if (!declared) return [];
+  const asking = askingNetworks({ ...context, title: rest });
+  const wanted = asking.length > 0 ? wantedClass({ ...context, title: rest }, asking, namespace) : undefined;
+  const gone: Change[] =
+    made && isMade && wanted?.file?.path !== made.path ? [{ ...base, path: made.path, remove: true }] : [];
+  if (!wanted) {
+    const text = tree.text(path)?.text ?? '';
     const blanks = /\s*$/.exec(text.slice(0, declared.start))?.[0].length ?? 0;
-    return [{ ...base, path, edits: [{ start: declared.start - blanks, end: declared.end, text: '' }] }];
-  };
-  if (made && declared?.value === made.name) {
-    const others = wireApplication({ ...context, title: rest, profiles: context.allProfiles });
-    const stays = others.changes.find((change) => change.path === made.path);
-    if (stays) return [{ ...stays, network: network.id }];
-    if (stillAsked(context)) return [];
-    return [{ ...base, path: made.path, remove: true }, ...undeclare()];
+    return [
+      ...gone,
+      { ...base, path, edits: [{ start: declared.start - blanks, end: declared.end, text: '' }] },
+    ];
   }
-  const wanted = network.android?.application?.class;
-  return wanted !== undefined && declared?.value === wanted ? undeclare() : [];
-}
-
-/** Whether the made class serves a network that is left. */
-function stillAsked(context: AndroidUnwireContext): boolean {
-  const text = madeClass(context)?.text ?? '';
-  return othersNeed(context, ({ android, code }) => {
-    const extended = android?.application && text.includes(`import ${android.application.class}`);
-    const calls = [code.kotlin, code.java].some(
-      (language) => language?.start.in === 'application' && text.includes(`${language.start.call}(`),
-    );
-    return Boolean(extended) || calls;
-  });
+  const file: Change[] =
+    wanted.file && wanted.file.content !== made?.text ? [{ ...base, ...wanted.file }] : [];
+  const declare = declaration(context, wanted.name);
+  return [...gone, ...file, ...(declare?.edits?.length ? [{ ...declare, network: network.id }] : [])];
 }

@@ -1,5 +1,5 @@
 import { removeStatement } from '../../formats/gradle/edit.js';
-import { literal, pathOf } from '../../formats/gradle/query.js';
+import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../formats/gradle/read.js';
 import { removeLine } from '../../formats/xcconfig/edit.js';
 import type { Span } from '../../formats/problem.js';
@@ -91,8 +91,27 @@ function repositories(context: AndroidUnwireContext): Change[] {
     if (!document || !urls.some((url) => sameAddress(url, name))) return [];
     const start = document.lines.lineStart(place.line) + place.column - 1;
     const end = document.lines.lineStart(place.endLine ?? place.line) + (place.endColumn ?? place.column) - 1;
-    return removal(context, place.path, { start, end }, 'dependency');
+    const around = ownBlock(statementsOf(tree, place.path), { start, end });
+    if (!around) return removal(context, place.path, { start, end }, 'dependency');
+    const base = {
+      platform: 'android' as const,
+      network: network.id,
+      topic: 'dependency' as const,
+      rules: [],
+    };
+    return [{ ...base, path: place.path, edits: [removeLine(document.text, around)] }];
   });
+}
+
+/** The block that wiring makes for a repository where a build names none: it holds nothing else. */
+function ownBlock(statements: readonly Statement[], { start, end }: Span): Span | undefined {
+  for (const { path, call } of callsIn(statements)) {
+    const [inner, ...others] = callsIn(call.body ?? []);
+    if (path !== 'allprojects' || inner?.path !== 'repositories' || others.length > 0) continue;
+    const [only, ...more] = inner.call.body ?? [];
+    if (only && more.length === 0 && only.start <= start && end <= only.end) return call;
+  }
+  return undefined;
 }
 
 /** The scripts of a build that may name plugins: the module's, and the root's. */

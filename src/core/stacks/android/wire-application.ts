@@ -23,7 +23,7 @@ const platform = 'android' as const;
  * does not declare is declared; where there is none it is made, declared, and starts what nothing starts yet.
  */
 export function wireApplication(context: AndroidWireContext): StackWiring {
-  const asking = askingNetworks(context);
+  const asking = openNetworks(context);
   if (asking.length === 0) return { changes: [], byHand: [] };
   const { tree, model } = context;
   const path = manifestPath(model, 'main');
@@ -35,59 +35,86 @@ export function wireApplication(context: AndroidWireContext): StackWiring {
   const prefix = prefixOf(root, androidNamespace, 'android');
   const declared = attribute(application, `${prefix}:name`)?.value;
   const made = madeClass(context);
-  const own = declared !== undefined && (made === undefined || made.name !== fullName(declared, namespace));
+  // A network's own class may be exchanged for one that extends it.
+  const ofNetwork = context.allProfiles.some(({ android }) => android?.application?.class === declared);
+  const own =
+    declared !== undefined &&
+    !ofNetwork &&
+    (made === undefined || made.name !== fullName(declared, namespace));
   if (own) return { changes: [], byHand: asking.flatMap((item) => byHandFor(context, item, declared)) };
   const undeclared = made ? undefined : undeclaredClass(context);
-  const base = {
-    platform,
-    topic: 'application' as const,
-    network: null,
-    rules: ['manifest/application-class-missing', 'code/never-started'],
-  };
-  const declare = (name: string): Change => ({
-    ...base,
-    path,
-    edits: setAttribute(application, `${prefix}:name`, name),
-  });
   if (undeclared) {
     const steps = asking.flatMap((item) => byHandFor(context, item, undeclared));
-    return { changes: [declare(undeclared)], byHand: steps };
+    return { changes: [declaration(context, undeclared)].flatMap((change) => change ?? []), byHand: steps };
   }
+  const wanted = wantedClass(context, asking, namespace);
+  if (!wanted) return { changes: [], byHand: asking.flatMap((item) => byHandFor(context, item, null)) };
+  const written = wanted.file && wanted.file.content !== made?.text ? [{ ...base, ...wanted.file }] : [];
+  const declare = declaration(context, wanted.name);
+  return { changes: [...written, ...(declare?.edits?.length ? [declare] : [])], byHand: [] };
+}
+
+const base = {
+  platform,
+  topic: 'application' as const,
+  network: null,
+  rules: ['manifest/application-class-missing', 'code/never-started'],
+};
+
+/** Gives the application element of the main manifest a class. */
+export function declaration(
+  { tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>,
+  name: string,
+): Change | undefined {
+  const path = manifestPath(model, 'main');
+  const root = tree.read(path, readXml)?.root;
+  const application = root && elements(root, 'application')[0];
+  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null;
+  if (!application) return undefined;
+  const prefix = prefixOf(root, androidNamespace, 'android');
+  const short = namespace === null ? name : shortName(name, namespace);
+  return { ...base, path, edits: setAttribute(application, `${prefix}:name`, short, tree.text(path)?.text) };
+}
+
+/** The class that serves all who ask: a network's own when it alone asks for no more, else one that is made. */
+export function wantedClass(
+  context: AndroidWireContext,
+  asking: readonly Asking[],
+  namespace: string,
+): { name: string; file?: { path: string; content: string } } | undefined {
   const [only] = asking;
-  const bare = asking.length === 1 && only && !only.start && only.extend;
-  if (bare) return { changes: [declare(bare)], byHand: [] };
-  const generated = generatedClass(context, asking, namespace, made?.path);
-  if (!generated) return { changes: [], byHand: asking.flatMap((item) => byHandFor(context, item, null)) };
-  return {
-    changes: [
-      ...(generated.content === made?.text
-        ? []
-        : [{ ...base, path: generated.path, content: generated.content }]),
-      ...(declared === undefined ? [declare(generated.name)] : []),
-    ],
-    byHand: [],
-  };
+  if (asking.length === 1 && only && !only.start && only.extend !== undefined) return { name: only.extend };
+  const made = generatedClass(context, asking, namespace, madeClass(context)?.path);
+  return made && { name: made.name, file: { path: made.path, content: made.content } };
 }
 
 /** What a network asks of the application class. */
-interface Asking {
+export interface Asking {
   profile: Profile;
   /** The class that has to be extended. */
   extend: string | undefined;
-  /** Whether its start-up call belongs there, and nothing makes it yet. */
+  /** Whether its start-up call belongs there, and nothing else makes it. */
   start: boolean;
+  /** Whether it does not have yet what it asks for. */
+  open: boolean;
+}
+
+/** Networks that ask for something, when one of those to wire does not have it yet. */
+function openNetworks(context: AndroidWireContext): Asking[] {
+  const all = askingNetworks(context);
+  return all.some(({ open, profile }) => open && context.profiles.includes(profile)) ? all : [];
 }
 
 /** Networks that ask for something, those included that the class which wiring made serves already. */
-function askingNetworks(context: AndroidWireContext): Asking[] {
-  const { title, allProfiles, profiles, survey, edition } = context;
+export function askingNetworks(context: AndroidWireContext): Asking[] {
+  const { title, allProfiles, survey, edition } = context;
   const language = placebookLanguage(context);
   const module = contextModule(context);
   const made = madeClass(context);
   const mine = survey.facts.filter((fact) => fact.module === module);
-  const all = allProfiles
+  return allProfiles
     .filter(({ id }) => isEnrolled(title, id, platform))
-    .flatMap((profile): (Asking & { open: boolean })[] => {
+    .flatMap((profile): Asking[] => {
       const start = profile.code[language]?.start;
       const calls = mine.filter(
         (fact) => fact.kind === 'call' && fact.network === profile.id && fact.name === 'start',
@@ -103,7 +130,6 @@ function askingNetworks(context: AndroidWireContext): Asking[] {
       const open = (extend !== undefined && !extended) || (start?.in === 'application' && !started);
       return extend !== undefined || starts ? [{ profile, extend, start: starts, open }] : [];
     });
-  return all.some(({ open, profile }) => open && profiles.includes(profile)) ? all : [];
 }
 
 /** The application class that an earlier wiring made. */
@@ -115,7 +141,7 @@ export function madeClass({
     const text = tree.text(path)?.text;
     if (!text?.slice(0, 400).includes(applicationMark)) continue;
     const pack = /^package ([\w.]+);?\s*$/m.exec(text)?.[1];
-    const name = /\bclass (\w+)/.exec(text)?.[1];
+    const name = /^(?:public )?class (\w+)/m.exec(text)?.[1];
     if (pack !== undefined && name !== undefined) return { path, name: `${pack}.${name}`, text };
   }
   return undefined;
@@ -134,9 +160,15 @@ function undeclaredClass({ tree, model }: AndroidWireContext): string | undefine
   return undefined;
 }
 
-function fullName(written: string, namespace: string): string {
+/** `.App` and `App` belong to the module's namespace. */
+export function fullName(written: string, namespace: string): string {
   if (written.includes('.') && !written.startsWith('.')) return written;
   return `${namespace}.${written.replace(/^\./, '')}`;
+}
+
+/** A class of the module's own namespace by its short name. */
+function shortName(name: string, namespace: string): string {
+  return name.startsWith(`${namespace}.`) ? name.slice(namespace.length) : name;
 }
 
 function generatedClass(

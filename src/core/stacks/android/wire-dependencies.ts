@@ -1,12 +1,15 @@
 import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
-import { callsIn, pathOf } from '../../formats/gradle/query.js';
+import { blockBody, callsIn, pathOf } from '../../formats/gradle/query.js';
 import { isEnrolled } from '../../roster/expected.js';
+import type { Edit } from '../../text/edit.js';
+import type { Tree } from '../../tree/tree.js';
 import type { Profile } from '../../network/model.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
 import { dependencySteps } from './hand-dependencies.js';
 import { repositoriesOf, repositoryBlocks, repositoryScripts, sameAddress } from './repositories.js';
-import { catalogOf, statementsOf } from './scripts.js';
+import { catalogOf, scriptOf, settingsNames, statementsOf, type AppModule } from './scripts.js';
+import { scriptParts } from './parts.js';
 import { catalogEntry } from './wire-catalog.js';
 import { contextModule, type AndroidWireContext } from './wire-context.js';
 
@@ -88,28 +91,52 @@ function repositoryChanges({ tree, model }: AndroidWireContext, profile: Profile
   const { root, script } = model.module;
   const there = repositoriesOf(tree, root);
   const scripts = new Set([...repositoryScripts(tree, root), script]);
+  const base = {
+    platform: 'android' as const,
+    network: profile.id,
+    topic: 'dependency' as const,
+    rules,
+  };
   return (profile.android?.repositories ?? [])
     .filter(({ url }) => !there.some(({ name }) => sameAddress(name, url)))
     .map(({ url }) => {
+      const lineIn = (path: string) =>
+        path.endsWith('.kts') ? `maven { url = uri("${url}") }` : `maven { url '${url}' }`;
       for (const path of scripts) {
         const document = tree.text(path);
         for (const way of repositoryBlocks) {
           const block = blockAt(statementsOf(tree, path), way);
           if (!document || !block) continue;
-          const line = path.endsWith('.kts') ? `maven { url = uri("${url}") }` : `maven { url '${url}' }`;
-          const edits = [appendToBlock(document.text, block, line, document.lineEnd)];
           return [
-            {
-              path,
-              platform: 'android' as const,
-              network: profile.id,
-              topic: 'dependency' as const,
-              rules,
-              edits,
-            },
+            { ...base, path, edits: [appendToBlock(document.text, block, lineIn(path), document.lineEnd)] },
           ];
         }
       }
-      return null;
+      const top = firstRepository(tree, model.module);
+      return top === undefined ? null : [{ ...base, path: top, edits: [ownBlock(tree, top, lineIn(top))] }];
     });
+}
+
+/**
+ * The root script of a build that names no repository of its own anywhere, and whose settings leave them to
+ * projects: a plugin brings the rest, and one for all projects adds to these.
+ */
+function firstRepository(tree: Tree, { root, script }: AppModule): string | undefined {
+  const top = scriptOf(tree, root);
+  const managed = settingsNames.some((name) => {
+    const path = root ? `${root}/${name}` : name;
+    return tree.has(path) && blockBody(statementsOf(tree, path), 'dependencyResolutionManagement').length > 0;
+  });
+  const pulled = scriptParts(tree, root, top).missing.length > 0;
+  return managed || pulled || top === script ? undefined : top;
+}
+
+/** A block of one line, at the end of a script. */
+function ownBlock(tree: Tree, path: string, line: string): Edit {
+  const document = tree.text(path);
+  const text = document?.text ?? '';
+  const lineEnd = document?.lineEnd ?? '\n';
+  const block = `allprojects { repositories { ${line} } }`;
+  const ended = text === '' || /[\r\n]$/.test(text);
+  return { start: text.length, end: text.length, text: ended ? `${block}${lineEnd}` : `${lineEnd}${block}` };
 }
