@@ -9,7 +9,8 @@ const { setFlagsFromString } = require('node:v8');
 const { Script } = require('node:vm');
 
 // As the service sets it for its grammars; set from the start, or compiled code that is kept would count as foreign.
-setFlagsFromString('--wasm-tiering-budget=1000000000');
+setFlagsFromString('--no-wasm-dynamic-tiering');
+setFlagsFromString('--no-wasm-tier-up');
 
 const folder = join(__dirname, '..', 'dist', 'node');
 const caches = join(folder, 'cache');

@@ -15,6 +15,9 @@ const ready = ensurePackages({
   aapt: '/usr/bin/aapt',
   'android-framework-res': '/usr/share/android-framework-res/framework-res.apk',
   git: '/usr/bin/git',
+  'default-jdk-headless': '/usr/bin/javac',
+  kotlin: '/usr/bin/kotlinc',
+  clang: '/usr/bin/clang',
 });
 if (!ready) process.exit(2);
 

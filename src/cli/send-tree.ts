@@ -15,7 +15,7 @@ export interface SentTree {
 }
 
 /** Finishes or takes back a write that was cut short, and says so. */
-async function recover(folder: string, io: Io): Promise<void> {
+export async function recover(folder: string, io: Io): Promise<void> {
   const { recoverTree } = await import('../service/trees/apply.js');
   const recovered = await recoverTree(folder);
   if (!recovered) return;

@@ -19,10 +19,21 @@ export interface NamedTitle {
   title: Title;
 }
 
-/** The placebook that wiring may write beside a build file. */
-function placebookFor(path: string): string[] {
-  if (/\.gradle(\.kts)?$/.test(path)) return ['Placebook.kt', 'Placebook.java'];
-  return path.endsWith('.pbxproj') ? ['Placebook.swift', 'Placebook.m'] : [];
+/** The placebooks that wiring may write, in languages that the tree may have nothing of yet. */
+function placebooksFor(tree: Tree): string[] {
+  const says = (ending: RegExp, words: RegExp) =>
+    tree.paths.some((path) => ending.test(path) && words.test(tree.text(path)?.text ?? ''));
+  const gradle = /\.(gradle|gradle\.kts|versions\.toml)$/;
+  const android = tree.paths.some((path) => gradle.test(path));
+  const kotlin = android && (says(gradle, /kotlin/i) || tree.hasFolder('src/main/kotlin'));
+  const project = /\.pbxproj$/;
+  const swift = says(project, /\.swift|fileSystemSynchronizedGroups/);
+  return [
+    ...(kotlin || tree.folders.some((folder) => folder.endsWith('/kotlin')) ? ['Placebook.kt'] : []),
+    ...(android && !kotlin ? ['Placebook.java'] : []),
+    ...(swift ? ['Placebook.swift'] : []),
+    ...(!swift && tree.paths.some((path) => project.test(path)) ? ['Placebook.m'] : []),
+  ];
 }
 
 /** Surveys, checks and wirings of snapshots; remembers each edition's last reading for the board. */
@@ -130,7 +141,7 @@ export class TreeWork {
   private async planned(snapshot: string, title: NamedTitle): Promise<{ tree: Tree; options: PlanOptions }> {
     const { name, tree } = await this.context.trees.tree(snapshot);
     // A wiring is tried on a copy, which may hold a placebook in a language that the tree has nothing of yet.
-    await readyGrammars(tree.paths.flatMap(placebookFor));
+    await readyGrammars(placebooksFor(tree));
     const options = {
       name,
       profiles: this.profiles(),

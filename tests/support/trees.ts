@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { setFlagsFromString } from 'node:v8';
 import { readProfile } from '../../src/core/network/read.js';
 import type { Profile } from '../../src/core/network/model.js';
 import { Title } from '../../src/core/roster/model.js';
@@ -8,6 +9,10 @@ import { grammarFiles, loadGrammars, type SyntaxLanguage } from '../../src/core/
 import { Tree } from '../../src/core/tree/tree.js';
 
 export const root = join(import.meta.dirname, '..', '..');
+
+// As the service does: compiling grammars again for speed takes longer than all that is read here.
+setFlagsFromString('--no-wasm-dynamic-tiering');
+setFlagsFromString('--no-wasm-tier-up');
 
 await loadGrammars(Object.keys(grammarFiles) as SyntaxLanguage[], (file) =>
   readFileSync(

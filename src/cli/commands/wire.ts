@@ -6,7 +6,7 @@ import type { SourceFile } from '../../core/wiring/model.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { sendTree } from '../send-tree.js';
+import { recover, sendTree } from '../send-tree.js';
 import type { TreeOptions } from './trees.js';
 
 export interface WireOptions extends TreeOptions {
@@ -206,10 +206,9 @@ export interface UndoOptions {
 /** `syndexa undo DIR [--list]`. */
 export async function undo(io: Io, paint: Paint, directory: string, options: UndoOptions): Promise<number> {
   const { WriteRecords, entryOf } = await import('../../service/trees/write-records.js');
-  const { recoverTree } = await import('../../service/trees/apply.js');
   const folder = resolve(io.cwd, directory);
   const records = new WriteRecords(homeFolder(io.env));
-  const found = await recoverTree(folder)
+  const found = await recover(folder, io)
     .then(() => records.list(folder))
     .catch((error: unknown) => {
       throw new CommandError(

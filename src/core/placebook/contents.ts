@@ -1,7 +1,7 @@
 import type { Platform, Profile, Stage } from '../network/model.js';
 import { expectedIds } from '../roster/expected.js';
 import type { Settings, Title } from '../roster/model.js';
-import { networksOf, type PlacebookStage } from './model.js';
+import { networksOf, pascalCase, upperCase, type PlacebookStage } from './model.js';
 
 /** What a placebook says for one platform and stage. */
 export function placebookContents(
@@ -56,4 +56,27 @@ export function needsPlacebook(title: Title, profiles: readonly Profile[], platf
     const { apps, placements } = placebookContents(title, profiles, platform, stage);
     return Object.keys(apps).length > 0 || placements.length > 0;
   });
+}
+
+/**
+ * The networks that a placebook is written for: those to wire, and those that it names already. All of them when
+ * the wiring is for all.
+ */
+export function placebookProfiles(
+  all: readonly Profile[],
+  toWire: readonly Profile[],
+  standing: readonly string[],
+): Profile[] {
+  if (toWire.length === all.length) return [...all];
+  return all.filter(
+    (profile) => toWire.includes(profile) || standing.some((text) => namesNetwork(text, profile.id)),
+  );
+}
+
+function namesNetwork(text: string, id: string): boolean {
+  return (
+    text.includes(`"${id}"`) ||
+    text.includes(`PlacebookNetwork${pascalCase(id)}`) ||
+    new RegExp(`\\b${upperCase(id)}\\b`).test(text)
+  );
 }

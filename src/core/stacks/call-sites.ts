@@ -1,5 +1,6 @@
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
 import type { Platform, Profile } from '../network/model.js';
+import { expectedIds } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
 import type { Fact } from '../survey/model.js';
 import type { TextDocument } from '../text/document.js';
@@ -59,7 +60,7 @@ function languageOf(path: string): PlacebookLanguage | undefined {
 
 /** The reference for an ID; undefined when the roster gives it to none, or to several. */
 function referenceFor(
-  { title }: CallSiteContext,
+  { title, profiles, platform }: CallSiteContext,
   { kind, network, value }: Fact,
   language: PlacebookLanguage,
 ): string | undefined {
@@ -71,11 +72,15 @@ function referenceFor(
     return held ? appReference(language, network) : undefined;
   }
   if (kind !== 'unit-id') return undefined;
-  const holders = Object.entries(title.placements).filter(([, { units }]) =>
-    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(value)),
+  const held = Object.entries(title.placements).flatMap(([name, { units }]) =>
+    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(value)) ? [name] : [],
   );
-  const [holder] = holders;
-  return holders.length === 1 && holder ? unitReference(language, holder[0], network) : undefined;
+  // A sample of the network stands for a placement when one alone is given it for testing.
+  const given = expectedIds(title, profiles, platform).flatMap((item) =>
+    item.network === network && item.id === value ? (item.placement ?? []) : [],
+  );
+  const [holder, ...others] = new Set([...held, ...given]);
+  return holder !== undefined && others.length === 0 ? unitReference(language, holder, network) : undefined;
 }
 
 /** The literal, its quotes included, replaced; none where it is no plain literal of one line. */

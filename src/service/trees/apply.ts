@@ -127,12 +127,16 @@ export async function writeTree(
     await rm(draft, { recursive: true, force: true });
     throw error;
   }
+  let begun = false;
   try {
     // Nothing may have changed while the copies were made.
     await work(base);
+    begun = true;
     await finish(base, staging, journal);
   } catch (error) {
-    await rollBack(base, staging, journal);
+    // What another writer did meanwhile is not this one's to take back.
+    if (begun) await rollBack(base, staging, journal);
+    else await rm(staging, { recursive: true, force: true });
     await recorded?.drop();
     throw error;
   } finally {

@@ -9,7 +9,8 @@ import { loadGrammars } from '../../core/syntax/grammars.js';
 
 // Grammars are few very large functions. Compiling them a second time, for speed, takes seconds in the background
 // and holds a process up that wants to end; files are small, and the first compilation serves them well.
-setFlagsFromString('--wasm-tiering-budget=1000000000');
+setFlagsFromString('--no-wasm-dynamic-tiering');
+setFlagsFromString('--no-wasm-tier-up');
 
 /** Makes the languages of these files ready to be read by syntax tree. */
 export async function readyGrammars(paths: readonly string[]): Promise<void> {

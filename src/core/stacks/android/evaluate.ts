@@ -217,10 +217,9 @@ function catalogVersion(catalog: string, alias: string, scope: Scope): Resolved 
   const found = catalogsOf(scope.tree, scope.root).find(({ name }) => name === catalog);
   const version = found?.catalog.versions.get(alias);
   if (!found || !version) return undefined;
-  const place = placeAt(found.path, scope.tree.text(found.path), {
-    start: version.start,
-    end: version.start + alias.length,
-  });
+  const document = scope.tree.text(found.path);
+  const line = /^[^\r\n]*/.exec(document?.text.slice(version.start) ?? '')?.[0].trimEnd() ?? alias;
+  const place = placeAt(found.path, document, { start: version.start, end: version.start + line.length });
   return { value: version.value, chain: [{ what: 'version catalogue', value: version.value, place }] };
 }
 

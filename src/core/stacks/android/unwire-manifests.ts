@@ -1,6 +1,7 @@
 import { removeElement } from '../../formats/xml/edit.js';
 import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
+import type { Profile } from '../../network/model.js';
 import type { Change, Topic } from '../../wiring/model.js';
 import { androidNamespace } from './namespaces.js';
 import { manifestPath } from './sources.js';
@@ -81,7 +82,14 @@ export function unwireApplication(context: AndroidUnwireContext): Change[] {
     topic: 'application' as const,
     rules: [],
   };
-  const asking = askingNetworks({ ...context, title: rest });
+  // Only networks that it serves already: the rest of the roster may not be wired here at all.
+  const served = (profile: Profile) =>
+    [profile.code.kotlin, profile.code.java].some(
+      (code) => code && made?.text.includes(`${code.start.call}(`),
+    ) ||
+    (profile.android?.application !== undefined &&
+      (made?.text ?? declared.value).includes(profile.android.application.class));
+  const asking = askingNetworks({ ...context, title: rest }).filter(({ profile }) => served(profile));
   const wanted = asking.length > 0 ? wantedClass({ ...context, title: rest }, asking, namespace) : undefined;
   const gone: Change[] =
     made && isMade && wanted?.file?.path !== made.path ? [{ ...base, path: made.path, remove: true }] : [];

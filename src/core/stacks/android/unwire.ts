@@ -3,7 +3,7 @@ import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
-import { needsPlacebook } from '../../placebook/contents.js';
+import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';
 import { readModule } from './variants.js';
@@ -69,9 +69,12 @@ function unwireFiles(context: AndroidUnwireContext): Change[] {
 
 /** The placebook without the network; none where nothing is left for it to say. */
 function unwirePlacebook(context: AndroidUnwireContext): Change[] {
-  if (needsPlacebook(context.rest, context.allProfiles, 'android'))
-    return standing(context).length > 0 ? wirePlacebook({ ...context, title: context.rest }).changes : [];
-  return standing(context).map(({ path }) => ({
+  const books = standing(context);
+  const texts = books.map(({ text }) => text);
+  const left = placebookProfiles(context.allProfiles, [], texts);
+  if (books.length > 0 && needsPlacebook(context.rest, left, 'android'))
+    return wirePlacebook({ ...context, title: context.rest, profiles: [] }).changes;
+  return books.map(({ path }) => ({
     path,
     platform: 'android',
     network: null,

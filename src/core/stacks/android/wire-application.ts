@@ -101,8 +101,10 @@ export interface Asking {
 
 /** Networks that ask for something, when one of those to wire does not have it yet. */
 function openNetworks(context: AndroidWireContext): Asking[] {
-  const all = askingNetworks(context);
-  return all.some(({ open, profile }) => open && context.profiles.includes(profile)) ? all : [];
+  const mine = askingNetworks(context).filter(
+    ({ open, profile }) => !open || context.profiles.includes(profile),
+  );
+  return mine.some(({ open }) => open) ? mine : [];
 }
 
 /** Networks that ask for something, those included that the class which wiring made serves already. */

@@ -1,4 +1,4 @@
-import { needsPlacebook, placebookContents } from '../../placebook/contents.js';
+import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
 import { javaPlacebook } from '../../placebook/java.js';
 import { kotlinPlacebook } from '../../placebook/kotlin.js';
 import { placebookMark, samePlacebook } from '../../placebook/model.js';
@@ -30,8 +30,13 @@ interface StandingPlacebook {
 
 /** The placebook in the language of the module: one file in each stage's source sets. */
 export function wirePlacebook(context: AndroidWireContext): StackWiring {
-  const { model, title, allProfiles, sets } = context;
-  if (!needsPlacebook(title, allProfiles, platform)) return { changes: [], byHand: [] };
+  const { model, title, sets } = context;
+  const profiles = placebookProfiles(
+    context.allProfiles,
+    context.profiles,
+    sets.flatMap(({ sourceSet }) => standingPlacebooks(context, sourceSet).map(({ text }) => text)),
+  );
+  if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
   const namespace = moduleSetting(model, ['namespace', 'setNamespace']);
   if (namespace?.value == null) {
     return byHand(
@@ -48,7 +53,7 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
     const standing = all.find((item) => item.language === language);
     const folder = `${sourceSetFolder(model, sourceSet)}/${codeFolder(context, language)}/${packageName.replace(/\./g, '/')}`;
     const ownPackage = /^package ([\w.]+);?\s*$/m.exec(standing?.text ?? '')?.[1] ?? packageName;
-    const content = write(placebookContents(title, allProfiles, platform, stage), {
+    const content = write(placebookContents(title, profiles, platform, stage), {
       packageName: ownPackage,
       title: title.name,
       stage,

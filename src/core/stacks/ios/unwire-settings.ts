@@ -5,12 +5,11 @@ import { readXcconfig } from '../../formats/xcconfig/read.js';
 import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
 import type { Edit } from '../../text/edit.js';
 import type { Change } from '../../wiring/model.js';
-import { needsPlacebook } from '../../placebook/contents.js';
 import { filePaths, mainGroupOf } from './project.js';
 import { splitKey } from './setting-conditions.js';
 import { entryLines, objectLines, ownItems, wholeLine } from './unwire-objects.js';
 import type { IosUnwireContext } from './unwire.js';
-import { othersNeed } from './unwire.js';
+import { othersNeed, staysNeeded } from './unwire.js';
 import type { StagedVariant } from './wire-context.js';
 import { ownCondition } from './wire-placebook.js';
 import { ownFile } from './wire-settings.js';
@@ -58,7 +57,7 @@ function inProject(context: IosUnwireContext, { scope, name }: StagedVariant): C
     ({ key, value }) => value.type === 'string' && holdsAppId(context, key, value.value),
   );
   const flags = withoutWords(text, entryOf(settings, 'OTHER_LDFLAGS')?.value, flagsOf(context));
-  const conditions = needsPlacebook(context.rest, context.allProfiles, 'ios')
+  const conditions = staysNeeded(context)
     ? []
     : [
         ...withoutWords(text, entryOf(settings, 'SWIFT_ACTIVE_COMPILATION_CONDITIONS')?.value, [

@@ -1,4 +1,4 @@
-import { needsPlacebook } from '../../placebook/contents.js';
+import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
 import { isEnrolled } from '../../roster/expected.js';
 import { editionOf } from '../../survey/modules.js';
@@ -117,12 +117,18 @@ function unwireCompanion(context: IosUnwireContext): Change[] {
   return [...file, ...withoutObjects(context, [id('file'), id('build')], 'companion')];
 }
 
+/** Whether the placebook that stands there has something to say for those that are left. */
+export function staysNeeded({ tree, model, rest, allProfiles }: IosUnwireContext): boolean {
+  const texts = standingPlacebooks(tree, model).map((path) => tree.text(path)?.text ?? '');
+  return needsPlacebook(rest, placebookProfiles(allProfiles, [], texts), 'ios');
+}
+
 /** The placebook without the network; none where nothing is left for it to say. */
 function unwirePlacebook(context: IosUnwireContext): Change[] {
-  const { tree, model, rest, allProfiles } = context;
+  const { tree, model, rest } = context;
   const standing = standingPlacebooks(tree, model);
   if (standing.length === 0) return [];
-  if (needsPlacebook(rest, allProfiles, 'ios')) return wirePlacebook({ ...context, title: rest }).changes;
+  if (staysNeeded(context)) return wirePlacebook({ ...context, title: rest, profiles: [] }).changes;
   const base = { platform: 'ios' as const, network: null, topic: 'placebook' as const, rules: [] };
   const ids = standing.flatMap((path) => Object.values(placebookIds(model.target.id, path)));
   return [

@@ -1,6 +1,6 @@
 import { appendItem, setPbxString } from '../../formats/pbxproj/edit.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
-import { needsPlacebook, placebookContents } from '../../placebook/contents.js';
+import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
 import { placebookMark, samePlacebook } from '../../placebook/model.js';
 import { objectiveCHeader, objectiveCSource } from '../../placebook/objective-c.js';
 import { swiftPlacebook } from '../../placebook/swift.js';
@@ -38,8 +38,14 @@ const files: Record<Language, readonly string[]> = {
 
 /** The placebook in the language of the target, compiled into it; it picks the stage by a condition. */
 export function wirePlacebook(context: IosWireContext): StackWiring {
-  const { tree, model, title, allProfiles } = context;
-  if (!needsPlacebook(title, allProfiles, platform)) return { changes: [], byHand: [] };
+  const { tree, model, title } = context;
+  const standing = standingPlacebooks(tree, model);
+  const profiles = placebookProfiles(
+    context.allProfiles,
+    context.profiles,
+    standing.map((path) => tree.text(path)?.text ?? ''),
+  );
+  if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
   const home = sourceHome(model);
   if (!home) {
     const step: ByHand = {
@@ -52,7 +58,6 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
     };
     return { changes: [], byHand: [step] };
   }
-  const standing = standingPlacebooks(tree, model);
   const { language } = home;
   const folder = folderOf(
     standing.find((path) => files[language].includes(baseOf(path))) ?? `${home.folder}/x`,
@@ -60,7 +65,7 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
   const existing = standing.map((path) => tree.text(path)?.text).find((text) => text?.includes('#if '));
   const condition = testCondition(context, language, existing);
   const [test, production] = (['test', 'production'] as const).map((stage) =>
-    placebookContents(title, allProfiles, platform, stage),
+    placebookContents(title, profiles, platform, stage),
   );
   if (!test || !production) return { changes: [], byHand: [] };
   const options = { title: title.name, revision: context.revision, testCondition: condition };

@@ -1,0 +1,313 @@
+import { execFileSync } from 'node:child_process';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { Profile } from '../../src/core/network/model.js';
+import { placebookContents } from '../../src/core/placebook/contents.js';
+import { javaPlacebook } from '../../src/core/placebook/java.js';
+import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
+import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
+import { samePlacebook } from '../../src/core/placebook/model.js';
+import { swiftPlacebook } from '../../src/core/placebook/swift.js';
+import { Title } from '../../src/core/roster/model.js';
+import { visitSyntax } from '../../src/core/syntax/grammars.js';
+import { temporaryFolder } from '../support/service.js';
+import { androidFiles, filesBelow, gradle, profiles, root } from '../support/trees.js';
+import { handedOut, plan, text, titleOn, written } from '../support/wiring.js';
+
+// Real compilers as judges: what is generated compiles, and says at run time what the roster says.
+
+let home: string;
+beforeEach(() => {
+  home = temporaryFolder();
+});
+afterEach(() => rmSync(home, { recursive: true, force: true }));
+
+const run = (command: string, args: string[]) =>
+  execFileSync(command, args, { cwd: home, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
+function put(files: Record<string, string>): void {
+  for (const [path, content] of Object.entries(files)) {
+    mkdirSync(join(home, path, '..'), { recursive: true });
+    writeFileSync(join(home, path), content);
+  }
+}
+
+const unit = (network: string, android: string, ios: string) => ({
+  [network]: { android: { production: android }, ios: { production: ios } },
+});
+/** Every setting, and everything that is awkward in a name, a text or a comment. */
+const title = Title.parse({
+  name: 'Kelp */ "and" $tide\\s',
+  editions: {
+    android: { identifier: 'example.brine.kelp' },
+    ios: { identifier: 'example.brine.kelp' },
+  },
+  networks: {
+    'cobalt-heron': {
+      android: {
+        production: { app: 'CH-A-310772-QK4T8W2N' },
+        test: { devices: ['pixel-on-my-desk', 'a"b$c\\d'] },
+      },
+      ios: { production: { app: 'CH-I-310772-M6R9V3XC' }, test: { devices: ['phone-1'] } },
+    },
+    marlstone: {
+      android: { production: { app: 'mrl1-0123456789abcdef01234567' } },
+      ios: { production: { app: 'mrl1-0123456789abcdef01234568' } },
+    },
+  },
+  placements: {
+    'tide-list-footer': {
+      format: 'banner',
+      where: 'under the list /* of tides */ on "home"',
+      settings: { refresh: '60s', content: ['text', 'image'], size: 'adaptive', anchor: 'bottom' },
+      units: unit('cobalt-heron', 'CH-U-310772-AAAA1111', 'CH-U-310772-AAAA2222'),
+    },
+    default: {
+      format: 'rewarded',
+      settings: {
+        reward: { amount: 3, item: 'pearls $ "of" the \\ sea' },
+        skippable: false,
+        cap: { count: 2, per: '1h' },
+        timeout: '5s',
+        fallback: ['marlstone', 'cobalt-heron'],
+        'end-card': true,
+      },
+      units: {
+        ...unit('cobalt-heron', 'CH-U-310772-BBBB1111', 'CH-U-310772-BBBB2222'),
+        ...unit('marlstone', 'mrl-KELP-1234567', 'mrl-KELP-1234568'),
+      },
+    },
+    class: {
+      format: 'native',
+      settings: { every: 6, first: 2, refresh: 'off' },
+      units: unit('cobalt-heron', 'CH-U-310772-DDDD1111', 'CH-U-310772-DDDD2222'),
+    },
+    all: {
+      format: 'interstitial',
+      units: unit('cobalt-heron', 'CH-U-310772-EEEE1111', 'CH-U-310772-EEEE2222'),
+    },
+  },
+});
+const mine: Profile[] = profiles.filter(({ id }) => id in title.networks);
+const book = (platform: 'android' | 'ios', stage: 'test' | 'production') =>
+  placebookContents(title, mine, platform, stage);
+const packageName = 'example.brine.kelp.ads';
+const options = { title: title.name, revision: 12 };
+
+/** What each stage's code prints: units, settings, and devices for testing. */
+const expected = {
+  test: 'test CH-U-100001-BANNER0A 60 bottom text,image 3 false [MARLSTONE, COBALT_HERON] 2 pixel-on-my-desk,a"b$c\\d 4',
+  production: 'production CH-U-310772-AAAA1111 60 bottom text,image 3 false [MARLSTONE, COBALT_HERON] 2  4',
+};
+
+describe.each(['test', 'production'] as const)('a placebook for %s', (stage) => {
+  it('in Java compiles, and says what the roster says', () => {
+    put({
+      'Placebook.java': javaPlacebook(book('android', stage), { ...options, packageName, stage }),
+      'Main.java': `import ${packageName}.Placebook;
+public class Main {
+    public static void main(String[] args) {
+        Placebook.Placement footer = Placebook.TIDE_LIST_FOOTER;
+        Placebook.Placement gift = Placebook.DEFAULT_PLACEMENT;
+        System.out.println(Placebook.STAGE + " " + footer.unit(Placebook.Network.COBALT_HERON) + " " + footer.refreshSeconds
+            + " " + footer.anchor + " " + String.join(",", footer.content) + " " + gift.rewardAmount + " " + gift.skippable
+            + " " + gift.fallback + " " + Placebook.CLASS_PLACEMENT.first + " "
+            + String.join(",", Placebook.testDevices(Placebook.Network.COBALT_HERON)) + " " + Placebook.ALL.size());
+    }
+}
+`,
+    });
+    run('javac', ['-Xlint:all', '-Werror', '-d', 'out', 'Placebook.java', 'Main.java']);
+    expect(run('java', ['-cp', 'out', 'Main']).trim()).toBe(expected[stage]);
+  });
+
+  it('in Kotlin compiles, and says what the roster says', () => {
+    put({
+      'Placebook.kt': kotlinPlacebook(book('android', stage), { ...options, packageName, stage }),
+      'Main.kt': `import ${packageName}.Placebook
+fun main() {
+    val footer = Placebook.tideListFooter
+    val gift = Placebook.defaultPlacement
+    println("\${Placebook.STAGE} \${footer.unit(Placebook.Network.COBALT_HERON)} \${footer.refreshSeconds} \${footer.anchor} \${footer.content.joinToString(",")} \${gift.rewardAmount} \${gift.skippable} \${gift.fallback} \${Placebook.classPlacement.first} \${(Placebook.testDevices[Placebook.Network.COBALT_HERON] ?: emptyList()).joinToString(",")} \${Placebook.all.size}")
+}
+`,
+    });
+    run('kotlinc', ['Placebook.kt', 'Main.kt', '-d', 'out']);
+    const stdlib = '/usr/share/java/kotlin-stdlib.jar';
+    expect(run('java', ['-cp', `out:${stdlib}`, 'MainKt']).trim()).toBe(expected[stage]);
+  }, 120_000);
+
+  it('in Objective-C passes the compiler', () => {
+    const both = { ...options, testCondition: 'DEBUG' };
+    put({
+      'Foundation/Foundation.h': foundation,
+      'Placebook.h': objectiveCHeader(book('ios', 'test'), book('ios', 'production'), both),
+      'Placebook.m': objectiveCSource(book('ios', 'test'), book('ios', 'production'), both),
+      'Main.m': `#import "Placebook.h"
+NSString *use(void) {
+    return [Placebook.tideListFooter unitFor:PlacebookNetworkCobaltHeron] ?: Placebook.marlstoneApp;
+}
+`,
+    });
+    const define = stage === 'test' ? ['-DDEBUG=1'] : [];
+    for (const file of ['Placebook.m', 'Main.m'])
+      run('clang', [
+        '-target',
+        'arm64-apple-ios13.0',
+        '-fsyntax-only',
+        '-fobjc-arc',
+        '-fblocks',
+        '-Wall',
+        '-Wextra',
+        '-Werror',
+        '-I.',
+        ...define,
+        file,
+      ]);
+  });
+});
+
+it('a placebook in Swift is read by the syntax tree without a fault (there is no compiler for it here)', () => {
+  const swift = swiftPlacebook(book('ios', 'test'), book('ios', 'production'), {
+    ...options,
+    testCondition: 'DEBUG',
+  });
+  expect(visitSyntax('swift', swift, (tree) => tree.hasError)).toBe(false);
+  for (const part of [
+    'CH-U-100001-BANNER0I',
+    'CH-U-310772-AAAA2222',
+    '"phone-1"',
+    'rewardAmount: 3',
+    'fallback: [.marlstone, .cobaltHeron]',
+  ])
+    expect(swift).toContain(part);
+  expect(swift.split('#else')[1]).not.toContain('phone-1');
+});
+
+it('a placebook that says the same but for its revision is the same', () => {
+  const one = (revision: number) =>
+    kotlinPlacebook(book('android', 'test'), { ...options, revision, packageName, stage: 'test' });
+  expect(samePlacebook(one(12), one(900).replace(/\n/g, '\r\n'))).toBe(true);
+  expect(samePlacebook(one(12), one(12).replace('60', '61'))).toBe(false);
+});
+
+describe('an application class that wiring makes', () => {
+  const stubs = {
+    'stubs/android/app/Application.java':
+      'package android.app;\npublic class Application { public void onCreate() {} }\n',
+    'stubs/example/cobaltheron/ads/CobaltHeron.java':
+      'package example.cobaltheron.ads;\npublic class CobaltHeron { public static void start(Object app) {} }\n',
+    'stubs/example/marlstone/stage/Marlstone.java':
+      'package example.marlstone.stage;\npublic class Marlstone { public static void begin(Object app, String key) {} }\n',
+    'stubs/example/quincebury/client/QuinceburyApplication.java':
+      'package example.quincebury.client;\npublic class QuinceburyApplication extends android.app.Application {}\n',
+  };
+  const made = (script: string) => {
+    const files = androidFiles({
+      'app/build.gradle.kts': script,
+      'app/src/main/java/example/brine/kelp/KelpApp.java': null,
+    });
+    const all = titleOn(['cobalt-heron', 'marlstone', 'quincebury'], { android: 'example.brine.kelp' });
+    const after = written(files, plan(files, all, handedOut));
+    return Object.fromEntries(
+      Object.entries(after)
+        .filter(([path]) => /\.(kt|java)$/.test(path) && !path.includes('/debug/'))
+        .map(([path, content]) => [path, text(content)]),
+    );
+  };
+
+  it('compiles in Java with the placebook beside it', () => {
+    const files = made(gradle().replace(/.*kotlin.*\n/, ''));
+    expect(Object.keys(files)).toHaveLength(2);
+    put({ ...stubs, ...files });
+    run('javac', ['-Werror', '-d', 'out', ...Object.keys(stubs), ...Object.keys(files)]);
+  });
+
+  it('compiles in Kotlin with the placebook beside it', () => {
+    const files = made(gradle());
+    expect(Object.keys(files)).toHaveLength(2);
+    put({ ...stubs, ...files });
+    run('javac', ['-d', 'stubs-out', ...Object.keys(stubs)]);
+    run('kotlinc', ['-cp', 'stubs-out', ...Object.keys(files), '-d', 'out']);
+  }, 120_000);
+});
+
+describe('project files that wiring edited', () => {
+  const { parse } = createRequire(import.meta.url)('xcode/lib/parser/pbxproj.js') as {
+    parse: (text: string) => { project: { objects: Record<string, Record<string, unknown>> } };
+  };
+  it.each([
+    ['the demo’s', join(root, 'demo/trees/tidewick-lite'), 'example.saltmarsh.tidewick-tides.lite'],
+    [
+      'the React Native template’s',
+      join(root, 'node_modules/@react-native-community/template/template'),
+      'org.reactjs.native.example.HelloWorld',
+    ],
+  ])('are read by another reader too: %s', (_, folder, identifier) => {
+    const files = Object.fromEntries(
+      Object.entries(filesBelow(folder)).filter(([path]) => path.startsWith('ios/')),
+    );
+    const all = titleOn(
+      ['cobalt-heron', 'marlstone', 'ferrowick'],
+      { ios: identifier },
+      {
+        test: ['debug', 'staging'],
+        production: ['release'],
+      },
+    );
+    const after = written(files, plan(files, all, handedOut));
+    const path = Object.keys(after).find((name) => name.endsWith('project.pbxproj')) ?? '';
+    const { objects } = parse(text(after[path])).project;
+    const referenced = Object.values(objects.PBXFileReference ?? {}).map((item) =>
+      String((item as { path?: string }).path),
+    );
+    expect(referenced.some((name) => name.endsWith('Placebook.swift'))).toBe(true);
+    expect(text(after[path])).not.toBe(text(files[path]));
+  });
+});
+
+/** The few declarations of the system that a placebook uses. */
+const foundation = `
+typedef signed char BOOL;
+typedef long NSInteger;
+typedef unsigned long NSUInteger;
+typedef NSInteger dispatch_once_t;
+typedef void (^dispatch_block_t)(void);
+void dispatch_once(dispatch_once_t *predicate, dispatch_block_t block);
+#define YES ((BOOL)1)
+#define NO ((BOOL)0)
+#define nil ((void *)0)
+#define NS_ASSUME_NONNULL_BEGIN _Pragma("clang assume_nonnull begin")
+#define NS_ASSUME_NONNULL_END _Pragma("clang assume_nonnull end")
+#define NS_ENUM(type, name) enum name : type name; enum name : type
+#define NSAssert(condition, ...) do { if (!(condition)) NSLog(__VA_ARGS__); } while (0)
+@protocol NSCopying
+@end
+__attribute__((objc_root_class))
+@interface NSObject
++ (instancetype)alloc;
+- (instancetype)init;
+- (id)copy;
+@end
+@interface NSString : NSObject <NSCopying>
+@end
+@interface NSConstantString : NSString
+@end
+@interface NSNumber : NSObject <NSCopying>
++ (NSNumber *)numberWithInt:(int)value;
++ (NSNumber *)numberWithBool:(BOOL)value;
++ (NSNumber *)numberWithLong:(long)value;
++ (NSNumber *)numberWithInteger:(NSInteger)value;
+@end
+@interface NSArray<ObjectType> : NSObject
++ (instancetype)arrayWithObjects:(const ObjectType [])objects count:(NSUInteger)count;
+@end
+@interface NSDictionary<KeyType, ObjectType> : NSObject
++ (instancetype)dictionaryWithObjects:(const ObjectType [])objects
+                              forKeys:(const KeyType<NSCopying> [])keys
+                                count:(NSUInteger)count;
+- (ObjectType)objectForKeyedSubscript:(KeyType)key;
+@end
+void NSLog(NSString *format, ...);
+`;
