@@ -183,15 +183,19 @@ titles:
     const after = filesBelow(tree);
     const touched = edits.map(({ path }) => path);
     expect(touched).toEqual([
+      'android/app/build.gradle',
       'android/app/src/debug/java/com/helloworld/ads/Placebook.kt',
       'android/app/src/debug/res/values/syndexa.xml',
       'android/app/src/main/AndroidManifest.xml',
       'android/app/src/release/java/com/helloworld/ads/Placebook.kt',
       'android/app/src/release/res/values/syndexa.xml',
+      'android/build.gradle',
       'ios/HelloWorld.xcodeproj/project.pbxproj',
       'ios/HelloWorld/Info.plist',
       'ios/HelloWorld/Placebook.swift',
       'ios/Podfile',
+      'ios/Syndexa/HelloWorld.Debug.xcconfig',
+      'ios/Syndexa/HelloWorld.Release.xcconfig',
     ]);
     expect(Object.keys(after).sort()).toEqual([...new Set([...Object.keys(before), ...touched])].sort());
     for (const [path, bytes] of Object.entries(before))
@@ -213,7 +217,7 @@ titles:
 
     const left = await syndexa(['check', 'hello', '--title', 'hello', '--json'], home);
     expect(rules(left.out)).toEqual([
-      'android build/dependency-missing',
+      'android code/never-started',
       'android tree/cannot-tell',
       'ios build/not-locked',
       'ios code/never-started',
@@ -225,9 +229,13 @@ titles:
     expect(keys.CobaltHeronAppID).toBe('$(COBALT_HERON_APP_ID)');
     expect(keys.CFBundleDisplayName).toBe('Hello App Display Name');
     run('xmllint', ['--noout', 'hello/android/app/src/main/AndroidManifest.xml']);
-    const project = readFileSync(join(tree, 'ios/HelloWorld.xcodeproj/project.pbxproj'), 'utf8');
-    expect(project.match(/COBALT_HERON_APP_ID = "CH-I-310772-M6R9V3XC";/g)).toHaveLength(1);
-    expect(project.match(/COBALT_HERON_APP_ID = "CH-I-100001-SAMPLE0I";/g)).toHaveLength(1);
+    for (const [configuration, pods, id] of [
+      ['Debug', 'debug', 'CH-I-100001-SAMPLE0I'],
+      ['Release', 'release', 'CH-I-310772-M6R9V3XC'],
+    ] as const)
+      expect(readFileSync(join(tree, `ios/Syndexa/HelloWorld.${configuration}.xcconfig`), 'utf8')).toBe(
+        `// Base configuration file, written by Syndexa.\n#include? "../Pods/Target Support Files/Pods-HelloWorld/Pods-HelloWorld.${pods}.xcconfig"\nCOBALT_HERON_APP_ID = ${id}\n`,
+      );
     expect(readdirSync(tree).filter((name) => name.startsWith('.syndexa'))).toEqual([]);
   });
 });
