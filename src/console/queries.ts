@@ -14,6 +14,9 @@ export const keys = {
   network: (id: string) => ['network', id] as const,
   work: (what: string, snapshot: string, title: string, version: number) =>
     ['work', what, snapshot, title, version] as const,
+  part: (snapshot: string, title: string, version: number, groups: readonly string[]) =>
+    ['work', 'part', snapshot, title, version, ...groups] as const,
+  writes: (tree: string) => ['writes', tree] as const,
   source: (snapshot: string, path: string, line: number) => ['source', snapshot, path, line] as const,
 };
 
@@ -66,6 +69,28 @@ function useWork<Name extends 'survey' | 'check' | 'wire'>(
 export const useSurvey = (question: Question | undefined): Answer<'survey'> => useWork('survey', question);
 export const useCheck = (question: Question | undefined): Answer<'check'> => useWork('check', question);
 export const useWiring = (question: Question | undefined): Answer<'wire'> => useWork('wire', question);
+
+/** Some groups of a wiring, worked out on their own; nothing is asked while all of them are wanted. */
+export const useWiringPart = (question: Question, groups: readonly string[] | null): Answer<'wire'> =>
+  useQuery({
+    queryKey: keys.part(question.snapshot, question.title, question.version, groups ?? []),
+    queryFn:
+      groups === null
+        ? skipToken
+        : () =>
+            call('wire', {
+              params: { snapshot: question.snapshot },
+              body: { title: question.title, choice: { groups: [...groups] } },
+            }),
+    staleTime: Infinity,
+  });
+
+/** The writes into a linked tree that can be taken back, the latest first. */
+export const useWrites = (tree: string | undefined): Answer<'listWrites'> =>
+  useQuery({
+    queryKey: keys.writes(tree ?? ''),
+    queryFn: tree === undefined ? skipToken : () => call('listWrites', { params: { tree } }),
+  });
 
 export const useSource = (snapshot: string, path: string, line: number): Answer<'source'> =>
   useQuery({

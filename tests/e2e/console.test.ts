@@ -151,6 +151,33 @@ describe('the console', () => {
     expect(now.filter((state) => state === 'set' || state === 'sample').length).toBeGreaterThan(20);
   });
 
+  it('writes the parts that are chosen, says the command that does the same, and takes them back', async () => {
+    const at = await demo();
+    const before = filesBelow(at);
+    await page.goto(`${service.url}/titles/tidewick/android?view=edits`);
+    await page.getByRole('button', { name: /Write these \d+ files/ }).waitFor();
+    for (const group of await page.locator('.edit-group').all())
+      if (!(await group.innerText()).includes('android/cobalt-heron/permissions'))
+        await group.getByRole('checkbox').uncheck();
+    const command = page.locator('code.command');
+    await expect
+      .poll(() => command.innerText())
+      .toBe(`syndexa wire ${at} --title tidewick --part android/cobalt-heron/permissions --write`);
+    await page.getByRole('button', { name: 'Write this 1 file' }).click();
+    await page.getByText('What that restores: 1 file').click();
+    await page.getByLabel('Take back').getByText('android/app/src/main/AndroidManifest.xml').waitFor();
+    const path = 'android/app/src/main/AndroidManifest.xml';
+    const after = filesBelow(at);
+    expect(after[path]?.toString()).toContain('ACCESS_NETWORK_STATE');
+    expect({ ...after, [path]: before[path] }).toEqual(before);
+    await page.getByRole('button', { name: 'Take the last write back' }).click();
+    await expect.poll(() => page.getByLabel('Take back').count()).toBe(0);
+    expect(filesBelow(at)).toEqual(before);
+    // With nothing chosen there is nothing to write.
+    for (const box of await page.getByRole('checkbox').all()) await box.uncheck();
+    expect(await page.getByRole('button', { name: 'Nothing is chosen' }).isDisabled()).toBe(true);
+  });
+
   it('follows a file that changed since it was read, and overwrites nothing of it', async () => {
     const at = await demo();
     const list = join(at, 'ios/Tidewick/Info.plist');

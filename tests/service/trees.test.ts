@@ -458,6 +458,68 @@ describe('trees in the service', () => {
     expect((await http(api(`/trees/${tree.id}/apply`), 'POST', { wiring: 'nothing' })).status).toBe(404);
   });
 
+  it('are taken back, unless a file changed since', async () => {
+    const at = join(folder, 'tidewick');
+    cpSync(join(root, 'demo/trees/tidewick'), at, { recursive: true });
+    await http(api('/roster/import'), 'POST', {
+      document: readFileSync(join(root, 'demo/roster.yaml'), 'utf8'),
+    });
+    const before = filesBelow(at);
+    const tree = (await http(api('/trees'), 'POST', { title: 'tidewick', path: at })).body;
+    const undo = () => http(api(`/trees/${tree.id}/undo`), 'POST', {});
+    const writes = async () => (await http(api(`/trees/${tree.id}/writes`))).body;
+    expect(await writes()).toEqual([]);
+    expect((await undo()).body).toMatchObject({ status: 404, code: 'not-found' });
+    const groups = ['android/cobalt-heron/app-id'];
+    const wiring = (
+      await http(api(`/snapshots/${tree.snapshot}/wire`), 'POST', { title: 'tidewick', choice: { groups } })
+    ).body;
+    expect(wiring.groups.map(({ id }: { id: string }) => id)).toEqual(groups);
+    await http(api(`/trees/${tree.id}/apply`), 'POST', { wiring: wiring.id });
+    expect(await writes()).toMatchObject([
+      {
+        title: 'tidewick',
+        what: 'wire',
+        files: expect.arrayContaining([expect.objectContaining({ change: 'new' })]),
+      },
+    ]);
+    const now = filesBelow(at);
+    const changed = 'android/app/src/release/res/values/syndexa.xml';
+    writeFileSync(join(at, changed), 'mine');
+    expect((await undo()).body).toMatchObject({
+      status: 409,
+      code: 'file-changed',
+      detail: expect.stringContaining(changed),
+    });
+    writeFileSync(join(at, changed), now[changed]!);
+    expect((await undo()).body).toMatchObject({ undone: { what: 'wire' } });
+    expect(filesBelow(at)).toEqual(before);
+    expect(await writes()).toEqual([]);
+  });
+
+  it('are rid of a network, and the record of writes says so', async () => {
+    const at = join(folder, 'tidewick');
+    cpSync(join(root, 'demo/trees/tidewick'), at, { recursive: true });
+    await http(api('/roster/import'), 'POST', {
+      document: readFileSync(join(root, 'demo/roster.yaml'), 'utf8'),
+    });
+    const tree = (await http(api('/trees'), 'POST', { title: 'tidewick', path: at })).body;
+    const question = { title: 'tidewick', network: 'cobalt-heron' };
+    const wiring = (await http(api(`/snapshots/${tree.snapshot}/unwire`), 'POST', question)).body;
+    expect(wiring).toMatchObject({ network: 'cobalt-heron' });
+    // What a person wrote is named, and left to a person.
+    expect(wiring.byHand.map(({ where }: { where: string }) => where)).toContainEqual(
+      expect.stringContaining('FooterBanner.kt:'),
+    );
+    await http(api(`/trees/${tree.id}/apply`), 'POST', { wiring: wiring.id });
+    expect(filesBelow(at)['ios/Podfile']?.toString()).not.toContain('CobaltHeronAds');
+    expect((await http(api(`/trees/${tree.id}/writes`))).body).toMatchObject([
+      { what: 'unwire cobalt-heron' },
+    ]);
+    const nobody = { title: 'tidewick', network: 'nobody' };
+    expect((await http(api(`/snapshots/${tree.snapshot}/unwire`), 'POST', nobody)).status).toBe(404);
+  });
+
   it('tell those who listen what changed', async () => {
     const id = await send(androidFiles());
     const stream = http(api('/events'));

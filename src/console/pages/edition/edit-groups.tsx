@@ -1,0 +1,92 @@
+import type { WiringAnswer } from '../../../api/trees.js';
+import type { WiringGroup } from '../../../core/wiring/model.js';
+import { Diff } from '../../components/diff.js';
+import { platformNames, type PlatformName } from '../../components/platform-names.js';
+import { useNetworks } from '../../queries.js';
+
+interface EditGroupsProps {
+  wiring: WiringAnswer;
+  platform: PlatformName;
+  /** The groups that are left out. */
+  left: ReadonlySet<string>;
+  choose: (id: string, on: boolean) => void;
+}
+
+/** The edits by what they mend: this edition's first, then what the same wiring does for the other. */
+export function EditGroups({ wiring, platform, left, choose }: EditGroupsProps) {
+  const mine = wiring.groups.filter((group) => group.platform === platform);
+  const others = wiring.groups.filter((group) => group.platform !== platform);
+  const cards = (groups: readonly WiringGroup[]) =>
+    groups.map((group) => (
+      <Group
+        key={group.id}
+        group={group}
+        edits={wiring.edits}
+        on={!left.has(group.id)}
+        choose={(on) => choose(group.id, on)}
+      />
+    ));
+  return (
+    <>
+      {mine.length > 0 && <h2>The edits, by what they mend</h2>}
+      {cards(mine)}
+      {others.length > 0 && (
+        <>
+          <h2>And for {platformNames[others[0]?.platform ?? platform]}, by the same wiring</h2>
+          {cards(others)}
+        </>
+      )}
+    </>
+  );
+}
+
+/** Diffs of so many lines are shown at once; longer ones when they are asked for. */
+const shortPatch = 40;
+
+interface GroupProps {
+  group: WiringGroup;
+  edits: WiringAnswer['edits'];
+  on: boolean;
+  choose: (on: boolean) => void;
+}
+
+function Group({ group, edits, on, choose }: GroupProps) {
+  const networks = useNetworks();
+  const { id, label, network, rules, paths, patch } = group;
+  const name = networks.data?.find((known) => known.id === network)?.name ?? network;
+  const title = network === null ? label : `${label} · ${name}`;
+  const copied = edits.flatMap(({ path, source }) =>
+    source && paths.includes(path) ? [{ path, source }] : [],
+  );
+  const files = paths.length === 1 ? '1 file' : `${paths.length} files`;
+  return (
+    <section className={on ? 'edit-group' : 'edit-group left-out'} aria-label={title}>
+      <header>
+        <label>
+          <input
+            type="checkbox"
+            className="form-check-input"
+            checked={on}
+            onChange={(event) => choose(event.currentTarget.checked)}
+          />{' '}
+          <strong>{title}</strong>
+        </label>
+        <span className="soft">{rules.length > 0 ? `mends ${rules.join(', ')}` : 'keeps it current'}</span>
+        <code className="part">{id}</code>
+      </header>
+      {copied.map(({ path, source }) => (
+        <p key={path} className="mb-0">
+          {source.name} is copied to <code>{path}</code>; no patch holds it.
+        </p>
+      ))}
+      {patch !== '' && (
+        <details open={patch.split('\n').length <= shortPatch}>
+          <summary>
+            {files}: <span className="place">{paths.join(', ')}</span>
+          </summary>
+          <Diff patch={patch} edits={edits.map((edit) => ({ ...edit, rules: [] }))} />
+        </details>
+      )}
+    </section>
+  );
+}

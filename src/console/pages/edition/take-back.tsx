@@ -1,0 +1,58 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { LinkedTree, WriteEntry } from '../../../api/trees.js';
+import { call, type CallError } from '../../api.js';
+import { ProblemNote } from '../../components/states.js';
+import { keys, useWrites } from '../../queries.js';
+
+/** What taking a write back does to a file. */
+const outcomes = { new: 'is taken away', changed: 'is as it was', removed: 'is there again' } as const;
+
+/** The last write into the tree, with what taking it back would restore; nothing where none can be. */
+export function TakeBack({ tree, title }: { tree: LinkedTree; title: string }) {
+  const client = useQueryClient();
+  const writes = useWrites(tree.id);
+  const undo = useMutation<unknown, CallError>({
+    mutationFn: () => call('undoWrite', { params: { tree: tree.id } }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: keys.trees });
+      await client.invalidateQueries({ queryKey: keys.board(title) });
+      await client.invalidateQueries({ queryKey: keys.writes(tree.id) });
+    },
+  });
+  const [last, ...earlier] = writes.data ?? [];
+  if (!last) return null;
+  const more = earlier.length === 0 ? '' : `; ${earlier.length} earlier can be taken back after it`;
+  return (
+    <section aria-label="Take back" className="mb-3">
+      <div className="d-flex flex-wrap gap-3 align-items-center">
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-secondary"
+          disabled={undo.isPending}
+          onClick={() => undo.mutate()}
+        >
+          {undo.isPending ? 'Taking back…' : 'Take the last write back'}
+        </button>
+        <span className="soft">
+          {last.what}, {last.at.slice(0, 16).replace('T', ' ')}
+          {more}
+        </span>
+      </div>
+      <details>
+        <summary>What that restores: {counted(last)}</summary>
+        <ul className="mb-0">
+          {last.files.map(({ path, change }) => (
+            <li key={path}>
+              <span className="place">{path}</span> <span className="soft">{outcomes[change]}</span>
+            </li>
+          ))}
+        </ul>
+      </details>
+      {undo.error && <ProblemNote error={undo.error} />}
+    </section>
+  );
+}
+
+function counted({ files }: WriteEntry): string {
+  return files.length === 1 ? '1 file' : `${files.length} files`;
+}
