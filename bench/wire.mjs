@@ -89,5 +89,5 @@ try {
 } finally {
   service.kill('SIGTERM');
   await new Promise((resolve) => service.on('exit', resolve));
-  rmSync(folder, { recursive: true, force: true });
+  if (process.env.KEEP) console.log(folder); else rmSync(folder, { recursive: true, force: true });
 }

@@ -11,7 +11,7 @@ import { LintAnswer, NetworkSummary, ProfileDraft, ProfileTrial } from './networ
 import { Steps, StoreListing } from './steps.js';
 import { Problem } from './problem.js';
 import { HistoryEntry, PlacementRecord, RosterImported, TitleRecord, TitleSummary } from './titles.js';
-import { LinkedTree, WiringAnswer } from './trees.js';
+import { LinkedTree, WiringAnswer, PlacebookState, WriteEntry, WriteList } from './trees.js';
 
 /** Shapes that only commands print, put together from several answers or told of one. */
 const IdList = z.array(
@@ -72,7 +72,18 @@ export const published: Record<string, Published> = {
   },
   survey: { type: Survey, io: 'output', from: '`syndexa survey DIR --json`' },
   check: { type: CheckReport, io: 'output', from: '`syndexa check DIR --json`' },
-  wire: { type: WiringAnswer, io: 'output', from: '`syndexa wire DIR --json`' },
+  wire: {
+    type: WiringAnswer,
+    io: 'output',
+    from: '`syndexa wire DIR --json`, `syndexa unwire NETWORK DIR --json`',
+  },
+  writes: { type: WriteList, io: 'output', from: '`syndexa undo DIR --list --json`' },
+  write: { type: WriteEntry, io: 'output', from: '`syndexa undo DIR --json`' },
+  'placebook-state': {
+    type: PlacebookState,
+    io: 'output',
+    from: '`syndexa placebook DIR --check --json`',
+  },
   board: { type: Board, io: 'output', from: '`syndexa board TITLE --json`' },
   title: {
     type: TitleRecord,

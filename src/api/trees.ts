@@ -129,6 +129,13 @@ export const WriteEntry = z
   .meta({ title: 'Write', description: 'A write into a tree that can be taken back.' });
 export type WriteEntry = z.infer<typeof WriteEntry>;
 export const WriteList = z.array(WriteEntry);
+export const PlacebookState = z
+  .object({
+    title: z.string(),
+    current: z.boolean(),
+    files: z.array(z.object({ path: z.string(), state: z.enum(['missing', 'out of date', 'in the way']) })),
+  })
+  .meta({ title: 'Placebook state', description: 'Whether the placebooks of a tree are current.' });
 export const Undone = z.object({ undone: WriteEntry, snapshot: z.string() });
 export const SourceLines = z.object({ path: z.string(), first: z.number(), lines: z.array(z.string()) });
 export type SourceLines = z.infer<typeof SourceLines>;

@@ -45,13 +45,21 @@ export class TreeWork {
     titleId: string | null,
     progress?: SurveyOptions['progress'],
   ): Promise<SurveyRun> {
+    return (await this.surveyed(snapshot, titleId, progress)).run;
+  }
+
+  /** A snapshot with what it says; without a title the one is looked for whose identifiers it bears. */
+  private async surveyed(
+    snapshot: string,
+    titleId: string | null,
+    progress?: SurveyOptions['progress'],
+  ): Promise<{ name: string; tree: Tree; run: SurveyRun }> {
     const { name, tree } = await this.context.trees.tree(snapshot);
     const profiles = this.profiles();
-    const open = runSurvey(tree, { name, profiles, title: null, ...(titleId === null ? { progress } : {}) });
-    const title = titleId === null ? this.titleByIdentifiers(open) : this.title(titleId);
-    return title
-      ? runSurvey(tree, { name, profiles, title, ...(titleId === null ? {} : { progress }) })
-      : open;
+    const named = titleId === null ? null : this.title(titleId);
+    const run = runSurvey(tree, { name, profiles, title: named, progress });
+    const title = named ? null : this.titleByIdentifiers(run);
+    return { name, tree, run: title ? runSurvey(tree, { name, profiles, title }) : run };
   }
 
   /** What a snapshot says by itself, whatever titles there are. */
@@ -87,7 +95,7 @@ export class TreeWork {
   }
 
   private async checkWhole(snapshot: string, titleId: string | null): Promise<CheckReport> {
-    const run = await this.survey(snapshot, titleId);
+    const { name, tree, run } = await this.surveyed(snapshot, titleId);
     const title = run.survey.title === null ? null : this.title(run.survey.title);
     if (!title) {
       const { survey, context } = run;
@@ -101,7 +109,8 @@ export class TreeWork {
         now: this.context.now().toISOString(),
       });
     }
-    const plan = await this.plan(snapshot, title);
+    await readyGrammars(placebooksFor(tree));
+    const plan = planWiring(tree, this.optionsFor(name, title), run);
     const findings = withAcceptances(
       withFixes(plan),
       this.context.trees.acceptances(title.id),
@@ -142,7 +151,11 @@ export class TreeWork {
     const { name, tree } = await this.context.trees.tree(snapshot);
     // A wiring is tried on a copy, which may hold a placebook in a language that the tree has nothing of yet.
     await readyGrammars(placebooksFor(tree));
-    const options = {
+    return { tree, options: this.optionsFor(name, title) };
+  }
+
+  private optionsFor(name: string, title: NamedTitle): PlanOptions {
+    return {
       name,
       profiles: this.profiles(),
       title,
@@ -150,7 +163,6 @@ export class TreeWork {
       inventories: this.context.inventories.about(heldIds(title.title).map(({ id }) => id)),
       now: this.context.now().toISOString(),
     };
-    return { tree, options };
   }
 
   /** The title to wire: the one that is named, else the only one whose identifiers the tree bears. */

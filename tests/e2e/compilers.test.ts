@@ -9,6 +9,7 @@ import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
 import { samePlacebook } from '../../src/core/placebook/model.js';
+import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/placebook/swift.js';
 import { Title } from '../../src/core/roster/model.js';
 import { visitSyntax } from '../../src/core/syntax/grammars.js';
@@ -183,6 +184,26 @@ it('a placebook in Swift is read by the syntax tree without a fault (there is no
   ])
     expect(swift).toContain(part);
   expect(swift.split('#else')[1]).not.toContain('phone-1');
+});
+
+it('placebooks of all languages are read back with the settings of the roster', () => {
+  const wanted = Object.fromEntries(
+    Object.entries(title.placements).map(([name, { settings }]) => [name, settingsInWords(settings)]),
+  );
+  const both = { ...options, testCondition: 'DEBUG' };
+  const [test, production] = [book('ios', 'test'), book('ios', 'production')];
+  const android = book('android', 'test');
+  for (const [content, stages] of [
+    [kotlinPlacebook(android, { ...options, packageName, stage: 'test' }), 1],
+    [javaPlacebook(android, { ...options, packageName, stage: 'test' }), 1],
+    [swiftPlacebook(test, production, both), 2],
+    [objectiveCSource(test, production, both), 2],
+  ] as const) {
+    const { entries } = readPlacebook(content);
+    expect(entries).toHaveLength(Object.keys(wanted).length * stages);
+    for (const { placement, settings } of entries)
+      expect([placement, settings]).toEqual([placement, wanted[placement]]);
+  }
 });
 
 it('a placebook that says the same but for its revision is the same', () => {

@@ -35,7 +35,7 @@ export function placebookText(
 ): string {
   if (files.length === 0) return `${paint.green('✔ current')}: the placebooks say what the roster says\n`;
   return [
-    `${paint.red('✘ not current')}`,
+    paint.red('✘ not current'),
     ...files.map(({ path, state }) => `  ${state.padEnd(11)} ${path}`),
     `${paint.dim('To write them:')} ${again}`,
     '',

@@ -58,7 +58,19 @@ function importRoot(text: string): string {
   return module.split('.').slice(0, 2).join('.');
 }
 
-function callsOf(profile: Profile, language: CodeLanguage['id']): NamedCall[] {
+/** Works something out for a profile and a language once: every file asks for it. */
+function oncePer<Result>(make: (profile: Profile, language: CodeLanguage['id']) => Result) {
+  const known = new WeakMap<Profile, Map<string, Result>>();
+  return (profile: Profile, language: CodeLanguage['id']): Result => {
+    const mine = known.get(profile) ?? new Map<string, Result>();
+    known.set(profile, mine);
+    const found = mine.get(language) ?? make(profile, language);
+    mine.set(language, found);
+    return found;
+  };
+}
+
+const callsOf = oncePer((profile, language): NamedCall[] => {
   const calls: LanguageCalls | undefined = profile.code[language];
   if (!calls) return [];
   const named = (does: string, call: { call: string; id?: number | string | undefined } | undefined) =>
@@ -72,16 +84,26 @@ function callsOf(profile: Profile, language: CodeLanguage['id']): NamedCall[] {
       ...named(`release ${format}`, release),
     ]),
   ];
-}
+});
 
-function callbacksOf(profile: Profile, language: CodeLanguage['id']): { event: string; name: string }[] {
+const callbacksOf = oncePer((profile, language): { event: string; name: string }[] => {
   const found = Object.values(profile.code[language]?.formats ?? {}).flatMap(({ callbacks }) =>
     Object.entries(callbacks).map(([event, name]) => ({ event, name })),
   );
   const completed = profile.code[language]?.start.completed;
   if (completed !== undefined) found.push({ event: 'completed', name: completed });
   return [...new Map(found.map((item) => [`${item.event} ${item.name}`, item])).values()];
-}
+});
+
+/** A file's code with comments and the contents of strings blanked out; kept with its other readings. */
+const nestingCode = (text: string) => ({
+  code: codeAlone(text, { nestedComments: true, tripleQuotes: true }),
+  problems: [],
+});
+const plainCode = (text: string) => ({
+  code: codeAlone(text, { nestedComments: false, tripleQuotes: true }),
+  problems: [],
+});
 
 /** Facts for calls of SDKs in a source file, its answers to their callbacks, and placements that it names. */
 export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: SurveyContext): Fact[] {
@@ -131,7 +153,8 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
         const code = codePlace(method.context, { empty: method.empty });
         add('callback', span, name, { network: profile.id, name: event, code });
       }
-  const code = codeAlone(document.text, { nestedComments: language.id !== 'java', tripleQuotes: true });
+  if (!document.text.includes('Placebook.')) return facts;
+  const { code } = tree.read(file.path, language.id === 'java' ? plainCode : nestingCode) ?? { code: '' };
   for (const placement of Object.keys(title?.placements ?? {})) {
     for (const name of placementNames(placement))
       for (const at of places(code, name))
@@ -183,7 +206,7 @@ function places(code: string, name: string): number[] {
   const found: number[] = [];
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + name.length)) {
     const before = code[at - 1] ?? '';
-    if (!/[A-Za-z0-9_$.]/.test(before) && !/^[A-Za-z0-9_]/.test(code.slice(at + name.length))) found.push(at);
+    if (!/[A-Za-z0-9_$.]/.test(before) && !/[A-Za-z0-9_]/.test(code[at + name.length] ?? '')) found.push(at);
   }
   return found;
 }

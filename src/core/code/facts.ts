@@ -1,7 +1,9 @@
 import type { Recogniser } from '../network/recognise.js';
 import type { SurveyContext } from '../stacks/stack.js';
 import type { CodePlace, Fact, Unresolved } from '../survey/model.js';
+import { readPlacebook } from '../placebook/read.js';
 import { placeAt } from '../survey/place.js';
+import type { TextDocument } from '../text/document.js';
 import type { Platform } from '../network/model.js';
 import type { Tree } from '../tree/tree.js';
 import type { CodeContext, Flow } from './read-source.js';
@@ -49,7 +51,33 @@ export function codeFacts(
       }
     }
   }
+  if (standsIn === 'placebook') facts.push(...settingsFacts(tree, file, document));
   return { facts, unresolved };
+}
+
+/** The settings that a placebook gives its placements. */
+function settingsFacts(tree: Tree, file: CodeFile, document: TextDocument): Fact[] {
+  const { entries } = tree.read(file.path, readPlacebook) ?? { entries: [] };
+  return entries.flatMap((entry): Fact[] => {
+    const variants = file.variants.filter((variant) => file.compiled(variant, entry.start, []) === 'yes');
+    if (variants.length === 0) return [];
+    const place = placeAt(file.path, document, entry);
+    return [
+      {
+        kind: 'placement-settings',
+        network: null,
+        placement: entry.placement,
+        platform: file.platform,
+        module: file.module,
+        variants,
+        name: entry.placement,
+        value: entry.settings,
+        standsIn: 'placebook',
+        place,
+        chain: [{ what: 'placebook', value: entry.settings, place }],
+      },
+    ];
+  });
 }
 
 /** Where in the code something stands, as facts say it. */

@@ -78,7 +78,37 @@ export function validateTitle(title: Title, context: RosterContext): FieldProble
     ),
     ...stageProblems(title),
     ...titleCredentialProblems(title, known),
+    ...misplaced(title),
   ];
+}
+
+/** What stands where it has no meaning: devices for testing in production, a text for tracking on Android. */
+function misplaced(title: Title): FieldProblem[] {
+  const devices = Object.entries(title.networks).flatMap(([network, enrolment]) =>
+    platforms.flatMap((platform) =>
+      enrolment[platform]?.production?.devices
+        ? [
+            {
+              field: `networks.${network}.${platform}.production.devices`,
+              message:
+                'A device for testing stands in the production stage, where its owner would earn nothing.',
+              fix: `Move it to networks.${network}.${platform}.test.devices.`,
+            },
+          ]
+        : [],
+    ),
+  );
+  const tracking =
+    title.editions.android?.tracking === undefined
+      ? []
+      : [
+          {
+            field: 'editions.android.tracking',
+            message: 'Only iOS asks for leave to track with a text.',
+            fix: 'Move it to editions.ios.tracking.',
+          },
+        ];
+  return [...devices, ...tracking];
 }
 
 function unknownNetworks(title: Title, known: ReadonlyMap<string, Profile>): FieldProblem[] {

@@ -30,4 +30,5 @@ export const kindNames: Record<FactKind, string> = {
   callback: 'callback',
   call: 'call',
   'placement-use': 'placement',
+  'placement-settings': 'placement settings',
 };

@@ -46,6 +46,7 @@ export const FactKind = z.enum([
   'callback',
   'call',
   'placement-use',
+  'placement-settings',
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 

@@ -1,3 +1,5 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
 import { applyEdits, editBetween, EditOverlapError, sortEdits, type Edit } from '../text/edit.js';
 import { encodeText, textDocument } from '../text/document.js';
 import { Tree } from '../tree/tree.js';
@@ -70,9 +72,11 @@ export function treeWith(tree: Tree, outcomes: readonly Outcome[]): Tree {
   const changed = new Set(outcomes.map(({ path }) => path));
   const kept = tree.paths.filter((path) => !changed.has(path)).flatMap((path) => tree.file(path) ?? []);
   const fresh = outcomes.flatMap(({ path, after, source }) => {
-    if (source) return [{ path, hash: source.sha256, bytes: new Uint8Array() }];
+    if (source) return [{ path, hash: '', bytes: new Uint8Array() }];
     if (after === null) return [];
-    return [{ path, hash: '', bytes: encodeText(after, tree.text(path) ?? textDocument('')) }];
+    const bytes = encodeText(after, tree.text(path) ?? textDocument(''));
+    // Its hash is the one that the file will have, so what is read of it now need not be read again then.
+    return [{ path, hash: bytesToHex(sha256(bytes)), bytes }];
   });
-  return new Tree([...kept, ...fresh], tree.folders, tree.skipped);
+  return new Tree([...kept, ...fresh], tree.folders, tree.skipped, tree.readings);
 }

@@ -17,6 +17,7 @@ export const appIdRules = [
 /** Rules whose findings a placebook mends. */
 export const placebookRules = [
   'unit-id/not-in-build',
+  'platform/setting-differs',
   'app-id/missing',
   'app-id/differs-from-roster',
   'stage/test-id-in-production',

@@ -114,11 +114,10 @@ export async function writeTree(
   let recorded: { drop: () => Promise<void> } | undefined;
   try {
     await mkdir(draft, { mode: 0o700 });
-    for (const [index, { bytes, mode }] of contents.entries())
+    await severalAtOnce(contents, async ({ path, bytes, mode, isNew }, index) => {
       if (bytes) await writeWhole(join(draft, `new-${index}`), bytes, mode);
-    for (const [index, { path, isNew }] of contents.entries()) {
       if (!isNew) await copyFile(join(base, path), join(draft, `old-${index}`), constants.COPYFILE_FICLONE);
-    }
+    });
     await writeWhole(join(draft, 'journal.json'), Buffer.from(JSON.stringify(journal)), 0o600);
     recorded = await record?.(contents, base);
     await claim(draft, staging, base);
@@ -189,21 +188,17 @@ async function newContents(
   edits: readonly FileEdit[],
   sources: ReadonlyMap<string, string>,
 ): Promise<NewContent[]> {
-  const changed: string[] = [];
-  const contents: NewContent[] = [];
-  for (const edit of edits) {
+  const contents = await severalAtOnce(edits, async (edit): Promise<NewContent | string> => {
     const { path, before } = edit;
     const { current, mode } = await fileAt(base, path);
-    if ((current && hashOf(current)) !== before) {
-      changed.push(path);
-      continue;
-    }
+    if ((current && hashOf(current)) !== before) return path;
     const bytes = await editedBytes(edit, current, sources);
     const after = bytes && hashOf(bytes);
-    contents.push({ path, bytes, mode, isNew: current === null, before, after });
-  }
+    return { path, bytes, mode, isNew: current === null, before, after };
+  });
+  const changed = contents.filter((content) => typeof content === 'string');
   if (changed.length > 0) throw new FileChangedError(changed);
-  return contents;
+  return contents.filter((content) => typeof content !== 'string');
 }
 
 /** A file of the tree as it is now; a path that leads out of the tree is refused. */
@@ -282,22 +277,47 @@ async function missingFolders(base: string, paths: readonly string[]): Promise<s
 
 /** Moves every new content into its place, and takes files away. May be repeated: what is done already is left. */
 async function finish(base: string, staging: string, { files }: Journal): Promise<void> {
-  const gone: string[] = [];
-  for (const [index, { path, after }] of files.entries()) {
-    if (after === null) {
-      await rm(join(base, path), { force: true });
-      gone.push(path);
-      continue;
-    }
+  await severalAtOnce(files, async ({ path, after }, index) => {
+    if (after === null) return rm(join(base, path), { force: true });
     const fresh = join(staging, `new-${index}`);
     const there = await readFile(fresh).catch(() => null);
-    if (!there) continue;
+    if (!there) return;
     if (hashOf(there) !== after) throw new Error(`The new content of ${path} was damaged.`);
     await mkdir(dirname(join(base, path)), { recursive: true });
     await rename(fresh, join(base, path));
-  }
-  await dropEmptyFolders(base, gone);
+  });
+  await dropEmptyFolders(
+    base,
+    files.flatMap(({ path, after }) => (after === null ? [path] : [])),
+  );
   await rm(staging, { recursive: true, force: true });
+}
+
+/** Files that are worked on at once: most of the time goes into waiting for the disk. */
+const atOnce = 24;
+
+/** Runs a task for each item, several at once; the results in the order of the items. The first fault ends it. */
+async function severalAtOnce<Item, Result>(
+  items: readonly Item[],
+  task: (item: Item, index: number) => Promise<Result>,
+): Promise<Result[]> {
+  const results: Result[] = [];
+  const waiting = items.entries();
+  let failed = false;
+  const worker = async () => {
+    for (const [index, item] of waiting) {
+      if (failed) return;
+      try {
+        results[index] = await task(item, index);
+      } catch (error) {
+        failed = true;
+        throw error;
+      }
+    }
+  };
+  const ended = await Promise.allSettled(Array.from({ length: Math.min(atOnce, items.length) }, worker));
+  for (const one of ended) if (one.status === 'rejected') throw one.reason;
+  return results;
 }
 
 /** A folder that held nothing but a file that was taken away goes with it. */

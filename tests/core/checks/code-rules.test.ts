@@ -20,6 +20,7 @@ import { unitIdWrongPlatform } from '../../../src/core/checks/rules/unit-id-wron
 import { placebookMark } from '../../../src/core/placebook/model.js';
 import { ruleCases } from '../../support/rules.js';
 import { androidFiles, gradle, iosFiles, kelp, placement } from '../../support/trees.js';
+import { plan, text, written } from '../../support/wiring.js';
 
 const screen = 'app/src/main/java/example/brine/kelp/Screen.kt';
 const kotlin = (body: string, more: Record<string, string | null> = {}) =>
@@ -453,6 +454,24 @@ const view = (attributes: string) =>
 const sized = kelp({
   placements: { footer: { ...footer, settings: { size: 'standard', anchor: 'bottom' } } },
 });
+/** A title with settings, and both trees with placebooks as wiring writes them. */
+const settled = kelp({
+  placements: {
+    footer: { ...footer, settings: { refresh: '60s', anchor: 'bottom', content: ['text', 'image'] } },
+    page: { ...page, settings: { cap: { count: 2, per: '1h' }, skippable: true } },
+  },
+});
+const placebooks = (changed: (text: string) => string = (text) => text) => {
+  const files = { ...androidFiles(), ...iosFiles() };
+  const after = written(files, plan(files, settled));
+  return Object.fromEntries(
+    Object.entries(after).map(([path, content]) => [
+      path,
+      /Placebook\./.test(path) ? changed(text(content)) : text(content),
+    ]),
+  );
+};
+
 ruleCases(settingDiffers, {
   clean: [
     {
@@ -461,6 +480,7 @@ ruleCases(settingDiffers, {
       title: sized,
     },
     { name: 'nothing said of either', files: view(''), title: sized },
+    { name: 'placebooks as they were written', files: placebooks(), title: settled },
     {
       name: 'a unit that nobody knows',
       files: view('app:heronSize="large"'),
@@ -473,6 +493,22 @@ ruleCases(settingDiffers, {
       files: view('app:heronSize="large"'),
       title: sized,
       findings: [{ placement: 'footer', message: expect.stringContaining('large') }],
+    },
+    {
+      name: 'a placebook of one platform that says something else',
+      files: placebooks((book) => book.replace(/^( +refreshSeconds: )60/gm, '$130')),
+      title: settled,
+      findings: [
+        {
+          placement: 'footer',
+          platform: 'ios',
+          variants: ['Debug'],
+          message: expect.stringContaining(
+            'refreshSeconds 60, anchor bottom, content text and image in the roster',
+          ),
+        },
+        { placement: 'footer', platform: 'ios', variants: ['Release'] },
+      ],
     },
     {
       name: 'the other edge',

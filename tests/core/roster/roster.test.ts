@@ -30,6 +30,23 @@ describe('validating a title', () => {
     ).toEqual([]);
   });
 
+  it('keeps devices for testing to the test stage, and the text for tracking to iOS', () => {
+    const android = { production: { app: 'CH-A-310772-QK4T8W2N', devices: ['mine'] } };
+    const wrong = kelp({
+      editions: {
+        android: { identifier: 'example.brine.kelp', tracking: 'Ads pay for Kelp.' },
+        ios: { identifier: 'example.brine.kelp', tracking: 'Ads pay for Kelp.' },
+      },
+      networks: { 'cobalt-heron': { android } },
+    });
+    expect(problems(wrong).map((problem) => problem.split(': ')[0])).toEqual([
+      'networks.cobalt-heron.android.production.devices',
+      'editions.android.tracking',
+    ]);
+    const right = kelp({ networks: { 'cobalt-heron': { android: { test: { devices: ['mine'] } } } } });
+    expect(problems(right)).toEqual([]);
+  });
+
   it.each([
     [
       'a stray blank',

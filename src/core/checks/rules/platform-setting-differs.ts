@@ -1,6 +1,7 @@
-import { defineRule } from '../model.js';
+import { settingsInWords } from '../../placebook/read.js';
+import { defineRule, type Report } from '../model.js';
 import { placementsOf } from '../code.js';
-import { editionScopes, fromFact } from '../scope.js';
+import { editionScopes, fromFact, type EditionScope } from '../scope.js';
 
 /** A banner in a layout has another size, or is held at another edge, than its placement has on every platform. */
 export const settingDiffers = defineRule({
@@ -10,7 +11,9 @@ export const settingDiffers = defineRule({
     ifShipped:
       'The placement looks and earns differently on one platform, and its figures cannot be compared.',
     mend: 'Write the layout as the roster has the placement, or change the placement for all platforms.',
+    otherMends: { placebook: 'Run syndexa wire: it writes the placebook as the roster is now.' },
     messages: {
+      placebook: '{placement} has {wanted} in the roster, and {found} in this placebook.',
       size: '{placement} has the size {wanted} in the roster, and {found} in this layout.',
       anchor:
         '{placement} is anchored at the {wanted} in the roster, and held at the {found} in this layout.',
@@ -19,6 +22,7 @@ export const settingDiffers = defineRule({
   },
   *run(context) {
     for (const scope of editionScopes(context)) {
+      yield* inPlacebook(scope);
       for (const view of scope.facts) {
         if (view.kind !== 'banner-view') continue;
         for (const placement of placementsOf(view, scope.title)) {
@@ -35,3 +39,20 @@ export const settingDiffers = defineRule({
     }
   },
 });
+
+/** The roster has one set of settings for all platforms, so a placebook that says otherwise differs from the rest. */
+function* inPlacebook({ facts, title }: EditionScope): Generator<Report<'placebook'>> {
+  for (const fact of facts) {
+    const placement = fact.kind === 'placement-settings' ? (fact.placement ?? '') : '';
+    const settings = title.placements[placement]?.settings;
+    const wanted = settings && settingsInWords(settings);
+    if (wanted === undefined || wanted === fact.value) continue;
+    yield {
+      ...fromFact(fact),
+      placement,
+      message: 'placebook',
+      mend: 'placebook',
+      data: { placement, wanted, found: fact.value },
+    };
+  }
+}

@@ -1,0 +1,62 @@
+import type { ReadProblem, Span } from '../formats/problem.js';
+import type { Settings } from '../roster/model.js';
+import { givenFields, placebookFields } from './fields.js';
+
+/** A placement as a placebook has it: its settings in words, such as `refreshSeconds 60, anchor bottom`. */
+export interface PlacebookEntry extends Span {
+  placement: string;
+  settings: string;
+}
+
+/** Where a placement begins in the placebooks of each language: Kotlin, Swift, Java, Objective-C. */
+const beginning = /(?:\bname(?: =|:) |new Builder\(|@"name" : @)"([a-z0-9-]{1,100})"/g;
+
+/** The networks to try differ by what is wired on a platform, so their order is no setting to compare. */
+const names = placebookFields.map(({ name }) => name).filter((name) => name !== 'fallback');
+
+const field = new RegExp(
+  String.raw`(?:^|[\s.,(])(?:@")?(${names.join('|')})(?:"? :| =|:|\() ?` +
+    String.raw`(@?"(?:[^"\\]|\\.)*"|(?:listOf|Arrays\.asList)\([^)]*\)|@?\[[^\]]*\]|@?-?\w+)`,
+  'g',
+);
+
+/** What a placebook says of its placements, in whichever language it is written. */
+export function readPlacebook(text: string): { entries: PlacebookEntry[]; problems: ReadProblem[] } {
+  const starts = [...text.matchAll(beginning)];
+  const entries = starts.map((start, at): PlacebookEntry => {
+    const from = start.index + start[0].length;
+    const next = starts[at + 1]?.index ?? text.length;
+    const close = /\n[ \t]*(?:\)[ \t]*[\r\n]|\.build\(\);|\})/.exec(text.slice(from, next));
+    const body = text.slice(from, close ? from + close.index : next);
+    const given = [...body.matchAll(field)].map(([, name = '', raw = '']) => [name, plain(raw)] as const);
+    return { placement: start[1] ?? '', settings: inWords(given), start: start.index, end: from };
+  });
+  return { entries, problems: [] };
+}
+
+/** A value without what the language puts around it. */
+function plain(raw: string): string {
+  const unwrapped = raw.replace(/^(?:listOf|Arrays\.asList)\(|\)$|^@?\[\s*|\s*\]$/g, '');
+  const items = unwrapped.match(/@?"(?:[^"\\]|\\.)*"|[^,\s]+/g) ?? [];
+  const value = items
+    .map((item) =>
+      item
+        .replace(/^@?"|"$/g, '')
+        .replace(/\\(.)/g, '$1')
+        .replace(/^@/, ''),
+    )
+    .join(' and ');
+  return { YES: 'true', NO: 'false' }[value] ?? value;
+}
+
+/** The settings of a placement as a current placebook gives them. */
+export function settingsInWords(settings: Settings): string {
+  const { fallback: _, ...rest } = settings;
+  const given = givenFields(rest, (value) => (Array.isArray(value) ? value.join(' and ') : String(value)));
+  return inWords(given.map(({ name, text }) => [name, text] as const));
+}
+
+function inWords(given: readonly (readonly [string, string])[]): string {
+  const sorted = [...given].sort(([a], [b]) => names.indexOf(a) - names.indexOf(b));
+  return sorted.map(([name, value]) => `${name} ${value}`).join(', ') || 'no settings';
+}
