@@ -57,7 +57,7 @@ async function pages() {
     page.locator('.source').first().waitFor(),
   );
   await shoot('edits', '/titles/tidewick/android?view=edits', () =>
-    page.locator('.diff-file').first().waitFor(),
+    page.locator('.edit-group').first().waitFor(),
   );
   await shoot('record', '/titles/tidewick/record', async () => {
     const field = page.getByLabel('tide-list-footer on cobalt-heron, Android production');
@@ -153,5 +153,10 @@ async function terminals() {
   await shoot('terminal-provision', 'syndexa provision tidewick --network cobalt-heron --dry-run');
   await shoot('terminal-collect', 'syndexa id collect tidewick --network cobalt-heron --dry-run');
   await shoot('terminal-appads', 'syndexa appads merge app-ads.txt');
+  spawnSync(join(root, 'bin', 'syndexa'), 'wire tidewick --title tidewick --write'.split(' '), {
+    env: { ...env, SYNDEXA_URL: url },
+    cwd: join(home, 'work'),
+  });
+  await shoot('terminal-undo', 'syndexa undo tidewick --list');
   xvfb.kill();
 }
