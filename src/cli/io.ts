@@ -12,6 +12,8 @@ export interface Io {
   ask(question: string): Promise<string | null>;
   /** Whether standard error is a terminal, so that progress may be drawn. */
   interactive: boolean;
+  /** Whether standard output is a terminal: somebody reads it, and nothing is passed on. */
+  read: boolean;
   /** Where running text is broken, in characters. */
   width: number;
   /** Width of the terminal, in characters. */

@@ -24,6 +24,7 @@ const io: Io = {
     }
   },
   interactive: stderr.isTTY && env.CI === undefined,
+  read: stdout.isTTY,
   width: Math.min(Math.max(stdout.columns ?? 100, 60), 120),
   columns: stdout.columns ?? 100,
   cwd: process.cwd(),

@@ -123,6 +123,12 @@ describe('Tidewick', () => {
     run('git', ['init', '-q', '.'], join(home, 'patched'));
     run('git', ['apply', '--check', '../wiring.patch'], join(home, 'patched'));
     run('git', ['apply', '../wiring.patch'], join(home, 'patched'));
+    // What a pipe gets is whole: the words below the diff do not disturb git.
+    const piped = await syndexa(['wire', 'written', '--title', 'tidewick'], home);
+    writeFileSync(join(home, 'piped.patch'), piped.out);
+    run('git', ['init', '-q', '.'], join(home, 'written'));
+    run('git', ['apply', '--check', '../piped.patch'], join(home, 'written'));
+    rmSync(join(home, 'written/.git'), { recursive: true });
     rmSync(join(home, 'patched/.git'), { recursive: true });
     await syndexa(['wire', 'written', '--title', 'tidewick', '--write'], home);
     expect(filesBelow(join(home, 'patched'))).toEqual(filesBelow(join(home, 'written')));

@@ -18,6 +18,7 @@ export interface WireOptions extends TreeOptions {
   raiseSdk?: boolean;
   callSites?: boolean;
   file?: string[];
+  full?: boolean;
 }
 
 /** `syndexa wire DIR [--write]`. */
@@ -52,6 +53,7 @@ export function wire(io: Io, paint: Paint, directory: string, options: WireOptio
 
 export interface UnwireOptions extends TreeOptions {
   write?: boolean;
+  full?: boolean;
 }
 
 /** `syndexa unwire NETWORK DIR [--write]`. */
@@ -87,7 +89,7 @@ interface Place {
 async function show(
   place: Place,
   wiring: WiringAnswer,
-  options: { write?: boolean; json?: boolean },
+  options: { write?: boolean; json?: boolean; full?: boolean },
   given: readonly NamedFile[],
   again: string,
 ): Promise<number> {
@@ -95,7 +97,8 @@ async function show(
   if (options.json) io.out(`${JSON.stringify(wiring, null, 2)}\n`);
   else {
     const { wireText } = await import('../render/wire.js');
-    io.out(wireText(wiring, paint, io.width));
+    // What is piped on, to git or to a file, is whole.
+    io.out(wireText(wiring, paint, { width: io.width, full: options.full === true || !io.read }));
   }
   if (!options.write) {
     if (wiring.edits.length > 0 && !options.json)
@@ -253,6 +256,7 @@ function followed(io: Io, directory: string, title: string): Promise<unknown> {
 export interface PlacebookOptions extends TreeOptions {
   check?: boolean;
   write?: boolean;
+  full?: boolean;
 }
 
 /** `syndexa placebook DIR [--check] [--write]`. */

@@ -64,6 +64,7 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .option('--raise-sdk', 'raise SDK levels that a network finds too low')
     .option('--call-sites', 'replace IDs in code, which the roster knows, by references to the placebook')
     .option('--file <path...>', 'library and companion files that a network’s pages gave out')
+    .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.wire(io, paint, dir, options))));
   program
@@ -73,6 +74,7 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option('-w, --write', 'write the edits: all files, or none')
+    .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((network: string, dir: string, options) =>
       end(wiring().then((all) => all.unwire(io, paint, network, dir, options))),
@@ -91,6 +93,7 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .addOption(titleOption())
     .option('--check', 'end with 1 when a placebook is missing or out of date')
     .option('-w, --write', 'write it')
+    .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.placebook(io, paint, dir, options))));
 };

@@ -3,11 +3,15 @@ import type { Paint } from '../io.js';
 import { platformNames, wrap } from './places.js';
 
 /** The diff in colour, then what each part of it mends, then what is left to a person. */
-export function wireText({ edits, groups, patch, byHand }: Wiring, paint: Paint, width: number): string {
+export function wireText(
+  { edits, groups, patch, byHand }: Wiring,
+  paint: Paint,
+  { width, full }: { width: number; full: boolean },
+): string {
   const lines =
     edits.length === 0
       ? [paint.green('✔ the tree agrees with the roster; there is nothing to wire'), '']
-      : [colouredPatch(patch, paint)];
+      : [colouredPatch(full ? patch : folded(patch), paint)];
   if (groups.length > 0) lines.push(paint.bold('What it mends'));
   for (const { id, rules, paths } of groups) {
     lines.push(
@@ -44,6 +48,24 @@ export function byHandLines(byHand: Wiring['byHand'], paint: Paint, width: numbe
     );
   }
   return [...lines, ''];
+}
+
+/** New files longer than this (lines) are generated ones, which nobody reads in a terminal. */
+const longFile = 40;
+/** How much of one is shown. */
+const shownLines = 16;
+
+/** A diff for reading: of a long new file only the beginning. */
+export function folded(patch: string): string {
+  return patch
+    .split(/^(?=diff --git )/m)
+    .map((part) => {
+      const lines = part.split('\n');
+      if (!part.includes('\nnew file mode ') || lines.length <= longFile) return part;
+      const left = lines.length - shownLines;
+      return `${lines.slice(0, shownLines).join('\n')}\n  … ${left} more lines of a new file; --full shows them\n`;
+    })
+    .join('');
 }
 
 /** A unified diff in colour. */

@@ -494,3 +494,37 @@ describe('a wiring is narrowed', () => {
       expect(plan(files, title, { choice: { groups: [id] } }).edits.map(({ path }) => path)).toEqual(own);
   });
 });
+
+describe('what stands is kept', () => {
+  const body = (step: string, quote = '"') =>
+    `<manifest xmlns:tools="http://schemas.android.com/tools" xmlns:android="http://schemas.android.com/apk/res/android">\n${step}<application\n${step}${step}tools:targetApi=${quote}34${quote}\n${step}${step}android:label = ${quote}Kelp${quote}\n${step}${step}android:allowBackup=${quote}false${quote}>\n${step}${step}<activity tools:node="merge" android:name=".Main"/>\n${step}</application>\n</manifest>`;
+  const bare = (text_: string) => androidFiles({ ...withoutStrings, [main]: text_ });
+  const after = (text_: string) => text(holds(bare(text_), androidOnly).after[main]);
+
+  it('the order of attributes, their quotes, and blanks around their signs', () => {
+    const made = after(body('    ', "'"));
+    for (const line of body('    ', "'").split('\n')) expect(made).toContain(line.replace(/>$/, ''));
+  });
+  it.each([
+    ['two blanks', '  '],
+    ['three blanks', '   '],
+    ['a tab', '\t'],
+  ])('the width of indentation: %s', (_, step) => {
+    expect(after(body(step))).toContain(`\n${step}${step}<meta-data\n${step}${step}${step}android:name=`);
+  });
+  it('the missing line end at the end of a file', () => {
+    expect(after(body('  '))).toMatch(/<\/manifest>$/);
+    expect(after(`${body('  ')}\n`)).toMatch(/<\/manifest>\n$/);
+  });
+  it('line ends, all of one kind or mixed', () => {
+    const made = after(body('  ').replace(/\n/g, '\r\n'));
+    expect(made.replace(/\r\n/g, '')).not.toMatch(/[\r\n]/);
+    const mixed = body('  ').replace('\n', '\r\n');
+    expect(after(mixed).split('\n')[0]).toBe(mixed.split('\n')[0]);
+  });
+  it('the byte order mark', () => {
+    const marked = bare(`\ufeff${body('  ')}`);
+    const bytes = holds(marked, androidOnly).after[main];
+    expect(Buffer.from(bytes as Uint8Array).subarray(0, 3)).toEqual(Buffer.from([0xef, 0xbb, 0xbf]));
+  });
+});

@@ -1,5 +1,5 @@
 import { removeElement } from '../../formats/xml/edit.js';
-import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
+import { attribute, descendants, elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
 import type { Change, Topic } from '../../wiring/model.js';
@@ -48,7 +48,8 @@ export function unwireManifests(context: AndroidUnwireContext): Change[] {
     });
     const inside = elements(root, 'application').flatMap((application) => elements(application));
     return [
-      ...inside
+      // Wherever it stands: one that is nested too deep is the network's all the same.
+      ...[...descendants(root)]
         .filter((element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key)
         .map((element) => removal(element, 'app-id')),
       ...inside

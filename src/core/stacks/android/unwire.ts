@@ -1,7 +1,8 @@
-import { isEnrolled } from '../../roster/expected.js';
+import type { Profile } from '../../network/model.js';
 import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Change } from '../../wiring/model.js';
+import { othersNeedOn } from '../others-need.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
 import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { appModules } from './scripts.js';
@@ -40,13 +41,8 @@ export function unwireAndroid(tree: Tree, root: string, context: UnwireContext):
 }
 
 /** Whether another network of the title, in this edition, asks for the same. */
-export function othersNeed(
-  { allProfiles, network, rest }: AndroidUnwireContext,
-  asks: (profile: AndroidUnwireContext['network']) => boolean,
-): boolean {
-  return allProfiles.some(
-    (profile) => profile.id !== network.id && isEnrolled(rest, profile.id, 'android') && asks(profile),
-  );
+export function othersNeed(context: AndroidUnwireContext, asks: (profile: Profile) => boolean): boolean {
+  return othersNeedOn(context, 'android', asks);
 }
 
 /** Library and companion files of the network. */

@@ -1,9 +1,10 @@
 import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
-import { isEnrolled } from '../../roster/expected.js';
+import type { Profile } from '../../network/model.js';
 import { editionOf } from '../../survey/modules.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Change } from '../../wiring/model.js';
+import { othersNeedOn } from '../others-need.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
 import { podfileOf } from './dependencies.js';
 import { objectLines, ownItems } from './unwire-objects.js';
@@ -37,13 +38,8 @@ export function unwireIos(tree: Tree, root: string, context: UnwireContext): Sta
 }
 
 /** Whether another network of the title, in this edition, asks for the same. */
-export function othersNeed(
-  { allProfiles, network, rest }: IosUnwireContext,
-  asks: (profile: IosUnwireContext['network']) => boolean,
-): boolean {
-  return allProfiles.some(
-    (profile) => profile.id !== network.id && isEnrolled(rest, profile.id, 'ios') && asks(profile),
-  );
+export function othersNeed(context: IosUnwireContext, asks: (profile: Profile) => boolean): boolean {
+  return othersNeedOn(context, 'ios', asks);
 }
 
 function unwirePods(context: IosUnwireContext): Change[] {

@@ -1,0 +1,98 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Title } from '../../src/core/roster/model.js';
+import { readRoster } from '../../src/core/roster/document.js';
+import { androidFiles, filesBelow, gradle, iosFiles, manifest, pbxproj, plist, root } from './trees.js';
+import { unplan, written, type Files } from './wiring.js';
+
+/** Small trees without any ads. */
+const small: Files = {
+  ...androidFiles({
+    'settings.gradle.kts':
+      'dependencyResolutionManagement {\n    repositories {\n        google()\n    }\n}\ninclude(":app")\n',
+    'app/build.gradle.kts': gradle('', 'implementation("androidx.core:core-ktx:1.13.1")'),
+    'app/src/main/AndroidManifest.xml': manifest('        <activity android:name=".Main" />'),
+    'app/src/main/java/example/brine/kelp/KelpApp.java': null,
+    'app/src/debug/res/values/ids.xml': null,
+    'app/src/release/res/values/ids.xml': null,
+  }),
+  ...iosFiles({
+    'Kelp.xcodeproj/project.pbxproj': pbxproj(),
+    'Kelp/Info.plist': plist(''),
+    'Kelp/App.swift': 'func launch() {}\n',
+    Podfile: "target 'Kelp' do\n  pod 'Seaweed'\nend\n",
+    'Podfile.lock': null,
+  }),
+};
+const kelpIds = { android: 'example.brine.kelp', ios: 'example.brine.kelp' };
+const helloIds = { android: 'com.helloworld', ios: 'org.reactjs.native.example.HelloWorld' };
+const threeStages = { test: ['debug', 'staging'], production: ['release'] };
+const template = (path: string) => filesBelow(join(root, 'node_modules', path));
+
+/** The files of a Cordova template where its tool puts them when it makes a project. */
+const laidOut = (files: Files): Files =>
+  Object.fromEntries(
+    Object.entries(files).map(([path, content]) => [
+      path.replace(/^(AndroidManifest\.xml|res\/)/, 'app/src/main/$1').replace(/^tools\//, ''),
+      content,
+    ]),
+  );
+const withCrlf = (files: Files): Files =>
+  Object.fromEntries(
+    Object.entries(files).map(([path, content]) => [path, String(content).replace(/\n/g, '\r\n')]),
+  );
+
+/** The demo's first trees, both networks taken out of what was wired there half and wrongly. */
+function tidewickWithoutAds(): Files {
+  const { roster } = readRoster(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+  const title = roster?.titles.tidewick;
+  if (!title) throw new Error('The demo has no title tidewick.');
+  const files: Files = filesBelow(join(root, 'demo/trees/tidewick'));
+  const first = written(files, unplan(files, title, 'cobalt-heron'));
+  return written(first, unplan(first, title, 'marlstone'));
+}
+
+/** A whole tree, and what a title has to be for it. */
+export interface WholeTree {
+  files: Files;
+  ids: { android?: string; ios?: string };
+  stages?: Title['stages'];
+}
+
+/** Trees that wiring and its taking back are held against: small ones, the demo's, and those of others. */
+export const wholeTrees: Record<string, WholeTree> = {
+  'small trees': { files: small, ids: kelpIds },
+  'small trees with CRLF': { files: withCrlf(small), ids: kelpIds },
+  'the demo’s trees': {
+    files: tidewickWithoutAds(),
+    ids: { android: 'example.saltmarsh.tidewick', ios: 'example.saltmarsh.tidewick.tides' },
+    stages: threeStages,
+  },
+  'the demo’s lite trees': {
+    files: filesBelow(join(root, 'demo/trees/tidewick-lite')),
+    ids: { android: 'example.saltmarsh.tidewick.lite', ios: 'example.saltmarsh.tidewick-tides.lite' },
+    stages: threeStages,
+  },
+  'the React Native template': {
+    files: template('@react-native-community/template/template'),
+    ids: helloIds,
+  },
+  'the React Native template of 2022': {
+    files: template('react-native-template-typescript/template'),
+    ids: helloIds,
+  },
+  'the Cordova template for Android': {
+    files: laidOut(template('cordova-android/templates/project')),
+    ids: { android: 'org.apache.cordova.hello' },
+  },
+  'the Cordova template for iOS': {
+    files: template('cordova-ios/templates/project'),
+    ids: { ios: 'org.apache.cordova.hello-cordova' },
+  },
+};
+
+const networks = ['cobalt-heron', 'marlstone', 'quincebury', 'ferrowick', 'tallowfield'];
+/** Every two of the networks that ship. */
+export const pairs = networks.flatMap((one, at) =>
+  networks.slice(at + 1).map((other) => [one, other] as const),
+);
