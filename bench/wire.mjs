@@ -77,7 +77,8 @@ try {
     reset();
     theirs.push(timed('git', ['apply', file], { cwd: tree }).time);
     const applied = readFileSync(join(tree, 'app/src/main/java/example/bench/kelp/Screen0.kt'), 'utf8');
-    if (written !== applied || !written.includes('Placebook.footer')) throw new Error('They did not do the same.');
+    if (written !== applied || !written.includes('Placebook.footer'))
+      throw new Error('They did not do the same.');
   }
   const [a, b] = [median(ours), median(theirs)];
   console.log(
@@ -85,9 +86,10 @@ try {
       ` ${a.toFixed(0).padStart(5)} ms / ${b.toFixed(0).padStart(5)} ms = ${(a / b).toFixed(2)}   (aim ${aim})${a / b <= aim ? '' : '   MISSED'}`,
   );
   console.log(`  per edited file ${(a / edits.length).toFixed(2)} ms / ${(b / edits.length).toFixed(2)} ms`);
-  if (readdirSync(tree).some((name) => name.startsWith('.syndexa'))) throw new Error('Something was left behind.');
+  if (readdirSync(tree).some((name) => name.startsWith('.syndexa')))
+    throw new Error('Something was left behind.');
 } finally {
   service.kill('SIGTERM');
   await new Promise((resolve) => service.on('exit', resolve));
-  if (process.env.KEEP) console.log(folder); else rmSync(folder, { recursive: true, force: true });
+  rmSync(folder, { recursive: true, force: true });
 }
