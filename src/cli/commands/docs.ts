@@ -44,6 +44,7 @@ function pages(program: Command): Record<string, string> {
   return {
     'commands.md': commandsPage(program),
     'rules.md': rulesPage(),
+    ...Object.fromEntries(rules.map((rule) => [rulePath(rule.meta.id), rulePage(rule)])),
     'json.md': jsonPage(schemas),
     'api/openapi.json': `${JSON.stringify(openApiDocument(version), null, 2)}\n`,
     ...Object.fromEntries(
@@ -97,6 +98,11 @@ function commandsPage(program: Command): string {
   return `${lines.join('\n').trimEnd()}\n`;
 }
 
+/** Where the page of a rule lies, below the documents. */
+const rulePath = (id: string) => `rules/${id.replace('/', '-')}.md`;
+const sortedRules = () => [...rules].sort((a, b) => (a.meta.id < b.meta.id ? -1 : 1));
+
+/** All rules by group, each with a link to its page. */
 function rulesPage(): string {
   const lines = [
     '# Rules',
@@ -104,25 +110,54 @@ function rulesPage(): string {
     made,
     '',
     'A `blocker` breaks the build, stops the app, or costs money or the account. A `warning` should be looked at. A `note` tells what reading cannot settle.',
-    '',
   ];
-  for (const { meta } of [...rules].sort((a, b) => (a.meta.id < b.meta.id ? -1 : 1))) {
+  let group = '';
+  for (const { meta } of sortedRules()) {
+    const own = meta.id.split('/')[0] ?? '';
+    if (own !== group)
+      lines.push('', `## ${own}`, '', '| rule | severity | if it ships |', '| --- | --- | --- |');
+    group = own;
     lines.push(
-      `## ${meta.id}`,
-      '',
-      `**${meta.severity}**${meta.needsTitle ? '; compares with a title of the roster' : ''}`,
-      '',
-      `If it ships: ${meta.ifShipped}`,
-      '',
-      `How to mend it: ${meta.mend}`,
-      '',
-      'What it says:',
-      '',
+      `| [${meta.id}](${rulePath(meta.id)}) | ${meta.severity} | ${meta.ifShipped.replace(/\|/g, '\\|')} |`,
     );
-    for (const text of Object.values(meta.messages)) lines.push(`- ${text}`);
-    lines.push('');
   }
   return `${lines.join('\n').trimEnd()}\n`;
+}
+
+function rulePage({ meta }: (typeof rules)[number]): string {
+  const others = Object.values(meta.otherMends ?? {});
+  const lines = [
+    `# ${meta.id}`,
+    '',
+    made,
+    '',
+    `**${meta.severity}**${meta.needsTitle ? '; compares with a title of the roster' : ''}`,
+    '',
+    '## If it ships',
+    '',
+    meta.ifShipped,
+    '',
+    '## How to mend it',
+    '',
+    meta.mend,
+    '',
+    ...(others.length > 0
+      ? ['Or, depending on where it stands:', '', ...others.map((mend) => `- ${mend}`), '']
+      : []),
+    'One that may stay for a time is accepted, with a reason and its last day:',
+    '',
+    '```sh',
+    'syndexa accept FINGERPRINT --title TITLE --reason "why it may stay" --until 2027-03-31',
+    '```',
+    '',
+    '## What it says',
+    '',
+    ...Object.values(meta.messages).map((text) => `- ${text}`),
+    '',
+    '[All rules](../rules.md)',
+    '',
+  ];
+  return lines.join('\n');
 }
 
 function jsonPage(schemas: Record<string, Record<string, unknown>>): string {

@@ -70,6 +70,8 @@ export interface Stack {
   id: string;
   name: string;
   collect: readonly CollectRule[];
+  /** Plain texts, besides those of networks, for which a source file matters. */
+  needles: readonly string[];
   /** Ends of folder paths of which it matters whether they are there. */
   folders: readonly string[];
   recognise(tree: Tree): Recognition[];

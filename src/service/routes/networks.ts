@@ -45,7 +45,11 @@ export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
       ...handedOut(shelf).map((name) => ({ name })),
     ],
     folders: stacks.flatMap(({ folders }) => [...folders]),
-    needles: [...recogniser(shelf.profiles()).needles, ...callNeedles(shelf.profiles())],
+    needles: [
+      ...recogniser(shelf.profiles()).needles,
+      ...callNeedles(shelf.profiles()),
+      ...stacks.flatMap(({ needles }) => [...needles]),
+    ],
     skipFolders: [...skipFolders],
     maxFileBytes,
   };

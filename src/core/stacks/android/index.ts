@@ -19,13 +19,11 @@ export const nativeAndroid: Stack = {
     { suffix: '.versions.toml' },
     { name: 'Placebook.kt' },
     { name: 'Placebook.java' },
-    { suffix: 'Application.kt' },
-    { suffix: 'Application.java' },
-    { suffix: 'App.kt' },
-    { suffix: 'App.java' },
     { suffix: '.kt', needle: true },
     { suffix: '.java', needle: true },
   ],
+  // The application class, which networks are started in.
+  needles: [': Application()', 'extends Application'],
   folders: ['src/main/kotlin', 'src/main/java'],
   recognise(tree) {
     const modules = appModules(tree);

@@ -28,6 +28,7 @@ export const nativeIos: Stack = {
     { suffix: '.m', needle: true },
     { suffix: '.mm', needle: true },
   ],
+  needles: [],
   folders: [],
   recognise(tree) {
     const projects = projectPaths(tree).flatMap((path) => readProject(tree, path) ?? []);
