@@ -354,6 +354,42 @@ describe('files that networks hand out', () => {
   });
 });
 
+describe('a build plugin', () => {
+  const title = titleOn(['ferrowick'], { android: both.android });
+  it('is applied by its alias, with an entry in the catalogue, where the others are', () => {
+    const files = androidFiles({
+      'gradle/libs.versions.toml':
+        '[plugins]\nandroid = { id = "com.android.application", version = "8.7.0" }\n',
+      'build.gradle.kts': 'plugins {\n    alias(libs.plugins.android) apply false\n}\n',
+      [script]: gradle().replace('id("com.android.application")', 'alias(libs.plugins.android)'),
+    });
+    const made = holds(files, title, handedOut);
+    comesBack(files, title, made);
+    expect(text(made.after['build.gradle.kts'])).toContain('    alias(libs.plugins.ferrowick) apply false\n');
+    expect(text(made.after['gradle/libs.versions.toml'])).toContain(
+      'ferrowick = { id = "example.ferrowick.notice", version = "1.9.3" }',
+    );
+  });
+  it('is put on the class path and applied by name where the others are', () => {
+    const files = androidFiles({
+      [script]: null,
+      'settings.gradle.kts': null,
+      'settings.gradle': "include ':app'\n",
+      'build.gradle':
+        "buildscript {\n    dependencies {\n        classpath 'com.android.tools.build:gradle:8.7.0'\n    }\n}\n",
+      'app/build.gradle':
+        "apply plugin: 'com.android.application'\n\nandroid {\n    namespace 'example.brine.kelp'\n    defaultConfig { applicationId 'example.brine.kelp' }\n}\n\ndependencies {\n}\n",
+    });
+    const made = holds(files, title, handedOut);
+    comesBack(files, title, made);
+    expect(text(made.after['build.gradle'])).toContain(
+      "        classpath 'example.ferrowick.notice:example.ferrowick.notice.gradle.plugin:1.9.3'\n",
+    );
+    expect(text(made.after['app/build.gradle'])).toContain("\napply plugin: 'example.ferrowick.notice'\n");
+    expect(made.plan.remaining.map(({ rule }) => rule)).not.toContain('build/plugin-missing');
+  });
+});
+
 describe('SDK levels', () => {
   const low = androidFiles({ [script]: gradle().replace('minSdk = 24', 'minSdk = 21').replace('35', '33') });
   it('stay as they are unless it is asked', () => {

@@ -1,4 +1,4 @@
-import { removeStatement } from '../../formats/gradle/edit.js';
+import { blockAt, removeStatement } from '../../formats/gradle/edit.js';
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../formats/gradle/read.js';
 import { removeLine } from '../../formats/xcconfig/edit.js';
@@ -11,6 +11,7 @@ import { repositoriesOf, sameAddress } from './repositories.js';
 import { catalogsOf, namedPlugins, scriptOf, statementsOf } from './scripts.js';
 import type { AndroidUnwireContext } from './unwire.js';
 import { othersNeed } from './unwire.js';
+import { markerArtifact } from './wire-plugin.js';
 
 /** Dependencies, repositories, plugins and values of the network, out of the scripts and the catalogue. */
 export function unwireScripts(context: AndroidUnwireContext): Change[] {
@@ -131,7 +132,13 @@ function plugins(context: AndroidUnwireContext): Change[] {
   const { tree, model, network } = context;
   const wanted = network.android?.plugin?.id;
   if (wanted === undefined || othersNeed(context, ({ android }) => android?.plugin?.id === wanted)) return [];
-  return pluginScripts(context).flatMap((path) =>
+  const onClassPath = pluginScripts(context).flatMap((path) => {
+    const block = blockAt(statementsOf(tree, path), ['buildscript', 'dependencies']);
+    return callsIn(block?.body ?? [])
+      .filter(({ call }) => literal(call.args[0]?.value)?.startsWith(`${markerArtifact(wanted)}:`))
+      .flatMap(({ call }) => removal(context, path, call, 'plugin'));
+  });
+  const named = pluginScripts(context).flatMap((path) =>
     namedPlugins(tree, model.module.root, path)
       .filter(({ id, script }) => id === wanted && script === path)
       .flatMap((plugin): Change[] => {
@@ -141,6 +148,7 @@ function plugins(context: AndroidUnwireContext): Change[] {
         return [...removal(context, path, plugin, 'plugin'), ...entry];
       }),
   );
+  return [...onClassPath, ...named];
 }
 
 function catalogByWay(context: AndroidUnwireContext, way: string): Change[] {

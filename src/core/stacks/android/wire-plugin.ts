@@ -1,5 +1,6 @@
 import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
-import { callsIn, pathOf } from '../../formats/gradle/query.js';
+import { argument, callsIn, pathOf } from '../../formats/gradle/query.js';
+import { indentAt } from '../../formats/xml/edit.js';
 import type { Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { ByHand, Change } from '../../wiring/model.js';
@@ -24,7 +25,7 @@ export function wirePlugins(context: AndroidWireContext): StackWiring {
   for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'android'))) {
     const plugin = profile.android?.plugin;
     if (!plugin || there.includes(plugin.id)) continue;
-    const mine = pluginChanges(context, profile, plugin);
+    const mine = pluginChanges(context, profile, plugin) ?? appliedChanges(context, profile, plugin);
     if (mine) changes.push(...mine);
     else
       byHand.push({
@@ -32,7 +33,7 @@ export function wirePlugins(context: AndroidWireContext): StackWiring {
         network: profile.id,
         rule: 'build/plugin-missing',
         what: `Put ${plugin.id}:${plugin.version} on the build’s class path and apply the plugin ${plugin.id} in this module.`,
-        why: `${profile.name}: ${plugin.why} The script has no plugins block to add it to.`,
+        why: `${profile.name}: ${plugin.why} The scripts have no block to add it to.`,
         where: script,
       });
   }
@@ -88,6 +89,40 @@ function pluginChanges(
     edits: [appendToBlock(document.text, block, line, document.lineEnd)],
   });
   return changes;
+}
+
+/** The artifact by which Gradle finds a plugin on the class path of a build. Source: Gradle, "Plugin Marker Artifacts". */
+export function markerArtifact(id: string): string {
+  return `${id}:${id}.gradle.plugin`;
+}
+
+/** The older way: the plugin on the class path of the root script, and applied by name after the module's others. */
+function appliedChanges(
+  { tree, model }: AndroidWireContext,
+  { id: network }: Profile,
+  { id, version }: NonNullable<NonNullable<Profile['android']>['plugin']>,
+): Change[] | undefined {
+  const { root, script } = model.module;
+  const top = scriptOf(tree, root);
+  const classpath =
+    top === undefined ? undefined : blockAt(statementsOf(tree, top), ['buildscript', 'dependencies']);
+  const last = callsIn(statementsOf(tree, script))
+    .filter(
+      ({ path, call, conditional }) => path === 'apply' && !conditional && argument(call.args, 'plugin'),
+    )
+    .at(-1)?.call;
+  const document = tree.text(script);
+  const above = top === undefined ? undefined : tree.text(top);
+  if (!classpath || !last || !document || !above || top === undefined) return undefined;
+  const artifact = `${markerArtifact(id)}:${version}`;
+  const line = top.endsWith('.kts') ? `classpath("${artifact}")` : `classpath '${artifact}'`;
+  const apply = script.endsWith('.kts') ? `apply(plugin = "${id}")` : `apply plugin: '${id}'`;
+  const { text, lineEnd } = document;
+  const edit = { start: last.end, end: last.end, text: `${lineEnd}${indentAt(text, last.start)}${apply}` };
+  return [
+    { ...base, network, path: top, edits: [appendToBlock(above.text, classpath, line, above.lineEnd)] },
+    { ...base, network, path: script, edits: [edit] },
+  ];
 }
 
 function usesAliases(block: NonNullable<ReturnType<typeof blockAt>>): boolean {
