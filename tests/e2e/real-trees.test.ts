@@ -2,9 +2,11 @@ import { execFileSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { stringify } from 'yaml';
 import { syndexa } from '../support/cli.js';
 import { temporaryFolder } from '../support/service.js';
 import { filesBelow, root } from '../support/trees.js';
+import { titleOn } from '../support/wiring.js';
 
 // Judges that nobody here wrote: the platform's own packager, two parsers, and git.
 
@@ -132,6 +134,51 @@ describe('Tidewick', () => {
     rmSync(join(home, 'patched/.git'), { recursive: true });
     await syndexa(['wire', 'written', '--title', 'tidewick', '--write'], home);
     expect(filesBelow(join(home, 'patched'))).toEqual(filesBelow(join(home, 'written')));
+  });
+});
+
+describe('Tidewick Lite', () => {
+  const ids = { android: 'example.saltmarsh.tidewick.lite', ios: 'example.saltmarsh.tidewick-tides.lite' };
+  const stages = { test: ['debug', 'staging'], production: ['release'] };
+  const namespace = 'example.saltmarsh.tidewick';
+
+  it('compiles in every variant, from nothing and with an ID that stood there for all', async () => {
+    const title = titleOn(['cobalt-heron', 'quincebury'], ids, stages);
+    await record(stringify({ syndexa: 1, titles: { lite: title } }));
+    for (const standing of [false, true]) {
+      const folder = standing ? 'standing' : 'bare';
+      cpSync(join(root, 'demo/trees/tidewick-lite'), join(home, folder), { recursive: true });
+      const app = join(home, folder, 'android/app');
+      if (standing) {
+        const path = join(app, 'src/main/AndroidManifest.xml');
+        const key =
+          '<meta-data android:name="example.cobaltheron.ads.APP_ID" android:value="@string/heron" />';
+        writeFileSync(
+          path,
+          readFileSync(path, 'utf8').replace('</application>', `    ${key}\n    </application>`),
+        );
+        writeFileSync(
+          join(app, 'src/main/res/values/ids.xml'),
+          '<resources>\n    <string name="heron">CH-A-310772-QK4T8W2N</string>\n</resources>\n',
+        );
+      }
+      expect((await syndexa(['wire', folder, '--title', 'lite', '--write'], home)).code).toBe(0);
+      for (const [type, id] of [
+        ['debug', 'CH-A-100001-SAMPLE0A'],
+        ['staging', 'CH-A-100001-SAMPLE0A'],
+        ['release', 'CH-A-310772-QK4T8W2N'],
+      ] as const) {
+        const compiled = compile(app, namespace, ['main', type]);
+        expect(appIdIn(compiled)).toBe(id);
+        expect(compiled.manifest).toContain('example.quincebury.client.PageActivity');
+        expect(compiled.resources).toContain(
+          type === 'release' ? 'qb.abcdefghijabcdefghij' : 'qb.tryouttryouttryout22',
+        );
+      }
+      const keys = keysOf(join(home, folder, 'ios/Tidewick/Info.plist'));
+      expect(keys.CobaltHeronAppID).toBe('$(COBALT_HERON_APP_ID)');
+      expect(keys.NSUserTrackingUsageDescription).toBe('Kelp is paid for by ads.');
+    }
   });
 });
 
