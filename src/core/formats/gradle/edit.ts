@@ -1,6 +1,5 @@
 import type { Edit } from '../../text/edit.js';
 import { indentAt } from '../xml/edit.js';
-import type { Span } from '../problem.js';
 import { callsIn, literal } from './query.js';
 import type { Expression, Statement } from './read.js';
 
@@ -30,17 +29,6 @@ export function appendToBlock(text: string, block: Call, line: string, eol: stri
   const alone = /^[ \t]*$/.test(text.slice(lineStart, close)) && lineStart > block.start;
   if (alone) return { start: lineStart, end: lineStart, text: `${inner}${line}${eol}` };
   return { start: close, end: close, text: `${eol}${inner}${line}${eol}${outer}` };
-}
-
-/**
- * Takes the lines of a statement out, with their line end. Where something else stands on them only the
- * statement itself goes.
- */
-export function removeStatement(text: string, { start, end }: Span): Edit {
-  const lineStart = Math.max(text.lastIndexOf('\n', start - 1), text.lastIndexOf('\r', start - 1)) + 1;
-  const rest = /^[ \t]*(\r\n|\n|\r|$)/.exec(text.slice(end, end + 200));
-  const alone = /^[ \t]*$/.test(text.slice(lineStart, start)) && rest;
-  return alone ? { start: lineStart, end: end + rest[0].length, text: '' } : { start, end, text: '' };
 }
 
 /** The element of a container such as `buildTypes`, in whichever form it is opened: `debug { }`, `getByName("debug") { }`. */

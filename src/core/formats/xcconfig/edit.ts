@@ -18,11 +18,3 @@ export function setXcconfig(text: string, key: string, value: string, eol: strin
   const start = found.start + at;
   return [{ start, end: start + found.value.length, text: found.value === '' ? ` ${value}` : value }];
 }
-
-/** Takes a line out with its line end; the last line of a text that ends without one goes with the end before it. */
-export function removeLine(text: string, span: { start: number; end: number }): Edit {
-  const after = /^[ \t]*(\r\n|\n|\r)/.exec(text.slice(span.end, span.end + 200));
-  if (after) return { start: span.start, end: span.end + after[0].length, text: '' };
-  const before = /(\r\n|\n|\r)$/.exec(text.slice(Math.max(0, span.start - 2), span.start));
-  return { start: span.start - (before?.[0].length ?? 0), end: text.length, text: '' };
-}

@@ -1,7 +1,7 @@
-import { blockAt, removeStatement } from '../../formats/gradle/edit.js';
+import { removeLine, removeStatement } from '../../text/lines.js';
+import { blockAt } from '../../formats/gradle/edit.js';
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../formats/gradle/read.js';
-import { removeLine } from '../../formats/xcconfig/edit.js';
 import type { Span } from '../../formats/problem.js';
 import type { Change, Topic } from '../../wiring/model.js';
 import { allDependencyCalls } from './dependency-calls.js';

@@ -1,6 +1,6 @@
+import { removeLine } from '../../text/lines.js';
 import { pbxString } from '../../formats/pbxproj/edit.js';
 import { entryOf, type PbxValue } from '../../formats/pbxproj/read.js';
-import { removeLine } from '../../formats/xcconfig/edit.js';
 import { readXcconfig } from '../../formats/xcconfig/read.js';
 import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
 import type { Edit } from '../../text/edit.js';

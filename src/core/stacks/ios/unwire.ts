@@ -1,3 +1,4 @@
+import { removeStatement } from '../../text/lines.js';
 import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
 import type { Profile } from '../../network/model.js';
@@ -16,7 +17,6 @@ import { targetsBelow } from './targets.js';
 import type { IosWireContext, StagedVariant } from './wire-context.js';
 import { packageIds } from './wire-packages.js';
 import { placebookIds, standingPlacebooks, wirePlacebook } from './wire-placebook.js';
-import { removeStatement } from '../../formats/gradle/edit.js';
 
 /** What each part of taking a network out works with. */
 export interface IosUnwireContext extends UnwireContext, Omit<IosWireContext, keyof UnwireContext> {}

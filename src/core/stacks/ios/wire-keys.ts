@@ -46,8 +46,7 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
   const lacking = list.variants.filter(
     (variant) =>
       !propertyKeys(context.tree, variant).some(
-        (held) =>
-          held.key === key.key && !held.ignored && held.text.trim() !== '' && fits(held.type, key.type),
+        (held) => held.key === key.key && !held.ignored && held.text.trim() !== '' && held.type === key.type,
       ),
   );
   if (lacking.length === 0) return nothing;
@@ -62,10 +61,6 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
       ? setString(text, list.root, key.key, textOf(context, key) ?? '', lineEnd)
       : [{ start: element.start, end: element.end, text: value.join(lineEnd) }];
   return { changes: [{ ...given, path: list.path, edits }], byHand: [] };
-}
-
-function fits(found: string, wanted: Key['type']): boolean {
-  return found === wanted || (wanted === 'boolean' && found === 'boolean');
 }
 
 function textOf({ title }: IosWireContext, { key, value }: Key): string | undefined {
