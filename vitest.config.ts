@@ -7,15 +7,15 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['tests/{core,api,partner,service,cli}/**/*.test.ts'],
-          testTimeout: 30_000,
+          testTimeout: 90_000,
         },
       },
       {
         test: {
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
           fileParallelism: false,
         },
       },

@@ -3,7 +3,7 @@
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { dirname, join } from 'node:path';
+import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromiumPath, ensurePackages } from './browser.mjs';
 
@@ -40,6 +40,7 @@ const args = [
 const run = spawnSync(process.execPath, [vitest, ...args], { cwd: root, stdio: 'inherit' });
 let line = '0 passed, 1 failed';
 let failed = 1;
+let failures = [];
 try {
   const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(report, 'utf8'));
   // A file that could not even be loaded counts as one failure.
@@ -47,11 +48,29 @@ try {
     ({ status, assertionResults }) => status === 'failed' && assertionResults.length === 0,
   ).length;
   failed = numFailedTests + broken;
+  failures = testResults.flatMap(failuresOf);
   line = `${numPassedTests} passed, ${failed} failed`;
 } catch (error) {
   process.stderr.write(`The tests left no report: ${error.message}\n`);
 }
 rmSync(folder, { recursive: true, force: true });
-if (process.env.SYNDEXA_TEST_COUNTS) writeFileSync(process.env.SYNDEXA_TEST_COUNTS, `${line}\n`);
-process.stdout.write(`\n${line}\n`);
+// What failed is told again at the end, where a long log is read first.
+const closing = [...failures, line].join('\n');
+if (process.env.SYNDEXA_TEST_COUNTS) writeFileSync(process.env.SYNDEXA_TEST_COUNTS, `${closing}\n`);
+process.stdout.write(`\n${closing}\n`);
 process.exit(run.status === 0 && failed === 0 ? 0 : 1);
+
+/** The failed tests of one file, a line each with the first line of what was wrong. */
+function failuresOf({ name, status, message, assertionResults }) {
+  const file = relative(root, name);
+  if (status === 'failed' && assertionResults.length === 0) {
+    return [`!! ${file}: ${firstLine(message)}`];
+  }
+  return assertionResults
+    .filter((test) => test.status === 'failed')
+    .map((test) => `!! ${file} > ${test.fullName}: ${firstLine(test.failureMessages?.[0])}`);
+}
+
+function firstLine(text) {
+  return (text ?? '').trim().split('\n', 1)[0].slice(0, 300);
+}

@@ -3,18 +3,16 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Profile } from '../../src/core/network/model.js';
-import { placebookContents } from '../../src/core/placebook/contents.js';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
 import { samePlacebook } from '../../src/core/placebook/model.js';
 import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/placebook/swift.js';
-import { Title } from '../../src/core/roster/model.js';
 import { visitSyntax } from '../../src/core/syntax/grammars.js';
+import { book, options, packageName, title } from '../support/kelp.js';
 import { temporaryFolder } from '../support/service.js';
-import { androidFiles, filesBelow, gradle, profiles, root } from '../support/trees.js';
+import { androidFiles, filesBelow, gradle, root } from '../support/trees.js';
 import { handedOut, plan, text, titleOn, written } from '../support/wiring.js';
 
 // Real compilers as judges: what is generated compiles, and says at run time what the roster says.
@@ -33,68 +31,6 @@ function put(files: Record<string, string>): void {
     writeFileSync(join(home, path), content);
   }
 }
-
-const unit = (network: string, android: string, ios: string) => ({
-  [network]: { android: { production: android }, ios: { production: ios } },
-});
-/** Every setting, and everything that is awkward in a name, a text or a comment. */
-const title = Title.parse({
-  name: 'Kelp */ "and" $tide\\s',
-  editions: {
-    android: { identifier: 'example.brine.kelp' },
-    ios: { identifier: 'example.brine.kelp' },
-  },
-  networks: {
-    'cobalt-heron': {
-      android: {
-        production: { app: 'CH-A-310772-QK4T8W2N' },
-        test: { devices: ['pixel-on-my-desk', 'a"b$c\\d'] },
-      },
-      ios: { production: { app: 'CH-I-310772-M6R9V3XC' }, test: { devices: ['phone-1'] } },
-    },
-    marlstone: {
-      android: { production: { app: 'mrl1-0123456789abcdef01234567' } },
-      ios: { production: { app: 'mrl1-0123456789abcdef01234568' } },
-    },
-  },
-  placements: {
-    'tide-list-footer': {
-      format: 'banner',
-      where: 'under the list /* of tides */ on "home"',
-      settings: { refresh: '60s', content: ['text', 'image'], size: 'adaptive', anchor: 'bottom' },
-      units: unit('cobalt-heron', 'CH-U-310772-AAAA1111', 'CH-U-310772-AAAA2222'),
-    },
-    default: {
-      format: 'rewarded',
-      settings: {
-        reward: { amount: 3, item: 'pearls $ "of" the \\ sea' },
-        skippable: false,
-        cap: { count: 2, per: '1h' },
-        timeout: '5s',
-        fallback: ['marlstone', 'cobalt-heron'],
-        'end-card': true,
-      },
-      units: {
-        ...unit('cobalt-heron', 'CH-U-310772-BBBB1111', 'CH-U-310772-BBBB2222'),
-        ...unit('marlstone', 'mrl-KELP-1234567', 'mrl-KELP-1234568'),
-      },
-    },
-    class: {
-      format: 'native',
-      settings: { every: 6, first: 2, refresh: 'off' },
-      units: unit('cobalt-heron', 'CH-U-310772-DDDD1111', 'CH-U-310772-DDDD2222'),
-    },
-    all: {
-      format: 'interstitial',
-      units: unit('cobalt-heron', 'CH-U-310772-EEEE1111', 'CH-U-310772-EEEE2222'),
-    },
-  },
-});
-const mine: Profile[] = profiles.filter(({ id }) => id in title.networks);
-const book = (platform: 'android' | 'ios', stage: 'test' | 'production') =>
-  placebookContents(title, mine, platform, stage);
-const packageName = 'example.brine.kelp.ads';
-const options = { title: title.name, revision: 12 };
 
 /** What each stage's code prints: units, settings, and devices for testing. */
 const expected = {
@@ -323,6 +259,10 @@ __attribute__((objc_root_class))
 @end
 @interface NSArray<ObjectType> : NSObject
 + (instancetype)arrayWithObjects:(const ObjectType [])objects count:(NSUInteger)count;
+@end
+@interface NSMutableArray<ObjectType> : NSArray<ObjectType>
++ (instancetype)array;
+- (void)addObject:(ObjectType)object;
 @end
 @interface NSDictionary<KeyType, ObjectType> : NSObject
 + (instancetype)dictionaryWithObjects:(const ObjectType [])objects

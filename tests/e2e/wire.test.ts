@@ -130,11 +130,15 @@ describe('a write of 300 files that is killed', () => {
     await record(title);
     const results = await Promise.all([syndexa(command, home), syndexa(command, home)]);
     const codes = results.map(({ code }) => code).sort();
+    const said = results.map(({ err }) => err).join('\n');
     // The second may also come late, and find nothing left to do.
-    expect([
-      [0, 0],
-      [0, 4],
-    ]).toContainEqual(codes);
+    expect(
+      [
+        [0, 0],
+        [0, 4],
+      ],
+      said,
+    ).toContainEqual(codes);
     for (const { code, err } of results) if (code === 4) expect(err).toContain('Nothing was written.');
     expect((await syndexa(['wire', 'tree', '--title', 'kelp', '--call-sites'], home)).out).toContain(
       'nothing to wire',

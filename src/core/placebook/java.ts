@@ -4,7 +4,6 @@ import {
   markLines,
   networksOf,
   sentence,
-  wrapped,
   upperCase,
   type PlacebookOptions,
   type PlacebookPlacement,
@@ -34,7 +33,8 @@ export function javaPlacebook(book: PlacebookStage, options: JavaOptions): strin
     '',
     `package ${packageName};`,
     '',
-    'import java.util.Arrays;',
+    'import java.util.ArrayList;',
+    ...(usesArrays(book) ? ['import java.util.Arrays;'] : []),
     'import java.util.Collections;',
     'import java.util.EnumMap;',
     'import java.util.List;',
@@ -47,8 +47,13 @@ export function javaPlacebook(book: PlacebookStage, options: JavaOptions): strin
     ...book.placements.flatMap(placementLines),
     '',
     '    /** Every placement, in the order of the roster. */',
-    '    public static final List<Placement> ALL =',
-    wrapped('            ', 'Collections.unmodifiableList(Arrays.<Placement>asList(', names, '));'),
+    '    public static final List<Placement> ALL;',
+    '',
+    '    static {',
+    '        List<Placement> all = new ArrayList<>();',
+    ...names.map((name) => `        all.add(${name});`),
+    '        ALL = Collections.unmodifiableList(all);',
+    '    }',
     '',
     '    private Placebook() {}',
     '',
@@ -56,7 +61,7 @@ export function javaPlacebook(book: PlacebookStage, options: JavaOptions): strin
     '',
     '    /** A network that fills placements. */',
     '    public enum Network {',
-    `        ${networksOf([book]).map(upperCase).join(',\n        ')}`,
+    ...networksOf([book]).map((network) => `        ${upperCase(network)},`),
     '    }',
     '',
     ...placementClass,
@@ -147,14 +152,19 @@ function devices({ devices: known }: PlacebookStage): string[] {
   return [
     '    /** Devices that a network is told to be for testing; none in production. */',
     '    public static List<String> testDevices(Network network) {',
+    '        List<String> devices = new ArrayList<>();',
     ...rows.flatMap(([network, ids]) => [
       `        if (network == Network.${upperCase(network)}) {`,
-      `            return Arrays.asList(${ids.map(quoted).join(', ')});`,
+      ...ids.map((id) => `            devices.add(${quoted(id)});`),
       '        }',
     ]),
-    '        return Collections.emptyList();',
+    '        return Collections.unmodifiableList(devices);',
     '    }',
   ];
+}
+
+function usesArrays({ placements }: PlacebookStage): boolean {
+  return placements.some(({ settings }) => settings.content !== undefined || settings.fallback !== undefined);
 }
 
 function placementLines({ name, format, where, units, settings }: PlacebookPlacement): string[] {

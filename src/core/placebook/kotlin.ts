@@ -77,7 +77,7 @@ function apps({ apps: ids }: PlacebookStage): string[] {
     '',
     '    /** App IDs of the networks that take them in their start-up call. */',
     '    object Apps {',
-    ...sorted.map(([network, id]) => `        const val ${camelCase(network)} = ${quoted(id)}`),
+    ...sorted.map(([network, id]) => `        const val ${upperCase(network)} = ${quoted(id)}`),
     '    }',
   ];
 }
@@ -85,7 +85,9 @@ function apps({ apps: ids }: PlacebookStage): string[] {
 function devices({ devices: known }: PlacebookStage): string[] {
   const rows = Object.entries(known)
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([network, ids]) => `Network.${upperCase(network)} to listOf(${ids.map(quoted).join(', ')})`);
+    .map(([network, ids]) =>
+      wrapped('            ', `Network.${upperCase(network)} to listOf(`, ids.map(quoted), ')'),
+    );
   return [
     '',
     '    /** Devices that networks are told to be for testing; none in production. */',
@@ -94,7 +96,7 @@ function devices({ devices: known }: PlacebookStage): string[] {
       : [
           '    val testDevices: Map<Network, List<String>> =',
           '        mapOf(',
-          ...rows.map((row, at) => `            ${row}${at === rows.length - 1 ? '' : ','}`),
+          rows.join(',\n'),
           '        )',
         ]),
   ];

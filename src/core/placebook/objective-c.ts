@@ -5,7 +5,6 @@ import {
   markLines,
   networksOf,
   sentence,
-  wrapped,
   pascalCase,
   type PlacebookOptions,
   type PlacebookPlacement,
@@ -108,13 +107,12 @@ export function objectiveCSource(
     '',
     '@implementation PlacebookPlacement',
     '',
-    '- (instancetype)initWithValues:(NSDictionary<NSString *, id> *)values',
-    '                         units:(NSDictionary<NSNumber *, NSString *> *)units {',
+    '- (instancetype)initWithValues:(NSDictionary<NSString *, id> *)values {',
     '    self = [super init];',
     '    if (self) {',
     '        _name = [values[@"name"] copy];',
     '        _format = [values[@"format"] copy];',
-    '        _units = [units copy];',
+    '        _units = [values[@"units"] copy];',
     ...placebookFields.map(({ name }) => `        _${name} = [values[@"${name}"] copy];`),
     '    }',
     '    return self;',
@@ -154,20 +152,15 @@ export function objectiveCSource(
     ]),
     '',
     '+ (NSArray<PlacebookPlacement *> *)all {',
-    wrapped('    ', 'return @[ ', names, ' ];'),
+    '    NSMutableArray<PlacebookPlacement *> *all = [NSMutableArray array];',
+    ...names.map((name) => `    [all addObject:${name}];`),
+    '    return [all copy];',
     '}',
     '',
     '+ (NSArray<NSString *> *)testDevicesFor:(PlacebookNetwork)network {',
-    ...stages(({ devices }) => [
-      ...Object.entries(devices)
-        .sort(([a], [b]) => (a < b ? -1 : 1))
-        .flatMap(([network, ids]) => [
-          `    if (network == PlacebookNetwork${pascalCase(network)}) {`,
-          `        return @[ ${ids.map(quoted).join(', ')} ];`,
-          '    }',
-        ]),
-      '    return @[];',
-    ]),
+    '    NSMutableArray<NSString *> *devices = [NSMutableArray array];',
+    ...deviceLines(test, options.testCondition),
+    '    return [devices copy];',
     '}',
     '',
     '@end',
@@ -175,21 +168,29 @@ export function objectiveCSource(
   ].join('\n');
 }
 
+/** Devices are known in the test stage only. */
+function deviceLines({ devices }: PlacebookStage, testCondition: string): string[] {
+  const rows = Object.entries(devices)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([network, ids]) => [
+      `    if (network == PlacebookNetwork${pascalCase(network)}) {`,
+      ...ids.map((id) => `        [devices addObject:${quoted(id)}];`),
+      '    }',
+    ]);
+  return rows.length === 0 ? [] : [`#if ${testCondition}`, ...rows, '#endif'];
+}
+
 function placementLines({ name, format, units, settings }: PlacebookPlacement): string[] {
   const rows = Object.entries(units)
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([network, unit]) => `@(PlacebookNetwork${pascalCase(network)}) : ${quoted(unit)}`);
+    .map(([network, unit]) => `                @(PlacebookNetwork${pascalCase(network)}) : ${quoted(unit)},`);
   const values = [
     { name: 'name', text: quoted(name) },
     { name: 'format', text: quoted(format) },
     ...givenFields(settings, write),
+    { name: 'units', text: rows.length === 0 ? '@{}' : ['@{', ...rows, '            }'].join('\n') },
   ].map(({ name: key, text }) => `            ${quoted(key)} : ${text},`);
-  return [
-    '        placement = [[PlacebookPlacement alloc] initWithValues:@{',
-    ...values,
-    '        }',
-    `                                                         units:@{${rows.length > 0 ? ` ${rows.join(', ')} ` : ''}}];`,
-  ];
+  return ['        placement = [[PlacebookPlacement alloc] initWithValues:@{', ...values, '        }];'];
 }
 
 function appNames(...books: readonly PlacebookStage[]): string[] {

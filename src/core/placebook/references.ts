@@ -20,8 +20,13 @@ export function unitReference(language: PlacebookLanguage, placement: string, ne
 
 /** How code of a language names the app ID that a network takes in its start-up call. */
 export function appReference(language: PlacebookLanguage, network: string): string {
-  if (language === 'java') return `Placebook.Apps.${upperCase(network)}`;
-  return language === 'objective-c'
-    ? `Placebook.${appName(network)}`
-    : `Placebook.Apps.${camelCase(network)}`;
+  switch (language) {
+    case 'kotlin':
+    case 'java':
+      return `Placebook.Apps.${upperCase(network)}`;
+    case 'swift':
+      return `Placebook.Apps.${camelCase(network)}`;
+    case 'objective-c':
+      return `Placebook.${appName(network)}`;
+  }
 }

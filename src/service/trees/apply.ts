@@ -15,7 +15,7 @@ import {
 } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { z } from 'zod';
-import { draftPrefix, leftovers, stagingName } from './leftovers.js';
+import { donePrefix, draftPrefix, leftovers, stagingName } from './leftovers.js';
 import type { FileEdit } from '../../core/wiring/model.js';
 import { applyEdits } from '../../core/text/edit.js';
 import { decodeText, encodeText, textDocument } from '../../core/text/document.js';
@@ -135,7 +135,7 @@ export async function writeTree(
   } catch (error) {
     // What another writer did meanwhile is not this one's to take back.
     if (begun) await rollBack(base, staging, journal);
-    else await rm(staging, { recursive: true, force: true });
+    else await release(base, staging);
     await recorded?.drop();
     throw error;
   } finally {
@@ -150,6 +150,10 @@ export async function recoverTree(root: string): Promise<Recovered | undefined> 
   if (names.length === 0) return undefined;
   const base = await realpath(root);
   let recovered: Recovered | undefined;
+  for (const name of names.filter((candidate) => candidate.startsWith(donePrefix))) {
+    if (isAlive(parseInt(name.slice(donePrefix.length), 10))) continue;
+    await rm(join(base, name), { recursive: true, force: true });
+  }
   for (const name of names.filter((candidate) => candidate.startsWith(draftPrefix))) {
     // A draft never touched the tree; its writer is gone, so it only takes room.
     if (isAlive(parseInt(name.slice(draftPrefix.length), 10))) continue;
@@ -160,8 +164,19 @@ export async function recoverTree(root: string): Promise<Recovered | undefined> 
   const staging = join(base, stagingName);
   const journal = await readJournal(staging);
   if (writing.has(base) || (journal && journal.pid !== process.pid && isAlive(journal.pid))) return recovered;
+  if (!(await mayRecover(staging))) return recovered;
+  writing.add(base);
+  try {
+    return await settle(base, staging, journal);
+  } finally {
+    writing.delete(base);
+  }
+}
+
+/** Finishes a write that was cut short, or takes it back where files were changed since. */
+async function settle(base: string, staging: string, journal: Journal | undefined): Promise<Recovered> {
   if (!journal) {
-    await rm(staging, { recursive: true, force: true });
+    await release(base, staging);
     return { outcome: 'rolled back', files: [] };
   }
   const files = journal.files.map(({ path }) => path);
@@ -290,7 +305,35 @@ async function finish(base: string, staging: string, { files }: Journal): Promis
     base,
     files.flatMap(({ path, after }) => (after === null ? [path] : [])),
   );
-  await rm(staging, { recursive: true, force: true });
+  await release(base, staging);
+}
+
+/**
+ * Gives the tree free again. The folder is moved away whole before it is removed: half removed it would be empty
+ * for a moment, and another writer could take its name while this one is still at it.
+ */
+async function release(base: string, staging: string): Promise<void> {
+  const done = join(base, `${donePrefix}${process.pid}-${randomUUID()}`);
+  try {
+    await rename(staging, done);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return;
+    throw error;
+  }
+  // What cannot be removed now is removed by the next command; the write itself is done.
+  await rm(done, { recursive: true, force: true }).catch(() => undefined);
+}
+
+/** Whether this process is the one to finish or take back what another left; of several at once only one is. */
+async function mayRecover(staging: string): Promise<boolean> {
+  const mark = join(staging, 'recovering');
+  const holder = parseInt(await readFile(mark, 'utf8').catch(() => ''), 10);
+  if (holder === process.pid || isAlive(holder)) return holder === process.pid;
+  await rm(mark, { force: true });
+  return writeFile(mark, String(process.pid), { flag: 'wx' }).then(
+    () => true,
+    () => false,
+  );
 }
 
 /** Files that are worked on at once: most of the time goes into waiting for the disk. */
@@ -345,7 +388,7 @@ async function rollBack(base: string, staging: string, { files, folders }: Journ
     }
   }
   for (const folder of [...folders].reverse()) await rmdir(join(base, folder)).catch(() => undefined);
-  await rm(staging, { recursive: true, force: true });
+  await release(base, staging);
 }
 
 async function readJournal(staging: string): Promise<Journal | undefined> {
@@ -371,6 +414,7 @@ export function hashOf(bytes: Uint8Array): string {
 }
 
 function isAlive(pid: number): boolean {
+  if (!(pid > 0)) return false;
   try {
     process.kill(pid, 0);
     return true;
