@@ -66,4 +66,3 @@ export const book = (platform: 'android' | 'ios', stage: 'test' | 'production') 
   placebookContents(title, mine, platform, stage);
 export const packageName = 'example.brine.kelp.ads';
 export const options = { title: title.name, revision: 12 };
-

@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { constants } from 'node:fs';
 import {
   copyFile,
+  link,
   lstat,
   mkdir,
   open,
@@ -116,7 +117,7 @@ export async function writeTree(
     await mkdir(draft, { mode: 0o700 });
     await severalAtOnce(contents, async ({ path, bytes, mode, isNew }, index) => {
       if (bytes) await writeWhole(join(draft, `new-${index}`), bytes, mode);
-      if (!isNew) await copyFile(join(base, path), join(draft, `old-${index}`), constants.COPYFILE_FICLONE);
+      if (!isNew) await keep(join(base, path), join(draft, `old-${index}`));
     });
     await writeWhole(join(draft, 'journal.json'), Buffer.from(JSON.stringify(journal)), 0o600);
     recorded = await record?.(contents, base);
@@ -258,8 +259,8 @@ async function stayInside(base: string, file: string): Promise<void> {
     }
     folder = dirname(folder);
   }
-  const link = await lstat(file).catch(() => null);
-  if (link?.isSymbolicLink())
+  const found = await lstat(file).catch(() => null);
+  if (found?.isSymbolicLink())
     throw new Error(`${file} is a symbolic link; edits are made to real files only.`);
 }
 
@@ -288,6 +289,14 @@ async function missingFolders(base: string, paths: readonly string[]): Promise<s
     }
   }
   return [...missing];
+}
+
+/**
+ * Keeps a file under a second name. New contents take the file's place by a rename and never change it, so a link
+ * is enough and costs no copy; where links are not to be had, a copy is made.
+ */
+async function keep(file: string, name: string): Promise<void> {
+  await link(file, name).catch(() => copyFile(file, name, constants.COPYFILE_FICLONE));
 }
 
 /** Moves every new content into its place, and takes files away. May be repeated: what is done already is left. */
