@@ -23,8 +23,10 @@ export function formatOf(call: Fact): string {
 
 /** How a profile's code looks in the languages that an edition may be written in. */
 export function languagesFor(profile: Profile, platform: 'android' | 'ios') {
-  const { kotlin, java, swift, 'objective-c': objectiveC } = profile.code;
-  return (platform === 'android' ? [kotlin, java] : [swift, objectiveC]).flatMap((calls) => calls ?? []);
+  const others = platform === 'android' ? ['swift', 'objective-c'] : ['kotlin', 'java'];
+  return Object.entries(profile.code).flatMap(([language, calls]) =>
+    others.includes(language) ? [] : calls,
+  );
 }
 
 /** Whether an edition's code answers an event: in the file of a call, or, where that has no answer at all, anywhere. */

@@ -10,7 +10,7 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
   const findings = rules.flatMap((rule): Finding[] => {
     if (rule.meta.needsTitle && !context.title) return [];
     try {
-      return merged([...rule.run(context)].map((report) => findingOf(rule, report)));
+      return merged(acrossPlatforms([...rule.run(context)]).map((report) => findingOf(rule, report)));
     } catch (error) {
       return [engineFinding(rule, error)];
     }
@@ -28,6 +28,24 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
     summary: summaryOf(findings),
     findings,
   };
+}
+
+/** What one file does to both platforms alike is one fault of both. */
+function acrossPlatforms(reports: readonly Report[]): Report[] {
+  const key = ({ message, data, network, placement, place }: Report) =>
+    JSON.stringify([message, data, network, placement, place?.path, place?.line, place?.column]);
+  const platforms = new Map<string, Set<string>>();
+  for (const report of reports)
+    if (report.place && report.platform)
+      platforms.set(key(report), (platforms.get(key(report)) ?? new Set()).add(report.platform));
+  const told = new Set<string>();
+  return reports.flatMap((report): Report[] => {
+    const mine = key(report);
+    if ((platforms.get(mine)?.size ?? 0) < 2) return [report];
+    if (told.has(mine)) return [];
+    told.add(mine);
+    return [{ ...report, platform: null, module: null, variants: [] }];
+  });
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { Platform, Profile, Stage } from '../network/model.js';
+import { profileFor } from '../network/for-stack.js';
 import { platforms } from '../network/model.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
@@ -11,7 +12,7 @@ export interface EditionScope {
   title: Title;
   platform: Platform;
   edition: SurveyEdition;
-  /** The networks that the title wires into this edition. */
+  /** The networks that the title wires into this edition, each as its stack has to meet it. */
   networks: Profile[];
   expected: ExpectedId[];
   facts: Fact[];
@@ -23,7 +24,9 @@ export function editionScopes({ survey, title, profiles }: CheckContext): Editio
   return platforms.flatMap((platform): EditionScope[] => {
     const edition = editionOf(survey.editions, title, platform);
     if (!edition) return [];
-    const networks = profiles.filter(({ id }) => isEnrolled(title, id, platform));
+    const networks = profiles
+      .filter(({ id }) => isEnrolled(title, id, platform))
+      .map((profile) => profileFor(profile, edition.stack));
     const facts = survey.facts.filter((fact) => fact.platform === platform && fact.module === edition.module);
     return [{ title, platform, edition, networks, expected: expectedIds(title, profiles, platform), facts }];
   });

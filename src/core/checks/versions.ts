@@ -2,12 +2,14 @@ import type { Profile } from '../network/model.js';
 import { compareVersions } from '../text/versions.js';
 
 /** The version of a dependency that a profile describes, under whichever name it goes. */
-export function wantedVersion({ android, ios }: Profile, name: string): string | undefined {
+export function wantedVersion({ android, ios, stacks }: Profile, name: string): string | undefined {
+  const published = Object.values(stacks).flatMap((needs) => (needs && 'package' in needs ? [needs] : []));
   const plain = name.split('/')[0] ?? name;
   return (
     android?.dependencies.find(({ coordinate }) => coordinate === name)?.version ??
     ios?.pods.find((pod) => pod.name === plain)?.version ??
-    ios?.packages.find(({ product }) => product === name)?.version
+    ios?.packages.find(({ product }) => product === name)?.version ??
+    published.find((one) => one.package === name)?.version
   );
 }
 
@@ -22,4 +24,19 @@ export function sameLine({ android, ios }: Profile): boolean {
   const major = (version: string | undefined) => version?.split('.')[0];
   const mine = major(android?.dependencies[0]?.version);
   return mine !== undefined && mine === major(ios?.pods[0]?.version ?? ios?.packages[0]?.version);
+}
+
+/** The lowest framework version that a network's package for a stack runs on; undefined where it names none. */
+export function frameworkNeeded(
+  profile: Profile,
+  stack: string,
+): { package: string; version: string } | undefined {
+  const { flutter, 'react-native': reactNative } = profile.stacks;
+  if (stack === 'flutter' && flutter && 'package' in flutter && flutter.sdk !== undefined)
+    return { package: flutter.package, version: flutter.sdk };
+  if (stack === 'react-native' && reactNative && 'package' in reactNative) {
+    const version = reactNative['react-native'];
+    return version === undefined ? undefined : { package: reactNative.package, version };
+  }
+  return undefined;
 }

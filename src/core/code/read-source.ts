@@ -63,6 +63,8 @@ export interface SourceReading {
   calls: SourceCall[];
   methods: SourceMethod[];
   types: SourceType[];
+  /** Expressions that choose between values, the outermost first, with every value that they may come to. */
+  choices: (Span & { values: PlainValue[] })[];
   /** Constants and variables with a plain value, by name and by `Type.name`. */
   constants: ReadonlyMap<string, PlainValue[]>;
 }
@@ -80,6 +82,7 @@ class SourceReader {
   private readonly calls: SourceCall[] = [];
   private readonly methods: SourceMethod[] = [];
   private readonly classes: SourceType[] = [];
+  private readonly choices: SourceReading['choices'] = [];
   private readonly constants = new Map<string, PlainValue[]>();
   private readonly types = new Map<string, string>();
 
@@ -87,9 +90,9 @@ class SourceReader {
 
   read(root: Node): SourceReading {
     this.walk(root, { type: null, method: null, methods: [], conditions: [] }, null, 0);
-    const { strings, methods, classes: types, constants } = this;
+    const { strings, methods, classes: types, choices, constants } = this;
     const calls = this.calls.map((call) => ({ ...call, name: this.typed(call.name) }));
-    return { strings, calls, methods, types, constants };
+    return { strings, calls, methods, types, choices, constants };
   }
 
   private walk(node: Node, context: CodeContext, flow: Flow | null, depth: number): void {
@@ -158,7 +161,8 @@ class SourceReader {
         this.walkAll(named(node), context, null, depth);
         return;
       case 'branch': {
-        const text = conditionText(shape.conditions);
+        if (shape.choice) this.choices.push({ ...shape.choice, values: this.plain(node) });
+        const text = shape.text ?? conditionText(shape.conditions);
         const under = (holds: boolean) => ({
           ...context,
           conditions: [...context.conditions, { text, holds }],
@@ -192,9 +196,11 @@ class SourceReader {
     const inner = node.type === 'expression_statement' ? (node.namedChild(0) ?? node) : node;
     const shape = this.language.describe(inner);
     if (shape?.is === 'guard') return { text: conditionText(shape.conditions), holds: true };
-    if (shape?.is !== 'branch' || shape.otherwise.length > 0 || shape.conditions.length === 0) return null;
+    if (shape?.is !== 'branch' || shape.otherwise.length > 0) return null;
+    if (shape.conditions.length === 0) return null;
     const last = shape.then.at(-1);
-    return last && this.leaves(last, 0) ? { text: conditionText(shape.conditions), holds: false } : null;
+    const text = shape.text ?? conditionText(shape.conditions);
+    return last && this.leaves(last, 0) ? { text, holds: false } : null;
   }
 
   private leaves(node: Node, depth: number): boolean {
@@ -206,7 +212,7 @@ class SourceReader {
 
   private call(
     node: Node,
-    { name, args, rest }: Shape & { is: 'call' },
+    { name, args, rest, start }: Shape & { is: 'call' },
     context: CodeContext,
     flow: Flow | null,
     depth: number,
@@ -215,39 +221,54 @@ class SourceReader {
       name,
       arguments: args.map(({ label, node: value }) => ({ label, values: this.plain(value) })),
       context,
-      start: node.startIndex,
+      start: start ?? node.startIndex,
       end: node.endIndex,
     });
     for (const part of rest) this.walk(part, context, null, depth + 1);
     const collects = /(^|\.)(listOf|setOf|arrayOf|asList|of)$/.test(name);
     args.forEach(({ label, node: value }, index) => {
       const into: Flow = collects && flow ? flow : { into: 'argument', of: name, at: label ?? index };
-      this.walk(value, context, into, depth + 1);
+      for (const part of this.run(value)) this.walk(part, context, into, depth + 1);
     });
   }
 
   private constant(shape: Shape & { is: 'constant' }, context: CodeContext, depth: number): void {
     const { name, type, value } = shape;
-    const made = value ? this.language.describe(value) : null;
-    const declared = type ?? (made?.is === 'call' ? made.name : null);
+    const made = value ? this.language.describe(this.run(value).at(-1) ?? value) : null;
+    const declared = type ?? (made?.is === 'call' ? madeBy(made.name) : null);
     if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
     if (!value) return;
     const values = this.plain(value);
     for (const key of [name, `${context.type ?? ''}.${name}`])
       if (!this.constants.has(key)) this.constants.set(key, values);
-    this.walk(value, context, { into: 'constant', name }, depth + 1);
+    for (const part of this.run(value)) this.walk(part, context, { into: 'constant', name }, depth + 1);
   }
 
   /** The plain values that an expression may have: one, or one per branch. */
   private plain(node: Node): PlainValue[] {
-    const span = { start: node.startIndex, end: node.endIndex };
+    const run = this.run(node);
+    const last = run.at(-1) ?? node;
+    const span = { start: node.startIndex, end: last.endIndex };
+    if (last !== node) {
+      const called = run.some((part) => this.language.describe(part)?.is === 'call');
+      const whole = node.parent?.text.slice(
+        span.start - node.parent.startIndex,
+        span.end - node.parent.startIndex,
+      );
+      const path = called ? '' : dottedName(whole ?? '');
+      return [
+        path === '' || path.startsWith('?') ? { is: 'other', ...span } : { is: 'name', name: path, ...span },
+      ];
+    }
     const shape = this.language.describe(node);
     if (shape?.is === 'string')
       return shape.value === null
         ? [{ is: 'other', ...span }]
         : [{ is: 'text', value: shape.value, ...span }];
     if (shape?.is === 'branch')
-      return [...shape.then, ...shape.otherwise].flatMap((part) => this.plain(unwrapped(part)));
+      return [...shape.then, ...shape.otherwise].flatMap((part) =>
+        this.language.continues?.has(part.type) ? [] : this.plain(unwrapped(part)),
+      );
     if (shape?.is === 'call') {
       const [first] = shape.args;
       const inner =
@@ -263,6 +284,16 @@ class SourceReader {
     return [plain ? { is: 'name', name, ...span } : { is: 'other', ...span }];
   }
 
+  /** A node with those beside it that go on with its expression. */
+  private run(node: Node): Node[] {
+    const nodes = [node];
+    const { continues } = this.language;
+    if (!continues) return nodes;
+    for (let next = node.nextNamedSibling; next && continues.has(next.type); next = next.nextNamedSibling)
+      nodes.push(next);
+    return nodes;
+  }
+
   /** `banner.release` with the type of `banner` in its place. */
   private typed(name: string): string {
     const dot = name.indexOf('.');
@@ -270,6 +301,11 @@ class SourceReader {
     const type = this.types.get(name.slice(0, dot));
     return type === undefined ? name : `${dottedName(type)}${name.slice(dot)}`;
   }
+}
+
+/** What `HeronBanner.load(…)` makes is taken for a `HeronBanner`. */
+function madeBy(name: string): string {
+  return /^((?:\w+\.)*[A-Z]\w*)(?:\.[a-z_]\w*)+$/.exec(name)?.[1] ?? name;
 }
 
 function unwrapped(node: Node): Node {

@@ -9,21 +9,39 @@ export interface ArgumentNode {
 /** What a node of a syntax tree means, the same for every language. */
 export type Shape =
   | { is: 'string'; value: string | null; start: number; end: number }
-  | { is: 'call'; name: string; args: ArgumentNode[]; rest: Node[] }
+  | {
+      is: 'call';
+      name: string;
+      args: ArgumentNode[];
+      rest: Node[];
+      /** Where it begins, when that is before the node. */
+      start?: number;
+    }
   | { is: 'assign'; name: string; value: Node }
   | { is: 'type'; name: string; bases: string[] }
   | { is: 'method'; name: string; body: Node | null }
   | { is: 'lambda' }
   | { is: 'constant'; name: string; type: string | null; value: Node | null }
   | { is: 'parameter'; name: string; type: string | null }
-  | { is: 'branch'; conditions: Node[]; then: Node[]; otherwise: Node[] }
+  | {
+      is: 'branch';
+      conditions: Node[];
+      /** The condition as a text, where it is more than the nodes say. */
+      text?: string;
+      then: Node[];
+      otherwise: Node[];
+      /** Where it is an expression that chooses between values: from where to where it stands. */
+      choice?: { start: number; end: number };
+    }
   | { is: 'guard'; conditions: Node[]; body: Node[] };
 
 /** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
 export interface CodeLanguage {
-  id: 'kotlin' | 'java' | 'swift' | 'objective-c';
+  id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart';
   describe(node: Node): Shape | null;
   exits: ReadonlySet<string>;
+  /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */
+  continues?: ReadonlySet<string>;
 }
 
 /** The named children of a node, in order. */

@@ -26,6 +26,7 @@ const nothing: SourceReading = {
   calls: [],
   methods: [],
   types: [],
+  choices: [],
   constants: new Map(),
 };
 const readers = new Map(

@@ -1,7 +1,7 @@
 import type { Platform, Profile, Stage } from '../network/model.js';
 import { expectedIds } from '../roster/expected.js';
 import type { Settings, Title } from '../roster/model.js';
-import { networksOf, pascalCase, upperCase, type PlacebookStage } from './model.js';
+import { camelCase, networksOf, pascalCase, upperCase, type PlacebookStage } from './model.js';
 
 /** What a placebook says for one platform and stage. */
 export function placebookContents(
@@ -77,6 +77,7 @@ function namesNetwork(text: string, id: string): boolean {
   return (
     text.includes(`"${id}"`) ||
     text.includes(`PlacebookNetwork${pascalCase(id)}`) ||
+    new RegExp(`\\benum PlacebookNetwork \\{[^}]*\\b${camelCase(id)}\\b`).test(text) ||
     new RegExp(`\\b${upperCase(id)}\\b`).test(text)
   );
 }

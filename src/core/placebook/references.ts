@@ -2,7 +2,7 @@ import { camelCase, pascalCase, upperCase } from './model.js';
 import { appName } from './objective-c.js';
 
 /** The languages in which placebooks are written. */
-export type PlacebookLanguage = 'kotlin' | 'java' | 'swift' | 'objective-c';
+export type PlacebookLanguage = 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart';
 
 /** How code of a language names the unit ID of a placement on a network. */
 export function unitReference(language: PlacebookLanguage, placement: string, network: string): string {
@@ -13,6 +13,8 @@ export function unitReference(language: PlacebookLanguage, placement: string, ne
       return `Placebook.${upperCase(placement)}.unit(Placebook.Network.${upperCase(network)})`;
     case 'swift':
       return `Placebook.${camelCase(placement)}.unit(.${camelCase(network)})`;
+    case 'dart':
+      return `Placebook.${camelCase(placement)}.unit(PlacebookNetwork.${camelCase(network)})`;
     case 'objective-c':
       return `[Placebook.${camelCase(placement)} unitFor:PlacebookNetwork${pascalCase(network)}]`;
   }
@@ -26,6 +28,8 @@ export function appReference(language: PlacebookLanguage, network: string): stri
       return `Placebook.Apps.${upperCase(network)}`;
     case 'swift':
       return `Placebook.Apps.${camelCase(network)}`;
+    case 'dart':
+      return `PlacebookApps.${camelCase(network)}`;
     case 'objective-c':
       return `Placebook.${appName(network)}`;
   }

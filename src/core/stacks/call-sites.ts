@@ -1,3 +1,4 @@
+import { readingOf } from '../code/source-files.js';
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
 import type { Platform, Profile } from '../network/model.js';
 import { expectedIds } from '../roster/expected.js';
@@ -44,7 +45,8 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     const reference = referenceFor(context, fact, language);
     if (reference === undefined) return [];
     seen.add(key);
-    const replaced = literalEdits(document, fact, reference);
+    const replaced =
+      choiceEdits(context, document, fact, language, reference) ?? literalEdits(document, fact, reference);
     if (replaced.length === 0) return [];
     const edits = [...replaced, ...importEdits(context, document, language)];
     return [{ path: place.path, platform, network, topic: 'call-sites', rules, edits }];
@@ -55,6 +57,7 @@ function languageOf(path: string): PlacebookLanguage | undefined {
   if (path.endsWith('.kt')) return 'kotlin';
   if (path.endsWith('.java')) return 'java';
   if (path.endsWith('.swift')) return 'swift';
+  if (path.endsWith('.dart')) return 'dart';
   return /\.mm?$/.test(path) ? 'objective-c' : undefined;
 }
 
@@ -83,18 +86,49 @@ function referenceFor(
   return holder !== undefined && others.length === 0 ? unitReference(language, holder, network) : undefined;
 }
 
+/**
+ * A choice whose every value is an ID of the same placement (one per platform, or per stage) goes as a whole: the
+ * placebook makes it. Undefined where the literal stands in no such choice.
+ */
+function choiceEdits(
+  context: CallSiteContext,
+  { lines }: TextDocument,
+  fact: Fact,
+  language: PlacebookLanguage,
+  reference: string,
+): Edit[] | undefined {
+  const at = lines.lineStart(fact.place.line) + fact.place.column - 1;
+  const around = readingOf(context.tree, fact.place.path).choices.find(
+    ({ start, end, values }) =>
+      start <= at &&
+      at < end &&
+      values.every(
+        (value) =>
+          value.is === 'text' &&
+          referenceFor(context, { ...fact, value: value.value }, language) === reference,
+      ),
+  );
+  return around && [{ start: around.start, end: around.end, text: reference }];
+}
+
 /** The literal, its quotes included, replaced; none where it is no plain literal of one line. */
 function literalEdits({ text, lines }: TextDocument, { place, value }: Fact, reference: string): Edit[] {
   const inner = lines.lineStart(place.line) + place.column - 1;
   const end = inner + value.length;
-  const plain = text.slice(inner, end) === value && text[inner - 1] === '"' && text[end] === '"';
-  if (!plain || text[inner - 2] === '"' || text[end + 1] === '"') return [];
+  const quote = text[inner - 1];
+  const quoted = quote === '"' || quote === "'";
+  const plain = text.slice(inner, end) === value && quoted && text[end] === quote;
+  if (!plain || text[inner - 2] === quote || text[end + 1] === quote) return [];
   const start = text[inner - 2] === '@' ? inner - 2 : inner - 1;
   const edit = { start, end: end + 1, text: reference };
   // What the placebook works out when it is loaded is no constant of the compiler.
-  const constant = /\bconst\s+(?=val\s+\w+(?:\s*:\s*String)?\s*=\s*$)/.exec(text.slice(0, start));
-  if (!constant) return [edit];
-  return [{ start: constant.index, end: constant.index + constant[0].length, text: '' }, edit];
+  const line = text.slice(lines.lineStart(place.line), start);
+  const constant = /\bconst\s+(?=val\s+\w+(?:\s*:\s*String)?\s*=\s*$)/.exec(line);
+  const dart = /\bconst(?=\s+(?:String\s+)?\w+\s*=\s*$)/.exec(line);
+  const found = constant ?? dart;
+  if (!found) return [edit];
+  const at = start - line.length + found.index;
+  return [{ start: at, end: at + found[0].length, text: dart ? 'final' : '' }, edit];
 }
 
 /** The import of the placebook, after the last one of the file. */
@@ -104,6 +138,7 @@ function importEdits(
   language: PlacebookLanguage,
 ): Edit[] {
   if (language === 'swift') return [];
+  if (language === 'dart') return dartImport(packageName, text, lineEnd);
   if (language === 'objective-c') {
     if (/^#import "Placebook\.h"/m.test(text)) return [];
     const last = [...text.matchAll(/^#(?:import|include)[^\r\n]*(?:\r\n|\n|\r)/gm)].at(-1);
@@ -124,4 +159,30 @@ function importEdits(
   const header = /^[ \t]*package[^\r\n]*(?:\r\n|\n|\r)/m.exec(text);
   const at = header ? header.index + header[0].length : 0;
   return [{ start: at, end: at, text: `${header ? lineEnd : ''}${line}${lineEnd}${header ? '' : lineEnd}` }];
+}
+
+/** The import stands among those of packages, in the order of the alphabet, before those of files. */
+function dartImport(uri: string | undefined, text: string, lineEnd: string): Edit[] {
+  if (uri === undefined || text.includes(`'${uri}'`) || text.includes(`"${uri}"`)) return [];
+  const all = [...text.matchAll(/^import\s+(['"])([^'"]*)\1[^;]*;[^\r\n]*(?:\r\n|\n|\r|$)/gm)].map(
+    (found) => ({
+      uri: found[2] ?? '',
+      start: found.index,
+      end: found.index + found[0].length,
+    }),
+  );
+  const packages = all.filter((one) => one.uri.startsWith('package:'));
+  const before = packages.findLast((one) => one.uri < uri);
+  const line = `import '${uri}';${lineEnd}`;
+  const insert = (at: number, put: string): Edit[] => [{ start: at, end: at, text: put }];
+  if (before) return insert(before.end, line);
+  const [next] = packages;
+  if (next) return insert(next.start, line);
+  const sdk = all.findLast((one) => one.uri.startsWith('dart:'));
+  if (sdk) return insert(sdk.end, `${lineEnd}${line}`);
+  const [file] = all;
+  if (file) return insert(file.start, `${line}${lineEnd}`);
+  const library = /^library\b[^;]*;[^\r\n]*(?:\r\n|\n|\r|$)/m.exec(text);
+  const at = library ? library.index + library[0].length : 0;
+  return insert(at, `${library ? lineEnd : ''}${line}${lineEnd}`);
 }

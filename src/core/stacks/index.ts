@@ -1,6 +1,7 @@
 import { nativeAndroid } from './android/index.js';
+import { flutter } from './flutter/index.js';
 import { nativeIos } from './ios/index.js';
 import type { Stack } from './stack.js';
 
-/** Every stack that can be read, in the order in which they are tried. */
-export const stacks: readonly Stack[] = [nativeAndroid, nativeIos];
+/** Every stack that can be read. Those that build both platforms stand before the native ones, whose trees they hold. */
+export const stacks: readonly Stack[] = [flutter, nativeAndroid, nativeIos];

@@ -23,6 +23,10 @@ export interface Recognition {
   root: string;
   /** Why the stack thinks so, each a file and what it says. */
   evidence: string[];
+  /** The roots of native trees that belong to it and are read as parts of it. */
+  parts?: string[];
+  /** Why it is no application to be read, though it looks like one: an example that a package brings along. */
+  passedOver?: string;
 }
 
 /** What surveying needs besides the tree. */
@@ -49,6 +53,8 @@ export interface WireContext extends SurveyContext {
   allProfiles: readonly Profile[];
   /** The revision of the record that the title was read from. */
   revision?: number | undefined;
+  /** Whether the tree is part of one whose code, with its placebook, is in a language of its own. */
+  hosted?: boolean;
 }
 
 /** What a stack needs to take a network out. */

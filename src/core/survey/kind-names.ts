@@ -31,4 +31,7 @@ export const kindNames: Record<FactKind, string> = {
   call: 'call',
   'placement-use': 'placement',
   'placement-settings': 'placement settings',
+  framework: 'framework',
+  'framework-call': 'framework call',
+  'hand-flag': 'flag',
 };

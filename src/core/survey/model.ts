@@ -47,6 +47,9 @@ export const FactKind = z.enum([
   'call',
   'placement-use',
   'placement-settings',
+  'framework',
+  'framework-call',
+  'hand-flag',
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 
@@ -142,6 +145,10 @@ export const Survey = z
     tree: z.string(),
     title: z.string().nullable(),
     stacks: z.array(z.object({ stack: z.string(), root: z.string(), evidence: z.array(z.string()) })),
+    passedOver: z
+      .array(z.object({ root: z.string(), why: z.string() }))
+      .default([])
+      .meta({ description: 'What looks like an application and is none of this tree’s own.' }),
     editions: z.array(SurveyEdition),
     facts: z.array(Fact),
     unresolved: z.array(Unresolved),

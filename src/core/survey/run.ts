@@ -3,6 +3,7 @@ import { recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
 import { stacks } from '../stacks/index.js';
 import type { Stack, StackSurvey, SurveyContext } from '../stacks/stack.js';
+import { isWithin } from '../tree/paths.js';
 import type { Tree } from '../tree/tree.js';
 import type { Survey } from './model.js';
 
@@ -32,7 +33,7 @@ export interface SurveyRun {
 /** Surveys a tree with every stack that recognises some of it. */
 export function runSurvey(tree: Tree, { name, profiles, title, progress }: SurveyOptions): SurveyRun {
   const context: SurveyContext = { profiles, recogniser: recogniser(profiles), title: title?.title ?? null };
-  const recognised = stacks.flatMap((stack) => stack.recognise(tree).map((found) => ({ stack, ...found })));
+  const { recognised, passedOver } = recognise(tree);
   const total = recognised.length;
   const parts = recognised.map(({ stack, root }, done): SurveyedPart => {
     progress?.({ doing: `${stack.name} in ${root || 'the root'}`, done, total });
@@ -43,12 +44,45 @@ export function runSurvey(tree: Tree, { name, profiles, title, progress }: Surve
     tree: name,
     title: title?.id ?? null,
     stacks: recognised.map(({ stack, root, evidence }) => ({ stack: stack.id, root, evidence })),
-    editions: parts.flatMap((part) => part.survey.editions),
-    facts: parts.flatMap((part) => part.survey.facts),
-    unresolved: parts.flatMap((part) => part.survey.unresolved),
+    passedOver,
+    ...apart(parts),
     problems: [...tree.problems].sort((a, b) =>
       a.path < b.path ? -1 : a.path > b.path ? 1 : a.line - b.line || a.column - b.column,
     ),
   };
   return { survey, parts, context };
+}
+
+/** Every part of a tree with the stack that reads it. What belongs to another part, or is an example, is none. */
+function recognise(tree: Tree) {
+  const found = stacks.flatMap((stack) => stack.recognise(tree).map((one) => ({ stack, ...one })));
+  const owned = new Set(found.flatMap(({ parts = [] }) => parts));
+  const examples = found.filter(({ passedOver }) => passedOver !== undefined);
+  const recognised = found.filter(
+    ({ root, passedOver }) =>
+      passedOver === undefined && !owned.has(root) && !examples.some((one) => isWithin(root, one.root)),
+  );
+  const passedOver = examples.map(({ root, passedOver: why = '' }) => ({ root, why }));
+  return { recognised, passedOver };
+}
+
+/** What the parts found, together. Where two call a module by one name, it is told apart by the folder. */
+function apart(parts: readonly SurveyedPart[]): StackSurvey {
+  const holders = new Map<string, Set<string>>();
+  const key = ({ platform, module }: { platform: string; module: string }) => `${platform} ${module}`;
+  for (const { root, survey } of parts)
+    for (const edition of survey.editions)
+      holders.set(key(edition), (holders.get(key(edition)) ?? new Set()).add(root));
+  const renamed = <Item extends { platform: 'android' | 'ios'; module: string }>(
+    root: string,
+    items: Item[],
+  ) =>
+    items.map((item) =>
+      (holders.get(key(item))?.size ?? 0) > 1 ? { ...item, module: `${root || '.'}:${item.module}` } : item,
+    );
+  return {
+    editions: parts.flatMap(({ root, survey }) => renamed(root, survey.editions)),
+    facts: parts.flatMap(({ root, survey }) => renamed(root, survey.facts)),
+    unresolved: parts.flatMap(({ root, survey }) => renamed(root, survey.unresolved)),
+  };
 }

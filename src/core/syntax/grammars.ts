@@ -7,6 +7,7 @@ export const grammarFiles = {
   swift: 'tree-sitter-swift.wasm',
   'objective-c': 'tree-sitter-objc.wasm',
   ruby: 'tree-sitter-ruby.wasm',
+  dart: 'tree-sitter-dart.wasm',
 } as const;
 export type SyntaxLanguage = keyof typeof grammarFiles;
 

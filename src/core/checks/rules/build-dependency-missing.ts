@@ -1,3 +1,4 @@
+import { packageFor } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
@@ -15,8 +16,10 @@ export const dependencyMissing = defineRule({
     for (const scope of editionScopes(context)) {
       const { platform, edition } = scope;
       for (const profile of scope.networks) {
-        const wanted =
-          platform === 'android'
+        const published = packageFor(profile, edition.stack);
+        const wanted = published
+          ? [{ names: [published.package], text: `the package ${published.package} ${published.version}` }]
+          : platform === 'android'
             ? (profile.android?.dependencies.map(({ coordinate, version }) => ({
                 names: [coordinate],
                 text: `${coordinate}:${version}`,

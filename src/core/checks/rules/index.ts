@@ -14,6 +14,7 @@ import { binaryMissing } from './build-binary-missing.js';
 import { dependencyMissing } from './build-dependency-missing.js';
 import { dependencyTooOld } from './build-dependency-too-old.js';
 import { dependencyTwice } from './build-dependency-twice.js';
+import { frameworkTooOld } from './build-framework-too-old.js';
 import { installNotRun } from './build-install-not-run.js';
 import { kotlinTooNew } from './build-kotlin-too-new.js';
 import { kotlinTooOld } from './build-kotlin-too-old.js';
@@ -28,11 +29,13 @@ import { versionsDifferAcrossPlatforms } from './build-versions-differ-across-pl
 import { failureNotHandled } from './code-failure-not-handled.js';
 import { hardCodedId } from './code-hard-coded-id.js';
 import { loadBeforeStart } from './code-load-before-start.js';
+import { madeWhileBuilding } from './code-made-while-building.js';
 import { neverReleased } from './code-never-released.js';
 import { neverStarted } from './code-never-started.js';
 import { noWayOn } from './code-no-way-on.js';
 import { showOnReturn } from './code-show-on-return.js';
 import { showWithoutCheck } from './code-show-without-check.js';
+import { startBeforeReady } from './code-start-before-ready.js';
 import { startedTwice } from './code-started-twice.js';
 import { testDeviceInProduction } from './code-test-device-in-production.js';
 import { wrongFormat } from './code-wrong-format.js';
@@ -58,7 +61,9 @@ import { partnerUnitPaused } from './partner-unit-paused.js';
 import { partnerUnitRenamed } from './partner-unit-renamed.js';
 import { partnerUnitTooNew } from './partner-unit-too-new.js';
 import { partnerUnitWrongPlatform } from './partner-unit-wrong-platform.js';
+import { branchesSwapped } from './platform-branches-swapped.js';
 import { formatDiffers } from './platform-format-differs.js';
+import { oneIdForBoth } from './platform-one-id-for-both.js';
 import { placementOnOneSide } from './platform-placement-on-one-side.js';
 import { settingDiffers } from './platform-setting-differs.js';
 import { generatedKeyIgnored } from './plist-generated-key-ignored.js';
@@ -83,6 +88,7 @@ import { sameIdTwice } from './roster-same-id-twice.js';
 import { timeoutOutOfBounds } from './roster-timeout-out-of-bounds.js';
 import { twoAccounts } from './roster-two-accounts.js';
 import { vagueName } from './roster-vague-name.js';
+import { handWrittenFlag } from './stage-hand-written-flag.js';
 import { productionIdInTest } from './stage-production-id-in-test.js';
 import { testIdInProduction } from './stage-test-id-in-production.js';
 import { variantUnmatched } from './stage-variant-unmatched.js';
@@ -113,6 +119,7 @@ export const rules: readonly Rule[] = [
   dependencyMissing,
   dependencyTooOld,
   dependencyTwice,
+  frameworkTooOld,
   installNotRun,
   kotlinTooNew,
   kotlinTooOld,
@@ -127,11 +134,13 @@ export const rules: readonly Rule[] = [
   failureNotHandled,
   hardCodedId,
   loadBeforeStart,
+  madeWhileBuilding,
   neverReleased,
   neverStarted,
   noWayOn,
   showOnReturn,
   showWithoutCheck,
+  startBeforeReady,
   startedTwice,
   testDeviceInProduction,
   wrongFormat,
@@ -157,7 +166,9 @@ export const rules: readonly Rule[] = [
   partnerUnitRenamed,
   partnerUnitTooNew,
   partnerUnitWrongPlatform,
+  branchesSwapped,
   formatDiffers,
+  oneIdForBoth,
   placementOnOneSide,
   settingDiffers,
   generatedKeyIgnored,
@@ -182,6 +193,7 @@ export const rules: readonly Rule[] = [
   timeoutOutOfBounds,
   twoAccounts,
   vagueName,
+  handWrittenFlag,
   productionIdInTest,
   testIdInProduction,
   variantUnmatched,

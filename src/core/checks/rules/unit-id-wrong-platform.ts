@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
-import { platforms } from '../../network/model.js';
-import { editionScopes, fromFact, networkName } from '../scope.js';
+import { fromFact, networkName } from '../scope.js';
+import { misplacedUnits } from '../shared-code.js';
 
 /** A unit ID of one platform stands in the build of the other. */
 export const unitIdWrongPlatform = defineRule({
@@ -16,24 +16,17 @@ export const unitIdWrongPlatform = defineRule({
     needsTitle: true,
   },
   *run(context) {
-    for (const scope of editionScopes(context)) {
-      for (const fact of scope.facts) {
-        if (fact.kind !== 'unit-id' || !fact.placement || !fact.network) continue;
-        const units = scope.title.placements[fact.placement]?.units[fact.network] ?? {};
-        const holds = platforms.filter((platform) =>
-          Object.values(units[platform] ?? {}).includes(fact.value),
-        );
-        const [other] = holds;
-        if (other === undefined || holds.includes(scope.platform)) continue;
-        const data = {
-          id: fact.value,
-          placement: fact.placement,
-          network: networkName(context, fact.network),
-          other,
-          platform: scope.platform,
-        };
-        yield { ...fromFact(fact), message: 'other', data };
-      }
+    for (const { scope, fact, holder, how } of misplacedUnits(context)) {
+      // What one source file does to both platforms has rules of its own.
+      if (how !== 'other') continue;
+      const data = {
+        id: fact.value,
+        placement: fact.placement ?? '',
+        network: networkName(context, fact.network),
+        other: holder,
+        platform: scope.platform,
+      };
+      yield { ...fromFact(fact), message: 'other', data };
     }
   },
 });

@@ -1,5 +1,6 @@
 import type { SyntaxLanguage } from '../../syntax/grammars.js';
 import type { CodeLanguage } from '../shape.js';
+import { dart } from './dart.js';
 import { java } from './java.js';
 import { kotlin } from './kotlin.js';
 import { objectiveC } from './objective-c.js';
@@ -7,6 +8,7 @@ import { swift } from './swift.js';
 
 /** The languages whose sources are read, and the ends of their files' names. */
 export const codeLanguages: readonly { language: CodeLanguage; suffixes: readonly string[] }[] = [
+  { language: dart, suffixes: ['.dart'] },
   { language: java, suffixes: ['.java'] },
   { language: kotlin, suffixes: ['.kt'] },
   { language: objectiveC, suffixes: ['.m', '.mm'] },

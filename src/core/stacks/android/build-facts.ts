@@ -146,9 +146,11 @@ function kotlinVersion(tree: Tree, model: ModuleModel): Resolved | undefined {
       ({ statements, path: at }) => pluginLines(tree, root, statements, at),
     ),
   );
+  const inSettings = settings.flatMap((path) => namedPlugins(tree, root, path));
   const candidates = [
     applied,
     ...(rootScript === undefined || rootScript === script ? [] : namedPlugins(tree, root, rootScript)),
+    ...inSettings,
     ...managed,
   ].filter(({ id }) => /^(org\.jetbrains\.)?kotlin[.-]/.test(id));
   const versions = candidates.flatMap((plugin) => versionOf(tree, model, plugin) ?? []);

@@ -3,6 +3,7 @@ import type { Expression } from '../../formats/gradle/read.js';
 import type { FoundValue } from '../../formats/gradle/query.js';
 import type { Tree } from '../../tree/tree.js';
 import { namedBlocks, type ConfigBlock } from './containers.js';
+import { impliedTypes } from './implied-types.js';
 import { evaluate, type Resolved, type Scope } from './evaluate.js';
 import { blockParts, scriptParts, settingOf, type MissingScript, type Part } from './parts.js';
 import type { AppModule } from './scripts.js';
@@ -45,7 +46,7 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
     const android = [...blockParts(parts, 'android'), ...configured(tree, parts)];
     const scope: Scope = { tree, root: module.root, path: module.script, module: module.folder };
     const defaults: ConfigBlock = { name: 'defaultConfig', parts: blockParts(android, 'defaultConfig') };
-    const types = namedBlocks(blockParts(android, 'buildTypes'), ['debug', 'release']);
+    const types = namedBlocks(blockParts(android, 'buildTypes'), impliedTypes(tree, module));
     const all = blockParts(android, 'productFlavors');
     const flavours = namedBlocks(all.map(unconditional), []);
     return {

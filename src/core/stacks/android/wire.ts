@@ -30,9 +30,10 @@ const parts = [
   wireCompanion,
   wireLevels,
   wireLayouts,
-  wireCallSites,
-  wirePlacebook,
 ];
+
+/** What concerns the code: nothing where the tree is part of one in another language. */
+const codeParts = [wireCallSites, wirePlacebook];
 
 /** Works out the edits for the application module that is the title's Android edition. */
 export function wireAndroid(tree: Tree, root: string, context: WireContext): StackWiring {
@@ -50,7 +51,7 @@ export function wireAndroid(tree: Tree, root: string, context: WireContext): Sta
     return { changes: [], byHand: [stageStep('android', open)] };
   }
   const wiring = { ...context, tree, model, edition, sets };
-  const made = parts.map((part) => part(wiring));
+  const made = [...parts, ...(context.hosted ? [] : codeParts)].map((part) => part(wiring));
   return {
     changes: made.flatMap(({ changes }) => changes),
     byHand: made.flatMap(({ byHand }) => byHand),

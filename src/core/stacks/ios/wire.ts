@@ -24,9 +24,10 @@ const parts = [
   wireDependencies,
   wireCompanion,
   wireLevels,
-  wireCallSites,
-  wirePlacebook,
 ];
+
+/** What concerns the code: nothing where the tree is part of one in another language. */
+const codeParts = [wireCallSites, wirePlacebook];
 
 /** Works out the edits for the application target that is the title's iOS edition. */
 export function wireIos(tree: Tree, root: string, context: WireContext): StackWiring {
@@ -44,7 +45,7 @@ export function wireIos(tree: Tree, root: string, context: WireContext): StackWi
     return { changes: [], byHand: [stageStep('ios', open)] };
   }
   const wiring: IosWireContext = { ...context, tree, model, edition, variants };
-  const made = parts.map((part) => part(wiring));
+  const made = [...parts, ...(context.hosted ? [] : codeParts)].map((part) => part(wiring));
   const changes = made.flatMap((part) => part.changes);
   return { changes, byHand: [...made.flatMap(({ byHand }) => byHand), ...storeSteps(wiring, changes)] };
 }

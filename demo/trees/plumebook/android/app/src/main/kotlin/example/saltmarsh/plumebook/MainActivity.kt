@@ -1,0 +1,5 @@
+package example.saltmarsh.plumebook
+
+import io.flutter.embedding.android.FlutterActivity
+
+class MainActivity : FlutterActivity()

@@ -1,0 +1,12 @@
+allprojects {
+    repositories {
+        google()
+        mavenCentral()
+    }
+}
+
+rootProject.layout.buildDirectory.set(file("../build"))
+
+subprojects {
+    project.evaluationDependsOn(":app")
+}

@@ -1,0 +1,52 @@
+import { defineRule } from '../model.js';
+import { frameworkNeeded, isOlder } from '../versions.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** The tree allows a framework version that a network's package does not run on. */
+export const frameworkTooOld = defineRule({
+  meta: {
+    id: 'build/framework-too-old',
+    severity: 'warning',
+    ifShipped: 'The packages cannot be resolved, or resolve to an older package than the one that is wired.',
+    mend: 'Raise the lower bound of the framework in the file named here.',
+    messages: { old: '{framework} {value} is allowed; {package} of {network} needs {wanted} or newer.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    const seen = new Set<string>();
+    for (const scope of editionScopes(context)) {
+      for (const profile of scope.networks) {
+        const needed = frameworkNeeded(profile, scope.edition.stack);
+        if (!needed) continue;
+        for (const fact of scope.facts) {
+          const key = `${profile.id} ${fact.place.path} ${fact.place.line}`;
+          if (fact.kind !== 'framework' || seen.has(key) || !isOlder(lowerBound(fact.value), needed.version))
+            continue;
+          seen.add(key);
+          const data = {
+            framework: fact.name ?? '',
+            value: fact.value,
+            package: needed.package,
+            network: profile.name,
+            wanted: needed.version,
+          };
+          const base = fromFact(fact);
+          yield {
+            ...base,
+            platform: null,
+            module: null,
+            variants: [],
+            network: profile.id,
+            message: 'old',
+            data,
+          };
+        }
+      }
+    }
+  },
+});
+
+/** The version with which a range begins: `3.1.0` of `>=3.1.0 <4.0.0`. */
+function lowerBound(range: string): string {
+  return /(?:>=?|\^|~|^)\s*v?(\d+(?:\.\d+)*)/.exec(range)?.[1] ?? '';
+}

@@ -1,0 +1,56 @@
+import { callsOf, oncePerPlace } from '../code.js';
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+type Moment = 'early' | 'without' | 'late';
+
+/** An SDK is started before the framework can carry its calls, or after the interface is up. */
+export const startBeforeReady = defineRule({
+  meta: {
+    id: 'code/start-before-ready',
+    severity: 'blocker',
+    ifShipped: 'The app stops at launch, or the first screen asks for ads from an SDK that was not started.',
+    mend: 'Start it after the binding is initialised and before the interface is run.',
+    messages: {
+      early: '{network} is started at a point where {ready} was not called yet: the SDK cannot be reached.',
+      without:
+        '{network} is started before {run}, and nothing calls {ready} first: the SDK cannot be reached.',
+      late: '{network} is started after {run}: the first screen may ask before it is up.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    const found = editionScopes(context).flatMap((scope) => {
+      const moments = scope.facts.filter(({ kind }) => kind === 'framework-call');
+      return scope.networks.flatMap((profile) =>
+        callsOf(scope, profile.id, /^start$/).flatMap((start) => {
+          const beside = moments.filter(
+            ({ place, code }) =>
+              place.path === start.place.path && code?.methods.at(-1) === start.code?.methods.at(-1),
+          );
+          const ready = beside.find(({ name }) => name === 'ready');
+          const run = beside.find(({ name }) => name === 'run');
+          if (!run) return [];
+          const before = (other: typeof start) =>
+            start.place.line < other.place.line ||
+            (start.place.line === other.place.line && start.place.column < other.place.column);
+          const message: Moment | undefined = !before(run)
+            ? 'late'
+            : !ready
+              ? 'without'
+              : before(ready)
+                ? 'early'
+                : undefined;
+          return message === undefined ? [] : [{ start, message, profile, run, place: start.place }];
+        }),
+      );
+    });
+    for (const { start, message, profile, run } of oncePerPlace(found)) {
+      const data: Record<string, string> = { network: profile.name };
+      if (message !== 'late') data.ready = 'WidgetsFlutterBinding.ensureInitialized';
+      if (message !== 'early') data.run = run.value;
+      const base = fromFact(start);
+      yield { ...base, platform: null, module: null, variants: [], message, data };
+    }
+  },
+});

@@ -1,0 +1,34 @@
+import { oncePerPlace } from '../code.js';
+import { defineRule } from '../model.js';
+import { fromFact, networkName } from '../scope.js';
+import { misplacedUnits } from '../shared-code.js';
+
+/** The two branches of a choice by platform hold each other's IDs. */
+export const branchesSwapped = defineRule({
+  meta: {
+    id: 'platform/branches-swapped',
+    severity: 'blocker',
+    ifShipped: 'Both platforms ask with the other’s ID: neither is served, and no figure can be trusted.',
+    mend: 'Exchange the two IDs, or name the placement through the placebook, which never mixes them up.',
+    messages: {
+      swapped:
+        'Where the platform is {platform}, {network} is given {id}, which is its {placement} placement on {holder}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    const swapped = misplacedUnits(context).filter(({ how }) => how === 'swapped');
+    for (const { fact } of oncePerPlace(swapped.map((one) => ({ ...one, place: one.fact.place })))) {
+      const one = swapped.find((candidate) => candidate.fact === fact);
+      if (!one) continue;
+      const data = {
+        id: fact.value,
+        placement: fact.placement ?? '',
+        network: networkName(context, fact.network),
+        holder: one.holder,
+        platform: one.scope.platform,
+      };
+      yield { ...fromFact(fact), message: 'swapped', data };
+    }
+  },
+});

@@ -1,0 +1,31 @@
+import { defineRule } from '../model.js';
+import { fromFact, networkName } from '../scope.js';
+import { misplacedUnits } from '../shared-code.js';
+
+/** Shared code names the unit ID of one platform for both. */
+export const oneIdForBoth = defineRule({
+  meta: {
+    id: 'platform/one-id-for-both',
+    severity: 'blocker',
+    ifShipped:
+      'On one of the two platforms the placement stays empty, or its revenue is counted as the other’s.',
+    mend: 'Name the placement through the placebook, which picks the ID of the platform that is compiled.',
+    messages: {
+      both: '{id} is the {placement} placement of {network} on {holder}; this code uses it on {platform} too.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const { scope, fact, holder, how } of misplacedUnits(context)) {
+      if (how !== 'one for both') continue;
+      const data = {
+        id: fact.value,
+        placement: fact.placement ?? '',
+        network: networkName(context, fact.network),
+        holder,
+        platform: scope.platform,
+      };
+      yield { ...fromFact(fact), message: 'both', data };
+    }
+  },
+});

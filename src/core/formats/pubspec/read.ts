@@ -1,0 +1,111 @@
+import { isMap, isScalar, LineCounter, parseDocument, type Pair, type YAMLMap } from 'yaml';
+import type { ReadProblem, Span } from '../problem.js';
+
+/** A package that a `pubspec.yaml` asks for; the span goes from its name to the end of what is asked. */
+export interface PubDependency extends Span {
+  name: string;
+  section: 'dependencies' | 'dev_dependencies' | 'dependency_overrides';
+  /** The version range; empty for any, null where it comes from elsewhere (`sdk`, `path`, `git`). */
+  version: string | null;
+  /** Where the version range stands; nothing for none. */
+  versionSpan: Span | null;
+  /** Where it comes from: `hosted`, `sdk`, `path`, `git`. */
+  from: string;
+}
+
+/** What a `pubspec.yaml` says, as far as builds are concerned. */
+export interface Pubspec {
+  name: string | undefined;
+  /** The range of Dart SDKs, with where it stands. */
+  sdk: (Span & { range: string }) | undefined;
+  dependencies: PubDependency[];
+  /** Whether it describes a plugin: a package with native halves, and no application. */
+  isPlugin: boolean;
+  /** The block of its dependencies: none when there is no such key, empty when nothing stands below it. */
+  block: { keyEnd: number; entriesEnd: number | null; indent: string } | undefined;
+  problems: ReadProblem[];
+}
+
+const sections = ['dependencies', 'dev_dependencies', 'dependency_overrides'] as const;
+const maxLength = 2_000_000;
+
+/** Reads a `pubspec.yaml` (dart.dev, "The pubspec file"). What is no YAML becomes a problem. */
+export function readPubspec(text: string): Pubspec {
+  const empty = { name: undefined, sdk: undefined, dependencies: [], isPlugin: false, block: undefined };
+  if (text.length > maxLength)
+    return { ...empty, problems: [{ message: 'The file is too long for a pubspec.', start: 0, end: 0 }] };
+  const document = parseDocument(text, { lineCounter: new LineCounter(), prettyErrors: false });
+  const problems = document.errors
+    .slice(0, 3)
+    .map(({ message, pos }) => ({ message: message.split('\n')[0] ?? message, start: pos[0], end: pos[1] }));
+  const root = document.contents;
+  if (!isMap(root)) return { ...empty, problems };
+  const name = root.get('name');
+  const environment = root.get('environment', true);
+  const sdk = isMap(environment) ? environment.get('sdk', true) : undefined;
+  const flutter = root.get('flutter', true);
+  return {
+    name: typeof name === 'string' ? name : undefined,
+    sdk:
+      isScalar(sdk) && sdk.range && sdk.value !== null
+        ? { range: String(sdk.value), start: sdk.range[0], end: sdk.range[1] }
+        : undefined,
+    dependencies: sections.flatMap((section) => dependenciesOf(root, section)),
+    isPlugin: isMap(flutter) && flutter.has('plugin'),
+    block: blockOf(text, root),
+    problems,
+  };
+}
+
+function dependenciesOf(root: YAMLMap, section: PubDependency['section']): PubDependency[] {
+  const block = root.get(section, true);
+  if (!isMap(block)) return [];
+  return block.items.flatMap((pair): PubDependency[] => {
+    const { key, value } = pair;
+    if (!isScalar(key) || !key.range) return [];
+    const name = String(key.value);
+    const start = key.range[0];
+    if (isMap(value)) {
+      const from = ['sdk', 'path', 'git', 'hosted'].find((kind) => value.has(kind)) ?? 'hosted';
+      const version = value.get('version', true);
+      const asked = isScalar(version) && version.range ? version : undefined;
+      const own = from === 'hosted' ? (asked ? String(asked.value) : '') : null;
+      const versionSpan = asked?.range ? { start: asked.range[0], end: asked.range[1] } : null;
+      return [
+        { name, section, version: own, versionSpan, from, start, end: value.range?.[1] ?? key.range[1] },
+      ];
+    }
+    if (value !== null && value !== undefined && !isScalar(value)) return [];
+    const range = isScalar(value) && value.value !== null ? value.range : undefined;
+    const version = isScalar(value) && value.value !== null ? String(value.value) : '';
+    const versionSpan = range ? { start: range[0], end: range[1] } : null;
+    return [
+      {
+        name,
+        section,
+        version: version === 'any' ? '' : version,
+        versionSpan,
+        from: 'hosted',
+        start,
+        end: range?.[1] ?? key.range[1] + 1,
+      },
+    ];
+  });
+}
+
+function blockOf(text: string, root: YAMLMap): Pubspec['block'] {
+  const pair = root.items.find(
+    (item): item is Pair => isScalar(item.key) && item.key.value === 'dependencies',
+  );
+  const key = pair && isScalar(pair.key) ? pair.key.range : undefined;
+  if (!pair || !key) return undefined;
+  const keyEnd = key[1] + 1;
+  const { value } = pair;
+  if (!isMap(value) || value.flow === true || !value.range || value.items.length === 0)
+    return isMap(value) && value.flow === true ? undefined : { keyEnd, entriesEnd: null, indent: '  ' };
+  const entriesEnd = text.slice(0, value.range[1]).trimEnd().length;
+  const first = value.items[0]?.key;
+  const at = isScalar(first) ? (first.range?.[0] ?? 0) : 0;
+  const indent = /[ \t]*$/.exec(text.slice(0, at))?.[0] ?? '  ';
+  return { keyEnd, entriesEnd, indent };
+}

@@ -1,0 +1,67 @@
+import type { Profile } from './model.js';
+import type { StackNeeds } from './needs.js';
+import type { languageNames } from './names.js';
+
+/** A stack that builds both platforms from one source, as profiles name it. */
+export type SharedStack = keyof StackNeeds;
+
+type Language = (typeof languageNames)[number];
+
+/** The languages that code of a stack is written in. */
+const languages: Record<string, readonly Language[]> = {
+  'native-android': ['kotlin', 'java'],
+  'native-ios': ['swift', 'objective-c'],
+  flutter: ['dart'],
+};
+
+/** The package by which a network is published for a stack. */
+export interface StackPackage {
+  package: string;
+  version: string;
+  why: string;
+}
+
+/** The package of a network for a stack; undefined where it has none, or the stack has no packages of its own. */
+export function packageFor({ stacks }: Profile, stack: string): StackPackage | undefined {
+  const needs = stacks[stack as SharedStack];
+  return needs && 'package' in needs ? needs : undefined;
+}
+
+/** Why a network has nothing for a stack; undefined where it has, or says nothing. */
+export function noneFor({ stacks }: Profile, stack: string): string | undefined {
+  const needs = stacks[stack as SharedStack];
+  return needs && 'none' in needs ? needs.none : undefined;
+}
+
+const known = new WeakMap<Profile, Map<string, Profile>>();
+
+/**
+ * A profile as a stack has to meet it: with the code of its languages, and, where the network is published as a
+ * package for it, without the native dependencies and repositories, which that package brings.
+ */
+export function profileFor(profile: Profile, stack: string): Profile {
+  const mine = known.get(profile) ?? new Map<string, Profile>();
+  known.set(profile, mine);
+  const made = mine.get(stack) ?? adapted(profile, stack);
+  mine.set(stack, made);
+  return made;
+}
+
+function adapted(profile: Profile, stack: string): Profile {
+  const published = packageFor(profile, stack) !== undefined;
+  const native: readonly Language[] = ['kotlin', 'java', 'swift', 'objective-c'];
+  const shared = stack in profile.stacks || !stack.startsWith('native-');
+  // Without a package the SDK is called from the native code of the title's own.
+  const own = languages[stack] && [...languages[stack], ...(shared && !published ? native : [])];
+  const code = own
+    ? Object.fromEntries(own.flatMap((name) => (profile.code[name] ? [[name, profile.code[name]]] : [])))
+    : profile.code;
+  if (!published) return { ...profile, code };
+  const { android, ios } = profile;
+  return {
+    ...profile,
+    code,
+    ...(android ? { android: { ...android, dependencies: [], repositories: [] } } : {}),
+    ...(ios ? { ios: { ...ios, pods: [], packages: [] } } : {}),
+  };
+}

@@ -1,0 +1,90 @@
+import { addPubDependency, removePubDependency, setPubVersion } from '../../formats/pubspec/edit.js';
+import { packageFor } from '../../network/for-stack.js';
+import type { Platform } from '../../network/model.js';
+import { isEnrolled } from '../../roster/expected.js';
+import { compareVersions } from '../../text/versions.js';
+import type { Tree } from '../../tree/tree.js';
+import type { ByHand, Change } from '../../wiring/model.js';
+import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
+import type { FlutterProject } from './project.js';
+
+const rules = ['build/dependency-missing', 'build/dependency-too-old'];
+
+/** The packages of networks in the pubspec: added, or raised where they are older than what a profile describes. */
+export function wirePubspec(tree: Tree, project: FlutterProject, context: WireContext): StackWiring {
+  const { path, pubspec } = project;
+  const document = tree.text(path);
+  const changes: Change[] = [];
+  const byHand: ByHand[] = [];
+  if (!document) return { changes, byHand };
+  for (const profile of context.profiles) {
+    const wanted = packageFor(profile, 'flutter');
+    const platform = platformOf(context, profile.id);
+    if (!wanted || !platform) continue;
+    const base = { path, platform, network: profile.id, topic: 'dependency' as const, rules };
+    const range = `^${wanted.version}`;
+    const own = pubspec.dependencies.filter(({ name, section }) => {
+      return name === wanted.package && section !== 'dev_dependencies';
+    });
+    const [standing] = own;
+    const add = { name: wanted.package, range, lineEnd: document.lineEnd };
+    const older = own.find(({ version }) => version !== null && isOlder(version, wanted.version));
+    const edits = !standing
+      ? addPubDependency(document.text, pubspec, add)
+      : older
+        ? setPubVersion(older, range)
+        : [];
+    if (edits.length > 0) changes.push({ ...base, edits });
+    if (edits.length > 0 || !standing)
+      byHand.push({
+        platform: null,
+        network: profile.id,
+        rule: edits.length > 0 ? null : 'build/dependency-missing',
+        what:
+          edits.length > 0
+            ? 'Run flutter pub get, and keep the new pubspec.lock.'
+            : `Add ${wanted.package}: ${range} to the dependencies in ${path}.`,
+        why:
+          edits.length > 0
+            ? 'The pubspec only asks for the package; which version is built stands in the lock.'
+            : 'The dependencies are written in a form that is not extended safely.',
+        where: path,
+      });
+  }
+  return { changes, byHand };
+}
+
+/** The package of a network that is taken out. */
+export function unwirePubspec(
+  tree: Tree,
+  { path, pubspec }: FlutterProject,
+  context: UnwireContext,
+): Change[] {
+  const document = tree.text(path);
+  const wanted = packageFor(context.network, 'flutter');
+  if (!document || !wanted) return [];
+  return pubspec.dependencies
+    .filter(({ name, section }) => name === wanted.package && section === 'dependencies')
+    .map((dependency): Change => ({
+      path,
+      platform: platformOf(context, context.network.id) ?? 'android',
+      network: context.network.id,
+      topic: 'dependency',
+      rules: [],
+      edits: [removePubDependency(document.text, dependency)],
+    }));
+}
+
+/** The platform that a change of both is told under: the first on which the title uses the network. */
+function platformOf({ title, survey }: WireContext, network: string): Platform | undefined {
+  return (['android', 'ios'] as const).find(
+    (platform) =>
+      isEnrolled(title, network, platform) &&
+      survey.editions.some((edition) => edition.platform === platform),
+  );
+}
+
+function isOlder(range: string, wanted: string): boolean {
+  const floor = /(\d+(?:\.\d+)*)/.exec(range)?.[1];
+  return floor !== undefined && !/[<>]/.test(range) && compareVersions(floor, wanted) < 0;
+}

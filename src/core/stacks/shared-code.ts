@@ -1,0 +1,168 @@
+import { callFacts } from '../code/calls.js';
+import type { Compiled } from '../code/compiled.js';
+import { both, opposite } from '../code/compiled.js';
+import { reachedUnder, type ConditionTerms } from '../code/conditions.js';
+import { codeFacts } from '../code/facts.js';
+import type { Condition } from '../code/read-source.js';
+import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
+import { mergeVariants } from '../survey/merge.js';
+import type { Fact, SurveyEdition, Unresolved, Variant } from '../survey/model.js';
+import { placeAt } from '../survey/place.js';
+import { withPlacements } from '../survey/stages.js';
+import type { Tree } from '../tree/tree.js';
+import type { StackSurvey, SurveyContext } from './stack.js';
+
+/** What the build says in a variant; names of the code's own are looked up by `constant`. */
+export type TermsFor = (edition: SurveyEdition, variant: Variant) => ConditionTerms;
+
+/** Constants that stand for others are followed so far. */
+const maxDepth = 6;
+
+/** IDs, calls and callbacks in source files that both platforms compile, weighed for each edition and variant. */
+export function sharedCodeFacts(
+  tree: Tree,
+  paths: readonly string[],
+  {
+    editions,
+    terms,
+    context,
+  }: { editions: readonly SurveyEdition[]; terms: TermsFor; context: SurveyContext },
+): Pick<StackSurvey, 'facts' | 'unresolved'> {
+  const facts: Fact[] = [];
+  const unresolved: Unresolved[] = [];
+  const constants = sharedConstants(tree, paths);
+  for (const edition of editions) {
+    const { platform, module } = edition;
+    const variants = new Map(edition.variants.map((variant) => [variant.name, variant]));
+    for (const path of paths) {
+      const flags = new Map<string, string | undefined>();
+      const flag = (name: string): string | undefined => {
+        if (!flags.has(name)) flags.set(name, fixedValue(tree, path, name));
+        return flags.get(name);
+      };
+      const weighed = new Map<string, Compiled>();
+      const compiled = (name: string, _: number, conditions: readonly Condition[]): Compiled => {
+        const variant = variants.get(name);
+        if (!variant) return 'unknown';
+        return conditions.reduce<Compiled>((state, { text, holds }) => {
+          const key = `${name} ${text}`;
+          const known = weighed.get(key) ?? reachedUnder(text, followed(terms(edition, variant), flag));
+          weighed.set(key, known);
+          return both(state, holds ? known : missed(text, known, followed(terms(edition, variant), flag)));
+        }, 'yes');
+      };
+      const file: CodeFile = { path, platform, module, variants: [...variants.keys()], compiled, constants };
+      const found = codeFacts(tree, file, context);
+      const withFlags = found.facts.filter(({ standsIn }) => standsIn === 'code');
+      facts.push(...found.facts, ...callFacts(tree, file, context), ...flagFacts(tree, path, withFlags));
+      unresolved.push(...found.unresolved);
+    }
+  }
+  return {
+    facts: mergeVariants(withPlacements(facts, context.title)),
+    unresolved: mergeVariants(unresolved),
+  };
+}
+
+/** The branch that is taken where a condition does not hold: what is asked at run time may go either way. */
+function missed(text: string, known: Compiled, terms: ConditionTerms): Compiled {
+  if (known === 'unknown') return known;
+  const turned = reachedUnder(`!(${text})`, terms);
+  return turned === 'yes' && known === 'yes' ? 'yes' : turned === 'yes' ? opposite(known) : turned;
+}
+
+/** Terms that know the constants of the code's own, too. */
+function followed(
+  terms: ConditionTerms,
+  flag: (name: string) => string | undefined,
+  depth = 0,
+): ConditionTerms {
+  const inner = () => followed(terms, flag, depth + 1);
+  return {
+    name(name) {
+      const known = terms.name(name);
+      if (known !== undefined || depth > maxDepth) return known;
+      const value = flag(name);
+      return value === undefined ? undefined : reachedFlag(value, inner());
+    },
+    equals(left, right) {
+      const known = terms.equals(left, right);
+      if (known !== undefined || depth > maxDepth) return known;
+      const value = flag(left);
+      return value === undefined ? undefined : inner().equals(value, right);
+    },
+  };
+}
+
+/** What a constant comes to; undefined where run time decides it. */
+function reachedFlag(value: string, terms: ConditionTerms): Compiled | undefined {
+  const holds = reachedUnder(value, terms);
+  const fails = reachedUnder(`!(${value})`, terms);
+  if (holds === 'unknown' || fails === 'unknown') return 'unknown';
+  return holds === fails ? undefined : holds;
+}
+
+/** The text of a constant's value; undefined for a variable, or for a name that the file does not give. */
+function fixedValue(tree: Tree, path: string, name: string): string | undefined {
+  const text = tree.text(path)?.text;
+  const [value, ...more] = readingOf(tree, path).constants.get(name) ?? [];
+  if (text === undefined || !value || more.length > 0) return undefined;
+  const before = text.slice(Math.max(0, value.start - 200), value.start);
+  if (!/\b(const|final|readonly)\b[^;{}]*$/.test(before)) return undefined;
+  // The reading of a value may begin within it (`!kReleaseMode`), so it is taken from the sign before it.
+  const from = value.start - (/=\s*([^=;]*)$/.exec(before)?.[1]?.length ?? 0);
+  return /^[^;\n]{1,300}/.exec(text.slice(from, from + 300))?.[0].trim();
+}
+
+/** Constants that are plainly `true` or `false` and decide which ID is used. */
+function flagFacts(tree: Tree, path: string, facts: readonly Fact[]): Fact[] {
+  const document = tree.text(path);
+  if (!document) return [];
+  return facts.flatMap((fact) =>
+    (fact.code?.conditions ?? []).flatMap(({ text }): Fact[] => {
+      const name = /^!?\s*([A-Za-z_$][\w$.]*)$/.exec(text)?.[1];
+      const value = name === undefined ? undefined : fixedValue(tree, path, name);
+      const [at] = (name === undefined ? undefined : readingOf(tree, path).constants.get(name)) ?? [];
+      if (name === undefined || !at || (value !== 'true' && value !== 'false')) return [];
+      const place = placeAt(path, document, at);
+      const { network, platform, module, variants } = fact;
+      const chain = [{ what: 'constant', value: `${name} = ${value}`, place }, ...fact.chain];
+      return [{ kind: 'hand-flag', network, platform, module, variants, name, value, place, chain }];
+    }),
+  );
+}
+
+/** Calls of the framework itself that say when it is ready and when the interface is built. */
+export function frameworkCalls(
+  tree: Tree,
+  paths: readonly string[],
+  editions: readonly SurveyEdition[],
+  names: Readonly<Record<string, RegExp>>,
+): Fact[] {
+  return paths.flatMap((path) => {
+    const document = tree.text(path);
+    if (!document || isPlacebook(tree, path)) return [];
+    return readingOf(tree, path).calls.flatMap((call) =>
+      Object.entries(names).flatMap(([name, pattern]) => {
+        if (!pattern.test(call.name)) return [];
+        const place = placeAt(path, document, {
+          start: call.start,
+          end: Math.min(call.end, call.start + 200),
+        });
+        const { type, methods, conditions } = call.context;
+        return editions.map(({ platform, module, variants }): Fact => ({
+          kind: 'framework-call',
+          network: null,
+          platform,
+          module,
+          variants: variants.map((variant) => variant.name),
+          name,
+          value: call.name,
+          code: { type, methods: [...methods], conditions: [...conditions] },
+          place,
+          chain: [{ what: 'code', value: call.name, place }],
+        }));
+      }),
+    );
+  });
+}
