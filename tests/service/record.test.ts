@@ -256,9 +256,13 @@ describe('the roster document', () => {
     expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual([
       'kelp',
       'tidewick',
+      'plumebook',
     ]);
     await importIt(demo, { prune: true });
-    expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual(['tidewick']);
+    expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual([
+      'tidewick',
+      'plumebook',
+    ]);
   });
 
   it('has a history: who, when, what was, what is', async () => {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Title } from '../../src/core/roster/model.js';
 import { readRoster } from '../../src/core/roster/document.js';
+import { flutterFiles, pubspec } from './flutter.js';
 import { androidFiles, filesBelow, gradle, iosFiles, manifest, pbxproj, plist, root } from './trees.js';
 import { unplan, written, type Files } from './wiring.js';
 
@@ -42,12 +43,12 @@ const withCrlf = (files: Files): Files =>
     Object.entries(files).map(([path, content]) => [path, String(content).replace(/\n/g, '\r\n')]),
   );
 
-/** The demo's first trees, both networks taken out of what was wired there half and wrongly. */
-function tidewickWithoutAds(): Files {
+/** A tree of the demo, both networks taken out of what was wired there half and wrongly. */
+function demoWithoutAds(name: string): Files {
   const { roster } = readRoster(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
-  const title = roster?.titles.tidewick;
-  if (!title) throw new Error('The demo has no title tidewick.');
-  const files: Files = filesBelow(join(root, 'demo/trees/tidewick'));
+  const title = roster?.titles[name];
+  if (!title) throw new Error(`The demo has no title ${name}.`);
+  const files: Files = filesBelow(join(root, 'demo/trees', name));
   const first = written(files, unplan(files, title, 'cobalt-heron'));
   return written(first, unplan(first, title, 'marlstone'));
 }
@@ -59,12 +60,29 @@ export interface WholeTree {
   stages?: Title['stages'];
 }
 
+/** A Flutter project as it was before any network was heard of. */
+function withoutPackages(files: Record<string, string>): Files {
+  const { 'lib/main.dart': _, ...rest } = files;
+  return {
+    ...rest,
+    'pubspec.yaml': pubspec('  intl: any # of the SDK\n'),
+    'pubspec.lock': 'packages: {}\n',
+    'lib/main.dart':
+      "import 'package:flutter/material.dart';\n\nvoid main() => runApp(const Text('kelp'));\n",
+    'android/app/src/main/AndroidManifest.xml': manifest(''),
+    'android/app/src/debug/res/values/ids.xml': '<resources />\n',
+    'android/app/src/release/res/values/ids.xml': '<resources />\n',
+    'ios/Kelp.xcodeproj/project.pbxproj': pbxproj(),
+    'ios/Kelp/Info.plist': plist(''),
+  };
+}
+
 /** Trees that wiring and its taking back are held against: small ones, the demo's, and those of others. */
 export const wholeTrees: Record<string, WholeTree> = {
   'small trees': { files: small, ids: kelpIds },
   'small trees with CRLF': { files: withCrlf(small), ids: kelpIds },
   'the demo’s trees': {
-    files: tidewickWithoutAds(),
+    files: demoWithoutAds('tidewick'),
     ids: { android: 'example.saltmarsh.tidewick', ios: 'example.saltmarsh.tidewick.tides' },
     stages: threeStages,
   },
@@ -72,6 +90,13 @@ export const wholeTrees: Record<string, WholeTree> = {
     files: filesBelow(join(root, 'demo/trees/tidewick-lite')),
     ids: { android: 'example.saltmarsh.tidewick.lite', ios: 'example.saltmarsh.tidewick-tides.lite' },
     stages: threeStages,
+  },
+  'a small Flutter project': { files: withoutPackages(flutterFiles()), ids: kelpIds },
+  'a small Flutter project with CRLF': { files: withCrlf(withoutPackages(flutterFiles())), ids: kelpIds },
+  'the demo’s Flutter project': {
+    files: demoWithoutAds('plumebook'),
+    ids: { android: 'example.saltmarsh.plumebook', ios: 'example.saltmarsh.plumebook' },
+    stages: { test: ['debug', 'profile'], production: ['release'] },
   },
   'the React Native template': {
     files: template('@react-native-community/template/template'),

@@ -18,7 +18,7 @@ const maxLength = 400;
  * comparisons; `unknown` where the build decides by something that reading cannot see.
  */
 export function reachedUnder(text: string, terms: ConditionTerms): Compiled {
-  const tokens = text.length > maxLength ? [] : (text.match(token) ?? []);
+  const tokens = text.length > maxLength ? [] : (text.replace(/\b(?:const|new)\s+/g, '').match(token) ?? []);
   let at = 0;
   let open = false;
   /** The value of a term; null for one that is asked at run time. */

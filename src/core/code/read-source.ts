@@ -121,7 +121,8 @@ class SourceReader {
           start: node.startIndex,
           end: node.endIndex,
         });
-        this.walk(shape.value, context, { into: 'constant', name: shape.name }, depth + 1);
+        for (const part of this.run(shape.value))
+          this.walk(part, context, { into: 'constant', name: shape.name }, depth + 1);
         return;
       }
       case 'constant':

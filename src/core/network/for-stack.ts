@@ -14,6 +14,9 @@ const languages: Record<string, readonly Language[]> = {
   flutter: ['dart'],
 };
 
+/** Stacks whose packages bring their native half as a pod, which sets the linker flags that it needs. */
+const byPods: ReadonlySet<string> = new Set(['flutter', 'react-native', 'expo']);
+
 /** The package by which a network is published for a stack. */
 export interface StackPackage {
   package: string;
@@ -37,7 +40,7 @@ const known = new WeakMap<Profile, Map<string, Profile>>();
 
 /**
  * A profile as a stack has to meet it: with the code of its languages, and, where the network is published as a
- * package for it, without the native dependencies and repositories, which that package brings.
+ * package for it, without the native dependencies, repositories and linker flags, which that package brings.
  */
 export function profileFor(profile: Profile, stack: string): Profile {
   const mine = known.get(profile) ?? new Map<string, Profile>();
@@ -62,6 +65,8 @@ function adapted(profile: Profile, stack: string): Profile {
     ...profile,
     code,
     ...(android ? { android: { ...android, dependencies: [], repositories: [] } } : {}),
-    ...(ios ? { ios: { ...ios, pods: [], packages: [] } } : {}),
+    ...(ios
+      ? { ios: { ...ios, pods: [], packages: [], ...(byPods.has(stack) ? { 'linker-flags': [] } : {}) } }
+      : {}),
   };
 }

@@ -5,7 +5,8 @@ import { stacks } from '../stacks/index.js';
 import type { Stack, StackSurvey, SurveyContext } from '../stacks/stack.js';
 import { isWithin } from '../tree/paths.js';
 import type { Tree } from '../tree/tree.js';
-import type { Survey } from './model.js';
+import type { Survey, SurveyEdition } from './model.js';
+import { editionOf } from './modules.js';
 
 /** What a survey is made with. */
 export interface SurveyOptions {
@@ -50,7 +51,7 @@ export function runSurvey(tree: Tree, { name, profiles, title, progress }: Surve
       a.path < b.path ? -1 : a.path > b.path ? 1 : a.line - b.line || a.column - b.column,
     ),
   };
-  return { survey, parts, context };
+  return { survey, parts: ofTitle(parts, survey, title?.title ?? null), context };
 }
 
 /** Every part of a tree with the stack that reads it. What belongs to another part, or is an example, is none. */
@@ -85,4 +86,23 @@ function apart(parts: readonly SurveyedPart[]): StackSurvey {
     facts: parts.flatMap(({ root, survey }) => renamed(root, survey.facts)),
     unresolved: parts.flatMap(({ root, survey }) => renamed(root, survey.unresolved)),
   };
+}
+
+/** Of several parts, each is left with the editions that are the title's own: what is wired is one of each platform. */
+function ofTitle(parts: readonly SurveyedPart[], { editions }: Survey, title: Title | null): SurveyedPart[] {
+  if (!title || parts.length < 2) return [...parts];
+  const own = (['android', 'ios'] as const).map((platform) => editionOf(editions, title, platform));
+  return parts.map((part) => ({
+    ...part,
+    survey: {
+      ...part.survey,
+      editions: part.survey.editions.filter((edition) =>
+        own.some((one) => one?.platform === edition.platform && samePlace(one, edition)),
+      ),
+    },
+  }));
+}
+
+function samePlace({ home: a }: SurveyEdition, { home: b }: SurveyEdition): boolean {
+  return a.path === b.path && a.line === b.line && a.column === b.column;
 }

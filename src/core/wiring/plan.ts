@@ -180,7 +180,9 @@ function steps(said: readonly ByHand[], remaining: readonly Finding[]): ByHand[]
   const fromFindings = remaining
     .filter(
       ({ severity, rule, network, platform }) =>
-        severity !== 'note' && !spoken.has(`${rule} ${network} ${platform}`),
+        severity !== 'note' &&
+        !spoken.has(`${rule} ${network} ${platform}`) &&
+        !spoken.has(`${rule} ${network} null`),
     )
     .map(({ rule, platform, network, message, mend, place }) => ({
       platform,
