@@ -3,20 +3,30 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { format as clangFormat } from '@wasm-fmt/clang-format';
-import { afterAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { placebookContents } from '../../src/core/placebook/contents.js';
+import { dartPlacebook } from '../../src/core/placebook/dart.js';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
 import { Title } from '../../src/core/roster/model.js';
+import { visitSyntax } from '../../src/core/syntax/grammars.js';
+import { DartFormat } from '../support/dart-format.js';
 import { options, packageName, title } from '../support/kelp.js';
 import { profiles, root } from '../support/trees.js';
 
 // The formatters of the languages as judges: what is generated, they leave as it is. Swift has none that could be
-// installed here; its placebooks are read by eye and held by their syntax tree only.
+// installed here; its placebooks are read by eye and held by their syntax tree only. Dart’s runs in the browser.
 
 const folder = mkdtempSync(join(tmpdir(), 'syndexa-format-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+let dartFormat: DartFormat;
+beforeAll(async () => {
+  dartFormat = await DartFormat.start();
+});
+afterAll(async () => {
+  await dartFormat.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
 
 const banner = (name: string, at: number) => ({
   [name]: {
@@ -84,6 +94,22 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
     for (const text of [objectiveCHeader(...both, named), objectiveCSource(...both, named)]) {
       expect(clangFormat(text, 'Placebook.m', JSON.stringify(styles['objective-c']))).toBe(text);
     }
+  });
+
+  it('in Dart is as dart format leaves it, and its syntax tree has no fault', async () => {
+    const books = Object.fromEntries(
+      (['android', 'ios'] as const).map((platform) => [
+        platform,
+        { test: book(platform, 'test'), production: book(platform, 'production') },
+      ]),
+    );
+    const conditions = {
+      test: '!kReleaseMode',
+      production: "String.fromEnvironment('FLUTTER_APP_FLAVOR') == 'dev'",
+    };
+    const dart = dartPlacebook(books, { ...options, testCondition: conditions[stage] });
+    expect(await dartFormat.format(dart)).toBe(dart);
+    expect(visitSyntax('dart', dart, (tree) => tree.hasError)).toBe(false);
   });
 
   it('in Kotlin is as ktlint leaves it', () => {

@@ -32,6 +32,7 @@ function runner(io: Io, paint: Paint): Run {
 export async function walk(io: Io, paint: Paint, places: WalkPlaces): Promise<number> {
   await fromWrong(io, paint, places);
   await fromNothing(io, paint, places);
+  await oneTree(io, paint, places);
   return exit.clean;
 }
 
@@ -64,6 +65,21 @@ async function fromWrong(io: Io, paint: Paint, { trees, site }: WalkPlaces): Pro
   await syndexa('title look-up tidewick');
   await syndexa('steps tidewick --next');
   await syndexa('board tidewick');
+}
+
+/** A tree that builds both platforms: read, checked, wired with its Dart, and clean. */
+async function oneTree(io: Io, paint: Paint, { trees }: WalkPlaces): Promise<void> {
+  const syndexa = runner(io, paint);
+  await syndexa('survey plumebook --title plumebook');
+  await syndexa('check plumebook --title plumebook', exit.findings);
+  await syndexa('wire plumebook --title plumebook --call-sites --write');
+  await syndexa('wire plumebook --title plumebook --call-sites', exit.clean, 'again: there is nothing left');
+  io.out(
+    `\n${paint.bold(paint.cyan('▶ What was left to hands, done as a person would: demo/plumebook-by-hand.patch'))}\n\n`,
+  );
+  for (const file of await applyByHand(trees, 'plumebook-by-hand.patch')) io.out(`  changed ${file}\n`);
+  await syndexa('check plumebook --title plumebook --fail-on note', exit.clean, 'both platforms, clean now');
+  await syndexa('board plumebook');
 }
 
 /** From an empty record and trees without any ads to a title that is provisioned, wired and checked. */

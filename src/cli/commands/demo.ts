@@ -63,7 +63,7 @@ export async function demo(io: Io, paint: Paint, options: DemoOptions): Promise<
       };
       await importRoster(quiet, paint, join(demoFolder(), 'roster.yaml'), { yes: true });
       await fillPartner(service.url, home, partner, site.url);
-      await link(service.url, join(trees, 'tidewick'));
+      for (const title of ['tidewick', 'plumebook']) await link(service.url, title, join(trees, title));
       if (options.walk) {
         const { walk } = await import('./demo-walk.js');
         return await walk({ ...quiet, out: io.out, err: io.err }, paint, {
@@ -98,10 +98,10 @@ async function developerSite(folder: string): Promise<{ server: Server; url: str
   return { server, url: `http://127.0.0.1:${(server.address() as AddressInfo).port}` };
 }
 
-async function link(url: string, path: string): Promise<void> {
+async function link(url: string, title: string, path: string): Promise<void> {
   const { Client } = await import('../client.js');
   const client = new Client(url, 'demo');
-  await client.call('linkTree', { body: { title: 'tidewick', path } });
+  await client.call('linkTree', { body: { title, path } });
   client.close();
 }
 

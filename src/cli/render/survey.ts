@@ -5,17 +5,18 @@ import { chainLines, placeText, platformNames } from './places.js';
 
 /** A survey for people: by edition, then by network, each fact with its place and evidence. */
 export function surveyText(
-  { tree, title, stacks, editions, facts, unresolved, problems }: Survey,
+  { tree, title, stacks, passedOver, editions, facts, unresolved, problems }: Survey,
   paint: Paint,
 ): string {
   const lines = [`${paint.bold(tree)}${title ? `, compared with the title ${paint.bold(title)}` : ''}`];
   if (stacks.length === 0)
     lines.push(
       '',
-      'Nothing here is recognised: no Gradle module that builds an application, no Xcode project with one.',
+      'Nothing here is recognised: no Gradle module that builds an application, no Xcode project with one, no Flutter project.',
     );
   for (const { stack, root, evidence } of stacks)
     lines.push(`  ${stack} in ${root || '.'}: ${evidence.join('; ')}`);
+  for (const { root, why } of passedOver) lines.push(`  ${root || '.'} is passed over: ${why}`);
   for (const { platform, module, identifier, variants } of editions) {
     lines.push(
       '',

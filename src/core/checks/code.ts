@@ -29,11 +29,16 @@ export function languagesFor(profile: Profile, platform: 'android' | 'ios') {
   );
 }
 
-/** Whether an edition's code answers an event: in the file of a call, or, where that has no answer at all, anywhere. */
+/** Whether an edition's code answers an event: in the file of a call, or, where that answers nothing at all, anywhere. */
 export function answers(scope: EditionScope, call: Fact, event: string): boolean {
   const all = callbacksOf(scope, call.network ?? '', event);
-  const near = all.filter(({ place }) => place.path === call.place.path);
-  return (near.length > 0 ? near : all).some(({ code }) => code?.empty !== true);
+  const { path } = call.place;
+  const answersHere = scope.facts.some(
+    ({ kind, network, place }) => kind === 'callback' && network === call.network && place.path === path,
+  );
+  return (answersHere ? all.filter(({ place }) => place.path === path) : all).some(
+    ({ code }) => code?.empty !== true,
+  );
 }
 
 /** The names in a profile's code that say whether an ad is loaded: `isReady`, without the class before it. */

@@ -62,10 +62,7 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
         busy = false;
       }
     };
-    followed.set(
-      tree.id,
-      watched.follow(path, collectPlanOf(context.profiles), () => void changed()),
-    );
+    followed.set(tree.id, watched.follow(path, collectPlanOf(context.profiles), changed));
     await watched.current(path, collectPlanOf(context.profiles));
   };
 

@@ -7,6 +7,7 @@ const maxOpen = 8;
 
 /** The folders that the service follows: those that are linked, and those that were asked for last. */
 export class WatchedTrees {
+  readonly #running = new Set<Promise<void>>();
   readonly #open = new Map<string, { tree: WatchedTree; plan: string; changed: Set<() => void> }>();
 
   /** The files of a folder as they are now; from then on the folder is followed. */
@@ -15,15 +16,22 @@ export class WatchedTrees {
   }
 
   /** Calls back whenever something in a folder changed that may matter. */
-  follow(root: string, plan: CollectPlan, changed: () => void): () => void {
-    this.entry(root, plan).changed.add(changed);
-    return () => this.#open.get(root)?.changed.delete(changed);
+  follow(root: string, plan: CollectPlan, changed: () => void | Promise<void>): () => void {
+    // What is under way when the service stops still needs the record.
+    const told = () => {
+      const run = Promise.resolve(changed()).catch(() => undefined);
+      this.#running.add(run);
+      void run.finally(() => this.#running.delete(run));
+    };
+    this.entry(root, plan).changed.add(told);
+    return () => this.#open.get(root)?.changed.delete(told);
   }
 
   async close(): Promise<void> {
     const all = [...this.#open.values()];
     this.#open.clear();
     await Promise.all(all.map(({ tree }) => tree.close()));
+    await Promise.allSettled(this.#running);
   }
 
   private entry(root: string, plan: CollectPlan) {

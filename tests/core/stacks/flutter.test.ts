@@ -67,11 +67,14 @@ describe('the pubspec', () => {
 
   it('never throws, whatever stands in it', () => {
     fc.assert(
-      fc.property(fc.string({ unit: fc.constantFrom(...'a:- \n{}[]#&*!|>\'"%@`,?\t0') }), (given) => {
-        const read = readPubspec(given);
-        const edits = addPubDependency(given, read, { name: 'kelp_ads', range: '^1.0.0', lineEnd: '\n' });
-        applyEdits(given, edits);
-      }),
+      fc.property(
+        fc.string({ unit: fc.constantFrom(...Array.from('a:- \n{}[]#&*!|>\'"%@`,?\t0')) }),
+        (given) => {
+          const read = readPubspec(given);
+          const edits = addPubDependency(given, read, { name: 'kelp_ads', range: '^1.0.0', lineEnd: '\n' });
+          applyEdits(given, edits);
+        },
+      ),
       { numRuns: 500 },
     );
     expect(readPubspec(`a: &a [${'*a,'.repeat(3)}]\n`).dependencies).toEqual([]);

@@ -1,4 +1,4 @@
-import { isMap, isScalar, LineCounter, parseDocument, type Pair, type YAMLMap } from 'yaml';
+import { isMap, isScalar, LineCounter, parseDocument, type Pair, type Scalar, type YAMLMap } from 'yaml';
 import type { ReadProblem, Span } from '../problem.js';
 
 /** A package that a `pubspec.yaml` asks for; the span goes from its name to the end of what is asked. */
@@ -47,8 +47,8 @@ export function readPubspec(text: string): Pubspec {
   return {
     name: typeof name === 'string' ? name : undefined,
     sdk:
-      isScalar(sdk) && sdk.range && sdk.value !== null
-        ? { range: String(sdk.value), start: sdk.range[0], end: sdk.range[1] }
+      isScalar(sdk) && sdk.range && plain(sdk) !== ''
+        ? { range: plain(sdk), start: sdk.range[0], end: sdk.range[1] }
         : undefined,
     dependencies: sections.flatMap((section) => dependenciesOf(root, section)),
     isPlugin: isMap(flutter) && flutter.has('plugin'),
@@ -69,7 +69,7 @@ function dependenciesOf(root: YAMLMap, section: PubDependency['section']): PubDe
       const from = ['sdk', 'path', 'git', 'hosted'].find((kind) => value.has(kind)) ?? 'hosted';
       const version = value.get('version', true);
       const asked = isScalar(version) && version.range ? version : undefined;
-      const own = from === 'hosted' ? (asked ? String(asked.value) : '') : null;
+      const own = from === 'hosted' ? (asked ? plain(asked) : '') : null;
       const versionSpan = asked?.range ? { start: asked.range[0], end: asked.range[1] } : null;
       return [
         { name, section, version: own, versionSpan, from, start, end: value.range?.[1] ?? key.range[1] },
@@ -77,7 +77,7 @@ function dependenciesOf(root: YAMLMap, section: PubDependency['section']): PubDe
     }
     if (value !== null && value !== undefined && !isScalar(value)) return [];
     const range = isScalar(value) && value.value !== null ? value.range : undefined;
-    const version = isScalar(value) && value.value !== null ? String(value.value) : '';
+    const version = isScalar(value) ? plain(value) : '';
     const versionSpan = range ? { start: range[0], end: range[1] } : null;
     return [
       {
@@ -91,6 +91,11 @@ function dependenciesOf(root: YAMLMap, section: PubDependency['section']): PubDe
       },
     ];
   });
+}
+
+/** A value of one word or number, as text. */
+function plain({ value }: Scalar): string {
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : '';
 }
 
 function blockOf(text: string, root: YAMLMap): Pubspec['block'] {

@@ -12,6 +12,9 @@ const moments = {
   run: /^runApp$/,
 };
 
+/** The tool writes it before each build, and it only says where Flutter and the version are. */
+const made = /\bGenerated\.xcconfig\b/;
+
 /** Surveys the editions that a Flutter project builds: its native trees, its pubspec and its Dart. */
 export function surveyFlutter(tree: Tree, root: string, context: SurveyContext): StackSurvey {
   const project = projectAt(tree, root);
@@ -28,6 +31,6 @@ export function surveyFlutter(tree: Tree, root: string, context: SurveyContext):
       ...code.facts,
       ...frameworkCalls(tree, files, editions, moments),
     ],
-    unresolved: [...native.unresolved, ...code.unresolved],
+    unresolved: [...native.unresolved.filter(({ what }) => !made.test(what)), ...code.unresolved],
   };
 }
