@@ -1,3 +1,4 @@
+import { profileFor } from '../core/network/for-stack.js';
 import { z } from 'zod';
 import { platforms, type Platform, type Profile } from '../core/network/model.js';
 import { expectedIds, usesNetwork } from '../core/roster/expected.js';
@@ -116,15 +117,16 @@ export class StepsWork {
     const http = profile.inventory?.http;
     const reference = http && roster.publisher()?.credentials?.[profile.id]?.[http.key];
     const seen = steps.appAds();
+    const reading = trees.readings(id).find((one) => one.platform === platform);
     return {
       titleId: id,
       title,
       publisher: roster.publisher(),
       platform,
       identifier,
-      profile,
+      profile: reading ? profileFor(profile, reading.edition.stack) : profile,
       expected,
-      reading: trees.readings(id).find((reading) => reading.platform === platform),
+      reading,
       inventory,
       app,
       key: reference === undefined ? undefined : { reference, held: secrets.find(reference) !== undefined },

@@ -48,7 +48,12 @@ function findingLines(finding: Finding, paint: Paint, width: number): string[] {
     finding;
   const who = [platform && platformNames[platform], variants.join(', ')].filter(Boolean).join(': ');
   return [
-    `${severityText(severity, paint)}  ${paint.bold(rule)}  ${paint.dim(who)}  ${paint.dim(fingerprint)}`,
+    [
+      severityText(severity, paint),
+      paint.bold(rule),
+      ...(who === '' ? [] : [paint.dim(who)]),
+      paint.dim(fingerprint),
+    ].join('  '),
     ...(place ? [`  ${placeText(place)}`] : []),
     wrap(message, width, '  '),
     ...chainLines(chain.slice(1), paint, '    '),

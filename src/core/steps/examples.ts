@@ -1,26 +1,35 @@
-import type { Format, Platform, Profile } from '../network/model.js';
-import { appReference, unitReference } from '../placebook/references.js';
+import type { Format } from '../network/model.js';
+import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
+import type { StepContext } from './model.js';
 
-const languages = { android: 'kotlin', ios: 'swift' } as const;
+const native = { android: 'kotlin', ios: 'swift' } as const;
 
-/** How the start-up call looks in the language of a native tree, the app ID named through the placebook. */
-export function startExample(profile: Profile, platform: Platform): { text: string; why: string } | null {
-  const start = profile.code[languages[platform]]?.start;
+/** The language that a tree's own code is written in; without a tree that of the platform. */
+function languageFor({ platform, reading }: Pick<StepContext, 'platform' | 'reading'>): PlacebookLanguage {
+  return reading?.edition.stack === 'flutter' ? 'dart' : native[platform];
+}
+
+/** How the start-up call looks in the language of a tree, the app ID named through the placebook. */
+export function startExample(context: StepContext): { text: string; why: string } | null {
+  const { profile } = context;
+  const language = languageFor(context);
+  const start = profile.code[language]?.start;
   if (!start) return null;
   return {
-    text: start.example.replaceAll('APP_ID', appReference(languages[platform], profile.id)),
+    text: start.example.replaceAll('APP_ID', appReference(language, profile.id)),
     why: start.why,
   };
 }
 
-/** How a placement is loaded in the language of a native tree, its unit named through the placebook. */
+/** How a placement is loaded in the language of a tree, its unit named through the placebook. */
 export function loadExample(
-  profile: Profile,
-  platform: Platform,
+  context: StepContext,
   format: Format | undefined,
   placement: string,
 ): string | null {
-  const example = format && profile.code[languages[platform]]?.formats[format]?.example;
+  const { profile } = context;
+  const language = languageFor(context);
+  const example = format && profile.code[language]?.formats[format]?.example;
   if (!example) return null;
-  return example.replaceAll('UNIT_ID', unitReference(languages[platform], placement, profile.id));
+  return example.replaceAll('UNIT_ID', unitReference(language, placement, profile.id));
 }

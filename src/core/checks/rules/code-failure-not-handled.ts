@@ -21,7 +21,10 @@ export const failureNotHandled = defineRule({
         for (const load of oncePerPlace(callsOf(scope, profile.id, /^load /))) {
           const { failed } = callbackNames(profile, scope.platform, formatOf(load));
           if (failed === undefined || answers(scope, load, 'failed')) continue;
-          const message = callbacksOf(scope, profile.id, 'failed').length > 0 ? 'empty' : 'open';
+          const all = callbacksOf(scope, profile.id, 'failed');
+          const near = all.filter(({ place }) => place.path === load.place.path);
+          const idle = (near.length > 0 ? near : all).some(({ code }) => code?.empty === true);
+          const message = idle ? 'empty' : 'open';
           yield { ...fromFact(load), message, data: { call: load.value, failed } };
         }
       }

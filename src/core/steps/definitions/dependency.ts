@@ -1,3 +1,4 @@
+import { packageFor } from '../../network/for-stack.js';
 import { asEvidence, findingsOf, unread, type StepDefinition } from '../model.js';
 
 /** The SDK among the dependencies. */
@@ -6,10 +7,11 @@ export const dependency: StepDefinition = {
   name: 'Add the SDK',
   requires: ['repositories', 'build-levels'],
   per: 'network',
-  applies: ({ profile, platform }) =>
-    platform === 'android'
+  applies: ({ profile, platform, reading }) =>
+    (reading && packageFor(profile, reading.edition.stack)) !== undefined ||
+    (platform === 'android'
       ? (profile.android?.dependencies ?? []).length > 0
-      : (profile.ios?.pods ?? []).length + (profile.ios?.packages ?? []).length > 0,
+      : (profile.ios?.pods ?? []).length + (profile.ios?.packages ?? []).length > 0),
   look(context) {
     const { reading, profile, titleId } = context;
     if (!reading) return unread(context);

@@ -8,7 +8,7 @@ export const placementsInCode: StepDefinition = {
   requires: ['units', 'start-up'],
   per: 'network',
   look(context) {
-    const { reading, expected, profile, platform, title } = context;
+    const { reading, expected, profile, title } = context;
     if (!reading) return unread(context);
     const wanted = [...new Set(expected.flatMap(({ placement }) => placement ?? []))];
     const uses = reading.facts.filter(
@@ -23,7 +23,7 @@ export const placementsInCode: StepDefinition = {
     if (wanted.length > 0 && open.length === 0)
       return { state: 'done', why: 'The code names every one of them.', evidence };
     const [first = ''] = open;
-    const example = loadExample(profile, platform, title.placements[first]?.format, first);
+    const example = loadExample(context, title.placements[first]?.format, first);
     return {
       state: 'to-do',
       why: `No code names ${open.join(', ')}. The placebook has a constant for each${example === null ? '.' : `: ${example}`}`,

@@ -9,7 +9,7 @@ export const startUp: StepDefinition = {
   per: 'network',
   applies: ({ profile }) => Object.keys(profile.code).length > 0,
   look(context) {
-    const { reading, profile, platform } = context;
+    const { reading, profile } = context;
     if (!reading) return unread(context);
     const found = reading.facts.filter(
       ({ kind, network, name }) => kind === 'call' && network === profile.id && name === 'start',
@@ -20,7 +20,7 @@ export const startUp: StepDefinition = {
         why: 'The code calls it.',
         evidence: found.map(({ value, place }) => ({ what: value, place })),
       };
-    const example = startExample(profile, platform);
+    const example = startExample(context);
     if (example === null)
       return { state: 'cannot-tell', why: 'The profile does not say how the call looks.' };
     return {
