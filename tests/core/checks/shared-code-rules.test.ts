@@ -1,4 +1,5 @@
 import { frameworkTooOld } from '../../../src/core/checks/rules/build-framework-too-old.js';
+import { keptBeyondScreen } from '../../../src/core/checks/rules/code-kept-beyond-screen.js';
 import { madeWhileBuilding } from '../../../src/core/checks/rules/code-made-while-building.js';
 import { startBeforeReady } from '../../../src/core/checks/rules/code-start-before-ready.js';
 import { branchesSwapped } from '../../../src/core/checks/rules/platform-branches-swapped.js';
@@ -199,6 +200,46 @@ function expectText(pattern: RegExp): string {
   return expect.stringMatching(pattern) as string;
 }
 
+const kept = (where: string) =>
+  flutterFiles({ 'lib/reef.dart': screen(android).replace('void dispose() {', where) });
+
+ruleCases(keptBeyondScreen, {
+  clean: [
+    { name: 'released where the screen goes away', title, files: reef(android) },
+    {
+      name: 'never released is another fault',
+      title,
+      files: flutterFiles({ 'lib/reef.dart': screen(android).replace('    _banner?.release();\n', '') }),
+    },
+    {
+      name: 'released elsewhere and in dispose',
+      title,
+      files: flutterFiles({
+        'lib/reef.dart': screen(android).replace(
+          '  Future<void> _load',
+          '  void _hide() => _banner?.release();\n\n  Future<void> _load',
+        ),
+      }),
+    },
+  ],
+  faulty: [
+    {
+      name: 'released only when it is hidden',
+      title,
+      files: kept('void _hide() {'),
+      findings: [
+        { platform: null, network: 'cobalt-heron', message: expectText(/releases it in _hide only/) },
+      ],
+    },
+    {
+      name: 'released only as the screen is left in one way',
+      title,
+      files: kept('void _back() {'),
+      findings: [{ message: expectText(/_back/) }],
+    },
+  ],
+});
+
 ruleCases(madeWhileBuilding, {
   clean: [
     { name: 'loaded where the screen begins', title, files: reef(android) },
@@ -212,6 +253,14 @@ ruleCases(madeWhileBuilding, {
     },
   ],
   faulty: [
+    {
+      name: 'loaded for each row of a list',
+      title,
+      files: flutterFiles({
+        'lib/reef.dart': `class Reef extends StatelessWidget {\n  Widget build(BuildContext context) {\n    return ListView.builder(\n      itemBuilder: (context, index) {\n        HeronBanner.load(unitId: ${android});\n        return const Text('reef');\n      },\n    );\n  }\n}\n`,
+      }),
+      findings: [{ message: expectText(/for each row of Reef/) }],
+    },
     {
       name: 'loaded in build',
       title,

@@ -28,6 +28,7 @@ import { versionHeldBack } from './build-version-held-back.js';
 import { versionsDifferAcrossPlatforms } from './build-versions-differ-across-platforms.js';
 import { failureNotHandled } from './code-failure-not-handled.js';
 import { hardCodedId } from './code-hard-coded-id.js';
+import { keptBeyondScreen } from './code-kept-beyond-screen.js';
 import { loadBeforeStart } from './code-load-before-start.js';
 import { madeWhileBuilding } from './code-made-while-building.js';
 import { neverReleased } from './code-never-released.js';
@@ -133,6 +134,7 @@ export const rules: readonly Rule[] = [
   versionsDifferAcrossPlatforms,
   failureNotHandled,
   hardCodedId,
+  keptBeyondScreen,
   loadBeforeStart,
   madeWhileBuilding,
   neverReleased,

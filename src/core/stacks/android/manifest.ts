@@ -261,9 +261,10 @@ function componentFacts(
   const name = application?.attributes.get('name');
   if (name) {
     const place = placeAt(name.file.path, tree.text(name.file.path), name.attribute);
-    const value = className(name.value, namespace);
+    const chain: ChainStep[] = [{ what: 'manifest', value: name.value, place }];
+    const filled = fillPlaceholders(name.value, model, variant, chain);
+    const value = className(filled.value ?? name.value, namespace);
     const owner = profiles.find(({ android }) => android?.application?.class === value);
-    const chain = [{ what: 'manifest', value: name.value, place }];
     facts.push({ ...base, kind: 'application-class', network: owner?.id ?? null, value, place, chain });
   }
   return facts;

@@ -5,7 +5,9 @@ import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** The manifest placeholders of a variant, the strongest setting of each, in all the forms people write. */
 export function placeholdersOf(model: ModuleModel, variant: AndroidVariant): Map<string, Resolved> {
-  const found = new Map<string, Resolved>();
+  const found = new Map<string, Resolved>(
+    Object.entries(model.implied.placeholders).map(([name, value]) => [name, { value, chain: [] }]),
+  );
   let script = model.scope.path;
   const set = (name: string | undefined, value: Expression | undefined, conditional: boolean) => {
     if (name === undefined || !value) return;

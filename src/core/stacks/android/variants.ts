@@ -3,7 +3,7 @@ import type { Expression } from '../../formats/gradle/read.js';
 import type { FoundValue } from '../../formats/gradle/query.js';
 import type { Tree } from '../../tree/tree.js';
 import { namedBlocks, type ConfigBlock } from './containers.js';
-import { impliedTypes } from './implied-types.js';
+import { impliedIn, type Implied } from './implied.js';
 import { evaluate, type Resolved, type Scope } from './evaluate.js';
 import { blockParts, scriptParts, settingOf, type MissingScript, type Part } from './parts.js';
 import type { AppModule } from './scripts.js';
@@ -37,6 +37,8 @@ export interface ModuleModel {
   openFlavours: { path: string; statement: Part['statements'][number] }[];
   variants: AndroidVariant[];
   sourceSetPaths: SourceSetPaths;
+  /** What plugins bring without a word in the script. */
+  implied: Implied;
 }
 
 /** Reads a module's `android { }` block and works out its variants. */
@@ -46,7 +48,8 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
     const android = [...blockParts(parts, 'android'), ...configured(tree, parts)];
     const scope: Scope = { tree, root: module.root, path: module.script, module: module.folder };
     const defaults: ConfigBlock = { name: 'defaultConfig', parts: blockParts(android, 'defaultConfig') };
-    const types = namedBlocks(blockParts(android, 'buildTypes'), impliedTypes(tree, module));
+    const implied = impliedIn(tree, module);
+    const types = namedBlocks(blockParts(android, 'buildTypes'), implied.types);
     const all = blockParts(android, 'productFlavors');
     const flavours = namedBlocks(all.map(unconditional), []);
     return {
@@ -62,6 +65,7 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
       ),
       variants: makeVariants(defaults, types, groupFlavours(android, flavours)),
       sourceSetPaths: readSourceSets(android, module.folder),
+      implied,
     };
   });
 }
