@@ -3,6 +3,7 @@ import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, write
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { stringify } from 'yaml';
+import { visitSyntax } from '../../src/core/syntax/grammars.js';
 import { syndexa } from '../support/cli.js';
 import { temporaryFolder } from '../support/service.js';
 import { filesBelow, root } from '../support/trees.js';
@@ -28,11 +29,10 @@ function compile(
   const out = join(home, 'out.apk');
   const given = join(home, 'manifest');
   mkdirSync(given, { recursive: true });
-  // The build hands the namespace in as the package; the file itself has none.
-  const manifest = readFileSync(join(app, 'src/main/AndroidManifest.xml'), 'utf8').replace(
-    '<manifest ',
-    `<manifest package="${namespace}" `,
-  );
+  // The build hands the namespace in as the package, and Flutter's plugin the application class.
+  const manifest = readFileSync(join(app, 'src/main/AndroidManifest.xml'), 'utf8')
+    .replace('<manifest ', `<manifest package="${namespace}" `)
+    .replace('${applicationName}', 'android.app.Application');
   writeFileSync(join(given, 'AndroidManifest.xml'), manifest);
   const folders = [...sourceSets]
     .reverse()
@@ -134,6 +134,30 @@ describe('Tidewick', () => {
     rmSync(join(home, 'patched/.git'), { recursive: true });
     await syndexa(['wire', 'written', '--title', 'tidewick', '--write'], home);
     expect(filesBelow(join(home, 'patched'))).toEqual(filesBelow(join(home, 'written')));
+  });
+});
+
+describe('Plumebook', () => {
+  it('compiles in every mode when it is wired, and its Dart has no fault', async () => {
+    await record(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+    cpSync(join(root, 'demo/trees/plumebook'), join(home, 'plumebook'), { recursive: true });
+    const command = ['wire', 'plumebook', '--title', 'plumebook', '--call-sites', '--write'];
+    const { code, err } = await syndexa(command, home);
+    expect([code, err]).toEqual([0, '']);
+    const app = join(home, 'plumebook/android/app');
+    const namespace = 'example.saltmarsh.plumebook';
+    expect(appIdIn(compile(app, namespace, ['main', 'release']))).toBe('CH-A-204418-PLM2B7QX');
+    expect(appIdIn(compile(app, namespace, ['main', 'debug']))).toBe('CH-A-100001-SAMPLE0A');
+    expect(appIdIn(compile(app, namespace, ['main', 'profile']))).toBe('CH-A-100001-SAMPLE0A');
+    expect(keysOf('plumebook/ios/Runner/Info.plist').CobaltHeronAppID).toBe('$(COBALT_HERON_APP_ID)');
+    const dart = Object.entries(filesBelow(join(home, 'plumebook/lib')));
+    expect(dart.map(([path]) => path)).toContain('ads/placebook.dart');
+    // There is no compiler of Dart here: its grammar finds no fault.
+    for (const [path, content] of dart)
+      expect([path, visitSyntax('dart', content.toString(), (tree) => tree.hasError)]).toEqual([path, false]);
+    expect((await syndexa(['placebook', 'plumebook', '--title', 'plumebook', '--check'], home)).code).toBe(0);
+    expect((await syndexa(['undo', 'plumebook'], home)).code).toBe(0);
+    expect(filesBelow(join(home, 'plumebook'))).toEqual(filesBelow(join(root, 'demo/trees/plumebook')));
   });
 });
 
