@@ -57,7 +57,7 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
           if (snapshot !== before) await read(tree);
         }
       } catch (error) {
-        log.warn({ err: error, path }, 'A linked tree cannot be read.');
+        if (!watched.closed) log.warn({ err: error, path }, 'A linked tree cannot be read.');
       } finally {
         busy = false;
       }

@@ -8,10 +8,19 @@ const maxOpen = 8;
 /** The folders that the service follows: those that are linked, and those that were asked for last. */
 export class WatchedTrees {
   readonly #running = new Set<Promise<void>>();
+  #closed = false;
   readonly #open = new Map<string, { tree: WatchedTree; plan: string; changed: Set<() => void> }>();
 
-  /** The files of a folder as they are now; from then on the folder is followed. */
-  current(root: string, plan: CollectPlan): Promise<Collected> {
+  /** Whether nothing is followed any more. */
+  get closed(): boolean {
+    return this.#closed;
+  }
+
+  /**
+   * The files of a folder as they are now; from then on the folder is followed.
+   * @throws Error once it is closed: a folder that were opened then would be followed for ever
+   */
+  async current(root: string, plan: CollectPlan): Promise<Collected> {
     return this.entry(root, plan).tree.current();
   }
 
@@ -28,6 +37,7 @@ export class WatchedTrees {
   }
 
   async close(): Promise<void> {
+    this.#closed = true;
     const all = [...this.#open.values()];
     this.#open.clear();
     await Promise.all(all.map(({ tree }) => tree.close()));
@@ -35,6 +45,7 @@ export class WatchedTrees {
   }
 
   private entry(root: string, plan: CollectPlan) {
+    if (this.#closed) throw new Error('The service is stopping; no folder is followed any more.');
     const text = JSON.stringify(plan);
     const known = this.#open.get(root);
     if (known?.plan === text) return known;

@@ -1,7 +1,7 @@
 import { oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
-import { misplacedUnits } from '../shared-code.js';
+import { misplacedUnits } from '../both-platforms.js';
 
 /** The two branches of a choice by platform hold each other's IDs. */
 export const branchesSwapped = defineRule({

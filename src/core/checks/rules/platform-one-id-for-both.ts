@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
-import { misplacedUnits } from '../shared-code.js';
+import { misplacedUnits } from '../both-platforms.js';
 
 /** Shared code names the unit ID of one platform for both. */
 export const oneIdForBoth = defineRule({

@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
-import { misplacedUnits } from '../shared-code.js';
+import { misplacedUnits } from '../both-platforms.js';
 
 /** A unit ID of one platform stands in the build of the other. */
 export const unitIdWrongPlatform = defineRule({

@@ -1,6 +1,6 @@
 import type { Tree } from '../../tree/tree.js';
 import { surveyParts } from '../native-parts.js';
-import { frameworkCalls, sharedCodeFacts } from '../shared-code.js';
+import { frameworkCalls, sharedCodeFacts } from '../common-code.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
 import { pubspecFacts } from './dependencies.js';
 import { dartFiles, projectAt } from './project.js';
