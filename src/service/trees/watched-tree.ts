@@ -78,9 +78,10 @@ export class WatchedTree {
       if (this.#watching) this.touch(path);
     });
     watcher.on('ready', () => {
-      // A change between the first reading and the watch would have been told by nobody.
+      // A change between the first reading and the watch was told by nobody, so it is looked for once.
       this.#collected = null;
       this.#watching = true;
+      this.tell();
     });
     watcher.on('error', () => (this.#watching = false));
     this.#watcher = watcher;
@@ -119,6 +120,10 @@ export class WatchedTree {
     // The folder itself is named whenever something in it changes; only what changed is looked at.
     if (inside.startsWith('..') || inside === '') return;
     if (!this.#folders.has(path) || !existsSync(path)) this.#dirty.add(inside);
+    this.tell();
+  }
+
+  private tell(): void {
     if (this.#waiting) clearTimeout(this.#waiting);
     this.#waiting = setTimeout(() => this.changed(), settle);
   }
