@@ -30,12 +30,6 @@ export function packageFor({ stacks }: Profile, stack: string): StackPackage | u
   return needs && 'package' in needs ? needs : undefined;
 }
 
-/** Why a network has nothing for a stack; undefined where it has, or says nothing. */
-export function noneFor({ stacks }: Profile, stack: string): string | undefined {
-  const needs = stacks[stack as SharedStack];
-  return needs && 'none' in needs ? needs.none : undefined;
-}
-
 const known = new WeakMap<Profile, Map<string, Profile>>();
 
 /**
@@ -52,10 +46,10 @@ export function profileFor(profile: Profile, stack: string): Profile {
 
 function adapted(profile: Profile, stack: string): Profile {
   const published = packageFor(profile, stack) !== undefined;
-  const native: readonly Language[] = ['kotlin', 'java', 'swift', 'objective-c'];
-  const shared = stack in profile.stacks || !stack.startsWith('native-');
   // Without a package the SDK is called from the native code of the title's own.
-  const own = languages[stack] && [...languages[stack], ...(shared && !published ? native : [])];
+  const native: readonly Language[] =
+    published || stack.startsWith('native-') ? [] : ['kotlin', 'java', 'swift', 'objective-c'];
+  const own = languages[stack] && [...languages[stack], ...native];
   const code = own
     ? Object.fromEntries(own.flatMap((name) => (profile.code[name] ? [[name, profile.code[name]]] : [])))
     : profile.code;

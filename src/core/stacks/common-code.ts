@@ -1,6 +1,6 @@
 import { callFacts } from '../code/calls.js';
 import type { Compiled } from '../code/compiled.js';
-import { both, opposite } from '../code/compiled.js';
+import { both } from '../code/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../code/conditions.js';
 import { codeFacts } from '../code/facts.js';
 import type { Condition } from '../code/read-source.js';
@@ -64,11 +64,9 @@ export function sharedCodeFacts(
   };
 }
 
-/** The branch that is taken where a condition does not hold: what is asked at run time may go either way. */
+/** Whether the branch is reached that is taken where a condition does not hold. */
 function missed(text: string, known: Compiled, terms: ConditionTerms): Compiled {
-  if (known === 'unknown') return known;
-  const turned = reachedUnder(`!(${text})`, terms);
-  return turned === 'yes' && known === 'yes' ? 'yes' : turned === 'yes' ? opposite(known) : turned;
+  return known === 'unknown' ? known : reachedUnder(`!(${text})`, terms);
 }
 
 /** Terms that know the constants of the code's own, too. */

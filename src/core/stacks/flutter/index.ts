@@ -2,7 +2,7 @@ import { folderOf } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Recognition, Stack } from '../stack.js';
 import { declaredInPubspec } from './declared.js';
-import { below, dependsOnFlutter, projectAt, projectRoots, type FlutterProject } from './project.js';
+import { below, projectAt, projectRoots, type FlutterProject } from './project.js';
 import { surveyFlutter } from './survey.js';
 import { unwireFlutter } from './unwire.js';
 import { wireFlutter } from './wire.js';
@@ -36,10 +36,7 @@ export const flutter: Stack = {
 function recognition(tree: Tree, { root, path, pubspec, parts }: FlutterProject): Recognition | undefined {
   const roots = parts.map((part) => part.root);
   if (parts.length === 0) return undefined;
-  const evidence = [
-    `${path} depends on the Flutter SDK`,
-    ...parts.flatMap((part) => part.evidence.map((line) => line)),
-  ];
+  const evidence = [`${path} depends on the Flutter SDK`, ...parts.flatMap((part) => part.evidence)];
   const above = exampleOf(tree, root);
   if (above !== undefined)
     return { root, evidence, parts: roots, passedOver: `it is the example that ${above} brings along` };
@@ -53,5 +50,5 @@ function exampleOf(tree: Tree, root: string): string | undefined {
   if (!/(^|\/)example$/.test(root)) return undefined;
   const path = below(folderOf(root), 'pubspec.yaml');
   const above = tree.has(path) ? tree.read(path, readPubspec) : undefined;
-  return above && (above.isPlugin || dependsOnFlutter(above) || above.name !== undefined) ? path : undefined;
+  return above?.name === undefined ? undefined : path;
 }

@@ -6,7 +6,7 @@ import type { SurveyEdition } from '../../survey/model.js';
 import type { Tree } from '../../tree/tree.js';
 import { baseOf } from '../../tree/paths.js';
 import type { ByHand, Change } from '../../wiring/model.js';
-import { placebookRules, stageStep } from '../../wiring/steps.js';
+import { placebookRules } from '../../wiring/steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { below, dartFiles, type FlutterProject } from './project.js';
 import { flavourOf, modeOf, type Mode } from './terms.js';
@@ -27,18 +27,9 @@ export function wirePlacebook(tree: Tree, project: FlutterProject, context: Wire
   const profiles = placebookProfiles(context.allProfiles, context.profiles, texts);
   const needed = editions.filter(({ platform }) => needsPlacebook(title, profiles, platform));
   if (needed.length === 0) return { changes: [], byHand: [] };
-  const open = editions.flatMap(({ platform, variants }) =>
-    variants.some(({ stage }) => !stage)
-      ? [
-          stageStep(
-            platform,
-            variants.flatMap(({ name, stage }) => (stage ? [] : [name])),
-          ),
-        ]
-      : [],
-  );
-  // The native parts have said it already, each for its own platform.
-  if (open.length > 0) return { changes: [], byHand: [] };
+  // The native parts say which variants lack a stage, each for its own platform.
+  if (editions.some(({ variants }) => variants.some(({ stage }) => !stage)))
+    return { changes: [], byHand: [] };
   const testCondition = stageCondition(editions);
   if (testCondition === undefined) return { changes: [], byHand: [modesStep(project)] };
   const books: SharedBooks = Object.fromEntries(
