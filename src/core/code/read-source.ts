@@ -57,14 +57,23 @@ export interface SourceMethod extends Span {
   empty: boolean;
 }
 
+/** An expression that chooses between values, with every value that it may come to. */
+export interface SourceChoice extends Span {
+  values: PlainValue[];
+  /** What it chooses by, where it is told by cases: the cases that it names, `default` for all others. */
+  cases?: readonly string[];
+  /** Whether it comes to one of the values; else they only stand side by side, to be chosen from elsewhere. */
+  isValue?: boolean;
+}
+
 /** What a source file says, as far as ads are concerned. */
 export interface SourceReading {
   strings: SourceString[];
   calls: SourceCall[];
   methods: SourceMethod[];
   types: SourceType[];
-  /** Expressions that choose between values, the outermost first, with every value that they may come to. */
-  choices: (Span & { values: PlainValue[] })[];
+  /** The outermost first. */
+  choices: SourceChoice[];
   /** Constants and variables with a plain value, by name and by `Type.name`. */
   constants: ReadonlyMap<string, PlainValue[]>;
 }
@@ -74,7 +83,7 @@ const maxItems = 20_000;
 
 /** Reads a source file by its syntax tree. Undefined when it is too long for that. */
 export function readSource(language: CodeLanguage, text: string): SourceReading | undefined {
-  return visitSyntax(language.id, text, (root) => new SourceReader(language).read(root));
+  return visitSyntax(language.grammar ?? language.id, text, (root) => new SourceReader(language).read(root));
 }
 
 class SourceReader {
@@ -173,6 +182,22 @@ class SourceReader {
         for (const part of shape.otherwise) this.walk(part, under(false), flow, depth + 1);
         return;
       }
+      case 'cases':
+        this.choices.push({
+          start: shape.choice?.start ?? node.startIndex,
+          end: shape.choice?.end ?? node.endIndex,
+          values: this.plain(node),
+          cases: shape.of,
+          isValue: shape.choice !== undefined,
+        });
+        for (const part of shape.cases) this.walk(part, context, flow, depth + 1);
+        return;
+      case 'same':
+        this.walk(shape.node, context, flow, depth + 1);
+        return;
+      case 'name':
+        this.walkAll(named(node), context, null, depth);
+        return;
       case 'guard': {
         for (const condition of shape.conditions) this.walk(condition, context, null, depth + 1);
         const text = conditionText(shape.conditions);
@@ -227,7 +252,8 @@ class SourceReader {
     });
     for (const part of rest) this.walk(part, context, null, depth + 1);
     const collects = /(^|\.)(listOf|setOf|arrayOf|asList|of)$/.test(name);
-    args.forEach(({ label, node: value }, index) => {
+    args.forEach(({ label, node: value, within }, index) => {
+      if (within) return;
       const into: Flow = collects && flow ? flow : { into: 'argument', of: name, at: label ?? index };
       for (const part of this.run(value)) this.walk(part, context, into, depth + 1);
     });
@@ -242,6 +268,7 @@ class SourceReader {
     const values = this.plain(value);
     for (const key of [name, `${context.type ?? ''}.${name}`])
       if (!this.constants.has(key)) this.constants.set(key, values);
+      else if (shape.more) this.constants.set(key, [...(this.constants.get(key) ?? []), ...values]);
     for (const part of this.run(value)) this.walk(part, context, { into: 'constant', name }, depth + 1);
   }
 
@@ -266,6 +293,9 @@ class SourceReader {
       return shape.value === null
         ? [{ is: 'other', ...span }]
         : [{ is: 'text', value: shape.value, ...span }];
+    if (shape?.is === 'same') return this.plain(shape.node).map((value) => ({ ...value, ...span }));
+    if (shape?.is === 'name') return [{ is: 'name', name: shape.name, ...span }];
+    if (shape?.is === 'cases') return shape.cases.flatMap((part) => this.plain(part));
     if (shape?.is === 'branch')
       return [...shape.then, ...shape.otherwise].flatMap((part) =>
         this.language.continues?.has(part.type) ? [] : this.plain(unwrapped(part)),

@@ -1,9 +1,11 @@
-import type { Node } from '../syntax/grammars.js';
+import type { Node, SyntaxLanguage } from '../syntax/grammars.js';
 
 /** An argument of a call as it stands in the syntax tree. */
 export interface ArgumentNode {
   label: string | null;
   node: Node;
+  /** Whether it stands inside another argument, with which it is walked. */
+  within?: boolean;
 }
 
 /** What a node of a syntax tree means, the same for every language. */
@@ -21,7 +23,14 @@ export type Shape =
   | { is: 'type'; name: string; bases: string[] }
   | { is: 'method'; name: string; body: Node | null }
   | { is: 'lambda' }
-  | { is: 'constant'; name: string; type: string | null; value: Node | null }
+  | {
+      is: 'constant';
+      name: string;
+      type: string | null;
+      value: Node | null;
+      /** Whether what stands under the name already is another value that it may have. */
+      more?: boolean;
+    }
   | { is: 'parameter'; name: string; type: string | null }
   | {
       is: 'branch';
@@ -33,11 +42,26 @@ export type Shape =
       /** Where it is an expression that chooses between values: from where to where it stands. */
       choice?: { start: number; end: number };
     }
+  | {
+      is: 'cases';
+      /** The node itself, each of its cases a branch of its own. */
+      cases: Node[];
+      /** Under what the cases stand, `default` for all others. */
+      of: string[];
+      /** The expression that comes to one of them; undefined where they only stand side by side. */
+      choice: { start: number; end: number } | undefined;
+    }
+  /** What only wraps another expression: brackets, `await`, a change of type. */
+  | { is: 'same'; node: Node }
+  /** A value that goes by a name, though it is written otherwise. */
+  | { is: 'name'; name: string }
   | { is: 'guard'; conditions: Node[]; body: Node[] };
 
 /** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
 export interface CodeLanguage {
-  id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart';
+  id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript';
+  /** The grammar that reads it, where it is not the one of its name. */
+  grammar?: SyntaxLanguage;
   describe(node: Node): Shape | null;
   exits: ReadonlySet<string>;
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */

@@ -31,7 +31,7 @@ const nothing: SourceReading = {
 };
 const readers = new Map(
   codeLanguages.map(({ language }) => [
-    language.id,
+    language,
     (text: string) => ({ reading: readSource(language, text) ?? byLiterals(language, text), problems: [] }),
   ]),
 );
@@ -39,7 +39,7 @@ const readers = new Map(
 /** What a source file says; nothing for one in a language that is not read. */
 export function readingOf(tree: Tree, path: string): SourceReading {
   const language = languageOf(path);
-  const reader = language && readers.get(language.id);
+  const reader = language && readers.get(language);
   return (reader && tree.read(path, reader)?.reading) ?? nothing;
 }
 

@@ -12,6 +12,7 @@ const languages: Record<string, readonly Language[]> = {
   'native-android': ['kotlin', 'java'],
   'native-ios': ['swift', 'objective-c'],
   flutter: ['dart'],
+  'react-native': ['typescript'],
 };
 
 /** Stacks whose packages bring their native half as a pod, which sets the linker flags that it needs. */

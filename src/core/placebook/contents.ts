@@ -76,6 +76,7 @@ export function placebookProfiles(
 function namesNetwork(text: string, id: string): boolean {
   return (
     text.includes(`"${id}"`) ||
+    text.includes(`'${id}'`) ||
     text.includes(`PlacebookNetwork${pascalCase(id)}`) ||
     new RegExp(`\\benum PlacebookNetwork \\{[^}]*\\b${camelCase(id)}\\b`).test(text) ||
     new RegExp(`\\b${upperCase(id)}\\b`).test(text)

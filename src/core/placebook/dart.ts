@@ -8,11 +8,15 @@ import {
   sentence,
   type PlacebookOptions,
   type PlacebookPlacement,
-  type PlacebookStage,
 } from './model.js';
-
-/** What a placebook says on each platform that a tree builds, for both stages. */
-export type SharedBooks = Partial<Record<Platform, { test: PlacebookStage; production: PlacebookStage }>>;
+import {
+  appNetworks,
+  fallbackOf,
+  onlyPlatform,
+  placementNames,
+  platformsOf,
+  type SharedBooks,
+} from './shared.js';
 
 /** What a Dart placebook needs besides its contents. */
 export interface DartOptions extends PlacebookOptions {
@@ -98,29 +102,11 @@ const placementClass = [
   '}',
 ];
 
-/** The names of all placements, in the order of the roster. */
-function placementNames(books: SharedBooks): string[] {
-  const all = Object.values(books).flatMap(({ production, test }) => [
-    ...production.placements,
-    ...test.placements,
-  ]);
-  return [...new Set(all.map(({ name }) => name))];
-}
-
-function platformsOf(books: SharedBooks): Platform[] {
-  return (['android', 'ios'] as const).filter((platform) => books[platform]);
-}
-
 function appsClass(books: SharedBooks): string[] {
   const platforms = platformsOf(books);
-  const networks = new Set(
-    platforms.flatMap((platform) => [
-      ...Object.keys(books[platform]?.test.apps ?? {}),
-      ...Object.keys(books[platform]?.production.apps ?? {}),
-    ]),
-  );
-  if (networks.size === 0) return [];
-  const rows = [...networks].sort().flatMap((network, at) => {
+  const networks = appNetworks(books);
+  if (networks.length === 0) return [];
+  const rows = networks.flatMap((network, at) => {
     const cases = platforms.flatMap((platform) => {
       const test = books[platform]?.test.apps[network];
       const production = books[platform]?.production.apps[network];
@@ -209,28 +195,14 @@ function unitRows(
   });
 }
 
-/** The networks to try on either platform, in order. */
-function fallbackOf(placements: readonly PlacebookPlacement[]): { fallback?: string[] } {
-  const all = placements.flatMap(({ settings }) => settings.fallback ?? []);
-  return all.length === 0 ? {} : { fallback: [...new Set(all)] };
-}
-
 /** A network that fills nothing on one platform is no fallback there. */
 function fallbackItems(books: SharedBooks, text: string): string[] {
-  const platforms = platformsOf(books);
   return text
     .split(', ')
     .filter(Boolean)
     .map((item) => {
-      const on = platforms.filter((platform) => {
-        const { test, production } = books[platform] ?? {};
-        const networks = networksOf([test, production].flatMap((book) => book ?? []));
-        return networks.some((network) => `PlacebookNetwork.${camelCase(network)}` === item);
-      });
-      const [only] = on;
-      return on.length === platforms.length || only === undefined
-        ? item
-        : `if (${platformTerms[only]}) ${item}`;
+      const only = onlyPlatform(books, (network) => `PlacebookNetwork.${camelCase(network)}` === item);
+      return only === undefined ? item : `if (${platformTerms[only]}) ${item}`;
     });
 }
 

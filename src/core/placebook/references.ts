@@ -2,7 +2,7 @@ import { camelCase, pascalCase, upperCase } from './model.js';
 import { appName } from './objective-c.js';
 
 /** The languages in which placebooks are written. */
-export type PlacebookLanguage = 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart';
+export type PlacebookLanguage = 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript';
 
 /** How code of a language names the unit ID of a placement on a network. */
 export function unitReference(language: PlacebookLanguage, placement: string, network: string): string {
@@ -14,6 +14,7 @@ export function unitReference(language: PlacebookLanguage, placement: string, ne
     case 'swift':
       return `Placebook.${camelCase(placement)}.unit(.${camelCase(network)})`;
     case 'dart':
+    case 'typescript':
       return `Placebook.${camelCase(placement)}.unit(PlacebookNetwork.${camelCase(network)})`;
     case 'objective-c':
       return `[Placebook.${camelCase(placement)} unitFor:PlacebookNetwork${pascalCase(network)}]`;
@@ -29,6 +30,7 @@ export function appReference(language: PlacebookLanguage, network: string): stri
     case 'swift':
       return `Placebook.Apps.${camelCase(network)}`;
     case 'dart':
+    case 'typescript':
       return `PlacebookApps.${camelCase(network)}`;
     case 'objective-c':
       return `Placebook.${appName(network)}`;

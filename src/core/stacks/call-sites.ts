@@ -8,6 +8,7 @@ import type { TextDocument } from '../text/document.js';
 import type { Edit } from '../text/edit.js';
 import type { Tree } from '../tree/tree.js';
 import type { Change } from '../wiring/model.js';
+import { moduleImport } from './module-import.js';
 
 /** What replacing IDs in code needs to know. */
 export interface CallSiteContext {
@@ -21,6 +22,8 @@ export interface CallSiteContext {
   languages: readonly PlacebookLanguage[];
   /** The package that the placebook stands in, for languages that import it. */
   packageName?: string | undefined;
+  /** Where the placebook stands, for languages that import by path. */
+  bookPath?: string;
 }
 
 const rules = [
@@ -46,9 +49,14 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     if (reference === undefined) return [];
     seen.add(key);
     const replaced =
-      choiceEdits(context, document, fact, language, reference) ?? literalEdits(document, fact, reference);
+      choiceEdits(context, document, fact, language, reference) ??
+      literalEdits(document, fact, { reference, language });
     if (replaced.length === 0) return [];
-    const edits = [...replaced, ...importEdits(context, document, language)];
+    const imports =
+      language === 'typescript'
+        ? moduleImport(document, place.path, context.bookPath, namesIn(context, place.path))
+        : importEdits(context, document, language);
+    const edits = [...replaced, ...imports];
     return [{ path: place.path, platform, network, topic: 'call-sites', rules, edits }];
   });
 }
@@ -58,6 +66,7 @@ function languageOf(path: string): PlacebookLanguage | undefined {
   if (path.endsWith('.java')) return 'java';
   if (path.endsWith('.swift')) return 'swift';
   if (path.endsWith('.dart')) return 'dart';
+  if (/\.(?:[cm]?[jt]s|[jt]sx)$/.test(path)) return 'typescript';
   return /\.mm?$/.test(path) ? 'objective-c' : undefined;
 }
 
@@ -99,7 +108,8 @@ function choiceEdits(
 ): Edit[] | undefined {
   const at = lines.lineStart(fact.place.line) + fact.place.column - 1;
   const around = readingOf(context.tree, fact.place.path).choices.find(
-    ({ start, end, values }) =>
+    ({ start, end, values, isValue }) =>
+      isValue !== false &&
       start <= at &&
       at < end &&
       values.every(
@@ -112,24 +122,34 @@ function choiceEdits(
 }
 
 /** The literal, its quotes included, replaced; none where it is no plain literal of one line. */
-function literalEdits({ text, lines }: TextDocument, { place, value }: Fact, reference: string): Edit[] {
+function literalEdits(
+  { text, lines }: TextDocument,
+  { place, value, code }: Fact,
+  { reference, language }: { reference: string; language: PlacebookLanguage },
+): Edit[] {
   const inner = lines.lineStart(place.line) + place.column - 1;
   const end = inner + value.length;
   const quote = text[inner - 1];
-  const quoted = quote === '"' || quote === "'";
+  const quoted = quote === '"' || quote === "'" || (quote === '`' && language === 'typescript');
   const plain = text.slice(inner, end) === value && quoted && text[end] === quote;
   if (!plain || text[inner - 2] === quote || text[end + 1] === quote) return [];
   const start = text[inner - 2] === '@' ? inner - 2 : inner - 1;
-  const edit = { start, end: end + 1, text: reference };
-  // What the placebook works out when it is loaded is no constant of the compiler.
+  // An attribute of an element takes a text as it stands, and everything else in braces.
+  const attribute =
+    language === 'typescript' && text[start - 1] === '=' && code?.flow?.startsWith('argument ') === true;
+  const edit = { start, end: end + 1, text: attribute ? `{${reference}}` : reference };
   const line = text.slice(lines.lineStart(place.line), start);
-  const constant = /\bconst\s+(?=val\s+\w+(?:\s*:\s*String)?\s*=\s*$)/.exec(line);
-  const dart = /\bconst(?=\s+(?:String\s+)?\w+\s*=\s*$)/.exec(line);
-  const found = constant ?? dart;
+  const found = constantWord[language]?.exec(line);
   if (!found) return [edit];
   const at = start - line.length + found.index;
-  return [{ start: at, end: at + found[0].length, text: dart ? 'final' : '' }, edit];
+  return [{ start: at, end: at + found[0].length, text: language === 'dart' ? 'final' : '' }, edit];
 }
+
+/** What marks a constant of the compiler, which a value that the placebook works out when it is loaded is not. */
+const constantWord: Partial<Record<PlacebookLanguage, RegExp>> = {
+  kotlin: /\bconst\s+(?=val\s+\w+(?:\s*:\s*String)?\s*=\s*$)/,
+  dart: /\bconst(?=\s+(?:String\s+)?\w+\s*=\s*$)/,
+};
 
 /** The import of the placebook, after the last one of the file. */
 function importEdits(
@@ -185,4 +205,15 @@ function dartImport(uri: string | undefined, text: string, lineEnd: string): Edi
   const library = /^library\b[^;]*;[^\r\n]*(?:\r\n|\n|\r|$)/m.exec(text);
   const at = library ? library.index + library[0].length : 0;
   return insert(at, `${library ? lineEnd : ''}${line}${lineEnd}`);
+}
+
+/** The names of the placebook that the references in a file will need, on either platform. */
+function namesIn(context: CallSiteContext, path: string): string[] {
+  const references = context.facts.flatMap((fact) =>
+    fact.place.path === path && fact.standsIn === 'code'
+      ? (referenceFor({ ...context, platform: fact.platform }, fact, 'typescript') ?? [])
+      : [],
+  );
+  const names = references.flatMap((reference) => reference.match(/\bPlacebook\w*/g) ?? []);
+  return [...new Set(names)].sort();
 }

@@ -6,6 +6,7 @@ import { codeFacts } from '../code/facts.js';
 import type { Condition } from '../code/read-source.js';
 import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
 import { mergeVariants } from '../survey/merge.js';
+import type { Platform } from '../network/model.js';
 import type { Fact, SurveyEdition, Unresolved, Variant } from '../survey/model.js';
 import { placeAt } from '../survey/place.js';
 import { withPlacements } from '../survey/stages.js';
@@ -26,7 +27,14 @@ export function sharedCodeFacts(
     editions,
     terms,
     context,
-  }: { editions: readonly SurveyEdition[]; terms: TermsFor; context: SurveyContext },
+    isBuiltFor = () => true,
+  }: {
+    editions: readonly SurveyEdition[];
+    terms: TermsFor;
+    context: SurveyContext;
+    /** Whether the code of a platform takes a file in, by its name. */
+    isBuiltFor?: (path: string, platform: Platform) => boolean;
+  },
 ): Pick<StackSurvey, 'facts' | 'unresolved'> {
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
@@ -34,7 +42,7 @@ export function sharedCodeFacts(
   for (const edition of editions) {
     const { platform, module } = edition;
     const variants = new Map(edition.variants.map((variant) => [variant.name, variant]));
-    for (const path of paths) {
+    for (const path of paths.filter((each) => isBuiltFor(each, platform))) {
       const flags = new Map<string, string | undefined>();
       const flag = (name: string): string | undefined => {
         if (!flags.has(name)) flags.set(name, fixedValue(tree, path, name));
@@ -55,6 +63,7 @@ export function sharedCodeFacts(
       const found = codeFacts(tree, file, context);
       const withFlags = found.facts.filter(({ standsIn }) => standsIn === 'code');
       facts.push(...found.facts, ...callFacts(tree, file, context), ...flagFacts(tree, path, withFlags));
+      facts.push(...openChoices(tree, file, context));
       unresolved.push(...found.unresolved);
     }
   }
@@ -90,6 +99,43 @@ function followed(
       return value === undefined ? undefined : inner().equals(value, right);
     },
   };
+}
+
+/**
+ * Choices by platform that hold an ID of a network and have no value for this one: what is asked there is asked
+ * without an ID.
+ */
+function openChoices(
+  tree: Tree,
+  { path, platform, module, variants }: CodeFile,
+  context: SurveyContext,
+): Fact[] {
+  const document = tree.text(path);
+  if (!document || isPlacebook(tree, path)) return [];
+  const reading = readingOf(tree, path);
+  return reading.choices.flatMap(({ cases, start, end }): Fact[] => {
+    if (!cases || [platform, 'native', 'default'].some((one) => cases.includes(one))) return [];
+    const inside = reading.strings.filter((text) => start <= text.start && text.end <= end);
+    const ids = inside.flatMap(({ value }) => context.recogniser.recognise(value.trim()));
+    const network = ids.find(({ kind }) => kind === 'unit' || kind === 'app')?.network;
+    if (network === undefined) return [];
+    const place = placeAt(path, document, { start, end });
+    const value = cases.join(', ');
+    const chain = [{ what: 'code', value: `cases: ${value}`, place }];
+    return [
+      {
+        kind: 'left-open',
+        network,
+        platform,
+        module,
+        variants: [...variants],
+        name: 'choice',
+        value,
+        place,
+        chain,
+      },
+    ];
+  });
 }
 
 /** What a constant comes to; undefined where run time decides it. */

@@ -2,11 +2,13 @@ import type { Format } from '../network/model.js';
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
 import type { StepContext } from './model.js';
 
+/** The language of each stack that builds both platforms. */
+const shared: Readonly<Record<string, PlacebookLanguage>> = { flutter: 'dart', 'react-native': 'typescript' };
 const native = { android: 'kotlin', ios: 'swift' } as const;
 
 /** The language that a tree's own code is written in; without a tree that of the platform. */
 function languageFor({ platform, reading }: Pick<StepContext, 'platform' | 'reading'>): PlacebookLanguage {
-  return reading?.edition.stack === 'flutter' ? 'dart' : native[platform];
+  return shared[reading?.edition.stack ?? ''] ?? native[platform];
 }
 
 /** How the start-up call looks in the language of a tree, the app ID named through the placebook. */

@@ -34,4 +34,6 @@ export const kindNames: Record<FactKind, string> = {
   framework: 'framework',
   'framework-call': 'framework call',
   'hand-flag': 'flag',
+  linking: 'linking',
+  'left-open': 'choice left open',
 };

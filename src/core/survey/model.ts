@@ -50,6 +50,8 @@ export const FactKind = z.enum([
   'framework',
   'framework-call',
   'hand-flag',
+  'linking',
+  'left-open',
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 

@@ -8,6 +8,8 @@ export const grammarFiles = {
   'objective-c': 'tree-sitter-objc.wasm',
   ruby: 'tree-sitter-ruby.wasm',
   dart: 'tree-sitter-dart.wasm',
+  typescript: 'tree-sitter-typescript.wasm',
+  tsx: 'tree-sitter-tsx.wasm',
 } as const;
 export type SyntaxLanguage = keyof typeof grammarFiles;
 

@@ -25,3 +25,12 @@ export function joinPath(...parts: string[]): string | null {
 export function isWithin(path: string, folder: string): boolean {
   return folder === '' || path === folder || path.startsWith(`${folder}/`);
 }
+
+/** A path as it is written from a folder: `./ads/placebook`, `../ads/placebook`. */
+export function relativePath(folder: string, path: string): string {
+  const [from, to] = [folder === '' ? [] : folder.split('/'), path.split('/')];
+  let same = 0;
+  while (same < from.length && same < to.length - 1 && from[same] === to[same]) same++;
+  const up = from.slice(same).map(() => '..');
+  return [...(up.length === 0 ? ['.'] : up), ...to.slice(same)].join('/');
+}

@@ -5,6 +5,7 @@ import { java } from './java.js';
 import { kotlin } from './kotlin.js';
 import { objectiveC } from './objective-c.js';
 import { swift } from './swift.js';
+import { tsx, typescript } from './typescript.js';
 
 /** The languages whose sources are read, and the ends of their files' names. */
 export const codeLanguages: readonly { language: CodeLanguage; suffixes: readonly string[] }[] = [
@@ -13,6 +14,8 @@ export const codeLanguages: readonly { language: CodeLanguage; suffixes: readonl
   { language: kotlin, suffixes: ['.kt'] },
   { language: objectiveC, suffixes: ['.m', '.mm'] },
   { language: swift, suffixes: ['.swift'] },
+  { language: tsx, suffixes: ['.tsx', '.jsx', '.js', '.mjs', '.cjs'] },
+  { language: typescript, suffixes: ['.ts', '.mts', '.cts'] },
 ];
 
 /** The language of a source file; undefined for one that is not read. */
@@ -26,7 +29,7 @@ export function languagesOf(paths: readonly string[]): Set<SyntaxLanguage> {
   for (const path of paths) {
     if (path === 'Podfile' || path.endsWith('/Podfile')) found.add('ruby');
     const language = languageOf(path);
-    if (language) found.add(language.id);
+    if (language) found.add(language.grammar ?? language.id);
   }
   return found;
 }

@@ -58,7 +58,8 @@ function stepInto(node: Node, step: string): Node[] {
   });
 }
 
-function tooDeepAt(text: string): number {
+/** Where a document is nested deeper than is read; -1 for nowhere. */
+export function tooDeepAt(text: string): number {
   let depth = 0;
   let quoted = false;
   for (let at = 0; at < text.length; at++) {

@@ -3,6 +3,7 @@ import { readPubspecLock } from '../../formats/pubspec/lock.js';
 import type { Fact, SurveyEdition } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
+import { frameworkFact, inEditions, packageFacts, type LockState } from '../package-facts.js';
 import type { SurveyContext } from '../stack.js';
 import { below, type FlutterProject } from './project.js';
 
@@ -13,44 +14,41 @@ export function pubspecFacts(
   editions: readonly SurveyEdition[],
   { profiles }: SurveyContext,
 ): Fact[] {
-  const lockPath = below(root, 'pubspec.lock');
-  const lock = tree.has(lockPath) ? tree.read(lockPath, readPubspecLock) : undefined;
   const document = tree.text(path);
-  const found: Omit<Fact, 'platform' | 'module' | 'variants'>[] = [];
-  for (const profile of profiles) {
+  const found = profiles.flatMap((profile) => {
     const wanted = packageFor(profile, 'flutter');
-    for (const asked of pubspec.dependencies) {
-      if (asked.name !== wanted?.package || asked.section === 'dev_dependencies') continue;
-      const place = placeAt(path, document, asked);
-      const value = asked.version ?? asked.from;
-      const step = { what: 'pubspec.yaml', value: `${asked.name} ${value}`.trim(), place };
-      const base = { network: profile.id, name: asked.name, chain: [step] };
-      found.push({ ...base, kind: 'dependency', value, place });
-      if (asked.version === null) continue;
-      const held = lock?.packages.find(({ name }) => name === asked.name);
-      const lockPlace = held ? placeAt(lockPath, tree.text(lockPath), held) : place;
-      found.push({
-        ...base,
-        kind: 'resolved-version',
-        value: held?.version ?? '',
-        standsIn: held ? 'pubspec.lock' : lock ? 'not in pubspec.lock' : 'no pubspec.lock',
-        place: lockPlace,
-        chain: held ? [step, { what: 'pubspec.lock', value: held.version, place: lockPlace }] : [step],
-      });
-    }
-  }
+    const asking = pubspec.dependencies.filter(({ name, section }) => {
+      return name === wanted?.package && section !== 'dev_dependencies';
+    });
+    return asking.flatMap((asked) =>
+      packageFacts({
+        network: profile.id,
+        name: asked.name,
+        value: asked.version ?? asked.from,
+        place: placeAt(path, document, asked),
+        manifest: 'pubspec.yaml',
+        locks: asked.version === null ? [] : [lockState(tree, root, asked.name)],
+      }),
+    );
+  });
   const { sdk } = pubspec;
   if (sdk) {
     const place = placeAt(path, document, sdk);
-    const chain = [{ what: 'environment of pubspec.yaml', value: sdk.range, place }];
-    found.push({ kind: 'framework', network: null, name: 'Dart SDK', value: sdk.range, place, chain });
+    found.push(frameworkFact('Dart SDK', sdk.range, place, 'environment of pubspec.yaml'));
   }
-  return editions.flatMap(({ platform, module, variants }) =>
-    found.map((fact): Fact => ({
-      ...fact,
-      platform,
-      module,
-      variants: variants.map(({ name }) => name),
-    })),
-  );
+  return inEditions(found, editions);
+}
+
+function lockState(tree: Tree, root: string, name: string): LockState {
+  const path = below(root, 'pubspec.lock');
+  const exists = tree.has(path);
+  const held = exists
+    ? tree.read(path, readPubspecLock)?.packages.find((one) => one.name === name)
+    : undefined;
+  const place = held && placeAt(path, tree.text(path), held);
+  return {
+    lock: 'pubspec.lock',
+    exists,
+    held: held && place ? { version: held.version, place } : undefined,
+  };
 }

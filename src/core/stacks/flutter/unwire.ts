@@ -1,10 +1,9 @@
-import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Change } from '../../wiring/model.js';
 import { joined, unwireParts } from '../native-parts.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
-import { projectAt, type FlutterProject } from './project.js';
-import { standingPlacebook, titleEditions, wirePlacebook } from './wire-placebook.js';
+import { unwireSharedPlacebook } from '../shared-wiring.js';
+import { projectAt } from './project.js';
+import { standingPlacebook, wirePlacebook } from './wire-placebook.js';
 import { unwirePubspec } from './wire-pubspec.js';
 
 /** Works out the edits that take a network out of a Flutter project. */
@@ -14,17 +13,11 @@ export function unwireFlutter(tree: Tree, root: string, context: UnwireContext):
   return joined([
     unwireParts(tree, project.parts, 'flutter', context),
     { changes: unwirePubspec(tree, project, context), byHand: [] },
-    { changes: unwirePlacebook(tree, project, context), byHand: [] },
+    {
+      changes: unwireSharedPlacebook(context, standingPlacebook(tree, root), (rest) =>
+        wirePlacebook(tree, project, rest),
+      ),
+      byHand: [],
+    },
   ]);
-}
-
-/** The placebook without the network; none where nothing is left for it to say. */
-function unwirePlacebook(tree: Tree, project: FlutterProject, context: UnwireContext): Change[] {
-  const standing = standingPlacebook(tree, project.root);
-  if (!standing) return [];
-  const left = placebookProfiles(context.allProfiles, [], [standing.text]);
-  const needed = titleEditions(context).some(({ platform }) => needsPlacebook(context.rest, left, platform));
-  if (needed) return wirePlacebook(tree, project, { ...context, title: context.rest, profiles: [] }).changes;
-  const { path } = standing;
-  return [{ path, platform: 'android', network: null, topic: 'placebook', rules: [], remove: true }];
 }

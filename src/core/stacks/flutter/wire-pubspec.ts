@@ -1,10 +1,8 @@
 import { addPubDependency, removePubDependency, setPubVersion } from '../../formats/pubspec/edit.js';
 import { packageFor } from '../../network/for-stack.js';
-import type { Platform } from '../../network/model.js';
-import { isEnrolled } from '../../roster/expected.js';
-import { compareVersions } from '../../text/versions.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
+import { beginsBelow, platformOf } from '../shared-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import type { FlutterProject } from './project.js';
 
@@ -28,7 +26,7 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
     });
     const [standing] = own;
     const add = { name: wanted.package, range, lineEnd: document.lineEnd };
-    const older = own.find(({ version }) => version !== null && isOlder(version, wanted.version));
+    const older = own.find(({ version }) => version !== null && beginsBelow(version, wanted.version));
     const edits = !standing
       ? addPubDependency(document.text, pubspec, add)
       : older
@@ -73,18 +71,4 @@ export function unwirePubspec(
       rules: [],
       edits: [removePubDependency(document.text, dependency)],
     }));
-}
-
-/** The platform that a change of both is told under: the first on which the title uses the network. */
-function platformOf({ title, survey }: WireContext, network: string): Platform | undefined {
-  return (['android', 'ios'] as const).find(
-    (platform) =>
-      isEnrolled(title, network, platform) &&
-      survey.editions.some((edition) => edition.platform === platform),
-  );
-}
-
-function isOlder(range: string, wanted: string): boolean {
-  const floor = /(\d+(?:\.\d+)*)/.exec(range)?.[1];
-  return floor !== undefined && !/[<>]/.test(range) && compareVersions(floor, wanted) < 0;
 }

@@ -1,28 +1,22 @@
-import { isEnrolled } from '../../roster/expected.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand } from '../../wiring/model.js';
 import { callSiteChanges } from '../call-sites.js';
 import { joined, wireParts } from '../native-parts.js';
+import { isAnyEnrolled, startSteps, titleEditions } from '../shared-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
-import { below, dartFiles, projectAt, type FlutterProject } from './project.js';
-import { standingPlacebook, titleEditions, wirePlacebook } from './wire-placebook.js';
+import { below, projectAt, type FlutterProject } from './project.js';
+import { standingPlacebook, wirePlacebook } from './wire-placebook.js';
 import { wirePubspec } from './wire-pubspec.js';
 
 /** Works out the edits for a Flutter project: its native trees, its pubspec, its placebook. */
 export function wireFlutter(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = projectAt(tree, root);
-  const editions = titleEditions(context);
-  const { title, profiles } = context;
-  const enrolled = editions.some(({ platform }) =>
-    profiles.some(({ id }) => isEnrolled(title, id, platform)),
-  );
-  if (!project || !enrolled) return { changes: [], byHand: [] };
+  if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
   return joined([
     wireParts(tree, project.parts, 'flutter', context),
     wirePubspec(tree, project, context),
     wirePlacebook(tree, project, context),
     wireCallSites(tree, project, context),
-    { changes: [], byHand: startSteps(tree, project, context) },
+    wireStart(project, context),
   ]);
 }
 
@@ -50,25 +44,13 @@ function wireCallSites(tree: Tree, project: FlutterProject, context: WireContext
 }
 
 /** Where the start-up calls go that no code makes yet. */
-function startSteps(tree: Tree, { root }: FlutterProject, context: WireContext): ByHand[] {
-  const { title, survey, profiles } = context;
-  const main = dartFiles(tree, root).find((path) => path === below(root, 'lib/main.dart'));
-  return profiles.flatMap(({ id, name, code }): ByHand[] => {
-    const start = code.dart?.start;
-    const used = titleEditions(context).some(({ platform }) => isEnrolled(title, id, platform));
-    const called = survey.facts.some(
-      (fact) => fact.kind === 'call' && fact.network === id && fact.name === 'start',
-    );
-    if (!start || start.in !== 'before-run' || !used || called) return [];
-    return [
-      {
-        platform: null,
-        network: id,
-        rule: 'code/never-started',
-        what: `In main(), after WidgetsFlutterBinding.ensureInitialized() and before runApp: ${start.example}`,
-        why: `${start.why} (${name})`,
-        where: main ?? below(root, 'lib/main.dart'),
-      },
-    ];
+function wireStart({ root }: FlutterProject, context: WireContext): StackWiring {
+  const byHand = startSteps(context, {
+    language: 'dart',
+    at: 'before-run',
+    where: below(root, 'lib/main.dart'),
+    say: (example) =>
+      `In main(), after WidgetsFlutterBinding.ensureInitialized() and before runApp: ${example}`,
   });
+  return { changes: [], byHand };
 }

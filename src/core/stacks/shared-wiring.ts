@@ -1,0 +1,162 @@
+import { needsPlacebook, placebookContents, placebookProfiles } from '../placebook/contents.js';
+import { placebookMark, samePlacebook, type PlacebookOptions } from '../placebook/model.js';
+import type { SharedBooks } from '../placebook/shared.js';
+import type { languageNames } from '../network/names.js';
+import type { Platform } from '../network/model.js';
+import { isEnrolled } from '../roster/expected.js';
+import type { SurveyEdition } from '../survey/model.js';
+import { editionOf } from '../survey/modules.js';
+import { compareVersions } from '../text/versions.js';
+import { baseOf } from '../tree/paths.js';
+import type { Tree } from '../tree/tree.js';
+import type { ByHand, Change } from '../wiring/model.js';
+import { placebookRules } from '../wiring/steps.js';
+import type { StackWiring, UnwireContext, WireContext } from './stack.js';
+
+// What wiring is alike for all stacks that build both platforms from one source.
+
+/** The editions of the title that a tree builds, Android first. */
+export function titleEditions({ title, survey }: WireContext): SurveyEdition[] {
+  return (['android', 'ios'] as const).flatMap(
+    (platform) => editionOf(survey.editions, title, platform) ?? [],
+  );
+}
+
+/** Whether any of the networks to wire is used on a platform that the tree builds. */
+export function isAnyEnrolled(context: WireContext): boolean {
+  return titleEditions(context).some(({ platform }) =>
+    context.profiles.some(({ id }) => isEnrolled(context.title, id, platform)),
+  );
+}
+
+/** The platform that a change of both is told under: the first on which the title uses the network. */
+export function platformOf({ title, survey }: WireContext, network: string): Platform | undefined {
+  return (['android', 'ios'] as const).find(
+    (platform) =>
+      isEnrolled(title, network, platform) &&
+      survey.editions.some((edition) => edition.platform === platform),
+  );
+}
+
+/** Whether a range begins below a version, so that what is wired might not be what is built. */
+export function beginsBelow(range: string, wanted: string): boolean {
+  const floor = /(\d+(?:\.\d+)*)/.exec(range)?.[1];
+  return floor !== undefined && !/[<>]/.test(range) && compareVersions(floor, wanted) < 0;
+}
+
+/** A placebook that stands in a tree. */
+export interface StandingPlacebook {
+  path: string;
+  text: string;
+}
+
+/** The placebook of one of the names among source files. */
+export function placebookAmong(
+  tree: Tree,
+  paths: readonly string[],
+  name: string,
+): StandingPlacebook | undefined {
+  return paths
+    .filter((path) => baseOf(path) === name)
+    .map((path) => ({ path, text: tree.text(path)?.text ?? '' }))
+    .find(({ text }) => text.slice(0, 400).includes(placebookMark));
+}
+
+/** How a stack writes its one placebook. */
+export interface SharedPlacebook {
+  standing: StandingPlacebook | undefined;
+  /** Where it goes when none stands yet. */
+  path: string;
+  /** What holds in the builds of the test stage; undefined where the code cannot tell the stages apart. */
+  testCondition: string | undefined;
+  write: (books: SharedBooks, options: PlacebookOptions & { testCondition: string }) => string;
+  /** What is left to a person where the code cannot tell the stages apart. */
+  withoutCondition: ByHand;
+}
+
+/** The placebook of a stack: one file for both platforms and stages. */
+export function wireSharedPlacebook(
+  context: WireContext,
+  { standing, path, testCondition, write, withoutCondition }: SharedPlacebook,
+): StackWiring {
+  const { title } = context;
+  const editions = titleEditions(context);
+  const texts = standing ? [standing.text] : [];
+  const profiles = placebookProfiles(context.allProfiles, context.profiles, texts);
+  const needed = editions.filter(({ platform }) => needsPlacebook(title, profiles, platform));
+  // The native parts say which variants lack a stage, each for its own platform.
+  const open = editions.some(({ variants }) => variants.some(({ stage }) => !stage));
+  if (needed.length === 0 || open) return { changes: [], byHand: [] };
+  if (testCondition === undefined) return { changes: [], byHand: [withoutCondition] };
+  const books: SharedBooks = Object.fromEntries(
+    editions.map(({ platform }) => [
+      platform,
+      {
+        test: placebookContents(title, profiles, platform, 'test'),
+        production: placebookContents(title, profiles, platform, 'production'),
+      },
+    ]),
+  );
+  const content = write(books, { title: title.name, revision: context.revision, testCondition });
+  if (standing && samePlacebook(standing.text, content)) return { changes: [], byHand: [] };
+  const change: Change = {
+    path: standing?.path ?? path,
+    platform: needed[0]?.platform ?? 'android',
+    network: null,
+    topic: 'placebook',
+    rules: placebookRules,
+    content,
+  };
+  return { changes: [change], byHand: [] };
+}
+
+/** The placebook without a network; none where nothing is left for it to say. */
+export function unwireSharedPlacebook(
+  context: UnwireContext,
+  standing: StandingPlacebook | undefined,
+  wire: (context: WireContext) => StackWiring,
+): Change[] {
+  if (!standing) return [];
+  const left = placebookProfiles(context.allProfiles, [], [standing.text]);
+  const needed = titleEditions(context).some(({ platform }) => needsPlacebook(context.rest, left, platform));
+  if (needed) return wire({ ...context, title: context.rest, profiles: [] }).changes;
+  const { path } = standing;
+  return [{ path, platform: 'android', network: null, topic: 'placebook', rules: [], remove: true }];
+}
+
+/** Where the start-up calls go that no code makes yet. */
+export function startSteps(
+  context: WireContext,
+  {
+    language,
+    at,
+    where,
+    say,
+  }: {
+    language: (typeof languageNames)[number];
+    at: string;
+    where: string;
+    say: (example: string) => string;
+  },
+): ByHand[] {
+  const { title, survey, profiles } = context;
+  const editions = titleEditions(context);
+  return profiles.flatMap(({ id, name, code }): ByHand[] => {
+    const start = code[language]?.start;
+    const used = editions.some(({ platform }) => isEnrolled(title, id, platform));
+    const called = survey.facts.some(
+      (fact) => fact.kind === 'call' && fact.network === id && fact.name === 'start',
+    );
+    if (!start || start.in !== at || !used || called) return [];
+    return [
+      {
+        platform: null,
+        network: id,
+        rule: 'code/never-started',
+        what: say(start.example),
+        why: `${start.why} (${name})`,
+        where,
+      },
+    ];
+  });
+}
