@@ -2,6 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
+import { transformSync, type PluginItem } from '@babel/core';
+import metro from 'metro-transform-plugins';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
@@ -9,11 +11,14 @@ import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/obj
 import { samePlacebook } from '../../src/core/placebook/model.js';
 import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/placebook/swift.js';
+import { typescriptPlacebook } from '../../src/core/placebook/typescript.js';
 import { visitSyntax } from '../../src/core/syntax/grammars.js';
 import { book, options, packageName, title } from '../support/kelp.js';
 import { temporaryFolder } from '../support/service.js';
 import { androidFiles, filesBelow, gradle, root } from '../support/trees.js';
 import { handedOut, plan, text, titleOn, written } from '../support/wiring.js';
+
+const { constantFoldingPlugin, inlinePlugin } = metro;
 
 // Real compilers as judges: what is generated compiles, and says at run time what the roster says.
 
@@ -37,6 +42,41 @@ const expected = {
   test: 'test CH-U-100001-BANNER0A 60 bottom text,image 3 false [MARLSTONE, COBALT_HERON] 2 pixel-on-my-desk,a"b$c\\d 4',
   production: 'production CH-U-310772-AAAA1111 60 bottom text,image 3 false [MARLSTONE, COBALT_HERON] 2  4',
 };
+
+const shared = Object.fromEntries(
+  (['android', 'ios'] as const).map((platform) => [
+    platform,
+    { test: book(platform, 'test'), production: book(platform, 'production') },
+  ]),
+);
+/** As the framework declares them. */
+const platformTypes = `declare const __DEV__: boolean;
+declare module 'react-native' {
+  type PlatformName = 'ios' | 'android' | 'macos' | 'windows' | 'web';
+  export const Platform: {
+    OS: PlatformName;
+    select<T>(specifics: { [platform in PlatformName | 'native' | 'default']?: T }): T | undefined;
+  };
+}
+`;
+
+/** What the bundler’s own plugins make of a source, as for a release: names of the build put in, dead branches gone. */
+function bundle(source: string, platform: string, dev: boolean): string {
+  const inline = { dev, platform, inlinePlatform: true, isWrapped: false, requireName: 'require' };
+  const presets = ['@babel/preset-typescript'];
+  const plugins = [
+    [inlinePlugin, inline],
+    [constantFoldingPlugin, {}],
+  ] satisfies PluginItem[];
+  const made = transformSync(source, {
+    filename: 'placebook.ts',
+    cwd: root,
+    configFile: false,
+    presets,
+    plugins,
+  });
+  return made?.code ?? '';
+}
 
 describe.each(['test', 'production'] as const)('a placebook for %s', (stage) => {
   it('in Java compiles, and says what the roster says', () => {
@@ -74,6 +114,66 @@ fun main() {
     const stdlib = '/usr/share/java/kotlin-stdlib.jar';
     expect(run('java', ['-cp', `out:${stdlib}`, 'MainKt']).trim()).toBe(expected[stage]);
   }, 120_000);
+
+  it('in TypeScript compiles under every strictness, and says what the roster says', () => {
+    for (const platform of ['android', 'ios'] as const) {
+      put({
+        'src/placebook.ts': typescriptPlacebook(shared, { ...options, testCondition: '__DEV__' }),
+        'src/react-native.d.ts': platformTypes,
+        'src/main.ts': `import { Placebook, PlacebookApps, PlacebookNetwork } from './placebook';
+const footer = Placebook.tideListFooter;
+const gift = Placebook.defaultPlacement;
+const app: string = PlacebookApps.marlstone;
+export const said = [Placebook.stage, footer.unit(PlacebookNetwork.cobaltHeron), footer.refreshSeconds, footer.anchor,
+  footer.content?.join(','), gift.rewardAmount, gift.skippable, gift.fallback?.join(', '), Placebook.classPlacement.first,
+  Placebook.testDevices[PlacebookNetwork.cobaltHeron]?.join(','), Placebook.all.length].join(' ') + ' ' + app;
+`,
+        'out/node_modules/react-native/index.js': `exports.Platform = { OS: '${platform}', select: all => all['${platform}'] };\n`,
+      });
+      const strict = ['strict', 'noUncheckedIndexedAccess', 'exactOptionalPropertyTypes', 'isolatedModules'];
+      const more = ['noUnusedLocals', 'noUnusedParameters', 'noImplicitReturns', 'verbatimModuleSyntax'];
+      const flags = [...strict, ...more.slice(0, 3)].map((name) => `--${name}`);
+      const tsc = join(root, 'node_modules', 'typescript', 'bin', 'tsc');
+      const files = ['src/react-native.d.ts', 'src/main.ts'];
+      run(process.execPath, [
+        tsc,
+        ...flags,
+        '--target',
+        'es2022',
+        '--module',
+        'commonjs',
+        '--outDir',
+        'out',
+        ...files,
+      ]);
+      const script = `globalThis.__DEV__ = ${stage === 'test'}; console.log(require('./out/main.js').said)`;
+      const said = run(process.execPath, ['-e', script]).trim();
+      const own = book(platform, stage);
+      const device = own.devices['cobalt-heron']?.join(',') ?? '';
+      const wanted = expected[stage]
+        .replace('MARLSTONE, COBALT_HERON', 'marlstone, cobalt-heron')
+        .replace(/[[\]]/g, '')
+        .replace(/CH-U-\S+/, own.placements[0]?.units['cobalt-heron'] ?? '')
+        .replace(/ \S* 4$/, ` ${device} 4`);
+      expect(said).toBe(`${wanted} ${own.apps.marlstone ?? ''}`);
+    }
+  }, 120_000);
+
+  it('in TypeScript leaves a release with the IDs of its own platform and stage alone', () => {
+    const source = typescriptPlacebook(shared, { ...options, testCondition: '__DEV__' });
+    for (const platform of ['android', 'ios'] as const) {
+      const bundled = bundle(source, platform, stage === 'test');
+      const ids = (text: string) =>
+        new Set(text.match(/CH-U-\d{6}-\w{8}|mrl-\w{4}-\d{7}|mrl1-\w{24}/g) ?? []);
+      const { placements, apps, devices } = book(platform, stage);
+      if (stage === 'production') expect(ids(bundled)).toEqual(ids(JSON.stringify({ placements, apps })));
+      // While developing, bundles keep both stages, and their own platform alone.
+      for (const id of ids(JSON.stringify(book(platform === 'ios' ? 'android' : 'ios', stage))))
+        expect(bundled).not.toContain(id);
+      for (const device of ['pixel-on-my-desk', 'phone-1'])
+        expect(bundled.includes(device)).toBe(Object.values(devices).flat().includes(device));
+    }
+  });
 
   it('in Objective-C passes the compiler', () => {
     const both = { ...options, testCondition: 'DEBUG' };

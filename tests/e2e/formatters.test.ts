@@ -3,12 +3,14 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { format as clangFormat } from '@wasm-fmt/clang-format';
+import * as prettier from 'prettier';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { placebookContents } from '../../src/core/placebook/contents.js';
 import { dartPlacebook } from '../../src/core/placebook/dart.js';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
+import { typescriptPlacebook } from '../../src/core/placebook/typescript.js';
 import { Title } from '../../src/core/roster/model.js';
 import { visitSyntax } from '../../src/core/syntax/grammars.js';
 import { DartFormat } from '../support/dart-format.js';
@@ -110,6 +112,22 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
     const dart = dartPlacebook(books, { ...options, testCondition: conditions[stage] });
     expect(await dartFormat.format(dart)).toBe(dart);
     expect(visitSyntax('dart', dart, (tree) => tree.hasError)).toBe(false);
+  });
+
+  it('in TypeScript is as prettier leaves it, and its syntax tree has no fault', async () => {
+    const books = Object.fromEntries(
+      (['android', 'ios'] as const).map((platform) => [
+        platform,
+        { test: book(platform, 'test'), production: book(platform, 'production') },
+      ]),
+    );
+    const testCondition = stage === 'test' ? '__DEV__' : 'false';
+    const typescript = typescriptPlacebook(books, { ...options, testCondition });
+    for (const arrowParens of ['avoid', 'always'] as const) {
+      const style = { parser: 'typescript', singleQuote: true, trailingComma: 'all', arrowParens } as const;
+      expect(await prettier.format(typescript, style)).toBe(typescript);
+    }
+    expect(visitSyntax('typescript', typescript, (tree) => tree.hasError)).toBe(false);
   });
 
   it('in Kotlin is as ktlint leaves it', () => {

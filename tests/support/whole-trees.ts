@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { Title } from '../../src/core/roster/model.js';
 import { readRoster } from '../../src/core/roster/document.js';
 import { flutterFiles, pubspec } from './flutter.js';
+import { npmLock, packageJson, reactNativeFiles } from './react-native.js';
 import { androidFiles, filesBelow, gradle, iosFiles, manifest, pbxproj, plist, root } from './trees.js';
 import { unplan, written, type Files } from './wiring.js';
 
@@ -77,6 +78,21 @@ function withoutPackages(files: Record<string, string>): Files {
   };
 }
 
+/** A React Native project as it was before any network was heard of. */
+function withoutScriptPackages(files: Record<string, string>): Files {
+  return {
+    ...files,
+    'package.json': packageJson('    "left": "1.0.0",\n'),
+    'package-lock.json': npmLock(null),
+    'App.tsx': "import { Text } from 'react-native';\n\nexport const App = () => <Text>kelp</Text>;\n",
+    'android/app/src/main/AndroidManifest.xml': manifest(''),
+    'android/app/src/debug/res/values/ids.xml': '<resources />\n',
+    'android/app/src/release/res/values/ids.xml': '<resources />\n',
+    'ios/Kelp.xcodeproj/project.pbxproj': pbxproj(),
+    'ios/Kelp/Info.plist': plist(''),
+  };
+}
+
 /** Trees that wiring and its taking back are held against: small ones, the demo's, and those of others. */
 export const wholeTrees: Record<string, WholeTree> = {
   'small trees': { files: small, ids: kelpIds },
@@ -97,6 +113,11 @@ export const wholeTrees: Record<string, WholeTree> = {
     files: demoWithoutAds('plumebook'),
     ids: { android: 'example.saltmarsh.plumebook', ios: 'example.saltmarsh.plumebook' },
     stages: { test: ['debug', 'profile'], production: ['release'] },
+  },
+  'a small React Native project': { files: withoutScriptPackages(reactNativeFiles()), ids: kelpIds },
+  'a small React Native project with CRLF': {
+    files: withCrlf(withoutScriptPackages(reactNativeFiles())),
+    ids: kelpIds,
   },
   'the React Native template': {
     files: template('@react-native-community/template/template'),

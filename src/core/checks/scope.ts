@@ -59,3 +59,8 @@ export function listed(names: readonly string[]): string {
   if (names.length <= 1) return names[0] ?? '';
   return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
+
+/** A platform as people write it. */
+export function platformName(platform: Platform): string {
+  return platform === 'ios' ? 'iOS' : 'Android';
+}

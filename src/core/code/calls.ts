@@ -8,7 +8,7 @@ import type { Tree } from '../tree/tree.js';
 import { codePlace } from './facts.js';
 import { codeLanguages, languageOf } from './languages/index.js';
 import { codeAlone } from './literals.js';
-import type { PlainValue, SourceCall } from './read-source.js';
+import type { PlainValue, SourceCall, SourceReading } from './read-source.js';
 import type { CodeLanguage } from './shape.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
@@ -78,6 +78,8 @@ const callsOf = oncePer((profile, language): NamedCall[] => {
   return [
     ...named('start', calls.start),
     ...named('test devices', calls['test-devices']),
+    ...named('listen', calls.listeners && { call: calls.listeners.add }),
+    ...named('stop listening', calls.listeners && { call: calls.listeners.remove }),
     ...Object.entries(calls.formats).flatMap(([format, { load, show, release }]) => [
       ...named(`load ${format}`, load),
       ...named(`show ${format}`, show),
@@ -136,7 +138,8 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
       // What is given may differ by variant, so each variant is a fact; equal ones are put together later.
       for (const variant of given ? file.variants : [null]) {
         const argument = given && variant !== null ? idArgument(tree, file, variant, given) : undefined;
-        const code = codePlace(call.context, argument ? { argument } : {});
+        const waits = language.id === 'typescript' ? waitingFor(document.text, call, reading) : undefined;
+        const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
         const before = facts.length;
         add('call', span, wanted, { network, name: does, code });
         const made = facts[before];
@@ -161,6 +164,26 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
         add('placement-use', { start: at, end: at + name.length }, name, { placement, name: placement });
   }
   return facts;
+}
+
+/** What bounds a wait, by the name of what it is handed to. */
+const limits = /race|timeout|limit|within|deadline/i;
+
+/** Whether a promise is waited for, and whether something around it bounds the wait. */
+function waitingFor(
+  text: string,
+  { start, end }: SourceCall,
+  { calls, methods }: SourceReading,
+): CodePlace['waits'] {
+  const holds = (one: { start: number; end: number }) => one.start <= start && end <= one.end;
+  const inside = calls.filter((one) => holds(one) && (one.start < start || end < one.end));
+  if (inside.some(({ name }) => limits.test(name))) return 'limited';
+  const around = methods.filter(holds).some(({ name }) => limits.test(name));
+  const awaited =
+    /\bawait\s+(?:[\w$]+\.)*$/.test(text.slice(Math.max(0, start - 80), start)) ||
+    /^\s*\.(?:then|finally)\b/.test(text.slice(end, end + 40)) ||
+    inside.some(({ name }) => /(^|\.)(all|allSettled)$/.test(name));
+  return awaited ? (around ? 'limited' : 'open') : undefined;
 }
 
 function argumentAt(
@@ -195,7 +218,8 @@ function idsOf(tree: Tree, file: CodeFile, variant: string, value: PlainValue, d
     .slice(-2)
     .join('.')
     .replace(/^(Self|Companion)\./, '');
-  const found = own.get(value.name) ?? own.get(short) ?? file.constants?.get(short);
+  const found =
+    own.get(value.name) ?? own.get(short) ?? file.constants?.get(value.name) ?? file.constants?.get(short);
   return (found ?? []).flatMap((inner) =>
     inner === value ? [] : idsOf(tree, file, variant, inner, depth + 1),
   );

@@ -85,7 +85,7 @@ export function codePlace(
   { type, methods, conditions }: CodeContext,
   more: Partial<CodePlace> = {},
 ): CodePlace {
-  const { flow, argument, empty } = more;
+  const { flow, argument, empty, waits } = more;
   return {
     type,
     methods: [...methods],
@@ -93,6 +93,7 @@ export function codePlace(
     ...(flow === undefined ? {} : { flow }),
     ...(argument === undefined ? {} : { argument }),
     ...(empty === undefined ? {} : { empty }),
+    ...(waits === undefined ? {} : { waits }),
   };
 }
 

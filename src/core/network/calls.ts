@@ -71,6 +71,12 @@ export const LanguageCalls = z
         }),
       )
       .default({}),
+    listeners: z
+      .strictObject({
+        add: Name.meta({ description: 'The call that hands over a listener.' }),
+        remove: Name.meta({ description: 'The call that takes it back.' }),
+      })
+      .optional(),
     'test-devices': z.strictObject({ call: Name, example: z.string().max(300), why: Why }).optional(),
   })
   .meta({ description: 'How the network’s code looks in one language.' });

@@ -2,15 +2,25 @@ import { callsOf, formatOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
+/** What runs when a screen goes away, however it is left. */
+const leaving: readonly { files: RegExp; names: RegExp; called: string }[] = [
+  { files: /\.dart$/, names: /^dispose$/, called: 'dispose' },
+  {
+    files: /\.(?:[jt]sx?)$/,
+    names: /^(?:cleanup|componentWillUnmount)$/,
+    called: 'what its effect gives back',
+  },
+];
+
 /** A screen releases an ad somewhere, but not where it goes away. */
 export const keptBeyondScreen = defineRule({
   meta: {
     id: 'code/kept-beyond-screen',
     severity: 'warning',
     ifShipped: 'Each visit of the screen leaves an ad behind that is never let go, until memory runs out.',
-    mend: 'Release it in dispose too, which runs however the screen is left.',
+    mend: 'Release it where the screen goes away too (dispose, what an effect gives back), which runs however it is left.',
     messages: {
-      kept: '{type} loads an ad of {network} and releases it in {where} only; dispose does not.',
+      kept: '{type} loads an ad of {network} and releases it in {where} only; {leaving} does not.',
     },
     needsTitle: true,
   },
@@ -18,19 +28,22 @@ export const keptBeyondScreen = defineRule({
     const found = editionScopes(context).flatMap((scope) =>
       scope.networks.flatMap((profile) =>
         callsOf(scope, profile.id, /^load /).flatMap((load) => {
-          const type = load.code?.type;
-          if (!load.place.path.endsWith('.dart') || !type) return [];
+          const end = leaving.find(({ files }) => files.test(load.place.path));
+          const type = load.code?.type ?? load.code?.methods[0];
+          if (!end || !type) return [];
           const releases = callsOf(scope, profile.id, new RegExp(`^release ${formatOf(load)}$`)).filter(
-            ({ place, code }) => place.path === load.place.path && code?.type === type,
+            ({ place, code }) => place.path === load.place.path && (code?.type ?? code?.methods[0]) === type,
           );
           const [first] = releases;
-          if (!first || releases.some(({ code }) => code?.methods.includes('dispose'))) return [];
-          return [{ load, profile, type, where: first.code?.methods[0] ?? type, place: load.place }];
+          if (!first || releases.some(({ code }) => code?.methods.some((name) => end.names.test(name))))
+            return [];
+          const where = first.code?.methods.at(-1) ?? type;
+          return [{ load, profile, type, where, leaving: end.called, place: load.place }];
         }),
       ),
     );
-    for (const { load, profile, type, where } of oncePerPlace(found)) {
-      const data = { type, network: profile.name, where };
+    for (const { load, profile, type, where, leaving: end } of oncePerPlace(found)) {
+      const data = { type, network: profile.name, where, leaving: end };
       yield { ...fromFact(load), platform: null, module: null, variants: [], message: 'kept', data };
     }
   },

@@ -3,8 +3,11 @@ import { callsOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** Functions that draw one part of the interface, by the name under which they are handed over. */
-const partBuilders = /^(item|separator|tab|page)?[bB]uilder$/;
+/** How the functions that draw are called in a language: a screen, and one part of it, such as a row. */
+const drawing: readonly { files: RegExp; screen: RegExp; part: RegExp }[] = [
+  { files: /\.dart$/, screen: /^build$/, part: /^(item|separator|tab|page)?[bB]uilder$/ },
+  { files: /\.(?:[jt]sx|js)$/, screen: /^(?:[A-Z]\w*|render)$/, part: /^(?:render[A-Z]\w*|\w+Component)$/ },
+];
 
 /** An ad is asked for in the function that draws the interface, which runs again and again. */
 export const madeWhileBuilding = defineRule({
@@ -13,7 +16,7 @@ export const madeWhileBuilding = defineRule({
     severity: 'warning',
     ifShipped:
       'Every redraw asks for another ad and drops the last: requests without impressions, and memory that fills.',
-    mend: 'Load it once where the screen begins its life (initState), keep it, and draw what is kept.',
+    mend: 'Load it once where the screen begins its life (initState, an effect that runs once), keep it, and draw what is kept.',
     messages: {
       drawn: '{call} of {network} runs each time {where} draws.',
       row: '{call} of {network} runs for each row of {where} that scrolls into view, and again when it comes back.',
@@ -23,14 +26,14 @@ export const madeWhileBuilding = defineRule({
   *run(context) {
     const calls = editionScopes(context).flatMap((scope) =>
       scope.networks.flatMap((profile) =>
-        callsOf(scope, profile.id, /^load /).flatMap((call) => {
+        callsOf(scope, profile.id, /^(load |start$)/).flatMap((call) => {
           const message = whileDrawing(call);
           return message ? [{ call, profile, message, place: call.place }] : [];
         }),
       ),
     );
     for (const { call, profile, message } of oncePerPlace(calls)) {
-      const where = call.code?.type ?? 'the screen';
+      const where = call.code?.type ?? call.code?.methods[0] ?? 'the screen';
       const data = { call: call.value, network: profile.name, where };
       yield { ...fromFact(call), platform: null, module: null, variants: [], message, data };
     }
@@ -38,7 +41,8 @@ export const madeWhileBuilding = defineRule({
 });
 
 function whileDrawing({ place, code }: Fact): 'drawn' | 'row' | undefined {
-  if (!place.path.endsWith('.dart') || !code?.methods.includes('build')) return undefined;
+  const names = drawing.find(({ files }) => files.test(place.path));
+  if (!names || !code?.methods.some((name) => names.screen.test(name))) return undefined;
   const innermost = code.methods.at(-1) ?? '';
-  return innermost === 'build' ? 'drawn' : partBuilders.test(innermost) ? 'row' : undefined;
+  return names.screen.test(innermost) ? 'drawn' : names.part.test(innermost) ? 'row' : undefined;
 }

@@ -18,7 +18,9 @@ import { frameworkTooOld } from './build-framework-too-old.js';
 import { installNotRun } from './build-install-not-run.js';
 import { kotlinTooNew } from './build-kotlin-too-new.js';
 import { kotlinTooOld } from './build-kotlin-too-old.js';
+import { locksDisagree } from './build-locks-disagree.js';
 import { notLocked } from './build-not-locked.js';
+import { packageNotLinked } from './build-package-not-linked.js';
 import { platformLevelTooLow } from './build-platform-level-too-low.js';
 import { pluginMissing } from './build-plugin-missing.js';
 import { repositoryForbidden } from './build-repository-forbidden.js';
@@ -29,6 +31,7 @@ import { versionsDifferAcrossPlatforms } from './build-versions-differ-across-pl
 import { failureNotHandled } from './code-failure-not-handled.js';
 import { hardCodedId } from './code-hard-coded-id.js';
 import { keptBeyondScreen } from './code-kept-beyond-screen.js';
+import { listenerKept } from './code-listener-kept.js';
 import { loadBeforeStart } from './code-load-before-start.js';
 import { madeWhileBuilding } from './code-made-while-building.js';
 import { neverReleased } from './code-never-released.js';
@@ -37,6 +40,7 @@ import { noWayOn } from './code-no-way-on.js';
 import { showOnReturn } from './code-show-on-return.js';
 import { showWithoutCheck } from './code-show-without-check.js';
 import { startBeforeReady } from './code-start-before-ready.js';
+import { startWithoutLimit } from './code-start-without-limit.js';
 import { startedTwice } from './code-started-twice.js';
 import { testDeviceInProduction } from './code-test-device-in-production.js';
 import { wrongFormat } from './code-wrong-format.js';
@@ -63,6 +67,7 @@ import { partnerUnitRenamed } from './partner-unit-renamed.js';
 import { partnerUnitTooNew } from './partner-unit-too-new.js';
 import { partnerUnitWrongPlatform } from './partner-unit-wrong-platform.js';
 import { branchesSwapped } from './platform-branches-swapped.js';
+import { caseMissing } from './platform-case-missing.js';
 import { formatDiffers } from './platform-format-differs.js';
 import { oneIdForBoth } from './platform-one-id-for-both.js';
 import { placementOnOneSide } from './platform-placement-on-one-side.js';
@@ -124,7 +129,9 @@ export const rules: readonly Rule[] = [
   installNotRun,
   kotlinTooNew,
   kotlinTooOld,
+  locksDisagree,
   notLocked,
+  packageNotLinked,
   platformLevelTooLow,
   pluginMissing,
   repositoryForbidden,
@@ -135,6 +142,7 @@ export const rules: readonly Rule[] = [
   failureNotHandled,
   hardCodedId,
   keptBeyondScreen,
+  listenerKept,
   loadBeforeStart,
   madeWhileBuilding,
   neverReleased,
@@ -143,6 +151,7 @@ export const rules: readonly Rule[] = [
   showOnReturn,
   showWithoutCheck,
   startBeforeReady,
+  startWithoutLimit,
   startedTwice,
   testDeviceInProduction,
   wrongFormat,
@@ -169,6 +178,7 @@ export const rules: readonly Rule[] = [
   partnerUnitTooNew,
   partnerUnitWrongPlatform,
   branchesSwapped,
+  caseMissing,
   formatDiffers,
   oneIdForBoth,
   placementOnOneSide,

@@ -1,0 +1,41 @@
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** Two package managers each left a lock file, and these hold different versions of one package. */
+export const locksDisagree = defineRule({
+  meta: {
+    id: 'build/locks-disagree',
+    severity: 'warning',
+    ifShipped:
+      'Which SDK is built depends on the command that somebody typed; the next machine builds the other one.',
+    mend: 'Keep the lock file of the package manager that builds releases, and delete the other.',
+    messages: { differ: '{lock} holds {name} at {value}, and {other} at {held}.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    const seen = new Set<string>();
+    for (const scope of editionScopes(context)) {
+      const held = scope.facts.filter(({ kind, value }) => kind === 'resolved-version' && value !== '');
+      for (const fact of held) {
+        const earlier = held.find(
+          (other) =>
+            other.network === fact.network &&
+            other.name === fact.name &&
+            other.place.path !== fact.place.path,
+        );
+        const key = `${fact.name} ${fact.place.path}`;
+        const first = earlier && held.indexOf(earlier) < held.indexOf(fact);
+        if (!earlier || !first || earlier.value === fact.value || seen.has(key)) continue;
+        seen.add(key);
+        const data = {
+          lock: fact.standsIn ?? '',
+          name: fact.name ?? '',
+          value: fact.value,
+          other: earlier.standsIn ?? '',
+          held: earlier.value,
+        };
+        yield { ...fromFact(fact), platform: null, module: null, variants: [], message: 'differ', data };
+      }
+    }
+  },
+});
