@@ -136,25 +136,28 @@ describe('check', () => {
     });
   });
 
-  it.each(['tidewick', 'plumebook'])('finds every fault that the demo lists of %s', async (name) => {
-    await syndexa(['roster', 'import', join(root, 'demo/roster.yaml'), '--yes'], home);
-    const report = shaped(
-      'check',
-      await syndexa(['check', join(root, 'demo/trees', name), '--title', name, '--json'], home),
-    );
-    const [, table = ''] = readFileSync(join(root, 'demo/FAULTS.md'), 'utf8').split(`demo/trees/${name}\``);
-    const faults = [
-      ...(table.split('\n## ')[0] ?? '').matchAll(/^\| \d+ \| `([^`]+)` \| [^|]*\| `([^`]+)` \|$/gm),
-    ];
-    expect(faults.length).toBeGreaterThanOrEqual(8);
-    for (const [, place, rule] of faults) {
-      const found = report.findings.some(
-        (finding: { rule: string; place: { path: string; line: number } | null }) =>
-          finding.rule === rule && `${finding.place?.path}:${finding.place?.line}` === place,
+  it.each(['tidewick', 'plumebook', 'kilnlog'])(
+    'finds every fault that the demo lists of %s',
+    async (name) => {
+      await syndexa(['roster', 'import', join(root, 'demo/roster.yaml'), '--yes'], home);
+      const report = shaped(
+        'check',
+        await syndexa(['check', join(root, 'demo/trees', name), '--title', name, '--json'], home),
       );
-      expect([place, rule, found]).toEqual([place, rule, true]);
-    }
-  });
+      const [, table = ''] = readFileSync(join(root, 'demo/FAULTS.md'), 'utf8').split(`demo/trees/${name}\``);
+      const faults = [
+        ...(table.split('\n## ')[0] ?? '').matchAll(/^\| \d+ \| `([^`]+)` \| [^|]*\| `([^`]+)` \|$/gm),
+      ];
+      expect(faults.length).toBeGreaterThanOrEqual(8);
+      for (const [, place, rule] of faults) {
+        const found = report.findings.some(
+          (finding: { rule: string; place: { path: string; line: number } | null }) =>
+            finding.rule === rule && `${finding.place?.path}:${finding.place?.line}` === place,
+        );
+        expect([place, rule, found]).toEqual([place, rule, true]);
+      }
+    },
+  );
 });
 
 describe('bad input', () => {

@@ -257,11 +257,13 @@ describe('the roster document', () => {
       'kelp',
       'tidewick',
       'plumebook',
+      'kilnlog',
     ]);
     await importIt(demo, { prune: true });
     expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual([
       'tidewick',
       'plumebook',
+      'kilnlog',
     ]);
   });
 

@@ -44,14 +44,16 @@ const withCrlf = (files: Files): Files =>
     Object.entries(files).map(([path, content]) => [path, String(content).replace(/\n/g, '\r\n')]),
   );
 
-/** A tree of the demo, both networks taken out of what was wired there half and wrongly. */
+/** A tree of the demo, its networks taken out of what was wired there half and wrongly. */
 function demoWithoutAds(name: string): Files {
   const { roster } = readRoster(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
   const title = roster?.titles[name];
   if (!title) throw new Error(`The demo has no title ${name}.`);
   const files: Files = filesBelow(join(root, 'demo/trees', name));
-  const first = written(files, unplan(files, title, 'cobalt-heron'));
-  return written(first, unplan(first, title, 'marlstone'));
+  let left = files;
+  for (const network of ['cobalt-heron', 'marlstone', 'ferrowick'])
+    left = written(left, unplan(left, title, network));
+  return left;
 }
 
 /** A whole tree, and what a title has to be for it. */
@@ -118,6 +120,10 @@ export const wholeTrees: Record<string, WholeTree> = {
   'a small React Native project with CRLF': {
     files: withCrlf(withoutScriptPackages(reactNativeFiles())),
     ids: kelpIds,
+  },
+  'the demo’s React Native project': {
+    files: demoWithoutAds('kilnlog'),
+    ids: { android: 'example.saltmarsh.kilnlog', ios: 'example.saltmarsh.kilnlog' },
   },
   'the React Native template': {
     files: template('@react-native-community/template/template'),

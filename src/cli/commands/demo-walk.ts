@@ -1,4 +1,4 @@
-import { cp, mkdir, readFile, writeFile } from 'node:fs/promises';
+import { cp, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { applyPatch, parsePatch } from 'diff';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -32,7 +32,8 @@ function runner(io: Io, paint: Paint): Run {
 export async function walk(io: Io, paint: Paint, places: WalkPlaces): Promise<number> {
   await fromWrong(io, paint, places);
   await fromNothing(io, paint, places);
-  await oneTree(io, paint, places);
+  await oneTree(io, paint, places, 'plumebook');
+  await oneTree(io, paint, places, 'kilnlog');
   return exit.clean;
 }
 
@@ -67,19 +68,22 @@ async function fromWrong(io: Io, paint: Paint, { trees, site }: WalkPlaces): Pro
   await syndexa('board tidewick');
 }
 
-/** A tree that builds both platforms: read, checked, wired with its Dart, and clean. */
-async function oneTree(io: Io, paint: Paint, { trees }: WalkPlaces): Promise<void> {
+/** A tree that builds both platforms: read, checked, wired with its code, and clean. */
+async function oneTree(io: Io, paint: Paint, { trees }: WalkPlaces, title: string): Promise<void> {
   const syndexa = runner(io, paint);
-  await syndexa('survey plumebook --title plumebook');
-  await syndexa('check plumebook --title plumebook', exit.findings);
-  await syndexa('wire plumebook --title plumebook --call-sites --write');
-  await syndexa('wire plumebook --title plumebook --call-sites', exit.clean, 'again: there is nothing left');
+  const tree = `${title} --title ${title}`;
+  await syndexa(`survey ${tree}`);
+  await syndexa(`check ${tree}`, exit.findings);
+  await syndexa(`wire ${tree} --call-sites --write`);
+  await syndexa(`wire ${tree} --call-sites`, exit.clean, 'again: there is nothing left');
+  const patch = `${title}-by-hand.patch`;
   io.out(
-    `\n${paint.bold(paint.cyan('▶ What was left to hands, done as a person would: demo/plumebook-by-hand.patch'))}\n\n`,
+    `\n${paint.bold(paint.cyan(`▶ What was left to hands, done as a person would: demo/${patch}`))}\n\n`,
   );
-  for (const file of await applyByHand(trees, 'plumebook-by-hand.patch')) io.out(`  changed ${file}\n`);
-  await syndexa('check plumebook --title plumebook --fail-on note', exit.clean, 'both platforms, clean now');
-  await syndexa('board plumebook');
+  for (const file of await applyByHand(trees, patch)) io.out(`  changed ${file}\n`);
+  await syndexa(`wire ${tree} --write`, exit.clean, 'what came by hand is taken into the build');
+  await syndexa(`check ${tree} --fail-on note`, exit.clean, 'both platforms, clean now');
+  await syndexa(`board ${title}`);
 }
 
 /** From an empty record and trees without any ads to a title that is provisioned, wired and checked. */
@@ -155,12 +159,13 @@ async function appsOf(url: string, network: string): Promise<string[]> {
 async function applyByHand(trees: string, patches: string): Promise<string[]> {
   const done: string[] = [];
   for (const patch of parsePatch(await readFile(join(demoFolder(), patches), 'utf8'))) {
-    const path = (patch.newFileName ?? '').replace(/^b\//, '');
+    const isGone = patch.newFileName === '/dev/null';
+    const path = ((isGone ? patch.oldFileName : patch.newFileName) ?? '').replace(/^[ab]\//, '');
     const file = join(trees, path);
     const isNew = patch.oldFileName === '/dev/null';
     const after = applyPatch(isNew ? '' : await readFile(file, 'utf8'), patch);
     if (after === false) throw new CommandError(`The demo’s own patch does not fit ${path}.`, exit.wrongUse);
-    await writeFile(file, after);
+    await (isGone ? rm(file) : writeFile(file, after));
     done.push(path);
   }
   return done;

@@ -78,7 +78,8 @@ function factLines(fact: Fact, variantCount: number, paint: Paint): string[] {
       : fact.value.trim() === fact.value
         ? cut(fact.value)
         : JSON.stringify(fact.value);
-  const where = fact.standsIn ? paint.dim(` in ${fact.standsIn}`) : '';
+  const apart = /^(not in|no) /.test(fact.standsIn ?? '');
+  const where = fact.standsIn ? paint.dim(` ${apart ? '' : 'in '}${fact.standsIn}`) : '';
   const [, ...rest] = fact.chain;
   return [
     `    ${named}${value ? ` ${paint.bold(value)}` : ''}  ${paint.dim(variants)}${where}  ${placeText(fact.place)}`,

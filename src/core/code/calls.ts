@@ -179,10 +179,11 @@ function waitingFor(
   const inside = calls.filter((one) => holds(one) && (one.start < start || end < one.end));
   if (inside.some(({ name }) => limits.test(name))) return 'limited';
   const around = methods.filter(holds).some(({ name }) => limits.test(name));
-  const awaited =
-    /\bawait\s+(?:[\w$]+\.)*$/.test(text.slice(Math.max(0, start - 80), start)) ||
-    /^\s*\.(?:then|finally)\b/.test(text.slice(end, end + 40)) ||
-    inside.some(({ name }) => /(^|\.)(all|allSettled)$/.test(name));
+  const isAwaited = (one: { start: number; end: number }) =>
+    /\bawait\s+(?:[\w$]+\.)*$/.test(text.slice(Math.max(0, one.start - 80), one.start)) ||
+    /^\s*\.(?:then|finally)\b/.test(text.slice(one.end, one.end + 40));
+  const together = inside.filter(({ name }) => /(^|\.)(all|allSettled)$/.test(name));
+  const awaited = [{ start, end }, ...together].some(isAwaited);
   return awaited ? (around ? 'limited' : 'open') : undefined;
 }
 

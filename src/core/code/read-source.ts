@@ -1,6 +1,6 @@
 import type { Span } from '../formats/problem.js';
 import { visitSyntax, type Node } from '../syntax/grammars.js';
-import { dottedName, named, type CodeLanguage, type Shape } from './shape.js';
+import { dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from './shape.js';
 
 /** A condition that must hold, or must not, for what stands under it to run. */
 export interface Condition {
@@ -251,12 +251,23 @@ class SourceReader {
       end: node.endIndex,
     });
     for (const part of rest) this.walk(part, context, null, depth + 1);
+    this.handedOver(args, context);
     const collects = /(^|\.)(listOf|setOf|arrayOf|asList|of)$/.test(name);
     args.forEach(({ label, node: value, within }, index) => {
       if (within) return;
       const into: Flow = collects && flow ? flow : { into: 'argument', of: name, at: label ?? index };
       for (const part of this.run(value)) this.walk(part, context, into, depth + 1);
     });
+  }
+
+  /** A method that is handed over by its name answers to the label that it is given under. */
+  private handedOver(args: readonly ArgumentNode[], context: CodeContext): void {
+    for (const { label, node } of args) {
+      const [value, ...more] = label === null ? [] : this.plain(node);
+      if (label === null || value?.is !== 'name' || more.length > 0 || value.name === 'null') continue;
+      const { startIndex: start, endIndex: end } = node;
+      this.methods.push({ name: label, context, empty: false, start, end });
+    }
   }
 
   private constant(shape: Shape & { is: 'constant' }, context: CodeContext, depth: number): void {

@@ -68,12 +68,9 @@ export const CodePlace = z
       .optional()
       .meta({ description: 'What a call is given as its ID, as written and as worked out.' }),
     empty: z.boolean().optional().meta({ description: 'Whether a callback does nothing.' }),
-    waits: z
-      .enum(['open', 'limited'])
-      .optional()
-      .meta({
-        description: 'Whether code waits for a call: for as long as it takes, or within a limit of time.',
-      }),
+    waits: z.enum(['open', 'limited']).optional().meta({
+      description: 'Whether code waits for a call: for as long as it takes, or within a limit of time.',
+    }),
   })
   .meta({ description: 'Where in the code a fact stands.' });
 export type CodePlace = z.infer<typeof CodePlace>;

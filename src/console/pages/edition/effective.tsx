@@ -87,7 +87,11 @@ function VariantTable({ name, stage, why, survey, platform, module, snapshot }: 
                 </td>
                 <td>
                   <code>{fact.value}</code>
-                  {fact.standsIn && <div className="soft">in {fact.standsIn}</div>}
+                  {fact.standsIn && (
+                    <div className="soft">
+                      {/^(not in|no) /.test(fact.standsIn) ? fact.standsIn : `in ${fact.standsIn}`}
+                    </div>
+                  )}
                 </td>
                 <td>
                   <Chain chain={fact.chain} />

@@ -1,0 +1,3 @@
+module.exports = {
+  presets: ['module:@react-native/babel-preset'],
+};
