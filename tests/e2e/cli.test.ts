@@ -533,7 +533,7 @@ describe('networks', () => {
 
 describe('app-ads.txt', () => {
   const needed =
-    '# Cobalt Heron\ncobaltheron.example, 204418, DIRECT, c0ba17he\n# Marlstone\nmarlstone.example, SM-20418, DIRECT\nquarrymarket.example, 7731, RESELLER\n';
+    '# Cobalt Heron\ncobaltheron.example, 204418, DIRECT, c0ba17he\n# Ferrowick\nferrowick.example, 420, DIRECT, fe770w1c\n# Marlstone\nmarlstone.example, SM-20418, DIRECT\nquarrymarket.example, 7731, RESELLER\n';
 
   it('is shown, linted, merged and written', async () => {
     await syndexa(['roster', 'import', join(root, 'demo/roster.yaml'), '--yes'], home);

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { JsxEmit, transpileModule } from 'typescript';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { stringify } from 'yaml';
 import { visitSyntax } from '../../src/core/syntax/grammars.js';
@@ -161,6 +162,37 @@ describe('Plumebook', () => {
   });
 });
 
+describe('Kilnlog', () => {
+  it('compiles in every build type when it is wired, and its TypeScript with it', async () => {
+    await record(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+    cpSync(join(root, 'demo/trees/kilnlog'), join(home, 'kilnlog'), { recursive: true });
+    const command = ['wire', 'kilnlog', '--title', 'kilnlog', '--call-sites', '--write'];
+    const { code, err } = await syndexa(command, home);
+    expect([code, err]).toEqual([0, '']);
+    const app = join(home, 'kilnlog/android/app');
+    const namespace = 'example.saltmarsh.kilnlog';
+    expect(appIdIn(compile(app, namespace, ['main', 'release']))).toBe('CH-A-204418-KLN2R8ZB');
+    expect(appIdIn(compile(app, namespace, ['main', 'debug']))).toBe('CH-A-100001-SAMPLE0A');
+    expect(keysOf('kilnlog/ios/Kilnlog/Info.plist').CobaltHeronAppID).toBe('$(COBALT_HERON_APP_ID)');
+    const scripts = Object.entries(filesBelow(join(home, 'kilnlog/src')));
+    expect(scripts.map(([path]) => path)).toContain('ads/placebook.ts');
+    for (const [path, content] of scripts) {
+      expect([path, visitSyntax('tsx', content.toString(), (tree) => tree.hasError)]).toEqual([path, false]);
+      const { diagnostics } = transpileModule(content.toString(), {
+        fileName: path,
+        reportDiagnostics: true,
+        compilerOptions: { jsx: JsxEmit.Preserve },
+      });
+      expect([path, diagnostics]).toEqual([path, []]);
+    }
+    const packages = JSON.parse(readFileSync(join(home, 'kilnlog/package.json'), 'utf8')) as object;
+    expect(packages).toMatchObject({ dependencies: { '@ferrowick.example/zones': '^1.9.3' } });
+    expect((await syndexa(['placebook', 'kilnlog', '--title', 'kilnlog', '--check'], home)).code).toBe(0);
+    expect((await syndexa(['undo', 'kilnlog'], home)).code).toBe(0);
+    expect(filesBelow(join(home, 'kilnlog'))).toEqual(filesBelow(join(root, 'demo/trees/kilnlog')));
+  });
+});
+
 describe('Tidewick Lite', () => {
   const ids = { android: 'example.saltmarsh.tidewick.lite', ios: 'example.saltmarsh.tidewick-tides.lite' };
   const stages = { test: ['debug', 'staging'], production: ['release'] };
@@ -260,19 +292,15 @@ titles:
     const after = filesBelow(tree);
     const touched = edits.map(({ path }) => path);
     expect(touched).toEqual([
-      'android/app/build.gradle',
-      'android/app/src/debug/java/com/helloworld/ads/Placebook.kt',
       'android/app/src/debug/res/values/syndexa.xml',
       'android/app/src/main/AndroidManifest.xml',
-      'android/app/src/release/java/com/helloworld/ads/Placebook.kt',
       'android/app/src/release/res/values/syndexa.xml',
-      'android/build.gradle',
       'ios/HelloWorld.xcodeproj/project.pbxproj',
       'ios/HelloWorld/Info.plist',
-      'ios/HelloWorld/Placebook.swift',
-      'ios/Podfile',
       'ios/Syndexa/HelloWorld.Debug.xcconfig',
       'ios/Syndexa/HelloWorld.Release.xcconfig',
+      'package.json',
+      'src/ads/placebook.ts',
     ]);
     expect(Object.keys(after).sort()).toEqual([...new Set([...Object.keys(before), ...touched])].sort());
     for (const [path, bytes] of Object.entries(before))
@@ -296,9 +324,9 @@ titles:
     expect(rules(left.out)).toEqual([
       'android code/never-started',
       'android tree/cannot-tell',
-      'ios build/not-locked',
       'ios code/never-started',
       'ios privacy/tracking-text-missing',
+      'null build/not-locked',
     ]);
     expect((await syndexa(['wire', 'hello', '--title', 'hello'], home)).out).toContain('nothing to wire');
 
