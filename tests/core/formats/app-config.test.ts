@@ -1,0 +1,179 @@
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { readEas } from '../../../src/core/formats/app-config/eas.js';
+import { readAppJson } from '../../../src/core/formats/app-config/read-json.js';
+import { readAppScript } from '../../../src/core/formats/app-config/read-script.js';
+import { readyGrammars } from '../../../src/service/trees/grammars.js';
+import {
+  openParts,
+  resolveConfig,
+  valueAt,
+  type ConfigValue,
+} from '../../../src/core/formats/app-config/resolve.js';
+
+beforeAll(() => readyGrammars(['app.config.js']));
+
+const base =
+  '{\n  "expo": {\n    "name": "Kelp",\n    "android": { "package": "example.brine.kelp" },\n    "plugins": ["a", ["b", { "id": "X" }]]\n  }\n}\n';
+const asStatic = (text: string) => {
+  const { config } = readAppJson(text);
+  return config ? resolveConfig(config, { path: 'app.json', variable: () => undefined }) : undefined;
+};
+function worked(script: string, env: Record<string, string | null> = {}): ConfigValue {
+  const { config } = readAppScript(script);
+  if (!config) throw new Error('No configuration was found.');
+  const variable = (name: string) => env[name];
+  return resolveConfig(config, { path: 'app.config.js', variable, given: asStatic(base) });
+}
+/** A value as plain data; what is open as its reason. */
+function plain(value: ConfigValue | undefined): unknown {
+  switch (value?.is) {
+    case undefined:
+      return undefined;
+    case 'text':
+    case 'plain':
+      return value.value;
+    case 'open':
+      return `? ${value.reason}`;
+    case 'list':
+      return value.items.map(plain);
+    case 'object':
+      return Object.fromEntries([...value.entries].map(([key, one]) => [key, plain(one)]));
+  }
+}
+
+describe('a configuration that is a script', () => {
+  it.each([
+    ['module.exports = { name: "Kelp" };'],
+    ['export default { name: `Kelp` };'],
+    ["module.exports = { expo: undefined, name: 'Kelp' };"],
+    ["const name = 'Kelp';\nexport default { name };"],
+    ["const config = { name: 'Kelp' };\nmodule.exports = config;"],
+    ['export default ({ config }: ConfigContext): ExpoConfig => ({ ...config });'],
+    ['module.exports = ({ config }) => {\n  // as it stands\n  return { ...config };\n};'],
+    ['module.exports = function (context) { return { ...context.config, name: context.config.name }; };'],
+    ['function make({ config: given }) { return given; }\nexport default make;'],
+    ["export default { name: 'Kelp' } satisfies ExpoConfig;"],
+  ])('is found: %s', (script) => {
+    expect(plain(valueAt(worked(script), ['name']))).toBe('Kelp');
+  });
+
+  it('lays the static configuration out where it is asked for', () => {
+    const value = worked(
+      "module.exports = ({ config }) => ({ ...config, name: 'Reef', plugins: [...(config.plugins ?? []), ['c', { at: 1 }]] });",
+    );
+    expect(plain(value)).toEqual({
+      name: 'Reef',
+      android: { package: 'example.brine.kelp' },
+      plugins: ['a', ['b', { id: 'X' }], ['c', { at: 1 }]],
+    });
+    expect(valueAt(value, ['android', 'package'])).toMatchObject({ path: 'app.json' });
+    expect(valueAt(value, ['name'])).toMatchObject({ path: 'app.config.js' });
+  });
+
+  it('weighs choices by the variables of a build', () => {
+    const script =
+      "const live = process.env.STAGE === 'live';\nexport default { id: live ? 'P' : 'T', also: !live ? 1 : 2, on: process.env.ON ? true : false };";
+    expect(plain(worked(script, { STAGE: 'live', ON: '1' }))).toEqual({ id: 'P', also: 2, on: true });
+    expect(plain(worked(script))).toEqual({ id: 'T', also: 1, on: false });
+    expect(plain(worked(script, { STAGE: null }))).toMatchObject({
+      id: "? it depends on process.env.STAGE === 'live'",
+      on: false,
+    });
+  });
+
+  it('takes variables, and what stands in for them', () => {
+    const script =
+      "module.exports = { a: process.env.A, b: process.env.B ?? 'b', c: process.env['C'] || 'c' };";
+    expect(plain(worked(script, { A: 'one', C: 'three' }))).toEqual({ a: 'one', b: 'b', c: 'three' });
+    expect(plain(worked(script))).toMatchObject({ a: '? the variable A is set by no build profile' });
+    expect(worked(script, { A: 'one' })).toMatchObject({ is: 'object' });
+    expect(valueAt(worked(script, { A: 'one' }), ['a'])).toMatchObject({ variable: 'A' });
+  });
+
+  it('says what is worked out, and gives the rest', () => {
+    const value = worked("module.exports = { name: require('./name').name, slug: 'kelp', ids: makeIds() };");
+    expect(plain(valueAt(value, ['slug']))).toBe('kelp');
+    expect(openParts(value).map(({ reason }) => reason)).toEqual([
+      "it is worked out when the configuration runs: require('./name').name",
+      'it is worked out when the configuration runs: makeIds()',
+    ]);
+  });
+
+  it('never throws, whatever stands in it', () => {
+    const part = fc.constantFrom(
+      'module.exports = ',
+      'export default ',
+      '({ config }) => ',
+      '{',
+      '}',
+      '[',
+      ']',
+      '(',
+      ')',
+      '...config',
+      'a: ',
+      'process.env.A',
+      ' ? ',
+      ' : ',
+      ' ?? ',
+      ',',
+      "'x'",
+      '`${a}`',
+      ';\n',
+      'const a = ',
+      'a',
+    );
+    fc.assert(
+      fc.property(fc.array(part, { maxLength: 30 }), (parts) => {
+        const { config } = readAppScript(parts.join(''));
+        if (config) resolveConfig(config, { path: 'a', variable: () => null, given: asStatic(base) });
+      }),
+      { numRuns: 500 },
+    );
+  });
+});
+
+describe('app.json', () => {
+  it('stands under expo, or alone', () => {
+    expect(readAppJson(base).isExpo).toBe(true);
+    expect(plain(asStatic(base))).toMatchObject({ name: 'Kelp' });
+    expect(readAppJson('{ "name": "Kelp" }')).toMatchObject({ isExpo: false });
+    expect(plain(asStatic('{ "name": "Kelp", /* kept */ "ios": {}, }'))).toEqual({ name: 'Kelp', ios: {} });
+    expect(readAppJson('[]').config).toBeNull();
+    expect(readAppJson('{ "expo": ').problems.length).toBeGreaterThan(0);
+  });
+});
+
+describe('eas.json', () => {
+  const eas = JSON.stringify({
+    build: {
+      base: { env: { A: 'base', B: 'base' } },
+      development: { extends: 'base', developmentClient: true, env: { A: 'own' } },
+      preview: { extends: 'base', ios: { buildConfiguration: 'Debug' } },
+      production: { environment: 'production' },
+      round: { extends: 'round' },
+    },
+  });
+  it('gives its profiles, what they take over included', () => {
+    expect(
+      readEas(eas).profiles.map(({ name, development, hasRemoteVariables, env }) => [
+        name,
+        development,
+        hasRemoteVariables,
+        [...env].map(([key, { value }]) => `${key}=${value}`).join(' '),
+      ]),
+    ).toEqual([
+      ['development', true, false, 'A=own B=base'],
+      ['preview', true, false, 'A=base B=base'],
+      ['production', false, true, ''],
+      ['round', false, false, ''],
+    ]);
+  });
+
+  it('never throws, whatever stands in it', () => {
+    expect(readEas('{ "build": [] }').profiles).toEqual([]);
+    expect(readEas('{ "build": { "a": { "env": 1, "extends": {} } } }').profiles).toHaveLength(1);
+    expect(readEas('').profiles).toEqual([]);
+  });
+});
