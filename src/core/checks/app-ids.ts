@@ -42,6 +42,7 @@ export function inPlace({ standsIn }: Fact): boolean {
   return (
     standsIn === 'application' ||
     standsIn === 'property list' ||
+    standsIn === 'plugin entry' ||
     standsIn === 'code' ||
     standsIn === 'placebook'
   );

@@ -13,6 +13,7 @@ const languages: Record<string, readonly Language[]> = {
   'native-ios': ['swift', 'objective-c'],
   flutter: ['dart'],
   'react-native': ['typescript'],
+  expo: ['typescript'],
 };
 
 /** Stacks whose packages bring their native half as a pod, which sets the linker flags that it needs. */
@@ -55,7 +56,7 @@ function adapted(profile: Profile, stack: string): Profile {
     ? Object.fromEntries(own.flatMap((name) => (profile.code[name] ? [[name, profile.code[name]]] : [])))
     : profile.code;
   if (!published) return { ...profile, code };
-  const { android, ios } = profile;
+  const { android, ios } = stack === 'expo' ? withPlugin(profile) : profile;
   return {
     ...profile,
     code,
@@ -63,5 +64,17 @@ function adapted(profile: Profile, stack: string): Profile {
     ...(ios
       ? { ios: { ...ios, pods: [], packages: [], ...(byPods.has(stack) ? { 'linker-flags': [] } : {}) } }
       : {}),
+  };
+}
+
+/** What is left to ask for where a plugin of the network's own writes the native projects. */
+function withPlugin({ android, ios }: Profile): Pick<Profile, 'android' | 'ios'> {
+  const { companion: _a, plugin: _b, application: _c, ...restOfAndroid } = android ?? {};
+  const { companion: _d, ...restOfIos } = ios ?? {};
+  return {
+    ...(android
+      ? { android: { ...(restOfAndroid as typeof android), permissions: [], components: [], binaries: [] } }
+      : {}),
+    ...(ios ? { ios: restOfIos as typeof ios } : {}),
   };
 }

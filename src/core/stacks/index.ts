@@ -1,8 +1,9 @@
 import { nativeAndroid } from './android/index.js';
+import { expo } from './expo/index.js';
 import { flutter } from './flutter/index.js';
 import { nativeIos } from './ios/index.js';
 import { reactNative } from './react-native/index.js';
 import type { Stack } from './stack.js';
 
 /** Every stack that can be read. Those that build both platforms stand before the native ones, whose trees they hold. */
-export const stacks: readonly Stack[] = [flutter, reactNative, nativeAndroid, nativeIos];
+export const stacks: readonly Stack[] = [flutter, expo, reactNative, nativeAndroid, nativeIos];

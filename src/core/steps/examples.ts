@@ -3,7 +3,11 @@ import { appReference, unitReference, type PlacebookLanguage } from '../placeboo
 import type { StepContext } from './model.js';
 
 /** The language of each stack that builds both platforms. */
-const shared: Readonly<Record<string, PlacebookLanguage>> = { flutter: 'dart', 'react-native': 'typescript' };
+const shared: Readonly<Record<string, PlacebookLanguage>> = {
+  flutter: 'dart',
+  'react-native': 'typescript',
+  expo: 'typescript',
+};
 const native = { android: 'kotlin', ios: 'swift' } as const;
 
 /** The language that a tree's own code is written in; without a tree that of the platform. */

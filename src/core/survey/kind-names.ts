@@ -36,4 +36,7 @@ export const kindNames: Record<FactKind, string> = {
   'hand-flag': 'flag',
   linking: 'linking',
   'left-open': 'choice left open',
+  'plugin-entry': 'plugin entry',
+  client: 'client for developing',
+  'stale-folder': 'stale folder',
 };

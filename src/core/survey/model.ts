@@ -52,6 +52,9 @@ export const FactKind = z.enum([
   'hand-flag',
   'linking',
   'left-open',
+  'plugin-entry',
+  'client',
+  'stale-folder',
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 

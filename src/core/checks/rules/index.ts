@@ -19,13 +19,16 @@ import { installNotRun } from './build-install-not-run.js';
 import { kotlinTooNew } from './build-kotlin-too-new.js';
 import { kotlinTooOld } from './build-kotlin-too-old.js';
 import { locksDisagree } from './build-locks-disagree.js';
+import { nativeFolderStale } from './build-native-folder-stale.js';
 import { notLocked } from './build-not-locked.js';
 import { packageNotLinked } from './build-package-not-linked.js';
 import { platformLevelTooLow } from './build-platform-level-too-low.js';
+import { pluginEntryMissing } from './build-plugin-entry-missing.js';
 import { pluginMissing } from './build-plugin-missing.js';
 import { repositoryForbidden } from './build-repository-forbidden.js';
 import { repositoryMissing } from './build-repository-missing.js';
 import { repositoryPassedOver } from './build-repository-passed-over.js';
+import { stockClient } from './build-stock-client.js';
 import { versionHeldBack } from './build-version-held-back.js';
 import { versionsDifferAcrossPlatforms } from './build-versions-differ-across-platforms.js';
 import { failureNotHandled } from './code-failure-not-handled.js';
@@ -71,6 +74,7 @@ import { caseMissing } from './platform-case-missing.js';
 import { formatDiffers } from './platform-format-differs.js';
 import { oneIdForBoth } from './platform-one-id-for-both.js';
 import { placementOnOneSide } from './platform-placement-on-one-side.js';
+import { pluginOneSided } from './platform-plugin-one-sided.js';
 import { settingDiffers } from './platform-setting-differs.js';
 import { generatedKeyIgnored } from './plist-generated-key-ignored.js';
 import { plistKeyMissing } from './plist-key-missing.js';
@@ -130,13 +134,16 @@ export const rules: readonly Rule[] = [
   kotlinTooNew,
   kotlinTooOld,
   locksDisagree,
+  nativeFolderStale,
   notLocked,
   packageNotLinked,
   platformLevelTooLow,
+  pluginEntryMissing,
   pluginMissing,
   repositoryForbidden,
   repositoryMissing,
   repositoryPassedOver,
+  stockClient,
   versionHeldBack,
   versionsDifferAcrossPlatforms,
   failureNotHandled,
@@ -182,6 +189,7 @@ export const rules: readonly Rule[] = [
   formatDiffers,
   oneIdForBoth,
   placementOnOneSide,
+  pluginOneSided,
   settingDiffers,
   generatedKeyIgnored,
   plistKeyMissing,

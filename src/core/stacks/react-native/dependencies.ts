@@ -7,7 +7,8 @@ import { baseOf, folderOf } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { frameworkFact, inEditions, packageFacts, type LockState } from '../package-facts.js';
 import type { SurveyContext } from '../stack.js';
-import { below, packagesOf, type ReactNativeProject } from './project.js';
+import { below, packagesOf } from '../script-packages.js';
+import { type ReactNativeProject } from './project.js';
 
 type Asked = PackageDependency & { path: string };
 

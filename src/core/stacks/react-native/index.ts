@@ -1,8 +1,10 @@
 import { lockFiles } from '../../formats/package-json/locks.js';
 import type { Tree } from '../../tree/tree.js';
+import { expoAt } from '../expo/project.js';
 import type { CollectRule, Recognition, Stack } from '../stack.js';
 import { declaredInPackageJson } from './declared.js';
-import { exampleOf, projectAt, projectRoots, type ReactNativeProject } from './project.js';
+import { exampleOf } from '../script-packages.js';
+import { projectAt, projectRoots, type ReactNativeProject } from './project.js';
 import { surveyReactNative } from './survey.js';
 import { unwireReactNative } from './unwire.js';
 import { wireReactNative } from './wire.js';
@@ -45,7 +47,8 @@ export const reactNative: Stack = {
 };
 
 function recognition(tree: Tree, { root, path, parts }: ReactNativeProject): Recognition | undefined {
-  if (parts.length === 0) return undefined;
+  // A configuration of Expo makes native folders anew, unless the repository keeps them.
+  if (parts.length === 0 || expoAt(tree, root)) return undefined;
   const roots = parts.map((part) => part.root);
   const evidence = [`${path} depends on react-native`, ...parts.flatMap((part) => part.evidence)];
   const above = exampleOf(tree, root);

@@ -6,7 +6,8 @@ import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { appModules, statementsOf } from '../android/scripts.js';
 import type { SurveyContext } from '../stack.js';
-import { below, type ReactNativeProject } from './project.js';
+import { below } from '../script-packages.js';
+import { type ReactNativeProject } from './project.js';
 
 /** What a native build calls to take in the packages of `package.json`, by platform. */
 const podCalls = /^[^#\n]*\b(use_native_modules!|use_expo_modules!)/m;

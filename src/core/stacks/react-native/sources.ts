@@ -1,7 +1,8 @@
 import type { Platform } from '../../network/model.js';
 import { isWithin } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
-import { packagesOf, type ReactNativeProject } from './project.js';
+import { packagesOf } from '../script-packages.js';
+import { type ReactNativeProject } from './project.js';
 
 const source = /\.(?:[cm]?[jt]s|[jt]sx)$/;
 /** Tests, their helpers, stories and declarations: no bundle takes them in. */

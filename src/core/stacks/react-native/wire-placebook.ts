@@ -9,7 +9,8 @@ import {
   type StandingPlacebook,
 } from '../shared-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
-import { below, type ReactNativeProject } from './project.js';
+import { below } from '../script-packages.js';
+import { type ReactNativeProject } from './project.js';
 import { bundledFiles } from './sources.js';
 import type { IsDevelopment } from './terms.js';
 

@@ -1,0 +1,4 @@
+import { registerRootComponent } from 'expo';
+import App from './src/App';
+
+registerRootComponent(App);

@@ -1,0 +1,44 @@
+import { packageFor } from '../../network/for-stack.js';
+import { defineRule } from '../model.js';
+import { editionScopes, listed } from '../scope.js';
+
+/** A package is there, and the configuration does not name its plugin, which writes the native side. */
+export const pluginEntryMissing = defineRule({
+  meta: {
+    id: 'build/plugin-entry-missing',
+    severity: 'blocker',
+    ifShipped:
+      'The native projects are made without what the SDK needs: many SDKs stop the app at launch then.',
+    mend: 'Name the plugin in the configuration; wiring does.',
+    messages: {
+      missing: '{network} wants {plugin} among the plugins of the configuration, which {variants} lack.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const scope of editionScopes(context)) {
+      const { edition, platform } = scope;
+      if (edition.stack !== 'expo') continue;
+      for (const profile of scope.networks) {
+        const { expo } = profile.stacks;
+        const plugin = packageFor(profile, 'expo')?.package;
+        if (plugin === undefined || !expo || !('plugin' in expo) || expo.plugin === undefined) continue;
+        const here = [...scope.facts, ...context.survey.unresolved].filter(
+          (one) => one.kind === 'plugin-entry' && one.network === profile.id && one.module === edition.module,
+        );
+        const covered = new Set(here.flatMap(({ variants }) => variants));
+        const variants = edition.variants.map(({ name }) => name).filter((name) => !covered.has(name));
+        if (variants.length === 0) continue;
+        yield {
+          platform,
+          module: edition.module,
+          variants,
+          network: profile.id,
+          place: edition.home,
+          message: 'missing',
+          data: { network: profile.name, plugin, variants: listed(variants) },
+        };
+      }
+    }
+  },
+});

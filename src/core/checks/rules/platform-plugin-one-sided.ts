@@ -1,0 +1,44 @@
+import { platforms } from '../../network/model.js';
+import { oncePerPlace } from '../code.js';
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact, platformName } from '../scope.js';
+
+/** A plugin entry gives the app ID of one platform, and the title is built for both. */
+export const pluginOneSided = defineRule({
+  meta: {
+    id: 'platform/plugin-one-sided',
+    severity: 'blocker',
+    ifShipped: 'The other platform is built without an app ID: many SDKs stop the app at launch without one.',
+    mend: 'Give the plugin the ID of both platforms; wiring does.',
+    messages: { half: '{package} is given no {field}: the {platform} build gets no app ID of {network}.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    const scopes = editionScopes(context);
+    const found = scopes.flatMap((scope) =>
+      scope.networks.flatMap((profile) => {
+        const { expo } = profile.stacks;
+        const plugin = expo && 'plugin' in expo ? expo.plugin : undefined;
+        const fields = { android: plugin?.['android-app-id'], ios: plugin?.['ios-app-id'] };
+        const field = fields[scope.platform];
+        const other = platforms.find((platform) => platform !== scope.platform);
+        return scope.facts.flatMap((fact) => {
+          if (fact.kind !== 'plugin-entry' || fact.network !== profile.id) return [];
+          const given = fact.value.split(', ');
+          const half =
+            field !== undefined && !given.includes(field) && given.includes((other && fields[other]) ?? '');
+          return half ? [{ fact, profile, field, scope, place: fact.place }] : [];
+        });
+      }),
+    );
+    for (const { fact, profile, field, scope } of oncePerPlace(found)) {
+      const data = {
+        package: fact.name ?? '',
+        field,
+        platform: platformName(scope.platform),
+        network: profile.name,
+      };
+      yield { ...fromFact(fact), message: 'half', data };
+    }
+  },
+});

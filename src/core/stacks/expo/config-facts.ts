@@ -1,0 +1,161 @@
+import { openParts, valueAt, type ConfigValue } from '../../formats/app-config/resolve.js';
+import { packageFor } from '../../network/for-stack.js';
+import type { Platform, Profile } from '../../network/model.js';
+import type { ChainStep, Fact, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import { baseOf } from '../../tree/paths.js';
+import type { Tree } from '../../tree/tree.js';
+import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { ExpoBuild } from './builds.js';
+
+const identifierWays = { android: ['android', 'package'], ios: ['ios', 'bundleIdentifier'] } as const;
+
+/** The identifier that a build gets; undefined where the configuration has none. */
+export function identifierIn(build: ExpoBuild, platform: Platform): ConfigValue | undefined {
+  return valueAt(build.config, identifierWays[platform]);
+}
+
+/** The names under which a network's plugin takes the app ID of each platform. */
+export function pluginFields(profile: Profile): Partial<Record<Platform, string>> | undefined {
+  const expo = profile.stacks.expo;
+  if (!expo || !('package' in expo) || expo.plugin === undefined) return undefined;
+  const { 'android-app-id': android, 'ios-app-id': ios } = expo.plugin;
+  return { ...(android === undefined ? {} : { android }), ...(ios === undefined ? {} : { ios }) };
+}
+
+/** A plugin entry of a configuration: its name, and what it is given. */
+export function pluginEntry(
+  config: ConfigValue | undefined,
+  name: string,
+): { entry: ConfigValue; options: ConfigValue | undefined } | undefined {
+  const plugins = valueAt(config, ['plugins']);
+  for (const entry of plugins?.is === 'list' ? plugins.items : []) {
+    const head = entry.is === 'list' ? entry.items[0] : entry;
+    if (head?.is === 'text' && head.value === name)
+      return { entry, options: entry.is === 'list' ? entry.items[1] : undefined };
+  }
+  return undefined;
+}
+
+/** What the configuration gives each build of an edition: its identifier, app IDs, keys and attribution IDs. */
+export function configFacts(
+  tree: Tree,
+  builds: readonly ExpoBuild[],
+  { platform, module }: Pick<SurveyEdition, 'platform' | 'module'>,
+  { profiles }: SurveyContext,
+): Pick<StackSurvey, 'facts' | 'unresolved'> {
+  const facts: Fact[] = [];
+  const unresolved: Unresolved[] = [];
+  for (const build of builds) {
+    const variants = [build.variant.name];
+    const at = (value: ConfigValue): Place => placeAt(value.path, tree.text(value.path), value);
+    const chainOf = (value: ConfigValue, text: string): ChainStep[] => {
+      const step = { what: baseOf(value.path), value: text, place: at(value) };
+      return value.variable === undefined
+        ? [step]
+        : [step, { what: value.variable, value: text, place: null }];
+    };
+    const tell = (
+      value: ConfigValue | undefined,
+      base: Pick<Fact, 'kind' | 'network'> & Partial<Fact>,
+      what: string,
+    ): void => {
+      if (!value || (value.is === 'plain' && value.value === null)) return;
+      const common = { platform, module, variants, place: at(value) };
+      if (value.is === 'open') {
+        const { kind, network } = base;
+        unresolved.push({
+          kind,
+          network,
+          what,
+          reason: value.reason,
+          ...common,
+          chain: chainOf(value, what),
+        });
+      } else if (value.is === 'text' || value.is === 'plain') {
+        const text = String(value.value);
+        facts.push({ ...base, value: text, ...common, chain: chainOf(value, text) });
+      }
+    };
+    tell(identifierIn(build, platform), { kind: 'identifier', network: null }, 'the identifier');
+    const plugins = valueAt(build.config, ['plugins']);
+    for (const profile of profiles) {
+      const fields = pluginFields(profile);
+      const name = packageFor(profile, 'expo')?.package;
+      if (!fields || name === undefined) continue;
+      const found = pluginEntry(build.config, name);
+      const base = { network: profile.id, platform, module, variants };
+      if (!found) {
+        for (const open of plugins ? openParts(plugins) : [])
+          unresolved.push({
+            kind: 'plugin-entry',
+            what: `the plugin entry of ${name}`,
+            reason: open.reason,
+            ...base,
+            place: at(open),
+            chain: chainOf(open, 'plugins'),
+          });
+        continue;
+      }
+      const given = Object.values(fields).filter((field) => valueAt(found.options, [field]) !== undefined);
+      facts.push({
+        kind: 'plugin-entry',
+        ...base,
+        name,
+        value: given.join(', ') || 'no IDs',
+        place: at(found.entry),
+        chain: chainOf(found.entry, name),
+      });
+      const field = fields[platform];
+      if (field === undefined) continue;
+      const held = valueAt(found.options, [field]);
+      tell(
+        held,
+        { kind: 'app-id', network: profile.id, name: field, standsIn: 'plugin entry' },
+        `the app ID (${field})`,
+      );
+    }
+    if (platform === 'ios') facts.push(...listFacts(build, { module, variants, at, chainOf, profiles }));
+  }
+  return { facts, unresolved };
+}
+
+/** The keys of the property list that networks ask for, and the attribution list in it. */
+function listFacts(
+  { config }: ExpoBuild,
+  {
+    module,
+    variants,
+    at,
+    chainOf,
+    profiles,
+  }: {
+    module: string;
+    variants: string[];
+    at: (value: ConfigValue) => Place;
+    chainOf: (value: ConfigValue, text: string) => ChainStep[];
+    profiles: readonly Profile[];
+  },
+): Fact[] {
+  const list = valueAt(config, ['ios', 'infoPlist']);
+  const base = { platform: 'ios' as const, module, variants };
+  const asked = new Set(profiles.flatMap(({ ios }) => ios?.keys.map(({ key }) => key) ?? []));
+  const facts: Fact[] = [];
+  for (const [key, value] of list?.is === 'object' ? list.entries : []) {
+    if (!asked.has(key) || value.is === 'open') continue;
+    const text = value.is === 'text' || value.is === 'plain' ? String(value.value) : value.is;
+    const standsIn = value.is === 'text' ? 'string' : typeof (value.is === 'plain' ? value.value : null);
+    const more = { name: key, standsIn, place: at(value), chain: chainOf(value, text) };
+    facts.push({ kind: 'plist-key', network: null, value: text, ...base, ...more });
+  }
+  const items = valueAt(list, ['SKAdNetworkItems']);
+  for (const item of items?.is === 'list' ? items.items : []) {
+    const id = valueAt(item, ['SKAdNetworkIdentifier']);
+    if (id?.is !== 'text') continue;
+    const network =
+      profiles.find(({ ios }) => ios?.attribution?.ids.includes(id.value.toLowerCase()))?.id ?? null;
+    const more = { name: 'SKAdNetworkItems', place: at(id), chain: chainOf(id, id.value) };
+    facts.push({ kind: 'attribution-id', network, value: id.value, ...base, ...more });
+  }
+  return facts;
+}

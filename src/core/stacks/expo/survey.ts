@@ -1,0 +1,132 @@
+import type { Platform } from '../../network/model.js';
+import { mergeVariants } from '../../survey/merge.js';
+import type { Fact, SurveyEdition } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import { shippingIdentifier } from '../../survey/stages.js';
+import type { Tree } from '../../tree/tree.js';
+import { sharedCodeFacts } from '../common-code.js';
+import { surveyParts } from '../native-parts.js';
+import { packageJsonFacts } from '../react-native/dependencies.js';
+import { bundledFiles, isBundledFor } from '../react-native/sources.js';
+import { below } from '../script-packages.js';
+import type { StackSurvey, SurveyContext } from '../stack.js';
+import { buildsOf, expoTerms, type ExpoBuild } from './builds.js';
+import { configFacts, identifierIn } from './config-facts.js';
+import { asScripts, expoAt, type ExpoProject } from './project.js';
+
+/** Surveys the editions that an Expo project builds: its configuration, its packages and its code. */
+export function surveyExpo(tree: Tree, root: string, context: SurveyContext): StackSurvey {
+  const project = expoAt(tree, root);
+  if (!project) return { editions: [], facts: [], unresolved: [] };
+  const builds = buildsOf(project, context.title);
+  const editions = (['android', 'ios'] as const).map((platform) =>
+    editionOf(tree, project, builds, platform),
+  );
+  const config = editions.map((edition) => configFacts(tree, builds, edition, context));
+  const files = bundledFiles(tree, asScripts(project));
+  const code = sharedCodeFacts(tree, files, {
+    editions,
+    terms: expoTerms(builds),
+    context,
+    isBuiltFor: isBundledFor(files),
+  });
+  const facts = mergeVariants(config.flatMap((one) => one.facts));
+  return {
+    editions,
+    facts: [
+      ...facts,
+      ...packageJsonFacts(tree, asScripts(project), editions, context, 'expo'),
+      ...clientFacts(tree, project, editions),
+      ...staleFacts(tree, project, { editions, facts, context }),
+      ...code.facts,
+    ],
+    unresolved: [...mergeVariants(config.flatMap((one) => one.unresolved)), ...code.unresolved],
+  };
+}
+
+function editionOf(
+  tree: Tree,
+  project: ExpoProject,
+  builds: readonly ExpoBuild[],
+  platform: Platform,
+): SurveyEdition {
+  const variants = builds.map(({ variant }) => variant);
+  const identifiers = Object.fromEntries(
+    builds.flatMap((build) => {
+      const held = identifierIn(build, platform);
+      return held?.is === 'text' ? [[build.variant.name, held.value] as const] : [];
+    }),
+  );
+  const path = project.json?.path ?? project.script?.path ?? project.path;
+  const start = project.json?.config?.start ?? project.script?.config?.start ?? 0;
+  return {
+    platform,
+    stack: 'expo',
+    module: below(project.root, platform),
+    identifier: shippingIdentifier(variants, identifiers),
+    identifiers,
+    variants,
+    home: placeAt(path, tree.text(path), { start, end: start + 1 }),
+  };
+}
+
+/** Whether there is a client of its own for developing: the stock one has none of the native code of packages. */
+function clientFacts(
+  tree: Tree,
+  { manifest, path, eas }: ExpoProject,
+  editions: readonly SurveyEdition[],
+): Fact[] {
+  const client = manifest.dependencies.find(({ name }) => name === 'expo-dev-client');
+  const profile = eas?.profiles.find(({ development }) => development);
+  const at = client ?? manifest.dependencies.find(({ name }) => name === 'expo');
+  if (!at || (client && profile) || !eas) return [];
+  const place = placeAt(path, tree.text(path), at);
+  const value = client ? 'no profile builds it' : 'expo-dev-client is not asked for';
+  return editions.map(({ platform, module, variants }) => ({
+    kind: 'client',
+    network: null,
+    platform,
+    module,
+    variants: variants.map(({ name }) => name),
+    name: 'client for developing',
+    value,
+    place,
+    chain: [{ what: 'package.json', value, place }],
+  }));
+}
+
+/** Where native folders that are made from the configuration say something else than it does now. */
+function staleFacts(
+  tree: Tree,
+  { parts }: ExpoProject,
+  {
+    editions,
+    facts,
+    context,
+  }: { editions: readonly SurveyEdition[]; facts: readonly Fact[]; context: SurveyContext },
+): Fact[] {
+  const native = surveyParts(tree, parts, 'expo', context);
+  return native.facts.flatMap((fact): Fact[] => {
+    if (fact.kind !== 'identifier' && fact.kind !== 'app-id') return [];
+    const edition = editions.find(({ platform }) => platform === fact.platform);
+    const mine = facts.filter(
+      (one) => one.kind === fact.kind && one.platform === fact.platform && one.network === fact.network,
+    );
+    if (!edition || mine.some(({ value }) => value === fact.value)) return [];
+    const [said] = mine;
+    const name = fact.kind === 'identifier' ? 'the identifier' : 'the app ID';
+    const variants = edition.variants.map((variant) => variant.name);
+    const chain = [...fact.chain, ...(said?.chain ?? [])];
+    return [
+      {
+        ...fact,
+        kind: 'stale-folder',
+        module: edition.module,
+        variants,
+        name,
+        standsIn: said?.value ?? 'nothing',
+        chain,
+      },
+    ];
+  });
+}
