@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { format } from 'prettier';
 import { JsxEmit, transpileModule } from 'typescript';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { stringify } from 'yaml';
@@ -190,6 +191,42 @@ describe('Kilnlog', () => {
     expect((await syndexa(['placebook', 'kilnlog', '--title', 'kilnlog', '--check'], home)).code).toBe(0);
     expect((await syndexa(['undo', 'kilnlog'], home)).code).toBe(0);
     expect(filesBelow(join(home, 'kilnlog'))).toEqual(filesBelow(join(root, 'demo/trees/kilnlog')));
+  });
+});
+
+describe('Kilnlog Studio', () => {
+  it('gives each build its own app IDs when its configuration is run', async () => {
+    await record(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+    cpSync(join(root, 'demo/trees/kilnlog-expo'), join(home, 'studio'), { recursive: true });
+    const command = ['wire', 'studio', '--title', 'kilnlog-expo', '--call-sites', '--write'];
+    const { code, err } = await syndexa(command, home);
+    expect([code, err]).toEqual([0, '']);
+    const script = readFileSync(join(home, 'studio/app.config.js'), 'utf8');
+    expect(await format(script, { parser: 'babel', singleQuote: true })).toBe(script);
+    const { build } = JSON.parse(readFileSync(join(home, 'studio/eas.json'), 'utf8')) as {
+      build: Record<string, { env?: Record<string, string> }>;
+    };
+    const run =
+      'console.log(JSON.stringify(require("./app.config.js")({ config: require("./app.json").expo })))';
+    for (const [profile, ids] of Object.entries({
+      development: ['CH-A-100001-SAMPLE0A', 'CH-I-100001-SAMPLE0I'],
+      preview: ['CH-A-100001-SAMPLE0A', 'CH-I-100001-SAMPLE0I'],
+      production: ['CH-A-204418-KLS4D7RB', 'CH-I-204418-KLS8W2QZ'],
+    })) {
+      const env = { ...process.env, ...build[profile]?.env };
+      const made = execFileSync(process.execPath, ['-e', run], {
+        cwd: join(home, 'studio'),
+        env,
+        encoding: 'utf8',
+      });
+      expect(JSON.parse(made)).toMatchObject({
+        name: 'Kilnlog Studio',
+        plugins: [['@cobaltheron.example/react-native', { androidAppId: ids[0], iosAppId: ids[1] }]],
+        ios: { infoPlist: { SKAdNetworkItems: [{}, {}] } },
+      });
+    }
+    expect((await syndexa(['undo', 'studio'], home)).code).toBe(0);
+    expect(filesBelow(join(home, 'studio'))).toEqual(filesBelow(join(root, 'demo/trees/kilnlog-expo')));
   });
 });
 

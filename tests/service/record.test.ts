@@ -258,12 +258,14 @@ describe('the roster document', () => {
       'tidewick',
       'plumebook',
       'kilnlog',
+      'kilnlog-expo',
     ]);
     await importIt(demo, { prune: true });
     expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual([
       'tidewick',
       'plumebook',
       'kilnlog',
+      'kilnlog-expo',
     ]);
   });
 

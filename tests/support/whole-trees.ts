@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Title } from '../../src/core/roster/model.js';
 import { readRoster } from '../../src/core/roster/document.js';
+import { appJson, expoFiles, expoPackage, expoStages } from './expo.js';
 import { flutterFiles, pubspec } from './flutter.js';
 import { npmLock, packageJson, reactNativeFiles } from './react-native.js';
 import { androidFiles, filesBelow, gradle, iosFiles, manifest, pbxproj, plist, root } from './trees.js';
@@ -95,6 +96,31 @@ function withoutScriptPackages(files: Record<string, string>): Files {
   };
 }
 
+/** An Expo project as it was before any network was heard of, its files changed as given. */
+function withoutPlugins(changes: Record<string, string | null> = {}): Files {
+  return expoFiles({
+    'package.json': expoPackage(''),
+    'package-lock.json': npmLock(null),
+    'app.json': appJson(null, '"UIRequiresFullScreen": true'),
+    'app.config.js': null,
+    'eas.json':
+      '{\n  "build": {\n    "development": {\n      "developmentClient": true\n    },\n    "production": {}\n  }\n}\n',
+    'App.tsx': "import { Text } from 'react-native';\n\nexport const App = () => <Text>kelp</Text>;\n",
+    ...changes,
+  });
+}
+const expoIds = { android: 'com.helloworld', ios: 'com.helloworld' };
+
+/** An Expo template as its tools leave it when identifiers and build profiles were asked for. */
+function configured(files: Files): Files {
+  const config = String(files['app.json'])
+    .replace('"android": {', '"android": {\n      "package": "com.helloworld",')
+    .replace('"ios": {', '"ios": {\n      "bundleIdentifier": "com.helloworld",');
+  const eas =
+    '{\n  "build": {\n    "development": { "developmentClient": true },\n    "production": {}\n  }\n}\n';
+  return { ...files, 'app.json': config, 'eas.json': eas };
+}
+
 /** Trees that wiring and its taking back are held against: small ones, the demo's, and those of others. */
 export const wholeTrees: Record<string, WholeTree> = {
   'small trees': { files: small, ids: kelpIds },
@@ -120,6 +146,35 @@ export const wholeTrees: Record<string, WholeTree> = {
   'a small React Native project with CRLF': {
     files: withCrlf(withoutScriptPackages(reactNativeFiles())),
     ids: kelpIds,
+  },
+  'a small Expo project': {
+    files: withoutPlugins(),
+    ids: kelpIds,
+    stages: { test: ['development'], production: ['production'] },
+  },
+  'a small Expo project with CRLF and a preview': {
+    files: withCrlf(
+      withoutPlugins({
+        'eas.json':
+          '{\n  "build": {\n    "development": { "developmentClient": true },\n    "preview": {},\n    "production": {}\n  }\n}\n',
+      }),
+    ),
+    ids: kelpIds,
+    stages: expoStages,
+  },
+  'the demo’s Expo project': {
+    files: demoWithoutAds('kilnlog-expo'),
+    ids: { android: 'example.saltmarsh.kilnlog.studio', ios: 'example.saltmarsh.kilnlog.studio' },
+    stages: expoStages,
+  },
+  'the blank Expo template': {
+    files: configured(template('expo-template-blank-typescript')),
+    ids: expoIds,
+    stages: { test: ['development'], production: ['production'] },
+  },
+  'the bare Expo template': {
+    files: template('expo-template-bare-minimum'),
+    ids: { android: 'com.helloworld', ios: 'org.name.HelloWorld' },
   },
   'the demo’s React Native project': {
     files: demoWithoutAds('kilnlog'),

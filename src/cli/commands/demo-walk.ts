@@ -34,6 +34,7 @@ export async function walk(io: Io, paint: Paint, places: WalkPlaces): Promise<nu
   await fromNothing(io, paint, places);
   await oneTree(io, paint, places, 'plumebook');
   await oneTree(io, paint, places, 'kilnlog');
+  await oneTree(io, paint, places, 'kilnlog-expo');
   return exit.clean;
 }
 

@@ -38,6 +38,13 @@ export function platformOf({ title, survey }: WireContext, network: string): Pla
   );
 }
 
+/** The other platforms of the title that a tree builds, which a change of shared code is for as well. */
+export function alsoFor(context: WireContext, platform: Platform): Platform[] {
+  return titleEditions(context).flatMap((edition) =>
+    edition.platform === platform ? [] : [edition.platform],
+  );
+}
+
 /** Whether a range begins below a version, so that what is wired might not be what is built. */
 export function beginsBelow(range: string, wanted: string): boolean {
   const floor = /(\d+(?:\.\d+)*)/.exec(range)?.[1];
@@ -99,9 +106,11 @@ export function wireSharedPlacebook(
   );
   const content = write(books, { title: title.name, revision: context.revision, testCondition });
   if (standing && samePlacebook(standing.text, content)) return { changes: [], byHand: [] };
+  const [first, ...others] = needed.map(({ platform }) => platform);
   const change: Change = {
     path: standing?.path ?? path,
-    platform: needed[0]?.platform ?? 'android',
+    platform: first ?? 'android',
+    also: others,
     network: null,
     topic: 'placebook',
     rules: placebookRules,

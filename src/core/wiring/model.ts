@@ -43,6 +43,8 @@ export type SourceFile = z.infer<typeof SourceFile>;
 export interface Change {
   path: string;
   platform: z.infer<typeof Platform>;
+  /** The other platforms that the same edits are for, where both are built from one source. */
+  also?: readonly z.infer<typeof Platform>[];
   network: string | null;
   topic: Topic;
   rules: string[];

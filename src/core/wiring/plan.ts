@@ -118,9 +118,9 @@ function mendedRules(changes: readonly Change[], mended: readonly Finding[]): st
   const rules = new Set<string>();
   for (const finding of mended) {
     const mends = changes.some(
-      ({ rules: may, platform, network }) =>
+      ({ rules: may, platform, also = [], network }) =>
         may.includes(finding.rule) &&
-        (finding.platform === null || platform === finding.platform) &&
+        (finding.platform === null || [platform, ...also].includes(finding.platform)) &&
         (network === null || finding.network === null || network === finding.network),
     );
     if (mends) rules.add(finding.rule);
@@ -138,7 +138,7 @@ function fileEdit(
     path,
     rules: mendedRules(changes, mended),
     networks: [...new Set(changes.flatMap(({ network }) => network ?? []))].sort(),
-    platforms: [...new Set(changes.map(({ platform }) => platform))].sort(),
+    platforms: [...new Set(changes.flatMap(({ platform, also = [] }) => [platform, ...also]))].sort(),
     before: file?.hash ?? null,
     edits,
     content: before === null ? after : null,

@@ -8,7 +8,7 @@ import type { Title } from '../../roster/model.js';
 import { lineEdits } from '../../text/line-edits.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
-import { titleEditions } from '../shared-wiring.js';
+import { alsoFor, titleEditions } from '../shared-wiring.js';
 import { below } from '../script-packages.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import type { ExpoBuild } from './builds.js';
@@ -69,8 +69,12 @@ export function wireConfig(
   const used = profiles.filter(({ id }) => platforms.some((platform) => isEnrolled(title, id, platform)));
   const byHand: ByHand[] = [];
   if (platforms.includes('ios'))
-    for (const profile of used.filter(({ id }) => isEnrolled(title, id, 'ios')))
-      byHand.push(...wireList(work, profile));
+    byHand.push(
+      ...wireList(
+        work,
+        used.filter(({ id }) => isEnrolled(title, id, 'ios')),
+      ),
+    );
   const plugins = wirePlugins(work, used);
   byHand.push(...plugins.byHand);
   if (codeNeedsVariable || plugins.needsVariable) byHand.push(...wireStages(work));
@@ -125,44 +129,58 @@ function edit({ texts }: Work, path: string, change: (text: string) => string): 
   texts.set(path, change(texts.get(path) ?? ''));
 }
 
-function changesOf({ tree, texts }: Work, platform: Platform): Change[] {
+function changesOf({ tree, texts, context }: Work, platform: Platform): Change[] {
   return [...texts].flatMap(([path, text]): Change[] => {
     const edits = lineEdits(tree.text(path)?.text ?? '', text);
-    return edits.length === 0 ? [] : [{ path, platform, network: null, topic: 'app-id', rules, edits }];
+    const base = {
+      path,
+      platform,
+      also: alsoFor(context, platform),
+      network: null,
+      topic: 'app-id' as const,
+    };
+    return edits.length === 0 ? [] : [{ ...base, rules, edits }];
   });
 }
 
-/** Keys of the property list that have a value of their own, and the attribution list. */
-function wireList(work: Work, given: Profile): ByHand[] {
+/** The attribution list, then the keys of the property list that have a value of their own. */
+function wireList(work: Work, given: readonly Profile[]): ByHand[] {
   const { builds, project, under } = work;
-  const { ios } = profileFor(given, 'expo');
   const way = [...under, 'ios', 'infoPlist'];
+  const path = project.json?.path;
   const holds = (build: ExpoBuild, key: string) =>
     valueAt(build.config, ['ios', 'infoPlist', key]) !== undefined;
-  const keys = (ios?.keys ?? []).filter(
-    ({ key, value }) => value !== undefined && builds.some((build) => !holds(build, key)),
-  );
-  const ids = (ios?.attribution?.ids ?? []).filter((id) =>
-    builds.some((build) => !attributionIn(build).has(id)),
-  );
-  if (keys.length + ids.length === 0) return [];
-  const path = project.json?.path;
-  if (path === undefined) {
-    const what = [...keys.map(({ key }) => key), ...ids].join(', ');
-    return [
-      {
-        platform: 'ios',
-        network: given.id,
-        rule: keys.length > 0 ? 'plist/key-missing' : 'attribution/id-missing',
-        what: `Add to ios.infoPlist: ${what}.`,
-        why: 'The configuration is a script, which is not rewritten.',
-        where: project.script?.path ?? project.path,
-      },
-    ];
-  }
-  for (const { key, value } of keys) edit(work, path, (text) => setJson(text, [...way, key], value));
-  for (const id of ids)
+  const lacking = given.map((profile) => {
+    const { ios } = profileFor(profile, 'expo');
+    return {
+      profile,
+      ids: (ios?.attribution?.ids ?? []).filter((id) =>
+        builds.some((build) => !attributionIn(build).has(id)),
+      ),
+      keys: (ios?.keys ?? []).filter(
+        ({ key, value }) => value !== undefined && builds.some((build) => !holds(build, key)),
+      ),
+    };
+  });
+  if (path === undefined)
+    return lacking.flatMap(({ profile, ids, keys }): ByHand[] => {
+      const what = [...keys.map(({ key }) => key), ...ids].join(', ');
+      if (what === '') return [];
+      return [
+        {
+          platform: 'ios',
+          network: profile.id,
+          rule: keys.length > 0 ? 'plist/key-missing' : 'attribution/id-missing',
+          what: `Add to ios.infoPlist: ${what}.`,
+          why: 'The configuration is a script, which is not rewritten.',
+          where: project.script?.path ?? project.path,
+        },
+      ];
+    });
+  for (const id of new Set(lacking.flatMap(({ ids }) => ids)))
     edit(work, path, (text) => appendJson(text, [...way, 'SKAdNetworkItems'], { SKAdNetworkIdentifier: id }));
+  for (const { key, value } of lacking.flatMap(({ keys }) => keys))
+    edit(work, path, (text) => setJson(text, [...way, key], value));
   return [];
 }
 
@@ -235,7 +253,8 @@ function wirePlugins(work: Work, used: readonly Profile[]): StackWiring & { need
   const standing = work.tree.text(script)?.text;
   const same = standing !== undefined && sameScript(standing, content);
   const platform = titleEditions(context)[0]?.platform ?? 'android';
-  const change: Change = { path: script, platform, network: null, topic: 'app-id', rules, content };
+  const also = alsoFor(context, platform);
+  const change: Change = { path: script, platform, also, network: null, topic: 'app-id', rules, content };
   return { changes: same ? [] : [change], byHand, needsVariable: true };
 }
 

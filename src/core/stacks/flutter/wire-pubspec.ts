@@ -2,7 +2,7 @@ import { addPubDependency, removePubDependency, setPubVersion } from '../../form
 import { packageFor } from '../../network/for-stack.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
-import { beginsBelow, platformOf } from '../shared-wiring.js';
+import { alsoFor, beginsBelow, platformOf } from '../shared-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import type { FlutterProject } from './project.js';
 
@@ -19,7 +19,14 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
     const wanted = packageFor(profile, 'flutter');
     const platform = platformOf(context, profile.id);
     if (!wanted || !platform) continue;
-    const base = { path, platform, network: profile.id, topic: 'dependency' as const, rules };
+    const base = {
+      path,
+      platform,
+      also: alsoFor(context, platform),
+      network: profile.id,
+      topic: 'dependency' as const,
+      rules,
+    };
     const range = `^${wanted.version}`;
     const own = pubspec.dependencies.filter(({ name, section }) => {
       return name === wanted.package && section !== 'dev_dependencies';

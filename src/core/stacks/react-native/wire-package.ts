@@ -5,7 +5,7 @@ import { packageFor } from '../../network/for-stack.js';
 import { baseOf } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
-import { beginsBelow, platformOf } from '../shared-wiring.js';
+import { alsoFor, beginsBelow, platformOf } from '../shared-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import { locksOf } from './dependencies.js';
 import type { ReactNativeProject } from './project.js';
@@ -41,7 +41,15 @@ export function wirePackageJson(
         ? setPackageVersion(standing, range)
         : [];
     if (edits.length === 0) continue;
-    changes.push({ path, platform, network: profile.id, topic: 'dependency', rules, edits });
+    changes.push({
+      path,
+      platform,
+      also: alsoFor(context, platform),
+      network: profile.id,
+      topic: 'dependency',
+      rules,
+      edits,
+    });
     byHand.push({
       platform: null,
       network: profile.id,
