@@ -8,7 +8,7 @@ import type { Title } from '../../roster/model.js';
 import { lineEdits } from '../../text/line-edits.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
-import { alsoFor, titleEditions } from '../shared-wiring.js';
+import { alsoFor, titleEditions } from '../joint-wiring.js';
 import { below } from '../script-packages.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import type { ExpoBuild } from './builds.js';

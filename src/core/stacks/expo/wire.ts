@@ -4,12 +4,7 @@ import { joined } from '../native-parts.js';
 import { wirePackageJson, unwirePackageJson } from '../react-native/wire-package.js';
 import { placebookPath, stageCondition, standingPlacebook } from '../react-native/wire-placebook.js';
 import { wireScript } from '../react-native/wire.js';
-import {
-  isAnyEnrolled,
-  titleEditions,
-  unwireSharedPlacebook,
-  wireSharedPlacebook,
-} from '../shared-wiring.js';
+import { isAnyEnrolled, titleEditions, unwireSharedPlacebook, wireSharedPlacebook } from '../joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import { buildsOf, type ExpoBuild } from './builds.js';
 import { isTestByVariable } from './config-script.js';

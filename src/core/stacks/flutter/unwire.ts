@@ -1,7 +1,7 @@
 import type { Tree } from '../../tree/tree.js';
 import { joined, unwireParts } from '../native-parts.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
-import { unwireSharedPlacebook } from '../shared-wiring.js';
+import { unwireSharedPlacebook } from '../joint-wiring.js';
 import { projectAt } from './project.js';
 import { standingPlacebook, wirePlacebook } from './wire-placebook.js';
 import { unwirePubspec } from './wire-pubspec.js';

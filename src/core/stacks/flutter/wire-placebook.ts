@@ -6,7 +6,7 @@ import {
   titleEditions,
   wireSharedPlacebook,
   type StandingPlacebook,
-} from '../shared-wiring.js';
+} from '../joint-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { below, dartFiles, type FlutterProject } from './project.js';
 import { flavourOf, modeOf, type Mode } from './terms.js';

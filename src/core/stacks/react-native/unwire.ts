@@ -1,6 +1,6 @@
 import type { Tree } from '../../tree/tree.js';
 import { joined, unwireParts } from '../native-parts.js';
-import { unwireSharedPlacebook } from '../shared-wiring.js';
+import { unwireSharedPlacebook } from '../joint-wiring.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
 import { projectAt } from './project.js';
 import { developmentOf } from './terms.js';

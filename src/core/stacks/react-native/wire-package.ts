@@ -5,7 +5,7 @@ import { packageFor } from '../../network/for-stack.js';
 import { baseOf } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
-import { alsoFor, beginsBelow, platformOf } from '../shared-wiring.js';
+import { alsoFor, beginsBelow, platformOf } from '../joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import { locksOf } from './dependencies.js';
 import type { ReactNativeProject } from './project.js';

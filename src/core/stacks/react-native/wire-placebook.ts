@@ -7,7 +7,7 @@ import {
   titleEditions,
   wireSharedPlacebook,
   type StandingPlacebook,
-} from '../shared-wiring.js';
+} from '../joint-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { below } from '../script-packages.js';
 import { type ReactNativeProject } from './project.js';

@@ -1,7 +1,7 @@
 import type { Tree } from '../../tree/tree.js';
 import { callSiteChanges } from '../call-sites.js';
 import { joined, wireParts } from '../native-parts.js';
-import { isAnyEnrolled, startSteps, titleEditions } from '../shared-wiring.js';
+import { isAnyEnrolled, startSteps, titleEditions } from '../joint-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { below } from '../script-packages.js';
 import { projectAt, type ReactNativeProject } from './project.js';
