@@ -1,6 +1,6 @@
 import type { Fact } from '../survey/model.js';
 import type { Profile } from '../network/model.js';
-import { camelCase } from '../placebook/model.js';
+import { placementNames } from '../placebook/model.js';
 import type { Title } from '../roster/model.js';
 import type { EditionScope } from './scope.js';
 
@@ -81,7 +81,9 @@ export function placementsOf(call: Fact, title: Title): string[] {
   const { ids = [], written = '' } = call.code?.argument ?? {};
   return Object.entries(title.placements).flatMap(([name, { units }]) => {
     const own = Object.values(units[call.network ?? ''] ?? {}).flatMap((stages) => Object.values(stages));
-    const named = new RegExp(`\\bPlacebook\\.${camelCase(name)}\\b`).test(written);
+    const named = placementNames(name).some((one) =>
+      new RegExp(`\\b${one.replace('.', '\\.')}\\b`).test(written),
+    );
     return named || ids.some((id) => own.includes(id)) ? [name] : [];
   });
 }

@@ -219,8 +219,10 @@ function idsOf(tree: Tree, file: CodeFile, variant: string, value: PlainValue, d
     .slice(-2)
     .join('.')
     .replace(/^(Self|Companion)\./, '');
-  const found =
-    own.get(value.name) ?? own.get(short) ?? file.constants?.get(value.name) ?? file.constants?.get(short);
+  const here = (own.get(value.name) ?? own.get(short))?.filter(
+    ({ start }) => file.compiled(variant, start, []) !== 'no',
+  );
+  const found = here ?? file.constants?.get(value.name) ?? file.constants?.get(short);
   return (found ?? []).flatMap((inner) =>
     inner === value ? [] : idsOf(tree, file, variant, inner, depth + 1),
   );

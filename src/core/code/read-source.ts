@@ -83,7 +83,33 @@ const maxItems = 20_000;
 
 /** Reads a source file by its syntax tree. Undefined when it is too long for that. */
 export function readSource(language: CodeLanguage, text: string): SourceReading | undefined {
-  return visitSyntax(language.grammar ?? language.id, text, (root) => new SourceReader(language).read(root));
+  const views = language.views?.(text) ?? [text];
+  const readings = views.flatMap(
+    (view) =>
+      visitSyntax(language.grammar ?? language.id, view, (root) => new SourceReader(language).read(root)) ??
+      [],
+  );
+  return readings.length > 1 ? together(readings) : readings[0];
+}
+
+/** What several views of one file say, each thing once. */
+function together(readings: readonly SourceReading[]): SourceReading {
+  const once = <Item extends Span & { name?: string }>(items: readonly Item[]): Item[] => {
+    const byPlace = new Map(items.map((item) => [`${item.start} ${item.end} ${item.name ?? ''}`, item]));
+    return [...byPlace.values()].sort((a, b) => a.start - b.start || b.end - a.end);
+  };
+  const constants = new Map<string, PlainValue[]>();
+  for (const reading of readings)
+    for (const [name, values] of reading.constants)
+      constants.set(name, once([...(constants.get(name) ?? []), ...values]));
+  return {
+    strings: once(readings.flatMap(({ strings }) => strings)),
+    calls: once(readings.flatMap(({ calls }) => calls)),
+    methods: once(readings.flatMap(({ methods }) => methods)),
+    types: once(readings.flatMap(({ types }) => types)),
+    choices: once(readings.flatMap(({ choices }) => choices)),
+    constants,
+  };
 }
 
 class SourceReader {

@@ -59,11 +59,13 @@ export type Shape =
 
 /** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
 export interface CodeLanguage {
-  id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript';
+  id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript' | 'csharp';
   /** The grammar that reads it, where it is not the one of its name. */
   grammar?: SyntaxLanguage;
   describe(node: Node): Shape | null;
   exits: ReadonlySet<string>;
+  /** The texts that a compiler may see of a file, all as long as the file, where a preprocessor comes first. */
+  views?(text: string): string[];
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */
   continues?: ReadonlySet<string>;
 }

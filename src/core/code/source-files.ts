@@ -57,11 +57,16 @@ export function isPlacebook(tree: Tree, path: string): boolean {
 }
 
 /** The constants of several files by `Type.name`; a name that two files give differently is left out. */
-export function sharedConstants(tree: Tree, paths: readonly string[]): Map<string, PlainValue[]> {
+export function sharedConstants(
+  tree: Tree,
+  paths: readonly string[],
+  isCompiled: (path: string, value: PlainValue) => boolean = () => true,
+): Map<string, PlainValue[]> {
   const shared = new Map<string, PlainValue[] | null>();
   for (const path of paths) {
-    for (const [name, values] of readingOf(tree, path).constants) {
+    for (const [name, all] of readingOf(tree, path).constants) {
       if (!name.includes('.')) continue;
+      const values = all.filter((value) => isCompiled(path, value));
       const known = shared.get(name);
       const same = known === undefined || JSON.stringify(texts(known)) === JSON.stringify(texts(values));
       shared.set(name, same ? values : null);

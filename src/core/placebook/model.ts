@@ -104,7 +104,7 @@ export function upperCase(name: string): string {
 
 /** How code may name a placement, in any language. */
 export function placementNames(name: string): string[] {
-  return [`Placebook.${camelCase(name)}`, `Placebook.${upperCase(name)}`];
+  return [`Placebook.${camelCase(name)}`, `Placebook.${upperCase(name)}`, `Placebook.${pascalCase(name)}`];
 }
 
 /** Text as it may stand in a comment of one line. */

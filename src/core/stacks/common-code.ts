@@ -2,6 +2,7 @@ import { callFacts } from '../code/calls.js';
 import type { Compiled } from '../code/compiled.js';
 import { both } from '../code/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../code/conditions.js';
+import { compiledAt, type IsDefined } from '../code/preprocessor.js';
 import { codeFacts } from '../code/facts.js';
 import type { Condition } from '../code/read-source.js';
 import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
@@ -28,30 +29,51 @@ export function sharedCodeFacts(
     terms,
     context,
     isBuiltFor = () => true,
+    defined,
   }: {
     editions: readonly SurveyEdition[];
     terms: TermsFor;
     context: SurveyContext;
     /** Whether the code of a platform takes a file in, by its name. */
     isBuiltFor?: (path: string, platform: Platform) => boolean;
+    /** What a variant defines for `#if`, in languages with a preprocessor. */
+    defined?: (edition: SurveyEdition, variant: Variant) => IsDefined;
   },
 ): Pick<StackSurvey, 'facts' | 'unresolved'> {
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
-  const constants = sharedConstants(tree, paths);
-  for (const edition of editions) {
+  // What a preprocessor leaves is another file in each variant.
+  const parts = editions.flatMap((edition): { edition: SurveyEdition; names?: IsDefined }[] =>
+    defined
+      ? edition.variants.map((variant) => ({
+          edition: { ...edition, variants: [variant] },
+          names: defined(edition, variant),
+        }))
+      : [{ edition }],
+  );
+  const common = defined ? undefined : sharedConstants(tree, paths);
+  for (const { edition, names } of parts) {
     const { platform, module } = edition;
     const variants = new Map(edition.variants.map((variant) => [variant.name, variant]));
-    for (const path of paths.filter((each) => isBuiltFor(each, platform))) {
+    const mine = paths.filter((each) => isBuiltFor(each, platform));
+    const stretches = new Map(
+      names ? mine.map((path) => [path, compiledAt(tree.text(path)?.text ?? '', names)]) : [],
+    );
+    const isLeft = (path: string, offset: number): Compiled => stretches.get(path)?.(offset) ?? 'yes';
+    const constants =
+      common ?? sharedConstants(tree, mine, (path, { start }) => isLeft(path, start) !== 'no');
+    for (const path of mine) {
       const flags = new Map<string, string | undefined>();
       const flag = (name: string): string | undefined => {
         if (!flags.has(name)) flags.set(name, fixedValue(tree, path, name));
         return flags.get(name);
       };
       const weighed = new Map<string, Compiled>();
-      const compiled = (name: string, _: number, conditions: readonly Condition[]): Compiled => {
+      const compiled = (name: string, offset: number, conditions: readonly Condition[]): Compiled => {
         const variant = variants.get(name);
         if (!variant) return 'unknown';
+        const left = isLeft(path, offset);
+        if (left !== 'yes') return left;
         return conditions.reduce<Compiled>((state, { text, holds }) => {
           const key = `${name} ${text}`;
           const known = weighed.get(key) ?? reachedUnder(text, followed(terms(edition, variant), flag));

@@ -10,6 +10,7 @@ export const grammarFiles = {
   dart: 'tree-sitter-dart.wasm',
   typescript: 'tree-sitter-typescript.wasm',
   tsx: 'tree-sitter-tsx.wasm',
+  csharp: 'tree-sitter-c_sharp.wasm',
 } as const;
 export type SyntaxLanguage = keyof typeof grammarFiles;
 

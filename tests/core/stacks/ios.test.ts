@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { evaluateCondition, swiftConditions } from '../../../src/core/code/swift-conditions.js';
+import { compiledAt, definedIn, evaluateCondition } from '../../../src/core/code/preprocessor.js';
 import { stringLiterals } from '../../../src/core/code/literals.js';
 import type { Survey } from '../../../src/core/survey/model.js';
 import { runSurvey } from '../../../src/core/survey/run.js';
@@ -167,7 +167,7 @@ describe('Swift conditions', () => {
     ['true', 'yes'],
     ['', 'unknown'],
   ])('%j is %s in debug', (text, expected) => {
-    expect(evaluateCondition(text, debug)).toBe(expected);
+    expect(evaluateCondition(text, definedIn(debug))).toBe(expected);
   });
 
   it('decide each stretch of a file, nested and chained', () => {
@@ -186,7 +186,7 @@ describe('Swift conditions', () => {
       'f',
     ].join('\n');
     const state = (conditions: string[]) => {
-      const at = swiftConditions(text, new Set(conditions));
+      const at = compiledAt(text, definedIn(new Set(conditions)));
       return ['a', 'b', 'c', 'd', 'e', 'f']
         .map((letter) =>
           at(

@@ -1,5 +1,6 @@
 import type { SyntaxLanguage } from '../../syntax/grammars.js';
 import type { CodeLanguage } from '../shape.js';
+import { csharp } from './csharp.js';
 import { dart } from './dart.js';
 import { java } from './java.js';
 import { kotlin } from './kotlin.js';
@@ -9,6 +10,7 @@ import { tsx, typescript } from './typescript.js';
 
 /** The languages whose sources are read, and the ends of their files' names. */
 export const codeLanguages: readonly { language: CodeLanguage; suffixes: readonly string[] }[] = [
+  { language: csharp, suffixes: ['.cs'] },
   { language: dart, suffixes: ['.dart'] },
   { language: java, suffixes: ['.java'] },
   { language: kotlin, suffixes: ['.kt'] },
@@ -30,6 +32,7 @@ export function languagesOf(paths: readonly string[]): Set<SyntaxLanguage> {
     if (path === 'Podfile' || path.endsWith('/Podfile')) found.add('ruby');
     // A placebook that is yet to be written is read, too.
     if (path === 'package.json' || path.endsWith('/package.json')) found.add('typescript');
+    if (/(^|\/)ProjectSettings\.asset$|\.csproj$/.test(path)) found.add('csharp');
     if (/(^|\/)react-native\.config\.\w+$/.test(path)) found.add('tsx');
     const language = languageOf(path);
     if (language) found.add(language.grammar ?? language.id);

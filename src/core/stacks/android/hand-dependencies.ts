@@ -1,7 +1,7 @@
 import { isEnrolled } from '../../roster/expected.js';
 import type { ByHand } from '../../wiring/model.js';
 import { catalogOf } from './scripts.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { AndroidWireContext } from './wire-context.js';
 
 /** The lines that add each missing dependency, in the form that this tree uses. */
 export function dependencySteps(context: AndroidWireContext): ByHand[] {
@@ -18,7 +18,7 @@ export function dependencySteps(context: AndroidWireContext): ByHand[] {
             (fact) =>
               fact.kind === 'dependency' &&
               fact.name === coordinate &&
-              fact.module === contextModule(context),
+              fact.module === context.edition.module,
           ),
       )
       .map(({ coordinate, version, why }): ByHand => {

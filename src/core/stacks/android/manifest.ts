@@ -4,13 +4,23 @@ import type { ChainStep, Fact, Unresolved } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../stack.js';
-import { moduleName, type Collected } from './facts.js';
-import { identifierOf } from './identifier.js';
+import type { Resolved } from './evaluate.js';
+import type { Collected } from './facts.js';
 import { mergedElements, type MergeConflict, type MergedAttribute } from './manifest-merge.js';
 import { androidNamespace } from './namespaces.js';
-import { placeholdersOf } from './placeholders.js';
-import { manifestsOf, stringsOf, type ManifestFile } from './sources.js';
-import { moduleSetting, type AndroidVariant, type ModuleModel } from './variants.js';
+import type { ManifestFile } from './sources.js';
+
+/** The manifests that a build merges for one variant, and what stands behind the values in them. */
+export interface ManifestBuild {
+  module: string;
+  variant: string;
+  /** The weakest first. */
+  files: readonly ManifestFile[];
+  /** The package that short class names belong to. */
+  namespace: string | null;
+  placeholder(name: string): Resolved | undefined;
+  string(name: string): { value: string; step: ChainStep } | undefined;
+}
 
 /** A meta-data element that bears a key, and the element that holds it. */
 export interface FoundMetaData {
@@ -21,14 +31,9 @@ export interface FoundMetaData {
   inApplication: boolean;
 }
 
-/** All meta-data of one key in the manifests of a variant, the weakest manifest first. */
-export function metaDataOf(
-  tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
-  key: string,
-): FoundMetaData[] {
-  return manifestsOf(tree, model, variant).flatMap(({ path, sourceSet, document }) => {
+/** All meta-data of one key in manifests, in their order. */
+export function metaDataIn(files: readonly ManifestFile[], key: string): FoundMetaData[] {
+  return files.flatMap(({ path, sourceSet, document }) => {
     const { root } = document;
     if (!root) return [];
     const prefix = prefixOf(root, androidNamespace, 'android');
@@ -47,32 +52,27 @@ export function metaDataOf(
 }
 
 /** App IDs, permissions, components and the application class that the merged manifest of a variant would hold. */
-export function manifestFindings(
-  tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
-  context: SurveyContext,
-): Collected {
+export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyContext): Collected {
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
-  const files = manifestsOf(tree, model, variant);
+  const { files, module, variant } = build;
   const merged = mergedElements(files, 'meta-data');
   for (const profile of context.profiles) {
     const place = profile.android?.['app-id'];
     if (place?.place !== 'manifest') continue;
     const effective = merged.find(({ key }) => key === place.key);
     const strongest = effective?.sources[0];
-    for (const item of metaDataOf(tree, model, variant, place.key)) {
+    for (const item of metaDataIn(files, place.key)) {
       // Weaker manifests only add to the strongest one's element; twice in that one file is a fault to show.
       if (item.inApplication && item.path !== strongest?.file.path) continue;
       const attributes = item.element === strongest?.element ? effective?.attributes : undefined;
-      const outcome = valueOf(tree, model, variant, item, attributes);
+      const outcome = valueOf(tree, build, item, attributes);
       const base = {
         kind: 'app-id' as const,
         network: profile.id,
         platform: 'android' as const,
-        module: moduleName(model),
-        variants: [variant.name],
+        module,
+        variants: [variant],
         place: placeAt(item.path, tree.text(item.path), item.element),
         chain: outcome.chain,
       };
@@ -81,18 +81,17 @@ export function manifestFindings(
       else unresolved.push({ ...base, what: `the app ID of ${profile.name}`, reason: outcome.reason });
     }
     for (const conflict of effective?.conflicts ?? [])
-      facts.push(conflictFact(tree, model, variant, profile.id, place.key, conflict));
+      facts.push(conflictFact(tree, build, profile.id, place.key, conflict));
   }
-  facts.push(...permissionFacts(tree, model, variant, context));
-  facts.push(...componentFacts(tree, model, variant, files, context));
+  facts.push(...permissionFacts(tree, build, context));
+  facts.push(...componentFacts(tree, build, context));
   return { facts, unresolved };
 }
 
 /** Two manifests give one attribute different values: the merger stops there. */
 function conflictFact(
   tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
+  { module, variant }: ManifestBuild,
   network: string,
   key: string,
   { attribute: name, stronger, weaker }: MergeConflict,
@@ -108,8 +107,8 @@ function conflictFact(
     kind: 'merge-conflict',
     network,
     platform: 'android',
-    module: moduleName(model),
-    variants: [variant.name],
+    module,
+    variants: [variant],
     name: `android:${name} of ${key}`,
     value: `${stronger.value} against ${weaker.value}`,
     place,
@@ -129,8 +128,7 @@ type Outcome = { value: string; chain: ChainStep[] } | { value: null; reason: st
 /** The value of a meta-data element as the build would put it in: placeholders, then string resources. */
 function valueOf(
   tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
+  build: ManifestBuild,
   { path, element }: FoundMetaData,
   merged: ReadonlyMap<string, MergedAttribute> | undefined,
 ): Outcome {
@@ -151,13 +149,11 @@ function valueOf(
   const chain: ChainStep[] = [
     { what: 'manifest', value: written.value, place: placeAt(from, document, written.valueSpan) },
   ];
-  const filled = fillPlaceholders(written.value, model, variant, chain);
+  const filled = fillPlaceholders(written.value, build, chain);
   if (filled.value === null) return filled;
   const reference = /^@(?:\w[\w.]*:)?string\/([\w.]+)$/.exec(filled.value)?.[1];
   if (reference === undefined) return filled;
-  const resource =
-    stringsOf(tree, model, variant).get(reference.replace(/\./g, '_')) ??
-    stringsOf(tree, model, variant).get(reference);
+  const resource = build.string(reference.replace(/\./g, '_')) ?? build.string(reference);
   if (!resource)
     return { value: null, reason: `no source set of this variant has a string ${reference}`, chain };
   chain.push(resource.step);
@@ -165,18 +161,11 @@ function valueOf(
 }
 
 /** Puts manifest placeholders in, as the manifest merger does. */
-function fillPlaceholders(
-  text: string,
-  model: ModuleModel,
-  variant: AndroidVariant,
-  chain: ChainStep[],
-): Outcome {
+function fillPlaceholders(text: string, build: ManifestBuild, chain: ChainStep[]): Outcome {
   if (!text.includes('${')) return { value: text, chain };
-  const placeholders = placeholdersOf(model, variant);
   let failed: string | undefined;
   const value = text.replace(/\$\{([^}]{1,100})\}/g, (whole, name: string) => {
-    const found =
-      placeholders.get(name) ?? (name === 'applicationId' ? identifierOf(model, variant) : undefined);
+    const found = build.placeholder(name);
     if (found?.value != null) {
       chain.push(...found.chain.map((step) => ({ ...step, what: `placeholder ${name}` })));
       return found.value;
@@ -193,19 +182,14 @@ function fillPlaceholders(
 
 function permissionFacts(
   tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
+  { files, module, variant }: ManifestBuild,
   { profiles }: SurveyContext,
 ): Fact[] {
   const wanted = new Set(
     profiles.flatMap((profile) => profile.android?.permissions.map(({ name }) => name) ?? []),
   );
   const facts: Fact[] = [];
-  for (const { key, sources } of mergedElements(
-    manifestsOf(tree, model, variant),
-    'uses-permission',
-    'manifest',
-  )) {
+  for (const { key, sources } of mergedElements(files, 'uses-permission', 'manifest')) {
     const [source] = sources;
     if (!source || !wanted.has(key)) continue;
     const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
@@ -213,8 +197,8 @@ function permissionFacts(
       kind: 'permission',
       network: null,
       platform: 'android',
-      module: moduleName(model),
-      variants: [variant.name],
+      module,
+      variants: [variant],
       name: key,
       value: key,
       place,
@@ -225,22 +209,11 @@ function permissionFacts(
 }
 
 /** Components that profiles name, and the application class. */
-function componentFacts(
-  tree: Tree,
-  model: ModuleModel,
-  variant: AndroidVariant,
-  files: readonly ManifestFile[],
-  { profiles }: SurveyContext,
-): Fact[] {
-  const base = {
-    platform: 'android' as const,
-    module: moduleName(model),
-    variants: [variant.name],
-  };
+function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
+  const { files, module, variant } = build;
+  const base = { platform: 'android' as const, module, variants: [variant] };
   const main = files.find(({ library }) => !library)?.document.root;
-  const namespace =
-    moduleSetting(model, ['namespace', 'setNamespace'])?.value ??
-    (main ? (attribute(main, 'package')?.value ?? null) : null);
+  const namespace = build.namespace ?? (main ? (attribute(main, 'package')?.value ?? null) : null);
   const facts: Fact[] = [];
   for (const kind of ['activity', 'service', 'receiver', 'provider'] as const) {
     const wanted = profiles.flatMap(({ id, android }) =>
@@ -262,7 +235,7 @@ function componentFacts(
   if (name) {
     const place = placeAt(name.file.path, tree.text(name.file.path), name.attribute);
     const chain: ChainStep[] = [{ what: 'manifest', value: name.value, place }];
-    const filled = fillPlaceholders(name.value, model, variant, chain);
+    const filled = fillPlaceholders(name.value, build, chain);
     const value = className(filled.value ?? name.value, namespace);
     const owner = profiles.find(({ android }) => android?.application?.class === value);
     facts.push({ ...base, kind: 'application-class', network: owner?.id ?? null, value, place, chain });

@@ -13,7 +13,8 @@ import { dependencyFacts } from './dependencies.js';
 import { layoutFacts } from './layouts.js';
 import type { Resolved } from './evaluate.js';
 import { fromResolved, moduleName, type Collected } from './facts.js';
-import { manifestFindings } from './manifest.js';
+import { manifestFacts } from './manifest.js';
+import { moduleManifests } from './module-manifests.js';
 import { identifierOf } from './identifier.js';
 import { resourceFacts } from './resource-facts.js';
 import { appModules } from './scripts.js';
@@ -38,7 +39,7 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
       const parts = [
         identifierFacts(model, variant, identifiers),
         levelFacts(model, variant),
-        manifestFindings(tree, model, variant, context),
+        manifestFacts(tree, moduleManifests(tree, model, variant), context),
         resourceFacts(tree, model, variant, context),
         codeOf(tree, model, variant, context),
         dependencyFacts(tree, model, variant, context),

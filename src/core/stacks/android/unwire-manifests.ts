@@ -1,67 +1,67 @@
 import { removeElement } from '../../formats/xml/edit.js';
 import { attribute, descendants, elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
-import type { Profile } from '../../network/model.js';
+import type { AndroidNeeds, Profile } from '../../network/model.js';
+import type { Tree } from '../../tree/tree.js';
 import type { Change, Topic } from '../../wiring/model.js';
 import { androidNamespace } from './namespaces.js';
 import { manifestPath } from './sources.js';
 import type { AndroidUnwireContext } from './unwire.js';
-import { othersNeed } from './unwire.js';
+import { othersNeedOn } from '../others-need.js';
+import type { UnwireContext } from '../stack.js';
 import { moduleSetting } from './variants.js';
 import { askingNetworks, declaration, fullName, madeClass, wantedClass } from './wire-application.js';
 
 /** App ID, components and permissions of the network, out of every manifest of the module. */
 export function unwireManifests(context: AndroidUnwireContext): Change[] {
-  const { tree, model, network, added } = context;
+  const { model } = context;
+  const sets = new Set(model.variants.flatMap(({ sourceSets }) => sourceSets));
+  return [...sets].flatMap((sourceSet) => manifestRemovals(context, manifestPath(model, sourceSet)));
+}
+
+/** App ID, components and permissions of the network, out of one manifest. */
+export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: string): Change[] {
+  const { tree, network, added } = context;
+  const document = tree.text(path);
+  const root = tree.read(path, readXml)?.root;
+  if (!document || !root) return [];
   const place = network.android?.['app-id'];
   const key = place?.place === 'manifest' ? place.key : undefined;
+  const isShared = (asks: (needs: AndroidNeeds) => boolean) =>
+    othersNeedOn(context, 'android', ({ android }) => android !== undefined && asks(android));
   const components = (network.android?.components ?? []).filter(
-    ({ name }) =>
-      !othersNeed(context, ({ android }) => android?.components.some((item) => item.name === name) ?? false),
+    ({ name }) => !isShared((needs) => needs.components.some((item) => item.name === name)),
   );
   // A permission that stood there before, or that others need, is not the network's alone.
   const permissions = (network.android?.permissions ?? [])
     .filter(({ name }) => added.has(`permission ${name}`))
-    .filter(
-      ({ name }) =>
-        !othersNeed(
-          context,
-          ({ android }) => android?.permissions.some((item) => item.name === name) ?? false,
-        ),
-    );
-  const sets = new Set(model.variants.flatMap(({ sourceSets }) => sourceSets));
-  return [...sets].flatMap((sourceSet): Change[] => {
-    const path = manifestPath(model, sourceSet);
-    const document = tree.text(path);
-    const root = tree.read(path, readXml)?.root;
-    if (!document || !root) return [];
-    const nameOf = (element: XmlElement) =>
-      attribute(element, `${prefixOf(root, androidNamespace, 'android')}:name`)?.value.trim() ?? '';
-    const removal = (element: XmlElement, topic: Topic, adds: string[] = []): Change => ({
-      path,
-      platform: 'android',
-      network: network.id,
-      topic,
-      rules: [],
-      adds,
-      edits: [removeElement(document.text, element)],
-    });
-    const inside = elements(root, 'application').flatMap((application) => elements(application));
-    return [
-      // Wherever it stands: one that is nested too deep is the network's all the same.
-      ...[...descendants(root)]
-        .filter((element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key)
-        .map((element) => removal(element, 'app-id')),
-      ...inside
-        .filter((element) =>
-          components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
-        )
-        .map((element) => removal(element, 'components')),
-      ...elements(root, 'uses-permission')
-        .filter((element) => permissions.some(({ name }) => nameOf(element) === name))
-        .map((element) => removal(element, 'permissions', [`permission ${nameOf(element)}`])),
-    ];
+    .filter(({ name }) => !isShared((needs) => needs.permissions.some((item) => item.name === name)));
+  const nameOf = (element: XmlElement) =>
+    attribute(element, `${prefixOf(root, androidNamespace, 'android')}:name`)?.value.trim() ?? '';
+  const removal = (element: XmlElement, topic: Topic, adds: string[] = []): Change => ({
+    path,
+    platform: 'android',
+    network: network.id,
+    topic,
+    rules: [],
+    adds,
+    edits: [removeElement(document.text, element)],
   });
+  const inside = elements(root, 'application').flatMap((application) => elements(application));
+  return [
+    // Wherever it stands: one that is nested too deep is the network's all the same.
+    ...[...descendants(root)]
+      .filter((element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key)
+      .map((element) => removal(element, 'app-id')),
+    ...inside
+      .filter((element) =>
+        components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
+      )
+      .map((element) => removal(element, 'components')),
+    ...elements(root, 'uses-permission')
+      .filter((element) => permissions.some(({ name }) => nameOf(element) === name))
+      .map((element) => removal(element, 'permissions', [`permission ${nameOf(element)}`])),
+  ];
 }
 
 /** The application class that wiring made or declared, as those that are left need it; none where none does. */

@@ -7,6 +7,7 @@ import type { StackWiring, UnwireContext } from '../stack.js';
 import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';
+import { manifestPath } from './sources.js';
 import { readModule } from './variants.js';
 import { unwireApplication, unwireManifests } from './unwire-manifests.js';
 import { unwireScripts } from './unwire-scripts.js';
@@ -36,7 +37,8 @@ export function unwireAndroid(tree: Tree, root: string, context: UnwireContext):
   if (!edition || !module) return { changes: [], byHand: [] };
   const model = readModule(tree, module);
   const sets = stageSets(edition.variants) ?? [];
-  const unwiring: AndroidUnwireContext = { ...context, tree, model, edition, sets };
+  const manifest = manifestPath(model, 'main');
+  const unwiring: AndroidUnwireContext = { ...context, tree, model, edition, sets, manifest };
   return { changes: parts.flatMap((part) => part(unwiring)), byHand: [] };
 }
 

@@ -6,7 +6,7 @@ import type { Edit } from '../../text/edit.js';
 import type { Change } from '../../wiring/model.js';
 import { appIdRules } from '../../wiring/steps.js';
 import { writtenValue } from '../literal-fix.js';
-import { metaDataOf } from './manifest.js';
+import { metaDataOf } from './module-manifests.js';
 import { placeholdersOf } from './placeholders.js';
 import { statementsOf } from './scripts.js';
 import { manifestPath, stringsOf } from './sources.js';

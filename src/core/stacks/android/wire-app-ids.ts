@@ -1,6 +1,3 @@
-import { appendChild, escapeXml, removeElement, setAttribute } from '../../formats/xml/edit.js';
-import { elements, prefixOf } from '../../formats/xml/query.js';
-import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
 import { expectedIds, type ExpectedId } from '../../roster/expected.js';
 import type { Fact } from '../../survey/model.js';
@@ -8,11 +5,11 @@ import type { ByHand, Change } from '../../wiring/model.js';
 import { appIdRules, holeStep } from '../../wiring/steps.js';
 import { literalFixes } from '../literal-fix.js';
 import type { StackWiring } from '../stack.js';
-import { metaDataOf, type FoundMetaData } from './manifest.js';
-import { androidNamespace } from './namespaces.js';
-import { manifestPath } from './sources.js';
+import type { FoundMetaData } from './manifest.js';
+import { metaDataChanges, metaDataRemoval } from './meta-data.js';
+import { metaDataOf } from './module-manifests.js';
 import { adoptedForm } from './wire-adopted.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { AndroidWireContext } from './wire-context.js';
 import { stringChanges, type WantedString } from './wire-strings.js';
 
 const platform = 'android' as const;
@@ -46,7 +43,11 @@ export function wireAppIds(context: AndroidWireContext): StackWiring {
     const adopted = adoptedForm(context, profile, place.key, ids);
     const name = adopted?.resource ?? place.resource;
     const reference = adopted?.reference ?? `@string/${name}`;
-    const manifest = manifestChanges(context, profile, place.key, reference);
+    const manifest = metaDataChanges(context, profile, {
+      key: place.key,
+      reference,
+      found: uniqueMetaData(context, place.key),
+    });
     byHand.push(...manifest.byHand);
     if (manifest.byHand.length > 0) continue;
     changes.push(...manifest.changes, ...(adopted?.changes ?? []));
@@ -58,7 +59,7 @@ export function wireAppIds(context: AndroidWireContext): StackWiring {
 
 function factsOf(context: AndroidWireContext, profile: Profile): Fact[] {
   return context.survey.facts.filter(
-    (fact) => fact.kind === 'app-id' && fact.network === profile.id && fact.module === contextModule(context),
+    (fact) => fact.kind === 'app-id' && fact.network === profile.id && fact.module === context.edition.module,
   );
 }
 
@@ -108,68 +109,8 @@ function writtenInPlace(
       variants,
       edits: [edit],
     })),
-    ...astray.map((item) => removal(context, profile, item)),
+    ...astray.map((item) => metaDataRemoval(context, profile, item)),
   ];
-}
-
-function removal({ tree }: AndroidWireContext, profile: Profile, item: FoundMetaData): Change {
-  return {
-    path: item.path,
-    platform,
-    network: profile.id,
-    topic,
-    rules: item.inApplication ? ['app-id/duplicated', ...appIdRules] : ['app-id/nested-too-deep'],
-    edits: [removeElement(tree.text(item.path)?.text ?? '', item.element)],
-  };
-}
-
-function manifestChanges(
-  context: AndroidWireContext,
-  profile: Profile,
-  key: string,
-  reference: string,
-): StackWiring {
-  const { tree, model } = context;
-  const path = manifestPath(model, 'main');
-  const document = tree.text(path);
-  const root = tree.read(path, readXml)?.root;
-  const application = root && elements(root, 'application')[0];
-  const bound = root?.attributes.some(({ value }) => value === androidNamespace);
-  if (!document || !root || !application || !bound) {
-    const what = `Give ${path} an application element${root && !bound ? ` and xmlns:android="${androidNamespace}"` : ''}.`;
-    const why = 'The app ID has nowhere to stand.';
-    return {
-      changes: [],
-      byHand: [{ platform, network: profile.id, rule: null, what, why, where: path }],
-    };
-  }
-  const prefix = prefixOf(root, androidNamespace, 'android');
-  const found = uniqueMetaData(context, key);
-  const keep = found.find((item) => item.path === path && item.inApplication);
-  const changes: Change[] = found
-    .filter((item) => item !== keep)
-    .map((item) => removal(context, profile, item));
-  const edits = keep
-    ? valueEdits(keep.element, prefix, reference)
-    : [
-        appendChild(
-          document.text,
-          application,
-          [`<meta-data`, `  ${prefix}:name="${escapeXml(key)}"`, `  ${prefix}:value="${reference}" />`],
-          document.lineEnd,
-        ),
-      ];
-  // Moving one out of a component is what mends the one that was too deep.
-  const nested = found.some(({ inApplication }) => !inApplication) ? ['app-id/nested-too-deep'] : [];
-  if (edits.length > 0)
-    changes.push({ path, platform, network: profile.id, topic, rules: [...nested, ...appIdRules], edits });
-  return { changes, byHand: [] };
-}
-
-function valueEdits(element: XmlElement, prefix: string, reference: string) {
-  const resource = element.attributes.find(({ name }) => name === `${prefix}:resource`);
-  const edits = setAttribute(element, `${prefix}:value`, reference);
-  return resource ? [...edits, { start: resource.start, end: resource.end, text: '' }] : edits;
 }
 
 /** The meta-data elements of a key in the module's own manifests, each once. */

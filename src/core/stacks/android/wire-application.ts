@@ -11,7 +11,7 @@ import { androidNamespace } from './namespaces.js';
 import { codeFiles, manifestPath, sourceSetFolder } from './sources.js';
 import { moduleSetting } from './variants.js';
 import { codeFolder, placebookLanguage } from './wire-placebook.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { AndroidWireContext } from './wire-context.js';
 
 /** Stands at the top of an application class that wiring made. */
 export const applicationMark = 'Application class written by Syndexa';
@@ -111,7 +111,7 @@ function openNetworks(context: AndroidWireContext): Asking[] {
 export function askingNetworks(context: AndroidWireContext): Asking[] {
   const { title, allProfiles, survey, edition } = context;
   const language = placebookLanguage(context);
-  const module = contextModule(context);
+  const module = context.edition.module;
   const made = madeClass(context);
   const mine = survey.facts.filter((fact) => fact.module === module);
   return allProfiles

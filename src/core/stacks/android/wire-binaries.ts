@@ -4,7 +4,7 @@ import type { Profile } from '../../network/model.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
 import { statementsOf } from './scripts.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { AndroidWireContext } from './wire-context.js';
 
 type Binary = NonNullable<Profile['android']>['binaries'][number];
 
@@ -27,7 +27,7 @@ function wireBinary(context: AndroidWireContext, profile: Profile, binary: Binar
   const { script, folder } = model.module;
   const taken = survey.facts.find(
     ({ kind, name, module }) =>
-      kind === 'binary' && name === binary.file && module === contextModule(context),
+      kind === 'binary' && name === binary.file && module === context.edition.module,
   );
   if (taken?.standsIn === 'its place') return { changes: [], byHand: [] };
   const path = taken?.value ?? `${folder ? `${folder}/` : ''}libs/${binary.file}`;

@@ -1,7 +1,7 @@
 import { callSiteChanges } from '../call-sites.js';
 import type { StackWiring } from '../stack.js';
 import { moduleSetting } from './variants.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { AndroidWireContext } from './wire-context.js';
 import { placebookLanguage, standingPlacebooks } from './wire-placebook.js';
 
 /** IDs in Kotlin and Java become references to the placebook: only when that is asked for. */
@@ -16,7 +16,7 @@ export function wireCallSites(context: AndroidWireContext): StackWiring {
     changes: callSiteChanges({
       tree,
       platform: 'android',
-      module: contextModule(context),
+      module: context.edition.module,
       facts: survey.facts,
       title,
       profiles,

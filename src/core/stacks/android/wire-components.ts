@@ -6,15 +6,13 @@ import { isEnrolled } from '../../roster/expected.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace } from './namespaces.js';
-import { manifestPath } from './sources.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { ManifestWireContext } from './wire-context.js';
 
 type Component = AndroidNeeds['components'][number];
 
 /** Components that enrolled networks need and some variant lacks, declared in the main manifest. */
-export function wireComponents(context: AndroidWireContext): StackWiring {
-  const { tree, model, title, profiles, survey, edition } = context;
-  const path = manifestPath(model, 'main');
+export function wireComponents(context: ManifestWireContext): StackWiring {
+  const { tree, manifest: path, title, profiles, survey, edition } = context;
   const document = tree.text(path);
   const root = tree.read(path, readXml)?.root;
   const application = root && elements(root, 'application')[0];
@@ -27,7 +25,7 @@ export function wireComponents(context: AndroidWireContext): StackWiring {
         fact.kind === 'component' &&
         fact.name === kind &&
         fact.value === name &&
-        fact.module === contextModule(context) &&
+        fact.module === edition.module &&
         fact.variants.includes(variant),
     );
   const changes = profiles

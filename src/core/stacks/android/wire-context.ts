@@ -1,19 +1,19 @@
 import type { SurveyEdition } from '../../survey/model.js';
 import type { Tree } from '../../tree/tree.js';
 import type { WireContext } from '../stack.js';
-import { moduleName } from './facts.js';
 import type { StageSets } from './source-sets.js';
 import type { ModuleModel } from './variants.js';
 
-/** What each part of the Android wiring works with. */
-export interface AndroidWireContext extends WireContext {
+/** What the parts of the wiring work with that concern a manifest alone, however the application is built. */
+export interface ManifestWireContext extends WireContext {
   tree: Tree;
-  model: ModuleModel;
   edition: SurveyEdition;
-  sets: StageSets;
+  /** The manifest that what is missing goes into. */
+  manifest: string;
 }
 
-/** The module of a context, as facts name it. */
-export function contextModule({ model }: AndroidWireContext): string {
-  return moduleName(model);
+/** What each part of the Android wiring works with. */
+export interface AndroidWireContext extends ManifestWireContext {
+  model: ModuleModel;
+  sets: StageSets;
 }

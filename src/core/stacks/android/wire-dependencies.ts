@@ -11,7 +11,7 @@ import { repositoriesOf, repositoryBlocks, repositoryScripts, sameAddress } from
 import { catalogOf, scriptOf, settingsNames, statementsOf, type AppModule } from './scripts.js';
 import { scriptParts } from './parts.js';
 import { catalogEntry } from './wire-catalog.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { AndroidWireContext } from './wire-context.js';
 
 const rules = ['build/dependency-missing'];
 
@@ -40,7 +40,7 @@ function missingOf(context: AndroidWireContext, profile: Profile): Wanted[] {
     ({ coordinate }) =>
       !context.survey.facts.some(
         (fact) =>
-          fact.kind === 'dependency' && fact.name === coordinate && fact.module === contextModule(context),
+          fact.kind === 'dependency' && fact.name === coordinate && fact.module === context.edition.module,
       ),
   );
 }

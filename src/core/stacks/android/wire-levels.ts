@@ -3,7 +3,7 @@ import { isEnrolled } from '../../roster/expected.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { literalFixes } from '../literal-fix.js';
 import type { StackWiring } from '../stack.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { AndroidWireContext } from './wire-context.js';
 
 const levels = ['min-sdk', 'compile-sdk'] as const;
 
@@ -23,7 +23,7 @@ export function wireLevels(context: AndroidWireContext): StackWiring {
     const low = survey.facts.filter(
       (fact) =>
         fact.kind === level &&
-        fact.module === contextModule(context) &&
+        fact.module === context.edition.module &&
         compareVersions(fact.value, String(wanted)) < 0,
     );
     if (low.length === 0) continue;

@@ -5,13 +5,11 @@ import { isEnrolled } from '../../roster/expected.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace } from './namespaces.js';
-import { manifestPath } from './sources.js';
-import { contextModule, type AndroidWireContext } from './wire-context.js';
+import type { ManifestWireContext } from './wire-context.js';
 
 /** Permissions that enrolled networks need and some variant lacks, added to the main manifest. */
-export function wirePermissions(context: AndroidWireContext): StackWiring {
-  const { tree, model, title, profiles, survey, edition } = context;
-  const path = manifestPath(model, 'main');
+export function wirePermissions(context: ManifestWireContext): StackWiring {
+  const { tree, manifest: path, title, profiles, survey, edition } = context;
   const document = tree.text(path);
   const root = tree.read(path, readXml)?.root;
   if (!document || !root?.attributes.some(({ value }) => value === androidNamespace))
@@ -21,7 +19,7 @@ export function wirePermissions(context: AndroidWireContext): StackWiring {
       (fact) =>
         fact.kind === 'permission' &&
         fact.name === name &&
-        fact.module === contextModule(context) &&
+        fact.module === edition.module &&
         fact.variants.includes(variant),
     );
   const prefix = prefixOf(root, androidNamespace, 'android');

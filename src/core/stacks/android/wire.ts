@@ -5,6 +5,7 @@ import { stageStep } from '../../wiring/steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';
+import { manifestPath } from './sources.js';
 import { readModule } from './variants.js';
 import { wireAppIds } from './wire-app-ids.js';
 import { wireApplication } from './wire-application.js';
@@ -50,7 +51,8 @@ export function wireAndroid(tree: Tree, root: string, context: WireContext): Sta
     const open = edition.variants.filter(({ stage }) => !stage).map(({ name }) => name);
     return { changes: [], byHand: [stageStep('android', open)] };
   }
-  const wiring = { ...context, tree, model, edition, sets };
+  const manifest = manifestPath(model, 'main');
+  const wiring = { ...context, tree, model, edition, sets, manifest };
   const made = [...parts, ...(context.hosted ? [] : codeParts)].map((part) => part(wiring));
   return {
     changes: made.flatMap(({ changes }) => changes),

@@ -2,7 +2,7 @@ import { callFacts } from '../../code/calls.js';
 import { codeFacts } from '../../code/facts.js';
 import { languageOf } from '../../code/languages/index.js';
 import { sharedConstants, type CodeFile } from '../../code/source-files.js';
-import { swiftConditions } from '../../code/swift-conditions.js';
+import { compiledAt, definedIn } from '../../code/preprocessor.js';
 import { isWithin } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Fact, Unresolved } from '../../survey/model.js';
@@ -28,7 +28,7 @@ export function codeOf(
   const conditions = { swift: swiftConditionsOf(variant.scope), clang: clangDefinitionsOf(variant.scope) };
   for (const path of paths) {
     const names = languageOf(path)?.id === 'swift' ? conditions.swift : conditions.clang;
-    const compiled = swiftConditions(tree.text(path)?.text ?? '', names);
+    const compiled = compiledAt(tree.text(path)?.text ?? '', definedIn(names));
     const file: CodeFile = {
       path,
       platform: 'ios',
