@@ -16,6 +16,9 @@ export const CollectPlan = z
     folders: z.array(z.string()),
     needles: z.array(z.string()),
     skipFolders: z.array(z.string()),
+    skipBeside: z.array(z.object({ folder: z.string(), beside: z.string() })).meta({
+      description: 'Folders to pass over where something whose name ends so lies beside them.',
+    }),
     maxFileBytes: z.number(),
   })
   .meta({ title: 'Collect plan', description: 'Which files of a tree the service wants to see.' });

@@ -8,7 +8,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
-import { samePlacebook } from '../../src/core/placebook/model.js';
+import { sameMade } from '../../src/core/placebook/model.js';
 import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/placebook/swift.js';
 import { typescriptPlacebook } from '../../src/core/placebook/typescript.js';
@@ -245,8 +245,8 @@ it('placebooks of all languages are read back with the settings of the roster', 
 it('a placebook that says the same but for its revision is the same', () => {
   const one = (revision: number) =>
     kotlinPlacebook(book('android', 'test'), { ...options, revision, packageName, stage: 'test' });
-  expect(samePlacebook(one(12), one(900).replace(/\n/g, '\r\n'))).toBe(true);
-  expect(samePlacebook(one(12), one(12).replace('60', '61'))).toBe(false);
+  expect(sameMade(one(12), one(900).replace(/\n/g, '\r\n'))).toBe(true);
+  expect(sameMade(one(12), one(12).replace('60', '61'))).toBe(false);
 });
 
 describe('an application class that wiring makes', () => {

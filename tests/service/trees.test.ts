@@ -45,6 +45,7 @@ const plan = {
   folders: ['src/main/kotlin'],
   needles: ['CH-U-', '(mrl'],
   skipFolders: ['node_modules', 'build'],
+  skipBeside: [{ folder: 'Library', beside: 'ProjectSettings' }],
   maxFileBytes: 1_000_000,
 };
 

@@ -15,6 +15,7 @@ const plan = {
   folders: [],
   needles: [],
   skipFolders: [],
+  skipBeside: [],
   maxFileBytes: 1_000_000,
 };
 

@@ -43,6 +43,8 @@ export function inPlace({ standsIn }: Fact): boolean {
     standsIn === 'application' ||
     standsIn === 'property list' ||
     standsIn === 'plugin entry' ||
+    standsIn === 'settings asset' ||
+    standsIn === 'build steps' ||
     standsIn === 'code' ||
     standsIn === 'placebook'
   );

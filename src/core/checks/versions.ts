@@ -26,17 +26,39 @@ export function sameLine({ android, ios }: Profile): boolean {
   return mine !== undefined && mine === major(ios?.pods[0]?.version ?? ios?.packages[0]?.version);
 }
 
+/** The symbols without which a network's code is left out of a build of a stack. */
+export function symbolsNeeded({ stacks: { unity } }: Profile, stack: string): readonly string[] {
+  return stack === 'unity' && unity && 'package' in unity ? unity.symbols : [];
+}
+
+/** Where a network's package for a stack is published, when it is not the usual place. */
+export function feedNeeded({ stacks: { unity, maui } }: Profile, stack: string): string | undefined {
+  if (stack === 'unity') return unity && 'package' in unity ? unity.registry?.url : undefined;
+  return stack === 'maui' && maui && 'package' in maui ? maui.source : undefined;
+}
+
+/** The command of a network's package that fetches its native libraries. */
+export function nativeCommand({ stacks: { unity } }: Profile): string {
+  return (unity && 'package' in unity ? unity.native?.command : undefined) ?? '';
+}
+
 /** The lowest framework version that a network's package for a stack runs on; undefined where it names none. */
 export function frameworkNeeded(
   profile: Profile,
   stack: string,
 ): { package: string; version: string } | undefined {
-  const { flutter, 'react-native': reactNative } = profile.stacks;
+  const { flutter, 'react-native': reactNative, unity, maui } = profile.stacks;
   if (stack === 'flutter' && flutter && 'package' in flutter && flutter.sdk !== undefined)
     return { package: flutter.package, version: flutter.sdk };
   if (stack === 'react-native' && reactNative && 'package' in reactNative) {
     const version = reactNative['react-native'];
     return version === undefined ? undefined : { package: reactNative.package, version };
+  }
+  if (stack === 'unity' && unity && 'package' in unity && unity.editor !== undefined)
+    return { package: unity.package, version: unity.editor };
+  if (stack === 'maui' && maui && 'package' in maui) {
+    const version = /^net(\d+\.\d+)-/.exec(maui.frameworks[0] ?? '')?.[1];
+    return version === undefined ? undefined : { package: maui.package, version };
   }
   return undefined;
 }

@@ -14,6 +14,8 @@ const languages: Record<string, readonly Language[]> = {
   flutter: ['dart'],
   'react-native': ['typescript'],
   expo: ['typescript'],
+  unity: ['csharp'],
+  maui: ['csharp'],
 };
 
 /** Stacks whose packages bring their native half as a pod, which sets the linker flags that it needs. */
@@ -56,7 +58,8 @@ function adapted(profile: Profile, stack: string): Profile {
     ? Object.fromEntries(own.flatMap((name) => (profile.code[name] ? [[name, profile.code[name]]] : [])))
     : profile.code;
   if (!published) return { ...profile, code };
-  const { android, ios } = stack === 'expo' ? withPlugin(profile) : profile;
+  const { android, ios } =
+    stack === 'expo' ? withPlugin(profile) : stack === 'unity' ? withLibrary(profile) : profile;
   return {
     ...profile,
     code,
@@ -65,6 +68,12 @@ function adapted(profile: Profile, stack: string): Profile {
       ? { ios: { ...ios, pods: [], packages: [], ...(byPods.has(stack) ? { 'linker-flags': [] } : {}) } }
       : {}),
   };
+}
+
+/** What is left to ask for where a package brings an Android library with a manifest of its own. */
+function withLibrary({ android, ios }: Profile): Pick<Profile, 'android' | 'ios'> {
+  const own = android && { ...android, permissions: [], components: [], binaries: [] };
+  return { ...(own ? { android: own } : {}), ...(ios ? { ios } : {}) };
 }
 
 /** What is left to ask for where a plugin of the network's own writes the native projects. */

@@ -134,6 +134,16 @@ export const IosNeeds = z.strictObject({
 });
 export type IosNeeds = z.infer<typeof IosNeeds>;
 
+/** Where it stands for which version of a package its native libraries were fetched. */
+const Resolution = z.strictObject({
+  file: TreePath.meta({ description: 'The JSON file that the command writes.' }),
+  version: z
+    .array(z.string().min(1))
+    .min(1)
+    .max(8)
+    .meta({ description: 'The way to the version of the package in it, key by key.' }),
+});
+
 const Published = { package: z.string().min(1).max(120), version: Version };
 
 /** What a stack needs, or that the network has nothing for it, and why. */
@@ -174,6 +184,7 @@ export const StackNeeds = z
     unity: orNone(
       reasoned({
         ...Published,
+        editor: Version.optional().meta({ description: 'The lowest version of the editor.' }),
         registry: z
           .strictObject({ name: z.string().min(1), url: z.url(), scopes: z.array(z.string().min(1)).min(1) })
           .optional(),
@@ -185,9 +196,21 @@ export const StackNeeds = z
               'android-app-id': z.string().optional(),
               'ios-app-id': z.string().optional(),
             }),
+            script: z
+              .string()
+              .regex(/^[0-9a-f]{32}$/, 'Thirty-two hexadecimal digits, as a .meta file has them.')
+              .optional()
+              .meta({ description: 'The GUID of the class of the asset; with it the asset can be made.' }),
           })
           .optional()
           .meta({ description: 'The settings asset and the fields that take the app IDs.' }),
+        native: reasoned({
+          android: Resolution.optional(),
+          ios: Resolution.optional(),
+          command: z.string().min(3).max(120).meta({ description: 'The menu command that fetches them.' }),
+        })
+          .optional()
+          .meta({ description: 'Native libraries that the package names and that a command fetches.' }),
       }),
     ),
     maui: orNone(

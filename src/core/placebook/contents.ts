@@ -78,7 +78,9 @@ function namesNetwork(text: string, id: string): boolean {
     text.includes(`"${id}"`) ||
     text.includes(`'${id}'`) ||
     text.includes(`PlacebookNetwork${pascalCase(id)}`) ||
-    new RegExp(`\\benum PlacebookNetwork \\{[^}]*\\b${camelCase(id)}\\b`).test(text) ||
+    new RegExp(`\\benum PlacebookNetwork\\s*\\{[^}]*\\b(?:${camelCase(id)}|${pascalCase(id)})\\b`).test(
+      text,
+    ) ||
     new RegExp(`\\b${upperCase(id)}\\b`).test(text)
   );
 }

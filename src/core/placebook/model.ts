@@ -33,8 +33,13 @@ export interface PlacebookOptions {
 
 /** The comment that marks a placebook, in a language whose comments begin with two slashes. */
 export function markLines({ revision }: PlacebookOptions): string[] {
+  return markOf(placebookMark, revision);
+}
+
+/** The comment at the top of a file that wiring writes. */
+export function markOf(mark: string, revision: number | undefined): string[] {
   const from = revision === undefined ? '' : ` from revision ${revision} of the roster`;
-  return [`// ${placebookMark}${from}.`, '// Do not edit: change the roster and run "syndexa wire" again.'];
+  return [`// ${mark}${from}.`, '// Do not edit: change the roster and run "syndexa wire" again.'];
 }
 
 /** Lines longer than this (characters) are broken, as formatters of these languages do. */
@@ -51,8 +56,8 @@ export function wrapped(indent: string, head: string, items: readonly string[], 
   ].join('\n');
 }
 
-/** Whether two placebooks say the same; the revision that each was written from does not count. */
-export function samePlacebook(a: string, b: string): boolean {
+/** Whether two files that wiring wrote say the same; the revision that each was written from does not count. */
+export function sameMade(a: string, b: string): boolean {
   const plain = (text: string) =>
     text.replace(/\r\n?/g, '\n').replace(/ from revision \d+ of the roster\./g, '.');
   return plain(a) === plain(b);
@@ -71,7 +76,7 @@ export function networksOf(stages: readonly PlacebookStage[]): string[] {
 /** Names that the languages, or the placebook itself, use for something else. */
 const taken = new Set(
   (
-    'all stage apps test-devices network placement abstract as assert boolean break byte case catch char class const ' +
+    'all stage apps test-devices network placement placebook abstract as assert boolean break byte case catch char class const ' +
     'continue copy default defer do double else enum extension extern false final finally float for fun func goto guard ' +
     'if implements import in init inline inout int interface internal is let long native new nil null object open ' +
     'operator out override package private protected protocol public register repeat return self short sizeof static ' +

@@ -8,7 +8,7 @@ export interface PlacebookEntry extends Span {
   settings: string;
 }
 
-/** Where a placement begins in the placebooks of each language: Kotlin, Swift, Dart, Java, Objective-C. */
+/** Where a placement begins in the placebooks of each language. */
 const beginning = /(?:\bname(?: =|:) |new Builder\(|@"name" : @)["']([a-z0-9-]{1,100})["']/g;
 
 /** The networks to try differ by what is wired on a platform, so their order is no setting to compare. */
@@ -16,7 +16,7 @@ const names = placebookFields.map(({ name }) => name).filter((name) => name !== 
 
 const field = new RegExp(
   String.raw`(?:^|[\s.,(])(?:@")?(${names.join('|')})(?:"? :| =|:|\() ?` +
-    String.raw`(@?"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|(?:listOf|Arrays\.asList)\([^)]*\)|@?\[[^\]]*\]|@?-?\w+)`,
+    String.raw`(@?"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|(?:listOf|Arrays\.asList)\([^)]*\)|new\[\] \{[^}]*\}|@?\[[^\]]*\]|@?-?\w+)`,
   'g',
 );
 
@@ -36,7 +36,10 @@ export function readPlacebook(text: string): { entries: PlacebookEntry[]; proble
 
 /** A value without what the language puts around it. */
 function plain(raw: string): string {
-  const unwrapped = raw.replace(/^(?:listOf|Arrays\.asList)\(|\)$|^@?\[\s*|\s*\]$/g, '');
+  const unwrapped = raw.replace(
+    /^(?:listOf|Arrays\.asList)\(|\)$|^new\[\] \{\s*|\s*\}$|^@?\[\s*|\s*\]$/g,
+    '',
+  );
   const items = unwrapped.match(/@?"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|[^,\s]+/g) ?? [];
   const value = items
     .map((item) =>

@@ -2,7 +2,8 @@ import { camelCase, pascalCase, upperCase } from './model.js';
 import { appName } from './objective-c.js';
 
 /** The languages in which placebooks are written. */
-export type PlacebookLanguage = 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript';
+export type PlacebookLanguage =
+  'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript' | 'csharp';
 
 /** How code of a language names the unit ID of a placement on a network. */
 export function unitReference(language: PlacebookLanguage, placement: string, network: string): string {
@@ -16,6 +17,8 @@ export function unitReference(language: PlacebookLanguage, placement: string, ne
     case 'dart':
     case 'typescript':
       return `Placebook.${camelCase(placement)}.unit(PlacebookNetwork.${camelCase(network)})`;
+    case 'csharp':
+      return `Placebook.${pascalCase(placement)}.Unit(PlacebookNetwork.${pascalCase(network)})`;
     case 'objective-c':
       return `[Placebook.${camelCase(placement)} unitFor:PlacebookNetwork${pascalCase(network)}]`;
   }
@@ -32,6 +35,8 @@ export function appReference(language: PlacebookLanguage, network: string): stri
     case 'dart':
     case 'typescript':
       return `PlacebookApps.${camelCase(network)}`;
+    case 'csharp':
+      return `PlacebookApps.${pascalCase(network)}`;
     case 'objective-c':
       return `Placebook.${appName(network)}`;
   }

@@ -66,6 +66,7 @@ function languageOf(path: string): PlacebookLanguage | undefined {
   if (path.endsWith('.java')) return 'java';
   if (path.endsWith('.swift')) return 'swift';
   if (path.endsWith('.dart')) return 'dart';
+  if (path.endsWith('.cs')) return 'csharp';
   if (/\.(?:[cm]?[jt]s|[jt]sx)$/.test(path)) return 'typescript';
   return /\.mm?$/.test(path) ? 'objective-c' : undefined;
 }
@@ -142,11 +143,17 @@ function literalEdits(
   const found = constantWord[language]?.exec(line);
   if (!found) return [edit];
   const at = start - line.length + found.index;
-  return [{ start: at, end: at + found[0].length, text: language === 'dart' ? 'final' : '' }, edit];
+  const word = found[0];
+  // A constant of a method is a variable then; `const` goes with the blanks behind it.
+  const local = language === 'csharp' && (code?.methods.length ?? 0) > 0;
+  const instead = language === 'dart' ? 'final' : language === 'csharp' && !local ? 'static readonly' : '';
+  const blanks = local ? (/^\s*/.exec(text.slice(at + word.length))?.[0].length ?? 0) : 0;
+  return [{ start: at, end: at + word.length + blanks, text: instead }, edit];
 }
 
 /** What marks a constant of the compiler, which a value that the placebook works out when it is loaded is not. */
 const constantWord: Partial<Record<PlacebookLanguage, RegExp>> = {
+  csharp: /\bconst(?=\s+string\s+\w+\s*=\s*$)/,
   kotlin: /\bconst\s+(?=val\s+\w+(?:\s*:\s*String)?\s*=\s*$)/,
   dart: /\bconst(?=\s+(?:String\s+)?\w+\s*=\s*$)/,
 };
@@ -158,6 +165,7 @@ function importEdits(
   language: PlacebookLanguage,
 ): Edit[] {
   if (language === 'swift') return [];
+  if (language === 'csharp') return csharpUsing(packageName, text, lineEnd);
   if (language === 'dart') return dartImport(packageName, text, lineEnd);
   if (language === 'objective-c') {
     if (/^#import "Placebook\.h"/m.test(text)) return [];
@@ -179,6 +187,17 @@ function importEdits(
   const header = /^[ \t]*package[^\r\n]*(?:\r\n|\n|\r)/m.exec(text);
   const at = header ? header.index + header[0].length : 0;
   return [{ start: at, end: at, text: `${header ? lineEnd : ''}${line}${lineEnd}${header ? '' : lineEnd}` }];
+}
+
+/** Code of the placebook's own namespace, or of one inside it, sees it as it is. */
+function csharpUsing(namespace: string | undefined, text: string, lineEnd: string): Edit[] {
+  const own = /^[ \t]*namespace\s+([\w.]+)/m.exec(text)?.[1];
+  if (namespace === undefined || own === namespace || own?.startsWith(`${namespace}.`)) return [];
+  if (new RegExp(`^[ \\t]*(?:global )?using\\s+${namespace.replace(/\./g, '\\.')};`, 'm').test(text))
+    return [];
+  const last = [...text.matchAll(/^using\s+[^=(;]*;[^\r\n]*(?:\r\n|\n|\r)/gm)].at(-1);
+  const at = last ? last.index + last[0].length : 0;
+  return [{ start: at, end: at, text: `using ${namespace};${lineEnd}${last ? '' : lineEnd}` }];
 }
 
 /** The import stands among those of packages, in the order of the alphabet, before those of files. */

@@ -4,6 +4,7 @@ import { flutter } from './flutter/index.js';
 import { nativeIos } from './ios/index.js';
 import { reactNative } from './react-native/index.js';
 import type { Stack } from './stack.js';
+import { unity } from './unity/index.js';
 
 /** Every stack that can be read. Those that build both platforms stand before the native ones, whose trees they hold. */
-export const stacks: readonly Stack[] = [flutter, expo, reactNative, nativeAndroid, nativeIos];
+export const stacks: readonly Stack[] = [flutter, expo, reactNative, unity, nativeAndroid, nativeIos];

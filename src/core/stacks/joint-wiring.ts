@@ -1,5 +1,5 @@
 import { needsPlacebook, placebookContents, placebookProfiles } from '../placebook/contents.js';
-import { placebookMark, samePlacebook, type PlacebookOptions } from '../placebook/model.js';
+import { placebookMark, sameMade, type PlacebookOptions } from '../placebook/model.js';
 import type { SharedBooks } from '../placebook/shared.js';
 import type { languageNames } from '../network/names.js';
 import type { Platform } from '../network/model.js';
@@ -16,7 +16,7 @@ import type { StackWiring, UnwireContext, WireContext } from './stack.js';
 // What wiring is alike for all stacks that build both platforms from one source.
 
 /** The editions of the title that a tree builds, Android first. */
-export function titleEditions({ title, survey }: WireContext): SurveyEdition[] {
+export function titleEditions({ title, survey }: Pick<WireContext, 'title' | 'survey'>): SurveyEdition[] {
   return (['android', 'ios'] as const).flatMap(
     (platform) => editionOf(survey.editions, title, platform) ?? [],
   );
@@ -105,7 +105,7 @@ export function wireSharedPlacebook(
     ]),
   );
   const content = write(books, { title: title.name, revision: context.revision, testCondition });
-  if (standing && samePlacebook(standing.text, content)) return { changes: [], byHand: [] };
+  if (standing && sameMade(standing.text, content)) return { changes: [], byHand: [] };
   const [first, ...others] = needed.map(({ platform }) => platform);
   const change: Change = {
     path: standing?.path ?? path,

@@ -80,6 +80,8 @@ export interface Stack {
   needles: readonly string[];
   /** Ends of folder paths of which it matters whether they are there. */
   folders: readonly string[];
+  /** Folders that its tools fill, each told from others of its name by the end of a name that lies beside it. */
+  fills?: readonly { folder: string; beside: string }[];
   recognise(tree: Tree): Recognition[];
   survey(tree: Tree, root: string, context: SurveyContext): StackSurvey;
   wire(tree: Tree, root: string, context: WireContext): StackWiring;

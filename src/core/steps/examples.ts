@@ -7,6 +7,8 @@ const shared: Readonly<Record<string, PlacebookLanguage>> = {
   flutter: 'dart',
   'react-native': 'typescript',
   expo: 'typescript',
+  unity: 'csharp',
+  maui: 'csharp',
 };
 const native = { android: 'kotlin', ios: 'swift' } as const;
 

@@ -39,4 +39,7 @@ export const kindNames: Record<FactKind, string> = {
   'plugin-entry': 'plugin entry',
   client: 'client for developing',
   'stale-folder': 'stale folder',
+  symbol: 'symbol',
+  template: 'template',
+  'native-libraries': 'native libraries',
 };

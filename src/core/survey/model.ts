@@ -55,6 +55,9 @@ export const FactKind = z.enum([
   'plugin-entry',
   'client',
   'stale-folder',
+  'symbol',
+  'template',
+  'native-libraries',
 ]);
 export type FactKind = z.infer<typeof FactKind>;
 

@@ -23,6 +23,9 @@ export const topics = {
   keys: 'Property-list keys',
   attribution: 'Attribution list',
   linker: 'Linker flags',
+  symbols: 'Scripting symbols',
+  switches: 'Switches',
+  'build-steps': 'Build steps',
   placebook: 'Placebook',
   'call-sites': 'IDs in code',
 } as const;

@@ -55,16 +55,23 @@ export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
       ...stacks.flatMap(({ needles }) => [...needles]),
     ],
     skipFolders: [...skipFolders],
+    skipBeside: stacks.flatMap(({ fills = [] }) => fills.map((one) => ({ ...one }))),
     maxFileBytes,
   };
 }
 
-/** The names of files that networks hand out: companion files, and libraries. */
+/** The names of files that networks hand out or keep: companion files, libraries, and settings of theirs. */
 function handedOut(shelf: ProfileShelf): string[] {
-  const files = shelf.profiles().flatMap(({ android, ios }) => {
+  const files = shelf.profiles().flatMap(({ android, ios, stacks: { unity } }) => {
     const companions = [android?.companion, ios?.companion].flatMap((companion) => companion?.file ?? []);
     const binaries = [...(android?.binaries ?? []), ...(ios?.binaries ?? [])].map(({ file }) => file);
-    return [...companions, ...binaries].flatMap((file) => file.split('/').pop() ?? []);
+    const kept =
+      unity && 'package' in unity
+        ? [unity.settings?.asset, unity.native?.android?.file, unity.native?.ios?.file]
+        : [];
+    return [...companions, ...binaries, ...kept.flatMap((file) => file ?? [])].flatMap(
+      (file) => file.split('/').pop() ?? [],
+    );
   });
   return [...new Set(files)];
 }

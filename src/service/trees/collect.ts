@@ -13,6 +13,7 @@ import { setImmediate as breathe } from 'node:timers/promises';
 import type { CollectPlan, SnapshotManifest } from '../../api/trees.js';
 import { holdsNeedle, needlePattern, readWhole } from './find-needles.js';
 import type { KnownFiles } from './known-files.js';
+import { skippedFolders, type SkippedFolders } from './skipped-folders.js';
 
 /** A file that matters, with its hash. */
 export interface CollectedFile {
@@ -101,7 +102,7 @@ class Collector {
   private readonly result: Collected = { files: [], folders: [], skipped: [], seen: 0 };
   private readonly pattern: RegExp;
   private readonly match: ReturnType<typeof matcher>;
-  private readonly skip: ReadonlySet<string>;
+  private readonly skip: SkippedFolders;
   private readonly ends: readonly string[];
   /** Files to read whatever they hold, and files to keep only when they hold a needle. */
   private readonly wanted: string[] = [];
@@ -115,7 +116,7 @@ class Collector {
   ) {
     this.pattern = needlePattern(plan.needles);
     this.match = matcher(plan);
-    this.skip = new Set(plan.skipFolders);
+    this.skip = skippedFolders(plan);
     this.ends = plan.folders.map((folder) => `/${folder}`);
   }
 
@@ -134,7 +135,9 @@ class Collector {
     const outer = paths.filter((path) => !paths.some((other) => path.startsWith(`${other}/`)));
     for (const path of outer) {
       const parts = path.split('/');
-      if (parts.some((part) => this.skip.has(part))) continue;
+      const isSkipped = (_: string, at: number) =>
+        this.skip.at(`${this.base}/${parts.slice(0, at + 1).join('/')}`);
+      if (parts.some(isSkipped)) continue;
       const entry = statOf(`${this.base}/${path}`);
       if (!entry) continue;
       if (entry.isDirectory()) {
@@ -168,10 +171,12 @@ class Collector {
     for (let next = waiting.pop(); next; next = waiting.pop()) {
       const { folder, depth } = next;
       const parent = folder.slice(folder.lastIndexOf('/') + 1);
-      for (const entry of this.list(folder)) {
+      const entries = this.list(folder);
+      const names = () => entries.map(({ name }) => name);
+      for (const entry of entries) {
         const path = folder === '' ? entry.name : `${folder}/${entry.name}`;
         if (!entry.isDirectory()) this.see(path, parent, entry);
-        else if (!this.skip.has(entry.name)) {
+        else if (!this.skip.among(entry.name, names)) {
           if (depth >= maxDepth) this.leaveOut(path, `folders are nested more than ${maxDepth} deep`);
           else waiting.push({ folder: path, depth: depth + 1 });
           if (this.ends.some((end) => `/${path}`.endsWith(end))) this.result.folders.push(path);

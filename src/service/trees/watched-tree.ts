@@ -4,6 +4,7 @@ import { setImmediate as breathe } from 'node:timers/promises';
 import { watch, type FSWatcher } from 'chokidar';
 import type { CollectPlan } from '../../api/trees.js';
 import { collectTree, mayMatter, recollectTree, type Collected } from './collect.js';
+import { skippedFolders } from './skipped-folders.js';
 
 /** How long (milliseconds) to wait after a change: editors write a file in several goes. */
 const settle = 80;
@@ -55,13 +56,13 @@ export class WatchedTree {
   /** Setting a watch up looks at every folder, so whoever asked first is answered first. */
   private watch(): void {
     const { root, plan } = this;
-    const skip = new Set(plan.skipFolders);
+    const skip = skippedFolders(plan);
     const matters = mayMatter(plan);
     const watcher = watch(root, {
       followSymlinks: false,
       ignored: (path, stats) => {
         if (path === root) return false;
-        if (skip.has(basename(path))) return true;
+        if (skip.at(path)) return true;
         return stats?.isFile() === true && !matters(basename(path), basename(dirname(path)));
       },
     });

@@ -7,7 +7,7 @@ export const binaryMissing = defineRule({
     id: 'build/binary-missing',
     severity: 'blocker',
     ifShipped: 'The build stops, or the code that names the library does not compile.',
-    mend: 'Get the file from the network’s pages, put it into the module’s libs folder, and name it in the dependencies.',
+    mend: 'Get the file from the network’s pages, put it where the build takes libraries in (libs with a line in the dependencies; Assets/Plugins/Android in Unity).',
     messages: {
       unnamed: '{network} hands out {file}; no dependency of {variants} takes it in.',
       absent: '{network} hands out {file}; the build names {path}, which is not there.',

@@ -6,6 +6,11 @@ import { editionScopes, fromFact } from '../scope.js';
 const leaving: readonly { files: RegExp; names: RegExp; called: string }[] = [
   { files: /\.dart$/, names: /^dispose$/, called: 'dispose' },
   {
+    files: /\.cs$/,
+    names: /^(?:OnDestroy|OnDisable|OnDisappearing|OnNavigatedFrom|OnUnloaded|Dispose|Dispose\w+)$/,
+    called: 'what runs when it goes away (OnDestroy, OnDisappearing)',
+  },
+  {
     files: /\.(?:[jt]sx?)$/,
     names: /^(?:cleanup|componentWillUnmount)$/,
     called: 'what its effect gives back',

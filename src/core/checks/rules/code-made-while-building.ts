@@ -6,6 +6,7 @@ import { editionScopes, fromFact } from '../scope.js';
 /** How the functions that draw are called in a language: a screen, and one part of it, such as a row. */
 const drawing: readonly { files: RegExp; screen: RegExp; part: RegExp }[] = [
   { files: /\.dart$/, screen: /^build$/, part: /^(item|separator|tab|page)?[bB]uilder$/ },
+  { files: /\.cs$/, screen: /^(?:(?:Late|Fixed)?Update|OnGUI|OnDraw)$/, part: /^OnBindingContextChanged$/ },
   { files: /\.(?:[jt]sx|js)$/, screen: /^(?:[A-Z]\w*|render)$/, part: /^(?:render[A-Z]\w*|\w+Component)$/ },
 ];
 
@@ -16,7 +17,7 @@ export const madeWhileBuilding = defineRule({
     severity: 'warning',
     ifShipped:
       'Every redraw asks for another ad and drops the last: requests without impressions, and memory that fills.',
-    mend: 'Load it once where the screen begins its life (initState, an effect that runs once), keep it, and draw what is kept.',
+    mend: 'Load it once where the screen begins its life (initState, an effect that runs once, Start), keep it, and draw what is kept.',
     messages: {
       drawn: '{call} of {network} runs each time {where} draws.',
       row: '{call} of {network} runs for each row of {where} that scrolls into view, and again when it comes back.',

@@ -44,6 +44,12 @@ const returns = new Set([
   'applicationWillEnterForeground',
   'sceneDidBecomeActive',
   'sceneWillEnterForeground',
+  'OnApplicationFocus',
+  'OnApplicationPause',
+  'OnEnable',
+  'OnAppearing',
+  'OnNavigatedTo',
+  'OnResume',
 ]);
 
 /** Whether a condition asks for nothing but that an ad is there and loaded. */

@@ -4,6 +4,13 @@ import { editionScopes, fromFact } from '../scope.js';
 
 type Moment = 'early' | 'without' | 'late';
 
+/** What makes a framework ready to carry calls of SDKs, in the languages whose frameworks have such a call. */
+const readyCalls = [
+  { files: /\.dart$/, call: 'WidgetsFlutterBinding.ensureInitialized' },
+  { files: /\.cs$/, call: 'MauiApp.CreateBuilder' },
+];
+const readyCallFor = (path: string) => readyCalls.find(({ files }) => files.test(path))?.call;
+
 /** An SDK is started before the framework can carry its calls, or after the interface is up. */
 export const startBeforeReady = defineRule({
   meta: {
@@ -34,20 +41,22 @@ export const startBeforeReady = defineRule({
           const before = (other: typeof start) =>
             start.place.line < other.place.line ||
             (start.place.line === other.place.line && start.place.column < other.place.column);
-          const message: Moment | undefined = !before(run)
-            ? 'late'
-            : !ready
+          const needsReady = readyCallFor(start.place.path) !== undefined;
+          const unready: Moment | undefined = ready
+            ? before(ready)
+              ? 'early'
+              : undefined
+            : needsReady
               ? 'without'
-              : before(ready)
-                ? 'early'
-                : undefined;
+              : undefined;
+          const message = before(run) ? unready : 'late';
           return message === undefined ? [] : [{ start, message, profile, run, place: start.place }];
         }),
       );
     });
     for (const { start, message, profile, run } of oncePerPlace(found)) {
       const data: Record<string, string> = { network: profile.name };
-      if (message !== 'late') data.ready = 'WidgetsFlutterBinding.ensureInitialized';
+      if (message !== 'late') data.ready = readyCallFor(start.place.path) ?? '';
       if (message !== 'early') data.run = run.value;
       const base = fromFact(start);
       yield { ...base, platform: null, module: null, variants: [], message, data };

@@ -14,12 +14,14 @@ import { binaryMissing } from './build-binary-missing.js';
 import { dependencyMissing } from './build-dependency-missing.js';
 import { dependencyTooOld } from './build-dependency-too-old.js';
 import { dependencyTwice } from './build-dependency-twice.js';
+import { feedMissing } from './build-feed-missing.js';
 import { frameworkTooOld } from './build-framework-too-old.js';
 import { installNotRun } from './build-install-not-run.js';
 import { kotlinTooNew } from './build-kotlin-too-new.js';
 import { kotlinTooOld } from './build-kotlin-too-old.js';
 import { locksDisagree } from './build-locks-disagree.js';
 import { nativeFolderStale } from './build-native-folder-stale.js';
+import { nativeNotFetched } from './build-native-not-fetched.js';
 import { notLocked } from './build-not-locked.js';
 import { packageNotLinked } from './build-package-not-linked.js';
 import { platformLevelTooLow } from './build-platform-level-too-low.js';
@@ -29,6 +31,8 @@ import { repositoryForbidden } from './build-repository-forbidden.js';
 import { repositoryMissing } from './build-repository-missing.js';
 import { repositoryPassedOver } from './build-repository-passed-over.js';
 import { stockClient } from './build-stock-client.js';
+import { symbolMissing } from './build-symbol-missing.js';
+import { templateSwitchedOff } from './build-template-switched-off.js';
 import { versionHeldBack } from './build-version-held-back.js';
 import { versionsDifferAcrossPlatforms } from './build-versions-differ-across-platforms.js';
 import { failureNotHandled } from './code-failure-not-handled.js';
@@ -129,12 +133,14 @@ export const rules: readonly Rule[] = [
   dependencyMissing,
   dependencyTooOld,
   dependencyTwice,
+  feedMissing,
   frameworkTooOld,
   installNotRun,
   kotlinTooNew,
   kotlinTooOld,
   locksDisagree,
   nativeFolderStale,
+  nativeNotFetched,
   notLocked,
   packageNotLinked,
   platformLevelTooLow,
@@ -144,6 +150,8 @@ export const rules: readonly Rule[] = [
   repositoryMissing,
   repositoryPassedOver,
   stockClient,
+  symbolMissing,
+  templateSwitchedOff,
   versionHeldBack,
   versionsDifferAcrossPlatforms,
   failureNotHandled,

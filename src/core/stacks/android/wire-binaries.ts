@@ -2,11 +2,10 @@ import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Profile } from '../../network/model.js';
 import type { ByHand, Change } from '../../wiring/model.js';
+import { libraryFile, type Library } from '../library-file.js';
 import type { StackWiring } from '../stack.js';
 import { statementsOf } from './scripts.js';
 import type { AndroidWireContext } from './wire-context.js';
-
-type Binary = NonNullable<Profile['android']>['binaries'][number];
 
 /** Libraries that are handed out as files: copied to `libs` from a file that the person names, and taken in from there. */
 export function wireBinaries(context: AndroidWireContext): StackWiring {
@@ -22,8 +21,8 @@ export function wireBinaries(context: AndroidWireContext): StackWiring {
   };
 }
 
-function wireBinary(context: AndroidWireContext, profile: Profile, binary: Binary): StackWiring {
-  const { tree, model, survey, extras } = context;
+function wireBinary(context: AndroidWireContext, profile: Profile, binary: Library): StackWiring {
+  const { tree, model, survey } = context;
   const { script, folder } = model.module;
   const taken = survey.facts.find(
     ({ kind, name, module }) =>
@@ -41,20 +40,9 @@ function wireBinary(context: AndroidWireContext, profile: Profile, binary: Binar
     changes: [],
     byHand: [{ platform: 'android', network: profile.id, rule: 'build/binary-missing', what, why, where }],
   });
-  const source = extras.binaries.find(({ name }) => name === binary.file);
-  if (!source && !tree.has(path))
-    return step(
-      `Get ${binary.file} at ${profile.site ?? profile.name}, then wire with --file FOLDER/${binary.file}: it is copied to ${path}.`,
-      `${profile.name}: ${binary.why}`,
-      path,
-    );
-  if (source && binary.sha256 !== undefined && source.sha256 !== binary.sha256)
-    return step(
-      `Get ${binary.file} of version ${binary.version} again: the named file has the hash ${source.sha256.slice(0, 12)}…, and ${binary.sha256.slice(0, 12)}… is wanted.`,
-      'A library of another version, or a damaged one, would go into every build.',
-      path,
-    );
-  const changes: Change[] = tree.has(path) || !source ? [] : [{ ...base, path, source }];
+  const laid = libraryFile(context, profile, binary, path);
+  if (laid.byHand.length > 0) return laid;
+  const { changes } = laid;
   if (taken) return { changes, byHand: [] };
   const document = tree.text(script);
   const block = blockAt(statementsOf(tree, script), ['dependencies']);

@@ -1,7 +1,7 @@
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
 import { javaPlacebook } from '../../placebook/java.js';
 import { kotlinPlacebook } from '../../placebook/kotlin.js';
-import { placebookMark, samePlacebook } from '../../placebook/model.js';
+import { placebookMark, sameMade } from '../../placebook/model.js';
 import { baseOf } from '../../tree/paths.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { placebookRules } from '../../wiring/steps.js';
@@ -63,7 +63,7 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
     const gone = all
       .filter((item) => item.language !== language)
       .map(({ path }): Change => ({ ...base, path, remove: true }));
-    if (standing && samePlacebook(standing.text, content)) return gone;
+    if (standing && sameMade(standing.text, content)) return gone;
     return [...gone, { ...base, path: standing?.path ?? `${folder}/${file}`, content }];
   });
   return { changes, byHand: [] };

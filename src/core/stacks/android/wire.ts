@@ -14,7 +14,7 @@ import { wireCallSites } from './wire-call-sites.js';
 import { wireComponents } from './wire-components.js';
 import { wireDependencies } from './wire-dependencies.js';
 import { wireLayouts } from './wire-layouts.js';
-import { wireLevels } from './wire-levels.js';
+import { wireLevels } from '../levels.js';
 import { wirePermissions } from './wire-permissions.js';
 import { wirePlacebook } from './wire-placebook.js';
 import { wirePlugins } from './wire-plugin.js';

@@ -1,5 +1,5 @@
 import type { Platform, Stage } from '../../network/model.js';
-import { samePlacebook } from '../../placebook/model.js';
+import { sameMade } from '../../placebook/model.js';
 import { scriptMark } from './project.js';
 
 /** The variable by which builds say their stage; its beginning is what puts it into bundles, too. */
@@ -54,5 +54,5 @@ function line(field: string, test: string, production: string): string {
 /** Whether two of these scripts say the same; the revision that each was written from does not count. */
 export function sameScript(a: string, b: string): boolean {
   const plain = (text: string) => text.replace(/ from revision \d+ of the roster;/g, ';');
-  return samePlacebook(plain(a), plain(b));
+  return sameMade(plain(a), plain(b));
 }

@@ -1,7 +1,7 @@
 import { typescriptPlacebook } from '../../placebook/typescript.js';
 import type { Tree } from '../../tree/tree.js';
 import { joined } from '../native-parts.js';
-import { wirePackageJson, unwirePackageJson } from '../react-native/wire-package.js';
+import { installOf, unwirePackageJson, wirePackageJson } from '../react-native/wire-package.js';
 import { placebookPath, stageCondition, standingPlacebook } from '../react-native/wire-placebook.js';
 import { wireScript } from '../react-native/wire.js';
 import { isAnyEnrolled, titleEditions, unwireSharedPlacebook, wireSharedPlacebook } from '../joint-wiring.js';
@@ -16,9 +16,9 @@ export function wireExpo(tree: Tree, root: string, context: WireContext): StackW
   const project = expoAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
   const builds = buildsOf(project, context.title);
-  const after = 'build a new client for developing, and keep the new lock file';
+  const todo = `Run ${installOf(tree, root)}, build a new client for developing, and keep the new lock file.`;
   return joined([
-    wirePackageJson(tree, asScripts(project), context, { stack: 'expo', after }),
+    wirePackageJson(tree, asScripts(project), context, { stack: 'expo', todo }),
     wireConfig(tree, project, builds, context, codeCondition(context, builds) === isTestByVariable),
     wirePlacebook(tree, project, builds, context),
     wireScript(tree, asScripts(project), context),

@@ -1,7 +1,7 @@
 import { appendItem, setPbxString } from '../../formats/pbxproj/edit.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
-import { placebookMark, samePlacebook } from '../../placebook/model.js';
+import { placebookMark, sameMade } from '../../placebook/model.js';
 import { objectiveCHeader, objectiveCSource } from '../../placebook/objective-c.js';
 import { swiftPlacebook } from '../../placebook/swift.js';
 import { baseOf, folderOf, isWithin } from '../../tree/paths.js';
@@ -79,7 +79,7 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
     const content = contents[at] ?? '';
     const there = tree.text(path)?.text;
     const written: Change[] =
-      there !== undefined && samePlacebook(there, content) ? [] : [{ ...base, path, content }];
+      there !== undefined && sameMade(there, content) ? [] : [{ ...base, path, content }];
     return [...written, ...membershipChanges(context, home, path)];
   });
   return {

@@ -11,7 +11,7 @@ import { wireCompanion } from './wire-companion.js';
 import type { IosWireContext, StagedVariant } from './wire-context.js';
 import { wireDependencies } from './wire-dependencies.js';
 import { storeSteps, wireKeys } from './wire-keys.js';
-import { wireLevels } from './wire-levels.js';
+import { wireLevels } from '../levels.js';
 import { wireLinkerFlags } from './wire-linker.js';
 import { wirePlacebook } from './wire-placebook.js';
 

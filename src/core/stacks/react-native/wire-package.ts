@@ -1,6 +1,9 @@
 import { addPackage, removePackage, setPackageVersion } from '../../formats/package-json/edit.js';
 import { lockFiles } from '../../formats/package-json/locks.js';
-import { isVersionRange } from '../../formats/package-json/read.js';
+import { isVersionRange, readPackageJson } from '../../formats/package-json/read.js';
+import type { Platform } from '../../network/model.js';
+import { applyEdits } from '../../text/edit.js';
+import { lineEdits } from '../../text/line-edits.js';
 import { packageFor } from '../../network/for-stack.js';
 import { baseOf } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -15,56 +18,80 @@ const rules = ['build/dependency-missing', 'build/dependency-too-old'];
 /** The packages of networks in `package.json`: added, or raised where they are older than what a profile describes. */
 export function wirePackageJson(
   tree: Tree,
-  project: ReactNativeProject,
+  { path, manifest }: Pick<ReactNativeProject, 'path' | 'manifest'>,
   context: WireContext,
-  { stack, after }: { stack: string; after: string },
+  {
+    stack,
+    todo,
+    rangeOf = (version) => `^${version}`,
+  }: {
+    stack: string;
+    /** What has to be done once the manifest asks for another version. */
+    todo: string;
+    /** How the manifest asks for a version. */
+    rangeOf?: (version: string) => string;
+  },
 ): StackWiring {
-  const { path, manifest } = project;
   const document = tree.text(path);
   const changes: Change[] = [];
   const byHand: ByHand[] = [];
   if (!document) return { changes, byHand };
+  const added: { name: string; range: string; platform: Platform; network: string }[] = [];
+  const base = { path, topic: 'dependency' as const, rules };
   for (const profile of context.profiles) {
     const wanted = packageFor(profile, stack);
     const platform = platformOf(context, profile.id);
     if (!wanted || !platform) continue;
-    const range = `^${wanted.version}`;
+    const range = rangeOf(wanted.version);
     const standing = manifest.dependencies.find(
       ({ name, section }) => name === wanted.package && section === 'dependencies',
     );
-    const add = { name: wanted.package, range, lineEnd: document.lineEnd };
-    const older =
-      standing && isVersionRange(standing.version) && beginsBelow(standing.version, wanted.version);
-    const edits = !standing
-      ? addPackage(document.text, manifest, add)
-      : older
-        ? setPackageVersion(standing, range)
-        : [];
-    if (edits.length === 0) continue;
-    changes.push({
-      path,
-      platform,
-      also: alsoFor(context, platform),
-      network: profile.id,
-      topic: 'dependency',
-      rules,
-      edits,
-    });
-    byHand.push({
-      platform: null,
-      network: profile.id,
-      rule: null,
-      what: `Run ${installOf(tree, project.root)}, ${after}.`,
-      why: 'package.json only asks for the package; which version is built stands in the lock.',
-      where: path,
-    });
+    const network = profile.id;
+    if (!standing) added.push({ name: wanted.package, range, platform, network });
+    else if (isVersionRange(standing.version) && beginsBelow(standing.version, wanted.version)) {
+      const edits = setPackageVersion(standing, range);
+      changes.push({ ...base, platform, also: alsoFor(context, platform), network, edits });
+    }
   }
+  const { text, lineEnd } = document;
+  // Into a list that is empty they can only go together: each after the one before it.
+  const isEmpty = !manifest.dependencies.some(({ section }) => section === 'dependencies');
+  const [first, second] = added;
+  if (isEmpty && first && second) {
+    const after = added.reduce(
+      (made, one) => applyEdits(made, addPackage(made, readPackageJson(made), { ...one, lineEnd })),
+      text,
+    );
+    const { platform } = first;
+    const edits = lineEdits(text, after);
+    if (edits.length > 0)
+      changes.push({ ...base, platform, also: alsoFor(context, platform), network: null, edits });
+  } else
+    for (const { platform, network, ...one } of added) {
+      const edits = addPackage(text, manifest, { ...one, lineEnd });
+      if (edits.length > 0)
+        changes.push({ ...base, platform, also: alsoFor(context, platform), network, edits });
+    }
+  const asking =
+    changes.length === 0
+      ? []
+      : [...new Set([...changes.map(({ network }) => network), ...added.map(({ network }) => network)])];
+  for (const network of asking)
+    if (network !== null)
+      byHand.push({
+        platform: null,
+        network,
+        rule: null,
+        what: todo,
+        why: `${baseOf(path)} only asks for the package; which version is built stands in the lock.`,
+        where: path,
+      });
   return { changes, byHand };
 }
 
 /** The package of a network that is taken out. */
 export function unwirePackageJson(
-  { path, manifest }: ReactNativeProject,
+  { path, manifest }: Pick<ReactNativeProject, 'path' | 'manifest'>,
   context: UnwireContext,
   stack: string,
 ): Change[] {
@@ -82,7 +109,7 @@ export function unwirePackageJson(
 }
 
 /** The command that writes the lock of a project. */
-function installOf(tree: Tree, root: string): string {
+export function installOf(tree: Tree, root: string): string {
   const [lock] = locksOf(tree, root);
   return (lock === undefined ? undefined : lockFiles[baseOf(lock)]?.install) ?? 'npm install';
 }

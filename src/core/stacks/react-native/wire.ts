@@ -7,17 +7,17 @@ import { below } from '../script-packages.js';
 import { projectAt, type ReactNativeProject } from './project.js';
 import { bundledFiles } from './sources.js';
 import { developmentOf } from './terms.js';
-import { wirePackageJson } from './wire-package.js';
+import { installOf, wirePackageJson } from './wire-package.js';
 import { placebookPath, wirePlacebook } from './wire-placebook.js';
 
 /** Works out the edits for a React Native project: its native trees, its packages, its placebook. */
 export function wireReactNative(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = projectAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
-  const after = 'then pod install in ios, and keep the new lock files';
+  const todo = `Run ${installOf(tree, root)}, then pod install in ios, and keep the new lock files.`;
   return joined([
     wireParts(tree, project.parts, 'react-native', context),
-    wirePackageJson(tree, project, context, { stack: 'react-native', after }),
+    wirePackageJson(tree, project, context, { stack: 'react-native', todo }),
     wirePlacebook(tree, project, context, developmentOf(tree, root)),
     wireScript(tree, project, context),
   ]);

@@ -1,0 +1,32 @@
+import { packageFor } from '../../network/for-stack.js';
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact } from '../scope.js';
+import { feedNeeded } from '../versions.js';
+
+/** A package is asked for, and nothing names the registry or feed that it is published in. */
+export const feedMissing = defineRule({
+  meta: {
+    id: 'build/feed-missing',
+    severity: 'blocker',
+    ifShipped: 'The package cannot be found: nothing is built on a machine that has not kept a copy.',
+    mend: 'Name it beside the packages (scopedRegistries in Packages/manifest.json, packageSources in nuget.config); wiring does.',
+    messages: { missing: '{package} of {network} is published in {url} only, which is not asked for it.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    const seen = new Set<string>();
+    for (const { edition, networks, facts } of editionScopes(context)) {
+      for (const profile of networks) {
+        const url = feedNeeded(profile, edition.stack);
+        const name = packageFor(profile, edition.stack)?.package;
+        const asked = facts.find((fact) => fact.kind === 'dependency' && fact.name === name);
+        if (url === undefined || name === undefined || !asked || seen.has(profile.id)) continue;
+        const plain = (text: string) => text.replace(/\/+$/, '');
+        if (facts.some(({ kind, value }) => kind === 'repository' && plain(value) === plain(url))) continue;
+        seen.add(profile.id);
+        const base = { ...fromFact(asked), platform: null, module: null, variants: [] };
+        yield { ...base, message: 'missing', data: { package: name, network: profile.name, url } };
+      }
+    }
+  },
+});

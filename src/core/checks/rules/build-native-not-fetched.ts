@@ -1,0 +1,34 @@
+import { nativeCommand } from '../versions.js';
+import { defineRule } from '../model.js';
+import { editionScopes, fromFact } from '../scope.js';
+
+/** The native libraries that a package names were not fetched for a platform, or for an older version of it. */
+export const nativeNotFetched = defineRule({
+  meta: {
+    id: 'build/native-not-fetched',
+    severity: 'blocker',
+    ifShipped: 'The build stops, or the app dies at the first call of an SDK whose native half is not there.',
+    mend: 'Run the command of the package that fetches its native libraries, for this platform, and keep what it writes.',
+    messages: {
+      missing:
+        'The native libraries of {network} were never fetched here: {file} is not there. The command is {command}.',
+      older:
+        'The native libraries of {network} were fetched for {value}, and the package is newer. The command is {command}.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const { facts, networks } of editionScopes(context)) {
+      for (const profile of networks) {
+        for (const fact of facts) {
+          if (fact.kind !== 'native-libraries' || fact.network !== profile.id) continue;
+          const data = { network: profile.name, command: nativeCommand(profile) };
+          if (fact.standsIn === 'not fetched')
+            yield { ...fromFact(fact), message: 'missing', data: { ...data, file: fact.name ?? '' } };
+          if (fact.standsIn === 'older')
+            yield { ...fromFact(fact), message: 'older', data: { ...data, value: fact.value } };
+        }
+      }
+    }
+  },
+});

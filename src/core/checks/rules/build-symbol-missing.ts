@@ -1,0 +1,34 @@
+import { defineRule } from '../model.js';
+import { editionScopes } from '../scope.js';
+import { symbolsNeeded } from '../versions.js';
+
+/** A symbol without which a network's code is left out is not defined for a platform. */
+export const symbolMissing = defineRule({
+  meta: {
+    id: 'build/symbol-missing',
+    severity: 'warning',
+    ifShipped:
+      'Whatever stands under the symbol is left out of the build: the ads are gone, and nothing says so.',
+    mend: 'Add it to the scripting symbols of the platform; wiring does.',
+    messages: { missing: '{network} wants the symbol {symbol}, which the settings do not define here.' },
+    needsTitle: true,
+  },
+  *run(context) {
+    for (const { platform, edition, networks, facts } of editionScopes(context)) {
+      for (const profile of networks) {
+        for (const symbol of symbolsNeeded(profile, edition.stack)) {
+          if (facts.some(({ kind, name }) => kind === 'symbol' && name === symbol)) continue;
+          yield {
+            platform,
+            module: edition.module,
+            variants: edition.variants.map(({ name }) => name),
+            network: profile.id,
+            place: edition.home,
+            message: 'missing',
+            data: { network: profile.name, symbol },
+          };
+        }
+      }
+    }
+  },
+});

@@ -1,0 +1,148 @@
+import type { ReadProblem, Span } from '../problem.js';
+
+/** An entry of a map, or an item of a list (whose key is `-`). */
+export interface UnityNode extends Span {
+  key: string;
+  /** The scalar as it is meant, without quotes; empty where children stand below. */
+  value: string;
+  /** Where the scalar stands, quotes included; where one would go in a line without. */
+  valueSpan: Span;
+  indent: number;
+  children: UnityNode[];
+}
+
+export interface UnityYaml {
+  /** The objects of the file, each under the name of its class, such as `PlayerSettings`. */
+  objects: UnityNode[];
+  problems: ReadProblem[];
+}
+
+/** Files longer than this (characters) are not read: scenes are, settings never. */
+export const maxUnityLength = 4_000_000;
+const maxDepth = 64;
+
+const keyed =
+  /^("(?:[^"\\]|\\.)*"|'(?:[^']|'')*'|[^\s:"'{}[\],#&*!|>%@`-][^:"'{}[\]#]*|-[^\s:][^:]*):(?=[ \t]|$)[ \t]*/;
+
+/**
+ * Reads the YAML that Unity writes (Unity manual, "Format of text-serialized files"): objects in block form, scalars
+ * in one line or folded into further ones, and short maps in braces, which are taken for scalars. Every value has its
+ * place; nothing else is asked of YAML here, so anchors and tags cannot make a file grow.
+ */
+export function readUnityYaml(text: string): UnityYaml {
+  if (text.length > maxUnityLength)
+    return {
+      objects: [],
+      problems: [{ message: `It is longer than ${maxUnityLength} characters.`, start: 0, end: 0 }],
+    };
+  const objects: UnityNode[] = [];
+  const problems: ReadProblem[] = [];
+  /** The nodes that are open, the outermost first. */
+  let open: UnityNode[] = [];
+  const add = (node: UnityNode): void => {
+    const isItem = node.key === '-';
+    // The items of a list stand at the indentation of its key.
+    while (open.length > 0) {
+      const last = open.at(-1);
+      if (!last || last.indent < node.indent || (isItem && last.key !== '-' && last.indent === node.indent))
+        break;
+      open.pop();
+    }
+    const holder = open.at(-1);
+    (holder ? holder.children : objects).push(node);
+    if (open.length < maxDepth) open.push(node);
+    for (const one of open) one.end = Math.max(one.end, node.end);
+  };
+  for (const match of text.matchAll(/([^\r\n]*)(\r\n|\n|\r|$)/g)) {
+    const [whole, line = ''] = match;
+    const start = match.index;
+    const end = start + whole.length;
+    if (/^(---|%|\.\.\.)/.test(line)) {
+      open = [];
+      continue;
+    }
+    const indent = /^ */.exec(line)?.[0].length ?? 0;
+    let at = indent;
+    if (at === line.length || line[at] === '#') continue;
+    if (/^(<{7}|={7}|>{7})( |$)/.test(line)) {
+      problems.push({ message: 'A merge conflict was left here.', start, end: start + line.length });
+      continue;
+    }
+    // `- ` opens an item; what follows stands in it, at the indentation at which it is written.
+    let items = 0;
+    while (/^-( |$)/.test(line.slice(at)) && items++ < maxDepth) {
+      const mark = at;
+      at += 1 + (/^ */.exec(line.slice(at + 1))?.[0].length ?? 0);
+      const rest = line.slice(at);
+      const isPlain = !keyed.test(rest) && !/^-( |$)/.test(rest);
+      const value = isPlain ? rest : '';
+      add(nodeOf('-', { indent: mark, start, end, valueStart: start + at, raw: value }));
+      if (isPlain) at = line.length;
+    }
+    if (at >= line.length) continue;
+    const found = keyed.exec(line.slice(at));
+    const [whole2 = '', key = ''] = found ?? [];
+    if (found) {
+      const raw = line.slice(at + whole2.length);
+      add(
+        nodeOf(unquoted(key.trim()), { indent: at, start, end, valueStart: start + at + whole2.length, raw }),
+      );
+      continue;
+    }
+    const last = open.at(-1);
+    if (last && last.children.length === 0 && indent > last.indent && last.value !== '')
+      goOn(text, last, end);
+    else
+      problems.push({
+        message: 'This line is neither a key nor a value.',
+        start: start + at,
+        end: start + line.length,
+      });
+  }
+  return { objects, problems };
+}
+
+function nodeOf(
+  key: string,
+  {
+    indent,
+    start,
+    end,
+    valueStart,
+    raw,
+  }: { indent: number; start: number; end: number; valueStart: number; raw: string },
+): UnityNode {
+  const written = raw.trimEnd();
+  const valueSpan = { start: valueStart, end: valueStart + written.length };
+  return { key, value: unquoted(written), valueSpan, indent, children: [], start, end };
+}
+
+/** A scalar that goes on in the next line: its line ends count as blanks. */
+function goOn(text: string, node: UnityNode, end: number): void {
+  const written = text.slice(node.valueSpan.start, end).trimEnd();
+  node.valueSpan.end = node.valueSpan.start + written.length;
+  node.value = unquoted(written.replace(/\s*[\r\n]+\s*/g, ' '));
+  node.end = end;
+}
+
+function unquoted(written: string): string {
+  if (/^'[\s\S]*'$/.test(written) && written.length > 1) return written.slice(1, -1).replace(/''/g, "'");
+  if (/^"[\s\S]*"$/.test(written) && written.length > 1)
+    return written
+      .slice(1, -1)
+      .replace(/\\(["\\/])/g, '$1')
+      .replace(/\\n/g, '\n')
+      .replace(/\\t/g, '\t');
+  return written;
+}
+
+/** The node that a way of keys leads to; undefined where there is none. */
+export function unityNode({ objects }: UnityYaml, way: readonly string[]): UnityNode | undefined {
+  let [found, among] = [undefined as UnityNode | undefined, objects];
+  for (const key of way) {
+    found = among.find((node) => node.key === key);
+    if (!found) return undefined;
+    among = found.children;
+  }
+  return found;
+}

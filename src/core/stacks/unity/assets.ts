@@ -1,0 +1,78 @@
+import { readUnityYaml, unityNode, type UnityNode } from '../../formats/unity-yaml/read.js';
+import type { Platform, Profile } from '../../network/model.js';
+import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import type { Tree } from '../../tree/tree.js';
+import { below } from '../script-packages.js';
+import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { BuildStep } from './build-steps.js';
+import type { UnityProject } from './project.js';
+
+/** The asset that a network's package keeps its settings in. */
+export interface SettingsAsset {
+  asset: string;
+  fields: Partial<Record<Platform, string>>;
+  script: string | undefined;
+}
+
+export function settingsAsset({ stacks: { unity } }: Profile): SettingsAsset | undefined {
+  const settings = unity && 'package' in unity ? unity.settings : undefined;
+  if (!settings) return undefined;
+  const { 'android-app-id': android, 'ios-app-id': ios } = settings.fields;
+  const fields = { ...(android === undefined ? {} : { android }), ...(ios === undefined ? {} : { ios }) };
+  return { asset: settings.asset, fields, script: settings.script };
+}
+
+/** The field of an asset; undefined where the asset is not there, or has no such field. */
+export function assetField(
+  tree: Tree,
+  project: UnityProject,
+  { asset }: Pick<SettingsAsset, 'asset'>,
+  field: string,
+): { path: string; holder: UnityNode; node: UnityNode | undefined } | undefined {
+  const path = below(project.root, asset);
+  const yaml = tree.has(path) ? tree.read(path, readUnityYaml) : undefined;
+  const holder = yaml && unityNode(yaml, ['MonoBehaviour']);
+  return holder && { path, holder, node: holder.children.find(({ key }) => key === field) };
+}
+
+/** The app IDs that a variant gets from settings assets, and from the steps that set them while it is built. */
+export function assetFacts(
+  tree: Tree,
+  project: UnityProject,
+  { platform, module }: SurveyEdition,
+  { variant, steps, context }: { variant: Variant; steps: readonly BuildStep[]; context: SurveyContext },
+): Pick<StackSurvey, 'facts' | 'unresolved'> {
+  const facts: Fact[] = [];
+  const unresolved: Unresolved[] = [];
+  for (const profile of context.profiles) {
+    const settings = settingsAsset(profile);
+    const field = settings?.fields[platform];
+    if (!settings || field === undefined) continue;
+    const base = { kind: 'app-id' as const, network: profile.id, platform, module, variants: [variant.name] };
+    const held = assetField(tree, project, settings, field);
+    const chain: ChainStep[] = [];
+    if (held?.node) {
+      const place = placeAt(held.path, tree.text(held.path), held.node.valueSpan);
+      chain.push({ what: 'settings asset', value: held.node.value, place });
+    }
+    const step = steps.find(
+      ({ does, name, more }) =>
+        does === 'asset' && below(project.root, name) === held?.path && more === field,
+    );
+    if (step) {
+      const { value, place } = step;
+      const last = { what: 'build step', value, place };
+      facts.push({ ...base, name: field, value, standsIn: 'build steps', place, chain: [...chain, last] });
+    } else if (held?.node && held.node.value !== '') {
+      const [{ place }] = chain as [ChainStep];
+      const { value } = held.node;
+      if (place) facts.push({ ...base, name: field, value, standsIn: 'settings asset', place, chain });
+    } else if (held && held.holder.children.length === 0) {
+      const place = { path: held.path, line: 1, column: 1 };
+      const what = `the app ID of ${profile.name}`;
+      unresolved.push({ ...base, what, reason: 'the settings asset is not written as text', place, chain });
+    }
+  }
+  return { facts, unresolved };
+}

@@ -1,0 +1,105 @@
+import { appendJson, removeJson } from '../../formats/json/edit.js';
+import { nodesAt, readJson } from '../../formats/json/read.js';
+import { packageFor } from '../../network/for-stack.js';
+import type { Profile } from '../../network/model.js';
+import { lineEdits } from '../../text/line-edits.js';
+import type { Tree } from '../../tree/tree.js';
+import type { Change } from '../../wiring/model.js';
+import { alsoFor, platformOf } from '../joint-wiring.js';
+import { unwirePackageJson, wirePackageJson } from '../react-native/wire-package.js';
+import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
+import { registriesIn, registriesOf, serves } from './packages.js';
+import type { UnityProject } from './project.js';
+
+const rules = ['build/feed-missing'];
+
+const sameUrl = (a: string, b: string): boolean => a.replace(/\/+$/, '') === b.replace(/\/+$/, '');
+
+/** The packages of networks, and the registries that they are published in. */
+export function wireUnityPackages(tree: Tree, project: UnityProject, context: WireContext): StackWiring {
+  const { packages } = project;
+  if (!packages) return { changes: [], byHand: [] };
+  const made = wirePackageJson(tree, packages, context, {
+    stack: 'unity',
+    todo: 'Open the project in the editor once, and keep the new packages-lock.json.',
+    rangeOf: (version) => version,
+  });
+  return { changes: [...made.changes, ...registryChanges(tree, project, context)], byHand: made.byHand };
+}
+
+/** The registries of networks; each is put into what the others made of the manifest. */
+function registryChanges(tree: Tree, project: UnityProject, context: WireContext): Change[] {
+  const { packages } = project;
+  const document = packages && tree.text(packages.path);
+  if (!document) return [];
+  let { text } = document;
+  const adds: string[] = [];
+  const networks: string[] = [];
+  for (const profile of context.profiles) {
+    const wanted = registryOf(profile);
+    const name = packageFor(profile, 'unity')?.package;
+    if (!wanted || name === undefined || !platformOf(context, profile.id)) continue;
+    const all = registriesIn(readJson(text).root);
+    const at = all.findIndex(({ url }) => sameUrl(url, wanted.url));
+    const own = all[at];
+    if (own && serves(own, name)) continue;
+    networks.push(profile.id);
+    if (!own) text = appendJson(text, ['scopedRegistries'], wanted);
+    else
+      for (const scope of wanted.scopes) {
+        text = appendJson(text, ['scopedRegistries', String(at), 'scopes'], scope);
+        adds.push(`scope ${scope}`);
+      }
+  }
+  const [first, ...others] = networks;
+  const platform = first === undefined ? undefined : platformOf(context, first);
+  if (first === undefined || !platform) return [];
+  return [
+    {
+      path: packages.path,
+      platform,
+      also: alsoFor(context, platform),
+      network: others.length === 0 ? first : null,
+      topic: 'dependency',
+      rules,
+      adds,
+      edits: lineEdits(document.text, text),
+    },
+  ];
+}
+
+function registryOf({ stacks: { unity } }: Profile) {
+  return unity && 'package' in unity ? unity.registry : undefined;
+}
+
+/** The package of a network that is taken out, and its registry where no other package is looked for there. */
+export function unwireUnityPackages(tree: Tree, project: UnityProject, context: UnwireContext): Change[] {
+  const { packages } = project;
+  const { network, added } = context;
+  const document = packages && tree.text(packages.path);
+  if (!document) return [];
+  const own = unwirePackageJson(packages, context, 'unity');
+  const wanted = registryOf(network);
+  const all = registriesOf(project);
+  const at = all.findIndex(({ url }) => wanted !== undefined && sameUrl(url, wanted.url));
+  const registry = all[at];
+  if (!wanted || !registry) return own;
+  const foreign = registry.scopes.filter((scope) => !wanted.scopes.includes(scope));
+  const way = ['scopedRegistries', String(at)];
+  const after =
+    foreign.length === 0
+      ? removeJson(document.text, way)
+      : wanted.scopes
+          .filter((scope) => added.has(`scope ${scope}`))
+          .reduce((text, scope) => {
+            const scopes = nodesAt(registry.node, ['scopes', '*']).map(({ value }) => String(value));
+            return removeJson(text, [...way, 'scopes', String(scopes.indexOf(scope))]);
+          }, document.text);
+  const edits = lineEdits(document.text, after);
+  if (edits.length === 0) return own;
+  const platform = platformOf(context, network.id) ?? 'android';
+  return [
+    ...own,
+    { path: packages.path, platform, network: network.id, topic: 'dependency', rules: [], edits },
+  ];
+}
