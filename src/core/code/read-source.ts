@@ -300,8 +300,10 @@ class SourceReader {
 
   private constant(shape: Shape & { is: 'constant' }, context: CodeContext, depth: number): void {
     const { name, type, value } = shape;
-    const made = value ? this.language.describe(this.run(value).at(-1) ?? value) : null;
-    const declared = type ?? (made?.is === 'call' ? madeBy(made.name) : null);
+    const last = value ? (this.run(value).at(-1) ?? value) : null;
+    const shown = last ? this.language.describe(last) : null;
+    const made = shown?.is === 'same' ? this.language.describe(shown.node) : shown;
+    const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(made.name)) : null);
     if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
     if (!value) return;
     const values = this.plain(value);

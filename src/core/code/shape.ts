@@ -18,6 +18,8 @@ export type Shape =
       rest: Node[];
       /** Where it begins, when that is before the node. */
       start?: number;
+      /** The type of what it gives back, where that can be told. */
+      makes?: string;
     }
   | { is: 'assign'; name: string; value: Node }
   | { is: 'type'; name: string; bases: string[] }

@@ -1,7 +1,11 @@
 import type { Profile } from '../network/model.js';
+import { isEnrolled } from '../roster/expected.js';
+import { baseOf } from '../tree/paths.js';
 import type { Tree } from '../tree/tree.js';
 import type { WiringExtras } from '../wiring/model.js';
-import type { StackWiring } from './stack.js';
+import type { Change } from '../wiring/model.js';
+import type { SharedFact } from './package-facts.js';
+import type { StackWiring, UnwireContext, WireContext } from './stack.js';
 
 export type Library = NonNullable<Profile['android']>['binaries'][number];
 
@@ -36,4 +40,50 @@ export function libraryFile(
     rules: [rule],
   };
   return { changes: [{ ...change, path, source }], byHand: [] };
+}
+
+/** Library files of networks that lie where a build takes them in by itself. */
+export function lyingLibraries(
+  tree: Tree,
+  profiles: readonly Profile[],
+  isTaken: (path: string) => boolean,
+): SharedFact[] {
+  return profiles.flatMap(({ id, android }) =>
+    (android?.binaries ?? []).flatMap(({ file }): SharedFact[] => {
+      const path = tree.paths.find((one) => baseOf(one) === file && isTaken(one));
+      if (path === undefined) return [];
+      const place = { path, line: 1, column: 1 };
+      const chain = [{ what: 'library file', value: path, place }];
+      return [{ kind: 'binary', network: id, name: file, value: path, standsIn: 'its place', place, chain }];
+    }),
+  );
+}
+
+/** Library files that networks need on Android and that do not lie there yet, copied into a folder. */
+export function wireLibraries(
+  context: WireContext & { tree: Tree },
+  profiles: readonly Profile[],
+  folder: string,
+): StackWiring[] {
+  const lying = new Set(context.survey.facts.flatMap(({ kind, name }) => (kind === 'binary' ? [name] : [])));
+  return profiles
+    .filter(({ id }) => isEnrolled(context.title, id, 'android'))
+    .flatMap((profile) =>
+      (profile.android?.binaries ?? [])
+        .filter(({ file }) => !lying.has(file))
+        .map((library) => libraryFile(context, profile, library, `${folder}/${library.file}`)),
+    );
+}
+
+/** Library files of a network that is taken out. */
+export function unwireLibraries({ network, survey }: UnwireContext): Change[] {
+  const mine = survey.facts.filter((fact) => fact.kind === 'binary' && fact.network === network.id);
+  return [...new Set(mine.map(({ value }) => value))].map((path) => ({
+    path,
+    platform: 'android',
+    network: network.id,
+    topic: 'binary',
+    rules: [],
+    remove: true,
+  }));
 }

@@ -126,14 +126,19 @@ function called(node: Node): Shape {
   const name = dottedName((target?.text ?? '').replace(/<[^()<>]*>(?=[.(]|$)/g, ''));
   const before = target?.childForFieldName('expression') ?? target?.childForFieldName('condition');
   const rest = before && !/^(identifier|this_expression|base_expression)$/.test(before.type) ? [before] : [];
-  return { is: 'call', name, args: argumentsOf(node.childForFieldName('arguments')), rest };
+  // What `HeronBanner.LoadAsync(…)` gives is taken for a `HeronBanner`.
+  const makes = /^((?:\w+\.)*[A-Z]\w*)\.\w+$/.exec(name)?.[1];
+  const args = argumentsOf(node.childForFieldName('arguments'));
+  return { is: 'call', name, args, rest, ...(makes === undefined ? {} : { makes }) };
 }
 
 function made(node: Node): Shape {
   const initializer = node.childForFieldName('initializer');
+  const name = dottedName(plainType(node.childForFieldName('type')?.text ?? ''));
   return {
     is: 'call',
-    name: dottedName(plainType(node.childForFieldName('type')?.text ?? '')),
+    name,
+    makes: name,
     args: argumentsOf(node.childForFieldName('arguments')),
     rest: initializer ? [initializer] : [],
   };

@@ -85,6 +85,21 @@ function stepAt(text: string, element: XmlElement, indent: string): string {
   return indent.startsWith(outer) && indent.length > outer.length ? indent.slice(outer.length) : unitOf(text);
 }
 
+/** Puts lines in the place of an element, indented as it is; nothing where they stand there already. */
+export function replaceElement(
+  text: string,
+  element: XmlElement,
+  lines: readonly string[],
+  eol: string,
+): Edit[] {
+  const indent = indentAt(text, element.start);
+  const unit = stepAt(text, element, indent);
+  const block = lines.map((line, at) => (at === 0 ? line : indent + inUnits(line, unit))).join(eol);
+  return text.slice(element.start, element.end) === block
+    ? []
+    : [{ start: element.start, end: element.end, text: block }];
+}
+
 function ownLine(text: string, offset: number): boolean {
   return /(^|[\r\n])[ \t]*$/.test(text.slice(Math.max(0, offset - 400), offset));
 }

@@ -3,6 +3,7 @@ import type { Argument, Expression } from '../../formats/gradle/read.js';
 import type { Profile } from '../../network/model.js';
 import type { Fact } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
+import { globPattern } from '../../text/globs.js';
 import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { DependencyCall } from './dependency-calls.js';
@@ -90,7 +91,8 @@ function takes(
     (path) => baseOf(path) === file && (folderOf(path) === home || folderOf(path).startsWith(`${home}/`)),
   );
   const fits =
-    found !== undefined && patterns.some((pattern) => matches(pattern, found.slice(home.length + 1)));
+    found !== undefined &&
+    patterns.some((pattern) => globPattern(pattern).test(found.slice(home.length + 1)));
   return fits ? { path: found, there: true } : undefined;
 }
 
@@ -109,18 +111,4 @@ function texts(value: Expression): string[] {
   if (plain !== undefined) return [plain];
   if (value.type === 'list') return value.items.flatMap((item) => texts(item.value));
   return value.type === 'call' ? value.args.flatMap((arg) => texts(arg.value)) : [];
-}
-
-/** Ant patterns as Gradle takes them: `*` within a folder, `**` across folders. */
-function matches(pattern: string, path: string): boolean {
-  const source = pattern
-    .slice(0, 200)
-    .split(/(\*\*\/?|\*|\?)/)
-    .map((part) => {
-      if (part.startsWith('**')) return '(?:.*/)?' + (part === '**' ? '.*' : '');
-      if (part === '*') return '[^/]*';
-      return part === '?' ? '[^/]' : part.replace(/[.+^${}()|[\]\\]/g, '\\$&');
-    })
-    .join('');
-  return new RegExp(`^${source}$`).test(path);
 }

@@ -7,7 +7,7 @@ import type { Fact } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { StackWiring } from '../stack.js';
-import { plistOf, type IosVariant, type TargetModel } from './targets.js';
+import { plistOf, type FoundPlist, type IosVariant, type TargetModel } from './targets.js';
 import type { IosWireContext } from './wire-context.js';
 import { addKey, targetLists } from './wire-lists.js';
 
@@ -19,7 +19,15 @@ export function attributionFacts(
   profiles: readonly Profile[],
 ): Fact[] {
   const list = plistOf(tree, variant);
-  if (!list) return [];
+  return list ? attributionIn(list, { module: target.name, variant: variant.name }, profiles) : [];
+}
+
+/** The SKAdNetwork identifiers that a property list names, right or wrong. */
+export function attributionIn(
+  list: FoundPlist,
+  { module, variant }: { module: string; variant: string },
+  profiles: readonly Profile[],
+): Fact[] {
   const { text } = list;
   const owners = new Map(
     profiles.flatMap(({ id, ios }) => (ios?.attribution?.ids ?? []).map((wanted) => [wanted, id] as const)),
@@ -33,8 +41,8 @@ export function attributionFacts(
         kind: 'attribution-id',
         network: (id === null ? undefined : owners.get(id)) ?? null,
         platform: 'ios',
-        module: target.name,
-        variants: [variant.name],
+        module,
+        variants: [variant],
         name: itemsKey,
         value: written,
         place,

@@ -7,7 +7,9 @@ import type { PlistValue } from '../../formats/plist/read.js';
 import type { Change } from '../../wiring/model.js';
 import { entryLines } from './unwire-objects.js';
 import type { IosUnwireContext } from './unwire.js';
-import { othersNeed } from './unwire.js';
+import { othersNeedOn } from '../others-need.js';
+import type { UnwireContext } from '../stack.js';
+import type { IosNeeds } from '../../network/model.js';
 import { madeList, targetLists, type TargetList } from './wire-lists.js';
 
 /** Keys and attribution identifiers of the network, out of every property list of the target. */
@@ -16,50 +18,57 @@ export function unwireLists(context: IosUnwireContext): Change[] {
 }
 
 function unwireList(context: IosUnwireContext, list: TargetList): Change[] {
-  const { network, added } = context;
   if (!list.text) return [];
-  const { text } = list.text;
+  const { removals, isEmptied } = listRemovals(context, list.text.text, list.root);
+  const base = { path: list.path, platform: 'ios' as const, network: context.network.id, rules: [] };
+  if (isEmptied && list.path === madeList(context) && removals.length > 0)
+    return [{ ...base, topic: 'app-id', remove: true }, ...withoutSetting(context, list)];
+  return removals.map((removal) => ({ ...base, ...removal }));
+}
+
+/** What a network alone has in a property list, and whether nothing is left without it. */
+export function listRemovals(
+  context: UnwireContext,
+  text: string,
+  root: PlistValue & { type: 'dict' },
+): { removals: Pick<Change, 'topic' | 'edits' | 'adds'>[]; isEmptied: boolean } {
+  const { network, added } = context;
+  const isShared = (asks: (needs: IosNeeds) => boolean) =>
+    othersNeedOn(context, 'ios', ({ ios }) => ios !== undefined && asks(ios));
   const place = network.ios?.['app-id'];
   const keys = new Set<string>();
   if (
     place?.place === 'plist' &&
-    !othersNeed(context, ({ ios }) => ios?.['app-id']?.place === 'plist' && ios['app-id'].key === place.key)
+    !isShared((needs) => needs['app-id']?.place === 'plist' && needs['app-id'].key === place.key)
   )
     keys.add(place.key);
   for (const { key } of network.ios?.keys ?? [])
-    if (
-      added.has(`key ${key}`) &&
-      !othersNeed(context, ({ ios }) => ios?.keys.some((other) => other.key === key) ?? false)
-    )
+    if (added.has(`key ${key}`) && !isShared((needs) => needs.keys.some((other) => other.key === key)))
       keys.add(key);
-  const edits: { topic: Change['topic']; edits: Edit[]; adds?: string[] }[] = [];
-  const gone = list.root.entries.filter(({ key }) => keys.has(key));
+  const removals: Pick<Change, 'topic' | 'edits' | 'adds'>[] = [];
+  const gone = root.entries.filter(({ key }) => keys.has(key));
   for (const entry of gone)
-    edits.push({
+    removals.push({
       topic: place?.place === 'plist' && entry.key === place.key ? 'app-id' : 'keys',
       edits: [removeEntry(text, entry)],
       adds: [`key ${entry.key}`],
     });
-  const attribution = list.root.entries.find(({ key }) => key === itemsKey);
+  const attribution = root.entries.find(({ key }) => key === itemsKey);
   const items = attribution?.value.type === 'array' ? attribution.value.items : [];
   const mine = items.filter((item) => isMine(context, item));
   const whole = attribution !== undefined && mine.length > 0 && mine.length === items.length;
-  if (whole) edits.push({ topic: 'attribution', edits: [removeEntry(text, attribution)] });
+  if (whole) removals.push({ topic: 'attribution', edits: [removeEntry(text, attribution)] });
   else if (mine.length > 0)
-    edits.push({ topic: 'attribution', edits: mine.map(({ element }) => removeElement(text, element)) });
-  const base = { path: list.path, platform: 'ios' as const, network: network.id, rules: [] };
-  const empty = list.root.entries.length === gone.length + (whole ? 1 : 0);
-  if (empty && list.path === madeList(context) && edits.length > 0)
-    return [{ ...base, topic: 'app-id', remove: true }, ...withoutSetting(context, list)];
-  return edits.map((edit) => ({ ...base, ...edit }));
+    removals.push({ topic: 'attribution', edits: mine.map(({ element }) => removeElement(text, element)) });
+  return { removals, isEmptied: root.entries.length === gone.length + (whole ? 1 : 0) };
 }
 
-function isMine(context: IosUnwireContext, item: PlistValue): boolean {
+function isMine(context: UnwireContext, item: PlistValue): boolean {
   if (item.type !== 'dict') return false;
   const value = item.entries.find(({ key }) => key === identifierKey)?.value;
   const id = value?.type === 'string' ? normalId(value.value) : null;
   if (id === null || !context.network.ios?.attribution?.ids.includes(id)) return false;
-  return !othersNeed(context, ({ ios }) => ios?.attribution?.ids.includes(id) ?? false);
+  return !othersNeedOn(context, 'ios', ({ ios }) => ios?.attribution?.ids.includes(id) ?? false);
 }
 
 /** The setting that names the list which wiring made. */

@@ -3,6 +3,10 @@ import { escapeXml } from '../../formats/xml/edit.js';
 import type { IosNeeds, Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { ByHand, Change } from '../../wiring/model.js';
+import type { PlistValue } from '../../formats/plist/read.js';
+import type { Title } from '../../roster/model.js';
+import type { TextDocument } from '../../text/document.js';
+import type { Edit } from '../../text/edit.js';
 import type { StackWiring } from '../stack.js';
 import { propertyKeys } from './property-keys.js';
 import type { IosWireContext } from './wire-context.js';
@@ -12,7 +16,7 @@ type Key = IosNeeds['keys'][number];
 
 const platform = 'ios' as const;
 const trackingKey = 'NSUserTrackingUsageDescription';
-const rules = [
+export const keyRules = [
   'plist/key-missing',
   'plist/key-wrong-type',
   'privacy/tracking-text-missing',
@@ -40,7 +44,7 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
     platform,
     network: profile.id,
     topic: 'keys' as const,
-    rules,
+    rules: keyRules,
     adds: [`key ${key.key}`],
   };
   const lacking = list.variants.filter(
@@ -50,35 +54,47 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
       ),
   );
   if (lacking.length === 0) return nothing;
-  const value = valueOf(context, key);
-  if (value === undefined) return { changes: [], byHand: [stepFor(profile, key, list)] };
-  const standing = list.root?.entries.find((entry) => entry.key === key.key);
-  if (!standing || !list.text) return { changes: addKey(context, list, key.key, value, given), byHand: [] };
-  const { text, lineEnd } = list.text;
-  const { element } = standing.value;
-  const edits =
-    key.type === 'string'
-      ? setString(text, list.root, key.key, textOf(context, key) ?? '', lineEnd)
-      : [{ start: element.start, end: element.end, text: value.join(lineEnd) }];
-  return { changes: [{ ...given, path: list.path, edits }], byHand: [] };
+  const value = valueOf(context.title, key);
+  if (value === undefined) return { changes: [], byHand: [keyStep(profile, key, list.path)] };
+  const edits = list.text ? standingEdits(list.text, list.root, key, context.title) : undefined;
+  return edits
+    ? { changes: [{ ...given, path: list.path, edits }], byHand: [] }
+    : { changes: addKey(context, list, key.key, value, given), byHand: [] };
 }
 
-function textOf({ title }: IosWireContext, { key, value }: Key): string | undefined {
+/** The edits that give a key its value in a list that has it; undefined where the list has none. */
+export function standingEdits(
+  { text, lineEnd }: TextDocument,
+  root: PlistValue & { type: 'dict' },
+  key: Key,
+  title: Title,
+): Edit[] | undefined {
+  const standing = root.entries.find((entry) => entry.key === key.key);
+  const value = valueOf(title, key);
+  if (!standing || value === undefined) return undefined;
+  const { element } = standing.value;
+  return key.type === 'string'
+    ? setString(text, root, key.key, textOf(title, key) ?? '', lineEnd)
+    : [{ start: element.start, end: element.end, text: value.join(lineEnd) }];
+}
+
+function textOf(title: Title, { key, value }: Key): string | undefined {
   if (key === trackingKey) return title.editions.ios?.tracking;
   return typeof value === 'string' ? value : undefined;
 }
 
 /** The lines of a value; undefined where nobody has said it. */
-function valueOf(context: IosWireContext, key: Key): string[] | undefined {
+export function valueOf(title: Title, key: Key): string[] | undefined {
   if (key.type === 'boolean') return [key.value === false ? '<false/>' : '<true/>'];
-  const text = textOf(context, key);
+  const text = textOf(title, key);
   if (key.type === 'string') return text === undefined ? undefined : [`<string>${escapeXml(text)}</string>`];
   if (text === undefined) return undefined;
   const items = text.split(',').map((item) => `  <string>${escapeXml(item.trim())}</string>`);
   return key.type === 'array' ? ['<array>', ...items, '</array>'] : undefined;
 }
 
-function stepFor(profile: Profile, key: Key, list: TargetList): ByHand {
+/** What a person has to say, or to write, for a key that nobody has given a value. */
+export function keyStep(profile: Profile, key: Pick<Key, 'key' | 'type' | 'why'>, path: string): ByHand {
   const tracking = key.key === trackingKey;
   return {
     platform,
@@ -88,7 +104,7 @@ function stepFor(profile: Profile, key: Key, list: TargetList): ByHand {
       ? 'Say in the roster why the app asks for leave to track (editions.ios.tracking), in words that a user understands; then wire again.'
       : `Give the property list the key ${key.key} (${key.type}).`,
     why: `${profile.name}: ${key.why}`,
-    where: tracking ? 'syndexa title set TITLE --tracking "…"' : list.path,
+    where: tracking ? 'syndexa title set TITLE --tracking "…"' : path,
   };
 }
 

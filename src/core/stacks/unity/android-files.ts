@@ -8,6 +8,7 @@ import { baseOf, folderOf, isWithin } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { manifestFacts } from '../android/manifest.js';
 import type { ManifestFile } from '../android/sources.js';
+import { lyingLibraries } from '../library-file.js';
 import { inEditions, type SharedFact } from '../package-facts.js';
 import { below } from '../script-packages.js';
 import type { StackSurvey, SurveyContext } from '../stack.js';
@@ -114,17 +115,10 @@ export function androidFileFacts(
   });
   const scripts = standing.filter(({ path, isOn }) => isOn && path.endsWith('.gradle'));
   const named = scripts.flatMap(({ path }) => dependencyLines(tree, path, profiles));
-  const libraries = profiles.flatMap(({ id, android }): SharedFact[] =>
-    (android?.binaries ?? []).flatMap(({ file }) => {
-      const path = tree.paths.find(
-        (one) =>
-          baseOf(one) === file && isWithin(one, below(project.root, 'Assets')) && !/\/Editor\//.test(one),
-      );
-      if (path === undefined) return [];
-      const place = { path, line: 1, column: 1 };
-      const chain = [{ what: 'plugin file', value: path, place }];
-      return [{ kind: 'binary', network: id, name: file, value: path, standsIn: 'its place', place, chain }];
-    }),
+  const libraries = lyingLibraries(
+    tree,
+    profiles,
+    (path) => isWithin(path, below(project.root, 'Assets')) && !/\/Editor\//.test(path),
   );
   return inEditions([...switches, ...named, ...libraries], [edition]);
 }

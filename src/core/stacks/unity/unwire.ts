@@ -8,6 +8,7 @@ import { readXml } from '../../formats/xml/read.js';
 import { manifestRemovals } from '../android/unwire-manifests.js';
 import { profileFor } from '../../network/for-stack.js';
 import { titleEditions, unwireSharedPlacebook } from '../joint-wiring.js';
+import { unwireLibraries } from '../library-file.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
 import { customManifest, standingTemplates } from './android-files.js';
 import { unityAt, type UnityProject } from './project.js';
@@ -47,19 +48,6 @@ function unwireApplicationClass(tree: Tree, path: string, { network }: UnwireCon
   const blanks = /\s*$/.exec(text.slice(0, name.start))?.[0].length ?? 0;
   const edits = [{ start: name.start - blanks, end: name.end, text: '' }];
   return [{ path, platform: 'android', network: network.id, topic: 'application', rules: [], edits }];
-}
-
-/** Library files of the network. */
-function unwireLibraries({ network, survey }: UnwireContext): Change[] {
-  const mine = survey.facts.filter((fact) => fact.kind === 'binary' && fact.network === network.id);
-  return [...new Set(mine.map(({ value }) => value))].map((path) => ({
-    path,
-    platform: 'android',
-    network: network.id,
-    topic: 'binary',
-    rules: [],
-    remove: true,
-  }));
 }
 
 /** Switches that wiring threw go back when the last network of Android goes. */

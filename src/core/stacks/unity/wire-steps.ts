@@ -7,6 +7,7 @@ import type { Fact } from '../../survey/model.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../wiring/model.js';
 import { appIdRules } from '../../wiring/steps.js';
+import { keyStep } from '../ios/wire-keys.js';
 import { titleEditions } from '../joint-wiring.js';
 import { below } from '../script-packages.js';
 import type { StackWiring, WireContext } from '../stack.js';
@@ -103,14 +104,15 @@ function asked(
     } else if (ids && place?.place === 'manifest') steps.metaData.push({ key: place.key, ids });
     else if (ids && place?.place === 'plist') steps.keys.push({ key: place.key, value: ids });
     if (platform !== 'ios') continue;
-    for (const { key, type, value, why } of needs.ios?.keys ?? []) {
+    for (const needed of needs.ios?.keys ?? []) {
+      const { key, type, value } = needed;
       if (isThere(tree, context, platform, ({ kind, name }) => kind === 'plist-key' && name === key))
         continue;
       const text = key === trackingKey ? title.editions.ios?.tracking : value;
       if (type === 'boolean') steps.keys.push({ key, value: value !== false });
       else if (type === 'string' && typeof text === 'string')
         steps.keys.push({ key, value: { test: text, production: text } });
-      else byHand.push(keyStep(profile, key, type, why));
+      else byHand.push(keyStep(profile, needed, stepsPath(project)));
     }
     for (const id of needs.ios?.attribution?.ids ?? [])
       if (
@@ -129,18 +131,9 @@ function asked(
   return { steps, byHand };
 }
 
-function keyStep({ id, name }: Profile, key: string, type: string, why: string): ByHand {
-  const tracking = key === trackingKey;
-  return {
-    platform: 'ios',
-    network: id,
-    rule: tracking ? 'privacy/tracking-text-missing' : 'plist/key-missing',
-    what: tracking
-      ? 'Say in the roster why the app asks for leave to track (editions.ios.tracking), in words that a user understands; then wire again.'
-      : `Give the property list the key ${key} (${type}) in a build step.`,
-    why: `${name}: ${why}`,
-    where: tracking ? 'syndexa title set TITLE --tracking "…"' : null,
-  };
+/** Where the build steps go. */
+function stepsPath({ root }: UnityProject): string {
+  return below(root, 'Assets/Editor/AdsBuildSteps.cs');
 }
 
 /** All that several networks ask for, each thing once; of some only what a script has already. */
@@ -220,7 +213,7 @@ function stepsChanges(
   context: WireContext,
 ): Change[] {
   const [first, ...others] = titleEditions(context).map(({ platform }) => platform);
-  const path = standing?.path ?? below(project.root, 'Assets/Editor/AdsBuildSteps.cs');
+  const path = standing?.path ?? stepsPath(project);
   const base: Omit<Change, 'content'> = {
     path,
     platform: first ?? 'android',

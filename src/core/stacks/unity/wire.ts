@@ -7,7 +7,7 @@ import type { Tree } from '../../tree/tree.js';
 import type { ByHand } from '../../wiring/model.js';
 import { androidNamespace } from '../android/namespaces.js';
 import type { ManifestWireContext } from '../android/wire-context.js';
-import { libraryFile } from '../library-file.js';
+import { wireLibraries } from '../library-file.js';
 import { below } from '../script-packages.js';
 import { wireComponents } from '../android/wire-components.js';
 import { wirePermissions } from '../android/wire-permissions.js';
@@ -50,16 +50,10 @@ function wireNativeAndroid(tree: Tree, project: UnityProject, context: WireConte
   const profiles = context.profiles
     .filter(({ id }) => isEnrolled(context.title, id, 'android'))
     .map((profile) => profileFor(profile, 'unity'));
-  const libraries = profiles.flatMap((profile) =>
-    (profile.android?.binaries ?? []).map((library) => {
-      const isThere = context.survey.facts.some(
-        ({ kind, name }) => kind === 'binary' && name === library.file,
-      );
-      const path = below(project.root, `Assets/Plugins/Android/${library.file}`);
-      return isThere
-        ? { changes: [], byHand: [] }
-        : libraryFile({ ...context, tree }, profile, library, path);
-    }),
+  const libraries = wireLibraries(
+    { ...context, tree },
+    profiles,
+    below(project.root, 'Assets/Plugins/Android'),
   );
   const wiring = { ...context, profiles, tree, edition, manifest };
   const inManifest = tree.has(manifest)

@@ -1,0 +1,157 @@
+import { attribute, descendants, elements } from '../../formats/xml/query.js';
+import { readXml, type XmlAttribute, type XmlElement } from '../../formats/xml/read.js';
+import type { Span } from '../../formats/problem.js';
+import type { Platform } from '../../network/model.js';
+import { mergeVariants } from '../../survey/merge.js';
+import type { CodePlace, Fact, SurveyEdition } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import { withPlacements } from '../../survey/stages.js';
+import type { TextDocument } from '../../text/document.js';
+import type { Tree } from '../../tree/tree.js';
+import type { SurveyContext } from '../stack.js';
+
+/** A text of markup: for one platform, for all that are not named beside it, or for every one. */
+interface MarkupText extends Span {
+  value: string;
+  for: Platform | 'default' | 'other' | null;
+}
+
+/** Texts that are chosen between by platform, or a single one. */
+interface MarkupChoice extends Span {
+  texts: MarkupText[];
+  byPlatform: boolean;
+}
+
+const platformOf: Record<string, MarkupText['for']> = { android: 'android', ios: 'ios', default: 'default' };
+
+function whom(name: string): MarkupText['for'] {
+  return platformOf[name.trim().toLowerCase()] ?? 'other';
+}
+
+/** `{OnPlatform Android=…, iOS='…', Default=…}` of an attribute (learn.microsoft.com, "OnPlatform markup extension"). */
+function inAttribute({ value, valueSpan }: XmlAttribute, written: string): MarkupChoice {
+  const found = /^\s*\{\s*OnPlatform\b([\s\S]*)\}\s*$/.exec(value);
+  if (!found || written !== value)
+    return {
+      ...valueSpan,
+      byPlatform: false,
+      texts: [{ value: value.trim(), for: null, ...trimmed(written, valueSpan) }],
+    };
+  const inner = found[1] ?? '';
+  const offset = valueSpan.start + value.indexOf(inner, value.indexOf('OnPlatform'));
+  const texts = [...inner.matchAll(/(?:(\w+)\s*=\s*)?(?:'([^']*)'|([^\s,'={}]+))\s*(?:,|$)/g)].map(
+    (match): MarkupText => {
+      const text = match[2] ?? match[3] ?? '';
+      const at = offset + match.index + match[0].indexOf(text, (match[1]?.length ?? 0) + 0);
+      return {
+        value: text,
+        for: match[1] === undefined ? 'default' : whom(match[1]),
+        start: at,
+        end: at + text.length,
+      };
+    },
+  );
+  return { ...valueSpan, byPlatform: true, texts };
+}
+
+function trimmed(written: string, { start }: Span): Span {
+  const from = start + (/^\s*/.exec(written)?.[0].length ?? 0);
+  return { start: from, end: from + written.trim().length };
+}
+
+/** `<OnPlatform><On Platform="Android" Value="…" /></OnPlatform>`, or with the platforms as attributes. */
+function inElement(element: XmlElement, text: string): MarkupChoice {
+  const of = (given: XmlAttribute, platform: MarkupText['for']): MarkupText => ({
+    value: given.value.trim(),
+    for: platform,
+    ...trimmed(text.slice(given.valueSpan.start, given.valueSpan.end), given.valueSpan),
+  });
+  const own = element.attributes.flatMap((given) => {
+    const platform = whom(given.name);
+    return platform === 'other' ? [] : [of(given, platform)];
+  });
+  const below = elements(element, 'On').flatMap((on) => {
+    const value = attribute(on, 'Value');
+    const names = attribute(on, 'Platform')?.value.split(',') ?? [];
+    return value ? names.map((name) => of(value, whom(name))) : [];
+  });
+  return { start: element.start, end: element.end, byPlatform: true, texts: [...own, ...below] };
+}
+
+function choicesIn(root: XmlElement, text: string): MarkupChoice[] {
+  return [...descendants(root)].flatMap((element) => {
+    if (element.name === 'OnPlatform') return [inElement(element, text)];
+    if (element.name === 'On' && element.parent?.name === 'OnPlatform') return [];
+    return element.attributes.map((given) =>
+      inAttribute(given, text.slice(given.valueSpan.start, given.valueSpan.end)),
+    );
+  });
+}
+
+/** Unit IDs that markup gives its views, for each platform that it names. */
+export function markupFacts(
+  tree: Tree,
+  paths: readonly string[],
+  editions: readonly SurveyEdition[],
+  context: SurveyContext,
+): Fact[] {
+  const facts = paths.flatMap((path) => {
+    const document = tree.text(path);
+    const root = tree.read(path, readXml)?.root;
+    if (!document || !root) return [];
+    return choicesIn(root, document.text).flatMap((choice) =>
+      editions.flatMap((edition) => factsFor({ path, document, choice, edition, context })),
+    );
+  });
+  return mergeVariants(withPlacements(facts, context.title));
+}
+
+function factsFor({
+  path,
+  document,
+  choice,
+  edition: { platform, module, variants },
+  context,
+}: {
+  path: string;
+  document: TextDocument;
+  choice: MarkupChoice;
+  edition: SurveyEdition;
+  context: SurveyContext;
+}): Fact[] {
+  const idsOf = ({ value }: MarkupText) =>
+    context.recogniser.recognise(value).filter(({ kind }) => kind === 'unit');
+  const own =
+    choice.texts.find((text) => text.for === platform) ??
+    choice.texts.find((text) => text.for === 'default' || text.for === null);
+  const base = { platform, module, variants: variants.map(({ name }) => name) };
+  if (!own) {
+    const network = choice.texts.flatMap(idsOf)[0]?.network;
+    if (network === undefined) return [];
+    const place = placeAt(path, document, choice);
+    const value = choice.texts.map((text) => text.for).join(', ');
+    const chain = [{ what: 'markup', value: `cases: ${value}`, place }];
+    return [{ ...base, kind: 'left-open', network, name: 'choice', value, place, chain }];
+  }
+  const place = placeAt(path, document, own);
+  // The branches of one choice are told apart as those of a condition in code are.
+  const conditions: CodePlace['conditions'] = choice.byPlatform
+    ? [
+        {
+          text: `OnPlatform of line ${document.lines.at(choice.start).line} is Android`,
+          holds: platform === 'android',
+        },
+      ]
+    : [];
+  const code = { type: null, methods: [], conditions };
+  return idsOf(own).map(({ network }): Fact => ({
+    ...base,
+    kind: 'unit-id',
+    network,
+    value: own.value,
+    standsIn: 'code',
+    code,
+    place,
+    chain: [{ what: 'markup', value: own.value, place }],
+  }));
+}

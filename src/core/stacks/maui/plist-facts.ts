@@ -1,0 +1,108 @@
+import { plistText, readPlist, topEntries, type PlistEntry } from '../../formats/plist/read.js';
+import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../survey/model.js';
+import { placeAt } from '../../survey/place.js';
+import { joinPath } from '../../tree/paths.js';
+import type { Tree } from '../../tree/tree.js';
+import { attributionIn } from '../ios/attribution.js';
+import type { StackSurvey, SurveyContext } from '../stack.js';
+import { buildOf, platformFolder, type MauiProject } from './project.js';
+
+export function listOf(project: MauiProject): string {
+  return `${platformFolder(project, 'ios')}/Info.plist`;
+}
+
+/** A key of the property list of a build, and the file that gives it. */
+interface EffectiveKey {
+  entry: PlistEntry;
+  path: string;
+  chain: ChainStep[];
+}
+
+/** The keys of a variant: those of the list, and of the partial lists that are put into it, which go before. */
+function keysOf(
+  tree: Tree,
+  project: MauiProject,
+  { name }: Pick<Variant, 'name'>,
+): Map<string, EffectiveKey> {
+  const keys = new Map<string, EffectiveKey>();
+  const take = (path: string, before: ChainStep[]) => {
+    const list = tree.has(path) ? tree.read(path, readPlist) : undefined;
+    for (const entry of list ? topEntries(list) : []) {
+      const place = placeAt(path, tree.text(path), entry.value.element);
+      const step = {
+        what: before.length > 0 ? 'partial property list' : 'property list',
+        value: plistText(entry.value),
+        place,
+      };
+      keys.set(entry.key, { entry, path, chain: [...before, step] });
+    }
+  };
+  take(listOf(project), []);
+  for (const item of buildOf(tree, project, 'ios', name).items('PartialAppManifest')) {
+    const include = item.metadata.get('include')?.replace(/\\/g, '/');
+    const path = include === undefined ? null : joinPath(project.root, include);
+    if (path === null || !item.sure) continue;
+    const place = placeAt(item.path, tree.text(item.path), item.element);
+    take(path, [{ what: 'PartialAppManifest', value: include ?? '', place }]);
+  }
+  return keys;
+}
+
+/** App IDs, keys and attribution IDs that the property list of a variant would hold. */
+export function plistFacts(
+  tree: Tree,
+  project: MauiProject,
+  { module }: SurveyEdition,
+  { variant, context }: { variant: Variant; context: SurveyContext },
+): Pick<StackSurvey, 'facts' | 'unresolved'> {
+  const { profiles } = context;
+  const facts: Fact[] = [];
+  const unresolved: Unresolved[] = [];
+  const asked = new Set(profiles.flatMap(({ ios }) => ios?.keys.map(({ key }) => key) ?? []));
+  for (const [key, { entry, chain }] of keysOf(tree, project, variant)) {
+    const { value } = entry;
+    const place = chain.at(-1)?.place;
+    if (!place) continue;
+    const base = { platform: 'ios' as const, module, variants: [variant.name], place, chain };
+    const owner = profiles.find(({ ios }) => ios?.['app-id']?.place === 'plist' && ios['app-id'].key === key);
+    if (owner && value.type === 'string')
+      facts.push({
+        ...base,
+        kind: 'app-id',
+        network: owner.id,
+        name: key,
+        value: value.value,
+        standsIn: 'property list',
+      });
+    else if (owner) {
+      const reason = `the key holds a ${value.type}, not a string`;
+      unresolved.push({
+        ...base,
+        kind: 'app-id',
+        network: owner.id,
+        what: `the app ID of ${owner.name}`,
+        reason,
+      });
+    }
+    if (asked.has(key))
+      facts.push({
+        ...base,
+        kind: 'plist-key',
+        network: null,
+        name: key,
+        value: plistText(value),
+        standsIn: value.type,
+      });
+  }
+  const path = listOf(project);
+  const document = tree.has(path) ? tree.read(path, readPlist) : undefined;
+  if (document)
+    facts.push(
+      ...attributionIn(
+        { path, document, text: tree.text(path) },
+        { module, variant: variant.name },
+        profiles,
+      ),
+    );
+  return { facts, unresolved };
+}

@@ -1,0 +1,117 @@
+import { profileFor } from '../../network/for-stack.js';
+import { readXml } from '../../formats/xml/read.js';
+import type { Tree } from '../../tree/tree.js';
+import type { ByHand, Change } from '../../wiring/model.js';
+import { wireComponents } from '../android/wire-components.js';
+import { wirePermissions } from '../android/wire-permissions.js';
+import { manifestRemovals } from '../android/unwire-manifests.js';
+import { callSiteChanges } from '../call-sites.js';
+import { isAnyEnrolled, startSteps, titleEditions, unwireSharedPlacebook } from '../joint-wiring.js';
+import { wireLevels } from '../levels.js';
+import { joined } from '../native-parts.js';
+import { unwireLibraries, wireLibraries } from '../library-file.js';
+import { below } from '../script-packages.js';
+import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
+import { manifestOf } from './android-facts.js';
+import { filesOf, mauiAt, platformFolder, type MauiProject } from './project.js';
+import { unwireAppIds, wireAppIds } from './wire-app-ids.js';
+import { unwireList, wireList } from './wire-list.js';
+import { standingPlacebook, wirePlacebook } from './wire-placebook.js';
+import { unwireLinker, unwireMauiPackages, wireLinker, wireMauiPackages } from './wire-project.js';
+
+/** Works out the edits for a .NET MAUI project: its project file, native files, feeds and placebook. */
+export function wireMaui(tree: Tree, root: string, context: WireContext): StackWiring {
+  const project = mauiAt(tree, root);
+  if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
+  return joined([
+    wireMauiPackages(tree, project, context),
+    wireAppIds(tree, project, context),
+    wireManifest(tree, project, context),
+    ...wireLibraries({ ...context, tree }, context.profiles, `${platformFolder(project, 'android')}/libs`),
+    wireList(tree, project, context),
+    wireLinker(tree, project, context),
+    ...titleEditions(context).map((edition) => wireLevels({ ...context, tree, edition })),
+    wirePlacebook(tree, project, context),
+    wireCode(tree, project, context),
+  ]);
+}
+
+/** Works out the edits that take a network out of a .NET MAUI project. */
+export function unwireMaui(tree: Tree, root: string, context: UnwireContext): StackWiring {
+  const project = mauiAt(tree, root);
+  if (!project) return { changes: [], byHand: [] };
+  const network = profileFor(context.network, 'maui');
+  const changes: Change[] = [
+    ...unwireMauiPackages(tree, project, context),
+    ...unwireAppIds(tree, project, context),
+    ...manifestRemovals({ ...context, network, tree }, manifestOf(project)),
+    ...unwireList(tree, project, context),
+    ...unwireLinker(tree, project, context),
+    ...unwireLibraries(context),
+    ...unwireSharedPlacebook(context, standingPlacebook(tree, project), (rest) =>
+      wirePlacebook(tree, project, rest),
+    ),
+  ];
+  return { changes, byHand: [] };
+}
+
+/** Permissions and components that networks need in the manifest. */
+function wireManifest(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
+  const edition = titleEditions(context).find(({ platform }) => platform === 'android');
+  const manifest = manifestOf(project);
+  if (!edition || !tree.read(manifest, readXml)?.root) return { changes: [], byHand: [] };
+  const profiles = context.profiles.map((profile) => profileFor(profile, 'maui'));
+  const wiring = { ...context, profiles, tree, edition, manifest };
+  return joined([wirePermissions(wiring), wireComponents(wiring)]);
+}
+
+/** IDs in C# become references to the placebook where that is asked for; the rest is left to a person. */
+function wireCode(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
+  const { title, profiles, survey, extras } = context;
+  const byHand = startSteps(context, {
+    language: 'csharp',
+    at: 'app-builder',
+    where: filesOf(tree, project, 'MauiProgram.cs')[0] ?? below(project.root, 'MauiProgram.cs'),
+    say: (example) =>
+      `In CreateMauiApp, after MauiApp.CreateBuilder() and before builder.Build(): ${example}`,
+  });
+  if (!extras.callSites) return { changes: [], byHand };
+  const changes = titleEditions(context).flatMap(({ platform, module }) =>
+    callSiteChanges({
+      tree,
+      platform,
+      module,
+      facts: survey.facts,
+      title,
+      profiles,
+      languages: ['csharp'],
+      packageName: project.namespace,
+    }),
+  );
+  // One place in shared code is a fact of both platforms, and is replaced once.
+  return { changes, byHand: [...byHand, ...markupSteps(context)] };
+}
+
+/** Markup cannot call the placebook, which gives an ID for a network: the code behind it can. */
+function markupSteps({ survey, profiles }: WireContext): ByHand[] {
+  const places = survey.facts.filter(
+    ({ kind, place, network }) =>
+      kind === 'unit-id' && place.path.endsWith('.xaml') && profiles.some(({ id }) => id === network),
+  );
+  const seen = new Set<string>();
+  return places.flatMap(({ network, value, place }): ByHand[] => {
+    const where = `${place.path}:${place.line}`;
+    if (seen.has(where)) return [];
+    seen.add(where);
+    return [
+      {
+        platform: null,
+        network,
+        rule: 'code/hard-coded-id',
+        what: `Give the view a name, take ${value} out of the markup, and set it in the code behind from the placebook.`,
+        why: 'Markup knows the platform, and not the stage: what it says goes into every build.',
+        where,
+      },
+    ];
+  });
+}
