@@ -136,7 +136,7 @@ describe('check', () => {
     });
   });
 
-  it.each(['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo'])(
+  it.each(['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'])(
     'finds every fault that the demo lists of %s',
     async (name) => {
       await syndexa(['roster', 'import', join(root, 'demo/roster.yaml'), '--yes'], home);

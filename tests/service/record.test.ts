@@ -259,6 +259,8 @@ describe('the roster document', () => {
       'plumebook',
       'kilnlog',
       'kilnlog-expo',
+      'orrery-drift',
+      'parcelgull',
     ]);
     await importIt(demo, { prune: true });
     expect((await http(api('/titles'))).body.map(({ id }: { id: string }) => id)).toEqual([
@@ -266,6 +268,8 @@ describe('the roster document', () => {
       'plumebook',
       'kilnlog',
       'kilnlog-expo',
+      'orrery-drift',
+      'parcelgull',
     ]);
   });
 

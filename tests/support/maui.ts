@@ -57,7 +57,7 @@ export const feeds = (
 `;
 
 /** The builder of the application; `calls` stand between its beginning and its end. */
-export const program = (calls = '        CobaltHeron.Start();\n') => `using CobaltHeron.Ads;
+export const program = (calls = '        CobaltHeron.Start();\n') => `using CobaltHeronAds;
 
 namespace Brine.Kelp;
 
@@ -73,7 +73,7 @@ ${calls}        return builder.Build();
 `;
 
 /** A page that keeps a banner for as long as it is seen; `unit` is what it is asked with. */
-export const reefPage = (unit: string, more = '') => `using CobaltHeron.Ads;
+export const reefPage = (unit: string, more = '') => `using CobaltHeronAds;
 
 namespace Brine.Kelp.Pages;
 

@@ -54,7 +54,7 @@ export const stepsPath = 'Assets/Editor/AdsBuildSteps.cs';
 export const placebookPath = 'Assets/Ads/Placebook.cs';
 
 /** A script of the game that starts the SDK once, before anything is loaded. */
-export const begins = `using CobaltHeron.Ads;
+export const begins = `using CobaltHeronAds;
 using UnityEngine;
 
 public static class KelpGame
@@ -68,7 +68,7 @@ public static class KelpGame
 `;
 
 /** A behaviour that keeps a banner for as long as it lives; `unit` is what it is asked with. */
-export const reef = (unit: string, more = '') => `using CobaltHeron.Ads;
+export const reef = (unit: string, more = '') => `using CobaltHeronAds;
 using UnityEngine;
 
 public sealed class Reef : MonoBehaviour

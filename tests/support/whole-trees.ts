@@ -4,8 +4,10 @@ import type { Title } from '../../src/core/roster/model.js';
 import { readRoster } from '../../src/core/roster/document.js';
 import { appJson, expoFiles, expoPackage, expoStages } from './expo.js';
 import { flutterFiles, pubspec } from './flutter.js';
+import { androidManifest, csproj, manifestPath, mauiFiles, program } from './maui.js';
 import { npmLock, packageJson, reactNativeFiles } from './react-native.js';
 import { androidFiles, filesBelow, gradle, iosFiles, manifest, pbxproj, plist, root } from './trees.js';
+import { assetPath, packageManifest, playerSettings, unityFiles } from './unity.js';
 import { unplan, written, type Files } from './wiring.js';
 
 /** Small trees without any ads. */
@@ -121,6 +123,29 @@ function configured(files: Files): Files {
   return { ...files, 'app.json': config, 'eas.json': eas };
 }
 
+/** A Unity project as it was before any network was heard of. */
+function withoutUnityPackages(): Files {
+  return unityFiles({
+    [assetPath]: null,
+    'Assets/CobaltHeron/Native/android.json': null,
+    'Assets/CobaltHeron/Native/ios.json': null,
+    'Assets/Scripts/KelpGame.cs': null,
+    'Packages/manifest.json': packageManifest({ 'com.unity.ugui': '1.0.0' }, []),
+    'Packages/packages-lock.json': '{ "dependencies": {} }',
+    'ProjectSettings/ProjectSettings.asset': playerSettings({ symbols: '' }),
+  });
+}
+
+/** A MAUI project as it was before any network was heard of. */
+function withoutNugetPackages(): Files {
+  return mauiFiles({
+    'Kelp.csproj': csproj({ packages: '' }),
+    'nuget.config': null,
+    'MauiProgram.cs': program('').replace('using CobaltHeronAds;\n\n', ''),
+    [manifestPath]: androidManifest('', false),
+  });
+}
+
 /** Trees that wiring and its taking back are held against: small ones, the demo's, and those of others. */
 export const wholeTrees: Record<string, WholeTree> = {
   'small trees': { files: small, ids: kelpIds },
@@ -179,6 +204,26 @@ export const wholeTrees: Record<string, WholeTree> = {
   'the demo’s React Native project': {
     files: demoWithoutAds('kilnlog'),
     ids: { android: 'example.saltmarsh.kilnlog', ios: 'example.saltmarsh.kilnlog' },
+  },
+  'a small Unity project': {
+    files: withoutUnityPackages(),
+    ids: kelpIds,
+    stages: { test: ['development'], production: ['release'] },
+  },
+  'the demo’s Unity project': {
+    files: demoWithoutAds('orrery-drift'),
+    ids: { android: 'example.saltmarsh.orrerydrift', ios: 'example.saltmarsh.orrerydrift' },
+    stages: { test: ['development'], production: ['release'] },
+  },
+  'a small MAUI project': {
+    files: withoutNugetPackages(),
+    ids: kelpIds,
+    stages: { test: ['Debug'], production: ['Release'] },
+  },
+  'the demo’s MAUI project': {
+    files: demoWithoutAds('parcelgull'),
+    ids: { android: 'example.saltmarsh.parcelgull', ios: 'example.saltmarsh.parcelgull' },
+    stages: { test: ['Debug'], production: ['Release'] },
   },
   'the React Native template': {
     files: template('@react-native-community/template/template'),

@@ -32,9 +32,8 @@ function runner(io: Io, paint: Paint): Run {
 export async function walk(io: Io, paint: Paint, places: WalkPlaces): Promise<number> {
   await fromWrong(io, paint, places);
   await fromNothing(io, paint, places);
-  await oneTree(io, paint, places, 'plumebook');
-  await oneTree(io, paint, places, 'kilnlog');
-  await oneTree(io, paint, places, 'kilnlog-expo');
+  for (const title of ['plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'])
+    await oneTree(io, paint, places, title);
   return exit.clean;
 }
 

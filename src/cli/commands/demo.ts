@@ -63,7 +63,7 @@ export async function demo(io: Io, paint: Paint, options: DemoOptions): Promise<
       };
       await importRoster(quiet, paint, join(demoFolder(), 'roster.yaml'), { yes: true });
       await fillPartner(service.url, home, partner, site.url);
-      for (const title of ['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo'])
+      for (const title of ['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'])
         await link(service.url, title, join(trees, title));
       if (options.walk) {
         const { walk } = await import('./demo-walk.js');

@@ -225,7 +225,7 @@ describe('what a MAUI build would carry', () => {
   });
 
   const page = (inner: string) =>
-    `<ContentPage xmlns="http://schemas.microsoft.com/dotnet/2021/maui" xmlns:ads="clr-namespace:CobaltHeron.Ads">\n  ${inner}\n</ContentPage>\n`;
+    `<ContentPage xmlns="http://schemas.microsoft.com/dotnet/2021/maui" xmlns:ads="clr-namespace:CobaltHeronAds">\n  ${inner}\n</ContentPage>\n`;
 
   it.each([
     [
@@ -339,7 +339,7 @@ describe('wiring MAUI', () => {
       mauiFiles({ 'A.cs': code }),
       plan(mauiFiles({ 'A.cs': code }), title, asked({ callSites: true })),
     );
-    expect(text(after['A.cs'])).toContain('using CobaltHeron.Ads;\nusing Brine.Kelp;\n');
+    expect(text(after['A.cs'])).toContain('using CobaltHeronAds;\nusing Brine.Kelp;\n');
   });
 
   it('keeps a way of its own that a project has', () => {

@@ -253,7 +253,7 @@ describe('what is wrong with Unity projects', () => {
   });
 
   it('sees ads that are asked for with every frame, and shown on every return', () => {
-    const code = `using CobaltHeron.Ads;
+    const code = `using CobaltHeronAds;
 public class Reef : MonoBehaviour {
   HeronInterstitial ad;
   void Update() { HeronBanner.LoadAsync("CH-U-310772-BBBB1111"); }

@@ -8,7 +8,7 @@ export const installNotRun = defineRule({
     severity: 'warning',
     ifShipped:
       'The project builds without the SDK, or does not build, on every machine that trusts the lock file.',
-    mend: 'Run the install of the dependency manager (npm install, flutter pub get, pod install, or resolve packages in Xcode) and keep its lock file.',
+    mend: 'Run the install of the dependency manager (npm install, flutter pub get, pod install, dotnet restore, or resolve packages in Xcode or Unity) and keep its lock file.',
     messages: {
       stale: '{name} is asked for and stands not in {lock}: its install was not run since.',
     },

@@ -108,11 +108,11 @@ function inPlace({ tree, edition, ids, profile }: AppIdWork, facts: readonly Fac
   }));
 }
 
-function attributeStep({ id, name }: Profile, { place, value }: Fact): ByHand {
+function attributeStep({ id, name }: Profile, { place, value, standsIn }: Fact): ByHand {
   return {
     platform: 'android',
     network: id,
-    rule: 'stage/production-id-in-test',
+    rule: standsIn === 'application' ? 'stage/production-id-in-test' : 'app-id/nested-too-deep',
     what: `Take the MetaData attribute with ${value} out, then wire again.`,
     why: `An attribute holds one value for every build; ${name} needs one for each stage.`,
     where: `${place.path}:${place.line}`,

@@ -65,19 +65,19 @@ export function wireMauiPackages(tree: Tree, project: MauiProject, context: Wire
     };
     const made = referenceEdits(tree, project, platform, wanted);
     changes.push(...made.map((edit) => ({ ...base, ...edit })));
-    if (made.length > 0 && tree.has(below(project.root, 'packages.lock.json')))
-      byHand.push({
-        platform: null,
-        network: profile.id,
-        rule: null,
-        what: 'Run dotnet restore --force-evaluate, and keep the new packages.lock.json.',
-        why: 'A project with a lock is built with what the lock holds.',
-        where: project.path,
-      });
     const feed = feedChange(tree, project, profile, { ...base, rules: ['build/feed-missing'] });
     changes.push(...feed.changes);
     byHand.push(...feed.byHand);
   }
+  if (changes.some(({ edits }) => edits) && tree.has(below(project.root, 'packages.lock.json')))
+    byHand.push({
+      platform: null,
+      network: null,
+      rule: null,
+      what: 'Run dotnet restore --force-evaluate, and keep the new packages.lock.json.',
+      why: 'A project with a lock is built with what the lock holds.',
+      where: project.path,
+    });
   return { changes, byHand };
 }
 
