@@ -18,6 +18,8 @@ const ready = ensurePackages({
   'default-jdk-headless': '/usr/bin/javac',
   kotlin: '/usr/bin/kotlinc',
   clang: '/usr/bin/clang',
+  'mono-mcs': '/usr/bin/mcs',
+  'mono-runtime': '/usr/bin/mono',
 });
 if (!ready) process.exit(2);
 

@@ -1,22 +1,26 @@
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { transformSync, type PluginItem } from '@babel/core';
 import metro from 'metro-transform-plugins';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { csharpPlacebook } from '../../src/core/placebook/csharp.js';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
+import { readRoster } from '../../src/core/roster/document.js';
 import { sameMade } from '../../src/core/placebook/model.js';
 import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/placebook/swift.js';
 import { typescriptPlacebook } from '../../src/core/placebook/typescript.js';
 import { visitSyntax } from '../../src/core/syntax/grammars.js';
+import { sdkTypes, unityTypes } from '../support/csharp-stubs.js';
 import { book, options, packageName, title } from '../support/kelp.js';
 import { temporaryFolder } from '../support/service.js';
 import { androidFiles, filesBelow, gradle, root } from '../support/trees.js';
-import { handedOut, plan, text, titleOn, written } from '../support/wiring.js';
+import { assetPath, packageManifest, stepsPath, unityFiles } from '../support/unity.js';
+import { asked, handedOut, plan, text, titleOn, written } from '../support/wiring.js';
 
 const { constantFoldingPlugin, inlinePlugin } = metro;
 
@@ -174,6 +178,55 @@ export const said = [Placebook.stage, footer.unit(PlacebookNetwork.cobaltHeron),
         expect(bundled.includes(device)).toBe(Object.values(devices).flat().includes(device));
     }
   });
+
+  it.each([
+    ['UNITY_ANDROID', 'UNITY_IOS', 'DEVELOPMENT_BUILD || UNITY_EDITOR', 'DEVELOPMENT_BUILD', undefined],
+    ['ANDROID', 'IOS', 'DEBUG', 'DEBUG', 'Brine.Kelp'],
+  ])(
+    'in C# for %s compiles, and says what the roster says',
+    (android, ios, testCondition, testSymbol, namespace) => {
+      const symbols = { android, ios };
+      put({
+        'Placebook.cs': csharpPlacebook(shared, { ...options, testCondition, symbols, namespace }),
+        'Main.cs': `${namespace === undefined ? '' : `using ${namespace};`}
+public static class Program
+{
+    public static void Main()
+    {
+        var footer = Placebook.TideListFooter;
+        var gift = Placebook.DefaultPlacement;
+        string[] devices;
+        Placebook.TestDevices.TryGetValue(PlacebookNetwork.CobaltHeron, out devices);
+        System.Console.WriteLine(Placebook.Stage + " " + footer.Unit(PlacebookNetwork.CobaltHeron) + " " + footer.RefreshSeconds
+            + " " + footer.Anchor + " " + string.Join(",", footer.Content) + " " + gift.RewardAmount + " " + gift.Skippable.ToString().ToLower()
+            + " " + string.Join(", ", gift.Fallback) + " " + Placebook.ClassPlacement.First
+            + " " + string.Join(",", devices ?? new string[0]) + " " + Placebook.All.Length + " " + PlacebookApps.Marlstone);
+    }
+}
+`,
+      });
+      for (const platform of ['android', 'ios'] as const) {
+        const defined = [symbols[platform], ...(stage === 'test' ? [testSymbol] : [])];
+        run('mcs', [
+          '-warnaserror',
+          '-warn:4',
+          `-define:${defined.join(';')}`,
+          '-out:book.exe',
+          'Placebook.cs',
+          'Main.cs',
+        ]);
+        const own = book(platform, stage);
+        const wanted = expected[stage]
+          .replace('[MARLSTONE, COBALT_HERON]', 'Marlstone, CobaltHeron')
+          .replace(/CH-U-\S+/, own.placements[0]?.units['cobalt-heron'] ?? '')
+          .replace(/ \S* 4$/, ` ${own.devices['cobalt-heron']?.join(',') ?? ''} 4`);
+        expect(run('mono', ['book.exe']).trim()).toBe(`${wanted} ${own.apps.marlstone ?? ''}`);
+      }
+      // Elsewhere, such as in an editor that builds for a desk, there are no IDs, and it compiles all the same.
+      run('mcs', ['-warnaserror', '-target:library', '-out:book.dll', 'Placebook.cs']);
+    },
+    60_000,
+  );
 
   it('in Objective-C passes the compiler', () => {
     const both = { ...options, testCondition: 'DEBUG' };
@@ -372,3 +425,122 @@ __attribute__((objc_root_class))
 @end
 void NSLog(NSString *format, ...);
 `;
+
+describe('a wired Unity project', () => {
+  const { roster } = readRoster(readFileSync(join(root, 'demo/roster.yaml'), 'utf8'));
+  const orrery = roster?.titles['orrery-drift'];
+
+  it('compiles for every platform and build, and its steps give each what the roster says', () => {
+    if (!orrery) throw new Error('The demo has no Orrery Drift.');
+    const files = filesBelow(join(root, 'demo/trees/orrery-drift'));
+    const after = written(files, plan(files, orrery, asked({ callSites: true })));
+    const scripts = Object.keys(after).filter((path) => path.endsWith('.cs'));
+    put({
+      ...Object.fromEntries(scripts.map((path) => [path, text(after[path])])),
+      'Unity.cs': unityTypes,
+      'Sdks.cs': sdkTypes,
+      'Steps.cs': `using UnityEditor;
+public static class Steps
+{
+    public static void Main(string[] args)
+    {
+        var report = new UnityEditor.Build.Reporting.BuildReport();
+        report.summary.options = args[0] == "development" ? BuildOptions.Development : BuildOptions.None;
+        report.summary.platform = args[1] == "ios" ? BuildTarget.iOS : BuildTarget.Android;
+        report.summary.outputPath = "out";
+        var steps = new AdsBuildSteps();
+        steps.OnPreprocessBuild(report);
+        foreach (var asset in AssetDatabase.Assets.Values)
+            foreach (var field in asset)
+                System.Console.WriteLine(field.Key + " " + field.Value.stringValue);
+        steps.OnPostprocessBuild(report);
+        foreach (var asset in AssetDatabase.Assets.Values)
+            foreach (var field in asset)
+                System.Console.WriteLine("kept " + field.Key + " " + field.Value.stringValue);
+#if UNITY_IOS
+        var root = UnityEditor.iOS.Xcode.PlistDocument.Last.root;
+        System.Console.WriteLine(root["SKAdNetworkItems"].AsArray().Items.Count + " " + root.Values["NSUserTrackingUsageDescription"]);
+        System.Console.WriteLine(string.Join(" ", UnityEditor.iOS.Xcode.PBXProject.Added));
+#endif
+    }
+}
+`,
+    });
+    const ids = {
+      android: ['CH-A-100001-SAMPLE0A', 'CH-A-204418-ODR4V9KX'],
+      ios: ['CH-I-100001-SAMPLE0I', 'CH-I-204418-ODR7B2MW'],
+    };
+    for (const platform of ['android', 'ios'] as const) {
+      for (const build of ['development', 'release'] as const) {
+        const defined = [
+          platform === 'ios' ? 'UNITY_IOS' : 'UNITY_ANDROID',
+          ...(build === 'development' ? ['DEVELOPMENT_BUILD'] : []),
+        ];
+        const game = scripts.filter((path) => !path.includes('/Editor/'));
+        // The fields that the editor fills are never assigned in code.
+        const flags = ['-warnaserror', '-nowarn:0649,0414', '-target:library', '-out:game.dll'];
+        run('mcs', [...flags, `-define:${defined.join(';')}`, 'Unity.cs', 'Sdks.cs', ...game]);
+        run('mcs', [
+          '-warnaserror',
+          `-define:${['UNITY_EDITOR', ...defined].join(';')}`,
+          '-out:steps.exe',
+          'Unity.cs',
+          'Steps.cs',
+          ...scripts.filter((path) => path.includes('/Editor/')),
+        ]);
+        const said = run('mono', ['steps.exe', build, platform]).trim().split('\n');
+        const at = build === 'development' ? 0 : 1;
+        expect(said.slice(0, 4)).toEqual([
+          `androidAppId ${ids.android[at]}`,
+          `iosAppId ${ids.ios[at]}`,
+          `kept androidAppId ${ids.android[1]}`,
+          `kept iosAppId ${ids.ios[1]}`,
+        ]);
+        expect(said.slice(4)).toEqual(
+          platform === 'ios' ? [`3 ${orrery.editions.ios?.tracking}`, 'OTHER_LDFLAGS=-ObjC'] : [],
+        );
+      }
+    }
+  }, 120_000);
+
+  it('gets meta-data into its manifest for a network without a package', () => {
+    const ids = { android: 'example.brine.kelp', ios: 'example.brine.kelp' };
+    const kelp = titleOn(['quincebury'], ids, { test: ['development'], production: ['release'] });
+    const files = unityFiles({ [assetPath]: null, 'Packages/manifest.json': packageManifest({}, []) });
+    const after = written(files, plan(files, kelp, handedOut));
+    put({
+      'AdsBuildSteps.cs': text(after[stepsPath]),
+      'Unity.cs': unityTypes,
+      'Steps.cs': `public static class Steps
+{
+    public static void Main(string[] args)
+    {
+        var report = new UnityEditor.Build.Reporting.BuildReport();
+        report.summary.options = args[0] == "development" ? UnityEditor.BuildOptions.Development : UnityEditor.BuildOptions.None;
+        new AdsBuildSteps().OnPreprocessBuild(report);
+        new AdsManifestSteps().OnPostGenerateGradleAndroidProject("library");
+    }
+}
+`,
+    });
+    run('mcs', [
+      '-warnaserror',
+      '-define:UNITY_EDITOR;UNITY_ANDROID',
+      '-r:System.Xml',
+      '-out:steps.exe',
+      'Unity.cs',
+      'Steps.cs',
+      'AdsBuildSteps.cs',
+    ]);
+    for (const [build, id] of [
+      ['development', 'qb.tryouttryouttryout22'],
+      ['release', 'qb.abcdefghijabcdefghij'],
+    ] as const) {
+      put({ 'library/src/main/AndroidManifest.xml': '<manifest><application /></manifest>' });
+      run('mono', ['steps.exe', build]);
+      const made = readFileSync(join(home, 'library/src/main/AndroidManifest.xml'), 'utf8');
+      expect(made).toMatch(/:name="example\.quincebury\.client\.KEY"/);
+      expect(made).toContain(`:value="${id}"`);
+    }
+  }, 60_000);
+});

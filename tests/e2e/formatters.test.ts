@@ -6,6 +6,8 @@ import { format as clangFormat } from '@wasm-fmt/clang-format';
 import * as prettier from 'prettier';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { placebookContents } from '../../src/core/placebook/contents.js';
+import { preprocessed } from '../../src/core/code/preprocessor.js';
+import { csharpPlacebook } from '../../src/core/placebook/csharp.js';
 import { dartPlacebook } from '../../src/core/placebook/dart.js';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
@@ -17,8 +19,8 @@ import { DartFormat } from '../support/dart-format.js';
 import { options, packageName, title } from '../support/kelp.js';
 import { profiles, root } from '../support/trees.js';
 
-// The formatters of the languages as judges: what is generated, they leave as it is. Swift has none that could be
-// installed here; its placebooks are read by eye and held by their syntax tree only. Dart’s runs in the browser.
+// The formatters of the languages as judges: what is generated, they leave as it is. Swift and C# have none that could
+// be installed here; their placebooks are read by eye and held by their syntax tree only. Dart’s runs in the browser.
 
 const folder = mkdtempSync(join(tmpdir(), 'syndexa-format-'));
 let dartFormat: DartFormat;
@@ -112,6 +114,23 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
     const dart = dartPlacebook(books, { ...options, testCondition: conditions[stage] });
     expect(await dartFormat.format(dart)).toBe(dart);
     expect(visitSyntax('dart', dart, (tree) => tree.hasError)).toBe(false);
+  });
+
+  it('in C# has no fault in its syntax tree, whatever is defined', () => {
+    const books = Object.fromEntries(
+      (['android', 'ios'] as const).map((platform) => [
+        platform,
+        { test: book(platform, 'test'), production: book(platform, 'production') },
+      ]),
+    );
+    const testCondition = stage === 'test' ? 'DEBUG || STAGING' : 'false';
+    for (const namespace of [undefined, 'Brine.Kelp']) {
+      const symbols = { android: 'ANDROID', ios: 'IOS' };
+      const csharp = csharpPlacebook(books, { ...options, testCondition, symbols, namespace });
+      for (const view of preprocessed(csharp))
+        expect(visitSyntax('csharp', view, (tree) => tree.hasError)).toBe(false);
+      expect(csharp).not.toMatch(/[ \t]$/m);
+    }
   });
 
   it('in TypeScript is as prettier leaves it, and its syntax tree has no fault', async () => {

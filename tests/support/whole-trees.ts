@@ -146,6 +146,10 @@ function withoutNugetPackages(): Files {
   });
 }
 
+function withText(files: Files, path: string, before: string, after: string): Files {
+  return { ...files, [path]: String(files[path]).replace(before, after) };
+}
+
 /** Trees that wiring and its taking back are held against: small ones, the demo's, and those of others. */
 export const wholeTrees: Record<string, WholeTree> = {
   'small trees': { files: small, ids: kelpIds },
@@ -215,13 +219,32 @@ export const wholeTrees: Record<string, WholeTree> = {
     ids: { android: 'example.saltmarsh.orrerydrift', ios: 'example.saltmarsh.orrerydrift' },
     stages: { test: ['development'], production: ['release'] },
   },
+  'a Unity project with a package of others in it': {
+    files: {
+      ...withoutUnityPackages(),
+      ...Object.fromEntries(
+        Object.entries(template('com.neuecc.unirx')).map(([path, content]) => [
+          `Packages/com.neuecc.unirx/${path}`,
+          content,
+        ]),
+      ),
+    },
+    ids: kelpIds,
+    stages: { test: ['development'], production: ['release'] },
+  },
   'a small MAUI project': {
     files: withoutNugetPackages(),
     ids: kelpIds,
     stages: { test: ['Debug'], production: ['Release'] },
   },
   'the demo’s MAUI project': {
-    files: demoWithoutAds('parcelgull'),
+    // A text that stood there empty is filled by wiring, and stays.
+    files: withText(
+      demoWithoutAds('parcelgull'),
+      'Platforms/iOS/Info.plist',
+      '<string></string>',
+      '<string>For ads.</string>',
+    ),
     ids: { android: 'example.saltmarsh.parcelgull', ios: 'example.saltmarsh.parcelgull' },
     stages: { test: ['Debug'], production: ['Release'] },
   },

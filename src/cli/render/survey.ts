@@ -73,7 +73,7 @@ function factLines(fact: Fact, variantCount: number, paint: Paint): string[] {
     .filter(Boolean)
     .join(' ');
   const value =
-    fact.kind === 'permission'
+    fact.value === fact.name
       ? ''
       : fact.value.trim() === fact.value
         ? cut(fact.value)

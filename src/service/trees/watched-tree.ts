@@ -9,7 +9,7 @@ import { skippedFolders } from './skipped-folders.js';
 /** How long (milliseconds) to wait after a change: editors write a file in several goes. */
 const settle = 80;
 
-/** How long (milliseconds) after the first question a folder begins to be followed. */
+/** How long (milliseconds) after a question was answered a folder begins to be followed: that looks at all of it, too. */
 const patience = 700;
 
 /** How long (milliseconds) it may take until a new folder is watched itself. */
@@ -31,8 +31,9 @@ export class WatchedTree {
   readonly #fresh = new Map<string, number>();
   #waiting: NodeJS.Timeout | null = null;
   #watcher: FSWatcher | null = null;
-  readonly #begin: NodeJS.Timeout;
+  #begin: NodeJS.Timeout | null = null;
   #work: Promise<unknown> = Promise.resolve();
+  #closed = false;
 
   /**
    * @param root real path of the folder
@@ -43,17 +44,24 @@ export class WatchedTree {
     readonly plan: CollectPlan,
     private readonly changed: () => void,
   ) {
-    this.#begin = setTimeout(() => this.watch(), patience);
+    this.begin();
   }
 
   /** The files as they are now. Calls wait for each other. */
   current(): Promise<Collected> {
+    if (this.#begin) clearTimeout(this.#begin);
     const next = this.#work.then(() => this.read());
-    this.#work = next.catch(() => undefined);
+    this.#work = next.catch(() => undefined).then(() => this.begin());
     return next;
   }
 
   /** Setting a watch up looks at every folder, so whoever asked first is answered first. */
+  private begin(): void {
+    if (this.#watcher || this.#closed) return;
+    if (this.#begin) clearTimeout(this.#begin);
+    this.#begin = setTimeout(() => this.watch(), patience);
+  }
+
   private watch(): void {
     const { root, plan } = this;
     const skip = skippedFolders(plan);
@@ -89,7 +97,8 @@ export class WatchedTree {
   }
 
   async close(): Promise<void> {
-    clearTimeout(this.#begin);
+    this.#closed = true;
+    if (this.#begin) clearTimeout(this.#begin);
     if (this.#waiting) clearTimeout(this.#waiting);
     await this.#watcher?.close();
   }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { codeLanguages } from '../../../src/core/code/languages/index.js';
+import { preprocessed } from '../../../src/core/code/preprocessor.js';
 import { readSource, type SourceReading } from '../../../src/core/code/read-source.js';
 import '../../support/trees.js';
 
@@ -67,6 +68,20 @@ static NSString * const unit = @"UNIT";
 - (void)onFailed:(int)code { }
 - (void)onClosed { next(); }
 @end`,
+  csharp: `class Screen : MonoBehaviour {
+  private Page page;
+  // "comment"
+  private const string unit = "UNIT";
+  void onResume() {
+    base.onResume();
+    if (page?.ready == true) { page?.show(this); }
+    if (!allowed) return;
+    Page.load(this, unit, more: "direct");
+    Sdk.devices = "dev";
+  }
+  void onFailed(int code) { }
+  void onClosed() => next();
+}`,
 };
 
 describe.each(Object.keys(screens))('%s', (id) => {
@@ -145,6 +160,7 @@ describe('values of two branches', () => {
     ['java', 'class A { String id = BuildConfig.DEBUG ? "A" : "B"; }'],
     ['swift', 'let id = DEBUG_MODE ? "A" : "B"'],
     ['objective-c', 'NSString *id = flag ? @"A" : @"B";'],
+    ['csharp', 'class A { readonly string id = Debug.isDebugBuild ? "A" : "B"; }'],
   ])('%s', (id, text) => {
     const { strings, constants } = read(id, text);
     expect(strings.map(({ value, context }) => [value, context.conditions[0]?.holds])).toEqual([
@@ -165,8 +181,111 @@ describe('callbacks inside methods', () => {
       'java',
       'class S { void go() { if (x) { Page.load(c, new L() { public void onClosed() { page(); } }); } } }',
     ],
+    ['csharp', 'class S { void go() { if (x) { ad.onClosed += () => { page(); }; } } }'],
   ])('%s: run on their own, under no condition of the method around them', (id, text) => {
     const inner = read(id, text).calls.find(({ name }) => name === 'page');
     expect(inner?.context).toMatchObject({ methods: ['go', 'onClosed'], conditions: [] });
+  });
+});
+
+describe('C#', () => {
+  it('is read in every way through its conditions, each thing once and in its place', () => {
+    const text = `class A {
+  const string Id =
+#if ANDROID
+    "A"
+#if DEBUG
+    + "B"
+#endif
+#elif IOS
+    "C"
+#else
+    "D"
+#endif
+    ;
+#if DEBUG
+  void Only() { Load("E"); }
+#endif
+  void Always() { Load(Id); }
+}`;
+    const { strings, calls, constants, methods } = read('csharp', text);
+    expect(strings.map(({ value }) => value)).toEqual(['A', 'B', 'C', 'D', 'E']);
+    for (const { value, start, end } of strings) expect(text.slice(start, end)).toBe(value);
+    expect(calls.map(({ name }) => name)).toEqual(['Load', 'Load']);
+    expect(methods.map(({ name }) => name)).toEqual(['Only', 'Always']);
+    expect(constants.get('A.Id')?.flatMap((value) => (value.is === 'text' ? value.value : []))).toEqual([
+      'C',
+      'D',
+    ]);
+  });
+
+  it('knows what is made, what is handed over to an event, and what attributes say', () => {
+    const { calls, methods } = read(
+      'csharp',
+      `[MetaData("key", Value = "v")]
+class S {
+  async void Go() {
+    var ad = await Page.LoadAsync("u");
+    ad.OnClosed += HandleClosed;
+    var other = new Page { OnFailed = reason => { } };
+    ad.Show();
+    other?.Hide();
+  }
+}
+[assembly: Uses(Permission.Internet)]
+`,
+    );
+    const names = calls.map(({ name }) => name);
+    expect(names).toEqual(
+      expect.arrayContaining(['MetaData', 'Page.LoadAsync', 'Page.Show', 'Page.Hide', 'Uses']),
+    );
+    expect(methods.map(({ name, empty }) => [name, empty])).toEqual([
+      ['Go', false],
+      ['OnClosed', false],
+      ['OnFailed', true],
+    ]);
+    expect(calls.find(({ name }) => name === 'MetaData')).toMatchObject({
+      context: { type: 'S' },
+      arguments: [{ label: null }, { label: 'Value', values: [{ value: 'v' }] }],
+    });
+  });
+
+  it.each([
+    [
+      'p switch { X.A => "1", X.B or X.C => "2", _ => "3" }',
+      ['p == X.A', 'p == X.B || p == X.C', '!(p == X.A || p == X.B || p == X.C)'],
+    ],
+  ])('weighs the arms of a switch: %s', (text, conditions) => {
+    const { strings } = read('csharp', `class A { string b = ${text}; }`);
+    expect(strings.map(({ context }) => context.conditions[0]?.text)).toEqual(conditions);
+  });
+
+  it('blanks what another way through the conditions holds, and moves nothing', () => {
+    const sign = fc.constantFrom(
+      '#if A',
+      '#elif B',
+      '#else',
+      '#endif',
+      '#region x',
+      'int a;',
+      '  #  if C',
+      '',
+    );
+    fc.assert(
+      fc.property(fc.array(sign, { maxLength: 30 }), fc.constantFrom('\n', '\r\n'), (lines, eol) => {
+        const text = lines.join(eol);
+        const views = preprocessed(text);
+        expect(views.length).toBeGreaterThan(0);
+        for (const view of views) {
+          expect(view.length).toBe(text.length);
+          for (const [at, char] of Array.from(view).entries()) if (char !== ' ') expect(char).toBe(text[at]);
+          expect(view).not.toMatch(/#/);
+        }
+        // Whatever stands in a branch is seen in one of the views.
+        const seen = Array.from(text, (_, at) => views.some((view) => view[at] !== ' '));
+        if (views.length < 12)
+          for (const found of text.matchAll(/int a;/g)) expect(seen[found.index]).toBe(true);
+      }),
+    );
   });
 });

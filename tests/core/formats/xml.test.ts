@@ -129,17 +129,28 @@ describe('editing XML', () => {
   const app = (source: string) => elements(readXml(source).root!, 'app')[0]!;
 
   it('appends a child, indented as its siblings', () => {
-    expect(applyEdits(text, [appendChild(text, app(text), ['<two', '  x="1" />'], '\n')])).toBe(
+    expect(applyEdits(text, appendChild(text, app(text), ['<two', '  x="1" />'], '\n'))).toBe(
       '<m>\n    <app>\n        <one/>\n        <two\n            x="1" />\n    </app>\n</m>\n',
     );
   });
 
   it('opens an element that closes itself', () => {
     const closed = '<m>\n  <app/>\n</m>\n';
-    expect(applyEdits(closed, [appendChild(closed, app(closed), ['<two/>'], '\n')])).toBe(
+    expect(applyEdits(closed, appendChild(closed, app(closed), ['<two/>'], '\n'))).toBe(
       '<m>\n  <app>\n    <two/>\n  </app>\n</m>\n',
     );
   });
+
+  it.each(['<app/>', '<app />', '<app></app>', '<app><one/></app>'])(
+    'takes several additions that know nothing of each other: %s',
+    (element) => {
+      const source = `<m>\n  ${element}\n</m>\n`;
+      const added = ['<two/>', '<three/>'].flatMap((line) => appendChild(source, app(source), [line], '\n'));
+      const once = [...new Map(added.map((edit) => [JSON.stringify(edit), edit])).values()];
+      const one = element.includes('one') ? '<one/>' : '';
+      expect(applyEdits(source, once)).toBe(`<m>\n  <app>${one}\n    <two/>\n    <three/>\n  </app>\n</m>\n`);
+    },
+  );
 
   it('takes an element out with its line, and only that', () => {
     const one = elements(app(text))[0]!;
@@ -165,7 +176,7 @@ describe('editing XML', () => {
     expect(applyEdits(odd, setAttribute(one, 'x', '2'))).toBe(
       "<m>\r\n\t<app>\r\n\t\t<one x='2'/>\r\n\t</app>\r\n</m>",
     );
-    expect(applyEdits(odd, [appendChild(odd, app(odd), ['<two/>'], '\r\n')])).toBe(
+    expect(applyEdits(odd, appendChild(odd, app(odd), ['<two/>'], '\r\n'))).toBe(
       "<m>\r\n\t<app>\r\n\t\t<one x='1'/>\r\n\t\t<two/>\r\n\t</app>\r\n</m>",
     );
   });

@@ -1,11 +1,14 @@
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { csharp } from '../../../src/core/code/languages/csharp.js';
+import { readSource } from '../../../src/core/code/read-source.js';
 import { runChecks } from '../../../src/core/checks/run.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
 import type { FactKind, Survey } from '../../../src/core/survey/model.js';
 import { runSurvey } from '../../../src/core/survey/run.js';
 import { filesBelow, profiles, root, treeOf } from '../../support/trees.js';
+import { unityFiles } from '../../support/unity.js';
 
 /** Trees of others, as their packages carry them. What is asserted is what a person reads in their files. */
 const trees = {
@@ -181,6 +184,74 @@ describe.each(Object.keys(trees) as (keyof typeof trees)[])('%s', (name) => {
         },
       ),
       { numRuns: 40 },
+    );
+  }, 60_000);
+});
+
+describe('a package of others in a Unity project', () => {
+  const scripts = filesBelow(join(root, 'node_modules/com.neuecc.unirx'));
+  const sources = Object.keys(scripts).filter((path) => path.endsWith('.cs'));
+  const inside = Object.fromEntries(
+    Object.entries(scripts).map(([path, content]) => [`Packages/com.neuecc.unirx/${path}`, content]),
+  );
+
+  it('has C# that is read in every way through its conditions, and no class is overlooked', () => {
+    expect(sources.length).toBeGreaterThan(200);
+    for (const path of sources) {
+      const text = scripts[path]!.toString('utf8');
+      const { types, methods } = readSource(csharp, text) ?? { types: [], methods: [] };
+      // What a reader of the text alone would find: declarations at the beginning of a line.
+      const plain = text.replace(/\/\*[\s\S]*?\*\/|\/\/.*/g, '');
+      const declared = [
+        ...plain.matchAll(
+          /^[ \t]*(?:public|internal|private|protected)?(?: (?:static|sealed|abstract|partial))* ?(?:class|struct|interface) (\w+)/gm,
+        ),
+      ];
+      const names = new Set(types.map(({ name }) => name));
+      expect([path, declared.map(([, name]) => name).filter((name) => !names.has(name ?? ''))]).toEqual([
+        path,
+        [],
+      ]);
+      if (/\bvoid \w+\(/.test(plain) && types.length > 0)
+        expect([path, methods.length > 0]).toEqual([path, true]);
+    }
+  });
+
+  it('says nothing of ads, is part of both editions, and of neither where it is compiled for the editor', () => {
+    const files = unityFiles(
+      Object.fromEntries(Object.entries(inside).map(([path, content]) => [path, content.toString('utf8')])),
+    );
+    const found = runSurvey(treeOf(files), { name: 'unirx', profiles, title: null }).survey;
+    expect(found.problems).toEqual([]);
+    expect(found.stacks.map(({ stack, root: at }) => [stack, at])).toEqual([['unity', '']]);
+    expect(found.facts.filter(({ place }) => place.path.includes('unirx'))).toEqual([]);
+    const unit = 'class Reef { string unit = "CH-U-310772-BBBB1111"; }';
+    const units = (path: string) =>
+      runSurvey(treeOf({ ...files, [path]: unit }), {
+        name: 'unirx',
+        profiles,
+        title: null,
+      }).survey.facts.filter(({ kind }) => kind === 'unit-id').length;
+    expect(units('Packages/com.neuecc.unirx/Reef.cs')).toBe(2);
+  });
+
+  it('never breaks a reading, whatever happens to its bytes', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...sources),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.integer({ min: 1, max: 80 }),
+        fc.boolean(),
+        (path, where, length, doubled) => {
+          const text = scripts[path]!.toString('utf8');
+          const at = Math.floor(where * text.length);
+          const piece = text.slice(at, at + length);
+          const changed = text.slice(0, at) + (doubled ? piece + piece : '') + text.slice(at + length);
+          for (const { start, end } of readSource(csharp, changed)?.strings ?? [])
+            expect(start <= end && end <= changed.length).toBe(true);
+        },
+      ),
+      { numRuns: 60 },
     );
   }, 60_000);
 });

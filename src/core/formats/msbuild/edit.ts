@@ -38,7 +38,7 @@ export function groupLabelled({ root }: MsBuildFile, label: string): XmlElement 
 export function setGroup(text: string, file: MsBuildFile, group: LabelledGroup, eol: string): Edit[] {
   const standing = groupLabelled(file, group.label);
   if (standing) return replaceElement(text, standing, linesOf(group), eol);
-  return file.root ? [appendChild(text, file.root, linesOf(group), eol)] : [];
+  return file.root ? appendChild(text, file.root, linesOf(group), eol) : [];
 }
 
 /** Takes the group with a label out. */
@@ -60,7 +60,7 @@ export function addItem(
   const given = version === undefined ? '' : ` Version="${escapeXml(version)}"`;
   const line = `<${type} Include="${escapeXml(include)}"${given} />`;
   if (last) return [insertAfter(text, last.element, [line], eol)];
-  return file.root ? [appendChild(text, file.root, ['<ItemGroup>', `  ${line}`, '</ItemGroup>'], eol)] : [];
+  return file.root ? appendChild(text, file.root, ['<ItemGroup>', `  ${line}`, '</ItemGroup>'], eol) : [];
 }
 
 /** Takes an item out, and its group where nothing else stands in it. */

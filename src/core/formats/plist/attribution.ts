@@ -20,7 +20,7 @@ export function mergeAttribution(
     const block = sorted.flatMap((id) => itemLines(id).map((line) => `  ${line}`));
     return sorted.length === 0
       ? []
-      : [appendChild(text, dict.element, [`<key>${itemsKey}</key>`, '<array>', ...block, '</array>'], eol)];
+      : appendChild(text, dict.element, [`<key>${itemsKey}</key>`, '<array>', ...block, '</array>'], eol);
   }
   if (items.type !== 'array') return [];
   const there = items.items.map((item) => ({ item, id: idOf(item) }));
@@ -39,7 +39,9 @@ export function mergeAttribution(
   for (const [next, ids] of before) {
     const lines = ids.flatMap(itemLines);
     edits.push(
-      next ? insertBefore(text, next.element, lines, eol) : appendChild(text, items.element, lines, eol),
+      ...(next
+        ? [insertBefore(text, next.element, lines, eol)]
+        : appendChild(text, items.element, lines, eol)),
     );
   }
   return edits;

@@ -7,7 +7,7 @@ export function setString(text: string, dict: PlistValue, key: string, value: st
   if (dict.type !== 'dict') return [];
   const found = dict.entries.find((entry) => entry.key === key);
   const written = `<string>${escapeXml(value)}</string>`;
-  if (!found) return [appendChild(text, dict.element, [`<key>${escapeXml(key)}</key>`, written], eol)];
+  if (!found) return appendChild(text, dict.element, [`<key>${escapeXml(key)}</key>`, written], eol);
   const { element } = found.value;
   if (text.slice(element.start, element.end) === written) return [];
   return [{ start: element.start, end: element.end, text: written }];

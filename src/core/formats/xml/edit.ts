@@ -41,29 +41,30 @@ export function removeElement(text: string, element: XmlElement): Edit {
 
 /**
  * Adds lines as the last children of an element, indented as its other children are.
- * Lines may carry further indentation of their own, in steps of two blanks.
+ * Lines may carry further indentation of their own, in steps of two blanks. An element that has to be opened first
+ * is opened by edits that are equal however often lines are added, and equal edits count once.
  */
-export function appendChild(text: string, parent: XmlElement, lines: readonly string[], eol: string): Edit {
+export function appendChild(text: string, parent: XmlElement, lines: readonly string[], eol: string): Edit[] {
   const outer = indentAt(text, parent.start);
   const last = elements(parent).at(-1);
   const inner = last && ownLine(text, last.start) ? indentAt(text, last.start) : outer + unitOf(text);
   const unit =
     inner.startsWith(outer) && inner.length > outer.length ? inner.slice(outer.length) : unitOf(text);
   const block = lines.map((line) => inner + inUnits(line, unit));
+  const insert = (at: number, put: string): Edit => ({ start: at, end: at, text: put });
+  const below = block.map((line) => eol + line).join('');
   if (parent.selfClosing) {
-    const at = parent.openTag.end - 2;
-    const start = text[at - 1] === ' ' ? at - 1 : at;
-    return {
-      start,
-      end: parent.openTag.end,
-      text: `>${eol}${block.join(eol)}${eol}${outer}</${parent.name}>`,
-    };
+    const { end } = parent.openTag;
+    const start = text[end - 3] === ' ' ? end - 3 : end - 2;
+    // An attribute that is added at the same time goes before the sign, which is why that is replaced and not put in.
+    const open = { start, end: end - 1, text: '>' };
+    return [open, insert(end - 1, below), { start: end - 1, end, text: `${eol}${outer}</${parent.name}>` }];
   }
   const close = parent.closeTag?.start ?? parent.end;
   const lineStart = close - indentAt(text, close).length;
-  if (ownLine(text, close))
-    return { start: lineStart, end: lineStart, text: block.map((line) => line + eol).join('') };
-  return { start: close, end: close, text: `${eol}${block.join(eol)}${eol}${outer}` };
+  if (ownLine(text, close)) return [insert(lineStart, block.map((line) => line + eol).join(''))];
+  if (!parent.closeTag) return [insert(close, `${below}${eol}${outer}`)];
+  return [insert(close, below), { start: close, end: close + 1, text: `${eol}${outer}<` }];
 }
 
 /** Adds lines just before an element, indented as it is. */

@@ -2,6 +2,7 @@ import { appendChild, escapeXml, removeElement, setAttribute } from '../../forma
 import { elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
+import type { Edit } from '../../text/edit.js';
 import type { Change } from '../../wiring/model.js';
 import { appIdRules } from '../../wiring/steps.js';
 import type { StackWiring } from '../stack.js';
@@ -38,18 +39,25 @@ export function metaDataChanges(
     .map((item) => metaDataRemoval(context, profile, item));
   const edits = keep
     ? valueEdits(keep.element, prefix, reference)
-    : [
-        appendChild(
-          document.text,
-          application,
-          [`<meta-data`, `  ${prefix}:name="${escapeXml(key)}"`, `  ${prefix}:value="${reference}" />`],
-          document.lineEnd,
-        ),
-      ];
+    : appendChild(
+        document.text,
+        application,
+        [`<meta-data`, `  ${prefix}:name="${escapeXml(key)}"`, `  ${prefix}:value="${reference}" />`],
+        document.lineEnd,
+      );
   // Moving one out of a component is what mends the one that was too deep.
   const nested = found.some(({ inApplication }) => !inApplication) ? ['app-id/nested-too-deep'] : [];
+  const adds = keep ? [] : openedMarks(document.text, application);
   if (edits.length > 0)
-    changes.push({ path, platform, network: profile.id, topic, rules: [...nested, ...appIdRules], edits });
+    changes.push({
+      path,
+      platform,
+      network: profile.id,
+      topic,
+      rules: [...nested, ...appIdRules],
+      adds,
+      edits,
+    });
   return { changes, byHand: [] };
 }
 
@@ -73,4 +81,21 @@ export function metaDataRemoval(
     rules: item.inApplication ? ['app-id/duplicated', ...appIdRules] : ['app-id/nested-too-deep'],
     edits: [removeElement(tree.text(item.path)?.text ?? '', item.element)],
   };
+}
+
+const opened = 'application was ';
+
+/** How an application element ended that had nothing in it, so that it can end like this again. */
+export function openedMarks(text: string, application: XmlElement): string[] {
+  const { selfClosing, openTag, closeTag, end } = application;
+  if (selfClosing) return [`${opened}${/\s*\/>$/.exec(text.slice(0, openTag.end))?.[0] ?? '/>'}`];
+  if (closeTag?.start !== openTag.end) return [];
+  return [`${opened}${text.slice(openTag.end - 1, end)}`];
+}
+
+/** Ends an application element as it did before anything was put into it; undefined where wiring did not open it. */
+export function closedAgain(application: XmlElement, added: ReadonlySet<string>): Edit[] | undefined {
+  const mark = [...added].find((one) => one.startsWith(opened));
+  if (mark === undefined || application.selfClosing) return undefined;
+  return [{ start: application.openTag.end - 1, end: application.end, text: mark.slice(opened.length) }];
 }

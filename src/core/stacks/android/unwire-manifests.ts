@@ -4,6 +4,7 @@ import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { AndroidNeeds, Profile } from '../../network/model.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Change, Topic } from '../../wiring/model.js';
+import { closedAgain } from './meta-data.js';
 import { androidNamespace } from './namespaces.js';
 import { manifestPath } from './sources.js';
 import type { AndroidUnwireContext } from './unwire.js';
@@ -47,17 +48,29 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
     adds,
     edits: [removeElement(document.text, element)],
   });
-  const inside = elements(root, 'application').flatMap((application) => elements(application));
+  const applications = elements(root, 'application');
+  const inside = applications.flatMap((application) => elements(application));
+  // Wherever it stands: one that is nested too deep is the network's all the same.
+  const metaData = [...descendants(root)].filter(
+    (element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key,
+  );
+  const declared = inside.filter((element) =>
+    components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
+  );
+  const gone = new Set([...metaData, ...declared]);
+  const emptied = applications.find((application) => {
+    const all = elements(application);
+    return all.length > 0 && all.every((element) => gone.has(element));
+  });
+  const closed = emptied && closedAgain(emptied, added);
+  const whole: Change = { path, platform: 'android', network: network.id, topic: 'app-id', rules: [] };
   return [
-    // Wherever it stands: one that is nested too deep is the network's all the same.
-    ...[...descendants(root)]
-      .filter((element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key)
-      .map((element) => removal(element, 'app-id')),
-    ...inside
-      .filter((element) =>
-        components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
-      )
-      .map((element) => removal(element, 'components')),
+    ...(closed
+      ? [{ ...whole, edits: closed }]
+      : [
+          ...metaData.map((element) => removal(element, 'app-id')),
+          ...declared.map((element) => removal(element, 'components')),
+        ]),
     ...elements(root, 'uses-permission')
       .filter((element) => permissions.some(({ name }) => nameOf(element) === name))
       .map((element) => removal(element, 'permissions', [`permission ${nameOf(element)}`])),

@@ -5,6 +5,7 @@ import type { AndroidNeeds } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Change } from '../../wiring/model.js';
 import type { StackWiring } from '../stack.js';
+import { openedMarks } from './meta-data.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestWireContext } from './wire-context.js';
 
@@ -39,9 +40,8 @@ export function wireComponents(context: ManifestWireContext): StackWiring {
           network: id,
           topic: 'components',
           rules: ['manifest/component-missing'],
-          edits: [
-            appendChild(document.text, application, componentLines(component, prefix), document.lineEnd),
-          ],
+          adds: openedMarks(document.text, application),
+          edits: appendChild(document.text, application, componentLines(component, prefix), document.lineEnd),
         })),
     );
   return { changes, byHand: [] };

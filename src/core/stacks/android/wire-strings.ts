@@ -59,6 +59,6 @@ function stringChange(
   const root = tree.read(path, readXml)?.root;
   const document = tree.text(path);
   if (root && document)
-    return [{ ...base, path, edits: [appendChild(document.text, root, [line], document.lineEnd)] }];
+    return [{ ...base, path, edits: appendChild(document.text, root, [line], document.lineEnd) }];
   return [{ ...base, path, pieces: { head, lines: [`    ${line}`], tail } }];
 }

@@ -45,7 +45,6 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
     network: profile.id,
     topic: 'keys' as const,
     rules: keyRules,
-    adds: [`key ${key.key}`],
   };
   const lacking = list.variants.filter(
     (variant) =>
@@ -59,7 +58,7 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
   const edits = list.text ? standingEdits(list.text, list.root, key, context.title) : undefined;
   return edits
     ? { changes: [{ ...given, path: list.path, edits }], byHand: [] }
-    : { changes: addKey(context, list, key.key, value, given), byHand: [] };
+    : { changes: addKey(context, list, key.key, value, { ...given, adds: [`key ${key.key}`] }), byHand: [] };
 }
 
 /** The edits that give a key its value in a list that has it; undefined where the list has none. */

@@ -73,7 +73,7 @@ export function addKey(
       {
         ...given,
         path: list.path,
-        edits: [appendChild(list.text.text, list.root.element, lines, list.text.lineEnd)],
+        edits: appendChild(list.text.text, list.root.element, lines, list.text.lineEnd),
       },
     ];
   const tabbed = lines.map((line) => line.replace(/^(?: {2})+/, (blanks) => '\t'.repeat(blanks.length / 2)));

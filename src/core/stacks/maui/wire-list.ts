@@ -44,14 +44,16 @@ export function wireList(tree: Tree, project: MauiProject, context: WireContext)
         continue;
       }
       const lines = [`<key>${escapeXml(key.key)}</key>`, ...value];
+      const standing = standingEdits(document, root, key, title);
       changes.push({
         path,
         platform: 'ios',
         network: profile.id,
         topic: 'keys',
         rules: keyRules,
-        adds: [`key ${key.key}`],
-        edits: standingEdits(document, root, key, title) ?? [appendChild(text, root.element, lines, lineEnd)],
+        // What stood there before, empty or wrong, is not the network's to take away.
+        adds: standing ? [] : [`key ${key.key}`],
+        edits: standing ?? appendChild(text, root.element, lines, lineEnd),
       });
     }
   }
