@@ -6,6 +6,7 @@ import { transformSync, type PluginItem } from '@babel/core';
 import metro from 'metro-transform-plugins';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { csharpPlacebook } from '../../src/core/placebook/csharp.js';
+import { dartPlacebook } from '../../src/core/placebook/dart.js';
 import { javaPlacebook } from '../../src/core/placebook/java.js';
 import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
@@ -282,7 +283,12 @@ it('placebooks of all languages are read back with the settings of the roster', 
   const both = { ...options, testCondition: 'DEBUG' };
   const [test, production] = [book('ios', 'test'), book('ios', 'production')];
   const android = book('android', 'test');
+  const symbols = { android: 'UNITY_ANDROID', ios: 'UNITY_IOS' };
   for (const [content, stages] of [
+    [dartPlacebook(shared, { ...options, testCondition: 'kDebugMode' }), 1],
+    [typescriptPlacebook(shared, { ...options, testCondition: '__DEV__' }), 1],
+    [csharpPlacebook(shared, { ...both, symbols }), 1],
+    [csharpPlacebook(shared, { ...both, symbols, namespace: 'Kelp.Ads' }), 1],
     [kotlinPlacebook(android, { ...options, packageName, stage: 'test' }), 1],
     [javaPlacebook(android, { ...options, packageName, stage: 'test' }), 1],
     [swiftPlacebook(test, production, both), 2],

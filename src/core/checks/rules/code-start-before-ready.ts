@@ -17,7 +17,7 @@ export const startBeforeReady = defineRule({
     id: 'code/start-before-ready',
     severity: 'blocker',
     ifShipped: 'The app stops at launch, or the first screen asks for ads from an SDK that was not started.',
-    mend: 'Start it after the binding is initialised and before the interface is run.',
+    mend: 'Start it once the framework is ready, and before the interface is built or run.',
     messages: {
       early: '{network} is started at a point where {ready} was not called yet: the SDK cannot be reached.',
       without:
