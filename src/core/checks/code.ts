@@ -11,6 +11,11 @@ export function callsOf({ facts }: EditionScope, network: string, does?: RegExp)
   );
 }
 
+/** Whether a fact is a view of a network, in a layout or made by code, of which is told where it is held. */
+export function isView({ kind, name }: Fact): boolean {
+  return kind === 'banner-view' || (kind === 'call' && name?.startsWith('view ') === true);
+}
+
 /** The methods that answer an event of a network, in an edition's code. */
 export function callbacksOf({ facts }: EditionScope, network: string, event: string): Fact[] {
   return facts.filter((fact) => fact.kind === 'callback' && fact.network === network && fact.name === event);

@@ -80,8 +80,9 @@ const callsOf = oncePer((profile, language): NamedCall[] => {
     ...named('test devices', calls['test-devices']),
     ...named('listen', calls.listeners && { call: calls.listeners.add }),
     ...named('stop listening', calls.listeners && { call: calls.listeners.remove }),
-    ...Object.entries(calls.formats).flatMap(([format, { load, show, release }]) => [
+    ...Object.entries(calls.formats).flatMap(([format, { load, show, view, release }]) => [
       ...named(`load ${format}`, load),
+      ...named(`view ${format}`, view),
       ...named(`show ${format}`, show),
       ...named(`release ${format}`, release),
     ]),
@@ -141,7 +142,8 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
         const waits = language.id === 'typescript' ? waitingFor(document.text, call, reading) : undefined;
         const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
         const before = facts.length;
-        add('call', span, wanted, { network, name: does, code });
+        const held = does.startsWith('view ') ? { standsIn: call.heldAt ?? 'its own component' } : {};
+        add('call', span, wanted, { network, name: does, code, ...held });
         const made = facts[before];
         if (!made || variant === null) continue;
         if (made.variants.includes(variant)) made.variants = [variant];

@@ -1,6 +1,6 @@
 import type { Span } from '../formats/problem.js';
 import { visitSyntax, type Node } from '../syntax/grammars.js';
-import { dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from './shape.js';
+import { dottedName, named, type ArgumentNode, type CodeLanguage, type HeldAt, type Shape } from './shape.js';
 
 /** A condition that must hold, or must not, for what stands under it to run. */
 export interface Condition {
@@ -42,6 +42,8 @@ export interface SourceCall extends Span {
   name: string;
   arguments: SourceArgument[];
   context: CodeContext;
+  /** Where it is held, if it is a view. */
+  heldAt?: HeldAt | undefined;
 }
 
 /** A class with the names of what it extends, as written. */
@@ -275,6 +277,7 @@ class SourceReader {
       context,
       start: start ?? node.startIndex,
       end: node.endIndex,
+      heldAt: /^[A-Z]\w*$/.test(name) ? this.language.heldAt?.(node) : undefined,
     });
     for (const part of rest) this.walk(part, context, null, depth + 1);
     this.handedOver(args, context);

@@ -59,6 +59,9 @@ export type Shape =
   | { is: 'name'; name: string }
   | { is: 'guard'; conditions: Node[]; body: Node[] };
 
+/** Where a view is held on its screen. */
+export type HeldAt = 'bottom edge' | 'top edge' | 'no edge' | 'a scrolling view';
+
 /** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
 export interface CodeLanguage {
   id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript' | 'csharp';
@@ -68,6 +71,8 @@ export interface CodeLanguage {
   exits: ReadonlySet<string>;
   /** The texts that a compiler may see of a file, all as long as the file, where a preprocessor comes first. */
   views?(text: string): string[];
+  /** Where a view is held that is made here, in the words of a layout's; undefined where that is not told here. */
+  heldAt?(node: Node): HeldAt | undefined;
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */
   continues?: ReadonlySet<string>;
 }

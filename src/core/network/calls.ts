@@ -50,6 +50,9 @@ export const LanguageCalls = z
         z.strictObject({
           load: AdCall,
           show: AdCall.optional(),
+          view: AdCall.optional().meta({
+            description: 'The widget, component or view that shows it; given a unit ID, it loads by itself.',
+          }),
           ready: Name.optional().meta({
             description: 'The property or call that says whether an ad is loaded.',
           }),

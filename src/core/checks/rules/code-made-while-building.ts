@@ -7,6 +7,7 @@ import { editionScopes, fromFact } from '../scope.js';
 const drawing: readonly { files: RegExp; screen: RegExp; part: RegExp }[] = [
   { files: /\.dart$/, screen: /^build$/, part: /^(item|separator|tab|page)?[bB]uilder$/ },
   { files: /\.cs$/, screen: /^(?:(?:Late|Fixed)?Update|OnGUI|OnDraw)$/, part: /^OnBindingContextChanged$/ },
+  { files: /\.xaml$/, screen: /^(?!DataTemplate$)/, part: /^DataTemplate$/ },
   { files: /\.(?:[jt]sx|js)$/, screen: /^(?:[A-Z]\w*|render)$/, part: /^(?:render[A-Z]\w*|\w+Component)$/ },
 ];
 
@@ -27,9 +28,11 @@ export const madeWhileBuilding = defineRule({
   *run(context) {
     const calls = editionScopes(context).flatMap((scope) =>
       scope.networks.flatMap((profile) =>
-        callsOf(scope, profile.id, /^(load |start$)/).flatMap((call) => {
+        callsOf(scope, profile.id, /^(load |view |start$)/).flatMap((call) => {
           const message = whileDrawing(call);
-          return message ? [{ call, profile, message, place: call.place }] : [];
+          // A view is there to be drawn, and loads again only where it is made for each row.
+          const isDue = message === 'row' || !call.name?.startsWith('view ');
+          return message && isDue ? [{ call, profile, message, place: call.place }] : [];
         }),
       ),
     );

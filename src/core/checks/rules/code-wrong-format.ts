@@ -20,7 +20,7 @@ export const wrongFormat = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        const loads = callsOf(scope, profile.id, /^load /);
+        const loads = callsOf(scope, profile.id, /^(load|view) /);
         for (const load of oncePerPlace(loads)) {
           const here = loads.filter(
             ({ place: { path, line, column } }) =>

@@ -1,7 +1,8 @@
+import { isView } from '../code.js';
 import { defineRule } from '../model.js';
 import { fromFact } from '../scope.js';
 
-/** A banner in a layout is held at no edge of the screen. */
+/** A banner is held at no edge of the screen. */
 export const bannerNotAnchored = defineRule({
   meta: {
     id: 'manifest/banner-not-anchored',
@@ -16,7 +17,7 @@ export const bannerNotAnchored = defineRule({
   },
   *run(context) {
     for (const fact of context.survey.facts) {
-      if (fact.kind !== 'banner-view' || fact.standsIn !== 'no edge') continue;
+      if (!isView(fact) || fact.standsIn !== 'no edge') continue;
       yield { ...fromFact(fact), message: 'loose', data: { view: fact.value } };
     }
   },

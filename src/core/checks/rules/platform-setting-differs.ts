@@ -1,22 +1,24 @@
 import { settingsInWords } from '../../placebook/read.js';
+import type { Settings } from '../../roster/model.js';
 import { defineRule, type Report } from '../model.js';
-import { placementsOf } from '../code.js';
+import { isView, placementsOf } from '../code.js';
 import { editionScopes, fromFact, type EditionScope } from '../scope.js';
 
-/** A banner in a layout has another size, or is held at another edge, than its placement has on every platform. */
+/** A banner has another size, or is held elsewhere, than its placement has on every platform. */
 export const settingDiffers = defineRule({
   meta: {
     id: 'platform/setting-differs',
     severity: 'warning',
     ifShipped:
       'The placement looks and earns differently on one platform, and its figures cannot be compared.',
-    mend: 'Write the layout as the roster has the placement, or change the placement for all platforms.',
+    mend: 'Place the view as the roster has the placement, or change the placement for all platforms.',
     otherMends: { placebook: 'Run syndexa wire: it writes the placebook as the roster is now.' },
     messages: {
       placebook: '{placement} has {wanted} in the roster, and {found} in this placebook.',
-      size: '{placement} has the size {wanted} in the roster, and {found} in this layout.',
-      anchor:
-        '{placement} is anchored at the {wanted} in the roster, and held at the {found} in this layout.',
+      size: '{placement} has the size {wanted} in the roster, and {found} here.',
+      anchor: '{placement} is anchored at the {wanted} in the roster, and held at the {found} here.',
+      fixed: '{placement} stands {wanted} in the roster, among the content, and is held at the {found} here.',
+      scrolls: '{placement} is anchored at the {wanted} in the roster, and scrolls away with {found} here.',
     },
     needsTitle: true,
   },
@@ -24,21 +26,37 @@ export const settingDiffers = defineRule({
     for (const scope of editionScopes(context)) {
       yield* inPlacebook(scope);
       for (const view of scope.facts) {
-        if (view.kind !== 'banner-view') continue;
+        if (!isView(view)) continue;
         for (const placement of placementsOf(view, scope.title)) {
           const { size, anchor } = scope.title.placements[placement]?.settings ?? {};
-          const written = (view.name ?? '').split(' ')[1];
-          const edge = /^(top|bottom) edge$/.exec(view.standsIn ?? '')?.[1];
+          const written = view.kind === 'banner-view' ? (view.name ?? '').split(' ')[1] : undefined;
           const base = { ...fromFact(view), placement };
           if (size !== undefined && written !== undefined && written !== size)
             yield { ...base, message: 'size', data: { placement, wanted: size, found: written } };
-          if ((anchor === 'top' || anchor === 'bottom') && edge !== undefined && edge !== anchor)
-            yield { ...base, message: 'anchor', data: { placement, wanted: anchor, found: `${edge} edge` } };
+          const other = elsewhere(anchor, view.standsIn);
+          if (anchor !== undefined && other !== undefined)
+            yield {
+              ...base,
+              message: other.message,
+              data: { placement, wanted: anchor, found: other.found },
+            };
         }
       }
     }
   },
 });
+
+/** Where a view is held, when that is not where the roster has its placement; undefined when it is, or is not told. */
+function elsewhere(
+  anchor: Settings['anchor'],
+  standsIn = '',
+): { message: 'anchor' | 'scrolls' | 'fixed'; found: string } | undefined {
+  if (anchor === undefined) return undefined;
+  if (standsIn === 'a scrolling view' && anchor !== 'inline') return { message: 'scrolls', found: standsIn };
+  const edge = /^(top|bottom) edge$/.exec(standsIn)?.[1];
+  if (edge === undefined || edge === anchor) return undefined;
+  return { message: anchor === 'inline' ? 'fixed' : 'anchor', found: standsIn };
+}
 
 /** The roster has one set of settings for all platforms, so a placebook that says otherwise differs from the rest. */
 function* inPlacebook({ facts, title }: EditionScope): Generator<Report<'placebook'>> {

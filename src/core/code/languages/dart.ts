@@ -1,11 +1,13 @@
 import { childOf, dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../shape.js';
 import type { Node } from '../../syntax/grammars.js';
+import { widgetHeldAt } from '../views/dart.js';
 
 /** Dart, as the grammar of tree-sitter-dart names its nodes. A call's parts stand side by side in it. */
 export const dart: CodeLanguage = {
   id: 'dart',
   exits: new Set(['return_statement', 'break_statement', 'continue_statement', 'throw_expression']),
   continues: new Set(['selector', 'unconditional_assignable_selector', 'conditional_assignable_selector']),
+  heldAt: (node) => widgetHeldAt(node, (inner) => dart.describe(inner)),
   describe(node) {
     switch (node.type) {
       case 'string_literal':

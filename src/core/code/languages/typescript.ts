@@ -1,4 +1,5 @@
 import type { Node } from '../../syntax/grammars.js';
+import { componentHeldAt } from '../views/typescript.js';
 import { childOf, dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../shape.js';
 
 /** The platforms that an object may hold values for, and what stands for several of them. */
@@ -124,7 +125,13 @@ const exits = new Set(['return_statement', 'throw_statement', 'break_statement',
 export const typescript: CodeLanguage = { id: 'typescript', describe, exits };
 
 /** TypeScript with elements, and JavaScript: the same nodes, read by the grammar that knows elements. */
-export const tsx: CodeLanguage = { id: 'typescript', grammar: 'tsx', describe, exits };
+export const tsx: CodeLanguage = {
+  id: 'typescript',
+  grammar: 'tsx',
+  describe,
+  exits,
+  heldAt: componentHeldAt,
+};
 
 function literal(node: Node): Shape {
   const plain = named(node).every(({ type }) => type === 'string_fragment' || type === 'escape_sequence');

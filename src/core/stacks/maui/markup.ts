@@ -1,6 +1,7 @@
 import { attribute, descendants, elements } from '../../formats/xml/query.js';
 import { readXml, type XmlAttribute, type XmlElement } from '../../formats/xml/read.js';
 import type { Span } from '../../formats/problem.js';
+import type { HeldAt } from '../../code/shape.js';
 import type { Platform } from '../../network/model.js';
 import { mergeVariants } from '../../survey/merge.js';
 import type { CodePlace, Fact, SurveyEdition } from '../../survey/model.js';
@@ -99,11 +100,109 @@ export function markupFacts(
     const document = tree.text(path);
     const root = tree.read(path, readXml)?.root;
     if (!document || !root) return [];
-    return choicesIn(root, document.text).flatMap((choice) =>
+    const given = choicesIn(root, document.text).flatMap((choice) =>
       editions.flatMap((edition) => factsFor({ path, document, choice, edition, context })),
     );
+    const views = [...descendants(root)].flatMap((element) =>
+      editions.flatMap((edition) => viewFacts({ path, document, root, element, edition, context })),
+    );
+    return [...given, ...views];
   });
   return mergeVariants(withPlacements(facts, context.title));
+}
+
+/** A view of a network in markup: the call that it stands for, what it is given, and where it is held. */
+function viewFacts({
+  path,
+  document,
+  root,
+  element,
+  edition: { platform, module, variants },
+  context,
+}: {
+  path: string;
+  document: TextDocument;
+  root: XmlElement;
+  element: XmlElement;
+  edition: SurveyEdition;
+  context: SurveyContext;
+}): Fact[] {
+  const name = localName(element);
+  return context.profiles.flatMap((profile) =>
+    Object.entries(profile.code.csharp?.formats ?? {}).flatMap(([format, { view }]): Fact[] => {
+      if (view?.call !== name || !profile[platform]) return [];
+      const given = unitGiven(element, view.id, document.text);
+      const ids = given.texts.filter((text) => isFor(text, platform, given.texts)).map(({ value }) => value);
+      const place = placeAt(path, document, element.openTag);
+      const around = [...containers(element)].some((one) => localName(one) === 'DataTemplate');
+      return [
+        {
+          kind: 'call',
+          network: profile.id,
+          platform,
+          module,
+          variants: variants.map((variant) => variant.name),
+          name: `view ${format}`,
+          value: name,
+          standsIn: heldAt(element) ?? 'its own component',
+          code: {
+            type: null,
+            methods: [localName(root), ...(around ? ['DataTemplate'] : [])],
+            conditions: [],
+            argument: { written: given.written, ids },
+          },
+          place,
+          chain: [{ what: 'markup', value: name, place }],
+        },
+      ];
+    }),
+  );
+}
+
+function localName({ name }: XmlElement): string {
+  return name.split(':').at(-1) ?? name;
+}
+
+function* containers(element: XmlElement): Generator<XmlElement> {
+  for (let at = element.parent; at; at = at.parent) yield at;
+}
+
+/** What the unit of a view is set to, as an attribute or as an element of its own. */
+function unitGiven(
+  element: XmlElement,
+  id: number | string | undefined,
+  text: string,
+): { written: string; texts: MarkupText[] } {
+  const as = typeof id === 'string' ? id : '';
+  const own = attribute(element, as);
+  if (own) {
+    const written = text.slice(own.valueSpan.start, own.valueSpan.end);
+    return { written, texts: inAttribute(own, written).texts };
+  }
+  const below = elements(element, `${element.name}.${as}`).flatMap((one) => elements(one, 'OnPlatform'));
+  return { written: '', texts: below.flatMap((one) => inElement(one, text).texts) };
+}
+
+/** Whether a text of a choice is the one that a platform gets. */
+function isFor(text: MarkupText, platform: Platform, all: readonly MarkupText[]): boolean {
+  if (text.for === platform) return true;
+  const others = text.for === 'default' || text.for === null;
+  return others && !all.some((one) => one.for === platform);
+}
+
+/** Views whose contents scroll (learn.microsoft.com, ".NET MAUI controls"). */
+const scrolling = /^(?:ScrollView|CollectionView|ListView|CarouselView|TableView)$/;
+
+/** Where a view is held: by its own options, or by the row of the grid that it stands in. */
+function heldAt(element: XmlElement): HeldAt | undefined {
+  if ([...containers(element)].some((one) => scrolling.test(localName(one)))) return 'a scrolling view';
+  const options = attribute(element, 'VerticalOptions')?.value.trim();
+  if (options === 'End') return 'bottom edge';
+  if (options === 'Start') return 'top edge';
+  const rows = element.parent && attribute(element.parent, 'RowDefinitions')?.value.split(',');
+  if (!rows || rows.length < 2) return undefined;
+  const row = Number(attribute(element, 'Grid.Row')?.value ?? 0);
+  return row === rows.length - 1 ? 'bottom edge' : row === 0 ? 'top edge' : 'no edge';
 }
 
 function factsFor({
