@@ -11,7 +11,7 @@ import {
 import { join } from 'node:path';
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { CollectPlan, SnapshotManifest } from '../../api/trees.js';
-import { holdsNeedle, needlePattern, readWhole } from './find-needles.js';
+import { Needles, readWhole } from './find-needles.js';
 import type { KnownFiles } from './known-files.js';
 import { skippedFolders, type SkippedFolders } from './skipped-folders.js';
 
@@ -100,7 +100,7 @@ function kindOf(stats: Stats): Pick<Entry, 'isFile' | 'isSymbolicLink'> {
 
 class Collector {
   private readonly result: Collected = { files: [], folders: [], skipped: [], seen: 0 };
-  private readonly pattern: RegExp;
+  private readonly needles: Needles;
   private readonly match: ReturnType<typeof matcher>;
   private readonly skip: SkippedFolders;
   private readonly ends: readonly string[];
@@ -114,7 +114,7 @@ class Collector {
     private readonly plan: CollectPlan,
     private readonly known?: KnownFiles,
   ) {
-    this.pattern = needlePattern(plan.needles);
+    this.needles = new Needles(plan.needles);
     this.match = matcher(plan);
     this.skip = skippedFolders(plan);
     this.ends = plan.folders.map((folder) => `/${folder}`);
@@ -231,7 +231,7 @@ class Collector {
           path,
           `it has ${read.tooLarge} bytes, and files over ${this.plan.maxFileBytes} are left out`,
         );
-      } else if (!onlyWithNeedle || holdsNeedle(read.bytes, this.pattern)) {
+      } else if (!onlyWithNeedle || this.needles.standIn(read.bytes)) {
         const bytes = Buffer.from(read.bytes);
         const hash = createHash('sha256').update(bytes).digest('hex');
         this.result.files.push({ path, hash, size: bytes.length, bytes: () => bytes });
@@ -257,14 +257,35 @@ class Collector {
   }
 }
 
+/** Extensions beyond these are looked up anew each time. */
+const maxExtensions = 2_000;
+
+function extensionOf(name: string): string {
+  const dot = name.lastIndexOf('.');
+  return dot < 0 ? '' : name.slice(dot);
+}
+
 /** Tells by a file's name, and its folder's, whether it is wanted: always, or when it holds a needle. */
 function matcher(plan: CollectPlan): (name: string, parent: string) => 'always' | 'needle' | null {
   const names = new Set(plan.rules.flatMap((rule) => (rule.name && !rule.needle ? [rule.name] : [])));
   const others = plan.rules.filter((rule) => rule.suffix !== undefined || (rule.name && rule.needle));
+  // A name that ends as a rule says has the rule's own extension, so that few rules are left to try.
+  const byExtension = new Map<string, typeof others>();
+  const near = (name: string) => {
+    const extension = extensionOf(name);
+    const known = byExtension.get(extension);
+    if (known) return known;
+    const mine = others.filter(({ suffix, name: whole }) => {
+      const end = suffix ?? whole ?? '';
+      return (suffix !== undefined && !end.includes('.')) || extensionOf(end) === extension;
+    });
+    if (byExtension.size < maxExtensions) byExtension.set(extension, mine);
+    return mine;
+  };
   return (name, parent) => {
     if (names.has(name)) return 'always';
     let found: 'needle' | null = null;
-    for (const { name: whole, suffix, parent: start, needle } of others) {
+    for (const { name: whole, suffix, parent: start, needle } of near(name)) {
       if (suffix !== undefined && !name.endsWith(suffix)) continue;
       if (whole !== undefined && whole !== name) continue;
       if (start !== undefined && parent !== start && !parent.startsWith(`${start}-`)) continue;
