@@ -11,6 +11,7 @@ import { baseOf } from '../tree/paths.js';
 import type { Tree } from '../tree/tree.js';
 import type { ByHand, Change } from '../wiring/model.js';
 import { placebookRules } from '../wiring/steps.js';
+import { callSiteChanges, type CallSiteContext } from './call-sites.js';
 import type { StackWiring, UnwireContext, WireContext } from './stack.js';
 
 // What wiring is alike for all stacks that build both platforms from one source.
@@ -168,4 +169,20 @@ export function startSteps(
       },
     ];
   });
+}
+
+/**
+ * IDs in code that both platforms compile, replaced by references to the placebook where that is asked for. One place
+ * is a fact of both platforms, and is replaced once.
+ */
+export function sharedCallSites(
+  tree: Tree,
+  context: WireContext,
+  how: Pick<CallSiteContext, 'languages' | 'packageName' | 'bookPath'>,
+): Change[] {
+  const { title, profiles, survey, extras } = context;
+  if (!extras.callSites) return [];
+  return titleEditions(context).flatMap(({ platform, module }) =>
+    callSiteChanges({ tree, platform, module, facts: survey.facts, title, profiles, ...how }),
+  );
 }

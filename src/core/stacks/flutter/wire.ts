@@ -1,7 +1,6 @@
 import type { Tree } from '../../tree/tree.js';
-import { callSiteChanges } from '../call-sites.js';
 import { joined, wireParts } from '../native-parts.js';
-import { isAnyEnrolled, startSteps, titleEditions } from '../joint-wiring.js';
+import { isAnyEnrolled, sharedCallSites, startSteps } from '../joint-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { below, projectAt, type FlutterProject } from './project.js';
 import { standingPlacebook, wirePlacebook } from './wire-placebook.js';
@@ -22,25 +21,12 @@ export function wireFlutter(tree: Tree, root: string, context: WireContext): Sta
 
 /** IDs in Dart become references to the placebook: only when that is asked for. */
 function wireCallSites(tree: Tree, project: FlutterProject, context: WireContext): StackWiring {
-  const { title, profiles, survey, extras } = context;
   const { name } = project.pubspec;
-  if (!extras.callSites || name === undefined) return { changes: [], byHand: [] };
+  if (name === undefined) return { changes: [], byHand: [] };
   const book = standingPlacebook(tree, project.root)?.path ?? below(project.root, 'lib/ads/placebook.dart');
   const inside = book.slice(below(project.root, 'lib/').length);
-  const all = titleEditions(context).flatMap(({ platform, module }) =>
-    callSiteChanges({
-      tree,
-      platform,
-      module,
-      facts: survey.facts,
-      title,
-      profiles,
-      languages: ['dart'],
-      packageName: `package:${name}/${inside}`,
-    }),
-  );
-  // One place in shared code is a fact of both platforms, and is replaced once.
-  return { changes: all, byHand: [] };
+  const how = { languages: ['dart'], packageName: `package:${name}/${inside}` } as const;
+  return { changes: sharedCallSites(tree, context, how), byHand: [] };
 }
 
 /** Where the start-up calls go that no code makes yet. */

@@ -5,8 +5,13 @@ import type { ByHand, Change } from '../../wiring/model.js';
 import { wireComponents } from '../android/wire-components.js';
 import { wirePermissions } from '../android/wire-permissions.js';
 import { manifestRemovals } from '../android/unwire-manifests.js';
-import { callSiteChanges } from '../call-sites.js';
-import { isAnyEnrolled, startSteps, titleEditions, unwireSharedPlacebook } from '../joint-wiring.js';
+import {
+  isAnyEnrolled,
+  sharedCallSites,
+  startSteps,
+  titleEditions,
+  unwireSharedPlacebook,
+} from '../joint-wiring.js';
 import { wireLevels } from '../levels.js';
 import { joined } from '../native-parts.js';
 import { unwireLibraries, wireLibraries } from '../library-file.js';
@@ -67,7 +72,6 @@ function wireManifest(tree: Tree, project: MauiProject, context: WireContext): S
 
 /** IDs in C# become references to the placebook where that is asked for; the rest is left to a person. */
 function wireCode(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
-  const { title, profiles, survey, extras } = context;
   const byHand = startSteps(context, {
     language: 'csharp',
     at: 'app-builder',
@@ -75,21 +79,9 @@ function wireCode(tree: Tree, project: MauiProject, context: WireContext): Stack
     say: (example) =>
       `In CreateMauiApp, after MauiApp.CreateBuilder() and before builder.Build(): ${example}`,
   });
-  if (!extras.callSites) return { changes: [], byHand };
-  const changes = titleEditions(context).flatMap(({ platform, module }) =>
-    callSiteChanges({
-      tree,
-      platform,
-      module,
-      facts: survey.facts,
-      title,
-      profiles,
-      languages: ['csharp'],
-      packageName: project.namespace,
-    }),
-  );
-  // One place in shared code is a fact of both platforms, and is replaced once.
-  return { changes, byHand: [...byHand, ...markupSteps(context)] };
+  const how = { languages: ['csharp'], packageName: project.namespace } as const;
+  const changes = sharedCallSites(tree, context, how);
+  return { changes, byHand: [...byHand, ...(context.extras.callSites ? markupSteps(context) : [])] };
 }
 
 /** Markup cannot call the placebook, which gives an ID for a network: the code behind it can. */

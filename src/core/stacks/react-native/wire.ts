@@ -1,7 +1,6 @@
 import type { Tree } from '../../tree/tree.js';
-import { callSiteChanges } from '../call-sites.js';
 import { joined, wireParts } from '../native-parts.js';
-import { isAnyEnrolled, startSteps, titleEditions } from '../joint-wiring.js';
+import { isAnyEnrolled, sharedCallSites, startSteps } from '../joint-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { below } from '../script-packages.js';
 import { projectAt, type ReactNativeProject } from './project.js';
@@ -32,22 +31,8 @@ export function wireScript(tree: Tree, project: ReactNativeProject, context: Wir
     say: (example) =>
       `In the root component, in an effect that runs once and waits no longer than a few seconds: ${example}`,
   });
-  const { title, profiles, survey, extras } = context;
-  if (!extras.callSites) return { changes: [], byHand };
-  const changes = titleEditions(context).flatMap(({ platform, module }) =>
-    callSiteChanges({
-      tree,
-      platform,
-      module,
-      facts: survey.facts,
-      title,
-      profiles,
-      languages: ['typescript'],
-      bookPath: placebookPath(tree, project),
-    }),
-  );
-  // One place in shared code is a fact of both platforms, and is replaced once.
-  return { changes, byHand };
+  const how = { languages: ['typescript'], bookPath: placebookPath(tree, project) } as const;
+  return { changes: sharedCallSites(tree, context, how), byHand };
 }
 
 /** The file in which the root component is most likely written. */

@@ -11,9 +11,8 @@ import { wireLibraries } from '../library-file.js';
 import { below } from '../script-packages.js';
 import { wireComponents } from '../android/wire-components.js';
 import { wirePermissions } from '../android/wire-permissions.js';
-import { callSiteChanges } from '../call-sites.js';
 import { profileFor } from '../../network/for-stack.js';
-import { isAnyEnrolled, startSteps, titleEditions } from '../joint-wiring.js';
+import { isAnyEnrolled, sharedCallSites, startSteps, titleEditions } from '../joint-wiring.js';
 import { wireLevels } from '../levels.js';
 import { joined } from '../native-parts.js';
 import type { StackWiring, WireContext } from '../stack.js';
@@ -99,7 +98,6 @@ function manifestSteps(profile: Profile, where: string): StackWiring[] {
 
 /** IDs in code become references to the placebook where that is asked for; start-up calls are left to a person. */
 function wireCode(tree: Tree, project: UnityProject, context: WireContext): StackWiring {
-  const { title, profiles, survey, extras } = context;
   const byHand = startSteps(context, {
     language: 'csharp',
     at: 'app-builder',
@@ -107,12 +105,7 @@ function wireCode(tree: Tree, project: UnityProject, context: WireContext): Stac
     say: (example) =>
       `In a method that runs once, before the first scene ([RuntimeInitializeOnLoadMethod(RuntimeInitializeLoadType.BeforeSceneLoad)]): ${example}`,
   });
-  if (!extras.callSites) return { changes: [], byHand };
-  const changes = titleEditions(context).flatMap(({ platform, module }) =>
-    callSiteChanges({ tree, platform, module, facts: survey.facts, title, profiles, languages: ['csharp'] }),
-  );
-  // One place in shared code is a fact of both platforms, and is replaced once.
-  return { changes, byHand };
+  return { changes: sharedCallSites(tree, context, { languages: ['csharp'] }), byHand };
 }
 
 /** The script in which the game most likely begins. */
