@@ -1,8 +1,7 @@
 'use strict';
 // Runs the built client, with the code that V8 compiled for it kept beside it: most of a short command's time
 // would else go into compiling the same bundle again. Whatever is wrong with a cache, the bundle runs without.
-const { createHash } = require('node:crypto');
-const { mkdirSync, readFileSync, renameSync, writeFileSync } = require('node:fs');
+const { mkdirSync, readFileSync, renameSync, statSync, writeFileSync } = require('node:fs');
 const { createRequire, wrap } = require('node:module');
 const { dirname, join } = require('node:path');
 const { setFlagsFromString } = require('node:v8');
@@ -23,6 +22,29 @@ function read(file) {
   }
 }
 
+/** Parts of Node that only some commands need, and that take milliseconds each to load. */
+const seldom = new Set([
+  'assert',
+  'child_process',
+  'crypto',
+  'os',
+  'readline/promises',
+  'worker_threads',
+  'zlib',
+]);
+
+/** A part of Node that is loaded when something is first asked of it. */
+function whenAsked(own, name) {
+  let module;
+  return new Proxy(
+    {},
+    {
+      get: (_, key) => (module ??= own(name))[key],
+      has: (_, key) => key in (module ??= own(name)),
+    },
+  );
+}
+
 /** Keeps what was compiled, when the process ends and the command has shown which functions it needs. */
 function keepWhenDone(script, cache) {
   process.once('exit', () => {
@@ -41,14 +63,16 @@ function load(name) {
   const file = join(folder, name);
   const source = readFileSync(file, 'utf8');
   // V8 itself compares only the length of the source, so the name must tell one build from another.
-  const cache = join(caches, `${name}.${process.version}.${createHash('sha1').update(source).digest('hex')}`);
+  const cache = join(caches, `${name}.${process.version}.${statSync(file).mtimeMs}`);
   const cachedData = read(cache);
   const script = new Script(wrap(source), { filename: file, cachedData });
   if (!cachedData || script.cachedDataRejected) keepWhenDone(script, cache);
   const own = createRequire(file);
   const loaded = { exports: {} };
-  const require = (wanted) =>
-    wanted.startsWith('./') && wanted.endsWith('.cjs') ? load(wanted.slice(2)) : own(wanted);
+  const require = (wanted) => {
+    if (wanted.startsWith('./') && wanted.endsWith('.cjs')) return load(wanted.slice(2));
+    return seldom.has(wanted.replace(/^node:/, '')) ? whenAsked(own, wanted) : own(wanted);
+  };
   script.runInThisContext()(loaded.exports, require, loaded, file, dirname(file));
   return loaded.exports;
 }

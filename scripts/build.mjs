@@ -10,9 +10,11 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
+import { buildNative } from './native.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const parts = process.argv.length > 2 ? process.argv.slice(2) : ['node', 'console'];
@@ -44,11 +46,13 @@ const noForeignTables = {
   },
 };
 
-/** The client loads the service only when it must start one. */
-const serviceApart = {
-  name: 'service-apart',
+/** What the client loads only when it must start a service, or is to write the documents: bundles of their own. */
+const apart = { service: 'src/service/boot.ts', docs: 'src/cli/commands/docs.ts' };
+const othersApart = {
+  name: 'others-apart',
   setup(build) {
     build.onResolve({ filter: /service\/boot\.js$/ }, () => ({ path: './service.cjs', external: true }));
+    build.onResolve({ filter: /commands\/docs\.js$/ }, () => ({ path: './docs.cjs', external: true }));
   },
 };
 
@@ -71,6 +75,16 @@ async function writeProfiles(build, folder) {
     writeFileSync(join(folder, name.replace(/\.yaml$/, '.json')), JSON.stringify({ profile, source }));
   }
   rmSync(reader);
+}
+
+/** A name for what the files of a folder hold. */
+function stampOf(folder) {
+  const hash = createHash('sha256');
+  for (const { name, parentPath } of readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .sort((a, b) => (join(a.parentPath, a.name) < join(b.parentPath, b.name) ? -1 : 1)))
+    hash.update(name).update(readFileSync(join(parentPath, name)));
+  return hash.digest('hex').slice(0, 16);
 }
 
 /** Runs a command once, so that the first one of a person finds its code compiled. */
@@ -99,7 +113,10 @@ if (parts.includes('node')) {
     // One plain script each, so that what V8 compiles of it can be kept (bin/run-bundle.cjs).
     format: 'cjs',
     supported: { 'dynamic-import': false },
-    define: { 'import.meta.url': 'bundleUrl' },
+    define: {
+      'import.meta.url': 'bundleUrl',
+      BUILT_STAMP: JSON.stringify(stampOf(join(root, 'src', 'core'))),
+    },
     banner: { js: "const bundleUrl=require('node:url').pathToFileURL(__filename).href;" },
     minify: true,
     sourcemap: 'linked',
@@ -111,27 +128,16 @@ if (parts.includes('node')) {
     },
     logLevel: 'warning',
   };
-  await build({
-    ...common,
-    entryPoints: { client: 'src/cli/main.ts' },
-    outdir,
-    outExtension: { '.js': '.cjs' },
-    plugins: [oneLocale, serviceApart],
-  });
-  await build({
-    ...common,
-    entryPoints: { service: 'src/service/boot.ts' },
-    outdir,
-    outExtension: { '.js': '.cjs' },
-    plugins: [oneLocale, noForeignTables],
-  });
-  await build({
-    ...common,
-    entryPoints: { partner: 'src/partner/main.ts' },
-    outdir,
-    outExtension: { '.js': '.cjs' },
-    plugins: [oneLocale, noForeignTables],
-  });
+  const bundles = { client: 'src/cli/main.ts', partner: 'src/partner/main.ts', ...apart };
+  for (const [name, entry] of Object.entries(bundles))
+    await build({
+      ...common,
+      entryPoints: { [name]: entry },
+      outdir,
+      outExtension: { '.js': '.cjs' },
+      plugins: [oneLocale, noForeignTables, ...(name === 'client' ? [othersApart] : [])],
+    });
+  buildNative(join(root, 'src', 'service', 'trees', 'native'), join(outdir, 'walk.node'));
   for (const [layer, name] of [
     ['service', 'migrations'],
     ['partner', 'partner-migrations'],
@@ -154,9 +160,10 @@ if (parts.includes('node')) {
   rmSync(profiles, { recursive: true, force: true });
   mkdirSync(profiles, { recursive: true });
   await writeProfiles(build, profiles);
-  warmUp();
+  // What is kept of the bundles is known by their times: those stand before the first command runs.
   const now = new Date();
   utimesSync(join(outdir, 'client.cjs'), now, now);
+  warmUp();
 }
 
 if (parts.includes('console')) {

@@ -1,22 +1,23 @@
-import { createInterface } from 'node:readline/promises';
 import { paintFor, type Io } from './io.js';
 import { run } from './program.js';
 
 // The only file that touches the process: everything else is handed its input and output.
 
-const { stdout, stderr, stdin, env } = process;
+// Standard input is opened where it is read: that takes a while, and few commands do.
+const { stdout, stderr, env } = process;
 
 const io: Io = {
   out: (text) => void stdout.write(text),
   err: (text) => void stderr.write(text),
   async input() {
     const chunks: Buffer[] = [];
-    for await (const chunk of stdin) chunks.push(chunk as Buffer);
+    for await (const chunk of process.stdin) chunks.push(chunk as Buffer);
     return Buffer.concat(chunks).toString('utf8');
   },
   async ask(question) {
-    if (!stdin.isTTY) return null;
-    const prompt = createInterface({ input: stdin, output: stderr });
+    if (!process.stdin.isTTY) return null;
+    const { createInterface } = await import('node:readline/promises');
+    const prompt = createInterface({ input: process.stdin, output: stderr });
     try {
       return await prompt.question(question);
     } finally {

@@ -69,8 +69,8 @@ export async function sendTree(
   const progress = startProgress(io, 'reading the tree');
   try {
     const known = KnownFiles.open(join(homeFolder(io.env), 'known-files'), realOf(folder) ?? folder, plan);
-    const { files, folders, skipped, seen } = await collectTree(folder, plan, known);
-    known.save();
+    const { files, folders, skipped, seen, read } = await collectTree(folder, plan, known);
+    known.save(read);
     const manifest = {
       name: basename(folder) || folder,
       files: files.map(({ path, hash, size }) => ({ path, hash, size })),

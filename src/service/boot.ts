@@ -12,8 +12,10 @@ import type { CallLimits } from './partners/partner-call.js';
 import { partnerAddresses, Partners } from './partners/partners.js';
 import { ProfileShelf } from './profiles.js';
 import { Secrets } from './secrets.js';
+import { builtStamp } from './built-stamp.js';
 import { InventoryStore } from './store/inventory-store.js';
 import { openStore } from './store/open.js';
+import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
@@ -35,6 +37,8 @@ export interface ServiceOptions {
   now?: () => Date;
   /** Where secrets and addresses of networks are looked up; nothing is when it is left out. */
   env?: Readonly<Record<string, string | undefined>>;
+  /** Tells one build of the readers from another, so that what one read is kept for the next run; null keeps nothing. */
+  build?: string | null;
   /** How long a network is waited for, and how often it is asked. */
   partnerLimits?: CallLimits;
 }
@@ -47,7 +51,7 @@ export interface RunningService {
 
 /** Starts the service on the loopback address. */
 export async function startService(options: ServiceOptions): Promise<RunningService> {
-  const { home, port, announce = false, version, now = () => new Date() } = options;
+  const { home, port, announce = false, version, now = () => new Date(), build = builtStamp } = options;
   const log = options.log ?? pino({ level: 'silent' });
   // Compiling a schema pays off from the second request on.
   z.config({ jitless: options.brief === true });
@@ -63,7 +67,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
       return partners;
     },
     roster: new RosterStore(store.db),
-    trees: new TreeStore(store.db),
+    trees: new TreeStore(store.db, build === null ? undefined : new StoredReadings(store.db, build)),
     watched: new WatchedTrees(),
     writes: new WriteRecords(home),
     profiles: new ProfileShelf(home, log),
@@ -102,6 +106,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
       const hurry = setTimeout(() => server.closeAllConnections(), 5_000);
       await closed;
       clearTimeout(hurry);
+      context.trees.close();
       store.close();
       log.info('The service has stopped.');
     },

@@ -2,6 +2,8 @@ import type { Reading } from '../core/board/board.js';
 import { summaryOf, withAcceptances } from '../core/checks/accepted.js';
 import { runChecks } from '../core/checks/run.js';
 import type { CheckReport } from '../core/checks/model.js';
+import { languagesOf, languagesWritten } from '../core/code/languages/index.js';
+import type { SyntaxLanguage } from '../core/syntax/grammars.js';
 import type { Title } from '../core/roster/model.js';
 import { heldIds } from '../core/roster/validate.js';
 import { editionOf } from '../core/survey/modules.js';
@@ -11,7 +13,7 @@ import { planWiring, withFixes, type Plan, type PlanOptions } from '../core/wiri
 import { planUnwiring } from '../core/wiring/unwire.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
-import { readyGrammars } from './trees/grammars.js';
+import { readyGrammars, withGrammars } from './trees/grammars.js';
 
 /** A title as the work on a tree needs it. */
 export interface NamedTitle {
@@ -19,7 +21,15 @@ export interface NamedTitle {
   title: Title;
 }
 
-/** The placebooks that wiring may write, in languages that the tree may have nothing of yet. */
+/**
+ * The languages that wiring may have to read: those of the tree's files, for it is tried on a copy in which they are
+ * changed, and those of the placebooks that it may write, of which the tree may have nothing yet.
+ */
+function languagesToWire(tree: Tree): SyntaxLanguage[] {
+  const { paths } = tree;
+  return [...languagesOf(paths), ...languagesWritten(paths), ...languagesOf(placebooksFor(tree))];
+}
+
 function placebooksFor(tree: Tree): string[] {
   const says = (ending: RegExp, words: RegExp) =>
     tree.paths.some((path) => ending.test(path) && words.test(tree.text(path)?.text ?? ''));
@@ -57,15 +67,18 @@ export class TreeWork {
     const { name, tree } = await this.context.trees.tree(snapshot);
     const profiles = this.profiles();
     const named = titleId === null ? null : this.title(titleId);
-    const run = runSurvey(tree, { name, profiles, title: named, progress });
+    const survey = (title: NamedTitle | null, progress?: SurveyOptions['progress']) =>
+      withGrammars(() => runSurvey(tree, { name, profiles, title, progress }));
+    const run = await survey(named, progress);
     const title = named ? null : this.titleByIdentifiers(run);
-    return { name, tree, run: title ? runSurvey(tree, { name, profiles, title }) : run };
+    return { name, tree, run: title ? await survey(title) : run };
   }
 
   /** What a snapshot says by itself, whatever titles there are. */
   async openSurvey(snapshot: string): Promise<SurveyRun['survey']> {
     const { name, tree } = await this.context.trees.tree(snapshot);
-    return runSurvey(tree, { name, profiles: this.profiles(), title: null }).survey;
+    const profiles = this.profiles();
+    return (await withGrammars(() => runSurvey(tree, { name, profiles, title: null }))).survey;
   }
 
   /** Checks a snapshot; with an earlier one to compare with, only what is new since is reported. */
@@ -109,8 +122,8 @@ export class TreeWork {
         now: this.context.now().toISOString(),
       });
     }
-    await readyGrammars(placebooksFor(tree));
-    const plan = planWiring(tree, this.optionsFor(name, title), run);
+    await readyGrammars(languagesToWire(tree));
+    const plan = await withGrammars(() => planWiring(tree, this.optionsFor(name, title), run));
     const findings = withAcceptances(
       withFixes(plan),
       this.context.trees.acceptances(title.id),
@@ -128,11 +141,8 @@ export class TreeWork {
   ): Promise<Plan> {
     for (const network of choice?.networks ?? []) this.context.profiles.get(network);
     const { tree, options } = await this.planned(snapshot, title);
-    return planWiring(tree, {
-      ...options,
-      ...(choice ? { choice } : {}),
-      ...(extras ? { extras } : {}),
-    });
+    const all = { ...options, ...(choice ? { choice } : {}), ...(extras ? { extras } : {}) };
+    return withGrammars(() => planWiring(tree, all));
   }
 
   /** The edits that take a network out. */
@@ -144,13 +154,12 @@ export class TreeWork {
   ): Promise<Plan> {
     const { profile } = this.context.profiles.get(network);
     const { tree, options } = await this.planned(snapshot, title);
-    return planUnwiring(tree, { ...options, network: profile, added });
+    return withGrammars(() => planUnwiring(tree, { ...options, network: profile, added }));
   }
 
   private async planned(snapshot: string, title: NamedTitle): Promise<{ tree: Tree; options: PlanOptions }> {
     const { name, tree } = await this.context.trees.tree(snapshot);
-    // A wiring is tried on a copy, which may hold a placebook in a language that the tree has nothing of yet.
-    await readyGrammars(placebooksFor(tree));
+    await readyGrammars(languagesToWire(tree));
     return { tree, options: this.optionsFor(name, title) };
   }
 

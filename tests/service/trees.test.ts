@@ -17,8 +17,9 @@ import {
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { applyToTree, FileChangedError, recoverTree } from '../../src/service/trees/apply.js';
-import { collectTree } from '../../src/service/trees/collect.js';
+import { collectTree as collect } from '../../src/service/trees/collect.js';
 import { KnownFiles } from '../../src/service/trees/known-files.js';
+import { nativeWalk } from '../../src/service/trees/native-walk.js';
 import type { FileEdit } from '../../src/core/wiring/model.js';
 import { http, temporaryFolder, testService, type TestService } from '../support/service.js';
 import { androidFiles, filesBelow, iosFiles, root } from '../support/trees.js';
@@ -49,7 +50,17 @@ const plan = {
   maxFileBytes: 1_000_000,
 };
 
-describe('collecting a tree', () => {
+const walks = [
+  ['in machine code', nativeWalk()],
+  ['in this language', null],
+] as const;
+
+it('has its walk in machine code built', () => expect(nativeWalk()).not.toBeNull());
+
+describe.each(walks)('collecting a tree %s', (_, walk) => {
+  const collectTree = (root: string, asked: typeof plan, known?: KnownFiles) =>
+    collect(root, asked, known, walk);
+
   it('takes what matters, and says which folders are there', async () => {
     write({
       'a/AndroidManifest.xml': 'm',
@@ -102,19 +113,12 @@ describe('collecting a tree', () => {
   describe('with what was known before', () => {
     const lists = temporaryFolder();
     const old = new Date(Date.now() - 60_000);
-    /** What is found, and which paths had to be opened for it. */
+    /** What is found, and how many files had to be read for it. */
     const look = async (asked = plan) => {
       const known = KnownFiles.open(lists, folder, asked);
-      const opened: string[] = [];
-      const recall = known.recall.bind(known);
-      known.recall = (path, stats) => {
-        const seen = recall(path, stats);
-        if (!seen) opened.push(path);
-        return seen;
-      };
-      const { files } = await collectTree(folder, asked, known);
-      known.save();
-      return { files: files.map(({ path, hash }) => ({ path, hash })), opened };
+      const { files, read } = await collectTree(folder, asked, known);
+      known.save(read);
+      return { files: files.map(({ path, hash }) => ({ path, hash })), read };
     };
     /** Long enough ago to be trusted: files get their entry time when they are written, so the list's clock is put on. */
     const later = async <T>(run: () => Promise<T>): Promise<T> => {
@@ -134,9 +138,9 @@ describe('collecting a tree', () => {
     it('reads nothing again that did not change, and finds the same', async () => {
       write(tree);
       const first = await later(() => look());
-      expect(first.opened).toHaveLength(3);
+      expect(first.read).toBe(3);
       const second = await later(() => look());
-      expect(second).toEqual({ files: first.files, opened: [] });
+      expect(second).toEqual({ files: first.files, read: 0 });
     });
 
     it('reads what was saved, moved over or made, whatever its times say', async () => {
@@ -146,12 +150,8 @@ describe('collecting a tree', () => {
       utimesSync(join(folder, 'a/src/main/kotlin/B.kt'), old, old);
       write({ 'a/other.xml': 'n' });
       renameSync(join(folder, 'a/other.xml'), join(folder, 'a/AndroidManifest.xml'));
-      const { files, opened } = await later(() => look());
-      expect(opened.sort()).toEqual([
-        'a/AndroidManifest.xml',
-        'a/src/main/kotlin/B.kt',
-        'a/src/main/kotlin/new.kt',
-      ]);
+      const { files, read } = await later(() => look());
+      expect(read).toBe(3);
       const fresh = await collectTree(folder, plan);
       expect(files).toEqual(fresh.files.map(({ path, hash }) => ({ path, hash })));
     });
@@ -159,11 +159,14 @@ describe('collecting a tree', () => {
     it('trusts no file that was written a moment ago, no other plan, and no damaged list', async () => {
       write(tree);
       await look();
-      expect((await look()).opened).toHaveLength(3);
+      expect((await look()).read).toBe(3);
       await later(() => look());
-      expect((await later(() => look({ ...plan, needles: ['other'] }))).opened).toHaveLength(3);
-      for (const name of readdirSync(lists)) writeFileSync(join(lists, name), '{"plan":1,"files":{"a":[1]}}');
-      expect((await later(() => look())).opened).toHaveLength(3);
+      expect((await later(() => look({ ...plan, needles: ['other'] }))).read).toBe(3);
+      for (const name of readdirSync(lists)) writeFileSync(join(lists, name), 'no list at all');
+      expect((await later(() => look())).read).toBe(3);
+      for (const name of readdirSync(lists))
+        truncateSync(join(lists, name), statSync(join(lists, name)).size - 5);
+      expect((await later(() => look())).read).toBe(3);
     });
   });
 

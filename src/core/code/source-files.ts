@@ -29,7 +29,11 @@ const nothing: SourceReading = {
   choices: [],
   constants: new Map(),
 };
-const readers = new Map(
+/** The reader of each language's files. */
+export const sourceReaders: ReadonlyMap<
+  CodeLanguage,
+  (text: string) => { reading: SourceReading; problems: [] }
+> = new Map(
   codeLanguages.map(({ language }) => [
     language,
     (text: string) => ({ reading: readSource(language, text) ?? byLiterals(language, text), problems: [] }),
@@ -39,7 +43,7 @@ const readers = new Map(
 /** What a source file says; nothing for one in a language that is not read. */
 export function readingOf(tree: Tree, path: string): SourceReading {
   const language = languageOf(path);
-  const reader = language && readers.get(language);
+  const reader = language && sourceReaders.get(language);
   return (reader && tree.read(path, reader)?.reading) ?? nothing;
 }
 

@@ -22,6 +22,14 @@ export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;
 /** Text longer than this (in UTF-16 units) is not read by syntax tree. */
 export const maxSyntaxLength = 1_000_000;
 
+/** A text is to be read in a language that was not made ready. */
+export class GrammarMissingError extends Error {
+  constructor(readonly language: SyntaxLanguage) {
+    super(`The grammar of ${language} was not loaded.`);
+    this.name = 'GrammarMissingError';
+  }
+}
+
 const parsers = new Map<SyntaxLanguage, Parser>();
 let runtime: Promise<void> | undefined;
 
@@ -44,7 +52,7 @@ export async function loadGrammars(
 /**
  * Parses a text and lets `visit` look at its tree, which is gone afterwards. Undefined for a text that is too
  * long, or that the parser gives up on.
- * @throws Error when the language was never made ready
+ * @throws GrammarMissingError when the language was never made ready
  */
 export function visitSyntax<Result>(
   language: SyntaxLanguage,
@@ -52,7 +60,7 @@ export function visitSyntax<Result>(
   visit: (root: Node) => Result,
 ): Result | undefined {
   const parser = parsers.get(language);
-  if (!parser) throw new Error(`The grammar of ${language} was not loaded.`);
+  if (!parser) throw new GrammarMissingError(language);
   if (text.length > maxSyntaxLength) return undefined;
   const tree = parser.parse(text);
   if (!tree) return undefined;

@@ -1,14 +1,43 @@
+/** Where readings are kept beyond this process. They are plain data. */
+export interface ReadingShelf {
+  /** The reading of a file's contents, by the reader's name and their hash; undefined when it is not there. */
+  take(reader: string, hash: string): unknown;
+  keep(reader: string, hash: string, reading: unknown): void;
+}
+
 /**
  * What files of given contents say, kept across snapshots: a file that did not change is not read again.
  * Bounded by the length of the files that were read; those that were not asked for longest go first.
  */
 export class Readings {
+  readonly #names: ReadonlyMap<unknown, string>;
+  readonly #shelf: ReadingShelf | undefined;
   readonly #kept = new Map<string, { result: unknown; length: number }>();
   readonly #readers = new Map<unknown, number>();
   #length = 0;
 
-  /** @param limit how many bytes of files the kept readings may stand for */
-  constructor(private readonly limit: number) {}
+  /**
+   * @param limit how many bytes of files the kept readings may stand for
+   * @param lasting readers whose readings are kept beyond this process, by the names they are kept under, and where
+   */
+  constructor(
+    private readonly limit: number,
+    lasting?: { names: ReadonlyMap<unknown, string>; shelf: ReadingShelf },
+  ) {
+    this.#names = lasting?.names ?? new Map();
+    this.#shelf = lasting?.shelf;
+  }
+
+  /** Whether a reading is at hand, so that nothing has to be made ready for it. */
+  has(reader: unknown, { hash, bytes }: { hash: string; bytes: Uint8Array }): boolean {
+    if (hash === '') return false;
+    const key = this.key(reader, hash);
+    if (this.#kept.has(key)) return true;
+    const taken = this.take(reader, hash);
+    if (taken === undefined) return false;
+    this.keep(key, taken, bytes.length);
+    return true;
+  }
 
   /** The reading of a file by a reader; made when it is not kept. */
   of<Result>(
@@ -17,23 +46,43 @@ export class Readings {
     make: () => Result,
   ): Result {
     if (hash === '') return make();
-    const number = this.#readers.get(reader) ?? this.#readers.size;
-    this.#readers.set(reader, number);
-    const key = `${number} ${hash}`;
+    const key = this.key(reader, hash);
     const known = this.#kept.get(key);
     if (known) {
       this.#kept.delete(key);
       this.#kept.set(key, known);
       return known.result as Result;
     }
+    const taken = this.take(reader, hash);
+    if (taken !== undefined) {
+      this.keep(key, taken, bytes.length);
+      return taken as Result;
+    }
     const result = make();
-    this.#kept.set(key, { result, length: bytes.length });
-    this.#length += bytes.length;
-    for (const [old, { length }] of this.#kept) {
+    this.keep(key, result, bytes.length);
+    const name = this.#names.get(reader);
+    if (name !== undefined) this.#shelf?.keep(name, hash, result);
+    return result;
+  }
+
+  private key(reader: unknown, hash: string): string {
+    const number = this.#readers.get(reader) ?? this.#readers.size;
+    this.#readers.set(reader, number);
+    return `${number} ${hash}`;
+  }
+
+  private take(reader: unknown, hash: string): unknown {
+    const name = this.#names.get(reader);
+    return name === undefined ? undefined : this.#shelf?.take(name, hash);
+  }
+
+  private keep(key: string, result: unknown, length: number): void {
+    this.#kept.set(key, { result, length });
+    this.#length += length;
+    for (const [old, { length: its }] of this.#kept) {
       if (this.#length <= this.limit) break;
       this.#kept.delete(old);
-      this.#length -= length;
+      this.#length -= its;
     }
-    return result;
   }
 }

@@ -52,6 +52,18 @@ export const history = sqliteTable(
   (table) => [index('history_by_title').on(table.title, table.revision)],
 );
 
+/** What files of given contents say, as a build of the service read them (a serialized value of V8). */
+export const keptReadings = sqliteTable(
+  'kept_readings',
+  {
+    reader: text('reader').notNull(),
+    hash: text('hash').notNull(),
+    build: text('build').notNull(),
+    reading: blob('reading', { mode: 'buffer' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.reader, table.hash] })],
+);
+
 /** Contents of files, each once, by SHA-256. */
 export const blobs = sqliteTable('blobs', {
   hash: text('hash').primaryKey(),

@@ -5,12 +5,15 @@ import type { LinkedTree, WiringAnswer } from '../../api/trees.js';
 import { SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
 import { Reading } from '../../core/board/board.js';
+import { languagesOf } from '../../core/code/languages/index.js';
+import { lastingReaderOf, lastingReaders } from '../../core/code/lasting-readers.js';
 import { Readings } from '../../core/tree/readings.js';
 import { Tree, type TreeFile } from '../../core/tree/tree.js';
 import { Wiring } from '../../core/wiring/model.js';
 import { ServiceError } from '../errors.js';
 import { readyGrammars } from '../trees/grammars.js';
 import type { Db } from './open.js';
+import type { StoredReadings } from './reading-shelf.js';
 import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
 
 /** A wiring as it is kept. */
@@ -23,9 +26,20 @@ const maxKept = 48 * 1024 * 1024;
 /** Snapshots, the contents of their files, wirings, readings and linked trees. */
 export class TreeStore {
   /** What files say, kept for as long as there is room: most snapshots differ in few files. */
-  private readonly read = new Readings(maxKept);
+  private readonly read: Readings;
 
-  constructor(private readonly db: Db) {}
+  /** @param shelf where readings by syntax tree are kept from one run to the next, if they are */
+  constructor(
+    private readonly db: Db,
+    private readonly shelf?: StoredReadings,
+  ) {
+    this.read = new Readings(maxKept, shelf && { names: lastingReaders, shelf });
+  }
+
+  /** Writes what is still to be written. */
+  close(): void {
+    this.shelf?.flush();
+  }
 
   /** Keeps a snapshot's list of files. The same files under the same name are the same snapshot. */
   addSnapshot(manifest: z.infer<typeof SnapshotManifest>): { id: string; missing: string[] } {
@@ -72,10 +86,14 @@ export class TreeStore {
     return contents.length;
   }
 
-  /** The tree of a snapshot, every file at hand and every language of it ready to be read. */
+  /** The tree of a snapshot, every file at hand, and every language ready of those that have yet to be read. */
   async tree(id: string): Promise<{ name: string; tree: Tree }> {
     const opened = this.open(id);
-    await readyGrammars(opened.tree.paths);
+    const unread = opened.tree.paths.filter((path) => {
+      const [reader, file] = [lastingReaderOf(path), opened.tree.file(path)];
+      return reader === undefined || !file || !this.read.has(reader, file);
+    });
+    await readyGrammars(languagesOf(unread));
     return opened;
   }
 

@@ -8,11 +8,14 @@ import {
   type Dirent,
   type Stats,
 } from 'node:fs';
+import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { setImmediate as breathe } from 'node:timers/promises';
+import { getSystemErrorMap } from 'node:util';
 import type { CollectPlan, SnapshotManifest } from '../../api/trees.js';
 import { Needles, readWhole } from './find-needles.js';
 import type { KnownFiles } from './known-files.js';
+import { nativeWalk, type FileTimes, type Walk, type Walked } from './native-walk.js';
 import { skippedFolders, type SkippedFolders } from './skipped-folders.js';
 
 /** A file that matters, with its hash. */
@@ -31,6 +34,8 @@ export interface Collected {
   skipped: SnapshotManifest['skipped'];
   /** How many files the tree holds, those that do not matter included. */
   seen: number;
+  /** How many of them were read. */
+  read: number;
 }
 
 const maxDepth = 64;
@@ -42,12 +47,91 @@ export class TreeUnreadableError extends Error {}
 
 /**
  * Reads the files of a tree that matter. Symbolic links are followed only to files inside the tree; what
- * cannot be read, or is too large, is said and passed over. Calls to the file system are synchronous, which
- * is several times quicker for many small files; the event loop is let go on in between. A file that `known`
- * has seen as it is now is not read again.
+ * cannot be read, or is too large, is said and passed over. A file that `known` has seen as it is now is not read
+ * again. This is done in machine code on threads of its own, where the build could make that; else here, with
+ * synchronous calls, which are several times quicker for many small files, the event loop being let go on in
+ * between. Both find the same.
  */
-export async function collectTree(root: string, plan: CollectPlan, known?: KnownFiles): Promise<Collected> {
-  return new Collector(openFolder(root), plan, known).run();
+export async function collectTree(
+  root: string,
+  plan: CollectPlan,
+  known?: KnownFiles,
+  walk: Walk | null = nativeWalk(),
+): Promise<Collected> {
+  const base = openFolder(root);
+  return walk ? collectBy(walk, base, plan, known) : new Collector(base, plan, known).run();
+}
+
+/** The most threads that walk a tree: more only wait for the same disk. */
+const maxThreads = 8;
+
+async function collectBy(
+  walk: Walk,
+  base: string,
+  plan: CollectPlan,
+  known: KnownFiles | undefined,
+): Promise<Collected> {
+  const { always, others } = rulesOf(plan);
+  const walked = await walk({
+    base,
+    names: always,
+    rules: others,
+    needles: plan.needles,
+    skipFolders: plan.skipFolders,
+    skipBeside: plan.skipBeside,
+    ends: endsOf(plan),
+    maxFileBytes: plan.maxFileBytes,
+    maxDepth,
+    threads: Math.min(cpus().length, maxThreads),
+    ...(known && { known: known.list, tooFresh: known.tooFresh }),
+  });
+  known?.rememberAll(walked.dull);
+  const files = walked.files.map(({ path, bytes, hash: knownHash, ...times }): CollectedFile => {
+    const hash = bytes ? hashOf(bytes) : (knownHash?.toString('hex') ?? '');
+    known?.remember(path, times, hash);
+    return bytes
+      ? { path, hash, size: bytes.length, bytes: () => bytes }
+      : { path, hash, size: times.size, bytes: () => readFileSync(`${base}/${path}`) };
+  });
+  const skipped = walked.leftOut.map((each) => ({ path: each.path, reason: leftOutFor(each, plan) }));
+  return inOrder({ files, folders: walked.folders, skipped, seen: walked.seen, read: walked.read });
+}
+
+/** Why a file was left out, in words. */
+function leftOutFor({ reason, detail }: Walked['leftOut'][number], plan: CollectPlan): string {
+  if (reason === 'too-large') return notRead(tooLarge(detail, plan));
+  return notRead(reason === 'system' ? systemReason(detail) : words[reason]);
+}
+
+const words = {
+  'too-deep': `folders are nested more than ${maxDepth} deep`,
+  'leads-out': 'it is a symbolic link that leads out of the tree',
+  'leads-nowhere': 'it is a symbolic link that leads nowhere',
+} as const;
+
+function tooLarge(bytes: number, { maxFileBytes }: CollectPlan): string {
+  return `it has ${bytes} bytes, and files over ${maxFileBytes} are left out`;
+}
+
+function notRead(reason: string): string {
+  return `Not read: ${reason}.`;
+}
+
+function inOrder(collected: Collected): Collected {
+  const byPath = (a: { path: string }, b: { path: string }) => (a.path < b.path ? -1 : 1);
+  collected.files.sort(byPath);
+  collected.skipped.sort(byPath);
+  collected.folders.sort();
+  return collected;
+}
+
+function hashOf(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex');
+}
+
+/** The ends of paths by which folders are told. */
+function endsOf(plan: CollectPlan): string[] {
+  return plan.folders.map((folder) => `/${folder}`);
 }
 
 /**
@@ -99,7 +183,7 @@ function kindOf(stats: Stats): Pick<Entry, 'isFile' | 'isSymbolicLink'> {
 }
 
 class Collector {
-  private readonly result: Collected = { files: [], folders: [], skipped: [], seen: 0 };
+  private readonly result: Collected = { files: [], folders: [], skipped: [], seen: 0, read: 0 };
   private readonly needles: Needles;
   private readonly match: ReturnType<typeof matcher>;
   private readonly skip: SkippedFolders;
@@ -117,7 +201,7 @@ class Collector {
     this.needles = new Needles(plan.needles);
     this.match = matcher(plan);
     this.skip = skippedFolders(plan);
-    this.ends = plan.folders.map((folder) => `/${folder}`);
+    this.ends = endsOf(plan);
   }
 
   async run(): Promise<Collected> {
@@ -157,11 +241,7 @@ class Collector {
       this.take(path, true);
       if (this.impatient()) await this.letOthersGoOn();
     }
-    const byPath = (a: { path: string }, b: { path: string }) => (a.path < b.path ? -1 : 1);
-    this.result.files.sort(byPath);
-    this.result.skipped.sort(byPath);
-    this.result.folders.sort();
-    return this.result;
+    return inOrder(this.result);
   }
 
   private async walk(from: string): Promise<void> {
@@ -177,7 +257,7 @@ class Collector {
         const path = folder === '' ? entry.name : `${folder}/${entry.name}`;
         if (!entry.isDirectory()) this.see(path, parent, entry);
         else if (!this.skip.among(entry.name, names)) {
-          if (depth >= maxDepth) this.leaveOut(path, `folders are nested more than ${maxDepth} deep`);
+          if (depth >= maxDepth) this.leaveOut(path, words['too-deep']);
           else waiting.push({ folder: path, depth: depth + 1 });
           if (this.ends.some((end) => `/${path}`.endsWith(end))) this.result.folders.push(path);
         }
@@ -207,9 +287,9 @@ class Collector {
     try {
       const target = realpathSync(join(this.base, path));
       if (target.startsWith(`${this.base}/`)) return lstatSync(target).isFile();
-      this.leaveOut(path, 'it is a symbolic link that leads out of the tree');
+      this.leaveOut(path, words['leads-out']);
     } catch {
-      this.leaveOut(path, 'it is a symbolic link that leads nowhere');
+      this.leaveOut(path, words['leads-nowhere']);
     }
     return false;
   }
@@ -217,33 +297,32 @@ class Collector {
   private take(path: string, onlyWithNeedle: boolean): void {
     const whole = `${this.base}/${path}`;
     try {
-      const stats = this.known && statSync(whole);
-      const seen = stats && this.known?.recall(path, stats);
+      const times = this.known && timesOf(statSync(whole));
+      const seen = times && this.known?.recall(path, times);
       if (seen) {
-        if (seen.hash === null) return;
         const { hash } = seen;
-        this.result.files.push({ path, hash, size: stats.size, bytes: () => readFileSync(whole) });
+        this.known?.remember(path, times, hash);
+        if (hash !== null)
+          this.result.files.push({ path, hash, size: times.size, bytes: () => readFileSync(whole) });
         return;
       }
+      this.result.read++;
       const read = readWhole(whole, this.plan.maxFileBytes);
       if ('tooLarge' in read) {
-        this.leaveOut(
-          path,
-          `it has ${read.tooLarge} bytes, and files over ${this.plan.maxFileBytes} are left out`,
-        );
+        this.leaveOut(path, tooLarge(read.tooLarge, this.plan));
       } else if (!onlyWithNeedle || this.needles.standIn(read.bytes)) {
         const bytes = Buffer.from(read.bytes);
-        const hash = createHash('sha256').update(bytes).digest('hex');
+        const hash = hashOf(bytes);
         this.result.files.push({ path, hash, size: bytes.length, bytes: () => bytes });
-        if (stats) this.known?.remember(path, stats, hash);
-      } else if (stats) this.known?.remember(path, stats, null);
+        if (times) this.known?.remember(path, times, hash);
+      } else if (times) this.known?.remember(path, times, null);
     } catch (error) {
       this.leaveOut(path, reasonOf(error));
     }
   }
 
   private leaveOut(path: string, reason: string): void {
-    this.result.skipped.push({ path, reason: `Not read: ${reason}.` });
+    this.result.skipped.push({ path, reason: notRead(reason) });
   }
 
   /** Whether the event loop has waited long enough. Asked for each file, so it is no promise. */
@@ -265,10 +344,20 @@ function extensionOf(name: string): string {
   return dot < 0 ? '' : name.slice(dot);
 }
 
+/** Names that are wanted whatever the files hold, and the rules that ask for more. */
+function rulesOf({ rules }: CollectPlan): { always: string[]; others: CollectPlan['rules'] } {
+  const plain = ({ name, suffix, parent, needle }: CollectPlan['rules'][number]) =>
+    name !== undefined && suffix === undefined && parent === undefined && needle !== true;
+  return {
+    always: rules.flatMap((rule) => (plain(rule) && rule.name !== undefined ? [rule.name] : [])),
+    others: rules.filter((rule) => !plain(rule) && (rule.name !== undefined || rule.suffix !== undefined)),
+  };
+}
+
 /** Tells by a file's name, and its folder's, whether it is wanted: always, or when it holds a needle. */
 function matcher(plan: CollectPlan): (name: string, parent: string) => 'always' | 'needle' | null {
-  const names = new Set(plan.rules.flatMap((rule) => (rule.name && !rule.needle ? [rule.name] : [])));
-  const others = plan.rules.filter((rule) => rule.suffix !== undefined || (rule.name && rule.needle));
+  const { always, others } = rulesOf(plan);
+  const names = new Set(always);
   // A name that ends as a rule says has the rule's own extension, so that few rules are left to try.
   const byExtension = new Map<string, typeof others>();
   const near = (name: string) => {
@@ -306,6 +395,16 @@ const reasons: Record<string, string> = {
 };
 
 function reasonOf(error: unknown): string {
-  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
-  return reasons[code] ?? (error instanceof Error ? error.message : String(error));
+  if (error instanceof Error && 'errno' in error) return systemReason(Math.abs(Number(error.errno)));
+  return error instanceof Error ? error.message : String(error);
+}
+
+/** An error of the system by its number (positive), in words. */
+function systemReason(number: number): string {
+  const [code, text] = getSystemErrorMap().get(-number) ?? [`error ${number}`, 'unknown'];
+  return reasons[code] ?? `${code}: ${text}`;
+}
+
+function timesOf({ size, mtimeMs, ctimeMs, ino }: Stats): FileTimes {
+  return { size, changed: mtimeMs, entered: ctimeMs, number: ino };
 }

@@ -4,17 +4,28 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { setFlagsFromString } from 'node:v8';
-import { languagesOf } from '../../core/code/languages/index.js';
-import { loadGrammars } from '../../core/syntax/grammars.js';
+import { GrammarMissingError, loadGrammars, type SyntaxLanguage } from '../../core/syntax/grammars.js';
 
 // Grammars are few very large functions. Compiling them a second time, for speed, takes seconds in the background
 // and holds a process up that wants to end; files are small, and the first compilation serves them well.
 setFlagsFromString('--no-wasm-dynamic-tiering');
 setFlagsFromString('--no-wasm-tier-up');
 
-/** Makes the languages of these files ready to be read by syntax tree. */
-export async function readyGrammars(paths: readonly string[]): Promise<void> {
-  await loadGrammars(languagesOf(paths), readGrammar);
+/** Makes languages ready to be read by syntax tree. */
+export async function readyGrammars(languages: Iterable<SyntaxLanguage>): Promise<void> {
+  await loadGrammars(languages, readGrammar);
+}
+
+/** Does work that touches nothing but its input; where it meets a language that is not ready, that is made so, and it begins anew. */
+export async function withGrammars<Result>(work: () => Result): Promise<Result> {
+  for (;;) {
+    try {
+      return work();
+    } catch (error) {
+      if (!(error instanceof GrammarMissingError)) throw error;
+      await readyGrammars([error.language]);
+    }
+  }
 }
 
 /** A grammar's bytes: beside the built service, or where the packages keep them. */

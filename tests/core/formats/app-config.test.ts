@@ -11,7 +11,7 @@ import {
   type ConfigValue,
 } from '../../../src/core/formats/app-config/resolve.js';
 
-beforeAll(() => readyGrammars(['app.config.js']));
+beforeAll(() => readyGrammars(['tsx']));
 
 const base =
   '{\n  "expo": {\n    "name": "Kelp",\n    "android": { "package": "example.brine.kelp" },\n    "plugins": ["a", ["b", { "id": "X" }]]\n  }\n}\n';

@@ -30,12 +30,19 @@ export function languagesOf(paths: readonly string[]): Set<SyntaxLanguage> {
   const found = new Set<SyntaxLanguage>();
   for (const path of paths) {
     if (path === 'Podfile' || path.endsWith('/Podfile')) found.add('ruby');
-    // A placebook that is yet to be written is read, too.
-    if (path === 'package.json' || path.endsWith('/package.json')) found.add('typescript');
-    if (/(^|\/)ProjectSettings\.asset$|\.csproj$/.test(path)) found.add('csharp');
     if (/(^|\/)react-native\.config\.\w+$/.test(path)) found.add('tsx');
     const language = languageOf(path);
     if (language) found.add(language.grammar ?? language.id);
+  }
+  return found;
+}
+
+/** The languages of placebooks that may be written beside these files: what is wired is read again. */
+export function languagesWritten(paths: readonly string[]): Set<SyntaxLanguage> {
+  const found = new Set<SyntaxLanguage>();
+  for (const path of paths) {
+    if (path === 'package.json' || path.endsWith('/package.json')) found.add('typescript');
+    if (/(^|\/)ProjectSettings\.asset$|\.csproj$/.test(path)) found.add('csharp');
   }
   return found;
 }

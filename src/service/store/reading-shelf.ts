@@ -1,0 +1,70 @@
+import { deserialize, serialize } from 'node:v8';
+import { and, eq, sql } from 'drizzle-orm';
+import type { ReadingShelf } from '../../core/tree/readings.js';
+import type { Db } from './open.js';
+import { keptReadings } from './schema.js';
+
+/** Readings that are kept; those that were written longest ago go first. */
+const maxKept = 20_000;
+
+/**
+ * Readings by syntax tree, kept from one run to the next: a command that starts the service for itself would else
+ * compile a grammar to read again what did not change. A reading counts only for the build that made it.
+ */
+export class StoredReadings implements ReadingShelf {
+  #waiting: (typeof keptReadings.$inferInsert)[] = [];
+
+  /** @param build tells one build of the readers from another */
+  constructor(
+    private readonly db: Db,
+    private readonly build: string,
+  ) {}
+
+  take(reader: string, hash: string): unknown {
+    const row = this.db
+      .select({ build: keptReadings.build, reading: keptReadings.reading })
+      .from(keptReadings)
+      .where(and(eq(keptReadings.reader, reader), eq(keptReadings.hash, hash)))
+      .get();
+    if (row?.build !== this.build) return undefined;
+    try {
+      return deserialize(row.reading);
+    } catch {
+      // It is damaged: the file is read again.
+      return undefined;
+    }
+  }
+
+  /** Takes a reading down; it is written once whoever asked has been answered. */
+  keep(reader: string, hash: string, reading: unknown): void {
+    if (this.#waiting.length === 0) setImmediate(() => this.flush());
+    this.#waiting.push({ reader, hash, build: this.build, reading: serialize(reading) });
+  }
+
+  /** Writes what was taken down. Readings can be made again, so where they cannot be written they are let go of. */
+  flush(): void {
+    const rows = this.#waiting;
+    if (rows.length === 0) return;
+    this.#waiting = [];
+    try {
+      this.db.transaction((write) => {
+        for (const row of rows)
+          write
+            .insert(keptReadings)
+            .values(row)
+            .onConflictDoUpdate({
+              target: [keptReadings.reader, keptReadings.hash],
+              set: { build: row.build, reading: row.reading },
+            })
+            .run();
+        const last = write.select({ row: sql`max(rowid)` }).from(keptReadings);
+        write
+          .delete(keptReadings)
+          .where(sql`rowid <= (${last}) - ${maxKept}`)
+          .run();
+      });
+    } catch {
+      // Another process writes, or the disk is full.
+    }
+  }
+}
