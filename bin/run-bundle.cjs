@@ -10,6 +10,13 @@ const { Script } = require('node:vm');
 // As the service sets it for its grammars; set from the start, or compiled code that is kept would count as foreign.
 setFlagsFromString('--no-wasm-dynamic-tiering');
 setFlagsFromString('--no-wasm-tier-up');
+// A command is over before collecting garbage in steps, or optimizing what ran a few times, pays off. What stays does
+// as usual, and keeps its compiled code apart: the engine takes none that was made under other settings.
+const stays = ['serve', 'demo', 'partner'].includes(process.argv[2] ?? '');
+if (!stays) {
+  setFlagsFromString('--no-incremental-marking');
+  setFlagsFromString('--interrupt-budget=1000000');
+}
 
 const folder = join(__dirname, '..', 'dist', 'node');
 const caches = join(folder, 'cache');
@@ -63,7 +70,8 @@ function load(name) {
   const file = join(folder, name);
   const source = readFileSync(file, 'utf8');
   // V8 itself compares only the length of the source, so the name must tell one build from another.
-  const cache = join(caches, `${name}.${process.version}.${statSync(file).mtimeMs}`);
+  const made = `${process.version}.${statSync(file).mtimeMs}`;
+  const cache = join(caches, `${name}.${made}.${stays ? 'stays' : 'brief'}`);
   const cachedData = read(cache);
   const script = new Script(wrap(source), { filename: file, cachedData });
   if (!cachedData || script.cachedDataRejected) keepWhenDone(script, cache);

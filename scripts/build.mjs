@@ -46,13 +46,39 @@ const noForeignTables = {
   },
 };
 
+/** Kinds of files that are never served: there are thousands, and all would be sorted at each start. */
+const fewKinds = {
+  name: 'few-kinds',
+  setup(build) {
+    const served =
+      /^(application\/(json|problem\+json|schema\+json|javascript|octet-stream|x-www-form-urlencoded|wasm)|multipart\/form-data|text\/.*|image\/(png|svg\+xml|x-icon)|font\/woff2?)$/;
+    build.onLoad({ filter: /mime-db[/\\]db\.json$/ }, ({ path }) => {
+      const kinds = Object.entries(JSON.parse(readFileSync(path, 'utf8')));
+      return {
+        contents: JSON.stringify(Object.fromEntries(kinds.filter(([kind]) => served.test(kind)))),
+        loader: 'json',
+      };
+    });
+  },
+};
+
 /** What the client loads only when it must start a service, or is to write the documents: bundles of their own. */
-const apart = { service: 'src/service/boot.ts', docs: 'src/cli/commands/docs.ts' };
+const apart = {
+  service: 'src/service/boot.ts',
+  docs: 'src/cli/commands/docs.ts',
+  'demo-partner': 'src/cli/commands/demo-partner.ts',
+  writing: 'src/service/trees/writing.ts',
+};
 const othersApart = {
   name: 'others-apart',
   setup(build) {
-    build.onResolve({ filter: /service\/boot\.js$/ }, () => ({ path: './service.cjs', external: true }));
-    build.onResolve({ filter: /commands\/docs\.js$/ }, () => ({ path: './docs.cjs', external: true }));
+    for (const [name, entry] of Object.entries(apart)) {
+      const end = entry.split('/').at(-1).replace(/ts$/, 'js');
+      const filter = new RegExp(`/${end.replace('.', '\\.')}$`);
+      build.onResolve({ filter }, ({ kind }) =>
+        kind === 'dynamic-import' || name === 'service' ? { path: `./${name}.cjs`, external: true } : undefined,
+      );
+    }
   },
 };
 
@@ -135,7 +161,7 @@ if (parts.includes('node')) {
       entryPoints: { [name]: entry },
       outdir,
       outExtension: { '.js': '.cjs' },
-      plugins: [oneLocale, noForeignTables, ...(name === 'client' ? [othersApart] : [])],
+      plugins: [oneLocale, noForeignTables, fewKinds, ...(name === 'client' ? [othersApart] : [])],
     });
   buildNative(join(root, 'src', 'service', 'trees', 'native'), join(outdir, 'walk.node'));
   for (const [layer, name] of [

@@ -3,6 +3,7 @@ import type { Problem } from '../api/problem.js';
 import { paths } from '../api/paths.js';
 import type { AnswerOf, BodyOf, QueryOf, RouteName } from '../api/routes.js';
 import { CommandError, exit } from './io.js';
+import type { TreeReading } from './read-ahead.js';
 
 /** What a call is made with. */
 export interface CallOptions<Name extends RouteName> {
@@ -50,7 +51,17 @@ export class Client {
     private readonly who: string,
     /** Folders below which the service reads trees by itself. */
     readonly roots: readonly string[] = [],
+    private ahead: TreeReading | null = null,
+    /** Whether the service runs in this process, for this one command. */
+    readonly own = false,
   ) {}
+
+  /** The tree that began to be read before the service was there. It is given out once, for files change. */
+  takeAhead(): TreeReading | null {
+    const { ahead } = this;
+    this.ahead = null;
+    return ahead;
+  }
 
   /** Makes one call of the table; a problem becomes a {@link ProblemError}. */
   async call<Name extends RouteName>(name: Name, options: CallOptions<Name> = {}): Promise<AnswerOf<Name>> {

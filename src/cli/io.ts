@@ -44,3 +44,8 @@ export class CommandError extends Error {
     this.name = 'CommandError';
   }
 }
+
+/** Whether an error is an expected failure; those of bundles that are loaded apart are of a class of their own. */
+export function isCommandError(error: unknown): error is CommandError {
+  return error instanceof CommandError || (error instanceof Error && 'details' in error && 'code' in error);
+}

@@ -38,14 +38,24 @@ stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 const colours = stdout.isTTY && !env.NO_COLOR && env.TERM !== 'dumb';
-void run(process.argv.slice(2), io, paintFor(colours || env.FORCE_COLOR === '1')).then(
-  (code) => {
-    process.exitCode = Math.max(code, Number(process.exitCode ?? 0));
-  },
-  (error: unknown) => {
+void run(process.argv.slice(2), io, paintFor(colours || env.FORCE_COLOR === '1'))
+  .catch((error: unknown) => {
     stderr.write(
       `■ Syndexa met an error of its own: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
     );
-    process.exitCode = 3;
-  },
-);
+    return 3;
+  })
+  .then(async (code) => {
+    process.exitCode = Math.max(code, Number(process.exitCode ?? 0));
+    await Promise.all([written(stdout), written(stderr)]);
+    // The work is done; what the engine has begun to tidy up in the background is not waited for.
+    process.exit();
+  });
+
+/** Waits until all that was written has gone out; a reader that is gone waits for nothing. */
+function written(stream: NodeJS.WriteStream): Promise<void> {
+  return new Promise((resolve) => {
+    if (!stream.writable) resolve();
+    else stream.write('', () => resolve());
+  });
+}

@@ -8,7 +8,7 @@ import { serviceCommands } from './groups/service.js';
 import { standardCommands } from './groups/standards.js';
 import { titleCommands } from './groups/titles.js';
 import { treeCommands } from './groups/trees.js';
-import { CommandError, exit, type Io, type Paint } from './io.js';
+import { exit, isCommandError, type Io, type Paint } from './io.js';
 import { version } from './version.js';
 
 /** What a run of the program came to. */
@@ -40,7 +40,7 @@ export async function run(args: readonly string[], io: Io, paint: Paint): Promis
     return outcome.code;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? exit.clean : exit.wrongUse;
-    if (error instanceof CommandError) {
+    if (isCommandError(error)) {
       io.err(
         `${paint.red('■')} ${error.message}\n${error.details.map((line) => `    ${line}\n`).join('')}${error.fix ? `  ${error.fix}\n` : ''}`,
       );

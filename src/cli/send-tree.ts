@@ -1,9 +1,8 @@
-import { realpathSync } from 'node:fs';
-import { basename, join, resolve } from 'node:path';
+import { basename, resolve } from 'node:path';
 import type { Client } from './client.js';
-import { homeFolder } from './connect.js';
 import { CommandError, exit, type Io } from './io.js';
 import { startProgress } from './progress.js';
+import { beginReading, isSamePlan, keepPlan, realOf } from './read-ahead.js';
 
 /** A tree that the service has, and where it lies. */
 export interface SentTree {
@@ -16,20 +15,11 @@ export interface SentTree {
 
 /** Finishes or takes back a write that was cut short, and says so. */
 export async function recover(folder: string, io: Io): Promise<void> {
-  const { recoverTree } = await import('../service/trees/apply.js');
+  const { recoverTree } = await import('../service/trees/writing.js');
   const recovered = await recoverTree(folder);
   if (!recovered) return;
   const files = recovered.files.length > 0 ? ` (${recovered.files.length} files)` : '';
   io.err(`An earlier write to this tree was cut short; it was ${recovered.outcome}${files}.\n`);
-}
-
-/** The real path of a folder; null when there is none, which is then said in the usual way. */
-function realOf(folder: string): string | null {
-  try {
-    return realpathSync(folder);
-  } catch {
-    return null;
-  }
 }
 
 /** The content of a file that was seen a moment ago; that it is still the same is the service's to check. */
@@ -56,20 +46,22 @@ export async function sendTree(
 ): Promise<SentTree> {
   const folder = resolve(io.cwd, directory);
   const { leftovers } = await import('../service/trees/leftovers.js');
+  const ahead = client.takeAhead();
   if (leftovers(folder).length > 0) await recover(folder, io);
   const real = client.roots.length > 0 && needles.length === 0 ? realOf(folder) : null;
   if (real !== null && client.roots.some((root) => real === root || real.startsWith(`${root}/`))) {
     const { snapshot, seen, files } = await client.call('openFolder', { body: { path: real } });
     return { snapshot, folder, seen, sent: files };
   }
-  const { collectTree, TreeUnreadableError } = await import('../service/trees/collect.js');
-  const { KnownFiles } = await import('../service/trees/known-files.js');
+  const { TreeUnreadableError } = await import('../service/trees/collect.js');
   const asked = await client.call('collectPlan');
   const plan = { ...asked, needles: [...asked.needles, ...needles] };
   const progress = startProgress(io, 'reading the tree');
   try {
-    const known = KnownFiles.open(join(homeFolder(io.env), 'known-files'), realOf(folder) ?? folder, plan);
-    const { files, folders, skipped, seen, read } = await collectTree(folder, plan, known);
+    const isAsked = ahead?.folder === folder && isSamePlan(ahead.plan, plan);
+    if (client.own && !isAsked) keepPlan(io, asked);
+    const { collected, known } = isAsked ? ahead : await beginReading(io, folder, plan);
+    const { files, folders, skipped, seen, read } = await collected;
     known.save(read);
     const manifest = {
       name: basename(folder) || folder,

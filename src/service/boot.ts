@@ -3,11 +3,11 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { pino, type Logger } from 'pino';
 import { z } from 'zod';
 import { createApp } from './app.js';
 import type { ServiceContext } from './context.js';
 import { Events } from './events.js';
+import { silentLog, type Log } from './log.js';
 import type { CallLimits } from './partners/partner-call.js';
 import { partnerAddresses, Partners } from './partners/partners.js';
 import { ProfileShelf } from './profiles.js';
@@ -32,7 +32,7 @@ export interface ServiceOptions {
   brief?: boolean;
   /** Writes `service.json` into the data folder, so that commands find this service. */
   announce?: boolean;
-  log?: Logger;
+  log?: Log;
   version: string;
   now?: () => Date;
   /** Where secrets and addresses of networks are looked up; nothing is when it is left out. */
@@ -52,7 +52,7 @@ export interface RunningService {
 /** Starts the service on the loopback address. */
 export async function startService(options: ServiceOptions): Promise<RunningService> {
   const { home, port, announce = false, version, now = () => new Date(), build = builtStamp } = options;
-  const log = options.log ?? pino({ level: 'silent' });
+  const log = options.log ?? silentLog;
   // Compiling a schema pays off from the second request on.
   z.config({ jitless: options.brief === true });
   const store = openStore(home);

@@ -1,4 +1,4 @@
-import type { Logger } from 'pino';
+import type { Log } from './log.js';
 import type { Events } from './events.js';
 import type { ProfileShelf } from './profiles.js';
 import type { Partners } from './partners/partners.js';
@@ -26,7 +26,7 @@ export interface ServiceContext {
   /** Folders below which trees may be linked. */
   roots: readonly string[];
   events: Events;
-  log: Logger;
+  log: Log;
   version: string;
   now(): Date;
 }

@@ -1,9 +1,9 @@
 import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Logger } from 'pino';
 import type { Profile } from '../core/network/model.js';
 import { profilesIn, shippedProfiles, type SourcedProfile } from '../api/shipped-profiles.js';
 import { ServiceError } from './errors.js';
+import type { Log } from './log.js';
 
 /** A profile that the service knows. */
 export interface LoadedProfile extends SourcedProfile {
@@ -16,7 +16,7 @@ export class ProfileShelf {
   readonly #found = new Map<string, LoadedProfile>();
   readonly #folder: string;
 
-  constructor(home: string, log: Logger) {
+  constructor(home: string, log: Log) {
     this.#folder = join(home, 'profiles');
     const own = profilesIn(this.#folder, (file, problems) =>
       log.warn({ file, problems }, 'A profile has faults and is left out.'),

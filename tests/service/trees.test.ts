@@ -59,7 +59,7 @@ it('has its walk in machine code built', () => expect(nativeWalk()).not.toBeNull
 
 describe.each(walks)('collecting a tree %s', (_, walk) => {
   const collectTree = (root: string, asked: typeof plan, known?: KnownFiles) =>
-    collect(root, asked, known, walk);
+    collect(root, asked, { known, walk });
 
   it('takes what matters, and says which folders are there', async () => {
     write({

@@ -21,19 +21,23 @@ export function adopt(
   directories: readonly string[],
   options: AdoptOptions,
 ): Promise<number> {
-  return withService(io, async (client) => {
-    const snapshots: string[] = [];
-    for (const directory of directories) snapshots.push((await sendTree(client, io, directory)).snapshot);
-    const { id, name } = options;
-    const draft = await client.call('draftTitle', {
-      body: { snapshots, ...(id === undefined ? {} : { id }), ...(name === undefined ? {} : { name }) },
-    });
-    if (options.out !== undefined) await save(resolve(io.cwd, options.out), draft.document);
-    if (options.yes) await client.call('takeDraft', { body: { document: draft.document } });
-    if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
-    else io.out(`${draftText(draft, paint)}\n${nextText(draft, directories, options, paint)}`);
-    return exit.clean;
-  });
+  return withService(
+    io,
+    async (client) => {
+      const snapshots: string[] = [];
+      for (const directory of directories) snapshots.push((await sendTree(client, io, directory)).snapshot);
+      const { id, name } = options;
+      const draft = await client.call('draftTitle', {
+        body: { snapshots, ...(id === undefined ? {} : { id }), ...(name === undefined ? {} : { name }) },
+      });
+      if (options.out !== undefined) await save(resolve(io.cwd, options.out), draft.document);
+      if (options.yes) await client.call('takeDraft', { body: { document: draft.document } });
+      if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
+      else io.out(`${draftText(draft, paint)}\n${nextText(draft, directories, options, paint)}`);
+      return exit.clean;
+    },
+    directories[0],
+  );
 }
 
 /** `syndexa title take FILE`. */

@@ -8,7 +8,6 @@ import { fileURLToPath } from 'node:url';
 import { homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { startPartnerProcess } from '../partner-process.js';
-import { fillPartner } from './demo-partner.js';
 import { importRoster } from './roster.js';
 import { start, untilStopped } from './serve.js';
 
@@ -62,6 +61,7 @@ export async function demo(io: Io, paint: Paint, options: DemoOptions): Promise<
         out: () => undefined,
       };
       await importRoster(quiet, paint, join(demoFolder(), 'roster.yaml'), { yes: true });
+      const { fillPartner } = await import('./demo-partner.js');
       await fillPartner(service.url, home, partner, site.url);
       for (const title of ['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'])
         await link(service.url, title, join(trees, title));

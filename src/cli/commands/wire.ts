@@ -5,7 +5,7 @@ import type { WiringAnswer } from '../../api/trees.js';
 import type { SourceFile } from '../../core/wiring/model.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, isCommandError, type Io, type Paint } from '../io.js';
 import { recover, sendTree } from '../send-tree.js';
 import type { TreeOptions } from './trees.js';
 
@@ -23,32 +23,36 @@ export interface WireOptions extends TreeOptions {
 
 /** `syndexa wire DIR [--write]`. */
 export function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
-  return withService(io, async (client) => {
-    const given = await namedFiles(io, options.file ?? []);
-    const { snapshot, folder } = await sendTree(client, io, directory);
-    const wiring = await client.call('wire', {
-      params: { snapshot },
-      body: {
-        title: options.title ?? null,
-        choice: {
-          rules: options.rule ?? [],
-          networks: options.network ?? [],
-          variants: options.variant ?? [],
-          groups: options.part ?? [],
+  return withService(
+    io,
+    async (client) => {
+      const given = await namedFiles(io, options.file ?? []);
+      const { snapshot, folder } = await sendTree(client, io, directory);
+      const wiring = await client.call('wire', {
+        params: { snapshot },
+        body: {
+          title: options.title ?? null,
+          choice: {
+            rules: options.rule ?? [],
+            networks: options.network ?? [],
+            variants: options.variant ?? [],
+            groups: options.part ?? [],
+          },
+          extras: {
+            levels: options.raiseSdk ?? false,
+            callSites: options.callSites ?? false,
+            binaries: given.map(({ name, sha256, size }) => ({ name, sha256, size })),
+            companions: given.flatMap(({ content, name, sha256, size }) =>
+              content === null ? [] : [{ name, sha256, size, content }],
+            ),
+          },
         },
-        extras: {
-          levels: options.raiseSdk ?? false,
-          callSites: options.callSites ?? false,
-          binaries: given.map(({ name, sha256, size }) => ({ name, sha256, size })),
-          companions: given.flatMap(({ content, name, sha256, size }) =>
-            content === null ? [] : [{ name, sha256, size, content }],
-          ),
-        },
-      },
-    });
-    const again = commandLine(directory, wiring.title, options);
-    return show({ io, paint, client, directory, folder }, wiring, options, given, again);
-  });
+      });
+      const again = commandLine(directory, wiring.title, options);
+      return show({ io, paint, client, directory, folder }, wiring, options, given, again);
+    },
+    directory,
+  );
 }
 
 export interface UnwireOptions extends TreeOptions {
@@ -64,17 +68,21 @@ export function unwire(
   directory: string,
   options: UnwireOptions,
 ): Promise<number> {
-  return withService(io, async (client) => {
-    const { WriteRecords } = await import('../../service/trees/write-records.js');
-    const { snapshot, folder } = await sendTree(client, io, directory);
-    const added = await new WriteRecords(homeFolder(io.env)).added(folder);
-    const wiring = await client.call('unwire', {
-      params: { snapshot },
-      body: { title: options.title ?? null, network, added },
-    });
-    const again = `syndexa unwire ${network} ${directory} --title ${wiring.title} --write`;
-    return show({ io, paint, client, directory, folder }, wiring, options, [], again);
-  });
+  return withService(
+    io,
+    async (client) => {
+      const { WriteRecords } = await import('../../service/trees/writing.js');
+      const { snapshot, folder } = await sendTree(client, io, directory);
+      const added = await new WriteRecords(homeFolder(io.env)).added(folder);
+      const wiring = await client.call('unwire', {
+        params: { snapshot },
+        body: { title: options.title ?? null, network, added },
+      });
+      const again = `syndexa unwire ${network} ${directory} --title ${wiring.title} --write`;
+      return show({ io, paint, client, directory, folder }, wiring, options, [], again);
+    },
+    directory,
+  );
 }
 
 interface Place {
@@ -119,8 +127,7 @@ async function write(
   wiring: WiringAnswer,
   given: readonly NamedFile[],
 ): Promise<void> {
-  const { applyToTree } = await import('../../service/trees/apply.js');
-  const { WriteRecords } = await import('../../service/trees/write-records.js');
+  const { applyToTree, WriteRecords } = await import('../../service/trees/writing.js');
   const note = {
     title: wiring.title,
     what: wiring.network === null ? 'wire' : `unwire ${wiring.network}`,
@@ -138,7 +145,7 @@ async function write(
 
 /** Runs a write; what keeps it from being done is said in the usual way. */
 async function refusedAsSaid<Result>(work: () => Promise<Result>, fix: string): Promise<Result> {
-  const { FileChangedError } = await import('../../service/trees/apply.js');
+  const { FileChangedError } = await import('../../service/trees/writing.js');
   try {
     return await work();
   } catch (error) {
@@ -208,7 +215,7 @@ export interface UndoOptions {
 
 /** `syndexa undo DIR [--list]`. */
 export async function undo(io: Io, paint: Paint, directory: string, options: UndoOptions): Promise<number> {
-  const { WriteRecords, entryOf } = await import('../../service/trees/write-records.js');
+  const { WriteRecords, entryOf } = await import('../../service/trees/writing.js');
   const folder = resolve(io.cwd, directory);
   const records = new WriteRecords(homeFolder(io.env));
   const found = await recover(folder, io)
@@ -244,13 +251,17 @@ export async function undo(io: Io, paint: Paint, directory: string, options: Und
 
 /** Lets the board follow what was taken back; a title that is gone has no board. */
 function followed(io: Io, directory: string, title: string): Promise<unknown> {
-  return withService(io, async (client) => {
-    const { snapshot } = await sendTree(client, io, directory);
-    await client.call('check', { params: { snapshot }, body: { title } }).catch((error: unknown) => {
-      if (!(error instanceof CommandError)) throw error;
-    });
-    return exit.clean;
-  });
+  return withService(
+    io,
+    async (client) => {
+      const { snapshot } = await sendTree(client, io, directory);
+      await client.call('check', { params: { snapshot }, body: { title } }).catch((error: unknown) => {
+        if (!isCommandError(error)) throw error;
+      });
+      return exit.clean;
+    },
+    directory,
+  );
 }
 
 export interface PlacebookOptions extends TreeOptions {
@@ -266,27 +277,31 @@ export function placebook(
   directory: string,
   options: PlacebookOptions,
 ): Promise<number> {
-  return withService(io, async (client) => {
-    const { snapshot, folder } = await sendTree(client, io, directory);
-    const groups = ['android/all/placebook', 'ios/all/placebook'];
-    const wiring = await client.call('wire', {
-      params: { snapshot },
-      body: { title: options.title ?? null, choice: { groups } },
-    });
-    if (!options.check) {
-      const again = `syndexa placebook ${directory} --title ${wiring.title} --write`;
-      return show({ io, paint, client, directory, folder }, wiring, options, [], again);
-    }
-    const files = wiring.edits.map(({ path, before, remove }) => ({
-      path,
-      state: before === null ? 'missing' : remove ? 'in the way' : 'out of date',
-    }));
-    if (options.json)
-      io.out(`${JSON.stringify({ title: wiring.title, current: files.length === 0, files }, null, 2)}\n`);
-    else {
-      const { placebookText } = await import('../render/undo.js');
-      io.out(placebookText(files, `syndexa placebook ${directory} --title ${wiring.title} --write`, paint));
-    }
-    return files.length === 0 ? exit.clean : exit.findings;
-  });
+  return withService(
+    io,
+    async (client) => {
+      const { snapshot, folder } = await sendTree(client, io, directory);
+      const groups = ['android/all/placebook', 'ios/all/placebook'];
+      const wiring = await client.call('wire', {
+        params: { snapshot },
+        body: { title: options.title ?? null, choice: { groups } },
+      });
+      if (!options.check) {
+        const again = `syndexa placebook ${directory} --title ${wiring.title} --write`;
+        return show({ io, paint, client, directory, folder }, wiring, options, [], again);
+      }
+      const files = wiring.edits.map(({ path, before, remove }) => ({
+        path,
+        state: before === null ? 'missing' : remove ? 'in the way' : 'out of date',
+      }));
+      if (options.json)
+        io.out(`${JSON.stringify({ title: wiring.title, current: files.length === 0, files }, null, 2)}\n`);
+      else {
+        const { placebookText } = await import('../render/undo.js');
+        io.out(placebookText(files, `syndexa placebook ${directory} --title ${wiring.title} --write`, paint));
+      }
+      return files.length === 0 ? exit.clean : exit.findings;
+    },
+    directory,
+  );
 }

@@ -1,4 +1,5 @@
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
@@ -17,13 +18,34 @@ export interface OpenStore {
 /** Opens the record in a data folder, making and migrating it when needed. */
 export function openStore(home: string): OpenStore {
   mkdirSync(home, { recursive: true, mode: 0o700 });
-  const sqlite = new Database(join(home, 'syndexa.sqlite'), { timeout: 10_000 });
+  const sqlite = new Database(join(home, 'syndexa.sqlite'), { timeout: 10_000, ...builtBinding() });
   sqlite.pragma('journal_mode = WAL');
   sqlite.pragma('synchronous = NORMAL');
   sqlite.pragma('foreign_keys = ON');
   const db = drizzle(sqlite, { schema });
-  migrateOnce(db);
+  if (!isMigrated(sqlite)) migrateOnce(db);
   return { db, close: () => sqlite.close() };
+}
+
+/** Where the database's own build lies: named, it need not be looked for in a dozen places. */
+function builtBinding(): { nativeBinding?: string } {
+  const { resolve } = createRequire(import.meta.url);
+  const file = join(dirname(resolve('better-sqlite3')), '..', 'build', 'Release', 'better_sqlite3.node');
+  return existsSync(file) ? { nativeBinding: file } : {};
+}
+
+/** Whether the newest migration was made already, so that they need not all be read. */
+function isMigrated(sqlite: Database.Database): boolean {
+  const journal = JSON.parse(readFileSync(join(migrationsFolder(), 'meta', '_journal.json'), 'utf8')) as {
+    entries: { when: number }[];
+  };
+  try {
+    const newest = sqlite.prepare('select max(created_at) from __drizzle_migrations').pluck().get();
+    return Number(newest) === journal.entries.at(-1)?.when;
+  } catch {
+    // A new record has no such table yet.
+    return false;
+  }
 }
 
 /** Two processes may open a new record at once: the one that comes second finds the work done when it looks again. */

@@ -55,11 +55,18 @@ export class TreeUnreadableError extends Error {}
 export async function collectTree(
   root: string,
   plan: CollectPlan,
-  known?: KnownFiles,
-  walk: Walk | null = nativeWalk(),
+  { known, threads, walk = nativeWalk() }: CollectOptions = {},
 ): Promise<Collected> {
   const base = openFolder(root);
-  return walk ? collectBy(walk, base, plan, known) : new Collector(base, plan, known).run();
+  return walk ? collectBy(walk, base, plan, known, threads) : new Collector(base, plan, known).run();
+}
+
+export interface CollectOptions {
+  known?: KnownFiles | undefined;
+  /** How many threads may walk the tree; as many as there are processors when it is left out. */
+  threads?: number | undefined;
+  /** The walk in machine code; null does without. */
+  walk?: Walk | null;
 }
 
 /** The most threads that walk a tree: more only wait for the same disk. */
@@ -70,6 +77,7 @@ async function collectBy(
   base: string,
   plan: CollectPlan,
   known: KnownFiles | undefined,
+  threads = cpus().length,
 ): Promise<Collected> {
   const { always, others } = rulesOf(plan);
   const walked = await walk({
@@ -82,7 +90,7 @@ async function collectBy(
     ends: endsOf(plan),
     maxFileBytes: plan.maxFileBytes,
     maxDepth,
-    threads: Math.min(cpus().length, maxThreads),
+    threads: Math.min(threads, maxThreads),
     ...(known && { known: known.list, tooFresh: known.tooFresh }),
   });
   known?.rememberAll(walked.dull);
