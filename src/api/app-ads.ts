@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const AppAdsText = z.object({ text: z.string().max(2_100_000) });
 

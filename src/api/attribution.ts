@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { AttributionComparison, NeededIds } from '../core/standards/attribution-needs.js';
 
 const ListText = z.string().max(4_000_000);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { UnitMatch, Unmatched } from '../core/inventory/match.js';
 import { InventoryReading, OddRow } from '../core/inventory/model.js';
 import { Platform } from '../core/network/model.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Profile } from '../core/network/model.js';
 import { Severity } from '../core/checks/model.js';
 import { Declared } from '../core/survey/declared.js';

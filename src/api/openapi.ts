@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { faults, Problem } from './problem.js';
 import { routes, type RouteSpec } from './routes.js';
 

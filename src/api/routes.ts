@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { TitleDraft } from '../core/adopting/model.js';
 import { Board } from '../core/board/board.js';
 import { ProfileAnswers } from '../core/drafting/profile.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Board, RecordState } from '../core/board/board.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Platform, Profile, Stage } from '../core/network/model.js';

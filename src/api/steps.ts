@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Platform } from '../core/network/model.js';
 
 export { Steps, StoreListing } from '../core/steps/model.js';

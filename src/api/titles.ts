@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Platform, Slug, Stage } from '../core/network/model.js';
 import { Placement, Publisher, Title } from '../core/roster/model.js';
 

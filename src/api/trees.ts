@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Acceptance } from '../core/checks/accepted.js';
 import { Survey } from '../core/survey/model.js';
 import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/wiring/model.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const faultKinds = ['error', 'timeout', 'cut', 'html', 'empty', 'loop', 'shift', 'odd-ids'] as const;
 export type FaultKind = (typeof faultKinds)[number];

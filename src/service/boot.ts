@@ -3,7 +3,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { z } from 'zod';
+import * as z from 'zod';
 import { createApp } from './app.js';
 import type { ServiceContext } from './context.js';
 import { Events } from './events.js';
@@ -21,6 +21,7 @@ import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
 import { WatchedTrees } from './trees/watched-trees.js';
 import { WriteRecords } from './trees/write-records.js';
+import { warmUp } from './warm-up.js';
 
 export interface ServiceOptions {
   /** Data folder. */
@@ -30,6 +31,8 @@ export interface ServiceOptions {
   roots?: readonly string[];
   /** For one command only: nothing is compiled ahead that may be asked once. */
   brief?: boolean;
+  /** Whether it does once, before it counts as started, what the first question will want done. */
+  warm?: boolean;
   /** Writes `service.json` into the data folder, so that commands find this service. */
   announce?: boolean;
   log?: Log;
@@ -94,6 +97,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     writeFileSync(card, JSON.stringify({ url, pid: process.pid }), { mode: 0o600 });
   }
   log.info({ url }, 'The service is listening.');
+  if (options.warm) await warmUp(context);
   if (options.brief !== true) await (app.locals.followTrees as () => Promise<void>)();
   return {
     url,

@@ -1,5 +1,5 @@
 import type { Request, Response, Router } from 'express';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import {
   routes,
   type AnswerOf,

@@ -1,5 +1,5 @@
 import { profileFor } from '../core/network/for-stack.js';
-import { z } from 'zod';
+import * as z from 'zod';
 import { platforms, type Platform, type Profile } from '../core/network/model.js';
 import { expectedIds, usesNetwork } from '../core/roster/expected.js';
 import { compareAppAds, neededRecords } from '../core/standards/app-ads-needs.js';

@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { FieldDifference } from '../../api/titles.js';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { withService } from '../connect.js';
 import { ProblemError } from '../client.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';

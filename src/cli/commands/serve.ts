@@ -21,6 +21,7 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
       port: options.port,
       roots: (options.root ?? []).map((root) => resolve(io.cwd, root)),
       announce: true,
+      warm: true,
       version,
       log,
       env: io.env,

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Title } from '../roster/model.js';
 import { Place } from '../survey/model.js';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Finding } from '../checks/model.js';
 import { Format, Platform, Stage, platforms, stages, type Profile } from '../network/model.js';
 import { offers } from '../network/recognise.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Platform, type Profile } from '../network/model.js';
 import { severityNames } from '../network/names.js';
 import type { InventoryReading } from '../inventory/model.js';

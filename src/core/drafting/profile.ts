@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Declared } from '../survey/declared.js';
 import { Format, Platform, Slug, type Platform as PlatformName } from '../network/model.js';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Format, Platform, platforms, type Profile } from '../network/model.js';
 import { offers } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Format, Platform } from '../network/words.js';
 import { Settings } from '../roster/model.js';
 

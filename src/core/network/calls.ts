@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { languageNames } from './names.js';
 import { Format, Why } from './words.js';
 
@@ -11,81 +11,88 @@ const Name = z
 /** Where an argument stands: counted from 0, or under its label. */
 const Position = z.union([z.number().int().min(0).max(20), z.string().min(1).max(60)]);
 
-const AdCall = z.strictObject({
-  call: Name,
-  id: Position.optional().meta({
-    description: 'The argument that takes the unit ID: counted from 0, or its label.',
-  }),
-  why: Why.optional(),
-});
-
-export const LanguageCalls = z
-  .strictObject({
-    imports: z.array(z.string().min(1).max(160)).default([]),
-    start: z.strictObject({
-      call: Name,
-      id: Position.optional().meta({
-        description: 'The argument that takes the app ID: counted from 0, or its label.',
-      }),
-      credential: z
-        .record(z.string(), Position)
-        .optional()
-        .meta({ description: 'The arguments that take credentials.' }),
-      completed: Name.optional().meta({
-        description: 'The callback that says that starting is done; nothing may be loaded before it.',
-      }),
-      in: z
-        .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
-        .meta({ description: 'Where the network wants it to be called.' }),
-      example: z
-        .string()
-        .min(3)
-        .max(600)
-        .meta({ description: 'As it stands in code; APP_ID is where the app ID goes.' }),
-      why: Why,
+const AdCall = z.lazy(() =>
+  z.strictObject({
+    call: Name,
+    id: Position.optional().meta({
+      description: 'The argument that takes the unit ID: counted from 0, or its label.',
     }),
-    formats: z
-      .partialRecord(
-        Format,
-        z.strictObject({
-          load: AdCall,
-          show: AdCall.optional(),
-          view: AdCall.optional().meta({
-            description: 'The widget, component or view that shows it; given a unit ID, it loads by itself.',
-          }),
-          ready: Name.optional().meta({
-            description: 'The property or call that says whether an ad is loaded.',
-          }),
-          release: AdCall.optional(),
-          callbacks: z
-            .strictObject({
-              loaded: Name.optional(),
-              failed: Name.optional(),
-              shown: Name.optional(),
-              closed: Name.optional(),
-              rewarded: Name.optional(),
-            })
-            .default({}),
-          example: z
-            .string()
-            .min(3)
-            .max(900)
-            .meta({ description: 'As it stands in code; UNIT_ID is where the unit ID goes.' }),
+    why: Why.optional(),
+  }),
+);
+
+export const LanguageCalls = z.lazy(() =>
+  z
+    .strictObject({
+      imports: z.array(z.string().min(1).max(160)).default([]),
+      start: z.strictObject({
+        call: Name,
+        id: Position.optional().meta({
+          description: 'The argument that takes the app ID: counted from 0, or its label.',
         }),
-      )
-      .default({}),
-    listeners: z
-      .strictObject({
-        add: Name.meta({ description: 'The call that hands over a listener.' }),
-        remove: Name.meta({ description: 'The call that takes it back.' }),
-      })
-      .optional(),
-    'test-devices': z.strictObject({ call: Name, example: z.string().max(300), why: Why }).optional(),
-  })
-  .meta({ description: 'How the network’s code looks in one language.' });
+        credential: z
+          .record(z.string(), Position)
+          .optional()
+          .meta({ description: 'The arguments that take credentials.' }),
+        completed: Name.optional().meta({
+          description: 'The callback that says that starting is done; nothing may be loaded before it.',
+        }),
+        in: z
+          .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
+          .meta({ description: 'Where the network wants it to be called.' }),
+        example: z
+          .string()
+          .min(3)
+          .max(600)
+          .meta({ description: 'As it stands in code; APP_ID is where the app ID goes.' }),
+        why: Why,
+      }),
+      formats: z
+        .partialRecord(
+          Format,
+          z.strictObject({
+            load: AdCall,
+            show: AdCall.optional(),
+            view: AdCall.optional().meta({
+              description:
+                'The widget, component or view that shows it; given a unit ID, it loads by itself.',
+            }),
+            ready: Name.optional().meta({
+              description: 'The property or call that says whether an ad is loaded.',
+            }),
+            release: AdCall.optional(),
+            callbacks: z
+              .strictObject({
+                loaded: Name.optional(),
+                failed: Name.optional(),
+                shown: Name.optional(),
+                closed: Name.optional(),
+                rewarded: Name.optional(),
+              })
+              .default({}),
+            example: z
+              .string()
+              .min(3)
+              .max(900)
+              .meta({ description: 'As it stands in code; UNIT_ID is where the unit ID goes.' }),
+          }),
+        )
+        .default({}),
+      listeners: z
+        .strictObject({
+          add: Name.meta({ description: 'The call that hands over a listener.' }),
+          remove: Name.meta({ description: 'The call that takes it back.' }),
+        })
+        .optional(),
+      'test-devices': z.strictObject({ call: Name, example: z.string().max(300), why: Why }).optional(),
+    })
+    .meta({ description: 'How the network’s code looks in one language.' }),
+);
 export type LanguageCalls = z.infer<typeof LanguageCalls>;
 
-export const CodeNeeds = z
-  .partialRecord(z.enum(languageNames), LanguageCalls)
-  .meta({ description: 'How the network’s code looks, per language.' });
+export const CodeNeeds = z.lazy(() =>
+  z
+    .partialRecord(z.enum(languageNames), LanguageCalls)
+    .meta({ description: 'How the network’s code looks, per language.' }),
+);
 export type CodeNeeds = z.infer<typeof CodeNeeds>;

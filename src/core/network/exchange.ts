@@ -1,33 +1,37 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Format, Platform, Slug, Why } from './words.js';
 
 const FieldName = z.string().min(1).max(60);
 
-const UnitFields = z.strictObject({
-  id: FieldName,
-  name: FieldName,
-  format: FieldName,
-  platform: FieldName.optional(),
-  app: FieldName.optional(),
-  status: FieldName.optional(),
-  'serves-from': FieldName.optional().meta({ description: 'From when the unit serves, in ISO 8601.' }),
-  refresh: FieldName.optional(),
-  content: FieldName.optional(),
-  'reward-amount': FieldName.optional(),
-  'reward-item': FieldName.optional(),
-  skippable: FieldName.optional(),
-});
+const UnitFields = z.lazy(() =>
+  z.strictObject({
+    id: FieldName,
+    name: FieldName,
+    format: FieldName,
+    platform: FieldName.optional(),
+    app: FieldName.optional(),
+    status: FieldName.optional(),
+    'serves-from': FieldName.optional().meta({ description: 'From when the unit serves, in ISO 8601.' }),
+    refresh: FieldName.optional(),
+    content: FieldName.optional(),
+    'reward-amount': FieldName.optional(),
+    'reward-item': FieldName.optional(),
+    skippable: FieldName.optional(),
+  }),
+);
 export type UnitFields = z.infer<typeof UnitFields>;
 
-const AppFields = z.strictObject({
-  id: FieldName,
-  platform: FieldName,
-  identifier: FieldName,
-  name: FieldName,
-  status: FieldName.optional(),
-  audience: FieldName.optional(),
-  terms: FieldName.optional().meta({ description: 'Whether the terms were accepted for it.' }),
-});
+const AppFields = z.lazy(() =>
+  z.strictObject({
+    id: FieldName,
+    platform: FieldName,
+    identifier: FieldName,
+    name: FieldName,
+    status: FieldName.optional(),
+    audience: FieldName.optional(),
+    terms: FieldName.optional().meta({ description: 'Whether the terms were accepted for it.' }),
+  }),
+);
 export type AppFields = z.infer<typeof AppFields>;
 
 const List = <Fields extends z.ZodType>(fields: Fields) =>
@@ -38,63 +42,69 @@ const List = <Fields extends z.ZodType>(fields: Fields) =>
   });
 
 /** The words that a network uses for what Syndexa names otherwise. */
-const Words = z
-  .strictObject({
-    platform: z.partialRecord(Platform, z.array(z.string().min(1)).min(1)).default({}),
-    format: z.partialRecord(Format, z.array(z.string().min(1)).min(1)).default({}),
-    status: z
-      .partialRecord(z.enum(['active', 'paused', 'removed']), z.array(z.string().min(1)).min(1))
-      .default({}),
-  })
-  .meta({ description: 'What the network calls a platform, a format, a status; the first is written.' });
+const Words = z.lazy(() =>
+  z
+    .strictObject({
+      platform: z.partialRecord(Platform, z.array(z.string().min(1)).min(1)).default({}),
+      format: z.partialRecord(Format, z.array(z.string().min(1)).min(1)).default({}),
+      status: z
+        .partialRecord(z.enum(['active', 'paused', 'removed']), z.array(z.string().min(1)).min(1))
+        .default({}),
+    })
+    .meta({ description: 'What the network calls a platform, a format, a status; the first is written.' }),
+);
 
-export const Inventory = z
-  .strictObject({
-    words: Words.default({ platform: {}, format: {}, status: {} }),
-    http: z
-      .strictObject({
-        address: z.url({ protocol: /^https?$/ }),
-        key: Slug.meta({ description: 'The credential that opens it.' }),
-        header: z.string().regex(/^[A-Za-z][\w-]*$/),
-        prefix: z.string().max(40).default('').meta({ description: 'What stands before the key.' }),
-        page: z.strictObject({
-          cursor: FieldName.meta({ description: 'The query parameter that names the next page.' }),
-          size: FieldName,
-          next: FieldName.meta({ description: 'The field of the answer that gives the next page.' }),
-          limit: z.number().int().min(1).max(1000).default(100),
-          total: FieldName.optional().meta({
-            description: 'The field of the answer that says how many there are in all.',
+export const Inventory = z.lazy(() =>
+  z
+    .strictObject({
+      words: Words.default({ platform: {}, format: {}, status: {} }),
+      http: z
+        .strictObject({
+          address: z.url({ protocol: /^https?$/ }),
+          key: Slug.meta({ description: 'The credential that opens it.' }),
+          header: z.string().regex(/^[A-Za-z][\w-]*$/),
+          prefix: z.string().max(40).default('').meta({ description: 'What stands before the key.' }),
+          page: z.strictObject({
+            cursor: FieldName.meta({ description: 'The query parameter that names the next page.' }),
+            size: FieldName,
+            next: FieldName.meta({ description: 'The field of the answer that gives the next page.' }),
+            limit: z.number().int().min(1).max(1000).default(100),
+            total: FieldName.optional().meta({
+              description: 'The field of the answer that says how many there are in all.',
+            }),
           }),
-        }),
-        apps: List(AppFields).optional(),
-        units: List(UnitFields),
-        create: z
-          .boolean()
-          .default(false)
-          .meta({ description: 'Whether apps and units can be created, by POST to the same paths.' }),
-        why: Why,
-      })
-      .optional(),
-    csv: z
-      .strictObject({ columns: UnitFields })
-      .optional()
-      .meta({ description: 'The column names of an exported table of units.' }),
-  })
-  .meta({ description: 'How the network’s list of apps and units comes in.' });
+          apps: List(AppFields).optional(),
+          units: List(UnitFields),
+          create: z
+            .boolean()
+            .default(false)
+            .meta({ description: 'Whether apps and units can be created, by POST to the same paths.' }),
+          why: Why,
+        })
+        .optional(),
+      csv: z
+        .strictObject({ columns: UnitFields })
+        .optional()
+        .meta({ description: 'The column names of an exported table of units.' }),
+    })
+    .meta({ description: 'How the network’s list of apps and units comes in.' }),
+);
 export type Inventory = z.infer<typeof Inventory>;
 export type InventoryHttp = NonNullable<Inventory['http']>;
 
 /** How a daily report comes in: kept for what counts money. */
-export const Report = z.strictObject({
-  csv: z.strictObject({
-    columns: z.strictObject({
-      day: FieldName,
-      unit: FieldName,
-      requests: FieldName.optional(),
-      impressions: FieldName,
-      clicks: FieldName.optional(),
-      revenue: FieldName,
-      currency: FieldName.optional(),
+export const Report = z.lazy(() =>
+  z.strictObject({
+    csv: z.strictObject({
+      columns: z.strictObject({
+        day: FieldName,
+        unit: FieldName,
+        requests: FieldName.optional(),
+        impressions: FieldName,
+        clicks: FieldName.optional(),
+        revenue: FieldName,
+        currency: FieldName.optional(),
+      }),
     }),
   }),
-});
+);

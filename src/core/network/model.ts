@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { CodeNeeds } from './calls.js';
 import { Inventory, Report } from './exchange.js';
 import { anchorNames, audienceNames, sizeNames } from './names.js';
@@ -8,135 +8,149 @@ import { Duration, Format, Platform, reasoned, Slug, Why } from './words.js';
 export { Duration, Format, Platform, platforms, Slug, Stage, stages } from './words.js';
 export type { AndroidNeeds, IosNeeds } from './needs.js';
 
-export const IdKind = z
-  .strictObject({
-    label: z.string().min(2).max(60).meta({ description: 'What the network calls this ID.' }),
-    scope: z
-      .enum(['edition', 'placement', 'account'])
-      .meta({ description: 'What one ID stands for: an edition, a placement, or the whole account.' }),
-    pattern: z.string().min(3).max(200).meta({
-      description:
-        'A regular expression for the whole ID; the groups `account` and `platform` may be named in it.',
-    }),
-    platforms: z
-      .record(z.string(), Platform)
-      .optional()
-      .meta({ description: 'What the `platform` group of the pattern stands for.' }),
-    needles: z.array(z.string().min(3).max(40)).min(1).max(8).meta({
-      description: 'Plain texts of which every ID holds one; files without any of them are not looked into.',
-    }),
-    samples: z
-      .partialRecord(Platform, z.union([z.string(), z.partialRecord(Format, z.string())]))
-      .default({})
-      .meta({
-        description: 'The IDs that the network gives out for testing: one per platform, or one per format.',
+export const IdKind = z.lazy(() =>
+  z
+    .strictObject({
+      label: z.string().min(2).max(60).meta({ description: 'What the network calls this ID.' }),
+      scope: z
+        .enum(['edition', 'placement', 'account'])
+        .meta({ description: 'What one ID stands for: an edition, a placement, or the whole account.' }),
+      pattern: z.string().min(3).max(200).meta({
+        description:
+          'A regular expression for the whole ID; the groups `account` and `platform` may be named in it.',
       }),
-  })
-  .meta({ description: 'One kind of ID that the network gives out.' });
+      platforms: z
+        .record(z.string(), Platform)
+        .optional()
+        .meta({ description: 'What the `platform` group of the pattern stands for.' }),
+      needles: z.array(z.string().min(3).max(40)).min(1).max(8).meta({
+        description:
+          'Plain texts of which every ID holds one; files without any of them are not looked into.',
+      }),
+      samples: z
+        .partialRecord(Platform, z.union([z.string(), z.partialRecord(Format, z.string())]))
+        .default({})
+        .meta({
+          description: 'The IDs that the network gives out for testing: one per platform, or one per format.',
+        }),
+    })
+    .meta({ description: 'One kind of ID that the network gives out.' }),
+);
 export type IdKind = z.infer<typeof IdKind>;
 
 export const idKinds = ['app', 'unit'] as const;
 export type IdKindName = (typeof idKinds)[number];
 
-const FormatRules = z.strictObject({
-  platforms: z.array(Platform).min(1).optional().meta({ description: 'Only on these platforms.' }),
-  refresh: z
-    .strictObject({
-      min: Duration,
-      max: Duration,
-      managed: z.boolean().default(false),
-      off: z.boolean().default(true),
-    })
-    .optional()
-    .meta({ description: 'The bounds of a refresh time; left out where the format is never refreshed.' }),
-  content: z
-    .array(z.enum(['text', 'image', 'video']))
-    .optional()
-    .meta({ description: 'The content kinds to choose from.' }),
-  reward: z.boolean().optional().meta({ description: 'Whether a reward must be named.' }),
-  skippable: z
-    .boolean()
-    .optional()
-    .meta({ description: 'Whether the user may skip the ad; left out where it can be chosen.' }),
-  'end-card': z
-    .boolean()
-    .optional()
-    .meta({ description: 'Whether there is an end card; left out where it can be chosen.' }),
-  sizes: z.array(z.enum(sizeNames)).optional().meta({ description: 'The size classes to choose from.' }),
-  anchors: z.array(z.enum(anchorNames)).optional().meta({ description: 'Where it may stand on the screen.' }),
-  cap: z
-    .strictObject({ max: z.number().int().min(1).max(1000), per: Duration })
-    .optional()
-    .meta({ description: 'At most so many showings that the network allows per period.' }),
-  every: z
-    .strictObject({ min: z.number().int().min(1).max(1000) })
-    .optional()
-    .meta({ description: 'In a list: the fewest items between two ads.' }),
-  timeout: z
-    .strictObject({ min: Duration, max: Duration })
-    .optional()
-    .meta({ description: 'The bounds of the time to wait for an ad.' }),
-});
+const FormatRules = z.lazy(() =>
+  z.strictObject({
+    platforms: z.array(Platform).min(1).optional().meta({ description: 'Only on these platforms.' }),
+    refresh: z
+      .strictObject({
+        min: Duration,
+        max: Duration,
+        managed: z.boolean().default(false),
+        off: z.boolean().default(true),
+      })
+      .optional()
+      .meta({ description: 'The bounds of a refresh time; left out where the format is never refreshed.' }),
+    content: z
+      .array(z.enum(['text', 'image', 'video']))
+      .optional()
+      .meta({ description: 'The content kinds to choose from.' }),
+    reward: z.boolean().optional().meta({ description: 'Whether a reward must be named.' }),
+    skippable: z
+      .boolean()
+      .optional()
+      .meta({ description: 'Whether the user may skip the ad; left out where it can be chosen.' }),
+    'end-card': z
+      .boolean()
+      .optional()
+      .meta({ description: 'Whether there is an end card; left out where it can be chosen.' }),
+    sizes: z.array(z.enum(sizeNames)).optional().meta({ description: 'The size classes to choose from.' }),
+    anchors: z
+      .array(z.enum(anchorNames))
+      .optional()
+      .meta({ description: 'Where it may stand on the screen.' }),
+    cap: z
+      .strictObject({ max: z.number().int().min(1).max(1000), per: Duration })
+      .optional()
+      .meta({ description: 'At most so many showings that the network allows per period.' }),
+    every: z
+      .strictObject({ min: z.number().int().min(1).max(1000) })
+      .optional()
+      .meta({ description: 'In a list: the fewest items between two ads.' }),
+    timeout: z
+      .strictObject({ min: Duration, max: Duration })
+      .optional()
+      .meta({ description: 'The bounds of the time to wait for an ad.' }),
+  }),
+);
 
 /** Something that opens an account or a service, and must never stand in a file. */
-const Credential = z
-  .strictObject({
-    label: z.string().min(2).max(60),
-    scope: z.enum(['account', 'edition']).meta({ description: 'One for the publisher, or one per edition.' }),
-    platforms: z.array(Platform).min(1).optional(),
-    formats: z.array(Format).min(1).optional().meta({ description: 'Only needed for these formats.' }),
-    why: Why,
-  })
-  .meta({ description: 'A secret of the network: the roster names it, and never holds it.' });
+const Credential = z.lazy(() =>
+  z
+    .strictObject({
+      label: z.string().min(2).max(60),
+      scope: z
+        .enum(['account', 'edition'])
+        .meta({ description: 'One for the publisher, or one per edition.' }),
+      platforms: z.array(Platform).min(1).optional(),
+      formats: z.array(Format).min(1).optional().meta({ description: 'Only needed for these formats.' }),
+      why: Why,
+    })
+    .meta({ description: 'A secret of the network: the roster names it, and never holds it.' }),
+);
 
-export const Profile = z
-  .strictObject({
-    profile: z
-      .literal(1, 'This service reads profiles of version 1.')
-      .meta({ description: 'Version of this format.' }),
-    id: Slug,
-    name: z.string().min(2).max(60),
-    about: z.string().min(8).max(400),
-    site: z.url().optional().meta({ description: 'Where the network’s pages are.' }),
-    terms: Why.optional().meta({ description: 'What has to be accepted before anything serves, and why.' }),
-    ids: z.strictObject({ app: IdKind.optional(), unit: IdKind.optional() }),
-    credentials: z
-      .record(Slug, Credential)
-      .default({})
-      .meta({ description: 'Secrets by name. Rosters refer to them as secret:NAME.' }),
-    formats: z
-      .partialRecord(Format, FormatRules)
-      .refine((formats) => Object.keys(formats).length > 0, 'At least one format.'),
-    audiences: reasoned({ allowed: z.array(z.enum(audienceNames)).min(1) })
-      .optional()
-      .meta({ description: 'The audiences that the network serves; all of them when it says nothing.' }),
-    'serving-delay': Duration.optional().meta({
-      description: 'How long a new unit may take until it serves.',
-    }),
-    'app-ads': z
-      .array(
-        reasoned({
-          domain: z
-            .string()
-            .regex(/^([a-z0-9]([a-z0-9-]*[a-z0-9])?\.)+[a-z]{2,}$/, 'A domain in small letters.'),
-          relationship: z.enum(['DIRECT', 'RESELLER']),
-          certification: z.string().min(1).max(64).optional(),
-          account: z
-            .string()
-            .min(1)
-            .max(100)
-            .optional()
-            .meta({ description: 'For a reseller: the same account for every publisher.' }),
-        }),
-      )
-      .default([])
-      .meta({ description: 'Records that the network asks for in app-ads.txt.' }),
-    inventory: Inventory.optional(),
-    report: Report.optional(),
-    android: AndroidNeeds.optional(),
-    ios: IosNeeds.optional(),
-    stacks: StackNeeds.default({}),
-    code: CodeNeeds.default({}),
-  })
-  .meta({ title: 'Network profile', description: 'What an ad network gives out and what its SDK needs.' });
+export const Profile = z.lazy(() =>
+  z
+    .strictObject({
+      profile: z
+        .literal(1, 'This service reads profiles of version 1.')
+        .meta({ description: 'Version of this format.' }),
+      id: Slug,
+      name: z.string().min(2).max(60),
+      about: z.string().min(8).max(400),
+      site: z.url().optional().meta({ description: 'Where the network’s pages are.' }),
+      terms: Why.optional().meta({ description: 'What has to be accepted before anything serves, and why.' }),
+      ids: z.strictObject({ app: IdKind.optional(), unit: IdKind.optional() }),
+      credentials: z
+        .record(Slug, Credential)
+        .default({})
+        .meta({ description: 'Secrets by name. Rosters refer to them as secret:NAME.' }),
+      formats: z
+        .partialRecord(Format, FormatRules)
+        .refine((formats) => Object.keys(formats).length > 0, 'At least one format.'),
+      audiences: reasoned({ allowed: z.array(z.enum(audienceNames)).min(1) })
+        .optional()
+        .meta({ description: 'The audiences that the network serves; all of them when it says nothing.' }),
+      'serving-delay': Duration.optional().meta({
+        description: 'How long a new unit may take until it serves.',
+      }),
+      'app-ads': z
+        .array(
+          reasoned({
+            domain: z
+              .string()
+              .regex(/^([a-z0-9]([a-z0-9-]*[a-z0-9])?\.)+[a-z]{2,}$/, 'A domain in small letters.'),
+            relationship: z.enum(['DIRECT', 'RESELLER']),
+            certification: z.string().min(1).max(64).optional(),
+            account: z
+              .string()
+              .min(1)
+              .max(100)
+              .optional()
+              .meta({ description: 'For a reseller: the same account for every publisher.' }),
+          }),
+        )
+        .default([])
+        .meta({ description: 'Records that the network asks for in app-ads.txt.' }),
+      inventory: Inventory.optional(),
+      report: Report.optional(),
+      android: AndroidNeeds.optional(),
+      ios: IosNeeds.optional(),
+      stacks: StackNeeds.default({}),
+      code: CodeNeeds.default({}),
+    })
+    .meta({ title: 'Network profile', description: 'What an ad network gives out and what its SDK needs.' }),
+);
 export type Profile = z.infer<typeof Profile>;

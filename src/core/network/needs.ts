@@ -1,148 +1,166 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Format, reasoned, TreePath, Why } from './words.js';
 
-const AppIdPlace = z.discriminatedUnion('place', [
-  z.strictObject({
-    place: z.literal('manifest'),
-    key: z
-      .string()
-      .min(3)
-      .meta({ description: 'android:name of the meta-data element in the application element.' }),
-    resource: z
-      .string()
-      .regex(/^[a-z][a-z0-9_]*$/)
-      .meta({ description: 'Name of the string resource that holds the ID per source set.' }),
-    why: Why,
-  }),
-  z.strictObject({
-    place: z.literal('plist'),
-    key: z.string().min(3).meta({ description: 'Key in the property list of the application.' }),
-    setting: z
-      .string()
-      .regex(/^[A-Z][A-Z0-9_]*$/)
-      .meta({ description: 'Name of the build setting that holds the ID per configuration.' }),
-    why: Why,
-  }),
-  z.strictObject({ place: z.literal('code'), why: Why }),
-]);
+const AppIdPlace = z.lazy(() =>
+  z.discriminatedUnion('place', [
+    z.strictObject({
+      place: z.literal('manifest'),
+      key: z
+        .string()
+        .min(3)
+        .meta({ description: 'android:name of the meta-data element in the application element.' }),
+      resource: z
+        .string()
+        .regex(/^[a-z][a-z0-9_]*$/)
+        .meta({ description: 'Name of the string resource that holds the ID per source set.' }),
+      why: Why,
+    }),
+    z.strictObject({
+      place: z.literal('plist'),
+      key: z.string().min(3).meta({ description: 'Key in the property list of the application.' }),
+      setting: z
+        .string()
+        .regex(/^[A-Z][A-Z0-9_]*$/)
+        .meta({ description: 'Name of the build setting that holds the ID per configuration.' }),
+      why: Why,
+    }),
+    z.strictObject({ place: z.literal('code'), why: Why }),
+  ]),
+);
 
 const Version = z.string().min(1).max(40);
-const VersionRange = reasoned({ min: Version.optional(), below: Version.optional() }).refine(
-  ({ min, below }) => min !== undefined || below !== undefined,
-  'Give min, below, or both.',
+const VersionRange = z.lazy(() =>
+  reasoned({ min: Version.optional(), below: Version.optional() }).refine(
+    ({ min, below }) => min !== undefined || below !== undefined,
+    'Give min, below, or both.',
+  ),
 );
-const Permission = reasoned({ name: z.string().regex(/^[\w.]+$/) });
-const Level = reasoned({ value: z.number().int().min(1).max(99) });
+const Permission = z.lazy(() => reasoned({ name: z.string().regex(/^[\w.]+$/) }));
+const Level = z.lazy(() => reasoned({ value: z.number().int().min(1).max(99) }));
 
 /** A configuration file that the network's pages give out for one application. */
-const Companion = reasoned({
-  file: TreePath.meta({
-    description: 'Where the file has to lie, below the application module or the target’s folder.',
-  }),
-  format: z.enum(['json', 'plist']),
-  identifier: z
-    .array(z.string().min(1))
-    .min(1)
-    .max(8)
-    .meta({ description: 'The way to the application identifier in it, key by key; * for each entry.' }),
-}).meta({ description: 'A file that the network’s pages give out per application.' });
+const Companion = z.lazy(() =>
+  reasoned({
+    file: TreePath.meta({
+      description: 'Where the file has to lie, below the application module or the target’s folder.',
+    }),
+    format: z.enum(['json', 'plist']),
+    identifier: z
+      .array(z.string().min(1))
+      .min(1)
+      .max(8)
+      .meta({ description: 'The way to the application identifier in it, key by key; * for each entry.' }),
+  }).meta({ description: 'A file that the network’s pages give out per application.' }),
+);
 export type Companion = z.infer<typeof Companion>;
 
 /** A library that is handed out as a file. */
-const Binary = reasoned({
-  file: z.string().regex(/^[\w.-]+\.(aar|jar|xcframework|framework)$/, 'A file name of a library.'),
-  sha256: z
-    .string()
-    .regex(/^[0-9a-f]{64}$/)
-    .optional(),
-  version: Version,
-}).meta({ description: 'A library that is handed out as a file instead of being published.' });
+const Binary = z.lazy(() =>
+  reasoned({
+    file: z.string().regex(/^[\w.-]+\.(aar|jar|xcframework|framework)$/, 'A file name of a library.'),
+    sha256: z
+      .string()
+      .regex(/^[0-9a-f]{64}$/)
+      .optional(),
+    version: Version,
+  }).meta({ description: 'A library that is handed out as a file instead of being published.' }),
+);
 
-const ViewClass = reasoned({
-  class: z.string().regex(/^[\w.]+$/),
-  format: Format,
-  unit: z
-    .string()
-    .regex(/^\w+$/)
-    .optional()
-    .meta({ description: 'The attribute that takes the unit ID, without its prefix.' }),
-  size: z.string().regex(/^\w+$/).optional().meta({ description: 'The attribute that takes the size.' }),
-}).meta({ description: 'A view of the network that a layout or storyboard may name.' });
+const ViewClass = z.lazy(() =>
+  reasoned({
+    class: z.string().regex(/^[\w.]+$/),
+    format: Format,
+    unit: z
+      .string()
+      .regex(/^\w+$/)
+      .optional()
+      .meta({ description: 'The attribute that takes the unit ID, without its prefix.' }),
+    size: z.string().regex(/^\w+$/).optional().meta({ description: 'The attribute that takes the size.' }),
+  }).meta({ description: 'A view of the network that a layout or storyboard may name.' }),
+);
 export type ViewClass = z.infer<typeof ViewClass>;
 
-export const AndroidNeeds = z.strictObject({
-  'app-id': AppIdPlace.optional(),
-  'min-sdk': Level.optional(),
-  'compile-sdk': Level.optional(),
-  kotlin: VersionRange.optional().meta({ description: 'The Kotlin versions that the SDK works with.' }),
-  permissions: z.array(Permission).default([]),
-  repositories: z.array(reasoned({ url: z.url() })).default([]),
-  dependencies: z
-    .array(reasoned({ coordinate: z.string().regex(/^[\w.-]+:[\w.-]+$/), version: Version }))
-    .default([]),
-  binaries: z.array(Binary).default([]),
-  components: z
-    .array(
-      reasoned({
-        kind: z.enum(['activity', 'service', 'receiver', 'provider']),
-        name: z.string().regex(/^[\w.$]+$/),
-        attributes: z.record(z.string().regex(/^android:\w+$/), z.string()).default({}),
-        actions: z.array(z.string().min(1)).default([]),
-      }),
-    )
-    .default([])
-    .meta({ description: 'Components that the manifest must declare.' }),
-  application: reasoned({ class: z.string().regex(/^[\w.]+$/) })
-    .optional()
-    .meta({ description: 'The application class that must be declared, or extended by the title’s own.' }),
-  companion: Companion.optional(),
-  plugin: reasoned({ id: z.string().regex(/^[\w.-]+$/), version: Version })
-    .optional()
-    .meta({ description: 'The Gradle plugin that the application module must apply.' }),
-  views: z.array(ViewClass).default([]),
-});
+export const AndroidNeeds = z.lazy(() =>
+  z.strictObject({
+    'app-id': AppIdPlace.optional(),
+    'min-sdk': Level.optional(),
+    'compile-sdk': Level.optional(),
+    kotlin: VersionRange.optional().meta({ description: 'The Kotlin versions that the SDK works with.' }),
+    permissions: z.array(Permission).default([]),
+    repositories: z.array(reasoned({ url: z.url() })).default([]),
+    dependencies: z
+      .array(reasoned({ coordinate: z.string().regex(/^[\w.-]+:[\w.-]+$/), version: Version }))
+      .default([]),
+    binaries: z.array(Binary).default([]),
+    components: z
+      .array(
+        reasoned({
+          kind: z.enum(['activity', 'service', 'receiver', 'provider']),
+          name: z.string().regex(/^[\w.$]+$/),
+          attributes: z.record(z.string().regex(/^android:\w+$/), z.string()).default({}),
+          actions: z.array(z.string().min(1)).default([]),
+        }),
+      )
+      .default([])
+      .meta({ description: 'Components that the manifest must declare.' }),
+    application: reasoned({ class: z.string().regex(/^[\w.]+$/) })
+      .optional()
+      .meta({ description: 'The application class that must be declared, or extended by the title’s own.' }),
+    companion: Companion.optional(),
+    plugin: reasoned({ id: z.string().regex(/^[\w.-]+$/), version: Version })
+      .optional()
+      .meta({ description: 'The Gradle plugin that the application module must apply.' }),
+    views: z.array(ViewClass).default([]),
+  }),
+);
 export type AndroidNeeds = z.infer<typeof AndroidNeeds>;
 
-export const IosNeeds = z.strictObject({
-  'app-id': AppIdPlace.optional(),
-  'deployment-target': reasoned({ value: z.string().regex(/^\d+(\.\d+)?$/) }).optional(),
-  pods: z.array(reasoned({ name: z.string().min(1), version: Version })).default([]),
-  packages: z.array(reasoned({ url: z.url(), product: z.string().min(1), version: Version })).default([]),
-  binaries: z.array(Binary).default([]),
-  keys: z
-    .array(
-      reasoned({
-        key: z.string().min(1),
-        type: z.enum(['string', 'boolean', 'array', 'dict']),
-        value: z.union([z.string(), z.boolean()]).optional(),
-      }),
-    )
-    .default([])
-    .meta({ description: 'Further keys that the property list must hold.' }),
-  'linker-flags': z
-    .array(reasoned({ flag: z.string().regex(/^-[\w-]+$/) }))
-    .default([])
-    .meta({ description: 'Flags that OTHER_LDFLAGS must hold.' }),
-  attribution: reasoned({
-    ids: z.array(z.string().regex(/^[a-z0-9]{6,40}\.skadnetwork$/, 'Such as 4xk2m9f7qd.skadnetwork.')).min(1),
-    list: z.url().optional().meta({ description: 'Where the network publishes its list.' }),
-  })
-    .optional()
-    .meta({ description: 'The SKAdNetwork identifiers that the property list must name.' }),
-  companion: Companion.optional(),
-  views: z.array(ViewClass).default([]),
-});
+export const IosNeeds = z.lazy(() =>
+  z.strictObject({
+    'app-id': AppIdPlace.optional(),
+    'deployment-target': reasoned({ value: z.string().regex(/^\d+(\.\d+)?$/) }).optional(),
+    pods: z.array(reasoned({ name: z.string().min(1), version: Version })).default([]),
+    packages: z.array(reasoned({ url: z.url(), product: z.string().min(1), version: Version })).default([]),
+    binaries: z.array(Binary).default([]),
+    keys: z
+      .array(
+        reasoned({
+          key: z.string().min(1),
+          type: z.enum(['string', 'boolean', 'array', 'dict']),
+          value: z.union([z.string(), z.boolean()]).optional(),
+        }),
+      )
+      .default([])
+      .meta({ description: 'Further keys that the property list must hold.' }),
+    'linker-flags': z
+      .array(reasoned({ flag: z.string().regex(/^-[\w-]+$/) }))
+      .default([])
+      .meta({ description: 'Flags that OTHER_LDFLAGS must hold.' }),
+    attribution: reasoned({
+      ids: z
+        .array(z.string().regex(/^[a-z0-9]{6,40}\.skadnetwork$/, 'Such as 4xk2m9f7qd.skadnetwork.'))
+        .min(1),
+      list: z.url().optional().meta({ description: 'Where the network publishes its list.' }),
+    })
+      .optional()
+      .meta({ description: 'The SKAdNetwork identifiers that the property list must name.' }),
+    companion: Companion.optional(),
+    views: z.array(ViewClass).default([]),
+  }),
+);
 export type IosNeeds = z.infer<typeof IosNeeds>;
 
 /** Where it stands for which version of a package its native libraries were fetched. */
-const Resolution = z.strictObject({
-  file: TreePath.meta({ description: 'The JSON file that the command writes.' }),
-  version: z
-    .array(z.string().min(1))
-    .min(1)
-    .max(8)
-    .meta({ description: 'The way to the version of the package in it, key by key.' }),
-});
+const Resolution = z.lazy(() =>
+  z.strictObject({
+    file: TreePath.meta({ description: 'The JSON file that the command writes.' }),
+    version: z
+      .array(z.string().min(1))
+      .min(1)
+      .max(8)
+      .meta({ description: 'The way to the version of the package in it, key by key.' }),
+  }),
+);
 
 const Published = { package: z.string().min(1).max(120), version: Version };
 
@@ -151,75 +169,81 @@ const orNone = <Needs extends z.ZodType>(needs: Needs) =>
   z.union([z.strictObject({ none: Why }), needs]).optional();
 
 /** What the stacks that build for both platforms need, on top of what the native trees inside them need. */
-export const StackNeeds = z
-  .strictObject({
-    flutter: orNone(
-      reasoned({
-        ...Published,
-        sdk: Version.optional().meta({ description: 'The lowest Dart SDK.' }),
-      }),
-    ),
-    'react-native': orNone(
-      reasoned({
-        ...Published,
-        'react-native': Version.optional().meta({ description: 'The lowest version of React Native.' }),
-      }),
-    ),
-    expo: orNone(
-      reasoned({
-        ...Published,
-        plugin: z
-          .strictObject({
-            'android-app-id': z.string().min(1).optional(),
-            'ios-app-id': z.string().min(1).optional(),
+export const StackNeeds = z.lazy(() =>
+  z
+    .strictObject({
+      flutter: orNone(
+        reasoned({
+          ...Published,
+          sdk: Version.optional().meta({ description: 'The lowest Dart SDK.' }),
+        }),
+      ),
+      'react-native': orNone(
+        reasoned({
+          ...Published,
+          'react-native': Version.optional().meta({ description: 'The lowest version of React Native.' }),
+        }),
+      ),
+      expo: orNone(
+        reasoned({
+          ...Published,
+          plugin: z
+            .strictObject({
+              'android-app-id': z.string().min(1).optional(),
+              'ios-app-id': z.string().min(1).optional(),
+            })
+            .optional()
+            .meta({ description: 'The names of the plugin’s options that take the app IDs.' }),
+          'development-build': z
+            .boolean()
+            .default(true)
+            .meta({ description: 'Whether the package has native code, which the stock client lacks.' }),
+        }),
+      ),
+      unity: orNone(
+        reasoned({
+          ...Published,
+          editor: Version.optional().meta({ description: 'The lowest version of the editor.' }),
+          registry: z
+            .strictObject({
+              name: z.string().min(1),
+              url: z.url(),
+              scopes: z.array(z.string().min(1)).min(1),
+            })
+            .optional(),
+          symbols: z.array(z.string().regex(/^[A-Z][A-Z0-9_]*$/)).default([]),
+          settings: z
+            .strictObject({
+              asset: TreePath,
+              fields: z.strictObject({
+                'android-app-id': z.string().optional(),
+                'ios-app-id': z.string().optional(),
+              }),
+              script: z
+                .string()
+                .regex(/^[0-9a-f]{32}$/, 'Thirty-two hexadecimal digits, as a .meta file has them.')
+                .optional()
+                .meta({ description: 'The GUID of the class of the asset; with it the asset can be made.' }),
+            })
+            .optional()
+            .meta({ description: 'The settings asset and the fields that take the app IDs.' }),
+          native: reasoned({
+            android: Resolution.optional(),
+            ios: Resolution.optional(),
+            command: z.string().min(3).max(120).meta({ description: 'The menu command that fetches them.' }),
           })
-          .optional()
-          .meta({ description: 'The names of the plugin’s options that take the app IDs.' }),
-        'development-build': z
-          .boolean()
-          .default(true)
-          .meta({ description: 'Whether the package has native code, which the stock client lacks.' }),
-      }),
-    ),
-    unity: orNone(
-      reasoned({
-        ...Published,
-        editor: Version.optional().meta({ description: 'The lowest version of the editor.' }),
-        registry: z
-          .strictObject({ name: z.string().min(1), url: z.url(), scopes: z.array(z.string().min(1)).min(1) })
-          .optional(),
-        symbols: z.array(z.string().regex(/^[A-Z][A-Z0-9_]*$/)).default([]),
-        settings: z
-          .strictObject({
-            asset: TreePath,
-            fields: z.strictObject({
-              'android-app-id': z.string().optional(),
-              'ios-app-id': z.string().optional(),
-            }),
-            script: z
-              .string()
-              .regex(/^[0-9a-f]{32}$/, 'Thirty-two hexadecimal digits, as a .meta file has them.')
-              .optional()
-              .meta({ description: 'The GUID of the class of the asset; with it the asset can be made.' }),
-          })
-          .optional()
-          .meta({ description: 'The settings asset and the fields that take the app IDs.' }),
-        native: reasoned({
-          android: Resolution.optional(),
-          ios: Resolution.optional(),
-          command: z.string().min(3).max(120).meta({ description: 'The menu command that fetches them.' }),
-        })
-          .optional()
-          .meta({ description: 'Native libraries that the package names and that a command fetches.' }),
-      }),
-    ),
-    maui: orNone(
-      reasoned({
-        ...Published,
-        source: z.url().optional().meta({ description: 'The package feed, when it is not the usual one.' }),
-        frameworks: z.array(z.string().regex(/^net\d+\.\d+-(android|ios)$/)).default([]),
-      }),
-    ),
-  })
-  .meta({ description: 'Packages for the stacks that build for both platforms.' });
+            .optional()
+            .meta({ description: 'Native libraries that the package names and that a command fetches.' }),
+        }),
+      ),
+      maui: orNone(
+        reasoned({
+          ...Published,
+          source: z.url().optional().meta({ description: 'The package feed, when it is not the usual one.' }),
+          frameworks: z.array(z.string().regex(/^net\d+\.\d+-(android|ios)$/)).default([]),
+        }),
+      ),
+    })
+    .meta({ description: 'Packages for the stacks that build for both platforms.' }),
+);
 export type StackNeeds = z.infer<typeof StackNeeds>;

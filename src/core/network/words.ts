@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { formatNames, platformNames, stageNames } from './names.js';
 
 export const Platform = z.enum(platformNames).meta({ description: 'The platform of an edition.' });

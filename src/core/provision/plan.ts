@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { InventoryApp, InventoryUnit, UnitSettings } from '../inventory/model.js';
 import { unitName } from '../inventory/names.js';
 import { Format, Platform, platforms, type Profile } from '../network/model.js';

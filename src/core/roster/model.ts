@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { anchorNames, audienceNames, sizeNames } from '../network/names.js';
 import { Duration, Format, Platform, Slug, Stage } from '../network/model.js';
 

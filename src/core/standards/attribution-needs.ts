@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { mergeAttribution } from '../formats/plist/attribution.js';
 import { readPlist } from '../formats/plist/read.js';
 import type { Profile } from '../network/model.js';

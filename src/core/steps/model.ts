@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Reading } from '../board/board.js';
 import type { Finding } from '../checks/model.js';
 import type { InventoryApp, InventoryReading } from '../inventory/model.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Platform } from '../network/model.js';
 
 export const TextEdit = z

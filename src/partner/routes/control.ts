@@ -1,6 +1,6 @@
 import { timingSafeEqual } from 'node:crypto';
 import type { Router } from 'express';
-import { z } from 'zod';
+import * as z from 'zod';
 import { Format, Platform } from '../../core/network/model.js';
 import { UnitSettings, UnitStatus } from '../../core/inventory/model.js';
 import { networkOf, type PartnerContext } from '../context.js';

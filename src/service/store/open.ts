@@ -18,7 +18,16 @@ export interface OpenStore {
 /** Opens the record in a data folder, making and migrating it when needed. */
 export function openStore(home: string): OpenStore {
   mkdirSync(home, { recursive: true, mode: 0o700 });
-  const sqlite = new Database(join(home, 'syndexa.sqlite'), { timeout: 10_000, ...builtBinding() });
+  return openFile(join(home, 'syndexa.sqlite'));
+}
+
+/** A record that lives in memory, and is gone when it is closed. */
+export function openStoreInMemory(): OpenStore {
+  return openFile(':memory:');
+}
+
+function openFile(file: string): OpenStore {
+  const sqlite = new Database(file, { timeout: 10_000, ...builtBinding() });
   sqlite.pragma('journal_mode = WAL');
   sqlite.pragma('synchronous = NORMAL');
   sqlite.pragma('foreign_keys = ON');

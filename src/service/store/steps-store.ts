@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Platform } from '../../core/network/model.js';
 import { StoreListing, type Tick } from '../../core/steps/model.js';
 import type { Db } from './open.js';

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { and, eq, inArray, like } from 'drizzle-orm';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { LinkedTree, WiringAnswer } from '../../api/trees.js';
 import { SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
@@ -98,6 +98,16 @@ export class TreeStore {
   }
 
   private open(id: string): { name: string; tree: Tree } {
+    const { name, files, folders, skipped, contents } = this.contentsOf(id);
+    const all = files.map(({ path, hash }): TreeFile => ({
+      path,
+      hash,
+      bytes: contents.get(hash) ?? Buffer.alloc(0),
+    }));
+    return { name, tree: new Tree(all, folders, skipped, this.read) };
+  }
+
+  private contentsOf(id: string): z.infer<typeof SnapshotManifest> & { contents: Map<string, Buffer> } {
     const row = this.db.select().from(snapshots).where(eq(snapshots.id, id)).get();
     if (!row)
       throw new ServiceError('not-found', `There is no snapshot ${id}.`, { fix: 'Send the tree again.' });
@@ -117,12 +127,7 @@ export class TreeStore {
       throw new ServiceError('invalid', `The content of ${missing.path} was never sent.`, {
         fix: 'Send the contents that were named as missing, then ask again.',
       });
-    const all = files.map(({ path, hash }): TreeFile => ({
-      path,
-      hash,
-      bytes: contents.get(hash) ?? Buffer.alloc(0),
-    }));
-    return { name, tree: new Tree(all, folders, skipped, this.read) };
+    return { name, files, folders, skipped, contents };
   }
 
   /** Keeps a wiring; `network` is the one that it takes out, if any. */

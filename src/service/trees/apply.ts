@@ -15,7 +15,7 @@ import {
   writeFile,
 } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 import { donePrefix, draftPrefix, leftovers, stagingName } from './leftovers.js';
 import type { FileEdit } from '../../core/wiring/model.js';
 import { applyEdits } from '../../core/text/edit.js';

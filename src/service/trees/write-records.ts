@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { mkdir, readdir, readFile, realpath, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { WriteEntry } from '../../api/trees.js';
 import type { FileEdit } from '../../core/wiring/model.js';
 import { FileChangedError, fileAt, hashOf, writeTree, type NewContent } from './apply.js';

@@ -1,5 +1,5 @@
 import { parse, TomlError } from 'smol-toml';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { ReadProblem } from '../problem.js';
 
 export interface CatalogEntry {

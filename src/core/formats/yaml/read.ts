@@ -1,5 +1,5 @@
 import { isMap, isPair, isScalar, isSeq, LineCounter, parseDocument, type Document } from 'yaml';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { Position } from '../../text/line-map.js';
 
 /** A fault in a document, with the field it concerns and, where known, its place. */
