@@ -314,8 +314,8 @@ class Collector {
           this.result.files.push({ path, hash, size: times.size, bytes: () => readFileSync(whole) });
         return;
       }
-      this.result.read++;
       const read = readWhole(whole, this.plan.maxFileBytes);
+      this.result.read++;
       if ('tooLarge' in read) {
         this.leaveOut(path, tooLarge(read.tooLarge, this.plan));
       } else if (!onlyWithNeedle || this.needles.standIn(read.bytes)) {

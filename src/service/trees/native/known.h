@@ -11,7 +11,8 @@
 
 namespace syndexa {
 
-/** What tells that a file is as it was: bytes, time of change and time of any change to its entry (milliseconds), number. */
+/** What tells that a file is as it was: bytes, time of change and time of any change to its entry
+ * (milliseconds), number. */
 struct Times {
   double size = 0;
   double changed = 0;
@@ -32,7 +33,8 @@ struct Times {
   }
 
   bool operator==(const Times& other) const {
-    return size == other.size && changed == other.changed && entered == other.entered && number == other.number;
+    return size == other.size && changed == other.changed && entered == other.entered &&
+           number == other.number;
   }
 };
 
@@ -40,7 +42,8 @@ constexpr size_t kHashBytes = 32;
 
 /**
  * The list that `known-files.ts` keeps: for each file the length of its path (two bytes), the path, its times
- * (four doubles), and either 0 when it did not matter, or 1 and its hash. All numbers lie as the machine has them.
+ * (four doubles), and either 0 when it did not matter, or 1 and its hash. All numbers lie as the machine has
+ * them.
  */
 class KnownList {
  public:

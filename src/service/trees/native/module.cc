@@ -133,7 +133,8 @@ Plan PlanOf(const Values& values, napi_env env, napi_value object) {
   values.ForEach(get("needles"), [&](napi_value text) { plan.needles.push_back(values.Text(text)); });
   values.ForEach(get("skipFolders"), [&](napi_value name) { plan.skip_folders.insert(values.Text(name)); });
   values.ForEach(get("skipBeside"), [&](napi_value each) {
-    plan.skip_beside[values.Text(values.Get(each, "folder"))].push_back(values.Text(values.Get(each, "beside")));
+    plan.skip_beside[values.Text(values.Get(each, "folder"))].push_back(
+        values.Text(values.Get(each, "beside")));
   });
   values.ForEach(get("ends"), [&](napi_value end) { plan.ends.push_back(values.Text(end)); });
   plan.max_file_bytes = static_cast<size_t>(values.Number(get("maxFileBytes")));
@@ -173,7 +174,8 @@ napi_value ResultOf(const Values& values, const Found& found) {
   });
   return values.MakeObject({
       {"files", files},
-      {"folders", values.MakeList(found.folders, [&](const std::string& path) { return values.MakeText(path); })},
+      {"folders",
+       values.MakeList(found.folders, [&](const std::string& path) { return values.MakeText(path); })},
       {"leftOut", left_out},
       {"seen", values.MakeNumber(static_cast<double>(found.seen))},
       {"read", values.MakeNumber(static_cast<double>(found.read))},

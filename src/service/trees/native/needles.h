@@ -15,11 +15,11 @@
 namespace syndexa {
 
 /**
- * Looks for many texts at once in the bytes of a file. Of every text the three neighbouring bytes are taken that
- * are rarest; each text lies in one of eight buckets, and six tables of sixteen bytes tell by the halves of three
- * bytes which buckets they may belong to. A processor that looks sixteen bytes up at once (SSSE3) does so for
- * sixteen places at once. What passes is compared. It finds what `find-needles.ts` finds, which serves where this is
- * not built; a test holds the two together.
+ * Looks for many texts at once in the bytes of a file. Of every text the three neighbouring bytes are taken
+ * that are rarest; each text lies in one of eight buckets, and six tables of sixteen bytes tell by the halves
+ * of three bytes which buckets they may belong to. A processor that looks sixteen bytes up at once (SSSE3)
+ * does so for sixteen places at once. What passes is compared. It finds what `find-needles.ts` finds, which
+ * serves where this is not built; a test holds the two together.
  */
 class Needles {
  public:
@@ -128,8 +128,9 @@ class Needles {
       for (size_t place = 0; place < kWindow; place++) {
         const __m128i bytes = _mm_loadu_si128(reinterpret_cast<const __m128i*>(at + place));
         const __m128i upper = _mm_and_si128(_mm_srli_epi16(bytes, 4), half);
-        buckets = _mm_and_si128(buckets, _mm_and_si128(_mm_shuffle_epi8(low[place], _mm_and_si128(bytes, half)),
-                                                       _mm_shuffle_epi8(high[place], upper)));
+        buckets =
+            _mm_and_si128(buckets, _mm_and_si128(_mm_shuffle_epi8(low[place], _mm_and_si128(bytes, half)),
+                                                 _mm_shuffle_epi8(high[place], upper)));
       }
       unsigned passed = 0xffff ^ static_cast<unsigned>(_mm_movemask_epi8(_mm_cmpeq_epi8(buckets, none)));
       for (; passed; passed &= passed - 1) {

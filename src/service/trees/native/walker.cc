@@ -21,7 +21,9 @@ bool EndsWith(const std::string& text, const std::string& end) {
   return text.size() >= end.size() && text.compare(text.size() - end.size(), end.size(), end) == 0;
 }
 
-bool StartsWith(const std::string& text, const std::string& start) { return text.compare(0, start.size(), start) == 0; }
+bool StartsWith(const std::string& text, const std::string& start) {
+  return text.compare(0, start.size(), start) == 0;
+}
 
 std::string ExtensionOf(const std::string& name) {
   const size_t dot = name.rfind('.');
@@ -32,7 +34,10 @@ std::string ExtensionOf(const std::string& name) {
 bool IsText(const std::string& name) {
   for (size_t at = 0; at < name.size();) {
     const auto lead = static_cast<uint8_t>(name[at]);
-    const size_t more = lead < 0x80 ? 0 : lead >= 0xc2 && lead < 0xe0 ? 1 : lead >= 0xe0 && lead < 0xf0 ? 2 : 3;
+    const size_t more = lead < 0x80                   ? 0
+                        : lead >= 0xc2 && lead < 0xe0 ? 1
+                        : lead >= 0xe0 && lead < 0xf0 ? 2
+                                                      : 3;
     if (lead >= 0x80 && (lead < 0xc2 || lead > 0xf4)) return false;
     uint32_t point = more == 0 ? lead : lead & (0x3f >> more);
     for (size_t next = 1; next <= more; next++) {
@@ -106,7 +111,8 @@ Walker::Walker(const Plan& plan)
     if (rule.has_suffix && end.find('.') == std::string::npos) any_extension_.push_back(&rule);
     else by_extension_[ExtensionOf(end)].push_back(&rule);
   }
-  for (auto& [_, rules] : by_extension_) rules.insert(rules.end(), any_extension_.begin(), any_extension_.end());
+  for (auto& [_, rules] : by_extension_)
+    rules.insert(rules.end(), any_extension_.begin(), any_extension_.end());
 }
 
 Found Walker::Run() {
@@ -179,7 +185,10 @@ void Walker::List(const Task& task, Desk& desk) {
     unsigned char kind = each->d_type;
     struct stat stats;
     if (kind == DT_UNKNOWN && fstatat(at, each->d_name, &stats, AT_SYMLINK_NOFOLLOW) == 0)
-      kind = S_ISDIR(stats.st_mode) ? DT_DIR : S_ISREG(stats.st_mode) ? DT_REG : S_ISLNK(stats.st_mode) ? DT_LNK : 0;
+      kind = S_ISDIR(stats.st_mode)   ? DT_DIR
+             : S_ISREG(stats.st_mode) ? DT_REG
+             : S_ISLNK(stats.st_mode) ? DT_LNK
+                                      : 0;
     entries.push_back({name, kind});
   }
   const std::string parent = folder.substr(folder.rfind('/') + 1);
@@ -231,9 +240,9 @@ void Walker::Read(const std::string& path, int at, const Wanted& wanted, Desk& d
       return;
     }
   }
-  desk.found.read++;
   const Handle file(OpenFile(at, wanted.name, wanted.link));
   if (!file) return desk.LeaveOut(path, Reason::kSystem, errno);
+  desk.found.read++;
   ssize_t got = read(file.number(), desk.room.data(), desk.room.size());
   if (got < 0) return desk.LeaveOut(path, Reason::kSystem, errno);
   auto length = static_cast<size_t>(got);
@@ -252,7 +261,8 @@ void Walker::Read(const std::string& path, int at, const Wanted& wanted, Desk& d
   Keep(path, wanted, times, length, desk);
 }
 
-void Walker::Keep(const std::string& path, const Wanted& wanted, const Times& times, size_t length, Desk& desk) {
+void Walker::Keep(const std::string& path, const Wanted& wanted, const Times& times, size_t length,
+                  Desk& desk) {
   const char* bytes = desk.room.data();
   if (!wanted.needle || needles_.StandIn(bytes, length))
     desk.found.files.push_back({path, times, std::string(bytes, length), ""});
