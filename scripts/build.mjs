@@ -76,7 +76,9 @@ const othersApart = {
       const end = entry.split('/').at(-1).replace(/ts$/, 'js');
       const filter = new RegExp(`/${end.replace('.', '\\.')}$`);
       build.onResolve({ filter }, ({ kind }) =>
-        kind === 'dynamic-import' || name === 'service' ? { path: `./${name}.cjs`, external: true } : undefined,
+        kind === 'dynamic-import' || name === 'service'
+          ? { path: `./${name}.cjs`, external: true }
+          : undefined,
       );
     }
   },

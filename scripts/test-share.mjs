@@ -10,7 +10,7 @@ function lines(folder) {
   for (const entry of readdirSync(join(root, folder), { withFileTypes: true })) {
     const path = join(folder, entry.name);
     if (entry.isDirectory()) total += lines(path);
-    else if (/\.(ts|tsx|mjs|css)$/.test(entry.name))
+    else if (/\.(ts|tsx|mjs|css|cc|h)$/.test(entry.name))
       total += readFileSync(join(root, path), 'utf8')
         .split('\n')
         .filter((line) => line.trim()).length;

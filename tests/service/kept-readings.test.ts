@@ -152,7 +152,9 @@ describe('opening a record', () => {
     openStore(home).close();
     inRecord((db) => {
       db.exec('drop table kept_readings');
-      db.exec('delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)');
+      db.exec(
+        'delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)',
+      );
     });
     openStore(home).close();
     expect(inRecord((db) => db.prepare('select count(*) from kept_readings').pluck().get())).toBe(0);
