@@ -1,6 +1,6 @@
 // What every benchmark of surveys needs: the client as a process, a service, medians, and a line for each ratio.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -23,7 +23,8 @@ export function measuring() {
   // NODE_EXTRA_CA_CERTS makes every start of Node read a file of certificates, for a reason of the machine it is
   // set on; nothing here speaks TLS, so it is left out.
   const { SYNDEXA_URL: _, NODE_EXTRA_CA_CERTS: __, ...inherited } = process.env;
-  const env = { ...inherited, SYNDEXA_HOME: join(folder, 'home') };
+  const home = join(folder, 'home');
+  const env = { ...inherited, SYNDEXA_HOME: home };
 
   function timed(command, args) {
     const from = process.hrtime.bigint();
@@ -60,6 +61,11 @@ export function measuring() {
     syndexa,
     serve,
     survey: () => syndexa('survey', tree, '--json').time,
+    /** A survey by a client that was never run before: with an empty data folder. */
+    surveyAnew() {
+      rmSync(home, { recursive: true, force: true });
+      return syndexa('survey', tree, '--json').time;
+    },
     check: () => syndexa('check', tree, '--json', '--fail-on', 'never').time,
     search: () => timed('rg', ['--no-ignore', '--hidden', '-n', patterns, tree]).time,
   };

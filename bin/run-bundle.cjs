@@ -34,22 +34,24 @@ const seldom = new Set([
   'assert',
   'child_process',
   'crypto',
+  'fs/promises',
   'os',
   'readline/promises',
+  'timers/promises',
   'worker_threads',
   'zlib',
 ]);
 
 /** A part of Node that is loaded when something is first asked of it. */
 function whenAsked(own, name) {
-  let module;
-  return new Proxy(
-    {},
-    {
-      get: (_, key) => (module ??= own(name))[key],
-      has: (_, key) => key in (module ??= own(name)),
-    },
-  );
+  let loaded;
+  const module = () => (loaded ??= own(name));
+  // Some are functions themselves, so what stands for them must be one.
+  return new Proxy(function standIn() {}, {
+    get: (_, key) => module()[key],
+    has: (_, key) => key in module(),
+    apply: (_, self, args) => Reflect.apply(module(), self, args),
+  });
 }
 
 /** Keeps what was compiled, when the process ends and the command has shown which functions it needs. */

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { UnitMatch, Unmatched } from '../core/inventory/match.js';
+import { HeldElsewhere, UnitMatch, Unmatched } from '../core/inventory/match.js';
 import { InventoryReading, OddRow } from '../core/inventory/model.js';
 import { Platform } from '../core/network/model.js';
 import { ProvisionStep } from '../core/provision/plan.js';
@@ -84,6 +84,8 @@ export const CollectAnswer = z
     matches: z.array(UnitMatch),
     unmatched: z.array(Unmatched).meta({ description: 'At most 1000; see `unmatchedCount`.' }),
     unmatchedCount: z.number(),
+    elsewhere: z.array(HeldElsewhere).meta({ description: 'At most 1000; see `elsewhereCount`.' }),
+    elsewhereCount: z.number(),
     odd: z.array(OddRow).meta({ description: 'At most 1000; see `oddCount`.' }),
     oddCount: z.number(),
     taken: z.number().meta({ description: 'IDs that were written into the roster.' }),

@@ -42,24 +42,43 @@ interface RawAnswer {
   text: string;
 }
 
+export interface ClientOptions extends Partial<Pick<Client, 'roots' | 'own'>> {
+  /** A tree that began to be read before there was a service. */
+  ahead?: TreeReading | null;
+  /** Keeps connections; one of the client's own when it is left out. */
+  agent?: Agent;
+}
+
+/** What keeps connections to a service open from one call to the next. */
+export function keepingAgent(): Agent {
+  return new Agent({ keepAlive: true, maxSockets: 4 });
+}
+
 /** Speaks to the service, by HTTP only. */
 export class Client {
-  readonly #agent = new Agent({ keepAlive: true, maxSockets: 4 });
+  readonly #agent: Agent;
+  #ahead: TreeReading | null;
+  /** Folders below which the service reads trees by itself. */
+  readonly roots: readonly string[];
+  /** Whether the service runs in this process, for this one command. */
+  readonly own: boolean;
 
+  /** @param who the name under which changes are taken down */
   constructor(
     readonly url: string,
     private readonly who: string,
-    /** Folders below which the service reads trees by itself. */
-    readonly roots: readonly string[] = [],
-    private ahead: TreeReading | null = null,
-    /** Whether the service runs in this process, for this one command. */
-    readonly own = false,
-  ) {}
+    { roots = [], own = false, ahead = null, agent = keepingAgent() }: ClientOptions = {},
+  ) {
+    this.roots = roots;
+    this.own = own;
+    this.#ahead = ahead;
+    this.#agent = agent;
+  }
 
   /** The tree that began to be read before the service was there. It is given out once, for files change. */
   takeAhead(): TreeReading | null {
-    const { ahead } = this;
-    this.ahead = null;
+    const ahead = this.#ahead;
+    this.#ahead = null;
     return ahead;
   }
 

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { get } from 'node:http';
+import { get, type Agent } from 'node:http';
 import { homedir, userInfo } from 'node:os';
 import { join } from 'node:path';
-import { Client } from './client.js';
+import { Client, keepingAgent } from './client.js';
 import { CommandError, exit, type Io } from './io.js';
 import { readAhead } from './read-ahead.js';
 import { version } from './version.js';
@@ -42,25 +42,27 @@ export async function connect(io: Io, tree?: string): Promise<Connection> {
       );
     }
     const url = named.replace(/\/$/, '');
-    const found = await health(url);
+    const agent = keepingAgent();
+    const found = await health(url, agent);
     if (!found)
       throw new CommandError(
         `No service answers at ${url}.`,
         exit.unreachable,
         'Start it with syndexa serve, or leave SYNDEXA_URL unset.',
       );
-    return remote(new Client(url, who, found.roots));
+    return remote(new Client(url, who, { roots: found.roots, agent }));
   }
   const home = homeFolder(io.env);
   const candidates = [announced(home), io.env.SYNDEXA_HOME ? undefined : `http://127.0.0.1:${usualPort}`];
   for (const url of new Set(candidates)) {
-    const found = url ? await health(url) : null;
-    if (url && found) return remote(new Client(url, who, found.roots));
+    const agent = keepingAgent();
+    const found = url ? await health(url, agent) : null;
+    if (url && found) return remote(new Client(url, who, { roots: found.roots, agent }));
   }
   const ahead = tree === undefined ? null : await readAhead(io, tree);
   const { startService } = await import('../service/boot.js');
   const service = await startService({ home, port: 0, version, brief: true, env: io.env });
-  const client = new Client(service.url, who, [], ahead, true);
+  const client = new Client(service.url, who, { ahead, own: true });
   return {
     client,
     own: true,
@@ -115,9 +117,9 @@ export async function answers(url: string): Promise<boolean> {
 }
 
 /** What a service says of itself; null when none answers within half a second. */
-function health(url: string): Promise<{ roots: string[] } | null> {
+function health(url: string, agent?: Agent): Promise<{ roots: string[] } | null> {
   return new Promise((resolve) => {
-    const call = get(`${url}/healthz`, { timeout: 500 }, (response) => {
+    const call = get(`${url}/healthz`, { timeout: 500, ...(agent && { agent }) }, (response) => {
       let text = '';
       response.setEncoding('utf8').on('data', (chunk: string) => (text += chunk.slice(0, 100_000)));
       response.on('end', () => resolve(healthOf(text)));

@@ -71,7 +71,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     },
     roster: new RosterStore(store.db),
     trees: new TreeStore(store.db, build === null ? undefined : new StoredReadings(store.db, build)),
-    watched: new WatchedTrees(),
+    watched: new WatchedTrees(join(home, 'known-files')),
     writes: new WriteRecords(home),
     profiles: new ProfileShelf(home, log),
     roots: (options.roots ?? []).map((root) => realpathSync(root)),

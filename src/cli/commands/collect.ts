@@ -89,7 +89,7 @@ function columnsOf(words: readonly string[]): Record<string, string> {
 const shown = 40;
 
 function collectText(answer: CollectAnswer, paint: Paint): string {
-  const { matches, unmatched, unmatchedCount, odd, oddCount, units } = answer;
+  const { matches, unmatched, unmatchedCount, elsewhere, elsewhereCount, odd, oddCount, units } = answer;
   const known = matches.filter(({ isNew }) => !isNew).length;
   const lines = [
     `${units} units of ${paint.bold(answer.network)}; ${known} of them are in the roster already.`,
@@ -111,6 +111,12 @@ function collectText(answer: CollectAnswer, paint: Paint): string {
     );
   }
   if (unmatchedCount > shown) lines.push(paint.dim(`  and ${unmatchedCount - shown} more; --json has them`));
+  if (elsewhereCount > 0) lines.push('', `In other titles (${elsewhereCount})`);
+  for (const { unit, title, placement, platform } of elsewhere.slice(0, shown))
+    lines.push(
+      `  ${paint.dim('·')} ${unit.id}  ${paint.dim(`${title}, ${placement} (${platformNames[platform]})`)}`,
+    );
+  if (elsewhereCount > shown) lines.push(paint.dim(`  and ${elsewhereCount - shown} more; --json has them`));
   if (oddCount > 0) lines.push('', `Rows that make no sense (${oddCount})`);
   for (const { row, message } of odd.slice(0, shown)) lines.push(`  ${paint.yellow('▲')} ${row}: ${message}`);
   return `${lines.join('\n')}\n`;

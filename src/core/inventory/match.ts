@@ -31,6 +31,24 @@ export const Unmatched = z.object({
 });
 export type Unmatched = z.infer<typeof Unmatched>;
 
+export const HeldElsewhere = z
+  .object({ unit: InventoryUnit, title: z.string(), placement: z.string(), platform: Platform })
+  .meta({ description: 'A row of an inventory whose ID another title holds, and where.' });
+export type HeldElsewhere = z.infer<typeof HeldElsewhere>;
+
+/** Where the units of one network stand in other titles, by their ID. */
+export type OtherUnits = ReadonlyMap<string, Omit<HeldElsewhere, 'unit'>>;
+
+/** Where the units of a network stand in titles. */
+export function unitsOf(network: string, titles: Iterable<readonly [id: string, title: Title]>): OtherUnits {
+  const units = new Map<string, Omit<HeldElsewhere, 'unit'>>();
+  for (const [id, title] of titles)
+    for (const held of heldIds(title))
+      if (held.network === network && held.placement !== undefined)
+        units.set(held.id, { title: id, placement: held.placement, platform: held.platform });
+  return units;
+}
+
 /** A place of the roster that wants a production ID and has none. */
 interface Slot extends UnitSpot {
   key: string;
@@ -39,13 +57,15 @@ interface Slot extends UnitSpot {
 /**
  * Matches the units of an inventory to placements: by ID, then by name, then by format and platform where just
  * one row and one placement are left. Each row and each placement is matched once; what is open stays listed.
+ * A row that another title holds is never matched, whatever it is called.
  */
 export function matchUnits(
   titleId: string,
   title: Title,
   profile: Profile,
   units: readonly InventoryUnit[],
-): { matches: UnitMatch[]; unmatched: Unmatched[] } {
+  others: OtherUnits = new Map(),
+): { matches: UnitMatch[]; unmatched: Unmatched[]; elsewhere: HeldElsewhere[] } {
   const held = new Map(
     heldIds(title)
       .filter(({ network, kind }) => network === profile.id && kind === 'unit')
@@ -53,8 +73,10 @@ export function matchUnits(
   );
   const matches: UnitMatch[] = [];
   const open: InventoryUnit[] = [];
+  const elsewhere: HeldElsewhere[] = [];
   for (const unit of units) {
     const at = held.get(unit.id);
+    const other = others.get(unit.id);
     if (at?.placement !== undefined)
       matches.push({
         unit,
@@ -64,6 +86,7 @@ export function matchUnits(
         why: 'the roster holds this ID there',
         isNew: false,
       });
+    else if (other) elsewhere.push({ unit, ...other });
     else open.push(unit);
   }
   const slots = new Map(openSlots(titleId, title, profile).map((slot) => [slot.key, slot]));
@@ -76,7 +99,7 @@ export function matchUnits(
   );
   const unmatched = byShape(rest, slots, matches);
   const removed = gone.map((unit) => ({ unit, why: 'the network has removed it', candidates: [] }));
-  return { matches, unmatched: [...unmatched, ...removed] };
+  return { matches, unmatched: [...unmatched, ...removed], elsewhere };
 }
 
 function openSlots(titleId: string, title: Title, profile: Profile): Slot[] {

@@ -1,6 +1,6 @@
 import type { CollectAnswer, CollectRequest } from '../../api/inventory.js';
 import { readUnitTable, type CsvOptions } from '../../core/inventory/csv.js';
-import { matchUnits, type UnitMatch } from '../../core/inventory/match.js';
+import { matchUnits, unitsOf, type OtherUnits, type UnitMatch } from '../../core/inventory/match.js';
 import type { InventoryReading, OddRow } from '../../core/inventory/model.js';
 import type { Profile } from '../../core/network/model.js';
 import type { ServiceContext } from '../context.js';
@@ -32,7 +32,8 @@ export class CollectWork {
     const read =
       request.table === undefined ? await this.ask(profile, progress) : this.table(profile, request);
     const before = this.context.roster.get(titleId);
-    const { matches, unmatched } = matchUnits(titleId, before.title, profile, read.units);
+    const others = this.others(titleId, profile);
+    const { matches, unmatched, elsewhere } = matchUnits(titleId, before.title, profile, read.units, others);
     const wanted = matches.filter(
       ({ isNew, confidence }) => isNew && (confidence !== 'low' || request.takeLow),
     );
@@ -57,11 +58,22 @@ export class CollectWork {
       matches,
       unmatched: unmatched.slice(0, shownAtMost),
       unmatchedCount: unmatched.length,
+      elsewhere: elsewhere.slice(0, shownAtMost),
+      elsewhereCount: elsewhere.length,
       odd: read.odd.slice(0, shownAtMost),
       oddCount: read.odd.length,
       taken: request.dryRun ? 0 : wanted.length,
       applied: !request.dryRun,
     };
+  }
+
+  private others(titleId: string, profile: Profile): OtherUnits {
+    const { roster } = this.context;
+    const others = roster.titleIds().filter((id) => id !== titleId);
+    return unitsOf(
+      profile.id,
+      others.map((id) => [id, roster.get(id).title] as const),
+    );
   }
 
   private async ask(profile: Profile, progress: Progress): Promise<Read> {

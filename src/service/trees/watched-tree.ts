@@ -4,6 +4,7 @@ import { setImmediate as breathe } from 'node:timers/promises';
 import { watch, type FSWatcher } from 'chokidar';
 import type { CollectPlan } from '../../api/trees.js';
 import { collectTree, mayMatter, recollectTree, type Collected } from './collect.js';
+import { KnownFiles } from './known-files.js';
 import { skippedFolders } from './skipped-folders.js';
 
 /** How long (milliseconds) to wait after a change: editors write a file in several goes. */
@@ -38,11 +39,13 @@ export class WatchedTree {
   /**
    * @param root real path of the folder
    * @param changed called a moment after something that may matter has changed
+   * @param lists where it is kept what the files were, from one run to the next, if it is
    */
   constructor(
     readonly root: string,
     readonly plan: CollectPlan,
     private readonly changed: () => void,
+    private readonly lists: string | null = null,
   ) {
     this.begin();
   }
@@ -120,9 +123,16 @@ export class WatchedTree {
       }
     }
     if (before === null || !this.#watching || dirty.length > maxDirty || dirty.includes(''))
-      this.#collected = await collectTree(this.root, this.plan);
+      this.#collected = await this.collect();
     else if (dirty.length > 0) this.#collected = await recollectTree(this.root, this.plan, before, dirty);
-    return this.#collected ?? (await collectTree(this.root, this.plan));
+    return this.#collected ?? (await this.collect());
+  }
+
+  private async collect(): Promise<Collected> {
+    const known = this.lists === null ? undefined : KnownFiles.open(this.lists, this.root, this.plan);
+    const collected = await collectTree(this.root, this.plan, { known });
+    known?.save(collected.read);
+    return collected;
   }
 
   private touch(path: string): void {

@@ -7,6 +7,9 @@ const maxOpen = 8;
 
 /** The folders that the service follows: those that are linked, and those that were asked for last. */
 export class WatchedTrees {
+  /** @param lists where it is kept what the files were, from one run to the next; nothing is when it is left out */
+  constructor(private readonly lists: string | null = null) {}
+
   readonly #running = new Set<Promise<void>>();
   #closed = false;
   readonly #open = new Map<string, { tree: WatchedTree; plan: string; changed: Set<() => void> }>();
@@ -51,9 +54,10 @@ export class WatchedTrees {
     if (known?.plan === text) return known;
     const changed = known?.changed ?? new Set<() => void>();
     if (known) void known.tree.close();
-    const tree = new WatchedTree(root, plan, () => {
+    const told = () => {
       for (const tell of changed) tell();
-    });
+    };
+    const tree = new WatchedTree(root, plan, told, this.lists);
     const made = { tree, plan: text, changed };
     this.#open.delete(root);
     this.#open.set(root, made);

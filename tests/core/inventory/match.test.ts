@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { matchUnits } from '../../../src/core/inventory/match.js';
+import { matchUnits, unitsOf } from '../../../src/core/inventory/match.js';
 import { nameWords, patternFault, unitName, usualPattern } from '../../../src/core/inventory/names.js';
 import type { InventoryUnit } from '../../../src/core/inventory/model.js';
 import { unit } from '../../support/inventories.js';
@@ -26,6 +26,26 @@ const shown = (placements: Record<string, unknown>, units: InventoryUnit[]) => {
 };
 
 describe('matching rows to placements', () => {
+  it('leaves a row to the title that holds it, whatever it is called', () => {
+    const held = { ...open, units: { 'cobalt-heron': { ios: { production: 'CH-U-1', test: 'CH-U-9' } } } };
+    const others = unitsOf('cobalt-heron', [['limpet', title({ footer: held })]]);
+    const rows = [
+      unit('CH-U-1', { name: 'kelp_tide-footer_banner_ios', platform: 'ios' }),
+      unit('CH-U-2', { name: 'kelp_tide-footer_banner_android', platform: 'android' }),
+    ];
+    const { matches, unmatched, elsewhere } = matchUnits(
+      'kelp',
+      title({ 'tide-footer': open }),
+      heron,
+      rows,
+      others,
+    );
+    expect(matches.map((one) => one.unit.id)).toEqual(['CH-U-2']);
+    expect(unmatched).toEqual([]);
+    expect(elsewhere).toEqual([{ unit: rows[0], title: 'limpet', placement: 'footer', platform: 'ios' }]);
+    expect(unitsOf('marlstone', [['limpet', title({ footer: held })]]).size).toBe(0);
+  });
+
   it('goes by ID first, whatever the row is called', () => {
     const held = { ...open, units: { 'cobalt-heron': { android: { production: 'CH-U-1' } } } };
     expect(
