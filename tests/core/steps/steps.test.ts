@@ -210,6 +210,23 @@ describe('what a step sees', () => {
       },
     ],
     [
+      'a placement that code names by the ID of the other platform',
+      {
+        ...wired,
+        'app/src/main/kotlin/example/brine/kelp/App.kt': start(
+          '        CobaltHeron.start(this)\n        BannerView(this, "CH-U-310772-CCCC2222")',
+        ),
+      },
+      'placements-in-code',
+      {
+        state: 'to-do',
+        why: expect.stringContaining(
+          'names tide-footer by CH-U-310772-CCCC2222, the ID of the other platform',
+        ),
+        evidence: [{ what: 'CH-U-310772-CCCC2222' }],
+      },
+    ],
+    [
       'a missing app ID',
       { ...wired, 'app/src/main/AndroidManifest.xml': manifest('') },
       'declarations',
