@@ -54,9 +54,10 @@ function whenAsked(own, name) {
   });
 }
 
-/** Keeps what was compiled, when the process ends and the command has shown which functions it needs. */
-function keepWhenDone(script, cache) {
-  process.once('exit', () => {
+/** Scripts to keep, and where: at the end of the process, when the command has shown which functions it needs. */
+const toKeep = new Map();
+process.once('exit', () => {
+  for (const [cache, script] of toKeep) {
     try {
       mkdirSync(caches, { recursive: true });
       const draft = `${cache}.${process.pid}`;
@@ -65,10 +66,15 @@ function keepWhenDone(script, cache) {
     } catch {
       // A folder that cannot be written to only means that the next command is no quicker.
     }
-  });
-}
+  }
+});
+
+/** What bundles gave, by their names. */
+const bundles = new Map();
 
 function load(name) {
+  const known = bundles.get(name);
+  if (known) return known.exports;
   const file = join(folder, name);
   const source = readFileSync(file, 'utf8');
   // V8 itself compares only the length of the source, so the name must tell one build from another.
@@ -76,9 +82,10 @@ function load(name) {
   const cache = join(caches, `${name}.${made}.${stays ? 'stays' : 'brief'}`);
   const cachedData = read(cache);
   const script = new Script(wrap(source), { filename: file, cachedData });
-  if (!cachedData || script.cachedDataRejected) keepWhenDone(script, cache);
+  if (!cachedData || script.cachedDataRejected) toKeep.set(cache, script);
   const own = createRequire(file);
   const loaded = { exports: {} };
+  bundles.set(name, loaded);
   const require = (wanted) => {
     if (wanted.startsWith('./') && wanted.endsWith('.cjs')) return load(wanted.slice(2));
     return seldom.has(wanted.replace(/^node:/, '')) ? whenAsked(own, wanted) : own(wanted);

@@ -3,6 +3,7 @@ import { summaryOf, withAcceptances } from '../core/checks/accepted.js';
 import { runChecks } from '../core/checks/run.js';
 import type { CheckReport } from '../core/checks/model.js';
 import { languagesOf, languagesWritten } from '../core/code/languages/index.js';
+import type { Profile } from '../core/network/model.js';
 import type { SyntaxLanguage } from '../core/syntax/grammars.js';
 import type { Title } from '../core/roster/model.js';
 import { heldIds } from '../core/roster/validate.js';
@@ -30,6 +31,12 @@ function languagesToWire(tree: Tree): SyntaxLanguage[] {
   return [...languagesOf(paths), ...languagesWritten(paths), ...languagesOf(placebooksFor(tree))];
 }
 
+/** Whether two lists hold the very same things. */
+function areSame(one: readonly unknown[], other: readonly unknown[]): boolean {
+  return one.length === other.length && one.every((item, at) => item === other[at]);
+}
+
+/** The placebooks that wiring may write, in languages that the tree may have nothing of yet. */
 function placebooksFor(tree: Tree): string[] {
   const says = (ending: RegExp, words: RegExp) =>
     tree.paths.some((path) => ending.test(path) && words.test(tree.text(path)?.text ?? ''));
@@ -46,8 +53,18 @@ function placebooksFor(tree: Tree): string[] {
   ];
 }
 
+/** A snapshot with what it says. */
+interface Surveyed {
+  name: string;
+  tree: Tree;
+  run: SurveyRun;
+}
+
 /** Surveys, checks and wirings of snapshots; remembers each edition's last reading for the board. */
 export class TreeWork {
+  /** What was surveyed last: commands and pages ask several things of one snapshot in a row. */
+  #last: { keys: string[]; profiles: readonly Profile[]; surveyed: Surveyed } | null = null;
+
   constructor(private readonly context: ServiceContext) {}
 
   async survey(
@@ -63,9 +80,27 @@ export class TreeWork {
     snapshot: string,
     titleId: string | null,
     progress?: SurveyOptions['progress'],
-  ): Promise<{ name: string; tree: Tree; run: SurveyRun }> {
-    const { name, tree } = await this.context.trees.tree(snapshot);
+  ): Promise<Surveyed> {
+    const revision = this.context.roster.revision();
+    const keyOf = (title: string | null) => JSON.stringify([snapshot, title, revision]);
     const profiles = this.profiles();
+    const last = this.#last;
+    if (last?.keys.includes(keyOf(titleId)) && areSame(last.profiles, profiles)) return last.surveyed;
+    // Two large trees need not be held at once.
+    this.#last = null;
+    const surveyed = await this.surveyAnew(snapshot, titleId, profiles, progress);
+    // With its title found it is what it would be with its title named.
+    this.#last = { keys: [keyOf(titleId), keyOf(surveyed.run.survey.title)], profiles, surveyed };
+    return surveyed;
+  }
+
+  private async surveyAnew(
+    snapshot: string,
+    titleId: string | null,
+    profiles: readonly Profile[],
+    progress?: SurveyOptions['progress'],
+  ): Promise<Surveyed> {
+    const { name, tree } = await this.context.trees.tree(snapshot);
     const named = titleId === null ? null : this.title(titleId);
     const survey = (title: NamedTitle | null, progress?: SurveyOptions['progress']) =>
       withGrammars(() => runSurvey(tree, { name, profiles, title, progress }));
@@ -140,9 +175,9 @@ export class TreeWork {
     { choice, extras }: Pick<PlanOptions, 'choice' | 'extras'> = {},
   ): Promise<Plan> {
     for (const network of choice?.networks ?? []) this.context.profiles.get(network);
-    const { tree, options } = await this.planned(snapshot, title);
+    const { tree, run, options } = await this.planned(snapshot, title);
     const all = { ...options, ...(choice ? { choice } : {}), ...(extras ? { extras } : {}) };
-    return withGrammars(() => planWiring(tree, all));
+    return withGrammars(() => planWiring(tree, all, run));
   }
 
   /** The edits that take a network out. */
@@ -153,14 +188,14 @@ export class TreeWork {
     added: readonly string[],
   ): Promise<Plan> {
     const { profile } = this.context.profiles.get(network);
-    const { tree, options } = await this.planned(snapshot, title);
-    return withGrammars(() => planUnwiring(tree, { ...options, network: profile, added }));
+    const { tree, run, options } = await this.planned(snapshot, title);
+    return withGrammars(() => planUnwiring(tree, { ...options, network: profile, added }, run));
   }
 
-  private async planned(snapshot: string, title: NamedTitle): Promise<{ tree: Tree; options: PlanOptions }> {
-    const { name, tree } = await this.context.trees.tree(snapshot);
-    await readyGrammars(languagesToWire(tree));
-    return { tree, options: this.optionsFor(name, title) };
+  private async planned(snapshot: string, title: NamedTitle): Promise<Surveyed & { options: PlanOptions }> {
+    const surveyed = await this.surveyed(snapshot, title.id);
+    await readyGrammars(languagesToWire(surveyed.tree));
+    return { ...surveyed, options: this.optionsFor(surveyed.name, title) };
   }
 
   private optionsFor(name: string, title: NamedTitle): PlanOptions {
