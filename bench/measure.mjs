@@ -42,8 +42,26 @@ export function measuring() {
       [client, 'serve', '--port', '0', '--log-level', 'warn', ...more],
       { env, stdio: ['ignore', 'pipe', 'inherit'] },
     );
-    await new Promise((resolve) => service.stdout.once('data', resolve));
+    const said = await new Promise((resolve) => service.stdout.once('data', resolve));
+    const [url] = /http:\/\/[\d.:]+/.exec(String(said));
+    async function call(path, body) {
+      const headers = { 'Content-Type': 'application/json' };
+      const answer = await fetch(`${url}/api/v1${path}`, {
+        method: 'POST',
+        headers,
+        body: JSON.stringify(body),
+      });
+      if (!answer.ok) throw new Error(`${path} was answered with ${answer.status}`);
+      return answer.json();
+    }
     return {
+      /** How long (milliseconds) the service takes for a survey, the start of a client left out. */
+      async surveyed() {
+        const from = performance.now();
+        const { snapshot } = await call('/folders', { path: tree });
+        await call(`/snapshots/${snapshot}/survey`, {});
+        return performance.now() - from;
+      },
       peak: () =>
         Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${service.pid}/status`, 'utf8'))?.[1]) / 1024,
       async stop() {
@@ -61,11 +79,8 @@ export function measuring() {
     syndexa,
     serve,
     survey: () => syndexa('survey', tree, '--json').time,
-    /** A survey by a client that was never run before: with an empty data folder. */
-    surveyAnew() {
-      rmSync(home, { recursive: true, force: true });
-      return syndexa('survey', tree, '--json').time;
-    },
+    /** Takes away all that was ever known: the data folder is empty. */
+    forget: () => rmSync(home, { recursive: true, force: true }),
     check: () => syndexa('check', tree, '--json', '--fail-on', 'never').time,
     search: () => timed('rg', ['--no-ignore', '--hidden', '-n', patterns, tree]).time,
   };

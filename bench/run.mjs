@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { introduce, measuring, pause, report } from './measure.mjs';
 import { makeTree } from './tree.mjs';
 
-const { folder, tree, env, client, syndexa, serve, survey, surveyAnew, check, search } = measuring();
+const { folder, tree, env, client, syndexa, serve, survey, forget, check, search } = measuring();
 const rounds = 11;
 introduce(makeTree(tree, 20_000), rounds);
 
@@ -16,7 +16,8 @@ try {
   survey();
   search();
   for (let round = 0; round < rounds; round++) {
-    apart.anew.push(surveyAnew());
+    forget();
+    apart.anew.push(survey());
     // What was written a moment ago is not taken for known, whatever its times say.
     if (round === 0) await pause(2_500);
     survey();
@@ -26,37 +27,57 @@ try {
   report('first survey, service started for it, against rg', 2.5, apart.anew, apart.theirs);
   report('next survey, service started for it, against rg', 2.5, apart.again, apart.theirs);
 
-  const first = [];
-  const second = [];
-  const changed = [];
-  const plain = [];
+  const byClient = { first: [], restarted: [], second: [], changed: [], plain: [] };
+  const inside = { first: [], second: [], changed: [] };
   let resident = 0;
-  for (let round = 0; round < 7; round++) {
+  const ended = async (service) => {
+    resident = Math.max(resident, service.peak());
+    await service.stop();
+  };
+  /** A service with nothing behind it but its start. */
+  const started = async () => {
     const service = await serve('--root', folder);
     syndexa('network', 'list');
-    first.push(survey());
-    plain.push(search());
+    return service;
+  };
+  const save = (mark) => {
+    const text = readFileSync(saved, 'utf8').replace(/(<!-- turn \S+ -->\n)?$/, `<!-- turn ${mark} -->\n`);
+    writeFileSync(saved, text);
+  };
+  for (let round = 0; round < 7; round++) {
+    forget();
+    let service = await started();
+    byClient.first.push(survey());
+    byClient.plain.push(search());
+    await ended(service);
+
+    service = await started();
+    byClient.restarted.push(survey());
     // The folder is followed from now on; setting that up goes on in the background.
     await pause(5_000);
     survey();
-    second.push(survey(), survey(), survey());
     for (let turn = 0; turn < 3; turn++) {
-      writeFileSync(
-        saved,
-        readFileSync(saved, 'utf8').replace(
-          /(<!-- turn \d+-\d+ -->\n)?$/,
-          `<!-- turn ${round}-${turn} -->\n`,
-        ),
-      );
-      changed.push(survey());
+      byClient.second.push(survey());
+      inside.second.push(await service.surveyed());
+      save(`${round}-${turn}-a`);
+      byClient.changed.push(survey());
+      save(`${round}-${turn}-b`);
+      inside.changed.push(await service.surveyed());
     }
-    resident = Math.max(resident, service.peak());
-    await service.stop();
+    await ended(service);
+
+    forget();
+    service = await started();
+    inside.first.push(await service.surveyed());
+    await ended(service);
   }
-  report('first survey, with a running service, against rg', 1.5, first, plain);
-  report('second survey, with a running service, against rg', 1.5, second, plain);
-  report('second survey of an unchanged tree against the first', 0.3, second, first);
-  report('survey after one file changed against the first', 0.5, changed, first);
+  const { plain } = byClient;
+  report('first survey, with a running service, against rg', 1.5, byClient.first, plain);
+  report('first survey after it was started again, against rg', 1.5, byClient.restarted, plain);
+  report('second survey, with a running service, against rg', 1.5, byClient.second, plain);
+  report('survey after one file changed, against rg', 1.5, byClient.changed, plain);
+  report('in the service: second survey against the first', 0.3, inside.second, inside.first);
+  report('in the service: after one file changed against the first', 0.5, inside.changed, inside.first);
 
   const few = [];
   const many = [];
