@@ -123,7 +123,19 @@ class SourceReader {
   private readonly constants = new Map<string, PlainValue[]>();
   private readonly types = new Map<string, string>();
 
+  private readonly shapes = new Map<Node, Shape | null>();
+
   constructor(private readonly language: CodeLanguage) {}
+
+  /** What a node is; it is asked for from several sides, and worked out once. */
+  private describe(node: Node): Shape | null {
+    let shape = this.shapes.get(node);
+    if (shape === undefined) {
+      shape = this.language.describe(node);
+      this.shapes.set(node, shape);
+    }
+    return shape;
+  }
 
   read(root: Node): SourceReading {
     this.walk(root, { type: null, method: null, methods: [], conditions: [] }, null, 0);
@@ -134,7 +146,7 @@ class SourceReader {
 
   private walk(node: Node, context: CodeContext, flow: Flow | null, depth: number): void {
     if (depth > maxDepth || this.calls.length + this.strings.length > maxItems) return;
-    const shape = this.language.describe(node);
+    const shape = this.describe(node);
     if (!shape) {
       this.walkAll(named(node), context, flow, depth);
       return;
@@ -248,7 +260,7 @@ class SourceReader {
 
   private leftBehind(node: Node): Condition | null {
     const inner = node.type === 'expression_statement' ? (node.namedChild(0) ?? node) : node;
-    const shape = this.language.describe(inner);
+    const shape = this.describe(inner);
     if (shape?.is === 'guard') return { text: conditionText(shape.conditions), holds: true };
     if (shape?.is !== 'branch' || shape.otherwise.length > 0) return null;
     if (shape.conditions.length === 0) return null;
@@ -304,8 +316,8 @@ class SourceReader {
   private constant(shape: Shape & { is: 'constant' }, context: CodeContext, depth: number): void {
     const { name, type, value } = shape;
     const last = value ? (this.run(value).at(-1) ?? value) : null;
-    const shown = last ? this.language.describe(last) : null;
-    const made = shown?.is === 'same' ? this.language.describe(shown.node) : shown;
+    const shown = last ? this.describe(last) : null;
+    const made = shown?.is === 'same' ? this.describe(shown.node) : shown;
     const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(made.name)) : null);
     if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
     if (!value) return;
@@ -322,7 +334,7 @@ class SourceReader {
     const last = run.at(-1) ?? node;
     const span = { start: node.startIndex, end: last.endIndex };
     if (last !== node) {
-      const called = run.some((part) => this.language.describe(part)?.is === 'call');
+      const called = run.some((part) => this.describe(part)?.is === 'call');
       const whole = node.parent?.text.slice(
         span.start - node.parent.startIndex,
         span.end - node.parent.startIndex,
@@ -332,7 +344,7 @@ class SourceReader {
         path === '' || path.startsWith('?') ? { is: 'other', ...span } : { is: 'name', name: path, ...span },
       ];
     }
-    const shape = this.language.describe(node);
+    const shape = this.describe(node);
     if (shape?.is === 'string')
       return shape.value === null
         ? [{ is: 'other', ...span }]

@@ -78,8 +78,13 @@ export interface CodeLanguage {
 }
 
 /** The named children of a node, in order. */
-export function named(node: Node): Node[] {
-  return node.namedChildren.filter((child): child is Node => child !== null);
+export function named(node: Node): readonly Node[] {
+  const { namedChildren } = node;
+  return isWhole(namedChildren) ? namedChildren : namedChildren.filter((child) => child !== null);
+}
+
+function isWhole(nodes: readonly (Node | null)[]): nodes is readonly Node[] {
+  return !nodes.includes(null);
 }
 
 /** The first named child of one of the types. */

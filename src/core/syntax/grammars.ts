@@ -1,4 +1,4 @@
-import { Language, Parser, type Node } from 'web-tree-sitter';
+import { Language, Node, Parser } from 'web-tree-sitter';
 
 /** The languages that are read by syntax tree, and the grammar that reads each. */
 export const grammarFiles = {
@@ -15,6 +15,22 @@ export const grammarFiles = {
 export type SyntaxLanguage = keyof typeof grammarFiles;
 
 export type { Node } from 'web-tree-sitter';
+
+/**
+ * What a node is, and where it ends, never changes. But whenever it is asked, the node is written into the grammar's
+ * memory and the grammar is called; readers ask often, so the answer is kept with the node.
+ */
+for (const question of ['type', 'endIndex'] as const) {
+  const asked = Object.getOwnPropertyDescriptor(Node.prototype, question);
+  const kept = Symbol(question);
+  if (!asked?.get) throw new Error(`Nodes of syntax trees have no ${question}.`);
+  Object.defineProperty(Node.prototype, question, {
+    configurable: true,
+    get(this: Node & Record<symbol, unknown>) {
+      return (this[kept] ??= asked.get?.call(this) as unknown);
+    },
+  });
+}
 
 /** What hands over a grammar's bytes: the core reads no files. */
 export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;

@@ -80,7 +80,7 @@ function describe(node: Node): Shape | null {
         is: 'branch',
         conditions: condition ? [unbracketed(condition)] : [],
         then: then ? [then] : [],
-        otherwise: otherwise ? named(otherwise) : [],
+        otherwise: otherwise ? [...named(otherwise)] : [],
       };
     }
     case 'ternary_expression': {
@@ -416,7 +416,7 @@ function switchCase(node: Node): Shape | null {
       is: 'branch',
       conditions: [],
       text: `!(${others.map(is).join(' || ')})`,
-      then: named(node),
+      then: [...named(node)],
       otherwise: [],
     };
   // Cases without statements of their own share those of the next one.
