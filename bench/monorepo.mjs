@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { introduce, measuring, pause, report } from './measure.mjs';
 import { makeMonorepo } from './tree.mjs';
 
-const { folder, tree, syndexa, serve, survey, search } = measuring();
+const { folder, tree, syndexa, serve, survey, forget, search } = measuring();
 const rounds = 5;
 const demo = join(dirname(fileURLToPath(import.meta.url)), '..', 'demo', 'trees');
 introduce(makeMonorepo(tree, demo, 50_000), rounds);
@@ -19,6 +19,7 @@ try {
   let resident = 0;
   search();
   for (let round = 0; round < rounds; round++) {
+    forget();
     const service = await serve('--root', folder);
     syndexa('network', 'list');
     first.push(survey());
