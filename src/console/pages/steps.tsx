@@ -25,6 +25,7 @@ export function StepsPage() {
   const { name, steps } = found.data;
   const nextOnly = search.get('show') === 'next';
   const shown = nextOnly ? steps.filter(({ state }) => state === 'to-do' || state === 'cannot-tell') : steps;
+  const names = new Map(steps.map((step) => [step.step, step.name]));
   const done = steps.filter(({ state }) => state === 'done').length;
   return (
     <main className="page">
@@ -42,6 +43,7 @@ export function StepsPage() {
             </span>
             <Form.Check
               type="switch"
+              className="mb-0"
               id="next-only"
               label="only what can be done now"
               checked={nextOnly}
@@ -59,6 +61,7 @@ export function StepsPage() {
                       key={`${step.platform} ${step.network} ${step.step}`}
                       title={title}
                       step={step}
+                      names={names}
                     />
                   ))}
                 </tbody>
@@ -80,7 +83,14 @@ function groupsOf(steps: readonly Step[]): [string, Step[]][] {
   return [...groups];
 }
 
-function StepRow({ title, step }: { title: string; step: Step }) {
+interface StepRowProps {
+  title: string;
+  step: Step;
+  /** What each step is called. */
+  names: ReadonlyMap<string, string>;
+}
+
+function StepRow({ title, step, names }: StepRowProps) {
   const { shape, word, tone } = states[step.state];
   const [first, ...more] = step.evidence;
   return (
@@ -96,7 +106,7 @@ function StepRow({ title, step }: { title: string; step: Step }) {
       <th scope="row">{step.name}</th>
       <td>
         {step.state === 'blocked' ? (
-          <span className="soft">first: {step.blockedBy.join(', ')}</span>
+          <span className="soft">first: {step.blockedBy.map((id) => names.get(id) ?? id).join(', ')}</span>
         ) : (
           <>
             {step.state !== 'done' && <div>{step.why}</div>}
