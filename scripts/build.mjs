@@ -179,7 +179,7 @@ if (parts.includes('node')) {
   mkdirSync(grammars, { recursive: true });
   const packages = join(root, 'node_modules');
   cpSync(join(packages, 'web-tree-sitter', 'tree-sitter.wasm'), join(grammars, 'tree-sitter.wasm'));
-  for (const name of ['kotlin', 'java', 'swift', 'objc', 'ruby', 'dart', 'typescript', 'tsx'])
+  for (const name of ['kotlin', 'java', 'swift', 'objc', 'ruby', 'dart', 'typescript', 'tsx', 'c_sharp'])
     cpSync(
       join(packages, 'tree-sitter-wasms', 'out', `tree-sitter-${name}.wasm`),
       join(grammars, `tree-sitter-${name}.wasm`),

@@ -24,10 +24,10 @@ const shared = process.platform === 'darwin' ? ['-bundle', '-undefined', 'dynami
  */
 export function buildNative(folder, made) {
   const sources = readdirSync(folder).filter((name) => name.endsWith('.cc'));
-  const compiler = process.env.CXX || 'c++';
+  const [compiler, ...first] = (process.env.CXX || 'c++').split(' ');
   const { status, stderr, error } = spawnSync(
     compiler,
-    [...flags, ...shared, '-I', headers, '-o', made, ...sources.map((name) => join(folder, name))],
+    [...first, ...flags, ...shared, '-I', headers, '-o', made, ...sources.map((name) => join(folder, name))],
     { encoding: 'utf8' },
   );
   if (status === 0) return true;

@@ -139,6 +139,7 @@ export class Client {
   }
 
   close(): void {
+    this.takeAhead()?.abandon();
     this.#agent.destroy();
   }
 

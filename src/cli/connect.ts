@@ -61,7 +61,11 @@ export async function connect(io: Io, tree?: string): Promise<Connection> {
   }
   const ahead = tree === undefined ? null : await readAhead(io, tree);
   const { startService } = await import('../service/boot.js');
-  const service = await startService({ home, port: 0, version, brief: true, env: io.env });
+  const starting = startService({ home, port: 0, version, brief: true, env: io.env });
+  const service = await starting.catch((error: unknown) => {
+    ahead?.abandon();
+    throw error;
+  });
   const client = new Client(service.url, who, { ahead, own: true });
   return {
     client,

@@ -14,6 +14,8 @@ export interface TreeReading {
   plan: CollectPlan;
   collected: Promise<Collected>;
   known: KnownFiles;
+  /** Ends it, when nobody will ask for it. */
+  abandon: () => void;
 }
 
 /** Begins to read a tree; with `threads` on no more of them than that. */
@@ -25,8 +27,10 @@ export async function beginReading(
 ): Promise<TreeReading> {
   const { collectTree } = await import('../service/trees/collect.js');
   const { KnownFiles } = await import('../service/trees/known-files.js');
+  const { abandonWalks } = await import('../service/trees/native-walk.js');
   const known = KnownFiles.open(join(homeFolder(io.env), 'known-files'), realOf(folder) ?? folder, plan);
-  return { folder, plan, known, collected: collectTree(folder, plan, { known, threads }) };
+  const collected = collectTree(folder, plan, { known, threads });
+  return { folder, plan, known, collected, abandon: abandonWalks };
 }
 
 /**

@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CollectPlan } from '../../src/api/trees.js';
 import { collectTree } from '../../src/service/trees/collect.js';
 import { KnownFiles } from '../../src/service/trees/known-files.js';
-import { nativeWalk, type Walk, type WalkPlan } from '../../src/service/trees/native-walk.js';
+import { abandonWalks, nativeWalk, type Walk, type WalkPlan } from '../../src/service/trees/native-walk.js';
 import { temporaryFolder } from '../support/service.js';
 
 const walk = nativeWalk();
@@ -255,6 +255,15 @@ describe('the walk in machine code', () => {
     ['a rule that is nothing', { ...asked, rules: [null] }],
   ])('refuses %s', (_, odd) => {
     expect(() => walk?.(odd as unknown as WalkPlan)).toThrow(/./);
+  });
+
+  it('is abandoned when nobody waits for it, and the next one is whole', async () => {
+    for (let at = 0; at < 3_000; at++) put(`d${at % 300}/${at}.kt`, 'x');
+    const plan = { ...asked, base: folder, rules: [{ suffix: '.kt' }], maxFileBytes: 10, maxDepth: 64 };
+    const begun = expect(walk?.(plan)).rejects.toThrow('abandoned');
+    abandonWalks();
+    await begun;
+    expect(await walk?.(plan)).toMatchObject({ seen: 3_000, read: 3_000 });
   });
 
   it('takes no damaged list for one', async () => {

@@ -52,7 +52,13 @@ export interface Walked {
 
 export type Walk = (plan: WalkPlan) => Promise<Walked>;
 
-let loaded: Walk | null | undefined;
+interface NativeModule {
+  walk: Walk;
+  /** Ends all walks that are under way; their promises are rejected. */
+  abandon: () => void;
+}
+
+let loaded: NativeModule | null | undefined;
 
 /**
  * The walk in machine code (`native/`), several times quicker than the one in this language for trees of many
@@ -60,16 +66,21 @@ let loaded: Walk | null | undefined;
  */
 export function nativeWalk(): Walk | null {
   loaded ??= load();
-  return loaded;
+  return loaded?.walk ?? null;
 }
 
-function load(): Walk | null {
+/** Ends the walks that are under way, when nobody waits for them any more: a process that ends would wait else. */
+export function abandonWalks(): void {
+  loaded?.abandon();
+}
+
+function load(): NativeModule | null {
   const here = dirname(fileURLToPath(import.meta.url));
   const places = [join(here, 'walk.node'), join(here, '..', '..', '..', 'dist', 'node', 'walk.node')];
   const file = places.find((place) => existsSync(place));
   if (file === undefined) return null;
   try {
-    return (createRequire(import.meta.url)(file) as { walk: Walk }).walk;
+    return createRequire(import.meta.url)(file) as NativeModule;
   } catch {
     // It was built for another machine.
     return null;

@@ -1,4 +1,5 @@
-// What Node sees: one function, `walk(plan)`, that gives a promise of what was found.
+// What Node sees: `walk(plan)`, which gives a promise of what was found, and `abandon()`, which ends all
+// walks.
 #define NAPI_VERSION 8
 #include <node_api.h>
 
@@ -195,7 +196,9 @@ struct Job {
 void Execute(napi_env, void* data) {
   auto* job = static_cast<Job*>(data);
   try {
-    job->found = syndexa::Walker(job->plan).Run();
+    syndexa::Walker walker(job->plan);
+    job->found = walker.Run();
+    if (walker.IsAbandoned()) job->failure = "The walk was abandoned.";
   } catch (const std::exception& error) {
     job->failure = error.what();
   }
@@ -228,6 +231,7 @@ napi_value Walk(napi_env env, napi_callback_info info) {
     napi_value plan, promise, name = values.MakeText("syndexa walk");
     values.Check(napi_get_cb_info(env, info, &count, &plan, nullptr, nullptr));
     job->plan = PlanOf(values, env, plan);
+    job->plan.abandoned_before = syndexa::Walker::abandoned();
     values.Check(napi_create_promise(env, &job->deferred, &promise));
     values.Check(napi_create_async_work(env, nullptr, name, Execute, Complete, job.get(), &job->work));
     values.Check(napi_queue_async_work(env, job->work));
@@ -239,10 +243,17 @@ napi_value Walk(napi_env env, napi_callback_info info) {
   }
 }
 
+napi_value Abandon(napi_env, napi_callback_info) {
+  syndexa::Walker::AbandonAll();
+  return nullptr;
+}
+
 }  // namespace
 
 NAPI_MODULE_INIT() {
-  napi_value walk;
+  napi_value walk, abandon;
+  if (napi_create_function(env, "abandon", NAPI_AUTO_LENGTH, Abandon, nullptr, &abandon) == napi_ok)
+    napi_set_named_property(env, exports, "abandon", abandon);
   if (napi_create_function(env, "walk", NAPI_AUTO_LENGTH, Walk, nullptr, &walk) == napi_ok)
     napi_set_named_property(env, exports, "walk", walk);
   return exports;

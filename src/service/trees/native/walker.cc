@@ -7,6 +7,7 @@
 #include <unistd.h>
 
 #include <cerrno>
+#include <system_error>
 #include <thread>
 
 namespace syndexa {
@@ -115,6 +116,8 @@ Walker::Walker(const Plan& plan)
     rules.insert(rules.end(), any_extension_.begin(), any_extension_.end());
 }
 
+std::atomic<size_t> Walker::abandoned_{0};
+
 Found Walker::Run() {
   waiting_.push_back({});
   std::vector<Found> found(std::max<size_t>(plan_.threads, 1));
@@ -148,6 +151,11 @@ bool Walker::Next(Task& task) {
   std::unique_lock<std::mutex> lock(mutex_);
   ready_.wait(lock, [this] { return !waiting_.empty() || working_ == 0; });
   if (waiting_.empty()) return false;
+  if (IsAbandoned()) {
+    waiting_.clear();
+    ready_.notify_all();
+    return false;
+  }
   task = std::move(waiting_.back());
   waiting_.pop_back();
   working_++;
@@ -222,6 +230,7 @@ void Walker::List(const Task& task, Desk& desk) {
 
 void Walker::ReadAll(const std::string& folder, int at, const std::vector<Wanted>& files, Desk& desk) {
   for (const auto& wanted : files) {
+    if (IsAbandoned()) return;
     const std::string path = folder.empty() ? wanted.name : folder + "/" + wanted.name;
     if (!wanted.link || LeadsInside(path, desk)) Read(path, at, wanted, desk);
   }

@@ -1,6 +1,7 @@
 #ifndef SYNDEXA_WALKER_H
 #define SYNDEXA_WALKER_H
 
+#include <atomic>
 #include <condition_variable>
 #include <memory>
 #include <mutex>
@@ -40,6 +41,8 @@ struct Plan {
   bool keeps_known = false;
   /** Files that were changed later (milliseconds since 1970) may change again without their times telling. */
   double too_fresh = 0;
+  /** How often walks had been let go of when this one was asked for. */
+  size_t abandoned_before = 0;
 };
 
 struct FoundFile {
@@ -82,6 +85,13 @@ class Walker {
   /** Walks; may be called once. */
   Found Run();
 
+  /** Lets go of all walks that are under way: what they found so far is not whole. */
+  static void AbandonAll() { abandoned_++; }
+  /** How often walks were let go of so far; a plan says how often that was when it was made. */
+  static size_t abandoned() { return abandoned_; }
+  /** Whether this walk was let go of. */
+  bool IsAbandoned() const { return abandoned_ != plan_.abandoned_before; }
+
  private:
   enum class Match { kNone, kNeedle, kAlways };
   struct Wanted {
@@ -119,6 +129,8 @@ class Walker {
   /** Rules by the extension that a file they fit has; those that fit any extension are in each. */
   std::unordered_map<std::string, std::vector<const Rule*>> by_extension_;
   std::vector<const Rule*> any_extension_;
+
+  static std::atomic<size_t> abandoned_;
 
   std::mutex mutex_;
   std::condition_variable ready_;
