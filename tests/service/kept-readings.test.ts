@@ -72,13 +72,15 @@ describe('readings that are kept from one run to the next', () => {
   it('are bounded, those written longest ago going first', () => {
     const store = openStoreInMemory();
     const shelf = new StoredReadings(store.db, 'one');
-    for (let at = 0; at < 20_010; at++) shelf.keep('code kotlin', String(at), at);
+    for (let at = 0; at < 5_010; at++) shelf.keep('code kotlin', String(at), at);
+    shelf.keep('code kotlin', 'long', 'x'.repeat(600_000));
     shelf.flush();
-    expect([0, 9, 10, 20_009].map((at) => shelf.take('code kotlin', String(at)))).toEqual([
+    expect(shelf.take('code kotlin', 'long')).toBeUndefined();
+    expect([0, 9, 10, 5_009].map((at) => shelf.take('code kotlin', String(at)))).toEqual([
       undefined,
       undefined,
       10,
-      20_009,
+      5_009,
     ]);
     store.close();
   });

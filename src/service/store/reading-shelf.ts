@@ -5,7 +5,9 @@ import type { Db } from './open.js';
 import { keptReadings } from './schema.js';
 
 /** Readings that are kept; those that were written longest ago go first. */
-const maxKept = 20_000;
+const maxKept = 5_000;
+/** A reading of more bytes takes too much room: such a file is read again. */
+const maxBytes = 500_000;
 
 /**
  * Readings by syntax tree, kept from one run to the next: a command that starts the service for itself would else
@@ -37,8 +39,10 @@ export class StoredReadings implements ReadingShelf {
 
   /** Takes a reading down; it is written once whoever asked has been answered. */
   keep(reader: string, hash: string, reading: unknown): void {
+    const bytes = serialize(reading);
+    if (bytes.length > maxBytes) return;
     if (this.#waiting.length === 0) setImmediate(() => this.flush());
-    this.#waiting.push({ reader, hash, build: this.build, reading: serialize(reading) });
+    this.#waiting.push({ reader, hash, build: this.build, reading: bytes });
   }
 
   /** Writes what was taken down. Readings can be made again, so where they cannot be written they are let go of. */
