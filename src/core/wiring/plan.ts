@@ -195,11 +195,17 @@ function steps(said: readonly ByHand[], remaining: readonly Finding[]): ByHand[]
   return [...said, ...fromFindings];
 }
 
-/** Findings with the edits that would mend each. */
-export function withFixes({ findings, edits, remaining }: Plan): Finding[] {
+/** Findings with the edits that would mend each; what wiring leaves to a person says what that person does. */
+export function withFixes({ findings, edits, remaining, byHand }: Plan): Finding[] {
   const left = new Set(remaining.map(({ fingerprint }) => fingerprint));
   return findings.map((finding) => {
-    if (left.has(finding.fingerprint)) return finding;
+    if (left.has(finding.fingerprint)) {
+      const step = byHand.find(
+        ({ rule, platform, network }) =>
+          rule === finding.rule && platform === finding.platform && network === finding.network,
+      );
+      return step ? { ...finding, mend: step.what } : finding;
+    }
     const mine = edits.filter(
       ({ rules, platforms, networks }) =>
         rules.includes(finding.rule) &&
