@@ -20,6 +20,8 @@ if (!stays) {
 
 const folder = join(__dirname, '..', 'dist', 'node');
 const caches = join(folder, 'cache');
+/** Whether what is kept is added to, as the build does, or made once. */
+const adds = process.env.SYNDEXA_KEEP_COMPILED === '1';
 
 function read(file) {
   try {
@@ -82,7 +84,7 @@ function load(name) {
   const cache = join(caches, `${name}.${made}.${stays ? 'stays' : 'brief'}`);
   const cachedData = read(cache);
   const script = new Script(wrap(source), { filename: file, cachedData });
-  if (!cachedData || script.cachedDataRejected) toKeep.set(cache, script);
+  if (!cachedData || script.cachedDataRejected || adds) toKeep.set(cache, script);
   const own = createRequire(file);
   const loaded = { exports: {} };
   bundles.set(name, loaded);

@@ -14,7 +14,7 @@ import { planWiring, withFixes, type Plan, type PlanOptions } from '../core/wiri
 import { planUnwiring } from '../core/wiring/unwire.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
-import { readyGrammars, withGrammars } from './trees/grammars.js';
+import { withGrammars } from './trees/grammars.js';
 
 /** A title as the work on a tree needs it. */
 export interface NamedTitle {
@@ -157,8 +157,11 @@ export class TreeWork {
         now: this.context.now().toISOString(),
       });
     }
-    await readyGrammars(languagesToWire(tree));
-    const plan = await withGrammars(() => planWiring(tree, this.optionsFor(name, title), run));
+    const options = this.optionsFor(name, title);
+    const plan = await withGrammars(
+      () => planWiring(tree, options, run),
+      () => languagesToWire(tree),
+    );
     const findings = withAcceptances(
       withFixes(plan),
       this.context.trees.acceptances(title.id),
@@ -177,7 +180,10 @@ export class TreeWork {
     for (const network of choice?.networks ?? []) this.context.profiles.get(network);
     const { tree, run, options } = await this.planned(snapshot, title);
     const all = { ...options, ...(choice ? { choice } : {}), ...(extras ? { extras } : {}) };
-    return withGrammars(() => planWiring(tree, all, run));
+    return withGrammars(
+      () => planWiring(tree, all, run),
+      () => languagesToWire(tree),
+    );
   }
 
   /** The edits that take a network out. */
@@ -189,12 +195,15 @@ export class TreeWork {
   ): Promise<Plan> {
     const { profile } = this.context.profiles.get(network);
     const { tree, run, options } = await this.planned(snapshot, title);
-    return withGrammars(() => planUnwiring(tree, { ...options, network: profile, added }, run));
+    const all = { ...options, network: profile, added };
+    return withGrammars(
+      () => planUnwiring(tree, all, run),
+      () => languagesToWire(tree),
+    );
   }
 
   private async planned(snapshot: string, title: NamedTitle): Promise<Surveyed & { options: PlanOptions }> {
     const surveyed = await this.surveyed(snapshot, title.id);
-    await readyGrammars(languagesToWire(surveyed.tree));
     return { ...surveyed, options: this.optionsFor(surveyed.name, title) };
   }
 

@@ -16,14 +16,20 @@ export async function readyGrammars(languages: Iterable<SyntaxLanguage>): Promis
   await loadGrammars(languages, readGrammar);
 }
 
-/** Does work that touches nothing but its input; where it meets a language that is not ready, that is made so, and it begins anew. */
-export async function withGrammars<Result>(work: () => Result): Promise<Result> {
+/**
+ * Does work that touches nothing but its input. Where it meets a language that is not ready, that is made so, with all
+ * others that it is likely to meet, and it begins anew: often it meets none, and grammars take long to be compiled.
+ */
+export async function withGrammars<Result>(
+  work: () => Result,
+  likely: () => Iterable<SyntaxLanguage> = () => [],
+): Promise<Result> {
   for (;;) {
     try {
       return work();
     } catch (error) {
       if (!(error instanceof GrammarMissingError)) throw error;
-      await readyGrammars([error.language]);
+      await readyGrammars([error.language, ...likely()]);
     }
   }
 }
