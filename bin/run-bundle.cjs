@@ -49,9 +49,14 @@ function whenAsked(own, name) {
   let loaded;
   const module = () => (loaded ??= own(name));
   // Some are functions themselves, so what stands for them must be one.
-  return new Proxy(function standIn() {}, {
+  return new Proxy(() => undefined, {
     get: (_, key) => module()[key],
     has: (_, key) => key in module(),
+    ownKeys: () => [...new Set(['length', 'name', ...Reflect.ownKeys(module())])],
+    getOwnPropertyDescriptor(_, key) {
+      const found = Reflect.getOwnPropertyDescriptor(module(), key);
+      return found && { ...found, configurable: true };
+    },
     apply: (_, self, args) => Reflect.apply(module(), self, args),
   });
 }

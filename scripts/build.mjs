@@ -62,7 +62,7 @@ const fewKinds = {
   },
 };
 
-/** What the client loads only when it must start a service, or is to write the documents: bundles of their own. */
+/** What the client loads only for some commands: bundles of their own. */
 const apart = {
   service: 'src/service/boot.ts',
   docs: 'src/cli/commands/docs.ts',
@@ -105,13 +105,12 @@ async function writeProfiles(build, folder) {
   rmSync(reader);
 }
 
-/** A name for what the files of a folder hold. */
-function stampOf(folder) {
-  const hash = createHash('sha256');
-  for (const { name, parentPath } of readdirSync(folder, { recursive: true, withFileTypes: true })
-    .filter((entry) => entry.isFile())
-    .sort((a, b) => (join(a.parentPath, a.name) < join(b.parentPath, b.name) ? -1 : 1)))
-    hash.update(name).update(readFileSync(join(parentPath, name)));
+/** Tells one build of the readers from another: by their sources, and by the packages that they read with. */
+function stamp() {
+  const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json')));
+  const core = join(root, 'src', 'core');
+  for (const path of readdirSync(core, { recursive: true }).sort())
+    if (path.endsWith('.ts')) hash.update(path).update(readFileSync(join(core, path)));
   return hash.digest('hex').slice(0, 16);
 }
 
@@ -146,7 +145,7 @@ if (parts.includes('node')) {
     supported: { 'dynamic-import': false },
     define: {
       'import.meta.url': 'bundleUrl',
-      BUILT_STAMP: JSON.stringify(stampOf(join(root, 'src', 'core'))),
+      BUILT_STAMP: JSON.stringify(stamp()),
     },
     banner: { js: "const bundleUrl=require('node:url').pathToFileURL(__filename).href;" },
     minify: true,
@@ -168,7 +167,7 @@ if (parts.includes('node')) {
       outExtension: { '.js': '.cjs' },
       plugins: [oneLocale, noForeignTables, fewKinds, ...(name === 'client' ? [othersApart] : [])],
     });
-  buildNative(join(root, 'src', 'service', 'trees', 'native'), join(outdir, 'walk.node'));
+  buildNative();
   for (const [layer, name] of [
     ['service', 'migrations'],
     ['partner', 'partner-migrations'],

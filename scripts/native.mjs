@@ -1,38 +1,47 @@
 // Builds what is in machine code, with the C++ compiler of this machine.
 import { spawnSync } from 'node:child_process';
-import { readdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, renameSync, statSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const folder = join(root, 'src', 'service', 'trees', 'native');
+const made = join(root, 'dist', 'native', 'walk.node');
 
 const headers = join(dirname(createRequire(import.meta.url).resolve('node-api-headers')), 'include');
-const flags = [
-  '-std=c++17',
-  '-O2',
-  '-Wall',
-  '-Wextra',
-  '-Werror',
-  '-fPIC',
-  '-fvisibility=hidden',
-  '-pthread',
-];
+const flags = ['-std=c++17', '-O2', '-fPIC', '-fvisibility=hidden', '-pthread', '-I', headers];
 // Node's own names are found in the process that loads it.
 const shared = process.platform === 'darwin' ? ['-bundle', '-undefined', 'dynamic_lookup'] : ['-shared'];
 
-/**
- * Compiles the files of a folder into a module that Node loads. Where there is no compiler that can, it says so, and
- * nothing is made: what is in machine code has a twin in TypeScript, which is slower and finds the same.
- */
-export function buildNative(folder, made) {
-  const sources = readdirSync(folder).filter((name) => name.endsWith('.cc'));
+function compile(...more) {
   const [compiler, ...first] = (process.env.CXX || 'c++').split(' ');
-  const { status, stderr, error } = spawnSync(
-    compiler,
-    [...first, ...flags, ...shared, '-I', headers, '-o', made, ...sources.map((name) => join(folder, name))],
-    { encoding: 'utf8' },
-  );
-  if (status === 0) return true;
-  process.stderr.write(
-    `${compiler} did not build the quick reading of folders; they are read the slower way.\n${error?.message ?? stderr}\n`,
-  );
-  return false;
+  const sources = readdirSync(folder).filter((name) => name.endsWith('.cc'));
+  const args = [...first, ...flags, ...more, ...sources.map((name) => join(folder, name))];
+  const { status, stderr, error } = spawnSync(compiler, args, { encoding: 'utf8' });
+  return { ok: status === 0, compiler, says: error?.message ?? stderr };
+}
+
+/**
+ * Compiles the module that Node loads, unless it is newer than its sources. Where there is no compiler that can, it
+ * says so, and nothing is made: what is in machine code has a twin in TypeScript, which is slower and finds the same.
+ */
+export function buildNative() {
+  const newest = Math.max(...readdirSync(folder).map((name) => statSync(join(folder, name)).mtimeMs));
+  if (existsSync(made) && statSync(made).mtimeMs > newest) return;
+  mkdirSync(dirname(made), { recursive: true });
+  // A process that runs keeps the file that it has loaded.
+  const draft = `${made}.${process.pid}`;
+  const { ok, compiler, says } = compile(...shared, '-o', draft);
+  if (ok) renameSync(draft, made);
+  else
+    process.stderr.write(
+      `${compiler} did not build the quick reading of folders; they are read the slower way.\n${says}\n`,
+    );
+}
+
+/** What the compiler has to say of the sources; nothing when they are good. */
+export function compilerSays() {
+  const { ok, says } = compile('-Wall', '-Wextra', '-Werror', '-fsyntax-only');
+  return ok ? '' : says;
 }

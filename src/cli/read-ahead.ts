@@ -1,5 +1,5 @@
 import { readFileSync, realpathSync, writeFileSync } from 'node:fs';
-import { cpus } from 'node:os';
+import { availableParallelism } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { CollectPlan } from '../api/trees.js';
 import type { Collected } from '../service/trees/collect.js';
@@ -45,7 +45,7 @@ export async function readAhead(io: Io, directory: string): Promise<TreeReading 
   const plan = keptPlan(io);
   if (!plan || !nativeWalk() || leftovers(folder).length > 0) return null;
   try {
-    const reading = await beginReading(io, folder, plan, Math.max(1, cpus().length - 1));
+    const reading = await beginReading(io, folder, plan, Math.max(1, availableParallelism() - 1));
     // Whatever goes wrong is told when somebody asks for it.
     reading.collected.catch(() => undefined);
     return reading;

@@ -1,7 +1,6 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { SnapshotManifest } from '../api/trees.js';
 import { runSurvey } from '../core/survey/run.js';
 import type { ServiceContext } from './context.js';
 import { collectPlanOf } from './routes/networks.js';
@@ -43,9 +42,18 @@ const libraries = 30;
 
 /**
  * Does once, with a small tree and a record of its own, what the first question will want done, so that whoever asks
- * it does not wait for grammars to be compiled, and for code that never ran. Nothing of it is kept.
+ * it does not wait for grammars to be compiled, and for code that never ran. Nothing of it is kept; where it cannot
+ * be done, the first question takes longer, and that is all.
  */
 export async function warmUp(context: ServiceContext): Promise<void> {
+  try {
+    await readSample(context);
+  } catch (error) {
+    context.log.warn({ err: error }, 'The service could not warm up.');
+  }
+}
+
+async function readSample(context: ServiceContext): Promise<void> {
   await readyGrammars(['kotlin', 'swift']);
   const folder = mkdtempSync(join(tmpdir(), 'syndexa-warm-'));
   const store = openStoreInMemory();
@@ -55,14 +63,9 @@ export async function warmUp(context: ServiceContext): Promise<void> {
     const profiles = context.profiles.profiles();
     const plan = collectPlanOf(context.profiles);
     for (let round = 0; round < rounds; round++) {
-      const { files, folders } = await collectTree(folder, { ...plan, needles: [...plan.needles, 'show'] });
+      const collected = await collectTree(folder, { ...plan, needles: [...plan.needles, 'show'] });
       // A name of its own makes it a snapshot of its own.
-      const manifest = { name: `sample ${round}`, files, folders, skipped: [] };
-      const { id, missing } = trees.addSnapshot(SnapshotManifest.parse(manifest));
-      const wanted = new Set(missing);
-      const lacking = files.filter(({ hash }) => wanted.has(hash));
-      trees.addBlobs(lacking.map(({ hash, bytes }) => ({ hash, bytes: bytes() })));
-      const { name, tree } = await trees.tree(id);
+      const { name, tree } = await trees.tree(trees.addCollected(`sample ${round}`, collected));
       await withGrammars(() => runSurvey(tree, { name, profiles, title: null }));
     }
     trees.close();

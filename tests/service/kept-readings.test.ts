@@ -1,15 +1,12 @@
-import { rmSync } from 'node:fs';
-import { readdirSync } from 'node:fs';
+import { readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { serialize } from 'node:v8';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { lastingReaderOf, lastingReaders } from '../../src/core/code/lasting-readers.js';
-import { GrammarMissingError } from '../../src/core/syntax/grammars.js';
 import { Readings } from '../../src/core/tree/readings.js';
-import { openStore, openStoreInMemory } from '../../src/service/store/open.js';
+import { openStoreInMemory } from '../../src/service/store/open.js';
 import { StoredReadings } from '../../src/service/store/reading-shelf.js';
-import { withGrammars } from '../../src/service/trees/grammars.js';
 import { http, temporaryFolder, testService, type Answer } from '../support/service.js';
 import { root } from '../support/trees.js';
 
@@ -117,48 +114,5 @@ describe('readings that are kept from one run to the next', () => {
     expect(
       ['Podfile', 'ios/Podfile', 'a.cs', 'a.txt'].map((path) => lastingReaders.get(lastingReaderOf(path))),
     ).toEqual(['podfile', 'podfile', 'code csharp', undefined]);
-  });
-});
-
-describe('work that meets a language which is not ready', () => {
-  it('begins anew with it', async () => {
-    const work = vi.fn(() => {
-      if (work.mock.calls.length === 1) throw new GrammarMissingError('ruby');
-      return 'done';
-    });
-    expect(await withGrammars(work)).toBe('done');
-    expect(work).toHaveBeenCalledTimes(2);
-  });
-
-  it('fails as it is when something else is wrong', async () => {
-    await expect(
-      withGrammars(() => {
-        throw new Error('odd');
-      }),
-    ).rejects.toThrow('odd');
-  });
-});
-
-describe('a service that warms up', () => {
-  it('keeps nothing of it', async () => {
-    const service = await testService({ home, warm: true, build: 'one' });
-    expect((await http(`${service.url}/healthz`)).body.service).toBe('syndexa');
-    await service.close();
-    for (const table of ['snapshots', 'blobs', 'kept_readings'])
-      expect(inRecord((db) => db.prepare(`select count(*) from ${table}`).pluck().get())).toBe(0);
-  });
-});
-
-describe('opening a record', () => {
-  it('makes the migrations that it lacks', () => {
-    openStore(home).close();
-    inRecord((db) => {
-      db.exec('drop table kept_readings');
-      db.exec(
-        'delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)',
-      );
-    });
-    openStore(home).close();
-    expect(inRecord((db) => db.prepare('select count(*) from kept_readings').pluck().get())).toBe(0);
   });
 });

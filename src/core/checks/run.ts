@@ -1,6 +1,5 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { GrammarMissingError } from '../syntax/grammars.js';
 import type { CheckContext, CheckReport, Finding, Report, Rule } from './model.js';
 import { severities } from './model.js';
 import { summaryOf } from './accepted.js';
@@ -13,8 +12,6 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
     try {
       return merged(acrossPlatforms([...rule.run(context)]).map((report) => findingOf(rule, report)));
     } catch (error) {
-      // What a rule lacks for now is no fault of it.
-      if (error instanceof GrammarMissingError) throw error;
       return [engineFinding(rule, error)];
     }
   });

@@ -18,18 +18,8 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
   /** Keeps the files of a folder below a root as a snapshot. */
   const snapshotOf = async (path: string, name: string) => {
     const collected = await watched.current(path, collectPlanOf(context.profiles));
-    const { files, folders, skipped } = collected;
-    const manifest = {
-      name,
-      files: files.map((file) => ({ path: file.path, hash: file.hash, size: file.size })),
-      folders,
-      skipped: skipped.slice(0, 5_000),
-    };
-    const { id, missing } = trees.addSnapshot(manifest);
-    const wanted = new Set(missing);
-    const lacking = files.filter(({ hash }) => wanted.has(hash));
-    trees.addBlobs(lacking.map(({ hash, bytes }) => ({ hash, bytes: bytes() })));
-    return { snapshot: id, seen: collected.seen, files: files.length };
+    const { seen, files } = collected;
+    return { snapshot: trees.addCollected(name, collected), seen, files: files.length };
   };
 
   const read = async (tree: LinkedTree): Promise<LinkedTree> => {

@@ -11,6 +11,7 @@ import { Readings } from '../../core/tree/readings.js';
 import { Tree, type TreeFile } from '../../core/tree/tree.js';
 import { Wiring } from '../../core/wiring/model.js';
 import { ServiceError } from '../errors.js';
+import type { Collected } from '../trees/collect.js';
 import { readyGrammars } from '../trees/grammars.js';
 import type { Db } from './open.js';
 import type { StoredReadings } from './reading-shelf.js';
@@ -55,6 +56,20 @@ export class TreeStore {
       .onConflictDoNothing()
       .run();
     return { id, missing: this.missing(sorted.map(({ hash }) => hash)) };
+  }
+
+  /** Keeps what was collected of a tree, with the contents that were lacking; returns the snapshot. */
+  addCollected(name: string, { files, folders, skipped }: Collected): string {
+    const { id, missing } = this.addSnapshot({
+      name,
+      files: files.map(({ path, hash, size }) => ({ path, hash, size })),
+      folders,
+      skipped: skipped.slice(0, 5_000),
+    });
+    const wanted = new Set(missing);
+    const lacking = files.filter(({ hash }) => wanted.has(hash));
+    this.addBlobs(lacking.map(({ hash, bytes }) => ({ hash, bytes: bytes() })));
+    return id;
   }
 
   missing(hashes: readonly string[]): string[] {

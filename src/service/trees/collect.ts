@@ -8,7 +8,7 @@ import {
   type Dirent,
   type Stats,
 } from 'node:fs';
-import { cpus } from 'node:os';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { setImmediate as breathe } from 'node:timers/promises';
 import { getSystemErrorMap } from 'node:util';
@@ -77,7 +77,7 @@ async function collectBy(
   base: string,
   plan: CollectPlan,
   known: KnownFiles | undefined,
-  threads = cpus().length,
+  threads = availableParallelism(),
 ): Promise<Collected> {
   const { always, others } = rulesOf(plan);
   const walked = await walk({

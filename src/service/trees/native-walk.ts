@@ -76,7 +76,9 @@ export function abandonWalks(): void {
 
 function load(): NativeModule | null {
   const here = dirname(fileURLToPath(import.meta.url));
-  const places = [join(here, 'walk.node'), join(here, '..', '..', '..', 'dist', 'node', 'walk.node')];
+  const places = [join(here, '..', 'native'), join(here, '..', '..', '..', 'dist', 'native')].map((folder) =>
+    join(folder, 'walk.node'),
+  );
   const file = places.find((place) => existsSync(place));
   if (file === undefined) return null;
   try {

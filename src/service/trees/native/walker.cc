@@ -70,6 +70,12 @@ class Handle {
   int number_;
 };
 
+/** Opens a folder of a tree. The root may be reached through a link; below it no link is followed. */
+int OpenFolder(const Plan& plan, const std::string& folder) {
+  const int no_link = folder.empty() ? 0 : O_NOFOLLOW;
+  return open((plan.base + "/" + folder).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC | no_link);
+}
+
 int OpenFile(int at, const std::string& name, bool follow) {
   // A pipe that took the file's place must not make us wait.
   const int flags = O_RDONLY | O_CLOEXEC | O_NONBLOCK | (follow ? 0 : O_NOFOLLOW);
@@ -142,7 +148,7 @@ void Walker::Work(Found& found) {
       List(task, desk);
       continue;
     }
-    const Handle folder(open((plan_.base + "/" + task.folder).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
+    const Handle folder(OpenFolder(plan_, task.folder));
     ReadAll(task.folder, folder.number(), task.files, desk);
   }
 }
@@ -177,9 +183,7 @@ void Walker::Push(Task&& task) {
 
 void Walker::List(const Task& task, Desk& desk) {
   const std::string& folder = task.folder;
-  // The root may be reached through a link; below it no link is followed.
-  const int no_link = folder.empty() ? 0 : O_NOFOLLOW;
-  const int at = open((plan_.base + "/" + folder).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC | no_link);
+  const int at = OpenFolder(plan_, folder);
   DIR* listing = at < 0 ? nullptr : fdopendir(at);
   if (!listing) {
     if (!folder.empty()) desk.LeaveOut(folder, Reason::kSystem, errno);
