@@ -6,7 +6,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['tests/{core,api,partner,service,cli}/**/*.test.ts'],
+          include: ['tests/{core,disk,api,partner,service,cli}/**/*.test.ts'],
           testTimeout: 90_000,
         },
       },

@@ -1,73 +1,17 @@
 // Builds what is not built: `node` (client and service, bundled) and `console` (the web console).
-import {
-  cpSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  utimesSync,
-  writeFileSync,
-} from 'node:fs';
-import { spawnSync } from 'node:child_process';
+import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
-import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
-import { buildNative } from './native.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const parts = process.argv.length > 2 ? process.argv.slice(2) : ['node', 'console'];
-
-/** Messages of the schema library in one language only: the others are a third of what the client would load. */
-const oneLocale = {
-  name: 'one-locale',
-  setup(build) {
-    build.onResolve({ filter: /locales\/index\.js$/ }, ({ importer }) =>
-      importer.includes('node_modules/zod/')
-        ? { path: 'locales', namespace: 'one-locale', pluginData: { from: dirname(importer) } }
-        : undefined,
-    );
-    build.onLoad({ filter: /.*/, namespace: 'one-locale' }, ({ pluginData }) => ({
-      contents: "export { default as en } from './en.js';",
-      resolveDir: join(pluginData.from, '..', 'locales'),
-    }));
-  },
-};
-
-/** Character sets that no client of ours speaks: requests are JSON in UTF-8. */
-const noForeignTables = {
-  name: 'no-foreign-tables',
-  setup(build) {
-    build.onLoad({ filter: /iconv-lite[/\\]encodings[/\\]tables[/\\].*\.json$/ }, () => ({
-      contents: '[]',
-      loader: 'json',
-    }));
-  },
-};
-
-/** Kinds of files that are never served: there are thousands, and all would be sorted at each start. */
-const fewKinds = {
-  name: 'few-kinds',
-  setup(build) {
-    const served =
-      /^(application\/(json|problem\+json|schema\+json|javascript|octet-stream|x-www-form-urlencoded|wasm)|multipart\/form-data|text\/.*|image\/(png|svg\+xml|x-icon)|font\/woff2?)$/;
-    build.onLoad({ filter: /mime-db[/\\]db\.json$/ }, ({ path }) => {
-      const kinds = Object.entries(JSON.parse(readFileSync(path, 'utf8')));
-      return {
-        contents: JSON.stringify(Object.fromEntries(kinds.filter(([kind]) => served.test(kind)))),
-        loader: 'json',
-      };
-    });
-  },
-};
 
 /** What the client loads only for some commands: bundles of their own. */
 const apart = {
   service: 'src/service/boot.ts',
   docs: 'src/cli/commands/docs.ts',
   'demo-partner': 'src/cli/commands/demo-partner.ts',
-  writing: 'src/service/trees/writing.ts',
 };
 const othersApart = {
   name: 'others-apart',
@@ -114,22 +58,6 @@ function stamp() {
   return hash.digest('hex').slice(0, 16);
 }
 
-/** Runs the usual commands once, so that those of a person find their code compiled: each adds what it needed. */
-function warmUp() {
-  const home = mkdtempSync(join(tmpdir(), 'syndexa-build-'));
-  const env = { ...process.env, SYNDEXA_HOME: home, SYNDEXA_URL: '', SYNDEXA_KEEP_COMPILED: '1' };
-  for (const args of [
-    ['roster', 'import', join(root, 'demo', 'roster.yaml'), '--yes'],
-    ['survey', join(root, 'demo', 'trees', 'tidewick')],
-    ['check', join(root, 'demo', 'trees', 'tidewick')],
-    ['wire', join(root, 'demo', 'trees', 'tidewick')],
-    ['board', 'tidewick'],
-  ]) {
-    spawnSync(process.execPath, [join(root, 'bin', 'run-bundle.cjs'), ...args], { env, stdio: 'ignore' });
-  }
-  rmSync(home, { recursive: true, force: true });
-}
-
 if (parts.includes('node')) {
   const { build } = await import('esbuild');
   const outdir = join(root, 'dist', 'node');
@@ -165,9 +93,8 @@ if (parts.includes('node')) {
       entryPoints: { [name]: entry },
       outdir,
       outExtension: { '.js': '.cjs' },
-      plugins: [oneLocale, noForeignTables, fewKinds, ...(name === 'client' ? [othersApart] : [])],
+      plugins: name === 'client' ? [othersApart] : [],
     });
-  buildNative();
   for (const [layer, name] of [
     ['service', 'migrations'],
     ['partner', 'partner-migrations'],
@@ -190,10 +117,6 @@ if (parts.includes('node')) {
   rmSync(profiles, { recursive: true, force: true });
   mkdirSync(profiles, { recursive: true });
   await writeProfiles(build, profiles);
-  // What is kept of the bundles is known by their times: those stand before the first command runs.
-  const now = new Date();
-  utimesSync(join(outdir, 'client.cjs'), now, now);
-  warmUp();
 }
 
 if (parts.includes('console')) {

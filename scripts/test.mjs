@@ -15,7 +15,6 @@ const ready = ensurePackages({
   aapt: '/usr/bin/aapt',
   'android-framework-res': '/usr/share/android-framework-res/framework-res.apk',
   git: '/usr/bin/git',
-  'g++': '/usr/bin/g++',
   'default-jdk-headless': '/usr/bin/javac',
   kotlin: '/usr/bin/kotlinc',
   clang: '/usr/bin/clang',

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { Acceptance } from '../core/checks/accepted.js';
 import { Survey } from '../core/survey/model.js';
+import { printableName } from '../core/text/printable.js';
 import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/wiring/model.js';
 
 export const CollectPlan = z
@@ -33,8 +34,8 @@ const RelativePath = z
     (path) =>
       !path.startsWith('/') &&
       !path.split('/').some((part) => part === '..' || part === '.' || part === '') &&
-      !path.includes('\0'),
-    'A path below the tree’s root, with / between its parts.',
+      path === printableName(path),
+    'A path below the tree’s root, with / between its parts and without control characters.',
   );
 
 export const SnapshotManifest = z.object({
@@ -106,19 +107,22 @@ export const WiringAnswer = Wiring.extend({
 });
 export type WiringAnswer = z.infer<typeof WiringAnswer>;
 
-export const LinkedTree = z.object({
+export const StoredTree = z.object({
   id: z.string(),
   title: z.string(),
   path: z.string(),
   snapshot: z.string().nullable(),
 });
-export type LinkedTree = z.infer<typeof LinkedTree>;
+export type StoredTree = z.infer<typeof StoredTree>;
 export const FolderRequest = z.object({ path: z.string().min(1).max(2000) });
 export const OpenedFolder = z
   .object({ snapshot: z.string(), seen: z.number(), files: z.number() })
   .meta({ description: 'A folder below a root, as it is now; the service follows it from then on.' });
 export const LinkRequest = z.object({ title: z.string(), path: z.string().min(1).max(2000) });
-export const ApplyRequest = z.object({ wiring: z.string() });
+export const ApplyRequest = z.object({
+  wiring: z.string(),
+  force: z.boolean().default(false).meta({ description: 'Write files too that their owner made read-only.' }),
+});
 export const Applied = z.object({ written: z.array(z.string()), snapshot: z.string() });
 /** A write into a tree that can be taken back. */
 export const WriteEntry = z
@@ -131,6 +135,13 @@ export const WriteEntry = z
   })
   .meta({ title: 'Write', description: 'A write into a tree that can be taken back.' });
 export type WriteEntry = z.infer<typeof WriteEntry>;
+export const LinkedTree = StoredTree.extend({
+  interrupted: WriteEntry.nullable().meta({
+    description:
+      'A write to the tree that was interrupted, so that some of its files may be written and others not.',
+  }),
+});
+export type LinkedTree = z.infer<typeof LinkedTree>;
 export const WriteList = z.array(WriteEntry);
 export const PlacebookState = z
   .object({

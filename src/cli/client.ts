@@ -3,7 +3,6 @@ import type { Problem } from '../api/problem.js';
 import { paths } from '../api/paths.js';
 import type { AnswerOf, BodyOf, QueryOf, RouteName } from '../api/routes.js';
 import { CommandError, exit } from './io.js';
-import type { TreeReading } from './read-ahead.js';
 
 /** What a call is made with. */
 export interface CallOptions<Name extends RouteName> {
@@ -43,8 +42,6 @@ interface RawAnswer {
 }
 
 export interface ClientOptions extends Partial<Pick<Client, 'roots' | 'own'>> {
-  /** A tree that began to be read before there was a service. */
-  ahead?: TreeReading | null;
   /** Keeps connections; one of the client's own when it is left out. */
   agent?: Agent;
 }
@@ -57,7 +54,6 @@ export function keepingAgent(): Agent {
 /** Speaks to the service, by HTTP only. */
 export class Client {
   readonly #agent: Agent;
-  #ahead: TreeReading | null;
   /** Folders below which the service reads trees by itself. */
   readonly roots: readonly string[];
   /** Whether the service runs in this process, for this one command. */
@@ -67,19 +63,11 @@ export class Client {
   constructor(
     readonly url: string,
     private readonly who: string,
-    { roots = [], own = false, ahead = null, agent = keepingAgent() }: ClientOptions = {},
+    { roots = [], own = false, agent = keepingAgent() }: ClientOptions = {},
   ) {
     this.roots = roots;
     this.own = own;
-    this.#ahead = ahead;
     this.#agent = agent;
-  }
-
-  /** The tree that began to be read before the service was there. It is given out once, for files change. */
-  takeAhead(): TreeReading | null {
-    const ahead = this.#ahead;
-    this.#ahead = null;
-    return ahead;
   }
 
   /** Makes one call of the table; a problem becomes a {@link ProblemError}. */
@@ -139,7 +127,6 @@ export class Client {
   }
 
   close(): void {
-    this.takeAhead()?.abandon();
     this.#agent.destroy();
   }
 

@@ -4,7 +4,6 @@ import { homedir, userInfo } from 'node:os';
 import { join } from 'node:path';
 import { Client, keepingAgent } from './client.js';
 import { CommandError, exit, type Io } from './io.js';
-import { readAhead } from './read-ahead.js';
 import { version } from './version.js';
 
 export const usualPort = 4870;
@@ -28,9 +27,8 @@ export function homeFolder(env: Io['env']): string {
  * Finds the service: the one that SYNDEXA_URL names; else the one that announced itself in the data folder;
  * else, when no data folder is named, one on the usual port. When none answers, the same service is started
  * in this process, on a port of its own, for this one command.
- * @param tree the folder of the tree that the command is about
  */
-export async function connect(io: Io, tree?: string): Promise<Connection> {
+export async function connect(io: Io): Promise<Connection> {
   const who = userName();
   const named = io.env.SYNDEXA_URL;
   if (named) {
@@ -59,14 +57,9 @@ export async function connect(io: Io, tree?: string): Promise<Connection> {
     const found = url ? await health(url, agent) : null;
     if (url && found) return remote(new Client(url, who, { roots: found.roots, agent }));
   }
-  const ahead = tree === undefined ? null : await readAhead(io, tree);
   const { startService } = await import('../service/boot.js');
-  const starting = startService({ home, port: 0, version, brief: true, env: io.env });
-  const service = await starting.catch((error: unknown) => {
-    ahead?.abandon();
-    throw error;
-  });
-  const client = new Client(service.url, who, { ahead, own: true });
+  const service = await startService({ home, port: 0, version, brief: true, env: io.env });
+  const client = new Client(service.url, who, { own: true });
   return {
     client,
     own: true,
@@ -77,16 +70,12 @@ export async function connect(io: Io, tree?: string): Promise<Connection> {
   };
 }
 
-/**
- * Finds the service, does some work with it, and lets go of it whatever happens.
- * @param tree the folder of the tree that the work is about
- */
+/** Finds the service, does some work with it, and lets go of it whatever happens. */
 export async function withService<Result>(
   io: Io,
   work: (client: Client) => Promise<Result>,
-  tree?: string,
 ): Promise<Result> {
-  const { client, close } = await connect(io, tree);
+  const { client, close } = await connect(io);
   try {
     return await work(client);
   } finally {

@@ -1,4 +1,4 @@
-import pc from 'picocolors';
+export { paintFor, type Paint } from './paint.js';
 
 /** What commands speak through: never the process itself. */
 export interface Io {
@@ -6,6 +6,10 @@ export interface Io {
   out: (text: string) => void;
   /** Standard error: progress, warnings, what went wrong. */
   err: (text: string) => void;
+  /** Content exactly as it is, such as a diff that is piped on to git. */
+  raw: (text: string) => void;
+  /** Draws a line on standard error in place of the one before; an empty one takes it away. */
+  status: (line: string) => void;
   /** All of standard input, as text. */
   input(): Promise<string>;
   /** Asks a person; null when nobody is there to answer. */
@@ -22,11 +26,10 @@ export interface Io {
   env: Readonly<Record<string, string | undefined>>;
 }
 
-export type Paint = ReturnType<typeof pc.createColors>;
-
-/** Colours, off when output is no terminal or NO_COLOR is set. */
-export function paintFor(enabled: boolean): Paint {
-  return pc.createColors(enabled);
+/** Writes a document: printable for a person at a terminal, exactly as it is into a pipe or a file. */
+export function writeDocument(io: Io, text: string): void {
+  if (io.read) io.out(text);
+  else io.raw(text);
 }
 
 /** Exit codes of every command. */

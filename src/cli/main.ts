@@ -1,4 +1,5 @@
 import { paintFor, type Io } from './io.js';
+import { outgoing } from './paint.js';
 import { run } from './program.js';
 
 // The only file that touches the process: everything else is handed its input and output.
@@ -7,8 +8,10 @@ import { run } from './program.js';
 const { stdout, stderr, env } = process;
 
 const io: Io = {
-  out: (text) => void stdout.write(text),
-  err: (text) => void stderr.write(text),
+  out: (text) => void stdout.write(outgoing(text)),
+  err: (text) => void stderr.write(outgoing(text)),
+  raw: (text) => void stdout.write(text),
+  status: (line) => void stderr.write(`\r\u001b[2K${outgoing(line)}`),
   async input() {
     const chunks: Buffer[] = [];
     for await (const chunk of process.stdin) chunks.push(chunk as Buffer);
@@ -19,7 +22,7 @@ const io: Io = {
     const { createInterface } = await import('node:readline/promises');
     const prompt = createInterface({ input: process.stdin, output: stderr });
     try {
-      return await prompt.question(question);
+      return await prompt.question(outgoing(question));
     } finally {
       prompt.close();
     }

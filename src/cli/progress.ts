@@ -9,7 +9,7 @@ export interface Progress {
 /** Shows progress on standard error, when that is a terminal. */
 export function startProgress(io: Io, doing: string): Progress {
   if (!io.interactive) return { step: () => undefined, end: () => undefined };
-  const draw = (text: string) => io.err(`\r\u001b[2K${text}`);
+  const draw = io.status;
   draw(`… ${doing}`);
   return {
     step(what, done, total) {

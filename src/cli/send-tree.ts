@@ -1,8 +1,11 @@
-import { basename, resolve } from 'node:path';
+import { realpathSync } from 'node:fs';
+import { basename, join, resolve } from 'node:path';
 import type { Client } from './client.js';
 import { CommandError, exit, type Io } from './io.js';
+import { homeFolder } from './connect.js';
+import { printableName } from '../core/text/printable.js';
 import { startProgress } from './progress.js';
-import { beginReading, isSamePlan, keepPlan, realOf } from './read-ahead.js';
+import { reportTreeState } from './tree-state.js';
 
 /** A tree that the service has, and where it lies. */
 export interface SentTree {
@@ -11,15 +14,6 @@ export interface SentTree {
   /** How many files the tree holds, and how many of them matter. */
   seen: number;
   sent: number;
-}
-
-/** Finishes or takes back a write that was cut short, and says so. */
-export async function recover(folder: string, io: Io): Promise<void> {
-  const { recoverTree } = await import('../service/trees/writing.js');
-  const recovered = await recoverTree(folder);
-  if (!recovered) return;
-  const files = recovered.files.length > 0 ? ` (${recovered.files.length} files)` : '';
-  io.err(`An earlier write to this tree was cut short; it was ${recovered.outcome}${files}.\n`);
 }
 
 /** The content of a file that was seen a moment ago; that it is still the same is the service's to check. */
@@ -45,26 +39,24 @@ export async function sendTree(
   needles: readonly string[] = [],
 ): Promise<SentTree> {
   const folder = resolve(io.cwd, directory);
-  const { leftovers } = await import('../service/trees/leftovers.js');
-  const ahead = client.takeAhead();
-  if (leftovers(folder).length > 0) await recover(folder, io);
+  await reportTreeState(folder, io);
   const real = client.roots.length > 0 && needles.length === 0 ? realOf(folder) : null;
   if (real !== null && client.roots.some((root) => real === root || real.startsWith(`${root}/`))) {
     const { snapshot, seen, files } = await client.call('openFolder', { body: { path: real } });
     return { snapshot, folder, seen, sent: files };
   }
-  const { TreeUnreadableError } = await import('../service/trees/collect.js');
+  const { collectTree, TreeUnreadableError } = await import('../disk/collect.js');
+  const { KnownFiles } = await import('../disk/known-files.js');
   const asked = await client.call('collectPlan');
   const plan = { ...asked, needles: [...asked.needles, ...needles] };
   const progress = startProgress(io, 'reading the tree');
   try {
-    const isAsked = ahead?.folder === folder && isSamePlan(ahead.plan, plan);
-    if (client.own && !isAsked) keepPlan(io, asked);
-    const { collected, known } = isAsked ? ahead : await beginReading(io, folder, plan);
-    const { files, folders, skipped, seen, read } = await collected;
+    const lists = join(homeFolder(io.env), 'known-files');
+    const known = KnownFiles.open(lists, realOf(folder) ?? folder, plan);
+    const { files, folders, skipped, seen, read } = await collectTree(folder, plan, { known });
     known.save(read);
     const manifest = {
-      name: basename(folder) || folder,
+      name: printableName(basename(folder) || folder),
       files: files.map(({ path, hash, size }) => ({ path, hash, size })),
       folders,
       skipped: skipped.slice(0, 5_000),
@@ -96,5 +88,14 @@ export async function sendTree(
     throw error;
   } finally {
     progress.end();
+  }
+}
+
+/** The real path of a folder; null when there is none, which is reported where it is read. */
+function realOf(folder: string): string | null {
+  try {
+    return realpathSync(folder);
+  } catch {
+    return null;
   }
 }

@@ -1,3 +1,4 @@
+import { printableLines } from '../core/text/printable.js';
 import { paths } from '../api/paths.js';
 import type { Problem } from '../api/problem.js';
 import type { AnswerOf, BodyOf, QueryOf, RouteName } from '../api/routes.js';
@@ -53,7 +54,7 @@ export async function call<Name extends RouteName>(
       fix: 'Start it again with syndexa serve; nothing you typed is lost.',
     });
   }
-  const value: unknown = await response.json().catch(() => null);
+  const value: unknown = printableLines(await response.json().catch(() => null));
   if (!response.ok) throw new CallError(asProblem(value, response.status));
   return value as AnswerOf<Name>;
 }

@@ -19,9 +19,8 @@ import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
-import { WatchedTrees } from './trees/watched-trees.js';
-import { WriteRecords } from './trees/write-records.js';
-import { warmUp } from './warm-up.js';
+import { WatchedTrees } from '../disk/watched-trees.js';
+import { TreeWrites } from '../disk/writes/tree-writes.js';
 
 export interface ServiceOptions {
   /** Data folder. */
@@ -31,8 +30,6 @@ export interface ServiceOptions {
   roots?: readonly string[];
   /** For one command only: nothing is compiled ahead that may be asked once. */
   brief?: boolean;
-  /** Whether it does once, before it counts as started, what the first question will want done. */
-  warm?: boolean;
   /** Writes `service.json` into the data folder, so that commands find this service. */
   announce?: boolean;
   log?: Log;
@@ -72,7 +69,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     roster: new RosterStore(store.db),
     trees: new TreeStore(store.db, build === null ? undefined : new StoredReadings(store.db, build)),
     watched: new WatchedTrees(join(home, 'known-files')),
-    writes: new WriteRecords(home),
+    writes: new TreeWrites(home),
     profiles: new ProfileShelf(home, log),
     roots: (options.roots ?? []).map((root) => realpathSync(root)),
     events: new Events(),
@@ -97,7 +94,6 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     writeFileSync(card, JSON.stringify({ url, pid: process.pid }), { mode: 0o600 });
   }
   log.info({ url }, 'The service is listening.');
-  if (options.warm) await warmUp(context);
   if (options.brief !== true) await (app.locals.followTrees as () => Promise<void>)();
   return {
     url,

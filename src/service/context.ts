@@ -7,8 +7,8 @@ import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
-import type { WriteRecords } from './trees/write-records.js';
-import type { WatchedTrees } from './trees/watched-trees.js';
+import type { TreeWrites } from '../disk/writes/tree-writes.js';
+import type { WatchedTrees } from '../disk/watched-trees.js';
 
 /** What the routes work with. */
 export interface ServiceContext {
@@ -22,7 +22,7 @@ export interface ServiceContext {
   /** Folders whose files are followed. */
   watched: WatchedTrees;
   /** What was written into trees, so that it can be taken back. */
-  writes: WriteRecords;
+  writes: TreeWrites;
   /** Folders below which trees may be linked. */
   roots: readonly string[];
   events: Events;

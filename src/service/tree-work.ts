@@ -14,7 +14,7 @@ import { planWiring, withFixes, type Plan, type PlanOptions } from '../core/wiri
 import { planUnwiring } from '../core/wiring/unwire.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
-import { withGrammars } from './trees/grammars.js';
+import { withGrammars } from './grammars.js';
 
 /** A title as the work on a tree needs it. */
 export interface NamedTitle {

@@ -1,6 +1,6 @@
 import { describe, expect, it, vi } from 'vitest';
 import { GrammarMissingError } from '../../src/core/syntax/grammars.js';
-import { withGrammars } from '../../src/service/trees/grammars.js';
+import { withGrammars } from '../../src/service/grammars.js';
 
 describe('work that meets a language which is not ready', () => {
   it('begins anew with it', async () => {

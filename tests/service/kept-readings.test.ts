@@ -5,7 +5,7 @@ import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { lastingReaderOf, lastingReaders } from '../../src/core/code/lasting-readers.js';
 import { Readings } from '../../src/core/tree/readings.js';
-import { openStoreInMemory } from '../../src/service/store/open.js';
+import { openStore } from '../../src/service/store/open.js';
 import { StoredReadings } from '../../src/service/store/reading-shelf.js';
 import { http, temporaryFolder, testService, type Answer } from '../support/service.js';
 import { root } from '../support/trees.js';
@@ -67,7 +67,7 @@ describe('readings that are kept from one run to the next', () => {
   });
 
   it('are bounded, those written longest ago going first', () => {
-    const store = openStoreInMemory();
+    const store = openStore(home);
     const shelf = new StoredReadings(store.db, 'one');
     for (let at = 0; at < 5_010; at++) shelf.keep('code kotlin', String(at), at);
     shelf.keep('code kotlin', 'long', 'x'.repeat(600_000));
@@ -83,7 +83,7 @@ describe('readings that are kept from one run to the next', () => {
   });
 
   it('do without the record when it cannot be written', () => {
-    const store = openStoreInMemory();
+    const store = openStore(home);
     const shelf = new StoredReadings(store.db, 'one');
     shelf.keep('code kotlin', 'a', 1);
     store.close();

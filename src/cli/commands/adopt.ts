@@ -1,3 +1,4 @@
+import { printableValue } from '../../core/text/printable.js';
 import { readFile, writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { TitleDraft } from '../../core/adopting/model.js';
@@ -21,23 +22,19 @@ export function adopt(
   directories: readonly string[],
   options: AdoptOptions,
 ): Promise<number> {
-  return withService(
-    io,
-    async (client) => {
-      const snapshots: string[] = [];
-      for (const directory of directories) snapshots.push((await sendTree(client, io, directory)).snapshot);
-      const { id, name } = options;
-      const draft = await client.call('draftTitle', {
-        body: { snapshots, ...(id === undefined ? {} : { id }), ...(name === undefined ? {} : { name }) },
-      });
-      if (options.out !== undefined) await save(resolve(io.cwd, options.out), draft.document);
-      if (options.yes) await client.call('takeDraft', { body: { document: draft.document } });
-      if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
-      else io.out(`${draftText(draft, paint)}\n${nextText(draft, directories, options, paint)}`);
-      return exit.clean;
-    },
-    directories[0],
-  );
+  return withService(io, async (client) => {
+    const snapshots: string[] = [];
+    for (const directory of directories) snapshots.push((await sendTree(client, io, directory)).snapshot);
+    const { id, name } = options;
+    const draft = await client.call('draftTitle', {
+      body: { snapshots, ...(id === undefined ? {} : { id }), ...(name === undefined ? {} : { name }) },
+    });
+    if (options.out !== undefined) await save(resolve(io.cwd, options.out), draft.document);
+    if (options.yes) await client.call('takeDraft', { body: { document: draft.document } });
+    if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
+    else io.out(`${draftText(draft, paint)}\n${nextText(draft, directories, options, paint)}`);
+    return exit.clean;
+  });
 }
 
 /** `syndexa title take FILE`. */
@@ -77,7 +74,9 @@ async function save(path: string, text: string): Promise<void> {
   }
 }
 
-function draftText({ document, evidence, open }: TitleDraft, paint: Paint): string {
+function draftText(draft: TitleDraft, paint: Paint): string {
+  const { document } = draft;
+  const { evidence, open } = printableValue(draft);
   const shape = { certain: '●', likely: '◐', guess: '○' };
   return [
     document,

@@ -3,7 +3,7 @@ import { resolve } from 'node:path';
 import type { AppAdsComparison } from '../../api/app-ads.js';
 import { withService } from '../connect.js';
 import { fetchAppAds } from '../fetch-app-ads.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, writeDocument } from '../io.js';
 import { counted, wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
 import { readNamed } from './roster.js';
@@ -18,7 +18,7 @@ export function showAppAds(io: Io, paint: Paint, options: Output): Promise<numbe
     const needs = await client.call('appAdsNeeds');
     if (options.json) io.out(`${JSON.stringify(needs, null, 2)}\n`);
     else {
-      io.out(needs.text);
+      writeDocument(io, needs.text);
       for (const { missing } of needs.needed) if (missing) io.err(`${paint.yellow('▲')} ${missing}\n`);
       if (needs.needed.length === 0) io.err('No network of any title asks for a record.\n');
     }

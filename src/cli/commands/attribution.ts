@@ -3,7 +3,7 @@ import { basename, resolve } from 'node:path';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { counted, wrap } from '../render/places.js';
-import { colouredPatch } from '../render/wire.js';
+import { writePatch } from '../render/wire.js';
 import { sendTree } from '../send-tree.js';
 import { readNamed } from './roster.js';
 
@@ -63,7 +63,7 @@ export function mergeAttribution(
       );
     else if (!changed) io.out(`${paint.green('✔')} ${file} names all ${merged.ids.length} identifiers.\n`);
     else {
-      io.out(colouredPatch(merged.patch, paint));
+      writePatch(io, merged.patch, paint);
       if (!options.write) io.out(`${paint.dim('Nothing was written. To write it, add')} --write\n`);
     }
     return exit.clean;
@@ -77,28 +77,24 @@ export function compareAttribution(
   dir: string,
   options: Output & { title?: string; list?: string[] },
 ): Promise<number> {
-  return withService(
-    io,
-    async (client) => {
-      const lists = await Promise.all((options.list ?? []).map((name) => readNamed(io, name)));
-      const { snapshot } = await sendTree(client, io, dir);
-      const found = await client.call('compareAttribution', {
-        params: { snapshot },
-        body: { title: options.title ?? null, lists },
-      });
-      if (options.json) io.out(`${JSON.stringify(found, null, 2)}\n`);
-      else {
-        for (const { id, networks, variants } of found.missing)
-          io.out(
-            `${paint.red('□ missing')}  ${id}  ${paint.dim(`${networks.join(', ') || 'a list'}; lacking in ${variants.join(', ')}`)}\n`,
-          );
-        for (const text of found.odd) io.out(`${paint.yellow('▲ odd')}      ${text}\n`);
-        for (const id of found.more)
-          io.out(`${paint.dim('· more')}     ${id}  ${paint.dim('nobody here asks for it')}\n`);
-        io.out(`${counted(found.there, 'identifier')} in the tree, ${found.missing.length} missing.\n`);
-      }
-      return found.missing.length + found.odd.length > 0 ? exit.findings : exit.clean;
-    },
-    dir,
-  );
+  return withService(io, async (client) => {
+    const lists = await Promise.all((options.list ?? []).map((name) => readNamed(io, name)));
+    const { snapshot } = await sendTree(client, io, dir);
+    const found = await client.call('compareAttribution', {
+      params: { snapshot },
+      body: { title: options.title ?? null, lists },
+    });
+    if (options.json) io.out(`${JSON.stringify(found, null, 2)}\n`);
+    else {
+      for (const { id, networks, variants } of found.missing)
+        io.out(
+          `${paint.red('□ missing')}  ${id}  ${paint.dim(`${networks.join(', ') || 'a list'}; lacking in ${variants.join(', ')}`)}\n`,
+        );
+      for (const text of found.odd) io.out(`${paint.yellow('▲ odd')}      ${text}\n`);
+      for (const id of found.more)
+        io.out(`${paint.dim('· more')}     ${id}  ${paint.dim('nobody here asks for it')}\n`);
+      io.out(`${counted(found.there, 'identifier')} in the tree, ${found.missing.length} missing.\n`);
+    }
+    return found.missing.length + found.odd.length > 0 ? exit.findings : exit.clean;
+  });
 }

@@ -1,3 +1,4 @@
+import { printableValue } from '../../core/text/printable.js';
 import type { CollectAnswer } from '../../api/inventory.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -89,7 +90,8 @@ function columnsOf(words: readonly string[]): Record<string, string> {
 const shown = 40;
 
 function collectText(answer: CollectAnswer, paint: Paint): string {
-  const { matches, unmatched, unmatchedCount, elsewhere, elsewhereCount, odd, oddCount, units } = answer;
+  const { matches, unmatched, unmatchedCount, elsewhere, elsewhereCount, odd, oddCount, units } =
+    printableValue(answer);
   const known = matches.filter(({ isNew }) => !isNew).length;
   const others = elsewhereCount > 0 ? `, ${elsewhereCount} in other titles` : '';
   const lines = [

@@ -59,6 +59,7 @@ export async function demo(io: Io, paint: Paint, options: DemoOptions): Promise<
         cwd: trees,
         interactive: false,
         out: () => undefined,
+        raw: () => undefined,
       };
       await importRoster(quiet, paint, join(demoFolder(), 'roster.yaml'), { yes: true });
       const { fillPartner } = await import('./demo-partner.js');
@@ -67,7 +68,7 @@ export async function demo(io: Io, paint: Paint, options: DemoOptions): Promise<
         await link(service.url, title, join(trees, title));
       if (options.walk) {
         const { walk } = await import('./demo-walk.js');
-        return await walk({ ...quiet, out: io.out, err: io.err }, paint, {
+        return await walk({ ...quiet, out: io.out, raw: io.raw, err: io.err }, paint, {
           trees,
           home,
           partner,

@@ -1,7 +1,7 @@
 import type { ProfileTrial } from '../../api/networks.js';
 import type { FieldFault } from '../../api/problem.js';
 import { withService } from '../connect.js';
-import { exit, type Io, type Paint } from '../io.js';
+import { exit, type Io, type Paint, writeDocument } from '../io.js';
 import { placeText, platformNames, wrap } from '../render/places.js';
 import { kindNames } from '../../core/survey/kind-names.js';
 import { sendTree } from '../send-tree.js';
@@ -25,7 +25,8 @@ export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }):
 export function showNetwork(io: Io, network: string, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const found = await client.call('showNetwork', { params: { network } });
-    io.out(options.json ? `${JSON.stringify(found.profile, null, 2)}\n` : found.source);
+    if (options.json) io.out(`${JSON.stringify(found.profile, null, 2)}\n`);
+    else writeDocument(io, found.source);
     return exit.clean;
   });
 }

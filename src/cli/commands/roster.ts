@@ -4,7 +4,7 @@ import type { FieldDifference } from '../../api/titles.js';
 import type * as z from 'zod';
 import { withService } from '../connect.js';
 import { ProblemError } from '../client.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, writeDocument, type Io, type Paint } from '../io.js';
 
 /** Reads a file that the user named; `-` is standard input. */
 export async function readNamed(io: Io, file: string): Promise<string> {
@@ -24,7 +24,8 @@ export function exportRoster(io: Io, file: string | undefined, options: { json?:
   return withService(io, async (client) => {
     if (file === undefined) {
       const { document, revision } = await client.call('exportRoster');
-      io.out(options.json ? `${JSON.stringify({ revision, document }, null, 2)}\n` : document);
+      if (options.json) io.out(`${JSON.stringify({ revision, document }, null, 2)}\n`);
+      else writeDocument(io, document);
       return exit.clean;
     }
     const path = resolve(io.cwd, file);

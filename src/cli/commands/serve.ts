@@ -14,14 +14,13 @@ export interface ServeOptions {
 
 /** Starts the service, or says what stands in the way. */
 export async function start(io: Io, home: string, options: ServeOptions): Promise<RunningService> {
-  const log = pino({ level: options.logLevel, base: null }, pino.destination({ dest: 2, sync: true }));
+  const log = pino({ level: options.logLevel, base: null }, { write: (line: string) => io.err(line) });
   try {
     return await startService({
       home,
       port: options.port,
       roots: (options.root ?? []).map((root) => resolve(io.cwd, root)),
       announce: true,
-      warm: true,
       version,
       log,
       env: io.env,

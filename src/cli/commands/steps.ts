@@ -1,3 +1,4 @@
+import { printableValue } from '../../core/text/printable.js';
 import type { Step, Steps } from '../../core/steps/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -55,7 +56,8 @@ const marks: Record<Step['state'], (paint: Paint) => string> = {
   'cannot-tell': (paint) => paint.yellow('? cannot tell'),
 };
 
-function stepsText({ name, steps: all }: Steps, options: StepsOptions, paint: Paint, width: number): string {
+function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: number): string {
+  const { name, steps: all } = printableValue(answer);
   if (all.length === 0)
     return options.next
       ? `${paint.green('●')} ${name}: nothing is left to do.\n`

@@ -4,6 +4,7 @@ import type { Platform, Stage, Format } from '../../core/network/model.js';
 import type { Placement, Settings, Title } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { interruptedText } from '../tree-state.js';
 import { boardText } from '../render/board.js';
 
 interface Output {
@@ -40,6 +41,8 @@ function plainTable(head: string[]): Table.Table {
 export function board(io: Io, paint: Paint, title: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const found = await client.call('board', { params: { title } });
+    for (const { path, title: id, interrupted } of await client.call('listTrees'))
+      if (interrupted && id === title) io.err(interruptedText(path, interrupted));
     return tell(io, options, found, boardText(found, paint, io.columns).trimEnd());
   });
 }

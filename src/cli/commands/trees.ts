@@ -18,21 +18,17 @@ export function survey(
   directory: string,
   options: TreeOptions & { explain?: string },
 ): Promise<number> {
-  return withService(
-    io,
-    async (client) => {
-      const { snapshot } = await sendTree(client, io, directory);
-      const call = { params: { snapshot }, body: { title: options.title ?? null } };
-      const result = io.interactive
-        ? await followSurvey(io, (progress) => client.follow('survey', call, progress))
-        : await client.call('survey', call);
-      if (options.explain !== undefined) return explained(io, paint, result, options.explain, options.json);
-      if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
-      else io.out((await import('../render/survey.js')).surveyText(result, paint));
-      return exit.clean;
-    },
-    directory,
-  );
+  return withService(io, async (client) => {
+    const { snapshot } = await sendTree(client, io, directory);
+    const call = { params: { snapshot }, body: { title: options.title ?? null } };
+    const result = io.interactive
+      ? await followSurvey(io, (progress) => client.follow('survey', call, progress))
+      : await client.call('survey', call);
+    if (options.explain !== undefined) return explained(io, paint, result, options.explain, options.json);
+    if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
+    else io.out((await import('../render/survey.js')).surveyText(result, paint));
+    return exit.clean;
+  });
 }
 
 /** The facts that a question fits, in sentences; none is a wrong question. */
@@ -80,24 +76,20 @@ export interface CheckOptions extends TreeOptions {
 
 /** `syndexa check DIR`. */
 export function check(io: Io, paint: Paint, directory: string, options: CheckOptions): Promise<number> {
-  return withService(
-    io,
-    async (client) => {
-      const { snapshot } = await sendTree(client, io, directory);
-      const body = { title: options.title ?? null, against: options.against ?? null };
-      const call = { params: { snapshot }, body };
-      const report = await client.call('check', call);
-      if (options.format === 'junit')
-        io.out(await client.text('check', { ...call, headers: { Accept: 'application/junit+xml' } }));
-      else if (options.format === 'sarif') {
-        const log = await client.text('check', { ...call, headers: { Accept: 'application/sarif+json' } });
-        io.out(`${JSON.stringify(JSON.parse(log), null, 2)}\n`);
-      } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
-      else io.out((await import('../render/check.js')).checkText(report, paint, io.width));
-      if (options.failOn === 'never') return exit.clean;
-      const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
-      return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;
-    },
-    directory,
-  );
+  return withService(io, async (client) => {
+    const { snapshot } = await sendTree(client, io, directory);
+    const body = { title: options.title ?? null, against: options.against ?? null };
+    const call = { params: { snapshot }, body };
+    const report = await client.call('check', call);
+    if (options.format === 'junit')
+      io.out(await client.text('check', { ...call, headers: { Accept: 'application/junit+xml' } }));
+    else if (options.format === 'sarif') {
+      const log = await client.text('check', { ...call, headers: { Accept: 'application/sarif+json' } });
+      io.out(`${JSON.stringify(JSON.parse(log), null, 2)}\n`);
+    } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
+    else io.out((await import('../render/check.js')).checkText(report, paint, io.width));
+    if (options.failOn === 'never') return exit.clean;
+    const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
+    return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;
+  });
 }

@@ -1,12 +1,15 @@
 import { createHash } from 'node:crypto';
+import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
 import type { WiringAnswer } from '../../api/trees.js';
 import type { SourceFile } from '../../core/wiring/model.js';
+import { codeOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, isCommandError, type Io, type Paint } from '../io.js';
-import { recover, sendTree } from '../send-tree.js';
+import { sendTree } from '../send-tree.js';
+import { reportTreeState, settleInterrupted } from '../tree-state.js';
 import type { TreeOptions } from './trees.js';
 
 export interface WireOptions extends TreeOptions {
@@ -19,45 +22,44 @@ export interface WireOptions extends TreeOptions {
   callSites?: boolean;
   file?: string[];
   full?: boolean;
+  force?: boolean;
 }
 
 /** `syndexa wire DIR [--write]`. */
 export function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
-  return withService(
-    io,
-    async (client) => {
-      const given = await namedFiles(io, options.file ?? []);
-      const { snapshot, folder } = await sendTree(client, io, directory);
-      const wiring = await client.call('wire', {
-        params: { snapshot },
-        body: {
-          title: options.title ?? null,
-          choice: {
-            rules: options.rule ?? [],
-            networks: options.network ?? [],
-            variants: options.variant ?? [],
-            groups: options.part ?? [],
-          },
-          extras: {
-            levels: options.raiseSdk ?? false,
-            callSites: options.callSites ?? false,
-            binaries: given.map(({ name, sha256, size }) => ({ name, sha256, size })),
-            companions: given.flatMap(({ content, name, sha256, size }) =>
-              content === null ? [] : [{ name, sha256, size, content }],
-            ),
-          },
+  return withService(io, async (client) => {
+    const given = await namedFiles(io, options.file ?? []);
+    if (options.write) await settleFirst(io, directory);
+    const { snapshot, folder } = await sendTree(client, io, directory);
+    const wiring = await client.call('wire', {
+      params: { snapshot },
+      body: {
+        title: options.title ?? null,
+        choice: {
+          rules: options.rule ?? [],
+          networks: options.network ?? [],
+          variants: options.variant ?? [],
+          groups: options.part ?? [],
         },
-      });
-      const again = commandLine(directory, wiring.title, options);
-      return show({ io, paint, client, directory, folder }, wiring, options, given, again);
-    },
-    directory,
-  );
+        extras: {
+          levels: options.raiseSdk ?? false,
+          callSites: options.callSites ?? false,
+          binaries: given.map(({ name, sha256, size }) => ({ name, sha256, size })),
+          companions: given.flatMap(({ content, name, sha256, size }) =>
+            content === null ? [] : [{ name, sha256, size, content }],
+          ),
+        },
+      },
+    });
+    const again = commandLine(directory, wiring.title, options);
+    return show({ io, paint, client, directory, folder }, wiring, options, given, again);
+  });
 }
 
 export interface UnwireOptions extends TreeOptions {
   write?: boolean;
   full?: boolean;
+  force?: boolean;
 }
 
 /** `syndexa unwire NETWORK DIR [--write]`. */
@@ -68,21 +70,17 @@ export function unwire(
   directory: string,
   options: UnwireOptions,
 ): Promise<number> {
-  return withService(
-    io,
-    async (client) => {
-      const { WriteRecords } = await import('../../service/trees/writing.js');
-      const { snapshot, folder } = await sendTree(client, io, directory);
-      const added = await new WriteRecords(homeFolder(io.env)).added(folder);
-      const wiring = await client.call('unwire', {
-        params: { snapshot },
-        body: { title: options.title ?? null, network, added },
-      });
-      const again = `syndexa unwire ${network} ${directory} --title ${wiring.title} --write`;
-      return show({ io, paint, client, directory, folder }, wiring, options, [], again);
-    },
-    directory,
-  );
+  return withService(io, async (client) => {
+    if (options.write) await settleFirst(io, directory);
+    const { snapshot, folder } = await sendTree(client, io, directory);
+    const added = await (await treeWrites(io)).added(folder);
+    const wiring = await client.call('unwire', {
+      params: { snapshot },
+      body: { title: options.title ?? null, network, added },
+    });
+    const again = `syndexa unwire ${network} ${directory} --title ${wiring.title} --write`;
+    return show({ io, paint, client, directory, folder }, wiring, options, [], again);
+  });
 }
 
 interface Place {
@@ -97,23 +95,23 @@ interface Place {
 async function show(
   place: Place,
   wiring: WiringAnswer,
-  options: { write?: boolean; json?: boolean; full?: boolean },
+  options: { write?: boolean; json?: boolean; full?: boolean; force?: boolean },
   given: readonly NamedFile[],
   again: string,
 ): Promise<number> {
   const { io, paint } = place;
   if (options.json) io.out(`${JSON.stringify(wiring, null, 2)}\n`);
   else {
-    const { wireText } = await import('../render/wire.js');
+    const { writeWiring } = await import('../render/wire.js');
     // What is piped on, to git or to a file, is whole.
-    io.out(wireText(wiring, paint, { width: io.width, full: options.full === true || !io.read }));
+    writeWiring(io, wiring, paint, options.full === true || !io.read);
   }
   if (!options.write) {
     if (wiring.edits.length > 0 && !options.json)
       io.out(`${paint.dim('Nothing was written. To write these edits:')} ${again}\n`);
     return exit.clean;
   }
-  if (wiring.edits.length > 0) await write(place, wiring, given);
+  if (wiring.edits.length > 0) await write(place, wiring, given, options.force === true);
   if (!options.json && wiring.edits.length > 0)
     io.out(
       `${paint.green('✔ written')}: ${wiring.edits.length} files in ${resolve(place.folder)}; take it back with syndexa undo ${place.directory}\n`,
@@ -126,33 +124,48 @@ async function write(
   { io, client, directory, folder }: Place,
   wiring: WiringAnswer,
   given: readonly NamedFile[],
+  force: boolean,
 ): Promise<void> {
-  const { applyToTree, WriteRecords } = await import('../../service/trees/writing.js');
   const note = {
     title: wiring.title,
     what: wiring.network === null ? 'wire' : `unwire ${wiring.network}`,
     at: new Date().toISOString(),
   };
-  const record = new WriteRecords(homeFolder(io.env)).recorder(wiring.edits, note);
   const sources = new Map(given.map(({ sha256, path }) => [sha256, path]));
-  await refusedAsSaid(
-    () => applyToTree(folder, wiring.edits, { record, sources }),
+  const writes = await treeWrites(io);
+  await asCommandError(
+    () => writes.apply(folder, wiring.edits, note, { sources, force }),
     'Run the command again: it works the edits out for the files as they are now.',
   );
   const after = await sendTree(client, io, directory);
   await client.call('check', { params: { snapshot: after.snapshot }, body: { title: wiring.title } });
 }
 
-/** Runs a write; what keeps it from being done is said in the usual way. */
-async function refusedAsSaid<Result>(work: () => Promise<Result>, fix: string): Promise<Result> {
-  const { FileChangedError } = await import('../../service/trees/writing.js');
+async function treeWrites(io: Io) {
+  const { TreeWrites } = await import('../../disk/writes/tree-writes.js');
+  return new TreeWrites(homeFolder(io.env));
+}
+
+/** Settles a write that was interrupted, because what is written next is worked out for the files as they are. */
+async function settleFirst(io: Io, directory: string): Promise<void> {
+  const folder = resolve(io.cwd, directory);
+  // A folder that is not there is reported when it is read.
+  if (existsSync(folder))
+    await asCommandError(() => settleInterrupted(folder, io), 'Run the command again in a moment.');
+}
+
+/** Runs a write; what keeps it from being done becomes a command's failure. */
+async function asCommandError<Result>(work: () => Promise<Result>, fix: string): Promise<Result> {
+  const { FileChangedError, WriteRefusedError } = await import('../../disk/writes/errors.js');
   try {
     return await work();
   } catch (error) {
     if (error instanceof FileChangedError)
       throw new CommandError(`Nothing was written. ${error.message}`, exit.refused, fix);
-    const code = (error as NodeJS.ErrnoException).code;
-    if (code)
+    if (error instanceof WriteRefusedError)
+      throw new CommandError(`Nothing was written. ${error.message}`, exit.refused, error.fix);
+    const code = codeOf(error);
+    if (code !== undefined)
       throw new CommandError(
         `Nothing was written: ${(error as Error).message}.`,
         exit.wrongUse,
@@ -211,30 +224,30 @@ function commandLine(directory: string, title: string, options: WireOptions): st
 export interface UndoOptions {
   list?: boolean;
   json?: boolean;
+  force?: boolean;
 }
 
 /** `syndexa undo DIR [--list]`. */
 export async function undo(io: Io, paint: Paint, directory: string, options: UndoOptions): Promise<number> {
-  const { WriteRecords, entryOf } = await import('../../service/trees/writing.js');
+  const { entryOf } = await import('../../disk/writes/journal.js');
   const folder = resolve(io.cwd, directory);
-  const records = new WriteRecords(homeFolder(io.env));
-  const found = await recover(folder, io)
-    .then(() => records.list(folder))
-    .catch((error: unknown) => {
-      throw new CommandError(
-        `${directory} cannot be read: ${(error as Error).message}.`,
-        exit.wrongUse,
-        'Name the folder of a source tree.',
-      );
-    });
+  const writes = await treeWrites(io);
+  const found = await writes.list(folder).catch((error: unknown) => {
+    throw new CommandError(
+      `${directory} cannot be read: ${(error as Error).message}.`,
+      exit.wrongUse,
+      'Name the folder of a source tree.',
+    );
+  });
   const { undoText, writesText } = await import('../render/undo.js');
   if (options.list) {
+    await reportTreeState(folder, io);
     const entries = found.map(entryOf);
     io.out(options.json ? `${JSON.stringify(entries, null, 2)}\n` : writesText(entries, directory, paint));
     return exit.clean;
   }
-  const undone = await refusedAsSaid(
-    () => records.undo(folder),
+  const undone = await asCommandError(
+    () => writes.undo(folder, { force: options.force === true }),
     'Take those changes back first, or keep the write: only files that nobody touched since are restored.',
   );
   if (!undone)
@@ -251,23 +264,20 @@ export async function undo(io: Io, paint: Paint, directory: string, options: Und
 
 /** Lets the board follow what was taken back; a title that is gone has no board. */
 function followed(io: Io, directory: string, title: string): Promise<unknown> {
-  return withService(
-    io,
-    async (client) => {
-      const { snapshot } = await sendTree(client, io, directory);
-      await client.call('check', { params: { snapshot }, body: { title } }).catch((error: unknown) => {
-        if (!isCommandError(error)) throw error;
-      });
-      return exit.clean;
-    },
-    directory,
-  );
+  return withService(io, async (client) => {
+    const { snapshot } = await sendTree(client, io, directory);
+    await client.call('check', { params: { snapshot }, body: { title } }).catch((error: unknown) => {
+      if (!isCommandError(error)) throw error;
+    });
+    return exit.clean;
+  });
 }
 
 export interface PlacebookOptions extends TreeOptions {
   check?: boolean;
   write?: boolean;
   full?: boolean;
+  force?: boolean;
 }
 
 /** `syndexa placebook DIR [--check] [--write]`. */
@@ -277,31 +287,28 @@ export function placebook(
   directory: string,
   options: PlacebookOptions,
 ): Promise<number> {
-  return withService(
-    io,
-    async (client) => {
-      const { snapshot, folder } = await sendTree(client, io, directory);
-      const groups = ['android/all/placebook', 'ios/all/placebook'];
-      const wiring = await client.call('wire', {
-        params: { snapshot },
-        body: { title: options.title ?? null, choice: { groups } },
-      });
-      if (!options.check) {
-        const again = `syndexa placebook ${directory} --title ${wiring.title} --write`;
-        return show({ io, paint, client, directory, folder }, wiring, options, [], again);
-      }
-      const files = wiring.edits.map(({ path, before, remove }) => ({
-        path,
-        state: before === null ? 'missing' : remove ? 'in the way' : 'out of date',
-      }));
-      if (options.json)
-        io.out(`${JSON.stringify({ title: wiring.title, current: files.length === 0, files }, null, 2)}\n`);
-      else {
-        const { placebookText } = await import('../render/undo.js');
-        io.out(placebookText(files, `syndexa placebook ${directory} --title ${wiring.title} --write`, paint));
-      }
-      return files.length === 0 ? exit.clean : exit.findings;
-    },
-    directory,
-  );
+  return withService(io, async (client) => {
+    if (options.write) await settleFirst(io, directory);
+    const { snapshot, folder } = await sendTree(client, io, directory);
+    const groups = ['android/all/placebook', 'ios/all/placebook'];
+    const wiring = await client.call('wire', {
+      params: { snapshot },
+      body: { title: options.title ?? null, choice: { groups } },
+    });
+    if (!options.check) {
+      const again = `syndexa placebook ${directory} --title ${wiring.title} --write`;
+      return show({ io, paint, client, directory, folder }, wiring, options, [], again);
+    }
+    const files = wiring.edits.map(({ path, before, remove }) => ({
+      path,
+      state: before === null ? 'missing' : remove ? 'in the way' : 'out of date',
+    }));
+    if (options.json)
+      io.out(`${JSON.stringify({ title: wiring.title, current: files.length === 0, files }, null, 2)}\n`);
+    else {
+      const { placebookText } = await import('../render/undo.js');
+      io.out(placebookText(files, `syndexa placebook ${directory} --title ${wiring.title} --write`, paint));
+    }
+    return files.length === 0 ? exit.clean : exit.findings;
+  });
 }

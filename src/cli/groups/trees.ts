@@ -64,6 +64,7 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .option('--raise-sdk', 'raise SDK levels that a network finds too low')
     .option('--call-sites', 'replace IDs in code, which the roster knows, by references to the placebook')
     .option('--file <path...>', 'library and companion files that a network’s pages gave out')
+    .option('--force', 'write files too that their owner made read-only')
     .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.wire(io, paint, dir, options))));
@@ -74,6 +75,7 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option('-w, --write', 'write the edits: all files, or none')
+    .option('--force', 'write files too that their owner made read-only')
     .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((network: string, dir: string, options) =>
@@ -81,9 +83,10 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     );
   program
     .command('undo')
-    .description('take the last write into a tree back: every byte as it was')
+    .description('take the last write into a tree back: every byte as it was; also one that was interrupted')
     .argument('<dir>', 'folder of a source tree')
     .option('--list', 'show the writes that can be taken back')
+    .option('--force', 'write files too that their owner made read-only')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.undo(io, paint, dir, options))));
   program
@@ -93,6 +96,7 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .addOption(titleOption())
     .option('--check', 'end with 1 when a placebook is missing or out of date')
     .option('-w, --write', 'write it')
+    .option('--force', 'write files too that their owner made read-only')
     .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.placebook(io, paint, dir, options))));

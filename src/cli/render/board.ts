@@ -1,3 +1,4 @@
+import { printableValue } from '../../core/text/printable.js';
 import Table from 'cli-table3';
 import type { Board } from '../../core/board/board.js';
 import { cellState } from '../../core/board/cell-state.js';
@@ -7,7 +8,8 @@ import { platformNames } from './places.js';
 const tableWidth = 160;
 
 /** A board for people: placements down, platform and stage across; one table a platform where lines are short. */
-export function boardText(board: Board, paint: Paint, width: number): string {
+export function boardText(answer: Board, paint: Paint, width: number): string {
+  const board = printableValue(answer);
   const lines = [paint.bold(`${board.name}: which ID does each build carry?`), ''];
   for (const { platform, identifier, found, tree, summary } of board.editions) {
     const state =

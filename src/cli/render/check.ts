@@ -1,3 +1,4 @@
+import { printableValue } from '../../core/text/printable.js';
 import type { CheckReport, Finding, Severity } from '../../core/checks/model.js';
 import type { Paint } from '../io.js';
 import { chainLines, placeText, platformNames, wrap } from './places.js';
@@ -10,11 +11,8 @@ function severityText(severity: Severity, paint: Paint): string {
 }
 
 /** Findings for people, the gravest first. */
-export function checkText(
-  { title, summary, findings, snapshot, against }: CheckReport,
-  paint: Paint,
-  width: number,
-): string {
+export function checkText(report: CheckReport, paint: Paint, width: number): string {
+  const { title, summary, findings, snapshot, against } = printableValue(report);
   const lines: string[] = [];
   const counted = findings.filter(({ accepted }) => !accepted || accepted.ended);
   for (const finding of counted) lines.push(...findingLines(finding, paint, width), '');

@@ -1,13 +1,12 @@
+import { printableValue } from '../../core/text/printable.js';
 import { kindNames } from '../../core/survey/kind-names.js';
 import type { Fact, Survey } from '../../core/survey/model.js';
 import type { Paint } from '../io.js';
 import { chainLines, placeText, platformNames } from './places.js';
 
 /** A survey for people: by edition, then by network, each fact with its place and evidence. */
-export function surveyText(
-  { tree, title, stacks, passedOver, editions, facts, unresolved, problems }: Survey,
-  paint: Paint,
-): string {
+export function surveyText(survey: Survey, paint: Paint): string {
+  const { tree, title, stacks, passedOver, editions, facts, unresolved, problems } = printableValue(survey);
   const lines = [`${paint.bold(tree)}${title ? `, compared with the title ${paint.bold(title)}` : ''}`];
   if (stacks.length === 0)
     lines.push(

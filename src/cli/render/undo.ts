@@ -1,3 +1,4 @@
+import { printableValue } from '../../core/text/printable.js';
 import type { WriteEntry } from '../../api/trees.js';
 import type { Paint } from '../io.js';
 
@@ -9,7 +10,7 @@ const takenBack = { new: 'taken away', changed: 'as it was', removed: 'there aga
 export function writesText(entries: readonly WriteEntry[], directory: string, paint: Paint): string {
   if (entries.length === 0)
     return `Nothing was written into ${directory} from this machine that could be taken back.\n`;
-  const lines = entries.flatMap(({ at, title, what, files }, index) => [
+  const lines = printableValue(entries).flatMap(({ at, title, what, files }, index) => [
     `${paint.bold(what)}  ${title}  ${paint.dim(at.replace('T', ' ').slice(0, 16))}${index === 0 ? `  ${paint.green('← syndexa undo takes this back')}` : ''}`,
     ...files.map(({ path, change }) => `  ${paint.dim(signs[change])} ${path}`),
     '',
@@ -18,7 +19,8 @@ export function writesText(entries: readonly WriteEntry[], directory: string, pa
 }
 
 /** What was taken back. */
-export function undoText({ what, title, files }: WriteEntry, paint: Paint): string {
+export function undoText(entry: WriteEntry, paint: Paint): string {
+  const { what, title, files } = printableValue(entry);
   const count = files.length === 1 ? '1 file' : `${files.length} files`;
   return [
     `${paint.green('✔ taken back')}: ${what} of ${title}, ${count}, every byte as it was`,

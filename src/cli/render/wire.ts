@@ -1,17 +1,27 @@
+import { printableValue } from '../../core/text/printable.js';
 import type { FileEdit, Wiring } from '../../core/wiring/model.js';
-import type { Paint } from '../io.js';
+import type { Io, Paint } from '../io.js';
 import { platformNames, wrap } from './places.js';
 
-/** The diff in colour, then what each part of it mends, then what is left to a person. */
-export function wireText(
-  { edits, groups, patch, byHand }: Wiring,
-  paint: Paint,
-  { width, full }: { width: number; full: boolean },
-): string {
+/** Writes the diff, then what each part of it mends, then what is left to a person. */
+export function writeWiring(io: Io, wiring: Wiring, paint: Paint, full: boolean): void {
+  if (wiring.edits.length > 0) writePatch(io, full ? wiring.patch : folded(wiring.patch), paint);
+  io.out(wireText(wiring, paint, io.width));
+}
+
+/** Writes a diff: in colour for a person, exactly as it is into a pipe or a file. */
+export function writePatch(io: Io, patch: string, paint: Paint): void {
+  const coloured = colouredPatch(patch, paint);
+  if (io.read || coloured !== patch) io.out(coloured);
+  else io.raw(patch);
+}
+
+function wireText(wiring: Wiring, paint: Paint, width: number): string {
+  const { edits, groups, byHand } = printableValue({ ...wiring, patch: '' });
   const lines =
     edits.length === 0
       ? [paint.green('✔ the tree agrees with the roster; there is nothing to wire'), '']
-      : [colouredPatch(full ? patch : folded(patch), paint)];
+      : [''];
   if (groups.length > 0) lines.push(paint.bold('What it mends'));
   for (const { id, rules, paths } of groups) {
     lines.push(

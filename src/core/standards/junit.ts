@@ -1,3 +1,4 @@
+import { printableValue } from '../text/printable.js';
 import type { CheckReport, Finding } from '../checks/model.js';
 
 /**
@@ -33,7 +34,8 @@ function suite(group: string, findings: readonly Finding[], silent: readonly str
 }
 
 function findingCase(finding: Finding): string[] {
-  const { rule, message, mend, place, severity, variants, platform, fingerprint, accepted } = finding;
+  const { rule, message, mend, place, severity, variants, platform, fingerprint, accepted } =
+    printableValue(finding);
   const where = place ? `${place.path}:${place.line}:${place.column}` : '';
   const file = place ? ` file="${escape(place.path)}" line="${place.line}"` : '';
   const name = `${rule}${where ? ` at ${where}` : ''} (${fingerprint})`;

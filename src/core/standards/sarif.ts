@@ -1,4 +1,5 @@
 import type { CheckReport, Finding, RuleMeta } from '../checks/model.js';
+import { printableValue } from '../text/printable.js';
 import type { Place } from '../survey/model.js';
 
 const levels = { blocker: 'error', warning: 'warning', note: 'note' } as const;
@@ -30,7 +31,7 @@ export function sarifLog({ findings }: CheckReport, { version, rules }: SarifToo
           },
         },
         columnKind: 'utf16CodeUnits',
-        results: findings.map((finding) => resultOf(finding, known.indexOf(finding.rule))),
+        results: printableValue(findings).map((finding) => resultOf(finding, known.indexOf(finding.rule))),
       },
     ],
   };

@@ -14,7 +14,7 @@ import type { CollectPlan } from '../../api/trees.js';
 import type { ServiceContext } from '../context.js';
 import type { ProfileShelf } from '../profiles.js';
 import { faultsOf, ServiceError } from '../errors.js';
-import { withGrammars } from '../trees/grammars.js';
+import { withGrammars } from '../grammars.js';
 import { bind } from '../route.js';
 
 /** Files larger than this are not looked into. */

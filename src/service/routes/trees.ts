@@ -1,18 +1,18 @@
 import { realpath, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import type { Router } from 'express';
-import type { LinkedTree } from '../../api/trees.js';
+import type { LinkedTree, StoredTree } from '../../api/trees.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import { bind } from '../route.js';
-import { applyToTree, FileChangedError } from '../trees/apply.js';
-import { entryOf } from '../trees/write-records.js';
+import { FileChangedError, WriteRefusedError } from '../../disk/writes/errors.js';
+import { entryOf } from '../../disk/writes/journal.js';
 import type { TreeWork } from '../tree-work.js';
 import { collectPlanOf } from './networks.js';
 
 /** Trees that are linked: folders below a root that was named when the service was started. */
 export function treeRoutes(router: Router, context: ServiceContext, work: TreeWork): () => Promise<void> {
-  const { trees, roots, roster, watched, log } = context;
+  const { trees, roots, roster, watched, writes, log } = context;
   const followed = new Map<string, () => void>();
 
   /** Keeps the files of a folder below a root as a snapshot. */
@@ -22,15 +22,21 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
     return { snapshot: trees.addCollected(name, collected), seen, files: files.length };
   };
 
-  const read = async (tree: LinkedTree): Promise<LinkedTree> => {
+  /** A linked tree with what is odd about it. Only looks. */
+  const withState = async (tree: StoredTree): Promise<LinkedTree> => {
+    const state = await writes.state(tree.path).catch(() => undefined);
+    return { ...tree, interrupted: state?.interrupted ? entryOf(state.interrupted) : null };
+  };
+
+  const read = async (tree: StoredTree): Promise<LinkedTree> => {
     const { snapshot } = await snapshotOf(await insideRoots(tree.path, roots), tree.path);
     trees.setSnapshot(tree.id, snapshot);
     await work.check(snapshot, tree.title);
-    return trees.linkedTree(tree.id);
+    return withState(trees.linkedTree(tree.id));
   };
 
   /** From now on a linked tree is read again whenever one of its files is saved. */
-  const follow = async (tree: LinkedTree): Promise<void> => {
+  const follow = async (tree: StoredTree): Promise<void> => {
     if (followed.has(tree.id)) return;
     const path = await insideRoots(tree.path, roots);
     let busy = false;
@@ -56,7 +62,7 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
     await watched.current(path, collectPlanOf(context.profiles));
   };
 
-  bind(router, 'listTrees', () => trees.linkedTrees());
+  bind(router, 'listTrees', () => Promise.all(trees.linkedTrees().map(withState)));
   bind(router, 'linkTree', async ({ body, response }) => {
     const { id } = roster.get(body.title);
     const path = await insideRoots(body.path, roots);
@@ -86,9 +92,8 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
     const path = await insideRoots(tree.path, roots);
     const what = wiring.network === null ? 'wire' : `unwire ${wiring.network}`;
     const note = { title: wiring.title, what, at: context.now().toISOString() };
-    const record = context.writes.recorder(wiring.edits, note);
-    const written = await unlessChanged(
-      () => applyToTree(path, wiring.edits, { record }),
+    const written = await unlessRefused(
+      () => context.writes.apply(path, wiring.edits, note, { force: body.force }),
       'Read the tree again, look at the new diff, and apply that.',
     );
     const after = await read(tree);
@@ -101,7 +106,7 @@ export function treeRoutes(router: Router, context: ServiceContext, work: TreeWo
   bind(router, 'undoWrite', async ({ params }) => {
     const tree = trees.linkedTree(params.tree ?? '');
     const path = await insideRoots(tree.path, roots);
-    const undone = await unlessChanged(
+    const undone = await unlessRefused(
       () => context.writes.undo(path),
       'Take those changes back first, or keep the write: only untouched files are restored.',
     );
@@ -135,12 +140,15 @@ async function insideRoots(path: string, roots: readonly string[]): Promise<stri
   });
 }
 
-/** Runs a write; a file that changed since becomes a problem with what to do next. */
-async function unlessChanged<Result>(write: () => Promise<Result>, fix: string): Promise<Result> {
+/** Runs a write; what keeps it from being done becomes a problem with what to do next. */
+async function unlessRefused<Result>(write: () => Promise<Result>, fix: string): Promise<Result> {
   try {
     return await write();
   } catch (error) {
-    if (!(error instanceof FileChangedError)) throw error;
-    throw new ServiceError('file-changed', error.message, { fix, cause: error });
+    if (error instanceof FileChangedError)
+      throw new ServiceError('file-changed', error.message, { fix, cause: error });
+    if (error instanceof WriteRefusedError)
+      throw new ServiceError('file-changed', error.message, { fix: error.fix, cause: error });
+    throw error;
   }
 }

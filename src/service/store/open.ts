@@ -1,10 +1,10 @@
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import Database from 'better-sqlite3';
+import type Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { openDatabase } from '../../disk/sqlite.js';
 import * as schema from './schema.js';
 
 export type Db = BetterSQLite3Database<typeof schema>;
@@ -21,26 +21,14 @@ export function openStore(home: string): OpenStore {
   return openFile(join(home, 'syndexa.sqlite'));
 }
 
-/** A record that lives in memory, and is gone when it is closed. */
-export function openStoreInMemory(): OpenStore {
-  return openFile(':memory:');
-}
-
 function openFile(file: string): OpenStore {
-  const sqlite = new Database(file, { timeout: 10_000, ...builtBinding() });
+  const sqlite = openDatabase(file, { timeout: 10_000 });
   sqlite.pragma('journal_mode = WAL');
   sqlite.pragma('synchronous = NORMAL');
   sqlite.pragma('foreign_keys = ON');
   const db = drizzle(sqlite, { schema });
   if (!isMigrated(sqlite)) migrateOnce(db);
   return { db, close: () => sqlite.close() };
-}
-
-/** Where the database's own build lies: named, it need not be looked for in a dozen places. */
-function builtBinding(): { nativeBinding?: string } {
-  const { resolve } = createRequire(import.meta.url);
-  const file = join(dirname(resolve('better-sqlite3')), '..', 'build', 'Release', 'better_sqlite3.node');
-  return existsSync(file) ? { nativeBinding: file } : {};
 }
 
 /** Whether the newest migration was made already, so that they need not all be read. */

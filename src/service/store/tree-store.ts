@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { and, eq, inArray, like } from 'drizzle-orm';
 import * as z from 'zod';
-import type { LinkedTree, WiringAnswer } from '../../api/trees.js';
+import type { StoredTree, WiringAnswer } from '../../api/trees.js';
 import { SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
 import { Reading } from '../../core/board/board.js';
@@ -11,8 +11,8 @@ import { Readings } from '../../core/tree/readings.js';
 import { Tree, type TreeFile } from '../../core/tree/tree.js';
 import { Wiring } from '../../core/wiring/model.js';
 import { ServiceError } from '../errors.js';
-import type { Collected } from '../trees/collect.js';
-import { readyGrammars } from '../trees/grammars.js';
+import type { Collected } from '../../disk/collect.js';
+import { readyGrammars } from '../grammars.js';
 import type { Db } from './open.js';
 import type { StoredReadings } from './reading-shelf.js';
 import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
@@ -224,11 +224,11 @@ export class TreeStore {
     return changes > 0;
   }
 
-  linkedTrees(): LinkedTree[] {
+  linkedTrees(): StoredTree[] {
     return this.db.select().from(linkedTrees).all();
   }
 
-  linkedTree(id: string): LinkedTree {
+  linkedTree(id: string): StoredTree {
     const row = this.db.select().from(linkedTrees).where(eq(linkedTrees.id, id)).get();
     if (!row)
       throw new ServiceError('not-found', `There is no linked tree ${id}.`, {
@@ -237,10 +237,10 @@ export class TreeStore {
     return row;
   }
 
-  link(title: string, path: string): LinkedTree {
+  link(title: string, path: string): StoredTree {
     const known = this.linkedTrees().find((tree) => tree.path === path && tree.title === title);
     if (known) return known;
-    const tree: LinkedTree = { id: randomUUID(), title, path, snapshot: null };
+    const tree: StoredTree = { id: randomUUID(), title, path, snapshot: null };
     this.db.insert(linkedTrees).values(tree).run();
     return tree;
   }

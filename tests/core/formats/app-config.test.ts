@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { readEas } from '../../../src/core/formats/app-config/eas.js';
 import { readAppJson } from '../../../src/core/formats/app-config/read-json.js';
 import { readAppScript } from '../../../src/core/formats/app-config/read-script.js';
-import { readyGrammars } from '../../../src/service/trees/grammars.js';
+import { readyGrammars } from '../../../src/service/grammars.js';
 import {
   openParts,
   resolveConfig,

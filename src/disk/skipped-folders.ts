@@ -1,0 +1,34 @@
+import { readdirSync } from 'node:fs';
+import { basename, dirname } from 'node:path';
+import type { CollectPlan } from '../api/trees.js';
+
+/** Whether a folder is passed over. */
+export interface SkippedFolders {
+  /** One whose neighbours, by their names, are known already. */
+  among(name: string, neighbours: () => readonly string[]): boolean;
+  /** One that is named by its path on disk. */
+  at(path: string): boolean;
+}
+
+/** The folders that tools fill: some wherever they are, some only beside what tells whose they are. */
+export function skippedFolders(plan: Pick<CollectPlan, 'skipFolders' | 'skipBeside'>): SkippedFolders {
+  const always = new Set(plan.skipFolders);
+  const ends = new Map<string, string[]>();
+  for (const { folder, beside } of plan.skipBeside) ends.set(folder, [...(ends.get(folder) ?? []), beside]);
+  const among: SkippedFolders['among'] = (name, neighbours) => {
+    const wanted = ends.get(name);
+    return (
+      always.has(name) ||
+      (wanted !== undefined && neighbours().some((other) => wanted.some((end) => other.endsWith(end))))
+    );
+  };
+  return { among, at: (path) => among(basename(path), () => namesIn(dirname(path))) };
+}
+
+function namesIn(folder: string): string[] {
+  try {
+    return readdirSync(folder);
+  } catch {
+    return [];
+  }
+}

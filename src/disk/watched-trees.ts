@@ -1,0 +1,71 @@
+import type { CollectPlan } from '../api/trees.js';
+import type { Collected } from './collect.js';
+import { WatchedTree } from './watched-tree.js';
+
+/** Folders that are followed at once, beyond those that are linked. */
+const maxOpen = 8;
+
+/** The folders that the service follows: those that are linked, and those that were asked for last. */
+export class WatchedTrees {
+  /** @param lists where it is kept what the files were, from one run to the next; nothing is when it is left out */
+  constructor(private readonly lists: string | null = null) {}
+
+  readonly #running = new Set<Promise<void>>();
+  #closed = false;
+  readonly #open = new Map<string, { tree: WatchedTree; plan: string; changed: Set<() => void> }>();
+
+  /** Whether nothing is followed any more. */
+  get closed(): boolean {
+    return this.#closed;
+  }
+
+  /**
+   * The files of a folder as they are now; from then on the folder is followed.
+   * @throws Error once it is closed: a folder that were opened then would be followed for ever
+   */
+  async current(root: string, plan: CollectPlan): Promise<Collected> {
+    return this.entry(root, plan).tree.current();
+  }
+
+  /** Calls back whenever something in a folder changed that may matter. */
+  follow(root: string, plan: CollectPlan, changed: () => void | Promise<void>): () => void {
+    // What is under way when the service stops still needs the record.
+    const told = () => {
+      const run = Promise.resolve(changed()).catch(() => undefined);
+      this.#running.add(run);
+      void run.finally(() => this.#running.delete(run));
+    };
+    this.entry(root, plan).changed.add(told);
+    return () => this.#open.get(root)?.changed.delete(told);
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true;
+    const all = [...this.#open.values()];
+    this.#open.clear();
+    await Promise.all(all.map(({ tree }) => tree.close()));
+    await Promise.allSettled(this.#running);
+  }
+
+  private entry(root: string, plan: CollectPlan) {
+    if (this.#closed) throw new Error('The service is stopping; no folder is followed any more.');
+    const text = JSON.stringify(plan);
+    const known = this.#open.get(root);
+    if (known?.plan === text) return known;
+    const changed = known?.changed ?? new Set<() => void>();
+    if (known) void known.tree.close();
+    const told = () => {
+      for (const tell of changed) tell();
+    };
+    const tree = new WatchedTree(root, plan, told, this.lists);
+    const made = { tree, plan: text, changed };
+    this.#open.delete(root);
+    this.#open.set(root, made);
+    const idle = [...this.#open].filter(([, { changed: followers }]) => followers.size === 0);
+    for (const [path, { tree: old }] of idle.slice(0, Math.max(0, idle.length - maxOpen))) {
+      this.#open.delete(path);
+      void old.close();
+    }
+    return made;
+  }
+}

@@ -1,0 +1,29 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import type Database from 'better-sqlite3';
+import { TreeBusyError } from './errors.js';
+
+/**
+ * Takes a tree for one writer. The lock is a database's: the system gives it up when the process that holds it ends,
+ * however it ends, so nothing is left behind that could name a process that is gone.
+ * @param folder the write folder of the tree
+ * @returns what gives the tree up again
+ * @throws TreeBusyError when another writer has it
+ */
+export async function lockTree(folder: string): Promise<() => void> {
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  const { openDatabase } = await import('../sqlite.js');
+  const lock: Database.Database = openDatabase(join(folder, 'lock'), { timeout: 0 });
+  try {
+    lock.exec('BEGIN EXCLUSIVE');
+  } catch (error) {
+    lock.close();
+    if (error instanceof Error && 'code' in error && String(error.code).startsWith('SQLITE_BUSY'))
+      throw new TreeBusyError();
+    throw error;
+  }
+  return () => {
+    lock.exec('ROLLBACK');
+    lock.close();
+  };
+}
