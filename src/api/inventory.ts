@@ -103,6 +103,7 @@ export const SecretList = z
       from: z.enum(['environment', 'file', 'nowhere']),
       fingerprint: z.string().nullable(),
       usedBy: z.array(z.string()),
+      hosts: z.array(z.string()).meta({ description: 'The hosts that the owner approved for it.' }),
     }),
   )
   .meta({ description: 'The secrets that the roster names: where each comes from, never what it is.' });

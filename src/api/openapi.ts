@@ -1,3 +1,4 @@
+import { entryAt, putAt } from '../core/text/own-values.js';
 import * as z from 'zod';
 import { faults, Problem } from './problem.js';
 import { routes, type RouteSpec } from './routes.js';
@@ -13,8 +14,8 @@ function schema(type: z.ZodType, io: 'input' | 'output'): Json {
 export function openApiDocument(version: string): Json {
   const paths: Record<string, Json> = {};
   for (const [name, route] of Object.entries<RouteSpec>(routes)) {
-    const operations = (paths[`/api/v1${route.path}`] ??= {});
-    operations[route.method] = operation(name, route);
+    const operations = entryAt(paths, `/api/v1${route.path}`, (): Json => ({}));
+    putAt<unknown>(operations, route.method, operation(name, route));
   }
   return {
     openapi: '3.1.0',

@@ -41,6 +41,7 @@ import {
   RuleSummary,
   TreeDraftRequest,
 } from './networks.js';
+import { Session, type Role } from './roles.js';
 import { Steps, StoreListing, TickWrite } from './steps.js';
 import {
   HistoryEntry,
@@ -85,6 +86,8 @@ export interface RouteSpec {
   method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   /** Below `/api/v1`; parameters in braces. */
   path: string;
+  /** What the caller has to be; null for calls that find out who is calling. */
+  role: Role | null;
   summary: string;
   query?: z.ZodObject;
   body?: z.ZodType;
@@ -98,6 +101,18 @@ export interface RouteSpec {
 const nothing = z.object({});
 
 export const routes = {
+  session: {
+    ...paths.session,
+    summary: 'Who the service takes the caller for.',
+    answer: Session,
+  },
+  signIn: {
+    ...paths.signIn,
+    summary: 'Opens a session for a token, as a cookie.',
+    body: z.strictObject({ token: z.string().min(1).max(200) }),
+    answer: Session,
+  },
+  signOut: { ...paths.signOut, summary: 'Ends the session.', answer: nothing },
   listTitles: { ...paths.listTitles, summary: 'All titles.', answer: z.array(TitleSummary) },
   addTitle: { ...paths.addTitle, summary: 'Adds a title.', body: NewTitle, answer: TitleRecord },
   draftTitle: {

@@ -1,4 +1,5 @@
-import { Agent, request, type IncomingMessage } from 'node:http';
+import { valueAt } from '../core/text/own-values.js';
+import { Agent, request as httpRequest, type IncomingMessage } from 'node:http';
 import type { Problem } from '../api/problem.js';
 import { paths } from '../api/paths.js';
 import type { AnswerOf, BodyOf, QueryOf, RouteName } from '../api/routes.js';
@@ -12,25 +13,27 @@ export interface CallOptions<Name extends RouteName> {
   headers?: Record<string, string>;
 }
 
+/** The exit codes of problems that are no wrong use. */
+const exits = new Map<string, number>([
+  ['exists', exit.refused],
+  ['changed', exit.refused],
+  ['stale', exit.refused],
+  ['file-changed', exit.refused],
+  ['too-many', exit.unreachable],
+  ['partner-unreachable', exit.unreachable],
+  ['partner-refused', exit.unreachable],
+  ['partner-odd', exit.unreachable],
+  ['internal', exit.unreachable],
+]);
+
 /** The service said no. */
 export class ProblemError extends CommandError {
   constructor(readonly problem: Problem) {
-    const exits: Record<string, number> = {
-      exists: 4,
-      changed: 4,
-      stale: 4,
-      'file-changed': 4,
-      'too-many': 3,
-      'partner-unreachable': 3,
-      'partner-refused': 3,
-      'partner-odd': 3,
-      internal: 3,
-    };
     const details = (problem.errors ?? []).map(({ field, message, fix, place }) => {
       const at = place ? ` (line ${place.line}, column ${place.column})` : '';
       return `${field || 'document'}${at}: ${message}${fix ? ` ${fix}` : ''}`;
     });
-    super(problem.detail, exits[problem.code] ?? exit.wrongUse, problem.fix, details);
+    super(problem.detail, exits.get(problem.code) ?? exit.wrongUse, problem.fix, details);
     this.name = 'ProblemError';
   }
 }
@@ -42,18 +45,26 @@ interface RawAnswer {
 }
 
 export interface ClientOptions extends Partial<Pick<Client, 'roots' | 'own'>> {
+  /** For services that ask for one. */
+  token?: string | undefined;
   /** Keeps connections; one of the client's own when it is left out. */
   agent?: Agent;
 }
 
-/** What keeps connections to a service open from one call to the next. */
+/** What keeps connections to a service open from one call to the next; one for TLS makes its own. */
 export function keepingAgent(): Agent {
   return new Agent({ keepAlive: true, maxSockets: 4 });
+}
+
+/** What sends a request to an address; TLS is loaded only where it is spoken. */
+async function sender(url: string): Promise<typeof httpRequest> {
+  return url.startsWith('https:') ? (await import('node:https')).request : httpRequest;
 }
 
 /** Speaks to the service, by HTTP only. */
 export class Client {
   readonly #agent: Agent;
+  readonly #token: string | undefined;
   /** Folders below which the service reads trees by itself. */
   readonly roots: readonly string[];
   /** Whether the service runs in this process, for this one command. */
@@ -63,11 +74,12 @@ export class Client {
   constructor(
     readonly url: string,
     private readonly who: string,
-    { roots = [], own = false, agent = keepingAgent() }: ClientOptions = {},
+    { roots = [], own = false, token, agent = keepingAgent() }: ClientOptions = {},
   ) {
     this.roots = roots;
     this.own = own;
     this.#agent = agent;
+    this.#token = token;
   }
 
   /** Makes one call of the table; a problem becomes a {@link ProblemError}. */
@@ -130,27 +142,31 @@ export class Client {
     this.#agent.destroy();
   }
 
-  private raw<Name extends RouteName>(
+  private async raw<Name extends RouteName>(
     name: Name,
     { params = {}, query, body, headers = {} }: CallOptions<Name>,
     onChunk?: (chunk: string) => void,
   ): Promise<RawAnswer> {
     const { method, path } = paths[name];
-    const filled = path.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(params[key] ?? ''));
+    const filled = path.replace(/\{(\w+)\}/g, (_, key: string) =>
+      encodeURIComponent(valueAt(params, key) ?? ''),
+    );
     const search = query
       ? `?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`
       : '';
     const payload = body === undefined ? undefined : Buffer.from(JSON.stringify(body));
+    const send = await sender(this.url);
     return new Promise((resolve, reject) => {
-      const call = request(
+      const call = send(
         `${this.url}/api/v1${filled}${search}`,
         {
           method: method.toUpperCase(),
-          agent: this.#agent,
+          ...(this.url.startsWith('https:') ? {} : { agent: this.#agent }),
           timeout: 120_000,
           headers: {
             Accept: 'application/json',
             'Syndexa-Who': this.who,
+            ...(this.#token === undefined ? {} : { Authorization: `Bearer ${this.#token}` }),
             ...(payload
               ? { 'Content-Type': 'application/json', 'Content-Length': String(payload.length) }
               : {}),

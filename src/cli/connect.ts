@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { get, type Agent } from 'node:http';
+import { get as httpGet, type Agent } from 'node:http';
 import { homedir, userInfo } from 'node:os';
 import { join } from 'node:path';
 import { Client, keepingAgent } from './client.js';
@@ -30,13 +30,20 @@ export function homeFolder(env: Io['env']): string {
  */
 export async function connect(io: Io): Promise<Connection> {
   const who = userName();
+  const token = io.env.SYNDEXA_TOKEN || undefined;
+  if (token !== undefined && !/^[\w.-]{1,200}$/.test(token))
+    throw new CommandError(
+      'SYNDEXA_TOKEN does not hold a token.',
+      exit.wrongUse,
+      'Set it to what syndexa token add printed, without blanks around it.',
+    );
   const named = io.env.SYNDEXA_URL;
   if (named) {
-    if (!/^http:\/\/(127\.0\.0\.1|localhost|\[::1\])(:\d+)?\/?$/.test(named)) {
+    if (!/^https?:\/\/[^\s/@?#]+\/?$/.test(named)) {
       throw new CommandError(
-        `SYNDEXA_URL is ${JSON.stringify(named)}, which is no loopback address.`,
+        `SYNDEXA_URL is ${JSON.stringify(named)}, which is not the address of a service.`,
         exit.wrongUse,
-        'Use http://127.0.0.1:PORT.',
+        'Use http://127.0.0.1:PORT, or https://HOST for a service of your team.',
       );
     }
     const url = named.replace(/\/$/, '');
@@ -48,14 +55,14 @@ export async function connect(io: Io): Promise<Connection> {
         exit.unreachable,
         'Start it with syndexa serve, or leave SYNDEXA_URL unset.',
       );
-    return remote(new Client(url, who, { roots: found.roots, agent }));
+    return remote(new Client(url, who, { roots: found.roots, agent, token }));
   }
   const home = homeFolder(io.env);
   const candidates = [announced(home), io.env.SYNDEXA_HOME ? undefined : `http://127.0.0.1:${usualPort}`];
   for (const url of new Set(candidates)) {
     const agent = keepingAgent();
     const found = url ? await health(url, agent) : null;
-    if (url && found) return remote(new Client(url, who, { roots: found.roots, agent }));
+    if (url && found) return remote(new Client(url, who, { roots: found.roots, agent, token }));
   }
   const { startService } = await import('../service/boot.js');
   const service = await startService({ home, port: 0, version, brief: true, env: io.env });
@@ -109,10 +116,14 @@ export async function answers(url: string): Promise<boolean> {
   return (await health(url)) !== null;
 }
 
-/** What a service says of itself; null when none answers within half a second. */
-function health(url: string, agent?: Agent): Promise<{ roots: string[] } | null> {
+/** What a service says of itself; null when none answers in time: half a second on this machine. */
+async function health(url: string, agent?: Agent): Promise<{ roots: string[] } | null> {
+  const secure = url.startsWith('https:');
+  const get = secure ? (await import('node:https')).get : httpGet;
+  // Another machine answers later than this one.
+  const timeout = /^http:\/\/(127\.|localhost|\[::1\])/.test(url) ? 500 : 5_000;
   return new Promise((resolve) => {
-    const call = get(`${url}/healthz`, { timeout: 500, ...(agent && { agent }) }, (response) => {
+    const call = get(`${url}/healthz`, { timeout, ...(agent && !secure && { agent }) }, (response) => {
       let text = '';
       response.setEncoding('utf8').on('data', (chunk: string) => (text += chunk.slice(0, 100_000)));
       response.on('end', () => resolve(healthOf(text)));

@@ -1,8 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { writePrivate } from '../disk/home/home-folder.js';
 import { CommandError, exit } from './io.js';
 
 /** A simulated partner that runs in a process of its own. */
@@ -49,7 +50,7 @@ export async function startPartnerProcess(options: {
   const child = spawn(process.execPath, [bundle, ...args], { stdio: ['ignore', 'pipe', 'pipe', 'ipc'] });
   const card = await firstLine(child, port);
   const path = join(home, cardName);
-  writeFileSync(path, JSON.stringify(card), { mode: 0o600 });
+  writePrivate(path, JSON.stringify(card));
   return {
     ...card,
     async close() {

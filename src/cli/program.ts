@@ -1,3 +1,4 @@
+import { valueAt } from '../core/text/own-values.js';
 import { Command, CommanderError } from 'commander';
 import { examples } from './examples.js';
 import { idCommands } from './groups/ids.js';
@@ -68,7 +69,7 @@ function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
 function addExamples(command: Command, path: string): void {
   for (const sub of command.commands) {
     const name = `${path} ${sub.name()}`.trim();
-    const lines = examples[name];
+    const lines = valueAt(examples, name);
     if (lines)
       sub.addHelpText('after', `\nExample, on the demo:\n${lines.map((line) => `  ${line}`).join('\n')}\n`);
     addExamples(sub, name);

@@ -1,3 +1,4 @@
+import { valueAt } from '../core/text/own-values.js';
 import { printableLines } from '../core/text/printable.js';
 import { paths } from '../api/paths.js';
 import type { Problem } from '../api/problem.js';
@@ -26,7 +27,9 @@ export async function call<Name extends RouteName>(
 ): Promise<AnswerOf<Name>> {
   const { params = {}, query, body, headers = {}, signal } = options;
   const { method, path } = paths[name];
-  const filled = path.replace(/\{(\w+)\}/g, (_whole, key: string) => encodeURIComponent(params[key] ?? ''));
+  const filled = path.replace(/\{(\w+)\}/g, (_whole, key: string) =>
+    encodeURIComponent(valueAt(params, key) ?? ''),
+  );
   const search = query
     ? `?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`
     : '';

@@ -8,10 +8,22 @@ import { NetworkPage, NetworksPage } from './pages/networks.js';
 import { StepsPage } from './pages/steps.js';
 import { RecordPage } from './pages/record/index.js';
 import { FirstTitlePage } from './pages/first-title.js';
-import { useLiveChanges, useTitles } from './queries.js';
+import { SignInPage } from './pages/sign-in.js';
+import { useLiveChanges, useSession, useTitles } from './queries.js';
 
-/** The console: a page per question, each with its own address. */
+/** The console, once it is known who uses it. */
 export function App() {
+  const session = useSession();
+  if (session.status === 'pending') return <Loading what="the console" />;
+  if (session.status === 'error' && session.error.problem.code === 'unauthenticated')
+    return <SignInPage signedIn={() => void session.refetch()} />;
+  if (session.status === 'error')
+    return <Failure error={session.error} again={() => void session.refetch()} />;
+  return <Pages />;
+}
+
+/** A page per question, each with its own address. */
+function Pages() {
   useLiveChanges();
   return (
     <Routes>

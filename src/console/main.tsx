@@ -1,12 +1,25 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import 'bootstrap/dist/css/bootstrap.min.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
+import { CallError } from './api.js';
 import { App } from './app.js';
+import { keys } from './queries.js';
 import './theme.css';
 
-const client = new QueryClient({
+// A session that ended is noticed by whatever is asked next: then the sign-in page takes over.
+const noticeSignedOut = (error: unknown) => {
+  if (error instanceof CallError && error.problem.code === 'unauthenticated')
+    void client.resetQueries({ queryKey: keys.session });
+};
+const client: QueryClient = new QueryClient({
+  queryCache: new QueryCache({
+    onError: (error, { queryKey }) => {
+      if (queryKey[0] !== keys.session[0]) noticeSignedOut(error);
+    },
+  }),
+  mutationCache: new MutationCache({ onError: noticeSignedOut }),
   defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } },
 });
 const root = document.getElementById('root');

@@ -5,6 +5,7 @@ import { call, type CallError } from './api.js';
 
 /** One key per thing that is asked for, so that what changed can be asked for again. */
 export const keys = {
+  session: ['session'] as const,
   titles: ['titles'] as const,
   title: (id: string) => ['title', id] as const,
   board: (id: string) => ['board', id] as const,
@@ -21,6 +22,10 @@ export const keys = {
 };
 
 export type Answer<Name extends Parameters<typeof call>[0]> = UseQueryResult<AnswerOf<Name>, CallError>;
+
+/** Who is signed in. Asked again when a call is told that nobody is. */
+export const useSession = (): Answer<'session'> =>
+  useQuery({ queryKey: keys.session, queryFn: () => call('session') });
 
 export const useTitles = (): Answer<'listTitles'> =>
   useQuery({ queryKey: keys.titles, queryFn: () => call('listTitles') });

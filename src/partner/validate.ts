@@ -1,3 +1,4 @@
+import { valueAt } from '../core/text/own-values.js';
 import { againstRules } from '../core/roster/settings.js';
 import { keptSettings } from '../core/inventory/dialect.js';
 import type { InventoryApp, InventoryUnit, UnitSettings } from '../core/inventory/model.js';
@@ -100,7 +101,7 @@ export function checkSettings(profile: Profile, format: Format, settings: UnitSe
   const codes: Record<string, RefusalCode> = { refresh: 'refresh-out-of-bounds', content: 'content-unknown' };
   const [fault] = Object.entries(againstRules(settings, format, rules, profile.name));
   if (fault)
-    throw new Refusal(codes[fault[0]] ?? 'setting-refused', `${fault[1].message} ${fault[1].fix}`, {
+    throw new Refusal(valueAt(codes, fault[0]) ?? 'setting-refused', `${fault[1].message} ${fault[1].fix}`, {
       field: fault[0],
     });
 }

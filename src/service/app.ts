@@ -1,3 +1,4 @@
+import { valueAt } from '../core/text/own-values.js';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
@@ -6,7 +7,8 @@ import { openApiDocument } from '../api/openapi.js';
 import { schemaDocuments } from '../api/schemas.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
-import { loopbackOnly, safeHeaders } from './guards.js';
+import { meantForUs, safeHeaders } from './guards.js';
+import { bind } from './route.js';
 import { appAdsRoutes } from './routes/app-ads.js';
 import { attributionRoutes } from './routes/attribution.js';
 import { inventoryRoutes } from './routes/inventory.js';
@@ -20,15 +22,29 @@ import { treeRoutes } from './routes/trees.js';
 import { RosterWork } from './roster-work.js';
 import { TreeWork } from './tree-work.js';
 
-/** Puts the service together. `consoleFolder` holds the built console; null serves none. */
-export function createApp(context: ServiceContext, consoleFolder: string | null): Express {
+export interface AppOptions {
+  /** Holds the built console; null serves none. */
+  consoleFolder: string | null;
+  /** Names besides those of loopback under which the service may be asked. */
+  names: ReadonlySet<string>;
+  /** Whether a proxy of the owner's stands in front, which says from where a request comes. */
+  behindProxy: boolean;
+}
+
+/** Puts the service together. */
+export function createApp(
+  context: ServiceContext,
+  { consoleFolder, names, behindProxy }: AppOptions,
+): Express {
   const app = express();
+  const { access } = context;
   const work = new TreeWork(context);
   const counts = new Map<string, number>();
   const openStreams = new Set<() => void>();
   app.disable('x-powered-by');
   app.set('etag', false);
-  app.use(safeHeaders(), loopbackOnly());
+  app.set('trust proxy', behindProxy ? 1 : false);
+  app.use(safeHeaders(), meantForUs(names));
   app.use(function countRequests(_request, response, next) {
     response.on('finish', () => {
       const key = `${Math.floor(response.statusCode / 100)}xx`;
@@ -37,9 +53,11 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
     next();
   });
   app.get('/healthz', (_request, response) => {
-    response.json({ service: 'syndexa', version: context.version, roots: context.roots });
+    // Whoever has no token need not know which folders the service reads.
+    const roots = access.required ? [] : context.roots;
+    response.json({ service: 'syndexa', version: context.version, roots });
   });
-  app.get('/metrics', (_request, response) => {
+  app.get('/metrics', access.guard(), (_request, response) => {
     const memory = process.memoryUsage();
     const lines = [...counts].map(
       ([status, count]) => `syndexa_http_responses_total{status="${status}"} ${count}`,
@@ -58,23 +76,32 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
       windowMs: 10_000,
       limit: 5_000,
       validate: false,
-      // Everybody who asks is on this machine: they share one count.
-      keyGenerator: () => 'loopback',
+      // Without tokens, everybody who asks is on this machine: they share one count.
+      keyGenerator: ({ ip = 'unknown' }) => (access.required ? ip : 'loopback'),
       handler: (_request, _response, next) =>
         next(new ServiceError('too-many', 'Too many requests in ten seconds.', { fix: 'Wait ten seconds.' })),
     }),
   );
-  api.use(['/blobs', '/titles/:title/collect'], express.json({ limit: '64mb' }));
-  api.use(express.json({ limit: '16mb' }));
   api.use(function noStore(_request, response, next) {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
+  api.use('/session', express.json({ limit: '4kb' }));
+  bind(api, 'session', ({ request, response }) => access.session(request, response));
+  bind(api, 'signIn', ({ body, request, response }) => access.signIn(request, response, body.token));
+  bind(api, 'signOut', ({ request, response }) => {
+    access.signOut(request, response);
+    return {};
+  });
+  // Nothing of a request is read before it is known who sends it.
+  api.use(access.guard());
+  api.use(['/blobs', '/titles/:title/collect'], express.json({ limit: '64mb' }));
+  api.use(express.json({ limit: '16mb' }));
   api.get('/openapi.json', (_request, response) => {
     response.json(openApiDocument(context.version));
   });
   api.get('/schemas/:name', (request, response) => {
-    const schema = schemaDocuments()[request.params.name];
+    const schema = valueAt(schemaDocuments(), request.params.name);
     if (!schema)
       throw new ServiceError('not-found', `There is no schema ${request.params.name}.`, {
         fix: `The schemas are ${Object.keys(schemaDocuments()).join(', ')}.`,
@@ -84,7 +111,10 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
   api.get('/events', (request, response) => {
     const send = startEvents(response);
     send('hello', { version: context.version });
-    const stop = context.events.listen((event) => send(event.kind, event));
+    const stop = context.events.listen((event) => {
+      if (access.stillCounts(request)) send(event.kind, event);
+      else end();
+    });
     const end = () => {
       stop();
       openStreams.delete(end);
@@ -123,15 +153,13 @@ export function createApp(context: ServiceContext, consoleFolder: string | null)
   return app;
 }
 
-function problemHandler({ log }: ServiceContext): ErrorRequestHandler {
+function problemHandler({ log, secrets }: ServiceContext): ErrorRequestHandler {
   return function sendProblem(error: unknown, request, response, next) {
     const failure = toServiceError(error);
     if (failure.code === 'internal') log.error({ err: error, path: request.path }, 'A request failed.');
     if (response.headersSent) return next(error);
-    response
-      .status(failure.status)
-      .type('application/problem+json')
-      .send(JSON.stringify(failure.toProblem()));
+    const body = JSON.stringify(failure.toProblem());
+    response.status(failure.status).type('application/problem+json').send(secrets.cleaner()(body));
   };
 }
 

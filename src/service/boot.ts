@@ -1,10 +1,15 @@
-import { existsSync, mkdirSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, realpathSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import * as z from 'zod';
+import { Access } from './access/access.js';
+import { TokenStore } from './access/token-store.js';
+
+export { openTokens } from './access/open-tokens.js';
 import { createApp } from './app.js';
+import { hostNames, isLoopback } from './guards.js';
 import type { ServiceContext } from './context.js';
 import { Events } from './events.js';
 import { silentLog, type Log } from './log.js';
@@ -19,6 +24,7 @@ import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
+import { openHome, writePrivate } from '../disk/home/home-folder.js';
 import { WatchedTrees } from '../disk/watched-trees.js';
 import { TreeWrites } from '../disk/writes/tree-writes.js';
 
@@ -26,6 +32,14 @@ export interface ServiceOptions {
   /** Data folder. */
   home: string;
   port: number;
+  /** The address to listen on; loopback when it is left out. Any other asks for tokens. */
+  listen?: string;
+  /** Whether tokens are asked for on loopback too. */
+  requireToken?: boolean;
+  /** Names, such as that of a proxy, under which the service may be asked besides its address. */
+  hostNames?: readonly string[];
+  /** Whether a proxy of the owner's stands in front, which says from where a request comes. */
+  behindProxy?: boolean;
   /** Folders below which trees may be linked. */
   roots?: readonly string[];
   /** For one command only: nothing is compiled ahead that may be asked once. */
@@ -49,17 +63,34 @@ export interface RunningService {
   close(): Promise<void>;
 }
 
-/** Starts the service on the loopback address. */
+/** The service would have listened where anybody can reach it, and nobody has a token. */
+export class NoTokensError extends Error {
+  override readonly name = 'NoTokensError';
+}
+
+/**
+ * Starts the service.
+ * @throws NoTokensError when it is to ask for tokens and there are none
+ */
 export async function startService(options: ServiceOptions): Promise<RunningService> {
   const { home, port, announce = false, version, now = () => new Date(), build = builtStamp } = options;
   const log = options.log ?? silentLog;
   // Compiling a schema pays off from the second request on.
   z.config({ jitless: options.brief === true });
+  for (const says of openHome(home)) log.warn({ home }, says);
   const store = openStore(home);
+  const address = options.listen ?? '127.0.0.1';
+  const tokens = new TokenStore(store.db, now);
+  const access = new Access(tokens, options.requireToken === true || !isLoopback(address), now);
+  if (access.required && !tokens.any()) {
+    store.close();
+    throw new NoTokensError(`Nobody has a token, so nobody could use a service on ${address}.`);
+  }
   const env = options.env ?? {};
   const limits = options.partnerLimits ?? { timeout: 20_000, tries: 6, pause: 200 };
   const addresses = partnerAddresses(env.SYNDEXA_PARTNERS);
   const context: ServiceContext = {
+    access,
     inventories: new InventoryStore(store.db),
     steps: new StepsStore(store.db),
     secrets: new Secrets(home, env),
@@ -78,20 +109,23 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     now,
   };
   const partners = new Partners(context, addresses, limits, env.SYNDEXA_STORE);
-  const app = createApp(context, consoleFolder());
+  const app = createApp(context, {
+    consoleFolder: consoleFolder(),
+    names: hostNames(address, options.hostNames ?? []),
+    behindProxy: options.behindProxy === true,
+  });
   const server = createServer({ requestTimeout: 120_000, headersTimeout: 20_000 }, app);
   try {
-    await listen(server, port);
+    await listen(server, address, port);
   } catch (error) {
     store.close();
     throw error;
   }
   const { port: bound } = server.address() as AddressInfo;
-  const url = `http://127.0.0.1:${bound}`;
+  const url = `http://${urlHost(address)}:${bound}`;
   const card = join(home, 'service.json');
   if (announce) {
-    mkdirSync(home, { recursive: true });
-    writeFileSync(card, JSON.stringify({ url, pid: process.pid }), { mode: 0o600 });
+    writePrivate(card, JSON.stringify({ url, pid: process.pid }));
   }
   log.info({ url }, 'The service is listening.');
   if (options.brief !== true) await (app.locals.followTrees as () => Promise<void>)();
@@ -113,10 +147,17 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   };
 }
 
-function listen(server: Server, port: number): Promise<void> {
+/** The host by which a service that listens on an address is asked from this machine. */
+function urlHost(address: string): string {
+  if (address === '0.0.0.0') return '127.0.0.1';
+  if (address === '::') return '[::1]';
+  return address.includes(':') ? `[${address}]` : address;
+}
+
+function listen(server: Server, address: string, port: number): Promise<void> {
   return new Promise((resolve, reject) => {
     server.once('error', reject);
-    server.listen(port, '127.0.0.1', () => {
+    server.listen(port, address, () => {
       server.off('error', reject);
       resolve();
     });

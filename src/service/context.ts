@@ -1,3 +1,5 @@
+import type { Request } from 'express';
+import { callerOf, type Access } from './access/access.js';
 import type { Log } from './log.js';
 import type { Events } from './events.js';
 import type { ProfileShelf } from './profiles.js';
@@ -12,6 +14,7 @@ import type { WatchedTrees } from '../disk/watched-trees.js';
 
 /** What the routes work with. */
 export interface ServiceContext {
+  access: Access;
   roster: RosterStore;
   trees: TreeStore;
   profiles: ProfileShelf;
@@ -31,8 +34,10 @@ export interface ServiceContext {
   now(): Date;
 }
 
-/** Who a request says it comes from; cut to what may stand in a history. */
-export function writerOf(context: ServiceContext, header: string | undefined): Writer {
-  const who = (header ?? '').replace(/[^\p{L}\p{N} ._@-]/gu, '').slice(0, 80) || 'unknown';
+/** Who a request comes from: whose token it has, else who it says it is, cut to what may stand in a history. */
+export function writerOf(context: ServiceContext, request: Request): Writer {
+  const caller = callerOf(request);
+  const header = String(request.headers['syndexa-who'] ?? '');
+  const who = caller?.name ?? (header.replace(/[^\p{L}\p{N} ._@-]/gu, '').slice(0, 80) || 'unknown');
   return { who, at: context.now().toISOString() };
 }

@@ -8,6 +8,7 @@ import {
   type RouteName,
   type RouteSpec,
 } from '../api/routes.js';
+import { demandRole } from './access/access.js';
 import { ServiceError } from './errors.js';
 
 /** A request after everything in it was checked. */
@@ -28,6 +29,7 @@ export function bind<Name extends RouteName>(
   const spec: RouteSpec = routes[name];
   const path = spec.path.replace(/\{(\w+)\}/g, ':$1');
   router[spec.method](path, async function handle(request, response) {
+    if (spec.role !== null) demandRole(request, spec.role);
     const query = spec.query ? parse(spec.query, request.query, 'query') : undefined;
     const body = spec.body ? parse(spec.body, request.body ?? {}, 'body') : undefined;
     const params = Object.fromEntries(

@@ -1,7 +1,12 @@
+import { valueAt } from '../core/text/own-values.js';
 import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { inspect } from 'node:util';
+import { SecretHosts } from '../disk/home/secret-hosts.js';
+import { faultOfSecret, secretsFile } from '../disk/home/secrets-file.js';
+import type { NamedHost } from './partners/outgoing.js';
+import { SecretCleaner } from './secret-cleaner.js';
 import { ServiceError } from './errors.js';
 
 /** A secret in use. Whatever prints it prints its fingerprint; `reveal` is for the one call that needs it. */
@@ -38,9 +43,6 @@ export class Secret {
   }
 }
 
-/** The file of secrets in the data folder, a NAME=value per line. */
-export const secretsFile = 'secrets';
-
 /** Finds secrets by name: in the environment as SYNDEXA_SECRET_NAME, else in a file that only its owner reads. */
 export class Secrets {
   constructor(
@@ -51,17 +53,41 @@ export class Secrets {
   /** A secret by its reference; undefined when nothing holds it. */
   find(reference: string): Secret | undefined {
     const name = reference.replace(/^secret:/, '');
-    const given = this.env[`SYNDEXA_SECRET_${name}`];
+    const given = valueAt(this.env, `SYNDEXA_SECRET_${name}`);
     if (given !== undefined && given !== '') return new Secret(name, given, 'environment');
     const stored = this.file().get(name);
     return stored === undefined ? undefined : new Secret(name, stored, 'file');
   }
 
+  /** The hosts to which the owner lets a secret be sent. */
+  hosts(name: string): NamedHost[] {
+    return new SecretHosts(this.home).of(name);
+  }
+
+  /** Takes every secret that is known now out of text. */
+  cleaner(): (text: string) => string {
+    const known = new Map<string, string>();
+    for (const [name, value] of Object.entries(this.env))
+      if (name.startsWith('SYNDEXA_SECRET_') && value) known.set(name.slice('SYNDEXA_SECRET_'.length), value);
+    try {
+      for (const [name, value] of this.file()) known.set(name, value);
+    } catch {
+      // A file that others can read is not used, so nothing of it can have gone out.
+    }
+    const cleaner = new SecretCleaner(known);
+    return (text) => cleaner.clean(text);
+  }
+
   /** As `find`, with an error that says where to put it. */
   get(reference: string): Secret {
     const found = this.find(reference);
-    if (found) return found;
     const name = reference.replace(/^secret:/, '');
+    const fault = found && faultOfSecret(found.reveal());
+    if (fault !== undefined)
+      throw new ServiceError('secret-missing', `${name} cannot be sent. ${fault}`, {
+        fix: `Set it anew: syndexa secret set ${name}.`,
+      });
+    if (found) return found;
     throw new ServiceError('secret-missing', `Nothing holds the secret ${name}.`, {
       fix: `Set SYNDEXA_SECRET_${name} for the service, or put it into ${join(this.home, secretsFile)} with syndexa secret set ${name}.`,
     });

@@ -1,3 +1,4 @@
+import { valueAt } from '../core/text/own-values.js';
 import { profileFor } from '../core/network/for-stack.js';
 import * as z from 'zod';
 import { platforms, type Platform, type Profile } from '../core/network/model.js';
@@ -110,12 +111,12 @@ export class StepsWork {
     const inventory = inventories
       .about(expected.flatMap((item) => item.id ?? []))
       .find(({ network }) => network === profile.id);
-    const own = title.networks[profile.id]?.[platform]?.production?.app;
+    const own = valueAt(title.networks, profile.id)?.[platform]?.production?.app;
     const app = inventory?.apps.find(
       (one) => one.platform === platform && (one.id === own || one.identifier === identifier),
     );
     const http = profile.inventory?.http;
-    const reference = http && roster.publisher()?.credentials?.[profile.id]?.[http.key];
+    const reference = http && valueAt(valueAt(roster.publisher()?.credentials, profile.id), http.key);
     const seen = steps.appAds();
     const reading = trees.readings(id).find((one) => one.platform === platform);
     return {

@@ -5,7 +5,7 @@ import { partnerAddresses } from '../../src/service/partners/partners.js';
 import { Secrets } from '../../src/service/secrets.js';
 import { chmodSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { http, temporaryFolder, testService } from '../support/service.js';
+import { approve, http, temporaryFolder, testService } from '../support/service.js';
 import { partneredService, plantedKey, type PartneredService } from '../support/partner.js';
 
 const spot = (network: string, format = 'banner') => ({ format, units: { [network]: {} } });
@@ -270,7 +270,10 @@ describe('a partner that is none', () => {
     ],
   ])('answers with %s', async (_, listener, code, detail) => {
     const address = await listening(listener);
+    const home = temporaryFolder();
+    approve(home, 'K1', address);
     const service = await testService({
+      home,
       env: { SYNDEXA_PARTNERS: `cobalt-heron=${address}`, SYNDEXA_SECRET_K1: 'some-key' },
       partnerLimits: { timeout: 2_000, tries: 2, pause: 1 },
     });

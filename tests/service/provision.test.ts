@@ -369,6 +369,7 @@ describe('secrets', () => {
       from: 'nowhere',
       fingerprint: null,
       usedBy: ['kelp: ferrowick.push (android, production)'],
+      hosts: [],
     });
   });
 

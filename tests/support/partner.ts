@@ -1,7 +1,7 @@
 import { startPartner, type PartnerOptions, type RunningPartner } from '../../src/partner/boot.js';
 import { startService, type ServiceOptions } from '../../src/service/boot.js';
 import type { Profile } from '../../src/core/network/model.js';
-import { http, temporaryFolder, type Answer } from './service.js';
+import { approve, http, temporaryFolder, type Answer } from './service.js';
 import { profiles } from './trees.js';
 import { rmSync } from 'node:fs';
 
@@ -70,6 +70,7 @@ export async function partneredService(
 ): Promise<PartneredService> {
   const partner = await testPartner(options.partner);
   const home = temporaryFolder();
+  approve(home, 'PLANTED', partner.url);
   const service = await startService({
     home,
     port: 0,

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { request } from 'node:http';
+import { SecretHosts } from '../../src/disk/home/secret-hosts.js';
 import { startService, type RunningService, type ServiceOptions } from '../../src/service/boot.js';
 
 export interface TestService extends RunningService {
@@ -25,6 +26,12 @@ export async function testService(options: Partial<ServiceOptions> = {}): Promis
       rmSync(home, { recursive: true, force: true });
     },
   };
+}
+
+/** Approves the host of an address for a secret, as its owner does. */
+export function approve(home: string, secret: string, address: string): void {
+  const { hostname, port } = new URL(address);
+  new SecretHosts(home).allow({ secret, host: hostname, port: Number(port) });
 }
 
 export interface Answer {

@@ -1,3 +1,4 @@
+import { putAt, valueAt } from '../../core/text/own-values.js';
 import { unitName, usualPattern } from '../../core/inventory/names.js';
 import { platformNames } from '../../core/network/names.js';
 import type { Profile } from '../../core/network/model.js';
@@ -5,8 +6,7 @@ import { settingsFor } from '../../core/provision/settings.js';
 import type { Title } from '../../core/roster/model.js';
 import { Client } from '../client.js';
 import { controlPartner, type PartnerCard } from '../partner-process.js';
-import { writeSecrets } from '../secrets-file.js';
-import { openAccount, secretNameFor } from './partner.js';
+import { keepKey, openAccount, secretNameFor } from './partner.js';
 
 /** The banner whose refresh time on iOS is another one at the network. */
 const drifted = 'tide-list-footer';
@@ -31,8 +31,8 @@ export async function fillPartner(url: string, home: string, card: PartnerCard, 
       const number = records.flatMap(({ title }) => accountIn(profile, title))[0];
       const { key } = await openAccount(card, network, publisher.name, number);
       const name = secretNameFor(network, credential);
-      writeSecrets(home, { [name]: key });
-      credentials[network] = { [credential]: `secret:${name}` };
+      keepKey(home, card, name, key);
+      putAt(credentials, network, { [credential]: `secret:${name}` });
       for (const { id, title } of records) await fillTitle(card, profile, key, id, title);
     }
     await client.call('setPublisher', { body: { ...publisher, credentials } });
@@ -60,7 +60,7 @@ function accountIn(profile: Profile, title: Title): string[] {
   const pattern = profile.ids.unit && new RegExp(`^(?:${profile.ids.unit.pattern})$`, 'u');
   return Object.values(title.placements).flatMap(({ units }) =>
     platformNames.flatMap((platform) => {
-      const id = units[profile.id]?.[platform]?.production;
+      const id = valueAt(units, profile.id)?.[platform]?.production;
       return (id !== undefined && pattern?.exec(id)?.groups?.account) || [];
     }),
   );
@@ -76,7 +76,7 @@ async function fillTitle(
   const network = profile.id;
   for (const platform of platformNames) {
     const identifier = title.editions[platform]?.identifier;
-    const app = title.networks[network]?.[platform]?.production?.app;
+    const app = valueAt(title.networks, network)?.[platform]?.production?.app;
     if (identifier === undefined || (app === undefined && profile.ids.app)) continue;
     if (profile.inventory?.http?.apps)
       await controlPartner(card, 'apps', {
@@ -90,7 +90,7 @@ async function fillTitle(
         ...(app === undefined ? {} : { id: app }),
       });
     for (const [placement, { format, settings, units }] of Object.entries(title.placements)) {
-      const unit = units[network]?.[platform]?.production;
+      const unit = valueAt(units, network)?.[platform]?.production;
       if (unit === undefined) continue;
       const kept = settingsFor(profile, settings, format);
       await controlPartner(card, 'units', {

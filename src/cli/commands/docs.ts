@@ -1,3 +1,4 @@
+import { valueAt } from '../../core/text/own-values.js';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import type { Command } from 'commander';
@@ -9,7 +10,7 @@ import { version } from '../version.js';
 
 /** `syndexa roster schema` and `syndexa network schema`. */
 export function printSchema(io: Io, name: string): Promise<number> {
-  io.out(`${JSON.stringify(schemaDocuments()[name], null, 2)}\n`);
+  io.out(`${JSON.stringify(valueAt(schemaDocuments(), name), null, 2)}\n`);
   return Promise.resolve(exit.clean);
 }
 
@@ -173,7 +174,7 @@ function jsonPage(schemas: Record<string, Record<string, unknown>>): string {
     lines.push(
       `## ${name}`,
       '',
-      `${published[name]?.from ?? name}. ${text(schema.description)}`.trim(),
+      `${valueAt(published, name)?.from ?? name}. ${text(schema.description)}`.trim(),
       '',
       '| field | type | |',
       '| --- | --- | --- |',

@@ -2,7 +2,8 @@ import { once } from 'node:events';
 import { withService, homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { controlPartner, partnerCard, startPartnerProcess, type PartnerCard } from '../partner-process.js';
-import { writeSecrets } from '../secrets-file.js';
+import { SecretHosts } from '../../disk/home/secret-hosts.js';
+import { writeSecrets } from '../../disk/home/secrets-file.js';
 
 /** The name under which the key of a simulated account is kept. */
 export function secretNameFor(network: string, credential: string): string {
@@ -54,7 +55,7 @@ export function openAccounts(
       if (key === undefined) continue;
       const account = await openAccount(card, network, name);
       const secret = secretNameFor(network, key);
-      writeSecrets(home, { [secret]: account.key });
+      keepKey(home, card, secret, account.key);
       opened.push({ network, credential: key, secret: `secret:${secret}`, account: account.number });
     }
     if (options.json) io.out(`${JSON.stringify(opened, null, 2)}\n`);
@@ -65,6 +66,13 @@ export function openAccounts(
         );
     return exit.clean;
   });
+}
+
+/** Keeps the key of an account at the simulated partner, and approves the partner's own address for it. */
+export function keepKey(home: string, { url }: PartnerCard, secret: string, key: string): void {
+  writeSecrets(home, new Map([[secret, key]]));
+  const { hostname, port } = new URL(url);
+  new SecretHosts(home).allow({ secret, host: hostname, port: Number(port) });
 }
 
 /** Opens one account; its key is told this once. */

@@ -1,3 +1,4 @@
+import { entryAt, putAt } from '../../core/text/own-values.js';
 import type { Publisher } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -40,7 +41,11 @@ export function setPublisher(
     const credentials = structuredClone(before?.credentials ?? {});
     for (const [spot, reference] of Object.entries(pairs('--credential', options.credential))) {
       const [network = '', credential = ''] = spot.split('.');
-      (credentials[network] ??= {})[credential] = reference;
+      putAt(
+        entryAt(credentials, network, () => ({})),
+        credential,
+        reference,
+      );
     }
     const publisher: Publisher = {
       name,

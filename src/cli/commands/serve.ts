@@ -10,6 +10,10 @@ export interface ServeOptions {
   port: number;
   root?: string[];
   logLevel: string;
+  listen?: string;
+  requireToken?: boolean;
+  hostName?: string[];
+  behindProxy?: boolean;
 }
 
 /** Starts the service, or says what stands in the way. */
@@ -19,6 +23,10 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
     return await startService({
       home,
       port: options.port,
+      ...(options.listen === undefined ? {} : { listen: options.listen }),
+      requireToken: options.requireToken ?? false,
+      hostNames: options.hostName ?? [],
+      behindProxy: options.behindProxy ?? false,
       roots: (options.root ?? []).map((root) => resolve(io.cwd, root)),
       announce: true,
       version,
@@ -27,6 +35,18 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
     });
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
+    if (error instanceof Error && error.name === 'NoTokensError')
+      throw new CommandError(
+        message,
+        exit.wrongUse,
+        'Make a token first: syndexa token add NAME --role viewer|editor|admin.',
+      );
+    if (code === 'EADDRNOTAVAIL' || code === 'ENOTFOUND')
+      throw new CommandError(
+        `${options.listen ?? ''} is no address of this machine.`,
+        exit.wrongUse,
+        'Name an address of one of its interfaces, or 0.0.0.0 for all of them.',
+      );
     if (code === 'EADDRINUSE')
       throw new CommandError(
         `Port ${options.port} is taken.`,

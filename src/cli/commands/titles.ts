@@ -1,10 +1,11 @@
-import Table from 'cli-table3';
+import { valueAt } from '../../core/text/own-values.js';
 import type { TitleRecord } from '../../api/titles.js';
 import type { Platform, Stage, Format } from '../../core/network/model.js';
 import type { Placement, Settings, Title } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { interruptedText } from '../tree-state.js';
+import { plainTable } from '../render/table.js';
 import { boardText } from '../render/board.js';
 
 interface Output {
@@ -14,27 +15,6 @@ interface Output {
 function tell(io: Io, options: Output, value: unknown, text: string): number {
   io.out(options.json ? `${JSON.stringify(value, null, 2)}\n` : `${text}\n`);
   return exit.clean;
-}
-
-function plainTable(head: string[]): Table.Table {
-  const chars = {
-    mid: '',
-    'left-mid': '',
-    'mid-mid': '',
-    'right-mid': '',
-    top: '',
-    'top-mid': '',
-    'top-left': '',
-    'top-right': '',
-    bottom: '',
-    'bottom-mid': '',
-    'bottom-left': '',
-    'bottom-right': '',
-    left: '',
-    right: '',
-    middle: '  ',
-  };
-  return new Table({ head, chars, style: { head: [], border: [], 'padding-left': 0, 'padding-right': 0 } });
 }
 
 /** `syndexa board TITLE`. */
@@ -238,7 +218,7 @@ export function putPlacement(
 ): Promise<number> {
   return withService(io, async (client) => {
     const { title, placementVersions } = await client.call('showTitle', { params: { title: id } });
-    const before = title.placements[name];
+    const before = valueAt(title.placements, name);
     const format = fields.format ?? before?.format;
     if (format === undefined)
       throw new CommandError(
@@ -247,7 +227,7 @@ export function putPlacement(
         'Give --format banner (or interstitial, rewarded, native, splash, video, notification).',
       );
     const networks = Object.fromEntries(
-      (fields.network ?? []).map((network) => [network, before?.units[network] ?? {}]),
+      (fields.network ?? []).map((network) => [network, valueAt(before?.units, network) ?? {}]),
     );
     const placement: Placement = {
       format,
@@ -257,7 +237,7 @@ export function putPlacement(
     };
     const headers: Record<string, string> = isNew
       ? { 'If-None-Match': '*' }
-      : { 'If-Match': `"v${placementVersions[name] ?? 0}"` };
+      : { 'If-Match': `"v${valueAt(placementVersions, name) ?? 0}"` };
     const record = await client.call('putPlacement', {
       params: { title: id, placement: name },
       body: placement,
@@ -273,7 +253,7 @@ export function removePlacement(io: Io, id: string, name: string, options: Outpu
     const { placementVersions } = await client.call('showTitle', { params: { title: id } });
     await client.call('removePlacement', {
       params: { title: id, placement: name },
-      headers: { 'If-Match': `"v${placementVersions[name] ?? 0}"` },
+      headers: { 'If-Match': `"v${valueAt(placementVersions, name) ?? 0}"` },
     });
     return tell(io, options, { removed: name }, `Took out ${name}.`);
   });

@@ -20,7 +20,7 @@ export const rosterCommands: Group = (program, { io, paint, end }) => {
     .action((options) => end(publishers().then(({ setPublisher }) => setPublisher(io, paint, options))));
 
   const secrets = () => import('../commands/secrets.js');
-  const secret = program.command('secret').description('secrets: list, set, unset');
+  const secret = program.command('secret').description('secrets: list, set, unset, allow, disallow');
   secret
     .command('list')
     .description('say where each secret of the roster comes from; never what it is')
@@ -36,6 +36,22 @@ export const rosterCommands: Group = (program, { io, paint, end }) => {
     .description('take a secret out of that file')
     .argument('<name>')
     .action((name: string) => end(secrets().then(({ unsetSecret }) => unsetSecret(io, paint, name))));
+  secret
+    .command('allow')
+    .description('let a secret be sent to a host of its network; it is sent nowhere else')
+    .argument('<name>')
+    .requiredOption('--host <host>', 'such as inventory.marlstone.example, or 127.0.0.1:4871 with its port')
+    .action((name: string, options) =>
+      end(secrets().then(({ allowSecret }) => allowSecret(io, paint, name, options))),
+    );
+  secret
+    .command('disallow')
+    .description('let a secret be sent to a host no longer')
+    .argument('<name>')
+    .requiredOption('--host <host>', 'as it was approved')
+    .action((name: string, options) =>
+      end(secrets().then(({ disallowSecret }) => disallowSecret(io, paint, name, options))),
+    );
 
   const roster = program.command('roster').description('the roster as a document: export, import, schema');
   const rosterWork = () => import('../commands/roster.js');

@@ -1,6 +1,7 @@
 import { Option } from 'commander';
 import { usualPartnerPort, usualPort } from '../connect.js';
-import { portNumber, type Group } from './group.js';
+import { roleNames } from '../../api/roles.js';
+import { json, portNumber, type Group } from './group.js';
 
 /** The service, the demo, and the documents made from the code. */
 export const serviceCommands: Group = (program, { io, paint, end, whole }) => {
@@ -11,10 +12,37 @@ export const serviceCommands: Group = (program, { io, paint, end, whole }) => {
     .description('start the service and its console')
     .addOption(port())
     .option('--root <dirs...>', 'folders below which trees may be linked')
+    .option('--listen <address>', 'another address than 127.0.0.1, for a team: asks everybody for a token')
+    .option('--require-token', 'ask for tokens on 127.0.0.1 too, on a machine that several people use')
+    .option('--host-name <names...>', 'names under which a proxy passes requests on')
+    .option('--behind-proxy', 'take the address of a caller from the proxy in front (X-Forwarded-For)')
     .addOption(
       new Option('--log-level <level>').choices(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
     )
     .action((options) => end(import('../commands/serve.js').then(({ serve }) => serve(io, options))));
+  const tokens = () => import('../commands/tokens.js');
+  const token = program
+    .command('token')
+    .description('tokens for a service that others reach: add, list, revoke');
+  token
+    .command('add')
+    .description('make a token; it is shown this once')
+    .argument('<name>', 'whose it is, such as build-server')
+    .addOption(new Option('--role <role>', 'what it may do').choices(roleNames).makeOptionMandatory())
+    .addOption(json())
+    .action((name: string, options) =>
+      end(tokens().then(({ addToken }) => addToken(io, paint, name, options))),
+    );
+  token
+    .command('list')
+    .description('list the tokens: role, when each was made, last used, revoked')
+    .addOption(json())
+    .action((options) => end(tokens().then(({ listTokens }) => listTokens(io, paint, options))));
+  token
+    .command('revoke')
+    .description('let a token count no more, from the next request on')
+    .argument('<name>')
+    .action((name: string) => end(tokens().then(({ revokeToken }) => revokeToken(io, paint, name))));
   program
     .command('demo')
     .description(

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
-import { useTitles } from '../queries.js';
+import { call } from '../api.js';
+import { useSession, useTitles } from '../queries.js';
 
 type Theme = 'light' | 'dark';
 
@@ -15,6 +16,7 @@ function storedTheme(): Theme {
 export function Layout() {
   const { title } = useParams();
   const titles = useTitles();
+  const session = useSession();
   const navigate = useNavigate();
   const [theme, setTheme] = useState<Theme>(storedTheme);
   useEffect(() => {
@@ -63,6 +65,16 @@ export function Layout() {
           )}
           <NavLink to="/networks">Networks</NavLink>
         </nav>
+        {session.data?.required && (
+          <button
+            type="button"
+            className="btn btn-sm btn-outline-secondary"
+            title={`Signed in as ${session.data.who}, ${session.data.role}`}
+            onClick={() => void call('signOut').then(() => session.refetch())}
+          >
+            Sign out {session.data.who}
+          </button>
+        )}
         <button
           type="button"
           className="btn btn-sm btn-outline-secondary"

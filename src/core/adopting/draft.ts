@@ -1,3 +1,4 @@
+import { entryAt, valueAt } from '../text/own-values.js';
 import type { Format, Platform, Profile, Stage } from '../network/model.js';
 import { recogniser } from '../network/recognise.js';
 import { writeRoster } from '../roster/document.js';
@@ -104,9 +105,12 @@ function chooseEditions(
 /** An edition under the identifier of a variant that ships, by the names of its variants. */
 function shipping(edition: SurveyEdition): SurveyEdition {
   const variant = edition.variants.find(
-    (one) => guessStage(one) === 'production' && edition.identifiers[one.name] !== undefined,
+    (one) => guessStage(one) === 'production' && valueAt(edition.identifiers, one.name) !== undefined,
   );
-  return { ...edition, identifier: (variant && edition.identifiers[variant.name]) ?? edition.identifier };
+  return {
+    ...edition,
+    identifier: (variant && valueAt(edition.identifiers, variant.name)) ?? edition.identifier,
+  };
 }
 
 function draftStages(
@@ -169,7 +173,7 @@ function draftEnrolments({
   const facts = surveys.flatMap((survey) => only(survey, chosen).facts);
   for (const fact of facts) {
     if (fact.kind === 'dependency' && fact.network) {
-      const enrolment = (draft.networks[fact.network] ??= {});
+      const enrolment = entryAt(draft.networks, fact.network, () => ({}));
       enrolment[fact.platform] ??= {};
     }
     if (fact.kind !== 'app-id' || !fact.network) continue;
@@ -193,7 +197,7 @@ function draftEnrolments({
     else if (wanted === null)
       open.push({ what: whose, why: 'The variants that carry it have no stage.', place: fact.place });
     else {
-      const enrolment = ((draft.networks[fact.network] ??= {})[fact.platform] ??= {});
+      const enrolment = (entryAt(draft.networks, fact.network, () => ({}))[fact.platform] ??= {});
       const known = enrolment[wanted]?.app;
       if (known !== undefined && known !== fact.value) {
         open.push({ what: whose, why: `${known} was found first for the same stage.`, place: fact.place });
@@ -219,10 +223,10 @@ function draftPlacements(
   open: OpenPoint[],
 ): void {
   const take = (unit: FoundUnit, name: string, format: Format, pairing: string) => {
-    const placement = (draft.placements[name] ??= { format, settings: {}, units: {} });
+    const placement = entryAt(draft.placements, name, () => ({ format, settings: {}, units: {} }));
     const stage = unit.stage;
     if (stage === null) return `The variants that carry it have no stage.`;
-    const stages = ((placement.units[unit.network] ??= {})[unit.platform] ??= {});
+    const stages = (entryAt(placement.units, unit.network, () => ({}))[unit.platform] ??= {});
     if (stages[stage] !== undefined && stages[stage] !== unit.id)
       return `The placement ${name} has ${stages[stage]} already for the same stage.`;
     stages[stage] = unit.id;
@@ -252,7 +256,7 @@ function draftPlacements(
       left.push(unit);
       continue;
     }
-    const known = draft.placements[unit.name];
+    const known = valueAt(draft.placements, unit.name);
     // One name for two formats is two placements.
     const name = known && known.format !== format ? `${unit.name}-${format}` : unit.name;
     const refused = take(unit, name, format, unit.format === null ? ', which the other platform tells' : '');
@@ -268,8 +272,8 @@ function draftPlacements(
     const lonely = Object.entries(draft.placements).filter(
       ([, { format, units: held }]) =>
         format === unit.format &&
-        held[unit.network] !== undefined &&
-        held[unit.network]?.[unit.platform] === undefined,
+        valueAt(held, unit.network) !== undefined &&
+        valueAt(held, unit.network)?.[unit.platform] === undefined,
     );
     const [only] = lonely;
     if (single && only && lonely.length === 1 && unit.format !== null) {

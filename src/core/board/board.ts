@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import * as z from 'zod';
 import { Finding } from '../checks/model.js';
 import { Format, Platform, Stage, platforms, stages, type Profile } from '../network/model.js';
@@ -134,7 +135,7 @@ export function makeBoard(
     }));
   const placements = Object.entries(title.placements).flatMap(([name, { format, units }]) =>
     used
-      .filter((profile) => units[profile.id])
+      .filter((profile) => valueAt(units, profile.id))
       .map((profile): BoardRow => ({
         placement: name,
         format,
@@ -189,7 +190,7 @@ interface CellInput {
 function cellOf(input: CellInput): BoardCell {
   const { title, profile, placement, platform, stage, expected, clashing } = input;
   const base = { platform, stage, found: [] as string[], left: null };
-  const format = placement === null ? undefined : title.placements[placement]?.format;
+  const format = placement === null ? undefined : valueAt(title.placements, placement)?.format;
   if (format ? !offers(profile, format, platform) : !profile[platform]?.['app-id']) {
     const why = `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`;
     return { ...base, record: 'not-offered', build: 'nothing-expected', id: null, why };

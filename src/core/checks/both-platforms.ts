@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { platforms, type Platform } from '../network/model.js';
 import type { Fact } from '../survey/model.js';
 import type { CheckContext } from './model.js';
@@ -18,7 +19,7 @@ export function misplacedUnits(context: CheckContext): MisplacedUnit[] {
   const misplaced = scopes.flatMap((scope) =>
     scope.facts.flatMap((fact): Omit<MisplacedUnit, 'how'>[] => {
       if (fact.kind !== 'unit-id' || !fact.placement || !fact.network) return [];
-      const units = scope.title.placements[fact.placement]?.units[fact.network] ?? {};
+      const units = valueAt(valueAt(scope.title.placements, fact.placement)?.units, fact.network) ?? {};
       const holds = platforms.filter((platform) => Object.values(units[platform] ?? {}).includes(fact.value));
       const [holder] = holds;
       return holder === undefined || holds.includes(scope.platform) ? [] : [{ scope, fact, holder }];

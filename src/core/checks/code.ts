@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Fact } from '../survey/model.js';
 import type { Profile } from '../network/model.js';
 import { placementNames } from '../placebook/model.js';
@@ -85,7 +86,9 @@ export function callbackNames(
 export function placementsOf(call: Fact, title: Title): string[] {
   const { ids = [], written = '' } = call.code?.argument ?? {};
   return Object.entries(title.placements).flatMap(([name, { units }]) => {
-    const own = Object.values(units[call.network ?? ''] ?? {}).flatMap((stages) => Object.values(stages));
+    const own = Object.values(valueAt(units, call.network ?? '') ?? {}).flatMap((stages) =>
+      Object.values(stages),
+    );
     const named = placementNames(name).some((one) =>
       new RegExp(`\\b${one.replace('.', '\\.')}\\b`).test(written),
     );

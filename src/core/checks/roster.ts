@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Settings } from '../roster/model.js';
 import { againstRules } from '../roster/settings.js';
 import type { CheckContext, Report } from './model.js';
@@ -10,7 +11,7 @@ export function* refusedSettings(
   for (const [placement, { settings, format, units }] of Object.entries(title?.placements ?? {})) {
     for (const profile of profiles) {
       const rules = profile.formats[format];
-      if (!units[profile.id] || !rules) continue;
+      if (!valueAt(units, profile.id) || !rules) continue;
       const fault = againstRules(settings, format, rules, profile.name)[setting];
       if (!fault) continue;
       const data = { placement, what: fault.message, fix: fault.fix };

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { CheckContext, CheckReport, Finding, Report, Rule } from './model.js';
@@ -73,10 +74,10 @@ function merged(findings: readonly Finding[]): Finding[] {
 }
 
 function findingOf({ meta }: Rule, report: Report): Finding {
-  const template = meta.messages[report.message];
+  const template = valueAt(meta.messages, report.message);
   if (template === undefined) throw new Error(`The rule ${meta.id} has no message ${report.message}.`);
   const message = template.replace(/\{(\w+)\}/g, (_, name: string) => {
-    const value = report.data?.[name] ?? report.changing?.[name];
+    const value = valueAt(report.data, name) ?? valueAt(report.changing, name);
     if (value === undefined)
       throw new Error(`The message ${report.message} of ${meta.id} lacks a value for {${name}}.`);
     return value;
@@ -85,7 +86,7 @@ function findingOf({ meta }: Rule, report: Report): Finding {
     rule: meta.id,
     severity: meta.severity,
     message,
-    mend: (report.mend && meta.otherMends?.[report.mend]) || meta.mend,
+    mend: (report.mend && valueAt(meta.otherMends, report.mend)) || meta.mend,
     platform: report.platform ?? null,
     module: report.module ?? null,
     variants: [...(report.variants ?? [])],

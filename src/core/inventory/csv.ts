@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { parse } from 'csv-parse/browser/esm/sync';
 import type { UnitFields } from '../network/exchange.js';
 import type { Profile } from '../network/model.js';
@@ -81,7 +82,8 @@ export function readUnitTable(
   const seen = new Set<string>();
   for (const { record, info } of rows) {
     const { value, message } = decode(record);
-    if (value === null) odd.push({ row: info.lines + before, id: record[fields.id] ?? null, message });
+    if (value === null)
+      odd.push({ row: info.lines + before, id: valueAt(record, fields.id) ?? null, message });
     else if (seen.has(value.id))
       odd.push({ row: info.lines + before, id: value.id, message: 'it stood in an earlier row' });
     else {

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { AppFields, Inventory, UnitFields } from '../network/exchange.js';
 import { Duration, Format, Platform, platforms, type Profile } from '../network/model.js';
 import { UnitStatus, type InventoryApp, type InventoryUnit, type UnitSettings } from './model.js';
@@ -25,7 +26,7 @@ export function unitDecoder(profile: Profile, fields: UnitFields): (row: Record_
     if (pattern && !match)
       return odd(`${JSON.stringify(id.slice(0, 60))} is no ${kind?.label ?? 'unit ID'} of ${profile.name}`);
     const shown = match?.groups?.platform;
-    const own = shown === undefined ? undefined : kind?.platforms?.[shown];
+    const own = shown === undefined ? undefined : valueAt(kind?.platforms, shown);
     const formatWord = textOf(row, fields.format);
     const format = formatOf(formatWord);
     if (formatWord !== null && format === undefined)
@@ -86,7 +87,7 @@ export function decodeApp(profile: Profile, fields: AppFields, row: Record_): De
   const kind = profile.ids.app;
   if (kind && !new RegExp(`^(?:${kind.pattern})$`, 'u').test(id))
     return odd(`${JSON.stringify(id.slice(0, 60))} is no ${kind.label} of ${profile.name}`);
-  const terms = fields.terms === undefined ? undefined : row[fields.terms];
+  const terms = fields.terms === undefined ? undefined : valueAt(row, fields.terms);
   return {
     message: null,
     value: {
@@ -129,7 +130,7 @@ export function encodeApp(
 function decodeSettings(fields: UnitFields, row: Record_): UnitSettings {
   const at = (name: keyof UnitFields) => {
     const field = fields[name];
-    return field === undefined ? undefined : row[field];
+    return field === undefined ? undefined : valueAt(row, field);
   };
   const refresh = at('refresh');
   const content = at('content');
@@ -175,7 +176,7 @@ function odd(message: string): { value: null; message: string } {
 
 /** A value as text: what is no text or number counts as not there. */
 function textOf(row: Record_, field: string): string | null {
-  const value = row[field];
+  const value = valueAt(row, field);
   if (typeof value === 'number') return String(value);
   if (typeof value !== 'string') return null;
   const text = value.trim();

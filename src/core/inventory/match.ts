@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import * as z from 'zod';
 import { Format, Platform, platforms, type Profile } from '../network/model.js';
 import { offers } from '../network/recognise.js';
@@ -104,13 +105,13 @@ export function matchUnits(
 
 function openSlots(titleId: string, title: Title, profile: Profile): Slot[] {
   return Object.entries(title.placements).flatMap(([placement, { format, units }]) =>
-    units[profile.id]
+    valueAt(units, profile.id)
       ? platforms
           .filter(
             (platform) =>
               title.editions[platform] &&
               offers(profile, format, platform) &&
-              !units[profile.id]?.[platform]?.production,
+              !valueAt(units, profile.id)?.[platform]?.production,
           )
           .map((platform) => ({
             key: `${placement} ${platform}`,

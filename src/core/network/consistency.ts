@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { LanguageCalls } from './calls.js';
 import type { Inventory } from './exchange.js';
 import { platforms, type Profile } from './model.js';
@@ -82,7 +83,7 @@ function offeredNowhere(profile: Profile): Mismatch[] {
 function inventoryFaults({ inventory, credentials, formats, ids }: Profile): Mismatch[] {
   if (!inventory) return [];
   const faults: Mismatch[] = [];
-  if (inventory.http && !credentials[inventory.http.key])
+  if (inventory.http && !valueAt(credentials, inventory.http.key))
     faults.push({
       field: ['inventory', 'http', 'key'],
       message: `There is no credential ${inventory.http.key}.`,
@@ -143,7 +144,7 @@ function codeFaults(profile: Profile): Mismatch[] {
         fix: 'Write APP_ID in its place.',
       });
     for (const name of Object.keys(calls.start.credential ?? {}))
-      if (!profile.credentials[name])
+      if (!valueAt(profile.credentials, name))
         faults.push({
           field: ['code', language, 'start', 'credential', name],
           message: `There is no credential ${name}.`,

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Profile } from './model.js';
 import type { StackNeeds } from './needs.js';
 import type { languageNames } from './names.js';
@@ -53,7 +54,8 @@ function adapted(profile: Profile, stack: string): Profile {
   // Without a package the SDK is called from the native code of the title's own.
   const native: readonly Language[] =
     published || stack.startsWith('native-') ? [] : ['kotlin', 'java', 'swift', 'objective-c'];
-  const own = languages[stack] && [...languages[stack], ...native];
+  const compiled = valueAt(languages, stack);
+  const own = compiled && [...compiled, ...native];
   const code = own
     ? Object.fromEntries(own.flatMap((name) => (profile.code[name] ? [[name, profile.code[name]]] : [])))
     : profile.code;

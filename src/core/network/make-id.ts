@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 /** Gives a whole number from 0 up to, not including, `below`. */
 export type Draw = (below: number) => number;
 
@@ -63,7 +64,7 @@ function atom(reader: Reader, draw: Draw, settled: SettledGroups): string {
     const made = alternatives(reader, draw, settled);
     if (text[reader.at] !== ')') throw unknown(reader);
     reader.at++;
-    return (head[1] === undefined ? undefined : settled[head[1]]) ?? made;
+    return valueAt(settled, head[1]) ?? made;
   }
   if (char === '[') return pick(klass(reader), draw);
   if (char === '\\') {

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import safeRegex from 'safe-regex2';
 import { fieldProblems, readYaml, type FieldProblem, type YamlDocument } from '../formats/yaml/read.js';
 import { mismatches } from './consistency.js';
@@ -60,7 +61,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
       ];
     }
     const code = match.groups?.platform;
-    const named = code === undefined ? undefined : kind.platforms?.[code];
+    const named = code === undefined ? undefined : valueAt(kind.platforms, code);
     if (named && named !== platform) {
       return [
         report(['samples', ...field], `The sample ${id} is one for ${named}.`, `Give one for ${platform}.`),

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Profile } from './model.js';
 
 /** Something that a profile asks for, in words, with its reason. */
@@ -21,7 +22,7 @@ const stackNames: Record<string, string> = {
 export function reasonsOf(profile: Profile): Reason[] {
   return (Object.entries(sections) as [keyof typeof sections, string][]).flatMap(([section, name]) =>
     Object.entries(profile[section] ?? {}).flatMap(([field, value]) => {
-      const what = name === '' ? (stackNames[field] ?? field) : `${name} ${inWords(field)}`;
+      const what = name === '' ? (valueAt(stackNames, field) ?? field) : `${name} ${inWords(field)}`;
       return (Array.isArray(value) ? (value as unknown[]) : [value]).flatMap((item) => reason(what, item));
     }),
   );

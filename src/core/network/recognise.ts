@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { idKinds, type Format, type IdKind, type IdKindName, type Platform, type Profile } from './model.js';
 import { samplesOf } from './samples.js';
 
@@ -52,7 +53,7 @@ export function recogniser(profiles: readonly Profile[]): Recogniser {
         const match = whole.exec(value);
         if (!match) return [];
         const code = match.groups?.platform;
-        const platform = code === undefined ? undefined : kind.platforms?.[code];
+        const platform = code === undefined ? undefined : valueAt(kind.platforms, code);
         const account = match.groups?.account;
         const sample = samples.get(value);
         return [

@@ -15,7 +15,9 @@ export type Format = z.infer<typeof Format>;
 export const Slug = z
   .string()
   .regex(/^[a-z][a-z0-9]*(-[a-z0-9]+)*$/, 'Small letters, digits and single dashes only, a letter first.')
-  .max(64);
+  .max(64)
+  // The one name of this shape that every object has a member of.
+  .refine((name) => name !== 'constructor', 'constructor is a word of the language; choose another name.');
 
 export const Duration = z
   .string()

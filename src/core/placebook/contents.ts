@@ -1,3 +1,4 @@
+import { putAt, valueAt } from '../text/own-values.js';
 import type { Platform, Profile, Stage } from '../network/model.js';
 import { expectedIds } from '../roster/expected.js';
 import type { Settings, Title } from '../roster/model.js';
@@ -14,11 +15,11 @@ export function placebookContents(
   const apps: Record<string, string> = {};
   for (const { kind, network, id } of expected) {
     const place = profiles.find((profile) => profile.id === network)?.[platform]?.['app-id']?.place;
-    if (kind === 'app' && place === 'code' && id !== undefined) apps[network] = id;
+    if (kind === 'app' && place === 'code' && id !== undefined) putAt(apps, network, id);
   }
   const names = new Set(expected.flatMap(({ placement }) => placement ?? []));
   const placements = [...names].flatMap((name) => {
-    const placement = title.placements[name];
+    const placement = valueAt(title.placements, name);
     if (!placement) return [];
     const units = expected.flatMap((item) =>
       item.placement === name && item.id !== undefined ? [[item.network, item.id] as const] : [],
@@ -38,8 +39,8 @@ export function placebookContents(
   });
   const devices: Record<string, readonly string[]> = {};
   for (const network of networksOf([{ apps, placements, devices }])) {
-    const known = stage === 'test' ? title.networks[network]?.[platform]?.test?.devices : undefined;
-    if (known && known.length > 0) devices[network] = known;
+    const known = stage === 'test' ? valueAt(title.networks, network)?.[platform]?.test?.devices : undefined;
+    if (known && known.length > 0) putAt(devices, network, known);
   }
   return { apps, placements, devices };
 }

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Platform, Stage } from '../network/model.js';
 import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
@@ -201,7 +202,7 @@ function appsClass(books: SharedBooks, options: CsharpOptions): string[] {
         books,
         options,
         (platform, stage) => {
-          const id = books[platform]?.[stage].apps[network];
+          const id = valueAt(books[platform]?.[stage].apps, network);
           if (id === undefined) return none(network);
           return [`    public const string ${pascalCase(network)} = ${csharpText(id)};`];
         },

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Platform } from '../network/model.js';
 import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
@@ -108,8 +109,8 @@ function appsClass(books: SharedBooks): string[] {
   if (networks.length === 0) return [];
   const rows = networks.flatMap((network, at) => {
     const cases = platforms.flatMap((platform) => {
-      const test = books[platform]?.test.apps[network];
-      const production = books[platform]?.production.apps[network];
+      const test = valueAt(books[platform]?.test.apps, network);
+      const production = valueAt(books[platform]?.production.apps, network);
       return test === undefined && production === undefined
         ? []
         : [`    if (${platformTerms[platform]}) {`, ...returned(test, production), '    }'];
@@ -176,7 +177,7 @@ function unitRows(
   const networks = new Set([...Object.keys(test?.units ?? {}), ...Object.keys(production?.units ?? {})]);
   return [...networks].sort().flatMap((network) => {
     const key = `PlacebookNetwork.${camelCase(network)}:`;
-    const [a, b] = [test?.units[network], production?.units[network]];
+    const [a, b] = [valueAt(test?.units, network), valueAt(production?.units, network)];
     const condition =
       a === undefined
         ? `!_isTest && ${platformTerms[platform]}`

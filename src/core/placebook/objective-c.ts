@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
   camelCase,
@@ -134,7 +135,7 @@ export function objectiveCSource(
     ...networks.flatMap((network) => [
       '',
       `+ (NSString *)${appName(network)} {`,
-      ...stages(({ apps }) => [`    return ${quoted(apps[network] ?? '')};`]),
+      ...stages(({ apps }) => [`    return ${quoted(valueAt(apps, network) ?? '')};`]),
       '}',
     ]),
     ...production.placements.flatMap(({ name }) => [

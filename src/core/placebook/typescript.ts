@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Platform } from '../network/model.js';
 import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
@@ -135,7 +136,7 @@ function apps(books: SharedBooks): string[] {
     '    return known(',
     `      ${quoted(network)},`,
     '      Platform.select({',
-    ...selected(books, (platform, stage) => books[platform]?.[stage].apps[network], '        '),
+    ...selected(books, (platform, stage) => valueAt(books[platform]?.[stage].apps, network), '        '),
     '      }),',
     '    );',
     '  },',
@@ -192,7 +193,7 @@ function placementLines(name: string, books: SharedBooks): string[] {
   );
   const units = networks.flatMap((network) => [
     `      ${keyed(network)}: Platform.select({`,
-    ...selected(books, (platform, stage) => of(platform, stage)?.units[network], '        '),
+    ...selected(books, (platform, stage) => valueAt(of(platform, stage)?.units, network), '        '),
     '      }),',
   ]);
   return [
@@ -225,7 +226,7 @@ function devices(books: SharedBooks): string[] {
   const rows = networks.flatMap((network) => [
     `  ${keyed(network)}: Platform.select({`,
     ...platformsOf(books).flatMap((platform) =>
-      deviceLines(platform, books[platform]?.test.devices[network]),
+      deviceLines(platform, valueAt(books[platform]?.test.devices, network)),
     ),
     '  }),',
   ]);

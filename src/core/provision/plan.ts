@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import * as z from 'zod';
 import { InventoryApp, InventoryUnit, UnitSettings } from '../inventory/model.js';
 import { unitName } from '../inventory/names.js';
@@ -86,7 +87,7 @@ function appSteps({ title, profile, apps }: ProvisionInput, platform: Platform):
   const edition = title.editions[platform];
   if (!edition || !profile.inventory?.http?.apps) return [];
   const base = { network: profile.id, platform };
-  const own = title.networks[profile.id]?.[platform]?.production?.app;
+  const own = valueAt(title.networks, profile.id)?.[platform]?.production?.app;
   const there = apps.filter((app) => app.platform === platform);
   const same = there.find(({ identifier }) => identifier === edition.identifier);
   const held = own === undefined ? undefined : there.find(({ id }) => id === own);
@@ -141,9 +142,9 @@ function unitSteps(
       .map((unit) => [`${unit.format} ${unit.name}`, unit]),
   );
   return Object.entries(title.placements).flatMap(([placement, { format, units: ids, settings }]) => {
-    if (!ids[profile.id] || !offers(profile, format, platform)) return [];
+    if (!valueAt(ids, profile.id) || !offers(profile, format, platform)) return [];
     const base = { network: profile.id, platform, placement };
-    const own = ids[profile.id]?.[platform]?.production;
+    const own = valueAt(ids, profile.id)?.[platform]?.production;
     const name = unitName(pattern, { title: id, placement, format, platform });
     const unit = own === undefined ? byName.get(`${format} ${name}`) : byId.get(own);
     if (unit)

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 /** One field that differs between two values. `was` or `is` is undefined where the field is absent. */
 export interface FieldChange {
   path: string;
@@ -12,7 +13,7 @@ export interface FieldChange {
 export function compare(was: unknown, is: unknown, path: readonly string[] = []): FieldChange[] {
   if (isRecord(was) && isRecord(is)) {
     const keys = [...new Set([...Object.keys(was), ...Object.keys(is)])];
-    return keys.flatMap((key) => compare(was[key], is[key], [...path, key]));
+    return keys.flatMap((key) => compare(valueAt(was, key), valueAt(is, key), [...path, key]));
   }
   if (same(was, is)) return [];
   return [{ path: path.join('.'), was, is }];

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
 import { platforms, stages, type Profile } from '../network/model.js';
 import type { Publisher, Roster, Title } from './model.js';
@@ -68,7 +69,7 @@ function problemsOf(
   field: string,
 ): FieldProblem[] {
   if (!profile) return [];
-  const found = profile.credentials[name];
+  const found = valueAt(profile.credentials, name);
   const right = Object.entries(profile.credentials)
     .filter(([, credential]) => credential.scope === scope)
     .map(([id]) => id);

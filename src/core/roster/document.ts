@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { Document, isMap, isScalar, YAMLMap, type Node } from 'yaml';
 import { fieldProblems, readYaml, type FieldProblem } from '../formats/yaml/read.js';
 import { Roster } from './model.js';
@@ -50,7 +51,7 @@ function update(document: Document, map: YAMLMap, target: Record<string, unknown
     if (!(key in target)) map.delete(pair.key);
   }
   for (const key of ordered(target)) {
-    const value = target[key];
+    const value = valueAt(target, key);
     const existing = map.get(key, true) as Node | undefined;
     if (existing === undefined) insert(document, map, key, value, path);
     else if (isMap(existing) && isRecord(value)) update(document, existing, value, [...path, key]);
@@ -86,7 +87,7 @@ function build(document: Document, value: unknown, path: string[]): Node {
   }
   const map = new YAMLMap(document.schema);
   for (const key of ordered(value))
-    map.items.push(document.createPair(key, build(document, value[key], [...path, key])));
+    map.items.push(document.createPair(key, build(document, valueAt(value, key), [...path, key])));
   const leaf = Object.values(value).every(
     (item) => !isRecord(item) || Object.values(item).every((inner) => typeof inner !== 'object'),
   );

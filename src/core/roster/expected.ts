@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Format, IdKindName, Platform, Profile, Stage } from '../network/model.js';
 import { offers, sampleFor } from '../network/recognise.js';
 import type { Title } from './model.js';
@@ -19,8 +20,8 @@ export interface ExpectedId {
 /** What a title says of a network: its enrolment, and its units per placement. */
 function mentions(title: Title, network: string): object[] {
   const named = [
-    title.networks[network],
-    ...Object.values(title.placements).map(({ units }) => units[network]),
+    valueAt(title.networks, network),
+    ...Object.values(title.placements).map(({ units }) => valueAt(units, network)),
   ];
   return named.filter((mention) => mention !== undefined);
 }
@@ -48,16 +49,16 @@ export function expectedIds(title: Title, profiles: readonly Profile[], platform
   const apps = enrolled.flatMap((profile) => {
     if (!profile.ids.app || !profile[platform]?.['app-id']) return [];
     return stages.map((stage): ExpectedId => {
-      const own = title.networks[profile.id]?.[platform]?.[stage]?.app;
+      const own = valueAt(title.networks, profile.id)?.[platform]?.[stage]?.app;
       const base = { network: profile.id, kind: 'app' as const, platform, stage };
       return { ...base, ...choose(own, stage === 'test' ? sampleFor(profile, 'app', platform) : undefined) };
     });
   });
   const units = Object.entries(title.placements).flatMap(([placement, { format, units: ids }]) =>
     enrolled.flatMap((profile) => {
-      if (!profile.ids.unit || !ids[profile.id] || !offers(profile, format, platform)) return [];
+      if (!profile.ids.unit || !valueAt(ids, profile.id) || !offers(profile, format, platform)) return [];
       return stages.map((stage): ExpectedId => {
-        const own = ids[profile.id]?.[platform]?.[stage];
+        const own = valueAt(ids, profile.id)?.[platform]?.[stage];
         const base = { network: profile.id, kind: 'unit' as const, platform, stage, placement, format };
         return {
           ...base,

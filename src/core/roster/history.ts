@@ -1,3 +1,4 @@
+import { putAt, valueAt } from '../text/own-values.js';
 import type { FieldChange } from './compare.js';
 
 /** Takes changes back: the value as it was before them. The last change is undone first. */
@@ -10,12 +11,13 @@ export function revert(value: unknown, changes: readonly FieldChange[]): unknown
 function setPath(root: unknown, path: readonly string[], value: unknown): void {
   let at = root as Record<string, unknown>;
   for (const step of path.slice(0, -1)) {
-    const next = at[step];
-    if (typeof next === 'object' && next !== null) at = next as Record<string, unknown>;
-    else at = at[step] = {};
+    const next = valueAt(at, step);
+    const made: Record<string, unknown> = {};
+    if (typeof next !== 'object' || next === null) putAt(at, step, made);
+    at = typeof next === 'object' && next !== null ? (next as Record<string, unknown>) : made;
   }
   const last = path.at(-1);
   if (last === undefined) return;
-  if (value === undefined) delete at[last];
-  else at[last] = structuredClone(value);
+  if (value === undefined) Reflect.deleteProperty(at, last);
+  else putAt(at, last, structuredClone(value));
 }

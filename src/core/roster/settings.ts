@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
 import { durationSeconds } from '../network/consistency.js';
 import { platforms, type Format, type Profile } from '../network/model.js';
@@ -74,7 +75,7 @@ function forNetwork(name: string, placement: Placement, profile: Profile): Field
       },
     ];
   const nowhere = platforms
-    .filter((platform) => units[profile.id]?.[platform] && !offers(profile, format, platform))
+    .filter((platform) => valueAt(units, profile.id)?.[platform] && !offers(profile, format, platform))
     .map((platform) => ({
       field: `${field}.${platform}`,
       message: `${profile.name} does not offer ${format} on ${platform}.`,

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { readingOf } from '../code/source-files.js';
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
 import type { Platform, Profile } from '../network/model.js';
@@ -79,14 +80,16 @@ function referenceFor(
 ): string | undefined {
   if (network === null) return undefined;
   if (kind === 'app-id') {
-    const held = Object.values(title.networks[network] ?? {}).some((stages) =>
+    const held = Object.values(valueAt(title.networks, network) ?? {}).some((stages) =>
       Object.values(stages).some(({ app }) => app === value),
     );
     return held ? appReference(language, network) : undefined;
   }
   if (kind !== 'unit-id') return undefined;
   const held = Object.entries(title.placements).flatMap(([name, { units }]) =>
-    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(value)) ? [name] : [],
+    Object.values(valueAt(units, network) ?? {}).some((stages) => Object.values(stages).includes(value))
+      ? [name]
+      : [],
   );
   // A sample of the network stands for a placement when one alone is given it for testing.
   const given = expectedIds(title, profiles, platform).flatMap((item) =>

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
 import { recogniser } from '../network/recognise.js';
 import type { Roster } from '../roster/model.js';
@@ -34,7 +35,7 @@ export function neededRecords(roster: Roster, profiles: readonly Profile[]): Nee
         profile.id in networks || Object.values(placements).some(({ units }) => profile.id in units),
     );
     if (!used) return [];
-    const named = roster.publisher?.accounts?.[profile.id];
+    const named = valueAt(roster.publisher?.accounts, profile.id);
     const inIds = held
       .filter(({ network, stage }) => network === profile.id && stage === 'production')
       .flatMap(({ id }) =>

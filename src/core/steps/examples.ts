@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import type { Format } from '../network/model.js';
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
 import type { StepContext } from './model.js';
@@ -14,7 +15,7 @@ const native = { android: 'kotlin', ios: 'swift' } as const;
 
 /** The language that a tree's own code is written in; without a tree that of the platform. */
 function languageFor({ platform, reading }: Pick<StepContext, 'platform' | 'reading'>): PlacebookLanguage {
-  return shared[reading?.edition.stack ?? ''] ?? native[platform];
+  return valueAt(shared, reading?.edition.stack ?? '') ?? native[platform];
 }
 
 /** How the start-up call looks in the language of a tree, the app ID named through the placebook. */

@@ -1,3 +1,4 @@
+import { valueAt } from '../text/own-values.js';
 import { stageOf, type VariantNames } from '../roster/stage.js';
 import type { Title } from '../roster/model.js';
 import type { Fact, Variant } from './model.js';
@@ -19,11 +20,11 @@ export function shippingIdentifier(
   identifiers: Readonly<Record<string, string>>,
 ): string | null {
   const production = variants.find(
-    ({ name, stage }) => stage === 'production' && identifiers[name] !== undefined,
+    ({ name, stage }) => stage === 'production' && valueAt(identifiers, name) !== undefined,
   );
-  const last = variants.findLast(({ name }) => identifiers[name] !== undefined);
+  const last = variants.findLast(({ name }) => valueAt(identifiers, name) !== undefined);
   const chosen = production ?? last;
-  return chosen ? (identifiers[chosen.name] ?? null) : null;
+  return chosen ? (valueAt(identifiers, chosen.name) ?? null) : null;
 }
 
 /** Gives unit-ID facts the names that the roster has for their placements. */
@@ -39,6 +40,6 @@ export function withPlacements(facts: readonly Fact[], title: Title | null): Fac
 function placementOf(title: Title | null, network: string, id: string): string | undefined {
   if (!title) return undefined;
   return Object.entries(title.placements).find(([, { units }]) =>
-    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(id)),
+    Object.values(valueAt(units, network) ?? {}).some((stages) => Object.values(stages).includes(id)),
   )?.[0];
 }

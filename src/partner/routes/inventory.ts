@@ -1,3 +1,4 @@
+import { valueAt } from '../../core/text/own-values.js';
 import type { Request, Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { decodeApp, decodeUnit, encodeApp, encodeUnit } from '../../core/inventory/dialect.js';
@@ -51,8 +52,8 @@ export function inventoryRoutes(router: Router, context: PartnerContext, rate: R
     const { page, units, apps } = httpOf(profile);
     const fault = faults.next(profile.id, 'GET');
     if (fault === 'timeout') return hang(request);
-    const size = Math.min(Math.max(Number(request.query[page.size]) || page.limit, 1), page.limit);
-    const from = cursorIn(request.query[page.cursor]);
+    const size = Math.min(Math.max(Number(valueAt(request.query, page.size)) || page.limit, 1), page.limit);
+    const from = cursorIn(valueAt(request.query, page.cursor));
     // A list that changes while it is read: what came before this page is one longer, or one shorter.
     const shift = fault === 'shift' ? (from % 2 === 0 ? 1 : -1) : 0;
     const start = from === 0 ? 0 : Math.max(0, from + shift);
@@ -136,7 +137,7 @@ function httpOf(profile: Profile) {
 function headerOf({ profiles }: PartnerContext, request: Request): string {
   const http = profiles.get(String(request.params.network))?.inventory?.http;
   if (!http) return '';
-  const value = request.headers[http.header.toLowerCase()];
+  const value = valueAt(request.headers, http.header.toLowerCase());
   return typeof value === 'string' && value.startsWith(http.prefix) ? value.slice(http.prefix.length) : '';
 }
 
@@ -160,7 +161,7 @@ function cursorIn(value: unknown): number {
 }
 
 function oddId(row: Row, field: string): Row {
-  return { ...row, [field]: `not an ID of ours ${String(row[field]).length}` };
+  return { ...row, [field]: `not an ID of ours ${String(valueAt(row, field)).length}` };
 }
 
 function addApp({ books }: PartnerContext, profile: Profile, account: Account, request: Request): Row {

@@ -1,3 +1,4 @@
+import { entryAt, valueAt } from '../../core/text/own-values.js';
 import type { CollectAnswer, CollectRequest } from '../../api/inventory.js';
 import { readUnitTable, type CsvOptions } from '../../core/inventory/csv.js';
 import { matchUnits, unitsOf, type OtherUnits, type UnitMatch } from '../../core/inventory/match.js';
@@ -115,8 +116,8 @@ export class CollectWork {
     const before = this.context.roster.get(titleId);
     const next = structuredClone(before.title);
     for (const { unit, placement, platform } of wanted) {
-      const units = next.placements[placement]?.units;
-      if (units) ((units[profile.id] ??= {})[platform] ??= {}).production = unit.id;
+      const units = valueAt(next.placements, placement)?.units;
+      if (units) (entryAt(units, profile.id, () => ({}))[platform] ??= {}).production = unit.id;
     }
     this.roster.save(titleId, next, before, before.version, writer);
   }

@@ -1,3 +1,4 @@
+import { valueAt } from '../../core/text/own-values.js';
 import {
   decodeApp,
   decodeUnit,
@@ -12,9 +13,18 @@ import type { Profile } from '../../core/network/model.js';
 import type { CreateApp, CreateUnit } from '../../core/provision/plan.js';
 import { ServiceError } from '../errors.js';
 import type { Secret } from '../secrets.js';
+import type { NamedHost } from './outgoing.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
 
 type Row = Record<string, unknown>;
+
+/** What opens a network's interface: a key, and the hosts that it may be sent to. */
+export interface Access {
+  key: Secret;
+  named: readonly NamedHost[];
+  /** Takes secrets out of text. */
+  clean: (text: string) => string;
+}
 
 /** Called as reading goes on. */
 export type Progress = (step: { doing: string; done: number; total: number }) => void;
@@ -38,7 +48,7 @@ export class PartnerApi {
     private readonly profile: Profile,
     http: InventoryHttp,
     private readonly address: string,
-    private readonly key: Secret,
+    private readonly access: Access,
     private readonly limits: CallLimits,
   ) {
     this.http = http;
@@ -124,7 +134,10 @@ export class PartnerApi {
           number++;
           const decoded = decode(row);
           if (decoded.message !== null) {
-            const id = typeof row[fields.id] === 'string' ? String(row[fields.id]).slice(0, 200) : null;
+            const id =
+              typeof valueAt(row, fields.id) === 'string'
+                ? String(valueAt(row, fields.id)).slice(0, 200)
+                : null;
             odd.push({ row: number, id, message: decoded.message });
             continue;
           }
@@ -171,8 +184,8 @@ export class PartnerApi {
         used.add(cursor);
       }
       const asked = this.call('GET', `${path}?${query}`, undefined, undefined, (answer) => {
-        if (!Array.isArray(asRow(answer)[items])) return `its answer has no list “${items}”`;
-        const next = cursorOf(asRow(answer)[page.next]);
+        if (!Array.isArray(valueAt(asRow(answer), items))) return `its answer has no list “${items}”`;
+        const next = cursorOf(valueAt(asRow(answer), page.next));
         return next !== undefined && used.has(next) ? 'its pages lead in a circle' : null;
       });
       // Nobody may be waiting for it yet when it fails; whoever comes for it hears of it then.
@@ -182,11 +195,11 @@ export class PartnerApi {
     let coming: Promise<unknown> | undefined = ask(undefined);
     while (coming) {
       const body = asRow(await coming);
-      const next = cursorOf(body[page.next]);
+      const next = cursorOf(valueAt(body, page.next));
       coming = next === undefined ? undefined : ask(next);
-      const total = page.total === undefined ? undefined : body[page.total];
+      const total = page.total === undefined ? undefined : valueAt(body, page.total);
       yield {
-        rows: (body[items] as unknown[]).map(asRow),
+        rows: (valueAt(body, items) as unknown[]).map(asRow),
         ...(typeof total === 'number' ? { total } : {}),
       };
     }
@@ -205,12 +218,14 @@ export class PartnerApi {
         method,
         url: `${this.address}${path}`,
         headers: {
-          [this.http.header]: `${this.http.prefix}${this.key.reveal()}`,
+          [this.http.header]: `${this.http.prefix}${this.access.key.reveal()}`,
           ...(idempotencyKey === undefined ? {} : { 'Idempotency-Key': idempotencyKey }),
         },
         ...(body === undefined ? {} : { body }),
         ...(fault ? { fault } : {}),
-        keyName: this.key.toString(),
+        keyName: this.access.key.toString(),
+        named: this.access.named,
+        clean: this.access.clean,
       },
       this.limits,
     );

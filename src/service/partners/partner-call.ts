@@ -1,5 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { ServiceError } from '../errors.js';
+import { ask, PrivateAddressError, type Answered, type NamedHost } from './outgoing.js';
 
 /** How long one call may take, and how often it is tried. */
 export interface CallLimits {
@@ -19,6 +20,10 @@ export interface PartnerCall {
   fault?: (answer: unknown) => string | null;
   /** The key as it may be shown. */
   keyName: string;
+  /** Hosts that the owner named for it. */
+  named: readonly NamedHost[];
+  /** Takes secrets out of text. */
+  clean: (text: string) => string;
 }
 
 const maxAnswerBytes = 32 * 1024 * 1024;
@@ -53,32 +58,37 @@ export async function partnerCall(call: PartnerCall, limits: CallLimits): Promis
 }
 
 async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: unknown } | Failure> {
-  let response: Response;
-  let text: string;
+  let answered: Answered;
   try {
-    response = await fetch(call.url, {
+    answered = await ask({
       method: call.method,
+      url: call.url,
       headers: {
         Accept: 'application/json',
         ...(call.body === undefined ? {} : { 'Content-Type': 'application/json' }),
         ...call.headers,
       },
-      ...(call.body === undefined ? {} : { body: JSON.stringify(call.body) }),
-      redirect: 'error',
-      signal: AbortSignal.timeout(timeout),
+      body: call.body === undefined ? undefined : JSON.stringify(call.body),
+      timeout,
+      maxBytes: maxAnswerBytes,
+      named: call.named,
     });
-    text = await bounded(response);
   } catch (error) {
-    return new Failure(reasonOf(error, timeout), true);
+    return new Failure(call.clean(reasonOf(error, timeout)), !(error instanceof PrivateAddressError));
   }
-  if (response.status === 429 || response.status === 503)
-    return new Failure(`it asks to wait (${response.status})`, true, retryAfter(response));
-  if (response.status >= 500) return new Failure(`it answers ${response.status}`, true);
+  const { status, headers } = answered;
+  // Whatever a network says back is shown, logged or kept: a secret in it stops here.
+  const text = call.clean(answered.text);
+  if (status === 429 || status === 503)
+    return new Failure(`it asks to wait (${status})`, true, retryAfter(headers['retry-after']));
+  if (status >= 500) return new Failure(`it answers ${status}`, true);
+  if (status >= 300 && status < 400)
+    return new Failure(`it sends on to another address (${status}), which a key does not follow`, false);
   const parsed = parse(text);
-  if (response.status >= 400) {
+  if (status >= 400) {
     const said = errorIn(parsed);
-    const message = said.message ?? `it answers ${response.status}`;
-    return new Failure(message, false, undefined, { status: response.status, message, field: said.field });
+    const message = said.message ?? `it answers ${status}`;
+    return new Failure(message, false, undefined, { status, message, field: said.field });
   }
   if (parsed === undefined) {
     if (text.trim() === '') return new Failure('it answers with an empty page', true);
@@ -89,27 +99,14 @@ async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: un
   return fault === null ? { answer: parsed } : new Failure(fault, true);
 }
 
-async function bounded(response: Response): Promise<string> {
-  if (!response.body) return '';
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) {
-    size += chunk.length;
-    if (size > maxAnswerBytes) throw new Error(`the answer is larger than ${maxAnswerBytes} bytes`);
-    chunks.push(chunk);
-  }
-  return Buffer.concat(chunks).toString('utf8');
-}
-
 function reasonOf(error: unknown, timeout: number): string {
-  if (error instanceof Error && error.name === 'TimeoutError') return `no answer within ${timeout / 1000} s`;
   const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
+  if (cause instanceof Error && cause.name === 'TimeoutError') return `no answer within ${timeout / 1000} s`;
   return cause instanceof Error ? cause.message || cause.name : String(cause);
 }
 
 /** Retry-After in seconds or as a date, in milliseconds from now; bounded. */
-function retryAfter(response: Response): number {
-  const text = response.headers.get('retry-after') ?? '';
+function retryAfter(text = ''): number {
   const seconds = /^\d+$/.test(text) ? Number(text) : (Date.parse(text) - Date.now()) / 1000;
   return Number.isFinite(seconds) ? Math.min(Math.max(seconds * 1000, 100), longestWait) : 1_000;
 }

@@ -1,6 +1,9 @@
+import { valueAt } from '../../core/text/own-values.js';
 import type { Profile } from '../../core/network/model.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
+import type { Secret } from '../secrets.js';
+import { isNamed, portOf } from './outgoing.js';
 import { PartnerApi } from './partner-api.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
 
@@ -53,7 +56,14 @@ export class Partners {
 
   /** Asks for something that needs no key. */
   ask(whom: string, url: string): Promise<unknown> {
-    return partnerCall({ network: whom, method: 'GET', url, headers: {}, keyName: 'no key' }, this.limits);
+    const target = new URL(url);
+    // No key goes out, and the address is one that the owner gave to the service.
+    const named = [{ host: target.hostname, port: portOf(target) }];
+    const clean = this.context.secrets.cleaner();
+    return partnerCall(
+      { network: whom, method: 'GET', url, headers: {}, keyName: 'no key', named, clean },
+      this.limits,
+    );
   }
 
   /** The inventory of a network, with the key that the roster names for it. */
@@ -64,13 +74,29 @@ export class Partners {
       throw new ServiceError('invalid', `The profile of ${profile.name} describes no inventory by HTTP.`, {
         fix: `Export its table of units and bring it in: syndexa id collect TITLE --network ${profile.id} --csv FILE.`,
       });
-    const reference = this.context.roster.publisher()?.credentials?.[profile.id]?.[http.key];
+    const reference = valueAt(valueAt(this.context.roster.publisher()?.credentials, profile.id), http.key);
     if (reference === undefined)
       throw new ServiceError(
         'secret-missing',
-        `The roster does not say which secret is the ${profile.credentials[http.key]?.label ?? http.key} of ${profile.name}.`,
+        `The roster does not say which secret is the ${valueAt(profile.credentials, http.key)?.label ?? http.key} of ${profile.name}.`,
         { fix: `syndexa publisher set --credential ${profile.id}.${http.key}=secret:NAME` },
       );
-    return new PartnerApi(profile, http, address, this.context.secrets.get(reference), this.limits);
+    const key = this.context.secrets.get(reference);
+    const named = this.context.secrets.hosts(key.name);
+    const target = new URL(address);
+    if (!isNamed(target, named)) throw notApproved(profile.name, key, target);
+    const access = { key, named, clean: this.context.secrets.cleaner() };
+    return new PartnerApi(profile, http, address, access, this.limits);
   }
+}
+
+/** A key goes only to hosts that the owner approved in the data folder: no profile and no call can redirect it. */
+function notApproved(network: string, { name }: Secret, target: URL): ServiceError {
+  const isUsual = target.protocol === 'https:' && target.port === '';
+  const host = isUsual ? target.hostname : `${target.hostname}:${portOf(target)}`;
+  return new ServiceError(
+    'host-not-approved',
+    `The secret ${name} was not sent to ${host}, where ${network} is asked: nobody approved that host for it.`,
+    { fix: `If this is the host of ${network}, approve it: syndexa secret allow ${name} --host ${host}` },
+  );
 }

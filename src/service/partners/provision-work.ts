@@ -1,3 +1,4 @@
+import { entryAt, valueAt } from '../../core/text/own-values.js';
 import { createHash } from 'node:crypto';
 import type { ProvisionAnswer, ProvisionRequest } from '../../api/inventory.js';
 import type { InventoryUnit } from '../../core/inventory/model.js';
@@ -187,7 +188,7 @@ class NetworkRun {
     this.apps.set(platform, app);
     if (!this.plan.profile.ids.app) return;
     this.write((title) => {
-      const stages = ((title.networks[this.plan.profile.id] ??= {})[platform] ??= {});
+      const stages = (entryAt(title.networks, this.plan.profile.id, () => ({}))[platform] ??= {});
       stages.production = { ...stages.production, app: app.id };
     });
   }
@@ -195,8 +196,8 @@ class NetworkRun {
   private keepUnit(unit: InventoryUnit, placement: string, platform: CreateUnit['platform']): void {
     this.units.set(unit.id, unit);
     this.write((title) => {
-      const units = title.placements[placement]?.units;
-      if (units) ((units[this.plan.profile.id] ??= {})[platform] ??= {}).production = unit.id;
+      const units = valueAt(title.placements, placement)?.units;
+      if (units) (entryAt(units, this.plan.profile.id, () => ({}))[platform] ??= {}).production = unit.id;
     });
   }
 
@@ -212,7 +213,7 @@ class NetworkRun {
 
   private settleHere({ placement, setting, partner }: Extract<ProvisionStep, { do: 'settle' }>): void {
     this.write((title) => {
-      const spot = title.placements[placement];
+      const spot = valueAt(title.placements, placement);
       if (spot) spot.settings = { ...spot.settings, [setting]: partner };
     });
   }

@@ -13,7 +13,7 @@ export function acceptanceRoutes(router: Router, context: ServiceContext): void 
   bind(router, 'listAccepted', ({ params }) => listed(params.title ?? ''));
   bind(router, 'accept', ({ params, body, request }) => {
     const { id: title } = roster.get(params.title ?? '');
-    const { who, at } = writerOf(context, String(request.headers['syndexa-who'] ?? ''));
+    const { who, at } = writerOf(context, request);
     const { fingerprint, reason, until } = body;
     if (until < at.slice(0, 10))
       throw new ServiceError('invalid', `The day ${until} is past.`, {

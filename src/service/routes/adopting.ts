@@ -36,7 +36,7 @@ export function adoptingRoutes(
       throw new ServiceError('exists', `There is a title ${there} already.`, {
         fix: 'Give the draft another short name.',
       });
-    const writer = writerOf(context, String(request.headers['syndexa-who'] ?? ''));
+    const writer = writerOf(context, request);
     const records = Object.entries(drafted.titles).map(([id, title]) =>
       roster.save(id, title, undefined, 'new', writer),
     );

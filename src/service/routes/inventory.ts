@@ -1,3 +1,4 @@
+import { hostText } from '../../disk/home/secret-hosts.js';
 import type { Request, Response, Router } from 'express';
 import { credentialUses } from '../../core/roster/credentials.js';
 import { writerOf, type ServiceContext } from '../context.js';
@@ -13,7 +14,7 @@ import { startEvents } from './snapshots.js';
 export function inventoryRoutes(router: Router, context: ServiceContext, roster: RosterWork): void {
   const provisioning = new ProvisionWork(context, roster);
   const collecting = new CollectWork(context, roster);
-  const writer = (request: Request) => writerOf(context, String(request.headers['syndexa-who'] ?? ''));
+  const writer = (request: Request) => writerOf(context, request);
 
   bind(router, 'provision', ({ params, body, request, response }) =>
     told(request, response, 'provision', (progress) =>
@@ -32,8 +33,10 @@ export function inventoryRoutes(router: Router, context: ServiceContext, roster:
     const uses = credentialUses(context.roster.roster());
     return [...uses].map(([reference, usedBy]) => {
       const secret = context.secrets.find(reference);
+      const name = reference.replace(/^secret:/, '');
       return {
-        name: reference.replace(/^secret:/, ''),
+        name,
+        hosts: context.secrets.hosts(name).map(hostText),
         from: secret?.from ?? ('nowhere' as const),
         fingerprint: secret?.fingerprint ?? null,
         usedBy,

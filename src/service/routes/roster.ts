@@ -1,4 +1,5 @@
-import type { Router } from 'express';
+import { entryAt, valueAt } from '../../core/text/own-values.js';
+import type { Request, Router } from 'express';
 import type { TitleRecord } from '../../api/titles.js';
 import { publisherProblems } from '../../core/roster/credentials.js';
 import { compare, compareThreeWays } from '../../core/roster/compare.js';
@@ -16,8 +17,7 @@ import type { Writer } from '../store/roster-store.js';
 /** Titles, placements, IDs, the board, and the roster as a document. */
 export function rosterRoutes(router: Router, context: ServiceContext, work: RosterWork): void {
   const { roster, trees, events } = context;
-  const writer = (header: string | string[] | undefined) =>
-    writerOf(context, Array.isArray(header) ? header[0] : header);
+  const writer = (request: Request) => writerOf(context, request);
 
   bind(router, 'listTitles', () =>
     roster.titleIds().map((id) => {
@@ -40,7 +40,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
   );
 
   bind(router, 'addTitle', ({ body, request, response }) => {
-    const record = work.save(body.id, body.title, undefined, 'new', writer(request.headers['syndexa-who']));
+    const record = work.save(body.id, body.title, undefined, 'new', writer(request));
     setVersion(response, record.version);
     response.status(201);
     return record;
@@ -59,7 +59,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
       { ...before.title, ...body },
       before,
       expectedVersion(request),
-      writer(request.headers['syndexa-who']),
+      writer(request),
     );
     setVersion(response, record.version);
     return record;
@@ -67,7 +67,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
 
   bind(router, 'removeTitle', ({ params, request }) => {
     const { id } = roster.get(params.title ?? '');
-    roster.save(id, null, expectedVersion(request), writer(request.headers['syndexa-who']));
+    roster.save(id, null, expectedVersion(request), writer(request));
     events.tell({ kind: 'title', title: id });
     return {};
   });
@@ -82,7 +82,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
   ): TitleRecord =>
     roster.together(() => {
       const before = roster.get(id);
-      const version = before.placementVersions[name];
+      const version = valueAt(before.placementVersions, name);
       if (expected === 'new' && version !== undefined) {
         throw new ServiceError('exists', `${id} has a placement ${name} already.`, {
           fix: 'Choose another name, or change that placement.',
@@ -118,16 +118,10 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
         },
       ]);
     }
-    const record = writePlacement(
-      title,
-      name,
-      body,
-      expectedVersion(request),
-      writer(request.headers['syndexa-who']),
-    );
-    const version = record.placementVersions[name] ?? 1;
+    const record = writePlacement(title, name, body, expectedVersion(request), writer(request));
+    const version = valueAt(record.placementVersions, name) ?? 1;
     setVersion(response, version);
-    return { name, version, placement: record.title.placements[name] ?? body };
+    return { name, version, placement: valueAt(record.title.placements, name) ?? body };
   });
 
   bind(router, 'removePlacement', ({ params, request }) => {
@@ -136,7 +130,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
       params.placement ?? '',
       null,
       expectedVersion(request),
-      writer(request.headers['syndexa-who']),
+      writer(request),
     );
     return {};
   });
@@ -148,11 +142,11 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
     if (credential !== undefined) {
       setCredential(next, { network, platform, stage }, credential, value);
     } else if (placement === null) {
-      const stages = ((next.networks[network] ??= {})[platform] ??= {});
+      const stages = (entryAt(next.networks, network, () => ({}))[platform] ??= {});
       if (value === null) delete stages[stage];
       else stages[stage] = { ...stages[stage], app: value };
     } else {
-      const target = next.placements[placement];
+      const target = valueAt(next.placements, placement);
       if (!target) {
         const known = Object.keys(next.placements).join(', ') || 'none';
         refuse([
@@ -163,7 +157,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
           },
         ]);
       } else {
-        const stages = ((target.units[network] ??= {})[platform] ??= {});
+        const stages = (entryAt(target.units, network, () => ({}))[platform] ??= {});
         if (value === null) delete stages[stage];
         else stages[stage] = value;
       }
@@ -177,13 +171,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
         },
       ]);
     }
-    const record = work.save(
-      before.id,
-      next,
-      before,
-      expectedVersion(request),
-      writer(request.headers['syndexa-who']),
-    );
+    const record = work.save(before.id, next, before, expectedVersion(request), writer(request));
     setVersion(response, record.version);
     return record;
   });
@@ -202,7 +190,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
   bind(router, 'showPublisher', () => roster.publisher());
   bind(router, 'setPublisher', ({ body, request }) => {
     refuse(publisherProblems(body, context.profiles.profiles()));
-    roster.savePublisher(body, writer(request.headers['syndexa-who']));
+    roster.savePublisher(body, writer(request));
     events.tell({ kind: 'roster' });
     return body;
   });
@@ -248,7 +236,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
         });
       }
       const problems = Object.entries(document.titles).flatMap(([id, title]) =>
-        work.newProblems(id, title, now.titles[id]).map((problem) => ({
+        work.newProblems(id, title, valueAt(now.titles, id)).map((problem) => ({
           ...problem,
           field: `titles.${id}.${problem.field}`,
           place: read.placeOf(['titles', id, ...problem.field.split('.')]),
@@ -264,7 +252,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
         );
       refuse(problems);
       if (!body.dryRun) {
-        const by = writer(request.headers['syndexa-who']);
+        const by = writer(request);
         if (target.publisher) roster.savePublisher(target.publisher, by);
         for (const [id, title] of Object.entries(target.titles)) roster.save(id, title, 'any', by);
         for (const id of Object.keys(now.titles))
@@ -292,7 +280,7 @@ function setCredential(
         fix: 'Keep it with syndexa secret set NAME, and give secret:NAME.',
       },
     ]);
-  const stages = ((title.networks[network] ??= {})[platform] ??= {});
+  const stages = (entryAt(title.networks, network, () => ({}))[platform] ??= {});
   const { [name]: _, ...others } = stages[stage]?.credentials ?? {};
   stages[stage] = {
     ...stages[stage],

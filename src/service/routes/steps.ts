@@ -8,7 +8,7 @@ export function stepsRoutes(router: Router, context: ServiceContext): void {
   const work = new StepsWork(context);
   bind(router, 'steps', ({ params }) => work.steps(params.title ?? ''));
   bind(router, 'tick', ({ params, body, request }) => {
-    const { who } = writerOf(context, String(request.headers['syndexa-who'] ?? ''));
+    const { who } = writerOf(context, request);
     return work.tick(params.title ?? '', body, who);
   });
   bind(router, 'lookUp', ({ params }) => work.lookUp(params.title ?? ''));

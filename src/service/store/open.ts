@@ -1,9 +1,10 @@
-import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { makePrivate } from '../../disk/home/home-folder.js';
 import { openDatabase } from '../../disk/sqlite.js';
 import * as schema from './schema.js';
 
@@ -17,8 +18,10 @@ export interface OpenStore {
 
 /** Opens the record in a data folder, making and migrating it when needed. */
 export function openStore(home: string): OpenStore {
-  mkdirSync(home, { recursive: true, mode: 0o700 });
-  return openFile(join(home, 'syndexa.sqlite'));
+  const file = join(home, 'syndexa.sqlite');
+  // The database gives its side files the mode of the file itself.
+  makePrivate(file);
+  return openFile(file);
 }
 
 function openFile(file: string): OpenStore {

@@ -1,3 +1,4 @@
+import { valueAt } from '../../core/text/own-values.js';
 import { desc, eq, gt, max } from 'drizzle-orm';
 import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
@@ -219,9 +220,9 @@ export class RosterStore {
         .run();
     this.db.delete(placements).where(eq(placements.title, id)).run();
     for (const [index, [name, part]] of Object.entries(parts).entries()) {
-      const before = current?.title.placements[name];
+      const before = valueAt(current?.title.placements, name);
       const same = before !== undefined && compare(before, part).length === 0;
-      const was = current?.placementVersions[name] ?? 0;
+      const was = valueAt(current?.placementVersions, name) ?? 0;
       const { format, where, settings, units } = part;
       this.db
         .insert(placements)

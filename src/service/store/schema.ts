@@ -175,3 +175,13 @@ export const sightings = sqliteTable(
   },
   (table) => [primaryKey({ columns: [table.kind, table.subject] })],
 );
+
+/** Who may use the service from elsewhere. Tokens are stored as their hash alone. */
+export const tokens = sqliteTable('tokens', {
+  name: text('name').primaryKey(),
+  role: text('role').notNull(),
+  hash: text('hash').notNull().unique(),
+  createdAt: text('created_at').notNull(),
+  lastUsedAt: text('last_used_at'),
+  revokedAt: text('revoked_at'),
+});

@@ -1,3 +1,4 @@
+import { valueAt } from '../../../core/text/own-values.js';
 import { useState } from 'react';
 import type { IdWrite, TitleRecord } from '../../../api/titles.js';
 import { platformNames as platformKeys, stageNames } from '../../../core/network/names.js';
@@ -13,7 +14,8 @@ export function Ids({ record }: { record: TitleRecord }) {
   const networks = useNetworks();
   const editions = platformKeys.filter((platform) => title.editions[platform]);
   const enrolled = (networks.data ?? []).filter(
-    ({ id }) => title.networks[id] ?? Object.values(title.placements).some(({ units }) => units[id]),
+    ({ id }) =>
+      valueAt(title.networks, id) ?? Object.values(title.placements).some(({ units }) => valueAt(units, id)),
   );
   const [more, setMore] = useState('');
   const others = (networks.data ?? [])
@@ -43,7 +45,9 @@ export function Ids({ record }: { record: TitleRecord }) {
             <tbody>
               {[
                 null,
-                ...Object.keys(title.placements).filter((name) => title.placements[name]?.units[network]),
+                ...Object.keys(title.placements).filter((name) =>
+                  valueAt(valueAt(title.placements, name)?.units, network),
+                ),
               ].map((placement) => (
                 <tr key={placement ?? ''}>
                   <th scope="row">{placement ?? <span className="soft">app</span>}</th>
@@ -85,8 +89,8 @@ function IdField({ record, slot }: { record: TitleRecord; slot: Slot }) {
   const { title, id, version } = record;
   const held =
     (placement === null
-      ? title.networks[network]?.[platform]?.[stage]?.app
-      : title.placements[placement]?.units[network]?.[platform]?.[stage]) ?? '';
+      ? valueAt(title.networks, network)?.[platform]?.[stage]?.app
+      : valueAt(valueAt(title.placements, placement)?.units, network)?.[platform]?.[stage]) ?? '';
   const [typed, setTyped] = useState<string | null>(null);
   const value = typed ?? held;
   const save = useSave<string>(record, (next) =>

@@ -1,3 +1,4 @@
+import { valueAt } from '../../../core/text/own-values.js';
 import { useState } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
 import type { Format } from '../../../core/network/model.js';
@@ -27,15 +28,15 @@ export function Placements({ record }: { record: TitleRecord }) {
   const remove = useSave<string>(record, (name) =>
     call('removePlacement', {
       params: { title: id, placement: name },
-      headers: { 'If-Match': etag(placementVersions[name] ?? 0) },
+      headers: { 'If-Match': etag(valueAt(placementVersions, name) ?? 0) },
     }),
   );
   const known = networks.data?.map((network) => network.id) ?? [];
   const network = draft.network || known[0] || '';
   const change = (name: string, part: Partial<Placement>) => {
-    const before = title.placements[name];
+    const before = valueAt(title.placements, name);
     if (before)
-      put.mutate({ name, placement: { ...before, ...part }, version: placementVersions[name] ?? 0 });
+      put.mutate({ name, placement: { ...before, ...part }, version: valueAt(placementVersions, name) ?? 0 });
   };
   const error = put.error ?? remove.error;
   return (

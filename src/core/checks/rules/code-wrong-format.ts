@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { placementNames } from '../../placebook/model.js';
 import type { Title } from '../../roster/model.js';
@@ -55,10 +56,10 @@ function formatOfUnit(
   network: string,
   unit: string,
 ): string[] | undefined {
-  const own = title.placements[unit];
+  const own = valueAt(title.placements, unit);
   if (own) return [own.format];
   const holder = Object.values(title.placements).find(({ units }) =>
-    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(unit)),
+    Object.values(valueAt(units, network) ?? {}).some((stages) => Object.values(stages).includes(unit)),
   );
   if (holder) return [holder.format];
   const sample = recogniser

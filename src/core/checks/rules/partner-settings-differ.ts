@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { fromView, partnerUnits } from '../partner-scope.js';
 import { settingDifferences } from '../../provision/settings.js';
@@ -19,7 +20,7 @@ export const partnerSettingsDiffer = defineRule({
   *run(context) {
     for (const view of partnerUnits(context)) {
       const { placement = '', platform } = view.expected;
-      const settings = view.scope.title.placements[placement]?.settings;
+      const settings = valueAt(view.scope.title.placements, placement)?.settings;
       if (!view.item || !settings) continue;
       for (const { setting, roster, partner } of settingDifferences(
         view.profile,

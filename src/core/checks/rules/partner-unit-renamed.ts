@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { fromView, partnerUnits } from '../partner-scope.js';
 
@@ -15,7 +16,7 @@ export const partnerUnitRenamed = defineRule({
   },
   *run(context) {
     for (const view of partnerUnits(context)) {
-      const was = view.inventory.knownAs[view.expected.id];
+      const was = valueAt(view.inventory.knownAs, view.expected.id);
       if (!view.item || was === undefined) continue;
       const data = { network: view.profile.name, id: view.expected.id, was, is: view.item.name };
       yield { ...fromView(view), message: 'renamed', data };

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
@@ -18,7 +19,7 @@ export const placementOnOneSide = defineRule({
     if (scopes.length < 2) return;
     for (const [placement, { units }] of Object.entries(context.title?.placements ?? {})) {
       const wanted = scopes.filter(({ platform, networks }) =>
-        networks.some(({ id }) => units[id]?.[platform] !== undefined),
+        networks.some(({ id }) => valueAt(units, id)?.[platform] !== undefined),
       );
       const uses = wanted.map((scope) => ({
         scope,

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { settingsInWords } from '../../placebook/read.js';
 import type { Settings } from '../../roster/model.js';
 import { defineRule, type Report } from '../model.js';
@@ -28,7 +29,7 @@ export const settingDiffers = defineRule({
       for (const view of scope.facts) {
         if (!isView(view)) continue;
         for (const placement of placementsOf(view, scope.title)) {
-          const { size, anchor } = scope.title.placements[placement]?.settings ?? {};
+          const { size, anchor } = valueAt(scope.title.placements, placement)?.settings ?? {};
           const written = view.kind === 'banner-view' ? (view.name ?? '').split(' ')[1] : undefined;
           const base = { ...fromFact(view), placement };
           if (size !== undefined && written !== undefined && written !== size)
@@ -62,7 +63,7 @@ function elsewhere(
 function* inPlacebook({ facts, title }: EditionScope): Generator<Report<'placebook'>> {
   for (const fact of facts) {
     const placement = fact.kind === 'placement-settings' ? (fact.placement ?? '') : '';
-    const settings = title.placements[placement]?.settings;
+    const settings = valueAt(title.placements, placement)?.settings;
     const wanted = settings && settingsInWords(settings);
     if (wanted === undefined || wanted === fact.value) continue;
     yield {

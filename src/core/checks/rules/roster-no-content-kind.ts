@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { listed } from '../scope.js';
 
@@ -21,7 +22,7 @@ export const noContentKind = defineRule({
       if (!own?.length) continue;
       for (const profile of context.profiles) {
         const theirs = profile.formats[format]?.content;
-        if (!units[profile.id] || !theirs || own.some((kind) => theirs.includes(kind))) continue;
+        if (!valueAt(units, profile.id) || !theirs || own.some((kind) => theirs.includes(kind))) continue;
         const data = { placement, own: listed(own), network: profile.name, theirs: listed(theirs), format };
         yield { placement, network: profile.id, message: 'none', data };
       }

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { Node } from '../../syntax/grammars.js';
 import { childOf, named, type HeldAt, type Shape } from '../shape.js';
 
@@ -31,7 +32,7 @@ export function widgetHeldAt(node: Node, describe: (node: Node) => Shape | null)
       : null;
     if (shape?.is !== 'call') continue;
     if (scrolling.test(shape.name)) return 'a scrolling view';
-    if (shape.name === 'Scaffold' && label !== undefined) return slots[label] ?? edge ?? 'no edge';
+    if (shape.name === 'Scaffold' && label !== undefined) return valueAt(slots, label) ?? edge ?? 'no edge';
     edge ??= edgeOf(shape, listed);
     [label, listed] = [undefined, undefined];
   }

@@ -176,7 +176,11 @@ class GradleParser {
 
   private skipBrackets(): void {
     const open = this.token;
-    const pairs: Record<string, string> = { '(': ')', '[': ']', '{': '}' };
+    const pairs = new Map([
+      ['(', ')'],
+      ['[', ']'],
+      ['{', '}'],
+    ]);
     const waiting: string[] = [];
     do {
       const { kind, text } = this.token;
@@ -184,7 +188,8 @@ class GradleParser {
         this.problem(`This "${open.text}" is never closed.`, open);
         return;
       }
-      if (kind === 'symbol' && pairs[text]) waiting.push(pairs[text]);
+      const close = kind === 'symbol' ? pairs.get(text) : undefined;
+      if (close !== undefined) waiting.push(close);
       else if (kind === 'symbol' && text === waiting.at(-1)) waiting.pop();
       this.at++;
     } while (waiting.length > 0);

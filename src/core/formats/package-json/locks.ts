@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { visit } from 'jsonc-parser';
 import { isMap, isScalar, parseDocument, type YAMLMap } from 'yaml';
 import { baseOf } from '../../tree/paths.js';
@@ -30,7 +31,7 @@ export const lockFiles: Readonly<Record<string, { install: string; read: (text: 
 
 /** What reads a lock file of this path. */
 export function lockReader(path: string): ((text: string) => PackageLock) | undefined {
-  return lockFiles[baseOf(path)]?.read;
+  return valueAt(lockFiles, baseOf(path))?.read;
 }
 
 const nothing = (problems: ReadProblem[] = []): PackageLock => ({ packages: [], problems });

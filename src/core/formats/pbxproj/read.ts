@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { ReadProblem, Span } from '../problem.js';
 
 export interface PbxEntry extends Span {
@@ -118,7 +119,7 @@ class PbxReader {
         if (this.at >= this.text.length) throw new PbxFault('This string is never closed.', start);
         if (this.text[this.at] === '\\') {
           const next = this.text[++this.at] ?? '';
-          value += escapes[next] ?? next;
+          value += valueAt(escapes, next) ?? next;
         } else value += this.text[this.at] ?? '';
       }
       this.at++;

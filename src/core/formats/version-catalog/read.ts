@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { parse, TomlError } from 'smol-toml';
 import * as z from 'zod';
 import type { ReadProblem } from '../problem.js';
@@ -63,7 +64,7 @@ export function readVersionCatalog(text: string): VersionCatalog {
   }
   const resolve = (version: z.infer<typeof Version> | undefined): string | undefined => {
     if (version === undefined || typeof version === 'string') return version;
-    if (version.ref !== undefined) return resolve(parsed.versions[version.ref]);
+    if (version.ref !== undefined) return resolve(valueAt(parsed.versions, version.ref));
     return version.strictly ?? version.require ?? version.prefer;
   };
   const entries = (table: 'libraries' | 'plugins'): CatalogEntry[] =>

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { ReadProblem, Span } from '../problem.js';
 
 /** An attribute with the places of its name and of its value (without the quotes). */
@@ -302,7 +303,7 @@ class XmlReader {
           );
           return whole;
         }
-        if (!name.startsWith('#')) return predefined[name] ?? whole;
+        if (!name.startsWith('#')) return valueAt(predefined, name) ?? whole;
         const code = name[1] === 'x' ? parseInt(name.slice(2), 16) : parseInt(name.slice(1), 10);
         return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole;
       },

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { Tree } from '../../tree/tree.js';
 import { pluginsOf, type AppModule } from './scripts.js';
 
@@ -22,7 +23,7 @@ const byPlugin: Readonly<Record<string, Implied>> = {
 
 /** What a module has, whatever its script says. */
 export function impliedIn(tree: Tree, { root, script }: AppModule): Implied {
-  const found = pluginsOf(tree, root, script).flatMap((id) => byPlugin[id] ?? []);
+  const found = pluginsOf(tree, root, script).flatMap((id) => valueAt(byPlugin, id) ?? []);
   return {
     types: [...usual, ...found.flatMap(({ types }) => types)],
     placeholders: Object.assign({}, ...found.map(({ placeholders }) => placeholders)) as Record<

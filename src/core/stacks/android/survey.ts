@@ -1,3 +1,4 @@
+import { putAt } from '../../text/own-values.js';
 import { elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
@@ -99,7 +100,7 @@ function identifierFacts(
 ): Collected {
   const identifier = identifierOf(model, variant);
   if (!identifier) return { facts: [], unresolved: [] };
-  if (identifier.value !== null) identifiers[variant.name] = identifier.value;
+  if (identifier.value !== null) putAt(identifiers, variant.name, identifier.value);
   return fromResolved(model, variant, 'identifier', 'application ID', identifier);
 }
 

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { descendants } from '../../formats/xml/query.js';
 import { escapeXml } from '../../formats/xml/edit.js';
 import { readXml } from '../../formats/xml/read.js';
@@ -68,6 +69,6 @@ export function wireLayouts(context: AndroidWireContext): StackWiring {
 /** The placement that holds a unit ID on a network, on whichever platform and stage. */
 function holderOf({ title }: AndroidWireContext, network: string, id: string): string | undefined {
   return Object.entries(title.placements).find(([, { units }]) =>
-    Object.values(units[network] ?? {}).some((stages) => Object.values(stages).includes(id)),
+    Object.values(valueAt(units, network) ?? {}).some((stages) => Object.values(stages).includes(id)),
   )?.[0];
 }

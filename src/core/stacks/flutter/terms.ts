@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { Compiled } from '../../code/compiled.js';
 import type { ConditionTerms } from '../../code/conditions.js';
 import type { SurveyEdition, Variant } from '../../survey/model.js';
@@ -37,7 +38,7 @@ export function flutterTerms(edition: SurveyEdition, variant: Variant): Conditio
   };
   return {
     name(name) {
-      const asked = modes[name.replace(/"/g, "'").replace(/^foundation\./, '')];
+      const asked = valueAt(modes, name.replace(/"/g, "'").replace(/^foundation\./, ''));
       if (asked) return mode === undefined ? 'unknown' : decided(mode === asked);
       const platform = /^(?:\w+\.)?Platform\.is(Android|IOS|MacOS|Windows|Linux|Fuchsia)$/.exec(name)?.[1];
       if (platform) return decided(platform.toLowerCase() === edition.platform);

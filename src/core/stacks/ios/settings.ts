@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { PbxValue } from '../../formats/pbxproj/read.js';
 import { readXcconfig, type XcInclude, type XcSetting } from '../../formats/xcconfig/read.js';
 import type { ChainStep } from '../../survey/model.js';
@@ -105,7 +106,7 @@ function reference(scope: SettingsScope, name: string, steps: number): Setting |
     SDK_NAME: 'iphoneos',
     EFFECTIVE_PLATFORM_NAME: '-iphoneos',
   };
-  const value = builtIn[name];
+  const value = valueAt(builtIn, name);
   return value === undefined ? undefined : { value, chain: [] };
 }
 

@@ -1,3 +1,4 @@
+import { putAt } from '../../text/own-values.js';
 import { mergeVariants } from '../../survey/merge.js';
 import type { ChainStep, Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
 import { placeAt } from '../../survey/place.js';
@@ -32,7 +33,7 @@ export function surveyIos(tree: Tree, root: string, context: SurveyContext): Sta
         else facts.push({ ...base, value: setting.value });
       };
       const identifier = settingOf(variant.scope, 'PRODUCT_BUNDLE_IDENTIFIER');
-      if (identifier?.value != null) identifiers[variant.name] = identifier.value;
+      if (identifier?.value != null) putAt(identifiers, variant.name, identifier.value);
       add('identifier', 'bundle ID', identifier);
       add('deployment-target', 'deployment target', settingOf(variant.scope, 'IPHONEOS_DEPLOYMENT_TARGET'));
       const keys = plistFacts(tree, model, variant, context);

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { Compiled } from '../../code/compiled.js';
 import type { ConditionTerms } from '../../code/conditions.js';
 import type { IsDefined } from '../../code/preprocessor.js';
@@ -48,7 +49,7 @@ export function mauiDefines(
     const version = /^net(\d+\.\d+)/.exec(project.frameworks[platform] ?? '')?.[1] ?? '';
     return (name) => {
       if (own.has(name) || name === configurationSymbol(configuration) || name === 'TRACE') return 'yes';
-      const of = platformNames[name];
+      const of = valueAt(platformNames, name);
       if (of !== undefined) return decided(of === platform);
       if (name === '__MOBILE__' || name === 'NET') return 'yes';
       const framework = /^NET(\d+)_(\d+)(_OR_GREATER)?$/.exec(name);
@@ -75,7 +76,7 @@ export function mauiTerms({ platform }: SurveyEdition): ConditionTerms {
     equals(left, right) {
       const player = /(?:^|\.)DevicePlatform\.(\w+)$/.exec(right)?.[1];
       if (player === undefined || !/(?:^|\.)Platform$/.test(left)) return undefined;
-      return decided(players[player] === platform);
+      return decided(valueAt(players, player) === platform);
     },
   };
 }

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { attribute, descendants, elements } from '../../formats/xml/query.js';
 import { readXml, type XmlAttribute, type XmlElement } from '../../formats/xml/read.js';
 import type { Span } from '../../formats/problem.js';
@@ -26,7 +27,7 @@ interface MarkupChoice extends Span {
 const platformOf: Record<string, MarkupText['for']> = { android: 'android', ios: 'ios', default: 'default' };
 
 function whom(name: string): MarkupText['for'] {
-  return platformOf[name.trim().toLowerCase()] ?? 'other';
+  return valueAt(platformOf, name.trim().toLowerCase()) ?? 'other';
 }
 
 /** `{OnPlatform Android=…, iOS='…', Default=…}` of an attribute (learn.microsoft.com, "OnPlatform markup extension"). */

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { attribute } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import { readPlist, topEntries } from '../../formats/plist/read.js';
@@ -91,7 +92,8 @@ export function settingsFacts(
     tell('min-sdk', 'minSdk', lowest, (value) => value.replace(/\.0+$/, ''));
     const framework = frameworkEntry(tree, project, platform);
     const value = project.frameworks.android ?? '';
-    const level = /-android(\d+)/.exec(value)?.[1] ?? usualLevels[/^net(\d+\.\d+)/.exec(value)?.[1] ?? ''];
+    const level =
+      /-android(\d+)/.exec(value)?.[1] ?? valueAt(usualLevels, /^net(\d+\.\d+)/.exec(value)?.[1] ?? '');
     if (framework && level !== undefined)
       tell('compile-sdk', 'compileSdk', {
         value: level,

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { Platform } from '../../network/model.js';
 import { isWithin } from '../../tree/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -65,7 +66,7 @@ export function isBundledFor(paths: readonly string[]): (path: string, platform:
   return (path, platform) => {
     const { stem, end } = partsOf(path);
     const others = special.get(stem);
-    if (end !== undefined && !(ends[end] ?? []).includes(platform)) return false;
+    if (end !== undefined && !(valueAt(ends, end) ?? []).includes(platform)) return false;
     if (end === platform) return true;
     if (others?.has(platform)) return false;
     return end === 'native' || !others?.has('native');

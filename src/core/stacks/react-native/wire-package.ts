@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { addPackage, removePackage, setPackageVersion } from '../../formats/package-json/edit.js';
 import { lockFiles } from '../../formats/package-json/locks.js';
 import { isVersionRange, readPackageJson } from '../../formats/package-json/read.js';
@@ -111,5 +112,5 @@ export function unwirePackageJson(
 /** The command that writes the lock of a project. */
 export function installOf(tree: Tree, root: string): string {
   const [lock] = locksOf(tree, root);
-  return (lock === undefined ? undefined : lockFiles[baseOf(lock)]?.install) ?? 'npm install';
+  return (lock === undefined ? undefined : valueAt(lockFiles, baseOf(lock))?.install) ?? 'npm install';
 }

@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { Compiled } from '../../code/compiled.js';
 import type { ConditionTerms } from '../../code/conditions.js';
 import type { IsDefined } from '../../code/preprocessor.js';
@@ -84,7 +85,7 @@ export function unityTerms({ platform }: SurveyEdition, variant: Variant): Condi
       const player = /(?:^|\.)(?:RuntimePlatform|BuildTarget)\.(\w+)$/.exec(right)?.[1];
       if (player === undefined || !/(?:^|\.)(?:platform|activeBuildTarget|target)$/.test(left))
         return undefined;
-      return decided(players[player] === platform);
+      return decided(valueAt(players, player) === platform);
     },
   };
 }

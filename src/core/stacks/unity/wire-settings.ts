@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import { addUnityEntry, removeUnityEntry, setUnityValue } from '../../formats/unity-yaml/edit.js';
 import { unityNode, readUnityYaml } from '../../formats/unity-yaml/read.js';
 import type { Platform, Profile } from '../../network/model.js';
@@ -169,7 +170,7 @@ export function wireAssets(tree: Tree, project: UnityProject, context: WireConte
 }
 
 function holes({ title }: WireContext, profile: Profile, platform: Platform): ByHand[] {
-  const held = title.networks[profile.id]?.[platform];
+  const held = valueAt(title.networks, profile.id)?.[platform];
   return held?.production?.app === undefined
     ? [holeStep(platform, profile, 'production')]
     : [holeStep(platform, profile, 'test')];

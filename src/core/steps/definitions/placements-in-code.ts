@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { Fact } from '../../survey/model.js';
 import { loadExample } from '../examples.js';
 import { unread, type StepContext, type StepDefinition } from '../model.js';
@@ -7,7 +8,7 @@ function isOthers({ platform, profile, title, expected }: StepContext, { kind, v
   if (kind !== 'unit-id' || expected.some(({ id }) => id === value)) return false;
   const other = platform === 'android' ? 'ios' : 'android';
   return Object.values(title.placements).some(({ units }) =>
-    Object.values(units[profile.id]?.[other] ?? {}).includes(value),
+    Object.values(valueAt(units, profile.id)?.[other] ?? {}).includes(value),
   );
 }
 
@@ -41,7 +42,7 @@ export const placementsInCode: StepDefinition = {
         why: `The code names ${first} by ${others.value}, the ID of the other platform. The placebook has a constant that stands for the right one.`,
         evidence: [{ what: others.value, place: others.place }, ...evidence],
       };
-    const example = loadExample(context, title.placements[first]?.format, first);
+    const example = loadExample(context, valueAt(title.placements, first)?.format, first);
     return {
       state: 'to-do',
       why: `No code names ${open.join(', ')}. The placebook has a constant for each${example === null ? '.' : `: ${example}`}`,

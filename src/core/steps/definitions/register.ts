@@ -1,3 +1,4 @@
+import { valueAt } from '../../text/own-values.js';
 import type { StepDefinition } from '../model.js';
 
 /** An account, and the key that opens its list. */
@@ -15,7 +16,7 @@ export const register: StepDefinition = {
         why: `${profile.name} cannot be asked; whether there is an account only a person knows.`,
         ...(profile.site === undefined ? {} : { page: profile.site }),
       };
-    const label = profile.credentials[http.key]?.label ?? http.key;
+    const label = valueAt(profile.credentials, http.key)?.label ?? http.key;
     if (inventory?.source === 'http')
       return {
         state: 'done',

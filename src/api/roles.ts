@@ -1,0 +1,46 @@
+import * as z from 'zod';
+
+/** What a token may do, each role including those before it. */
+export const roleNames = ['viewer', 'editor', 'admin'] as const;
+export const Role = z.enum(roleNames).meta({
+  description:
+    'viewer looks; editor changes titles and works on trees; admin also changes networks, the publisher and linked trees.',
+});
+export type Role = z.infer<typeof Role>;
+
+/** Whether a role includes another one. */
+export function includesRole(role: Role, needed: Role): boolean {
+  return roleNames.indexOf(role) >= roleNames.indexOf(needed);
+}
+
+export const TokenName = z
+  .string()
+  .regex(
+    /^[a-z0-9][a-z0-9._-]{0,59}$/,
+    'Small letters, digits, dots, dashes and underscores, such as build-server.',
+  );
+
+/** A token as it is listed; never what it is. */
+export const TokenEntry = z
+  .object({
+    name: z.string(),
+    role: Role,
+    createdAt: z.string(),
+    lastUsedAt: z.string().nullable().meta({ description: 'To the minute; null when it was never used.' }),
+    revokedAt: z.string().nullable(),
+  })
+  .meta({ title: 'Token', description: 'Who may use a service that asks for tokens.' });
+export type TokenEntry = z.infer<typeof TokenEntry>;
+
+/** Who is signed in. */
+export const Session = z
+  .object({
+    who: z.string(),
+    role: Role,
+    required: z.boolean().meta({ description: 'Whether the service asks for tokens.' }),
+  })
+  .meta({
+    title: 'Session',
+    description: 'Who the service takes the caller for, and what the caller may do.',
+  });
+export type Session = z.infer<typeof Session>;

@@ -1,0 +1,87 @@
+import type { Role, TokenEntry } from '../../api/roles.js';
+import { homeFolder } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { plainTable } from '../render/table.js';
+
+// Tokens are kept in the data folder: who can write to it decides who may use the service, and no call can.
+
+/** `syndexa token add NAME --role ROLE`. */
+export async function addToken(
+  io: Io,
+  paint: Paint,
+  name: string,
+  { role, json }: { role: Role; json?: boolean },
+): Promise<number> {
+  if (!/^[a-z0-9][a-z0-9._-]{0,59}$/.test(name))
+    throw new CommandError(
+      `${JSON.stringify(name)} is no name for a token.`,
+      exit.wrongUse,
+      'Use small letters, digits, dots, dashes and underscores, such as build-server.',
+    );
+  const token = await withTokens(io, (tokens) => tokens.add(name, role));
+  if (token === undefined)
+    throw new CommandError(
+      `There is a token ${name} already.`,
+      exit.refused,
+      `Revoke it first (syndexa token revoke ${name}), or choose another name.`,
+    );
+  if (json) io.out(`${JSON.stringify({ name, role, token }, null, 2)}\n`);
+  else {
+    io.out(`${token}\n`);
+    io.err(
+      `${paint.green('✔')} This is the token of ${name} (${role}). It is shown this once; pass it on by a way that you trust.\n` +
+        '  The client reads it from SYNDEXA_TOKEN; the console asks for it when it is opened.\n',
+    );
+  }
+  return exit.clean;
+}
+
+/** `syndexa token list`. */
+export async function listTokens(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {
+  const all = await withTokens(io, (tokens) => tokens.list());
+  if (options.json) io.out(`${JSON.stringify(all, null, 2)}\n`);
+  else if (all.length === 0) io.out('There are no tokens yet: syndexa token add NAME --role viewer\n');
+  else io.out(`${tokensTable(all, paint)}\n`);
+  return exit.clean;
+}
+
+function tokensTable(all: readonly TokenEntry[], paint: Paint): string {
+  const minute = (at: string | null) => (at === null ? 'never' : at.replace('T', ' ').slice(0, 16));
+  const table = plainTable(['name', 'role', 'made', 'last used', '']);
+  for (const { name, role, createdAt, lastUsedAt, revokedAt } of all)
+    table.push([
+      name,
+      role,
+      minute(createdAt),
+      minute(lastUsedAt),
+      revokedAt === null ? '' : paint.red(`revoked ${minute(revokedAt)}`),
+    ]);
+  return table.toString();
+}
+
+/** `syndexa token revoke NAME`. */
+export async function revokeToken(io: Io, paint: Paint, name: string): Promise<number> {
+  if (!(await withTokens(io, (tokens) => tokens.revoke(name))))
+    throw new CommandError(
+      `There is no token ${name} that counts.`,
+      exit.wrongUse,
+      'syndexa token list shows them.',
+    );
+  io.out(`${paint.green('✔')} The token of ${name} counts no more.\n`);
+  return exit.clean;
+}
+
+/** Opens the tokens of the data folder for a moment. */
+async function withTokens<Result>(
+  io: Io,
+  work: (tokens: ReturnType<typeof import('../../service/boot.js').openTokens>['tokens']) => Result,
+): Promise<Result> {
+  const { openTokens } = await import('../../service/boot.js');
+  const { tokens, close, narrowed } = openTokens(homeFolder(io.env));
+  for (const says of narrowed) io.err(`▲ ${says}\n`);
+  try {
+    return work(tokens);
+  } finally {
+    close();
+  }
+}

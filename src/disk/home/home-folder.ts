@@ -1,0 +1,64 @@
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
+import { dirname, join } from 'node:path';
+
+/** Files of the data folder that only its owner may read, by the beginning of their names. */
+const privateFiles = ['syndexa.sqlite', 'secrets', 'secret-hosts', 'service.json', 'partner'];
+
+/**
+ * Makes the data folder, for its owner alone, and narrows what others could read in it.
+ * @returns what was narrowed, in sentences
+ * @throws the errors of the file system
+ */
+export function openHome(home: string): string[] {
+  if (!existsSync(home)) {
+    mkdirSync(home, { recursive: true, mode: 0o700 });
+    return [];
+  }
+  const says = narrow(home, 0o700);
+  for (const name of readdirSync(home))
+    if (privateFiles.some((start) => name.startsWith(start))) says.push(...narrow(join(home, name), 0o600));
+  return says;
+}
+
+/** Takes from a file or folder of ours what others may do with it. */
+function narrow(path: string, mode: number): string[] {
+  const stats = lstatSync(path);
+  const now = stats.mode & 0o7777;
+  if (stats.isSymbolicLink() || (now & 0o077) === 0) return [];
+  // A folder that several people share (it has the sticky bit), or that is somebody else's, is not ours to close.
+  if ((now & 0o1000) !== 0 || (process.getuid && stats.uid !== process.getuid()))
+    return [`${path} can be read by others (mode ${octal(now)}). Choose a data folder of your own.`];
+  const own = stats.isDirectory() ? 0o700 : mode;
+  chmodSync(path, own);
+  return [`${path} could be read by others (mode ${octal(now)}); its mode is ${octal(own)} now.`];
+}
+
+function octal(mode: number): string {
+  return mode.toString(8).padStart(3, '0');
+}
+
+/** Makes a file that only its owner may read, if there is none yet. */
+export function makePrivate(file: string): void {
+  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  closeSync(openSync(file, 'a', 0o600));
+}
+
+/** Writes a file that only its owner may read, in one step: nobody ever sees half of it. */
+export function writePrivate(file: string, text: string): void {
+  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  const draft = `${file}.${process.pid}.new`;
+  rmSync(draft, { force: true });
+  writeFileSync(draft, text, { mode: 0o600, flag: 'wx' });
+  renameSync(draft, file);
+}
