@@ -51,7 +51,8 @@ export async function run(args: readonly string[], io: Io, paint: Paint): Promis
   }
 }
 
-function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
+/** Every command, to be parsed once. */
+export function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
   const program = new Command('syndexa')
     .description('The record of a title’s advertising IDs, and the engine that keeps every build true to it.')
     .version(version)

@@ -109,7 +109,7 @@ export function createApp(
     response.type('application/schema+json').send(JSON.stringify(schema));
   });
   api.get('/events', (request, response) => {
-    const send = startEvents(response);
+    const send = startEvents(response, context);
     send('hello', { version: context.version });
     const stop = context.events.listen((event) => {
       if (access.stillCounts(request)) send(event.kind, event);

@@ -17,12 +17,12 @@ export function inventoryRoutes(router: Router, context: ServiceContext, roster:
   const writer = (request: Request) => writerOf(context, request);
 
   bind(router, 'provision', ({ params, body, request, response }) =>
-    told(request, response, 'provision', (progress) =>
+    told(context, request, response, 'provision', (progress) =>
       provisioning.provision(params.title ?? '', body, writer(request), progress),
     ),
   );
   bind(router, 'collect', ({ params, body, request, response }) =>
-    told(request, response, 'collect', (progress) =>
+    told(context, request, response, 'collect', (progress) =>
       collecting.collect(params.title ?? '', body, writer(request), progress),
     ),
   );
@@ -47,13 +47,14 @@ export function inventoryRoutes(router: Router, context: ServiceContext, roster:
 
 /** Answers with JSON, or with progress and then the answer when events are asked for. */
 async function told<Answer>(
+  context: ServiceContext,
   request: Request,
   response: Response,
   name: string,
   work: (progress: Progress) => Promise<Answer>,
 ): Promise<Answer | undefined> {
   if (request.headers.accept !== 'text/event-stream') return work(() => undefined);
-  const send = startEvents(response);
+  const send = startEvents(response, context);
   try {
     send(name, await work((step) => send('progress', step)));
   } catch (error) {

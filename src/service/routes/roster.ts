@@ -1,3 +1,4 @@
+import { Slug } from '../../core/network/model.js';
 import { entryAt, valueAt } from '../../core/text/own-values.js';
 import type { Request, Router } from 'express';
 import type { TitleRecord } from '../../api/titles.js';
@@ -109,7 +110,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
 
   bind(router, 'putPlacement', ({ params, body, request, response }) => {
     const { title = '', placement: name = '' } = params;
-    if (!/^[a-z][a-z0-9]*(-[a-z0-9]+)*$/.test(name) || name.length > 64) {
+    if (!Slug.safeParse(name).success) {
       refuse([
         {
           field: 'placement',

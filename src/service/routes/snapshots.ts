@@ -23,7 +23,7 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
       request.headers.accept !== 'text/event-stream'
     )
       return (await work.survey(snapshot, body.title)).survey;
-    const send = startEvents(response);
+    const send = startEvents(response, context);
     try {
       const { survey } = await work.survey(snapshot, body.title, (step) => send('progress', step));
       send('survey', survey);
@@ -78,11 +78,17 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
   });
 }
 
-/** Opens a stream of server-sent events; returns what sends one. */
-export function startEvents(response: Response): (event: string, data: unknown) => void {
+/** Opens a stream of server-sent events; returns what sends one. Problems are cleaned of secrets as elsewhere. */
+export function startEvents(
+  response: Response,
+  { secrets }: Pick<ServiceContext, 'secrets'>,
+): (event: string, data: unknown) => void {
   response
     .status(200)
     .set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' });
   response.flushHeaders();
-  return (event, data) => response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+  return (event, data) => {
+    const text = JSON.stringify(data);
+    response.write(`event: ${event}\ndata: ${event === 'problem' ? secrets.cleaner()(text) : text}\n\n`);
+  };
 }
