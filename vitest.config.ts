@@ -14,7 +14,7 @@ export default defineConfig({
         test: {
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
-          testTimeout: 300_000,
+          testTimeout: Number(process.env.SYNDEXA_TEST_TIMEOUT ?? 300_000),
           hookTimeout: 300_000,
           fileParallelism: false,
         },

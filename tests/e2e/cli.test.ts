@@ -722,7 +722,7 @@ describe('with a service that runs', () => {
     expect(code).toBe(3);
     expect(err).toContain('No service answers at http://127.0.0.1:1.');
     expect(
-      (await syndexa(['title', 'list'], home, { env: { SYNDEXA_URL: 'http://evil.example' } })).code,
+      (await syndexa(['title', 'list'], home, { env: { SYNDEXA_URL: 'ftp://brine.example' } })).code,
     ).toBe(2);
   });
 

@@ -1,8 +1,8 @@
 import { useState, type FormEvent } from 'react';
-import Alert from 'react-bootstrap/Alert';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { call, CallError } from '../api.js';
+import { ProblemNote } from '../components/states.js';
 
 /** Asks for a token, when the service wants one and the browser has no session. */
 export function SignInPage({ signedIn }: { signedIn: () => void }) {
@@ -25,6 +25,7 @@ export function SignInPage({ signedIn }: { signedIn: () => void }) {
   };
   return (
     <main className="page sign-in">
+      <p className="brand">Syndexa</p>
       <h1>Who are you?</h1>
       <p>
         This service is shared, and asks everybody for a token. Whoever runs it makes yours with{' '}
@@ -42,11 +43,7 @@ export function SignInPage({ signedIn }: { signedIn: () => void }) {
             onChange={(event) => setToken(event.target.value)}
           />
         </Form.Group>
-        {state.status === 'failed' && (
-          <Alert variant="danger">
-            {state.error.problem.detail} {state.error.problem.fix}
-          </Alert>
-        )}
+        {state.status === 'failed' && <ProblemNote error={state.error} />}
         <Button type="submit" disabled={state.status === 'sending' || token.trim() === ''}>
           Sign in
         </Button>

@@ -104,13 +104,13 @@ export class Access {
     if (holder) return holder;
     if (guessed) this.attempts.fail(address);
     response.setHeader('WWW-Authenticate', 'Bearer realm="syndexa"');
-    throw new ServiceError(
-      'unauthenticated',
-      'This service asks for a token, and none that counts was given.',
-      {
-        fix: 'Set SYNDEXA_TOKEN, or sign in to the console. Whoever runs the service makes tokens: syndexa token add NAME --role viewer.',
-      },
-    );
+    if (guessed)
+      throw new ServiceError('unauthenticated', 'This token does not count here.', {
+        fix: 'Check that it was copied whole. If it was revoked, ask whoever runs the service for another one.',
+      });
+    throw new ServiceError('unauthenticated', 'This service asks for a token, and none was given.', {
+      fix: 'Set SYNDEXA_TOKEN, or sign in to the console. Whoever runs the service makes tokens: syndexa token add NAME --role viewer.',
+    });
   }
 
   private find(request: Request): TokenHolder | undefined {
