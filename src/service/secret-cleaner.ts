@@ -27,10 +27,10 @@ export class SecretCleaner {
 
 /** Each character as it is, percent-encoded, or escaped as in JSON. */
 function encoded(value: string): string {
-  return [...value]
+  return Array.from(value)
     .map((character) => {
       const hex = character.charCodeAt(0).toString(16).padStart(2, '0');
-      const anyCase = [...hex].map((digit) =>
+      const anyCase = Array.from(hex, (digit) =>
         /\d/.test(digit) ? digit : `[${digit}${digit.toUpperCase()}]`,
       );
       const blank = character === ' ' ? '|\\+' : '';
@@ -51,7 +51,9 @@ function base64Forms(value: string): string[] {
   return forms
     .filter((form) => form.length >= 5)
     .map((form) =>
-      [...form].map((digit) => (digit === '+' ? '[+\\-]' : digit === '/' ? '(?:\\\\?/|_)' : digit)).join(''),
+      Array.from(form, (digit) => (digit === '+' ? '[+\\-]' : digit === '/' ? '(?:\\\\?/|_)' : digit)).join(
+        '',
+      ),
     );
 }
 

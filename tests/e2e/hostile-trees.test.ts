@@ -11,7 +11,7 @@ import { androidFiles, filesBelow, manifest } from '../support/trees.js';
 const evil = 'ev\u001b[31mil\u202e\u0007\r\u009b2J';
 const unprintable = /[\p{Cc}\p{Cs}\u061c\u200e\u200f\u2028-\u202e\u2066-\u2069\ufeff]/u;
 const controls = (text: string) =>
-  [...text.replace(/[\n\t]/g, '')].filter((character) => unprintable.test(character));
+  Array.from(text.replace(/[\n\t]/g, '')).filter((character) => unprintable.test(character));
 
 const roster = `syndexa: 1
 publisher: { name: Brine, domain: brine.example }
@@ -89,7 +89,7 @@ describe('a tree full of evil names', () => {
     ['placebook', '--check', '--title', 'kelp'],
   ])('is printed by %s %s %s without a control', async (command, ...options) => {
     for (const env of [{}, { FORCE_COLOR: '1', NO_COLOR: '' }] as Record<string, string>[]) {
-      const { out, err } = await syndexa([command!, tree, ...options], home, { env });
+      const { out, err } = await syndexa([command, tree, ...options], home, { env });
       const ours = /\u001b\[(?:0|1|2|22|3[1-6]|39)m/g;
       const text = env.FORCE_COLOR ? `${out}${err}`.replace(ours, '') : `${out}${err}`;
       expect(controls(text)).toEqual([]);

@@ -1,3 +1,4 @@
+import type { OpenTokens } from '../../service/access/open-tokens.js';
 import type { Role, TokenEntry } from '../../api/roles.js';
 import { homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -72,10 +73,7 @@ export async function revokeToken(io: Io, paint: Paint, name: string): Promise<n
 }
 
 /** Opens the tokens of the data folder for a moment. */
-async function withTokens<Result>(
-  io: Io,
-  work: (tokens: ReturnType<typeof import('../../service/boot.js').openTokens>['tokens']) => Result,
-): Promise<Result> {
+async function withTokens<Result>(io: Io, work: (tokens: OpenTokens['tokens']) => Result): Promise<Result> {
   const { openTokens } = await import('../../service/boot.js');
   const { tokens, close, narrowed } = openTokens(homeFolder(io.env));
   for (const says of narrowed) io.err(`▲ ${says}\n`);

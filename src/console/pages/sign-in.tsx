@@ -1,4 +1,4 @@
-import { useState, type FormEvent } from 'react';
+import { useState, type SyntheticEvent } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { call, CallError } from '../api.js';
@@ -12,7 +12,7 @@ export function SignInPage({ signedIn }: { signedIn: () => void }) {
       status: 'idle',
     },
   );
-  const signIn = async (event: FormEvent) => {
+  const signIn = async (event: SyntheticEvent) => {
     event.preventDefault();
     setState({ status: 'sending' });
     try {
