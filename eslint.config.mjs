@@ -2,52 +2,6 @@ import prettier from 'eslint-config-prettier';
 import tseslint from 'typescript-eslint';
 import { ownValues } from './scripts/lint-own-values.mjs';
 
-// The layers, from the lowest to the highest. A folder imports only from folders below it.
-const layers = ['core', 'api', 'disk', 'partner', 'service', 'cli', 'console'];
-
-/** What a layer may not import: itself is fine, everything above it is not. */
-function layerRules() {
-  return layers.map((layer, index) => {
-    const above = layers.slice(index + 1);
-    // The console and the partner speak to the service by HTTP only.
-    const aside =
-      {
-        console: ['cli', 'service', 'partner', 'disk'],
-        partner: ['disk'],
-        service: ['partner'],
-        cli: ['partner'],
-      }[layer] ?? [];
-    const groups = [...new Set([...above, ...aside])].flatMap((other) => [`**/${other}/**`]);
-    const patterns =
-      groups.length > 0
-        ? [{ group: groups, message: `src/${layer} may only import from the layers below it.` }]
-        : [];
-    if (layer === 'core') {
-      patterns.push({
-        group: [
-          'node:*',
-          'fs',
-          'path',
-          'http',
-          'express',
-          'drizzle-orm*',
-          'better-sqlite3',
-          'react',
-          'react-dom*',
-          'react-bootstrap*',
-          'react-router*',
-          'commander',
-        ],
-        message: 'The core is pure: no file system, network, process or interface.',
-      });
-    }
-    return {
-      files: [`src/${layer}/**/*.{ts,tsx}`],
-      rules: { 'no-restricted-imports': ['error', { patterns }] },
-    };
-  });
-}
-
 export default tseslint.config(
   { ignores: ['dist/', 'node_modules/', 'demo/', 'docs/', '.bench/'] },
   ...tseslint.configs.strictTypeChecked.map((config) => ({
@@ -131,6 +85,5 @@ export default tseslint.config(
     files: ['src/cli/groups/*.ts'],
     rules: { '@typescript-eslint/no-unsafe-argument': 'off', '@typescript-eslint/unbound-method': 'off' },
   },
-  ...layerRules(),
   prettier,
 );

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { AttributionComparison, NeededIds } from '../core/standards/attribution-needs.js';
+import { AttributionComparison, NeededIds } from '../core/roster/attribution-needs.js';
 
 const ListText = z.string().max(4_000_000);
 

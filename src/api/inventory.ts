@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { HeldElsewhere, UnitMatch, Unmatched } from '../core/inventory/match.js';
 import { InventoryReading, OddRow } from '../core/inventory/model.js';
-import { Platform } from '../core/network/model.js';
+import { Platform } from '../core/words/words.js';
 import { ProvisionStep } from '../core/provision/plan.js';
 
 export const ProvisionRequest = z.object({

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { Profile } from '../core/network/model.js';
 import { Severity } from '../core/checks/model.js';
-import { Declared } from '../core/survey/declared.js';
-import { Fact, Unresolved } from '../core/survey/model.js';
+import { Declared } from '../core/facts/declared.js';
+import { Fact, Unresolved } from '../core/facts/model.js';
 import { FieldFault } from './problem.js';
 
 export const NetworkSummary = z.object({

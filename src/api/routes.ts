@@ -4,7 +4,7 @@ import { Board } from '../core/board/board.js';
 import { ProfileAnswers } from '../core/drafting/profile.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Placement, Publisher } from '../core/roster/model.js';
-import { Survey } from '../core/survey/model.js';
+import { Survey } from '../core/facts/model.js';
 import {
   AppAdsComparison,
   AppAdsLint,

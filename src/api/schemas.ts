@@ -1,9 +1,10 @@
 import * as z from 'zod';
 import { Board, RecordState } from '../core/board/board.js';
 import { CheckReport } from '../core/checks/model.js';
-import { Platform, Profile, Stage } from '../core/network/model.js';
+import { Profile } from '../core/network/model.js';
+import { Platform, Stage } from '../core/words/words.js';
 import { Placement, Publisher, Roster } from '../core/roster/model.js';
-import { Survey } from '../core/survey/model.js';
+import { Survey } from '../core/facts/model.js';
 import { AppAdsComparison, AppAdsLint, AppAdsNeeds } from './app-ads.js';
 import { AttributionComparison, AttributionLint, AttributionNeeds } from './attribution.js';
 import { CollectAnswer, ProvisionAnswer, SecretList } from './inventory.js';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Platform } from '../core/network/model.js';
+import { Platform } from '../core/words/words.js';
 
 export { Steps, StoreListing } from '../core/steps/model.js';
 

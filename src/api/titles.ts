@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Platform, Slug, Stage } from '../core/network/model.js';
+import { Platform, Slug, Stage } from '../core/words/words.js';
 import { Placement, Publisher, Title } from '../core/roster/model.js';
 
 /** The parts of a title that are changed together. Spelt out, for a part that is left out must stay as it is. */

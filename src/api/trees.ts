@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { Acceptance } from '../core/checks/accepted.js';
-import { Survey } from '../core/survey/model.js';
+import { Survey } from '../core/facts/model.js';
 import { printableName } from '../core/text/printable.js';
-import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/wiring/model.js';
+import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/edits/model.js';
 
 export const CollectPlan = z
   .object({

@@ -61,7 +61,7 @@ export function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
     .configureOutput({ writeOut: io.out, writeErr: io.err });
   const end = (work: Promise<number>) => work.then((code) => void (outcome.code = code));
   const whole = () => buildProgram(io, paint, { code: exit.clean });
-  for (const add of groups) add(program, { io, paint, end, whole });
+  for (const add of groups) add(program, { io, paint, end, whole, run: (args, io) => run(args, io, paint) });
   addExamples(program, '');
   return program;
 }

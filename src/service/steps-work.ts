@@ -1,9 +1,10 @@
 import { valueAt } from '../core/text/own-values.js';
 import { profileFor } from '../core/network/for-stack.js';
 import * as z from 'zod';
-import { platforms, type Platform, type Profile } from '../core/network/model.js';
+import { type Profile } from '../core/network/model.js';
+import { platforms, type Platform } from '../core/words/words.js';
 import { expectedIds, usesNetwork } from '../core/roster/expected.js';
-import { compareAppAds, neededRecords } from '../core/standards/app-ads-needs.js';
+import { compareAppAds, neededRecords } from '../core/roster/app-ads-needs.js';
 import type { StepContext, Steps, StoreListing } from '../core/steps/model.js';
 import { stepsOf } from '../core/steps/steps.js';
 import { definitions } from '../core/steps/definitions/index.js';

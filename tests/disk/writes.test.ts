@@ -19,7 +19,7 @@ import { FileChangedError, OutsideTreeError, WriteRefusedError } from '../../src
 import { lockTree } from '../../src/disk/writes/tree-lock.js';
 import { TreeWrites, type WriteOptions } from '../../src/disk/writes/tree-writes.js';
 import { identityOf, writeFolder } from '../../src/disk/writes/write-folder.js';
-import type { FileEdit } from '../../src/core/wiring/model.js';
+import type { FileEdit } from '../../src/core/edits/model.js';
 import { editOf, removalOf } from '../support/edits.js';
 import { temporaryFolder } from '../support/service.js';
 import { filesBelow } from '../support/trees.js';

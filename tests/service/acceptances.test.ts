@@ -1,8 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createHash } from 'node:crypto';
-import { explain } from '../../src/core/survey/explain.js';
-import { runSurvey } from '../../src/core/survey/run.js';
+import { explain } from '../../src/core/facts/explain.js';
+import { runSurvey } from '../../src/core/surveying.js';
 import { http, testService, type TestService } from '../support/service.js';
 import { androidFiles, kelp, manifest, profiles, treeOf } from '../support/trees.js';
 

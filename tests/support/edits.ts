@@ -1,5 +1,5 @@
 import { hashOf } from '../../src/disk/hash.js';
-import type { FileEdit } from '../../src/core/wiring/model.js';
+import type { FileEdit } from '../../src/core/edits/model.js';
 
 /** An edit that puts a text at the beginning of a file, or makes the file. */
 export function editOf(path: string, before: string | null, text: string): FileEdit {

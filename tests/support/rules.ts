@@ -4,7 +4,7 @@ import type { CheckContext, Finding, Rule } from '../../src/core/checks/model.js
 import type { InventoryReading } from '../../src/core/inventory/model.js';
 import { recogniser } from '../../src/core/network/recognise.js';
 import type { Title } from '../../src/core/roster/model.js';
-import { runSurvey } from '../../src/core/survey/run.js';
+import { runSurvey } from '../../src/core/surveying.js';
 import type { Tree } from '../../src/core/tree/tree.js';
 import { kelp, profiles, treeOf } from './trees.js';
 

@@ -6,9 +6,9 @@ import { Title as TitleModel } from '../../src/core/roster/model.js';
 import { withoutNetwork } from '../../src/core/roster/without.js';
 import { applyEdits } from '../../src/core/text/edit.js';
 import { decodeText, encodeText } from '../../src/core/text/document.js';
-import { noExtras, type WiringExtras } from '../../src/core/wiring/model.js';
-import { planWiring, withFixes, type Plan, type PlanOptions } from '../../src/core/wiring/plan.js';
-import { planUnwiring } from '../../src/core/wiring/unwire.js';
+import { noExtras, type WiringExtras } from '../../src/core/edits/model.js';
+import { planWiring, withFixes, type Plan, type PlanOptions } from '../../src/core/planning.js';
+import { planUnwiring } from '../../src/core/unwiring.js';
 import { profileOf, profiles, treeOf } from './trees.js';
 
 export type Files = Record<string, string | Uint8Array>;

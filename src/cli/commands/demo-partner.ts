@@ -1,6 +1,6 @@
 import { putAt, valueAt } from '../../core/text/own-values.js';
 import { unitName, usualPattern } from '../../core/inventory/names.js';
-import { platformNames } from '../../core/network/names.js';
+import { platformNames } from '../../core/words/names.js';
 import type { Profile } from '../../core/network/model.js';
 import { settingsFor } from '../../core/provision/settings.js';
 import type { Title } from '../../core/roster/model.js';

@@ -2,9 +2,9 @@ import { cp, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { applyPatch, parsePatch } from 'diff';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { run } from '../program.js';
+import type { GroupContext } from '../groups/group.js';
 import type { PartnerCard } from '../partner-process.js';
-import { demoFolder } from './demo.js';
+import { demoFolder } from '../demo-folder.js';
 import { start } from './serve.js';
 
 export interface WalkPlaces {
@@ -13,16 +13,18 @@ export interface WalkPlaces {
   partner: PartnerCard;
   /** The developer site. */
   site: string;
+  /** Runs a command, as it would be typed. */
+  run: GroupContext['run'];
 }
 
 /** Runs one command as it would be typed, and holds it to its exit code. */
 type Run = (line: string, wanted?: number, also?: string) => Promise<void>;
 
-function runner(io: Io, paint: Paint): Run {
+function runner(io: Io, paint: Paint, { run }: WalkPlaces): Run {
   return async (line, wanted = exit.clean, also = '') => {
     io.out(`\n${paint.bold(paint.cyan(`▶ syndexa ${line}`))}${also ? `   ${paint.dim(also)}` : ''}\n\n`);
     const args = [...line.matchAll(/"([^"]*)"|(\S+)/g)].map((match) => match[1] ?? match[2] ?? '');
-    const got = await run(args, io, paint);
+    const got = await run(args, io);
     if (got !== wanted)
       throw new CommandError(`syndexa ${line} ended with ${got}, not ${wanted}.`, exit.findings);
   };
@@ -38,8 +40,9 @@ export async function walk(io: Io, paint: Paint, places: WalkPlaces): Promise<nu
 }
 
 /** Survey, check, wire, what is left to hands, check again, board; then what the network says. */
-async function fromWrong(io: Io, paint: Paint, { trees, site }: WalkPlaces): Promise<void> {
-  const syndexa = runner(io, paint);
+async function fromWrong(io: Io, paint: Paint, places: WalkPlaces): Promise<void> {
+  const { trees, site } = places;
+  const syndexa = runner(io, paint, places);
   await syndexa('survey tidewick --title tidewick');
   await syndexa('check tidewick --title tidewick', exit.findings);
   await syndexa('board tidewick');
@@ -69,8 +72,9 @@ async function fromWrong(io: Io, paint: Paint, { trees, site }: WalkPlaces): Pro
 }
 
 /** A tree that builds both platforms: read, checked, wired with its code, and clean. */
-async function oneTree(io: Io, paint: Paint, { trees }: WalkPlaces, title: string): Promise<void> {
-  const syndexa = runner(io, paint);
+async function oneTree(io: Io, paint: Paint, places: WalkPlaces, title: string): Promise<void> {
+  const { trees } = places;
+  const syndexa = runner(io, paint, places);
   const tree = `${title} --title ${title}`;
   await syndexa(`survey ${tree}`);
   await syndexa(`check ${tree}`, exit.findings);
@@ -87,7 +91,8 @@ async function oneTree(io: Io, paint: Paint, { trees }: WalkPlaces, title: strin
 }
 
 /** From an empty record and trees without any ads to a title that is provisioned, wired and checked. */
-async function fromNothing(io: Io, paint: Paint, { trees, home, partner }: WalkPlaces): Promise<void> {
+async function fromNothing(io: Io, paint: Paint, places: WalkPlaces): Promise<void> {
+  const { trees, home, partner } = places;
   const empty = join(home, 'from-nothing');
   await mkdir(empty, { recursive: true });
   await cp(join(home, 'partner.json'), join(empty, 'partner.json'));
@@ -97,7 +102,7 @@ async function fromNothing(io: Io, paint: Paint, { trees, home, partner }: WalkP
   );
   const service = await start({ ...io, env }, empty, { port: 0, root: [trees], logLevel: 'warn' });
   try {
-    const syndexa = runner({ ...io, env: { ...env, SYNDEXA_URL: service.url }, cwd: trees }, paint);
+    const syndexa = runner({ ...io, env: { ...env, SYNDEXA_URL: service.url }, cwd: trees }, paint, places);
     const networks = ['cobalt-heron', 'marlstone'];
     await syndexa(
       'publisher set --name "Saltmarsh Lite" --domain saltmarsh.example --account marlstone=SM-20419',

@@ -1,12 +1,12 @@
+import type { GroupContext } from '../groups/group.js';
 import { cp, mkdir, rm, writeFile } from 'node:fs/promises';
-import { existsSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { join } from 'node:path';
+import { demoFolder } from '../demo-folder.js';
 import { homeFolder } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import type { Io, Paint } from '../io.js';
 import { startPartnerProcess } from '../partner-process.js';
 import { importRoster } from './roster.js';
 import { start, untilStopped } from './serve.js';
@@ -17,23 +17,13 @@ export interface DemoOptions {
   walk?: boolean;
 }
 
-/** The folder `demo/` of the checkout. */
-export function demoFolder(): string {
-  const here = dirname(fileURLToPath(import.meta.url));
-  // Two folders up from the bundle, three from the sources.
-  const candidates = [join(here, '..', '..', 'demo'), join(here, '..', '..', '..', 'demo')];
-  const found = candidates.find((folder) => existsSync(join(folder, 'roster.yaml')));
-  if (!found)
-    throw new CommandError(
-      'The demo’s files are not here.',
-      exit.wrongUse,
-      'Run it from a checkout of the project.',
-    );
-  return found;
-}
-
 /** `syndexa demo`: the service with the demo's roster and a copy of its trees, and the simulated partner. */
-export async function demo(io: Io, paint: Paint, options: DemoOptions): Promise<number> {
+export async function demo(
+  io: Io,
+  paint: Paint,
+  options: DemoOptions,
+  run: GroupContext['run'],
+): Promise<number> {
   const home = join(homeFolder(io.env), 'demo');
   await rm(home, { recursive: true, force: true });
   await mkdir(home, { recursive: true });
@@ -73,6 +63,7 @@ export async function demo(io: Io, paint: Paint, options: DemoOptions): Promise<
           home,
           partner,
           site: site.url,
+          run,
         });
       }
       io.out(welcome(service.url, partner.url, site.url, trees, paint));

@@ -3,7 +3,7 @@ import type { FieldFault } from '../../api/problem.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint, writeDocument } from '../io.js';
 import { placeText, platformNames, wrap } from '../render/places.js';
-import { kindNames } from '../../core/survey/kind-names.js';
+import { kindNames } from '../../core/facts/kind-names.js';
 import { sendTree } from '../send-tree.js';
 import { readNamed } from './roster.js';
 

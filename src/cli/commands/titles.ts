@@ -1,6 +1,6 @@
 import { valueAt } from '../../core/text/own-values.js';
 import type { TitleRecord } from '../../api/titles.js';
-import type { Platform, Stage, Format } from '../../core/network/model.js';
+import type { Platform, Stage, Format } from '../../core/words/words.js';
 import type { Placement, Settings, Title } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';

@@ -1,6 +1,6 @@
 import type { Severity } from '../../core/checks/model.js';
-import { severityNames } from '../../core/network/names.js';
-import type { Survey } from '../../core/survey/model.js';
+import { severityNames } from '../../core/words/names.js';
+import type { Survey } from '../../core/facts/model.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { withService } from '../connect.js';
 import { startProgress } from '../progress.js';
@@ -39,7 +39,7 @@ async function explained(
   question: string,
   json: boolean | undefined,
 ): Promise<number> {
-  const { explain } = await import('../../core/survey/explain.js');
+  const { explain } = await import('../../core/facts/explain.js');
   const found = explain(survey, question);
   if (json) io.out(`${JSON.stringify(found, null, 2)}\n`);
   else

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
 import type { WiringAnswer } from '../../api/trees.js';
-import type { SourceFile } from '../../core/wiring/model.js';
+import type { SourceFile } from '../../core/edits/model.js';
 import { codeOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';

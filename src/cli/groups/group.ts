@@ -7,6 +7,8 @@ export interface GroupContext {
   paint: Paint;
   /** Ends a command with the exit code that its work comes to. */
   end: (work: Promise<number>) => Promise<void>;
+  /** Runs another command, as it would be typed. */
+  run: (args: readonly string[], io: Io) => Promise<number>;
   /** The whole program anew, for documents about it. */
   whole: () => Command;
 }

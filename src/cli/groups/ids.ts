@@ -1,5 +1,5 @@
 import { Option, type Command } from 'commander';
-import { platformNames, stageNames } from '../../core/network/names.js';
+import { platformNames, stageNames } from '../../core/words/names.js';
 import { json, type Group } from './group.js';
 
 /** IDs: by hand, from a network’s list, or made at the network. */

@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { formatNames, platformNames } from '../../core/network/names.js';
+import { formatNames, platformNames } from '../../core/words/names.js';
 import { json, type Group } from './group.js';
 
 /** Network profiles. */

@@ -1,5 +1,5 @@
 import { Argument, Option } from 'commander';
-import { platformNames } from '../../core/network/names.js';
+import { platformNames } from '../../core/words/names.js';
 import { usualPartnerPort } from '../connect.js';
 import { json, portNumber, type Group } from './group.js';
 

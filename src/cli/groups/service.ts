@@ -4,7 +4,7 @@ import { roleNames } from '../../api/roles.js';
 import { json, portNumber, type Group } from './group.js';
 
 /** The service, the demo, and the documents made from the code. */
-export const serviceCommands: Group = (program, { io, paint, end, whole }) => {
+export const serviceCommands: Group = (program, { io, paint, end, whole, run }) => {
   const port = () =>
     new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPort);
   program
@@ -55,7 +55,9 @@ export const serviceCommands: Group = (program, { io, paint, end, whole }) => {
         .default(usualPartnerPort),
     )
     .option('--walk', 'go the whole way in the terminal without a person, then stop')
-    .action((options) => end(import('../commands/demo.js').then(({ demo }) => demo(io, paint, options))));
+    .action((options) =>
+      end(import('../commands/demo.js').then(({ demo }) => demo(io, paint, options, run))),
+    );
   program
     .command('docs', { hidden: true })
     .description('write the pages and schemas that are made from the code')

@@ -1,5 +1,5 @@
 import { Option, type Command } from 'commander';
-import { audienceNames, formatNames, platformNames } from '../../core/network/names.js';
+import { audienceNames, formatNames, platformNames } from '../../core/words/names.js';
 import { json, oneOf, type Group } from './group.js';
 
 /** The board, titles and placements. */

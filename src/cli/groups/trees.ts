@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { severityNames } from '../../core/network/names.js';
+import { severityNames } from '../../core/words/names.js';
 import { json, titleOption, type Group } from './group.js';
 
 /** Commands that read and write source trees. */

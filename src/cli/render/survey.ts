@@ -1,6 +1,6 @@
 import { printableValue } from '../../core/text/printable.js';
-import { kindNames } from '../../core/survey/kind-names.js';
-import type { Fact, Survey } from '../../core/survey/model.js';
+import { kindNames } from '../../core/facts/kind-names.js';
+import type { Fact, Survey } from '../../core/facts/model.js';
 import type { Paint } from '../io.js';
 import { chainLines, placeText, platformNames } from './places.js';
 

@@ -1,5 +1,5 @@
 import { printableValue } from '../../core/text/printable.js';
-import type { FileEdit, Wiring } from '../../core/wiring/model.js';
+import type { FileEdit, Wiring } from '../../core/edits/model.js';
 import type { Io, Paint } from '../io.js';
 import { platformNames, wrap } from './places.js';
 

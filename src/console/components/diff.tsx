@@ -1,4 +1,4 @@
-import type { FileEdit } from '../../core/wiring/model.js';
+import type { FileEdit } from '../../core/edits/model.js';
 
 /** A unified diff, file by file, with the rules that each file's edits mend. */
 export function Diff({ patch, edits }: { patch: string; edits: readonly FileEdit[] }) {

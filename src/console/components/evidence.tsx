@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ChainStep, Place } from '../../core/survey/model.js';
+import type { ChainStep, Place } from '../../core/facts/model.js';
 import { useSource } from '../queries.js';
 
 export function placeText({ path, line, column }: Place): string {

@@ -1,9 +1,10 @@
 import { entryAt, valueAt } from '../text/own-values.js';
-import type { Format, Platform, Profile, Stage } from '../network/model.js';
+import type { Profile } from '../network/model.js';
+import type { Format, Platform, Stage } from '../words/words.js';
 import { recogniser } from '../network/recognise.js';
 import { writeRoster } from '../roster/document.js';
 import { Title } from '../roster/model.js';
-import type { Survey, SurveyEdition } from '../survey/model.js';
+import type { Survey, SurveyEdition } from '../facts/model.js';
 import type { Evidence, OpenPoint, TitleDraft } from './model.js';
 import { foundUnits, guessStage, type FoundUnit } from './units.js';
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Title } from '../roster/model.js';
-import { Place } from '../survey/model.js';
+import { Place } from '../facts/model.js';
 
 export const Confidence = z.enum(['certain', 'likely', 'guess']);
 export type Confidence = z.infer<typeof Confidence>;

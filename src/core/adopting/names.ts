@@ -1,5 +1,5 @@
-import { formatNames } from '../network/names.js';
-import type { Fact } from '../survey/model.js';
+import { formatNames } from '../words/names.js';
+import type { Fact } from '../facts/model.js';
 
 /** Words that say nothing of where an ad stands. */
 const empty = new Set(

@@ -1,6 +1,7 @@
-import type { Format, Platform, Profile, Stage } from '../network/model.js';
+import type { Profile } from '../network/model.js';
+import type { Format, Platform, Stage } from '../words/words.js';
 import { recogniser } from '../network/recognise.js';
-import type { Fact, Survey, Variant } from '../survey/model.js';
+import type { Fact, Survey, Variant } from '../facts/model.js';
 import { carriersOf, formatIn, placementName, wordsOf } from './names.js';
 import type { Confidence } from './model.js';
 

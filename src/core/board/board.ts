@@ -1,14 +1,15 @@
 import { valueAt } from '../text/own-values.js';
 import * as z from 'zod';
 import { Finding } from '../checks/model.js';
-import { Format, Platform, Stage, platforms, stages, type Profile } from '../network/model.js';
+import { type Profile } from '../network/model.js';
+import { Format, Platform, Stage, platforms, stages } from '../words/words.js';
 import { offers } from '../network/recognise.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
 import { heldIds } from '../roster/validate.js';
-import { staged } from '../survey/stages.js';
+import { staged } from '../roster/variant-stages.js';
 import type { InventoryReading } from '../inventory/model.js';
-import { Fact, SurveyEdition, Unresolved } from '../survey/model.js';
+import { Fact, SurveyEdition, Unresolved } from '../facts/model.js';
 import { partnerSays } from './partner-state.js';
 
 export const RecordState = z

@@ -1,6 +1,6 @@
 import type { IdKindName } from '../network/model.js';
 import type { Recognised } from '../network/recognise.js';
-import type { Fact } from '../survey/model.js';
+import type { Fact } from '../facts/model.js';
 import type { CheckContext } from './model.js';
 
 /** What an app-ID fact's value is, as its network sees it. */

@@ -1,6 +1,6 @@
 import { valueAt } from '../text/own-values.js';
-import { platforms, type Platform } from '../network/model.js';
-import type { Fact } from '../survey/model.js';
+import { platforms, type Platform } from '../words/words.js';
+import type { Fact } from '../facts/model.js';
 import type { CheckContext } from './model.js';
 import { editionScopes, type EditionScope } from './scope.js';
 

@@ -1,5 +1,5 @@
 import { valueAt } from '../text/own-values.js';
-import type { Fact } from '../survey/model.js';
+import type { Fact } from '../facts/model.js';
 import type { Profile } from '../network/model.js';
 import { placementNames } from '../placebook/model.js';
 import type { Title } from '../roster/model.js';

@@ -1,11 +1,12 @@
 import * as z from 'zod';
-import { Platform, type Profile } from '../network/model.js';
-import { severityNames } from '../network/names.js';
+import { type Profile } from '../network/model.js';
+import { Platform } from '../words/words.js';
+import { severityNames } from '../words/names.js';
 import type { InventoryReading } from '../inventory/model.js';
 import type { Recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
-import { ChainStep, Place, type Survey } from '../survey/model.js';
-import { TextEdit } from '../wiring/model.js';
+import { ChainStep, Place, type Survey } from '../facts/model.js';
+import { TextEdit } from '../edits/model.js';
 
 export const Severity = z.enum(severityNames);
 export type Severity = z.infer<typeof Severity>;

@@ -1,10 +1,11 @@
-import type { Platform, Profile, Stage } from '../network/model.js';
+import type { Profile } from '../network/model.js';
+import type { Platform, Stage } from '../words/words.js';
 import { profileFor } from '../network/for-stack.js';
-import { platforms } from '../network/model.js';
+import { platforms } from '../words/words.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
-import type { Fact, SurveyEdition, Variant } from '../survey/model.js';
-import { editionOf } from '../survey/modules.js';
+import type { Fact, SurveyEdition, Variant } from '../facts/model.js';
+import { editionOf } from '../roster/modules.js';
 import type { CheckContext } from './model.js';
 
 /** A title's edition as found in the tree. */

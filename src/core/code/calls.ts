@@ -1,15 +1,15 @@
 import type { Profile } from '../network/model.js';
 import type { LanguageCalls } from '../network/calls.js';
 import { placementNames } from '../placebook/model.js';
-import type { SurveyContext } from '../stacks/stack.js';
-import type { CodePlace, Fact } from '../survey/model.js';
-import { placeAt } from '../survey/place.js';
+import type { SurveyContext } from '../roster/survey-context.js';
+import type { CodePlace, Fact } from '../facts/model.js';
+import { placeAt } from '../facts/place.js';
 import type { Tree } from '../tree/tree.js';
 import { codePlace } from './facts.js';
 import { codeLanguages, languageOf } from './languages/index.js';
 import { codeAlone } from './literals.js';
 import type { PlainValue, SourceCall, SourceReading } from './read-source.js';
-import type { CodeLanguage } from './shape.js';
+import type { CodeLanguage } from '../syntax/shape.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
 /** A call that a network's profile names. */

@@ -1,10 +1,10 @@
 import type { Recogniser } from '../network/recognise.js';
-import type { SurveyContext } from '../stacks/stack.js';
-import type { CodePlace, Fact, Unresolved } from '../survey/model.js';
+import type { SurveyContext } from '../roster/survey-context.js';
+import type { CodePlace, Fact, Unresolved } from '../facts/model.js';
 import { readPlacebook } from '../placebook/read.js';
-import { placeAt } from '../survey/place.js';
+import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
-import type { Platform } from '../network/model.js';
+import type { Platform } from '../words/words.js';
 import type { Tree } from '../tree/tree.js';
 import type { CodeContext, Flow } from './read-source.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';

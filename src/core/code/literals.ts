@@ -1,4 +1,4 @@
-import type { Span } from '../formats/problem.js';
+import type { Span } from '../text/problem.js';
 
 /** A string literal of a source file; its span leaves the quotes out. */
 export interface StringLiteral extends Span {

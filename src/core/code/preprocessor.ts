@@ -1,5 +1,5 @@
-import type { Span } from '../formats/problem.js';
-import { both, either, opposite, type Compiled } from './compiled.js';
+import type { Span } from '../text/problem.js';
+import { both, either, opposite, type Compiled } from '../syntax/compiled.js';
 
 /** Whether a build defines a name that code asks for with `#if`. */
 export type IsDefined = (name: string) => Compiled;

@@ -1,6 +1,13 @@
-import type { Span } from '../formats/problem.js';
+import type { Span } from '../text/problem.js';
 import { visitSyntax, type Node } from '../syntax/grammars.js';
-import { dottedName, named, type ArgumentNode, type CodeLanguage, type HeldAt, type Shape } from './shape.js';
+import {
+  dottedName,
+  named,
+  type ArgumentNode,
+  type CodeLanguage,
+  type HeldAt,
+  type Shape,
+} from '../syntax/shape.js';
 
 /** A condition that must hold, or must not, for what stands under it to run. */
 export interface Condition {

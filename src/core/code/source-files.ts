@@ -1,11 +1,11 @@
-import type { Platform } from '../network/model.js';
+import type { Platform } from '../words/words.js';
 import { placebookMark } from '../placebook/model.js';
 import type { Tree } from '../tree/tree.js';
-import type { Compiled } from './compiled.js';
+import type { Compiled } from '../syntax/compiled.js';
 import { codeLanguages, languageOf } from './languages/index.js';
 import { stringLiterals } from './literals.js';
 import { readSource, type Condition, type PlainValue, type SourceReading } from './read-source.js';
-import type { CodeLanguage } from './shape.js';
+import type { CodeLanguage } from '../syntax/shape.js';
 
 /** A source file to look for IDs and calls in, and the variants that may compile it. */
 export interface CodeFile {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import type { Declared } from '../survey/declared.js';
-import { Format, Platform, Slug, type Platform as PlatformName } from '../network/model.js';
+import type { Declared } from '../facts/declared.js';
+import { Format, Platform, Slug, type Platform as PlatformName } from '../words/words.js';
 
 /** What a person knows of a network when they begin: the answers that a profile is drafted from. */
 export const ProfileAnswers = z

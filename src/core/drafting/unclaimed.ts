@@ -1,4 +1,4 @@
-import type { Declared } from '../survey/declared.js';
+import type { Declared } from '../facts/declared.js';
 import type { Profile } from '../network/model.js';
 
 /** Declarations that seem to belong together: one vendor's, by the word that their names share. */

@@ -1,6 +1,7 @@
 import { valueAt } from '../text/own-values.js';
 import type { AppFields, Inventory, UnitFields } from '../network/exchange.js';
-import { Duration, Format, Platform, platforms, type Profile } from '../network/model.js';
+import { type Profile } from '../network/model.js';
+import { Duration, Format, Platform, platforms } from '../words/words.js';
 import { UnitStatus, type InventoryApp, type InventoryUnit, type UnitSettings } from './model.js';
 
 type Words = Inventory['words'];

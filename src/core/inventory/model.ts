@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Format, Platform } from '../network/words.js';
+import { Format, Platform } from '../words/words.js';
 import { Settings } from '../roster/model.js';
 
 export const UnitStatus = z.enum(['active', 'paused', 'removed']);

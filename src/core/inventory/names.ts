@@ -1,4 +1,4 @@
-import type { Format, Platform } from '../network/words.js';
+import type { Format, Platform } from '../words/words.js';
 
 /** What a unit is for. */
 export interface UnitSpot {

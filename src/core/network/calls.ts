@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { languageNames } from './names.js';
-import { Format, Why } from './words.js';
+import { languageNames } from '../words/names.js';
+import { Format, Why } from '../words/words.js';
 
 const Name = z
   .string()

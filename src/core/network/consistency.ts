@@ -1,7 +1,8 @@
 import { valueAt } from '../text/own-values.js';
 import type { LanguageCalls } from './calls.js';
 import type { Inventory } from './exchange.js';
-import { platforms, type Profile } from './model.js';
+import { type Profile } from './model.js';
+import { platforms } from '../words/words.js';
 import { samplesOf } from './samples.js';
 
 /** A fault between two parts of a profile: each is right on its own. */

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Format, Platform, Slug, Why } from './words.js';
+import { Format, Platform, Slug, Why } from '../words/words.js';
 
 const FieldName = z.string().min(1).max(60);
 

@@ -1,7 +1,7 @@
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from './model.js';
 import type { StackNeeds } from './needs.js';
-import type { languageNames } from './names.js';
+import type { languageNames } from '../words/names.js';
 
 /** A stack that builds both platforms from one source, as profiles name it. */
 export type SharedStack = keyof StackNeeds;

@@ -1,11 +1,10 @@
 import * as z from 'zod';
 import { CodeNeeds } from './calls.js';
 import { Inventory, Report } from './exchange.js';
-import { anchorNames, audienceNames, sizeNames } from './names.js';
+import { anchorNames, audienceNames, sizeNames } from '../words/names.js';
 import { AndroidNeeds, IosNeeds, StackNeeds } from './needs.js';
-import { Duration, Format, Platform, reasoned, Slug, Why } from './words.js';
+import { Duration, Format, Platform, reasoned, Slug, Why } from '../words/words.js';
 
-export { Duration, Format, Platform, platforms, Slug, Stage, stages } from './words.js';
 export type { AndroidNeeds, IosNeeds } from './needs.js';
 
 export const IdKind = z.lazy(() =>

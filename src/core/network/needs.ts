@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Format, reasoned, TreePath, Why } from './words.js';
+import { Format, reasoned, TreePath, Why } from '../words/words.js';
 
 const AppIdPlace = z.lazy(() =>
   z.discriminatedUnion('place', [

@@ -1,5 +1,6 @@
 import { valueAt } from '../text/own-values.js';
-import { idKinds, type Format, type IdKind, type IdKindName, type Platform, type Profile } from './model.js';
+import { idKinds, type IdKind, type IdKindName, type Profile } from './model.js';
+import { type Format, type Platform } from '../words/words.js';
 import { samplesOf } from './samples.js';
 
 /** What a value is to one network. */

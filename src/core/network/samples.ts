@@ -1,4 +1,5 @@
-import { platforms, type Format, type IdKind, type Platform } from './model.js';
+import { type IdKind } from './model.js';
+import { platforms, type Format, type Platform } from '../words/words.js';
 
 /** An ID that a network gives out for testing. */
 export interface Sample {

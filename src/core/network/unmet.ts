@@ -1,6 +1,7 @@
 import { compareVersions } from '../text/versions.js';
-import type { Fact, FactKind, Survey } from '../survey/model.js';
-import { platforms, type Platform, type Profile } from './model.js';
+import type { Fact, FactKind, Survey } from '../facts/model.js';
+import { type Profile } from './model.js';
+import { platforms, type Platform } from '../words/words.js';
 
 /** Something that a profile asks of a build, as a fact would show it. */
 interface Need {

@@ -1,5 +1,6 @@
 import { putAt, valueAt } from '../text/own-values.js';
-import type { Platform, Profile, Stage } from '../network/model.js';
+import type { Profile } from '../network/model.js';
+import type { Platform, Stage } from '../words/words.js';
 import { expectedIds } from '../roster/expected.js';
 import type { Settings, Title } from '../roster/model.js';
 import { camelCase, networksOf, pascalCase, upperCase, type PlacebookStage } from './model.js';

@@ -1,5 +1,5 @@
 import { valueAt } from '../text/own-values.js';
-import type { Platform, Stage } from '../network/model.js';
+import type { Platform, Stage } from '../words/words.js';
 import { givenFields, placebookFields, type FieldType } from './fields.js';
 import {
   comment,

@@ -1,4 +1,4 @@
-import type { Format } from '../network/model.js';
+import type { Format } from '../words/words.js';
 import type { Settings } from '../roster/model.js';
 
 /** Stands near the top of every placebook; a file that bears it is Syndexa's to write again. */

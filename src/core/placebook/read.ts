@@ -1,4 +1,4 @@
-import type { ReadProblem, Span } from '../formats/problem.js';
+import type { ReadProblem, Span } from '../text/problem.js';
 import type { Settings } from '../roster/model.js';
 import { givenFields, placebookFields } from './fields.js';
 

@@ -1,4 +1,4 @@
-import type { Platform } from '../network/model.js';
+import type { Platform } from '../words/words.js';
 import { networksOf, type PlacebookPlacement, type PlacebookStage } from './model.js';
 
 /** What a placebook says on each platform that a tree builds, for both stages. */

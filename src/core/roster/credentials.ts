@@ -1,6 +1,7 @@
 import { valueAt } from '../text/own-values.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
-import { platforms, stages, type Profile } from '../network/model.js';
+import { type Profile } from '../network/model.js';
+import { platforms, stages } from '../words/words.js';
 import type { Publisher, Roster, Title } from './model.js';
 
 /** The secrets that a roster names, each with what it is used for, in words. */

@@ -1,5 +1,6 @@
 import { valueAt } from '../text/own-values.js';
-import type { Format, IdKindName, Platform, Profile, Stage } from '../network/model.js';
+import type { IdKindName, Profile } from '../network/model.js';
+import type { Format, Platform, Stage } from '../words/words.js';
 import { offers, sampleFor } from '../network/recognise.js';
 import type { Title } from './model.js';
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { anchorNames, audienceNames, sizeNames } from '../network/names.js';
-import { Duration, Format, Platform, Slug, Stage } from '../network/model.js';
+import { anchorNames, audienceNames, sizeNames } from '../words/names.js';
+import { Duration, Format, Platform, Slug, Stage } from '../words/words.js';
 
 export const Settings = z
   .strictObject({

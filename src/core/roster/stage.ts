@@ -1,4 +1,4 @@
-import type { Stage } from '../network/model.js';
+import type { Stage } from '../words/words.js';
 import type { Stages } from './model.js';
 
 /** What a variant is called and made of. */

@@ -1,12 +1,6 @@
 import type { FieldProblem } from '../formats/yaml/read.js';
-import {
-  platforms,
-  stages,
-  type IdKindName,
-  type Platform,
-  type Profile,
-  type Stage,
-} from '../network/model.js';
+import { type IdKindName, type Profile } from '../network/model.js';
+import { platforms, stages, type Platform, type Stage } from '../words/words.js';
 import { recogniser, type Recogniser } from '../network/recognise.js';
 import { titleCredentialProblems } from './credentials.js';
 import type { Title } from './model.js';

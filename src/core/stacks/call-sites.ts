@@ -1,14 +1,15 @@
 import { valueAt } from '../text/own-values.js';
 import { readingOf } from '../code/source-files.js';
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
-import type { Platform, Profile } from '../network/model.js';
+import type { Profile } from '../network/model.js';
+import type { Platform } from '../words/words.js';
 import { expectedIds } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
-import type { Fact } from '../survey/model.js';
+import type { Fact } from '../facts/model.js';
 import type { TextDocument } from '../text/document.js';
 import type { Edit } from '../text/edit.js';
 import type { Tree } from '../tree/tree.js';
-import type { Change } from '../wiring/model.js';
+import type { Change } from '../edits/model.js';
 import { moduleImport } from './module-import.js';
 
 /** What replacing IDs in code needs to know. */

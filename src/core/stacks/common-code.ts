@@ -1,18 +1,19 @@
 import { callFacts } from '../code/calls.js';
-import type { Compiled } from '../code/compiled.js';
-import { both } from '../code/compiled.js';
-import { reachedUnder, type ConditionTerms } from '../code/conditions.js';
+import type { Compiled } from '../syntax/compiled.js';
+import { both } from '../syntax/compiled.js';
+import { reachedUnder, type ConditionTerms } from '../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../code/preprocessor.js';
 import { codeFacts } from '../code/facts.js';
 import type { Condition } from '../code/read-source.js';
 import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
-import { mergeVariants } from '../survey/merge.js';
-import type { Platform } from '../network/model.js';
-import type { Fact, SurveyEdition, Unresolved, Variant } from '../survey/model.js';
-import { placeAt } from '../survey/place.js';
-import { withPlacements } from '../survey/stages.js';
+import { mergeVariants } from '../facts/merge.js';
+import type { Platform } from '../words/words.js';
+import type { Fact, SurveyEdition, Unresolved, Variant } from '../facts/model.js';
+import { placeAt } from '../facts/place.js';
+import { withPlacements } from '../roster/variant-stages.js';
 import type { Tree } from '../tree/tree.js';
-import type { StackSurvey, SurveyContext } from './stack.js';
+import type { StackSurvey } from './stack.js';
+import type { SurveyContext } from '../roster/survey-context.js';
 
 /** What the build says in a variant; names of the code's own are looked up by `constant`. */
 export type TermsFor = (edition: SurveyEdition, variant: Variant) => ConditionTerms;

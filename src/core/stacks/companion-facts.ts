@@ -1,7 +1,8 @@
-import type { Platform, Profile } from '../network/model.js';
-import type { Fact, Unresolved } from '../survey/model.js';
-import { placeAt } from '../survey/place.js';
-import { baseOf, isWithin } from '../tree/paths.js';
+import type { Profile } from '../network/model.js';
+import type { Platform } from '../words/words.js';
+import type { Fact, Unresolved } from '../facts/model.js';
+import { placeAt } from '../facts/place.js';
+import { baseOf, isWithin } from '../text/paths.js';
 import type { Tree } from '../tree/tree.js';
 import { companionIdentifiers } from './companion.js';
 

@@ -1,6 +1,6 @@
 import { jsonValue, nodesAt, readJson } from '../formats/json/read.js';
 import { plistText, type PlistValue } from '../formats/plist/read.js';
-import type { Span } from '../formats/problem.js';
+import type { Span } from '../text/problem.js';
 import type { Companion } from '../network/needs.js';
 import type { Tree } from '../tree/tree.js';
 import { propertiesOf } from './properties.js';

@@ -1,16 +1,16 @@
 import { needsPlacebook, placebookContents, placebookProfiles } from '../placebook/contents.js';
 import { placebookMark, sameMade, type PlacebookOptions } from '../placebook/model.js';
 import type { SharedBooks } from '../placebook/shared.js';
-import type { languageNames } from '../network/names.js';
-import type { Platform } from '../network/model.js';
+import type { languageNames } from '../words/names.js';
+import type { Platform } from '../words/words.js';
 import { isEnrolled } from '../roster/expected.js';
-import type { SurveyEdition } from '../survey/model.js';
-import { editionOf } from '../survey/modules.js';
+import type { SurveyEdition } from '../facts/model.js';
+import { editionOf } from '../roster/modules.js';
 import { compareVersions } from '../text/versions.js';
-import { baseOf } from '../tree/paths.js';
+import { baseOf } from '../text/paths.js';
 import type { Tree } from '../tree/tree.js';
-import type { ByHand, Change } from '../wiring/model.js';
-import { placebookRules } from '../wiring/steps.js';
+import type { ByHand, Change } from '../edits/model.js';
+import { placebookRules } from './by-hand-steps.js';
 import { callSiteChanges, type CallSiteContext } from './call-sites.js';
 import type { StackWiring, UnwireContext, WireContext } from './stack.js';
 

@@ -1,9 +1,10 @@
-import type { Platform, Profile } from '../network/model.js';
+import type { Profile } from '../network/model.js';
+import type { Platform } from '../words/words.js';
 import { isEnrolled } from '../roster/expected.js';
-import type { SurveyEdition } from '../survey/model.js';
+import type { SurveyEdition } from '../facts/model.js';
 import { compareVersions } from '../text/versions.js';
 import type { Tree } from '../tree/tree.js';
-import type { ByHand, Change } from '../wiring/model.js';
+import type { ByHand, Change } from '../edits/model.js';
 import { literalFixes } from './literal-fix.js';
 import type { StackWiring, WireContext } from './stack.js';
 

@@ -1,10 +1,11 @@
 import type { Profile } from '../network/model.js';
 import { profileFor } from '../network/for-stack.js';
 import type { Tree } from '../tree/tree.js';
-import { isWithin } from '../tree/paths.js';
+import { isWithin } from '../text/paths.js';
 import { nativeAndroid } from './android/index.js';
 import { nativeIos } from './ios/index.js';
-import type { Stack, StackSurvey, StackWiring, SurveyContext, UnwireContext, WireContext } from './stack.js';
+import type { Stack, StackSurvey, StackWiring, UnwireContext, WireContext } from './stack.js';
+import type { SurveyContext } from '../roster/survey-context.js';
 
 /** A native tree inside the tree of a stack that builds both platforms. */
 export interface NativePart {

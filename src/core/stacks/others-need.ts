@@ -1,4 +1,5 @@
-import type { Platform, Profile } from '../network/model.js';
+import type { Profile } from '../network/model.js';
+import type { Platform } from '../words/words.js';
 import { isEnrolled } from '../roster/expected.js';
 import type { UnwireContext } from './stack.js';
 

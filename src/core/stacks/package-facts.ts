@@ -1,4 +1,4 @@
-import type { Fact, Place, SurveyEdition } from '../survey/model.js';
+import type { Fact, Place, SurveyEdition } from '../facts/model.js';
 
 /** What a lock file says of a package that is asked for: at which version it is held, or that it is not. */
 export interface LockState {

@@ -1,5 +1,5 @@
 import { readPackageJson, type PackageJson } from '../formats/package-json/read.js';
-import { baseOf, folderOf, isWithin } from '../tree/paths.js';
+import { baseOf, folderOf, isWithin } from '../text/paths.js';
 import type { Tree } from '../tree/tree.js';
 
 export const below = (root: string, path: string): string => (root ? `${root}/${path}` : path);

@@ -1,10 +1,10 @@
+import type { SurveyContext } from '../roster/survey-context.js';
 import type { Profile } from '../network/model.js';
-import type { Recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
-import type { Fact, SurveyEdition, Unresolved } from '../survey/model.js';
+import type { Fact, SurveyEdition, Unresolved } from '../facts/model.js';
 import type { Tree } from '../tree/tree.js';
-import type { ByHand, Change, WiringExtras } from '../wiring/model.js';
-import type { Declared } from '../survey/declared.js';
+import type { ByHand, Change, WiringExtras } from '../edits/model.js';
+import type { Declared } from '../facts/declared.js';
 
 /** Which files of a tree a stack wants to see. All conditions given must hold. */
 export interface CollectRule {
@@ -27,14 +27,6 @@ export interface Recognition {
   parts?: string[];
   /** Why it is no application to be read, though it looks like one: an example that a package brings along. */
   passedOver?: string;
-}
-
-/** What surveying needs besides the tree. */
-export interface SurveyContext {
-  profiles: readonly Profile[];
-  recogniser: Recogniser;
-  /** Gives variants their stages and names units; without it every stage is open. */
-  title: Title | null;
 }
 
 /** What a stack found in one part of a tree. */

@@ -1,4 +1,4 @@
-import type { Span } from '../formats/problem.js';
+import type { Span } from '../text/problem.js';
 
 // app-ads.txt follows ads.txt: IAB Tech Lab, "ads.txt Specification Version 1.1" and "Authorized Sellers for Apps
 // (app-ads.txt)". Records are lines of fields parted by commas; `#` begins a comment, `;` an extension.

@@ -1,5 +1,5 @@
 import { valueAt } from '../text/own-values.js';
-import type { Format } from '../network/model.js';
+import type { Format } from '../words/words.js';
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
 import type { StepContext } from './model.js';
 

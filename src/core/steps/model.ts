@@ -2,11 +2,12 @@ import * as z from 'zod';
 import type { Reading } from '../board/board.js';
 import type { Finding } from '../checks/model.js';
 import type { InventoryApp, InventoryReading } from '../inventory/model.js';
-import { Platform, type Profile } from '../network/model.js';
+import { type Profile } from '../network/model.js';
+import { Platform } from '../words/words.js';
 import type { ExpectedId } from '../roster/expected.js';
 import type { Publisher, Title } from '../roster/model.js';
-import type { AppAdsComparison } from '../standards/app-ads-needs.js';
-import { Place } from '../survey/model.js';
+import type { AppAdsComparison } from '../roster/app-ads-needs.js';
+import { Place } from '../facts/model.js';
 
 export const StepState = z.enum(['done', 'to-do', 'blocked', 'cannot-tell']);
 export type StepState = z.infer<typeof StepState>;

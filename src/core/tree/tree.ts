@@ -1,5 +1,5 @@
 import { decodeText, NotTextError, type TextDocument } from '../text/document.js';
-import type { ReadProblem } from '../formats/problem.js';
+import type { ReadProblem } from '../text/problem.js';
 import type { Readings } from './readings.js';
 
 /** A file of a snapshot, its bytes at hand. */

@@ -1,6 +1,6 @@
 import type { Finding } from '../checks/model.js';
 import type { Profile } from '../network/model.js';
-import type { Change, WiringChoice } from './model.js';
+import type { Change, WiringChoice } from '../edits/model.js';
 import type { Outcome } from './outcomes.js';
 
 /** Files as some changes leave them, and the findings that are left then. */

@@ -3,7 +3,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { applyEdits, editBetween, EditOverlapError, sortEdits, type Edit } from '../text/edit.js';
 import { encodeText, textDocument } from '../text/document.js';
 import { Tree } from '../tree/tree.js';
-import type { Change, SourceFile } from './model.js';
+import type { Change, SourceFile } from '../edits/model.js';
 
 /** One file as wiring would leave it. */
 export interface Outcome {

@@ -1,7 +1,7 @@
 import { decodeText, encodeText, textDocument } from '../../core/text/document.js';
 import { applyEdits } from '../../core/text/edit.js';
 import { printableName } from '../../core/text/printable.js';
-import type { FileEdit } from '../../core/wiring/model.js';
+import type { FileEdit } from '../../core/edits/model.js';
 import { mapConcurrently } from '../concurrently.js';
 import { hashOf } from '../hash.js';
 import { FileChangedError, WriteRefusedError } from './errors.js';

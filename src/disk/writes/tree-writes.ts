@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { dirname } from 'node:path';
 import { existsSync } from 'node:fs';
-import type { FileEdit } from '../../core/wiring/model.js';
+import type { FileEdit } from '../../core/edits/model.js';
 import { mapConcurrently } from '../concurrently.js';
 import { hashOf } from '../hash.js';
 import { FileChangedError, TreeBusyError } from './errors.js';

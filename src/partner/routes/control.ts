@@ -1,7 +1,7 @@
 import { timingSafeEqual } from 'node:crypto';
 import type { Router } from 'express';
 import * as z from 'zod';
-import { Format, Platform } from '../../core/network/model.js';
+import { Format, Platform } from '../../core/words/words.js';
 import { UnitSettings, UnitStatus } from '../../core/inventory/model.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { Refusal } from '../errors.js';

@@ -1,5 +1,5 @@
 import type { Router } from 'express';
-import { platforms, type Format, type Platform } from '../../core/network/model.js';
+import { platforms, type Format, type Platform } from '../../core/words/words.js';
 import { samplesOf } from '../../core/network/samples.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { crawl } from '../crawler.js';

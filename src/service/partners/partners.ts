@@ -1,8 +1,8 @@
 import { valueAt } from '../../core/text/own-values.js';
 import type { Profile } from '../../core/network/model.js';
-import type { ServiceContext } from '../context.js';
+import type { RosterStore } from '../store/roster-store.js';
 import { ServiceError } from '../errors.js';
-import type { Secret } from '../secrets.js';
+import type { Secret, Secrets } from '../secrets.js';
 import { isNamed, portOf } from './outgoing.js';
 import { PartnerApi } from './partner-api.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
@@ -35,7 +35,7 @@ export function partnerAddresses(text: string | undefined): PartnerAddresses {
 /** The networks as they are reached from here. */
 export class Partners {
   constructor(
-    private readonly context: ServiceContext,
+    private readonly context: { roster: RosterStore; secrets: Secrets },
     private readonly addresses: PartnerAddresses,
     private readonly limits: CallLimits,
     private readonly store: string | undefined,

@@ -1,5 +1,5 @@
 import type { Router } from 'express';
-import { compareAppAds, mergeAppAds, neededRecords } from '../../core/standards/app-ads-needs.js';
+import { compareAppAds, mergeAppAds, neededRecords } from '../../core/roster/app-ads-needs.js';
 import { readAppAds } from '../../core/standards/app-ads.js';
 import { applyEdits } from '../../core/text/edit.js';
 import { unifiedPatch } from '../../core/text/patch.js';

@@ -1,7 +1,8 @@
 import type { Router } from 'express';
 import type { AttributionLint } from '../../api/attribution.js';
-import { compareAttribution, mergeIntoList, neededIds } from '../../core/standards/attribution-needs.js';
-import { mergedIds, readAttributionList } from '../../core/standards/skadnetwork.js';
+import { compareAttribution, mergeIntoList, neededIds } from '../../core/roster/attribution-needs.js';
+import { mergedIds } from '../../core/standards/skadnetwork.js';
+import { readAttributionList } from '../../core/formats/attribution-list/read.js';
 import { textDocument } from '../../core/text/document.js';
 import { unifiedPatch } from '../../core/text/patch.js';
 import type { ServiceContext } from '../context.js';

@@ -1,11 +1,11 @@
-import { Slug } from '../../core/network/model.js';
+import { Slug } from '../../core/words/words.js';
 import { entryAt, valueAt } from '../../core/text/own-values.js';
 import type { Request, Router } from 'express';
 import type { TitleRecord } from '../../api/titles.js';
 import { publisherProblems } from '../../core/roster/credentials.js';
 import { compare, compareThreeWays } from '../../core/roster/compare.js';
 import { readRoster, writeRoster } from '../../core/roster/document.js';
-import type { Platform, Stage } from '../../core/network/model.js';
+import type { Platform, Stage } from '../../core/words/words.js';
 import { SecretName, type Placement, type Title } from '../../core/roster/model.js';
 import { heldIds } from '../../core/roster/validate.js';
 import { makeBoard } from '../../core/board/board.js';

@@ -1,6 +1,6 @@
 import type { Response, Router } from 'express';
-import { junitXml } from '../../core/standards/junit.js';
-import { sarifLog } from '../../core/standards/sarif.js';
+import { junitXml } from '../../core/checks/junit-report.js';
+import { sarifLog } from '../../core/checks/sarif-report.js';
 import { rules } from '../../core/checks/rules/index.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';

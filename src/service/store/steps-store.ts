@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import * as z from 'zod';
-import type { Platform } from '../../core/network/model.js';
+import type { Platform } from '../../core/words/words.js';
 import { StoreListing, type Tick } from '../../core/steps/model.js';
 import type { Db } from './open.js';
 import { sightings, ticks } from './schema.js';

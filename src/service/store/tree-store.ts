@@ -9,7 +9,7 @@ import { languagesOf } from '../../core/code/languages/index.js';
 import { lastingReaderOf, lastingReaders } from '../../core/code/lasting-readers.js';
 import { Readings } from '../../core/tree/readings.js';
 import { Tree, type TreeFile } from '../../core/tree/tree.js';
-import { Wiring } from '../../core/wiring/model.js';
+import { Wiring } from '../../core/edits/model.js';
 import { ServiceError } from '../errors.js';
 import type { Collected } from '../../disk/collect.js';
 import { readyGrammars } from '../grammars.js';

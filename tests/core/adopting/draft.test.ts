@@ -3,7 +3,7 @@ import { draftTitle } from '../../../src/core/adopting/draft.js';
 import { placementName, wordsOf } from '../../../src/core/adopting/names.js';
 import { guessStage } from '../../../src/core/adopting/units.js';
 import { readRoster } from '../../../src/core/roster/document.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { androidFiles, gradle, iosFiles, profiles, treeOf } from '../../support/trees.js';
 
 const survey = (files: Record<string, string>) =>

@@ -6,7 +6,7 @@ import { rules } from '../../../src/core/checks/rules/index.js';
 import { runChecks } from '../../../src/core/checks/run.js';
 import { compareVersions } from '../../../src/core/text/versions.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { findingsOf } from '../../support/rules.js';
 import {
   androidFiles,

@@ -9,7 +9,7 @@ import {
 } from '../../../src/core/drafting/profile.js';
 import { unclaimed } from '../../../src/core/drafting/unclaimed.js';
 import { readProfile } from '../../../src/core/network/read.js';
-import { formatNames, platformNames } from '../../../src/core/network/names.js';
+import { formatNames, platformNames } from '../../../src/core/words/names.js';
 import { stacks } from '../../../src/core/stacks/index.js';
 import { androidFiles, gradle, iosFiles, manifest, plist, profiles, treeOf } from '../../support/trees.js';
 

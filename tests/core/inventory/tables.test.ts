@@ -10,7 +10,7 @@ import {
 } from '../../../src/core/inventory/dialect.js';
 import type { InventoryUnit } from '../../../src/core/inventory/model.js';
 import { makeMatching } from '../../../src/core/network/make-id.js';
-import type { Format } from '../../../src/core/network/model.js';
+import type { Format } from '../../../src/core/words/words.js';
 import { profileOf, profiles } from '../../support/trees.js';
 
 const heron = profileOf('cobalt-heron');

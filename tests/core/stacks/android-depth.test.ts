@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Fact, Survey } from '../../../src/core/survey/model.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import type { Fact, Survey } from '../../../src/core/facts/model.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import {
   androidFiles,
   appIdMetaData,

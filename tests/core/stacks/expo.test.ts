@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { appendJson, removeJson, setJson } from '../../../src/core/formats/json/edit.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { lineEdits } from '../../../src/core/text/line-edits.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import {

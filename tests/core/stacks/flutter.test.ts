@@ -6,9 +6,9 @@ import {
   setPubVersion,
 } from '../../../src/core/formats/pubspec/edit.js';
 import { readPubspec } from '../../../src/core/formats/pubspec/read.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { stageCondition } from '../../../src/core/stacks/flutter/wire-placebook.js';
-import type { SurveyEdition } from '../../../src/core/survey/model.js';
+import type { SurveyEdition } from '../../../src/core/facts/model.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import { flutterFiles, kelpWithBanner, lock, main, pubspec, screen } from '../../support/flutter.js';
 import { findingsOf } from '../../support/rules.js';

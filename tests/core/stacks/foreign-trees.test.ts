@@ -5,8 +5,8 @@ import { csharp } from '../../../src/core/code/languages/csharp.js';
 import { readSource } from '../../../src/core/code/read-source.js';
 import { runChecks } from '../../../src/core/checks/run.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
-import type { FactKind, Survey } from '../../../src/core/survey/model.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import type { FactKind, Survey } from '../../../src/core/facts/model.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { filesBelow, profiles, root, treeOf } from '../../support/trees.js';
 import { unityFiles } from '../../support/unity.js';
 

@@ -6,8 +6,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readBinaryPlist } from '../../../src/core/formats/plist/binary.js';
 import type { PlistValue } from '../../../src/core/formats/plist/read.js';
-import type { Fact, Survey } from '../../../src/core/survey/model.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import type { Fact, Survey } from '../../../src/core/facts/model.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { appIdKey, iosFiles, kelp, pbxproj, plist, profiles, treeOf } from '../../support/trees.js';
 
 const project = 'Kelp.xcodeproj/project.pbxproj';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { compiledAt, definedIn, evaluateCondition } from '../../../src/core/code/preprocessor.js';
 import { stringLiterals } from '../../../src/core/code/literals.js';
-import type { Survey } from '../../../src/core/survey/model.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import type { Survey } from '../../../src/core/facts/model.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { appIdKey, iosFiles, kelp, pbxproj, plist, profiles, treeOf } from '../../support/trees.js';
 
 const project = 'Kelp.xcodeproj/project.pbxproj';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { kelpWithBanner } from '../../support/flutter.js';
 import { findingsOf } from '../../support/rules.js';
 import { manifest, profiles, treeOf } from '../../support/trees.js';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { madeWhileBuilding } from '../../../src/core/checks/rules/code-made-while-building.js';
 import { wrongFormat } from '../../../src/core/checks/rules/code-wrong-format.js';
 import { settingDiffers } from '../../../src/core/checks/rules/platform-setting-differs.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { flutterFiles, kelpWithBanner } from '../../support/flutter.js';
 import { mauiFiles } from '../../support/maui.js';
 import { reactNativeFiles } from '../../support/react-native.js';

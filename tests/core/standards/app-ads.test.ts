@@ -5,7 +5,7 @@ import {
   mergeAppAds,
   neededRecords,
   type NeededRecord,
-} from '../../../src/core/standards/app-ads-needs.js';
+} from '../../../src/core/roster/app-ads-needs.js';
 import { readAppAds, recordText } from '../../../src/core/standards/app-ads.js';
 import { Roster } from '../../../src/core/roster/model.js';
 import { applyEdits } from '../../../src/core/text/edit.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { rules } from '../../../src/core/checks/rules/index.js';
-import { sarifLog } from '../../../src/core/standards/sarif.js';
+import { sarifLog } from '../../../src/core/checks/sarif-report.js';
 import { findingsOf } from '../../support/rules.js';
 import { androidFiles, gradle, manifest } from '../../support/trees.js';
 

@@ -2,18 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mergeAttribution } from '../../../src/core/formats/plist/attribution.js';
 import { readPlist } from '../../../src/core/formats/plist/read.js';
-import {
-  compareAttribution,
-  mergeIntoList,
-  neededIds,
-} from '../../../src/core/standards/attribution-needs.js';
+import { compareAttribution, mergeIntoList, neededIds } from '../../../src/core/roster/attribution-needs.js';
 import {
   attributionJson,
   attributionPlist,
   mergedIds,
   normalId,
-  readAttributionList,
 } from '../../../src/core/standards/skadnetwork.js';
+import { readAttributionList } from '../../../src/core/formats/attribution-list/read.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import { attributionKey, kelp, plist, profiles } from '../../support/trees.js';
 

@@ -9,8 +9,8 @@ import { placebookMark } from '../../../src/core/placebook/model.js';
 import { definitions } from '../../../src/core/steps/definitions/index.js';
 import type { Step, StepContext, StepDefinition } from '../../../src/core/steps/model.js';
 import { orderedDefinitions, stepsOf } from '../../../src/core/steps/steps.js';
-import { editionOf } from '../../../src/core/survey/modules.js';
-import { runSurvey } from '../../../src/core/survey/run.js';
+import { editionOf } from '../../../src/core/roster/modules.js';
+import { runSurvey } from '../../../src/core/surveying.js';
 import { app, heron, unit } from '../../support/inventories.js';
 import {
   androidFiles,

@@ -1,5 +1,5 @@
 import type { WiringAnswer } from '../../../api/trees.js';
-import type { WiringGroup } from '../../../core/wiring/model.js';
+import type { WiringGroup } from '../../../core/edits/model.js';
 import { Diff } from '../../components/diff.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
 import { useNetworks } from '../../queries.js';

@@ -1,5 +1,5 @@
-import { kindNames } from '../../../core/survey/kind-names.js';
-import type { Fact, Survey } from '../../../core/survey/model.js';
+import { kindNames } from '../../../core/facts/kind-names.js';
+import type { Fact, Survey } from '../../../core/facts/model.js';
 import { Chain, LinesOnDemand } from '../../components/evidence.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
-import { audienceNames } from '../../../core/network/names.js';
+import { audienceNames } from '../../../core/words/names.js';
 import { call, etag } from '../../api.js';
 import { Choice } from '../../components/fields.js';
 import { ProblemNote } from '../../components/states.js';

@@ -1,7 +1,7 @@
 import { valueAt } from '../../../core/text/own-values.js';
 import { useState } from 'react';
 import type { IdWrite, TitleRecord } from '../../../api/titles.js';
-import { platformNames as platformKeys, stageNames } from '../../../core/network/names.js';
+import { platformNames as platformKeys, stageNames } from '../../../core/words/names.js';
 import { call, etag } from '../../api.js';
 import { Choice } from '../../components/fields.js';
 import { platformNames } from '../../components/platform-names.js';

@@ -1,8 +1,8 @@
 import { valueAt } from '../../../core/text/own-values.js';
 import { useState } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
-import type { Format } from '../../../core/network/model.js';
-import { formatNames } from '../../../core/network/names.js';
+import type { Format } from '../../../core/words/words.js';
+import { formatNames } from '../../../core/words/names.js';
 import type { Placement } from '../../../core/roster/model.js';
 import { call, etag } from '../../api.js';
 import { Choice, TextField } from '../../components/fields.js';

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import type { Fact } from '../../survey/model.js';
+import type { Fact } from '../../facts/model.js';
 import { editionScopes, fromFact, listed, networkName } from '../scope.js';
 
 /** One SDK is taken in twice, in different versions or by different managers. */

@@ -1,4 +1,4 @@
-import type { Fact } from '../../survey/model.js';
+import type { Fact } from '../../facts/model.js';
 import { callsOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import type { Fact } from '../../survey/model.js';
+import type { Fact } from '../../facts/model.js';
 import { callsOf, oncePerPlace } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 

@@ -1,4 +1,4 @@
-import { platforms } from '../../network/model.js';
+import { platforms } from '../../words/words.js';
 import { defineRule } from '../model.js';
 import { editionScopes } from '../scope.js';
 

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import type { Fact } from '../../survey/model.js';
+import type { Fact } from '../../facts/model.js';
 import { editionScopes, listed } from '../scope.js';
 
 /** A linker flag that an SDK needs is not set. */

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import type { Fact } from '../../survey/model.js';
+import type { Fact } from '../../facts/model.js';
 import { fromFact, listed } from '../scope.js';
 
 /** Two targets read one literal app ID from one property list. */

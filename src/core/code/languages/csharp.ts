@@ -1,6 +1,13 @@
 import type { Node } from '../../syntax/grammars.js';
 import { preprocessed } from '../preprocessor.js';
-import { childOf, dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../shape.js';
+import {
+  childOf,
+  dottedName,
+  named,
+  type ArgumentNode,
+  type CodeLanguage,
+  type Shape,
+} from '../../syntax/shape.js';
 
 /** C#, as the grammar of tree-sitter-c-sharp names its nodes. */
 export const csharp: CodeLanguage = {

@@ -1,4 +1,11 @@
-import { childOf, dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../shape.js';
+import {
+  childOf,
+  dottedName,
+  named,
+  type ArgumentNode,
+  type CodeLanguage,
+  type Shape,
+} from '../../syntax/shape.js';
 import type { Node } from '../../syntax/grammars.js';
 import { widgetHeldAt } from '../views/dart.js';
 

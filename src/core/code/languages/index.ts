@@ -1,5 +1,5 @@
 import type { SyntaxLanguage } from '../../syntax/grammars.js';
-import type { CodeLanguage } from '../shape.js';
+import type { CodeLanguage } from '../../syntax/shape.js';
 import { csharp } from './csharp.js';
 import { dart } from './dart.js';
 import { java } from './java.js';

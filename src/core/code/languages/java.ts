@@ -1,4 +1,4 @@
-import { childOf, dottedName, named, stringShape, type CodeLanguage } from '../shape.js';
+import { childOf, dottedName, named, stringShape, type CodeLanguage } from '../../syntax/shape.js';
 
 /** Java, as the grammar of tree-sitter-java names its nodes. */
 export const java: CodeLanguage = {

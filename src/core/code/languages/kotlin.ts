@@ -1,5 +1,12 @@
 import type { Node } from '../../syntax/grammars.js';
-import { childOf, dottedName, named, stringShape, type ArgumentNode, type CodeLanguage } from '../shape.js';
+import {
+  childOf,
+  dottedName,
+  named,
+  stringShape,
+  type ArgumentNode,
+  type CodeLanguage,
+} from '../../syntax/shape.js';
 
 const notValues = new Set([
   'modifiers',

@@ -1,5 +1,12 @@
 import type { Node } from '../../syntax/grammars.js';
-import { childOf, dottedName, named, stringShape, type ArgumentNode, type CodeLanguage } from '../shape.js';
+import {
+  childOf,
+  dottedName,
+  named,
+  stringShape,
+  type ArgumentNode,
+  type CodeLanguage,
+} from '../../syntax/shape.js';
 
 /** Objective-C, as the grammar of tree-sitter-objc names its nodes. */
 export const objectiveC: CodeLanguage = {

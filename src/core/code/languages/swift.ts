@@ -1,5 +1,12 @@
 import type { Node } from '../../syntax/grammars.js';
-import { childOf, dottedName, named, stringShape, type ArgumentNode, type CodeLanguage } from '../shape.js';
+import {
+  childOf,
+  dottedName,
+  named,
+  stringShape,
+  type ArgumentNode,
+  type CodeLanguage,
+} from '../../syntax/shape.js';
 
 /** Swift, as the grammar of tree-sitter-swift names its nodes. */
 export const swift: CodeLanguage = {

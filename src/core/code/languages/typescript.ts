@@ -1,6 +1,13 @@
 import type { Node } from '../../syntax/grammars.js';
 import { componentHeldAt } from '../views/typescript.js';
-import { childOf, dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../shape.js';
+import {
+  childOf,
+  dottedName,
+  named,
+  type ArgumentNode,
+  type CodeLanguage,
+  type Shape,
+} from '../../syntax/shape.js';
 
 /** The platforms that an object may hold values for, and what stands for several of them. */
 const platformKeys = new Set(['android', 'ios', 'native', 'default', 'web', 'windows', 'macos']);

@@ -1,6 +1,6 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Node } from '../../syntax/grammars.js';
-import { childOf, named, type HeldAt, type Shape } from '../shape.js';
+import { childOf, named, type HeldAt, type Shape } from '../../syntax/shape.js';
 
 /** Widgets whose contents scroll (api.flutter.dev, "Scrolling widgets"). */
 const scrolling =

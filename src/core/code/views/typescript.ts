@@ -1,5 +1,5 @@
 import type { Node } from '../../syntax/grammars.js';
-import { childOf, named, type HeldAt } from '../shape.js';
+import { childOf, named, type HeldAt } from '../../syntax/shape.js';
 
 /** Components whose contents scroll (reactnative.dev, "ScrollView", "FlatList", "SectionList", "VirtualizedList"). */
 const scrolling = /^(?:Animated\.)?(?:ScrollView|FlatList|SectionList|VirtualizedList)$/;

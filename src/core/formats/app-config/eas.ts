@@ -1,6 +1,6 @@
 import { nodesAt, readJson } from '../json/read.js';
 import type { Node } from 'jsonc-parser';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A variable that a build profile sets. */
 export interface EasVariable extends Span {

@@ -1,4 +1,4 @@
-import type { Span } from '../problem.js';
+import type { Span } from '../../text/problem.js';
 
 /** A value of a configuration, with the place where it stands; what is computed stays open. */
 export type ConfigNode = Span &

@@ -1,6 +1,6 @@
 import type { Node } from 'jsonc-parser';
 import { readJson } from '../json/read.js';
-import type { ReadProblem } from '../problem.js';
+import type { ReadProblem } from '../../text/problem.js';
 import type { ConfigNode } from './model.js';
 
 /** An `app.json`: what stands under `expo`, or, without such a key, the whole of it. */

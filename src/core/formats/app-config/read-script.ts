@@ -1,6 +1,6 @@
-import { dottedName, named } from '../../code/shape.js';
+import { dottedName, named } from '../../syntax/shape.js';
 import { visitSyntax, type Node } from '../../syntax/grammars.js';
-import type { ReadProblem } from '../problem.js';
+import type { ReadProblem } from '../../text/problem.js';
 import type { ConfigNode } from './model.js';
 
 const maxDepth = 60;

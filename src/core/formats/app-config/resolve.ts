@@ -1,5 +1,5 @@
-import { reachedUnder, type ConditionTerms } from '../../code/conditions.js';
-import type { Span } from '../problem.js';
+import { reachedUnder, type ConditionTerms } from '../../syntax/conditions.js';
+import type { Span } from '../../text/problem.js';
 import type { ConfigNode } from './model.js';
 
 /** A value as a build would see it, with the file and the place that give it. */

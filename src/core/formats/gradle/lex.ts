@@ -1,4 +1,4 @@
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 export type TokenKind = 'name' | 'string' | 'number' | 'symbol' | 'newline' | 'end';
 

@@ -1,4 +1,4 @@
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 import { lexGradle, type Token } from './lex.js';
 
 /** An argument of a call or an entry of a list; map entries and named arguments carry a name. */

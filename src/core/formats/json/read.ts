@@ -1,5 +1,5 @@
 import { getNodeValue, parseTree, printParseErrorCode, type Node, type ParseError } from 'jsonc-parser';
-import type { ReadProblem } from '../problem.js';
+import type { ReadProblem } from '../../text/problem.js';
 
 /** A JSON document with the place of every value; comments and trailing commas are taken as they come. */
 export interface JsonDocument {

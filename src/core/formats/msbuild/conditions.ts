@@ -1,4 +1,4 @@
-import { both, either, opposite, type Compiled } from '../../code/compiled.js';
+import { both, either, opposite, type Compiled } from '../../syntax/compiled.js';
 
 /** A text with its references put in; null, with the reason, where that takes more than reading. */
 export type Expanded = { value: string } | { value: null; reason: string };

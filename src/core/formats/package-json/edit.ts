@@ -1,5 +1,5 @@
 import type { Edit } from '../../text/edit.js';
-import type { Span } from '../problem.js';
+import type { Span } from '../../text/problem.js';
 import type { PackageDependency, PackageJson } from './read.js';
 
 /**

@@ -1,9 +1,9 @@
 import { valueAt } from '../../text/own-values.js';
 import { visit } from 'jsonc-parser';
 import { isMap, isScalar, parseDocument, type YAMLMap } from 'yaml';
-import { baseOf } from '../../tree/paths.js';
+import { baseOf } from '../../text/paths.js';
 import { maxJsonLength, tooDeepAt } from '../json/read.js';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A package at the version that a lock file holds. */
 export interface LockedPackage extends Span {

@@ -1,5 +1,5 @@
 import { jsonValue, nodesAt, readJson } from '../json/read.js';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A Swift package at the version that was worked out last. */
 export interface ResolvedPackage extends Span {

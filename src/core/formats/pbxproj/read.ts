@@ -1,5 +1,5 @@
 import { valueAt } from '../../text/own-values.js';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 export interface PbxEntry extends Span {
   key: string;

@@ -1,4 +1,4 @@
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 import { elements, textOf } from '../xml/query.js';
 import { readXml, type XmlElement } from '../xml/read.js';
 

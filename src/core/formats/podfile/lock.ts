@@ -1,5 +1,5 @@
 import { parseDocument, isMap, isScalar, isSeq } from 'yaml';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A pod as `Podfile.lock` has it installed. */
 export interface LockedPod extends Span {

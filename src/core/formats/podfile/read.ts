@@ -1,5 +1,5 @@
 import { visitSyntax, type Node } from '../../syntax/grammars.js';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A `pod` line of a Podfile. */
 export interface Pod extends Span {

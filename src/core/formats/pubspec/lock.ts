@@ -1,5 +1,5 @@
 import { isMap, isScalar, parseDocument } from 'yaml';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A package at the version that a `pubspec.lock` holds. */
 export interface LockedPub extends Span {

@@ -1,5 +1,5 @@
 import { isMap, isScalar, LineCounter, parseDocument, type Pair, type Scalar, type YAMLMap } from 'yaml';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A package that a `pubspec.yaml` asks for; the span goes from its name to the end of what is asked. */
 export interface PubDependency extends Span {

@@ -1,4 +1,4 @@
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** An entry of a map, or an item of a list (whose key is `-`). */
 export interface UnityNode extends Span {

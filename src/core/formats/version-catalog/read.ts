@@ -1,7 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import { parse, TomlError } from 'smol-toml';
 import * as z from 'zod';
-import type { ReadProblem } from '../problem.js';
+import type { ReadProblem } from '../../text/problem.js';
 
 export interface CatalogEntry {
   /** The alias as build scripts write it: dots for dashes and underscores. */

@@ -1,4 +1,4 @@
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A setting of an `.xcconfig` file. A condition such as `[sdk=iphoneos*]` stays part of the key. */
 export interface XcSetting extends Span {

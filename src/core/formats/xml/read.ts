@@ -1,5 +1,5 @@
 import { valueAt } from '../../text/own-values.js';
-import type { ReadProblem, Span } from '../problem.js';
+import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** An attribute with the places of its name and of its value (without the quotes). */
 export interface XmlAttribute extends Span {

@@ -1,10 +1,10 @@
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
 import type { Argument, Expression } from '../../formats/gradle/read.js';
 import type { Profile } from '../../network/model.js';
-import type { Fact } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Fact } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import { globPattern } from '../../text/globs.js';
-import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
+import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { DependencyCall } from './dependency-calls.js';
 import type { Layer } from './libraries.js';

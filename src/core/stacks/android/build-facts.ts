@@ -1,8 +1,8 @@
 import { callsIn, literal } from '../../formats/gradle/query.js';
-import type { Fact } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Fact } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { evaluate, type Resolved } from './evaluate.js';
 import { fromResolved, moduleName, type Collected } from './facts.js';
 import { blockParts, callsOf, scriptParts } from './parts.js';

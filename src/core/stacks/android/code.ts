@@ -1,13 +1,13 @@
 import { callFacts } from '../../code/calls.js';
-import { both, opposite, type Compiled } from '../../code/compiled.js';
+import { both, opposite, type Compiled } from '../../syntax/compiled.js';
 import { codeFacts } from '../../code/facts.js';
 import type { Condition } from '../../code/read-source.js';
 import { readingOf, sharedConstants, type CodeFile } from '../../code/source-files.js';
 import { literal, pathOf } from '../../formats/gradle/query.js';
-import type { Fact } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Fact } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { moduleName, type Collected } from './facts.js';
 import { layersOf } from './libraries.js';
 import { settingOf } from './parts.js';

@@ -1,7 +1,7 @@
 import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
-import { placeAt } from '../../survey/place.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Declared } from '../../survey/declared.js';
+import type { Declared } from '../../facts/declared.js';
 import { coordinatesOf } from './dependencies.js';
 import { allDependencyCalls } from './dependency-calls.js';
 import { androidNamespace } from './namespaces.js';

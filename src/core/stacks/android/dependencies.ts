@@ -1,9 +1,9 @@
 import { callsIn, literal, pathOf, settingIn } from '../../formats/gradle/query.js';
 import type { Expression } from '../../formats/gradle/read.js';
-import type { ChainStep } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { ChainStep } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { binaryFacts } from './binaries.js';
 import { dependencyCalls, type DependencyCall } from './dependency-calls.js';
 import { evaluate } from './evaluate.js';

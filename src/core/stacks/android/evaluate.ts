@@ -1,7 +1,7 @@
 import { pathOf } from '../../formats/gradle/query.js';
 import { readGradle, type Expression, type Statement } from '../../formats/gradle/read.js';
-import type { ChainStep } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { ChainStep } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { scriptParts } from './parts.js';
 import { catalogsOf, scriptOf } from './scripts.js';

@@ -1,4 +1,4 @@
-import type { Fact, FactKind, Unresolved } from '../../survey/model.js';
+import type { Fact, FactKind, Unresolved } from '../../facts/model.js';
 import type { Resolved } from './evaluate.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 

@@ -1,5 +1,5 @@
 import { isEnrolled } from '../../roster/expected.js';
-import type { ByHand } from '../../wiring/model.js';
+import type { ByHand } from '../../edits/model.js';
 import { catalogOf } from './scripts.js';
 import type { AndroidWireContext } from './wire-context.js';
 

@@ -1,9 +1,9 @@
 import { attribute, descendants } from '../../formats/xml/query.js';
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
-import type { ChainStep } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { ChainStep } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { moduleName, type Collected } from './facts.js';
 import { layersOf } from './libraries.js';
 import { androidNamespace, appNamespace } from './namespaces.js';

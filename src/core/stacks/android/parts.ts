@@ -1,6 +1,6 @@
 import { literal, pathOf, settingIn, type FoundCall, type FoundValue } from '../../formats/gradle/query.js';
 import { readGradle, type Expression, type Statement } from '../../formats/gradle/read.js';
-import { folderOf, joinPath } from '../../tree/paths.js';
+import { folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 
 /** Statements that stand in one script. What configures a module may come from several. */

@@ -1,7 +1,7 @@
 import { blockBody, callsIn, literal, pathOf, settingIn } from '../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../formats/gradle/read.js';
-import type { Place } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Place } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { evaluate } from './evaluate.js';
 import { blockParts, scriptParts, type Part } from './parts.js';

@@ -1,10 +1,10 @@
 import { callsIn, literal } from '../../formats/gradle/query.js';
 import type { Expression } from '../../formats/gradle/read.js';
-import type { ChainStep } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { ChainStep } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import { evaluate, type Resolved } from './evaluate.js';
 import { callsOf } from './parts.js';
-import type { FoundString } from './sources.js';
+import type { FoundString } from './found-string.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** Strings that `resValue("string", "name", "value")` makes for a variant; the strongest block wins. */

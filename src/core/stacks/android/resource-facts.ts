@@ -1,8 +1,8 @@
 import { readStrings } from '../../formats/android-resources/read.js';
-import type { ChainStep, Fact, Place, Unresolved } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { ChainStep, Fact, Place, Unresolved } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { moduleName, type Collected } from './facts.js';
 import { layersOf } from './libraries.js';
 import { buildConfigOf } from './res-values.js';

@@ -1,8 +1,8 @@
 import { readGradle, type Expression, type Statement } from '../../formats/gradle/read.js';
-import type { Span } from '../../formats/problem.js';
+import type { Span } from '../../text/problem.js';
 import { blockBody, callsIn, literal, pathOf } from '../../formats/gradle/query.js';
 import { readVersionCatalog, type VersionCatalog } from '../../formats/version-catalog/read.js';
-import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
+import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { scriptParts } from './parts.js';
 

@@ -1,5 +1,5 @@
-import type { Stage } from '../../network/model.js';
-import type { Variant } from '../../survey/model.js';
+import type { Stage } from '../../words/words.js';
+import type { Variant } from '../../facts/model.js';
 
 /** The source sets in which each stage's files stand, chosen so that every variant gets exactly one stage. */
 export type StageSets = { stage: Stage; sourceSet: string }[];

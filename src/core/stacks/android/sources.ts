@@ -1,12 +1,12 @@
 import { readStrings, type StringResource } from '../../formats/android-resources/read.js';
 import { readXml, type XmlDocument } from '../../formats/xml/read.js';
-import { folderOf, isWithin } from '../../tree/paths.js';
+import { folderOf, isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { layersOf } from './libraries.js';
+import type { FoundString } from './found-string.js';
 import { resValuesOf } from './res-values.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
-import type { ChainStep, Place } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import { placeAt } from '../../facts/place.js';
 
 /** A file of a module's source set. */
 export interface SourceFile {
@@ -65,17 +65,6 @@ export function manifestsOf(tree: Tree, model: ModuleModel, variant: AndroidVari
       }),
     ),
   );
-}
-
-/** A string resource of a variant, with what gives it. */
-export interface FoundString {
-  name: string;
-  value: string;
-  sourceSet: string;
-  place: Place;
-  step: ChainStep;
-  /** The resource as it stands in a file; undefined when a script makes it. */
-  resource?: StringResource;
 }
 
 /** The strings of a variant as overlays leave them: the strongest source set wins. Default configuration only. */

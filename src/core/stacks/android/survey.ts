@@ -1,12 +1,13 @@
 import { putAt } from '../../text/own-values.js';
 import { elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
-import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
-import { mergeVariants } from '../../survey/merge.js';
-import { placeAt } from '../../survey/place.js';
-import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.js';
+import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../facts/model.js';
+import { mergeVariants } from '../../facts/merge.js';
+import { placeAt } from '../../facts/place.js';
+import { shippingIdentifier, staged, withPlacements } from '../../roster/variant-stages.js';
 import type { Tree } from '../../tree/tree.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { companionFacts } from '../companion-facts.js';
 import { buildFacts } from './build-facts.js';
 import { codeOf } from './code.js';

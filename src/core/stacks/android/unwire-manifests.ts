@@ -3,11 +3,11 @@ import { attribute, descendants, elements, prefixOf } from '../../formats/xml/qu
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { AndroidNeeds, Profile } from '../../network/model.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Change, Topic } from '../../wiring/model.js';
+import type { Change, Topic } from '../../edits/model.js';
 import { closedAgain } from './meta-data.js';
 import { androidNamespace } from './namespaces.js';
 import { manifestPath } from './sources.js';
-import type { AndroidUnwireContext } from './unwire.js';
+import type { AndroidUnwireContext } from './unwire-context.js';
 import { othersNeedOn } from '../others-need.js';
 import type { UnwireContext } from '../stack.js';
 import { moduleSetting } from './variants.js';

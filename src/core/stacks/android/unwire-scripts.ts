@@ -2,15 +2,15 @@ import { removeLine, removeStatement } from '../../text/lines.js';
 import { blockAt } from '../../formats/gradle/edit.js';
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../formats/gradle/read.js';
-import type { Span } from '../../formats/problem.js';
-import type { Change, Topic } from '../../wiring/model.js';
+import type { Span } from '../../text/problem.js';
+import type { Change, Topic } from '../../edits/model.js';
 import { allDependencyCalls } from './dependency-calls.js';
 import { coordinatesOf } from './dependencies.js';
 import { binaryNames } from './binaries.js';
 import { repositoriesOf, sameAddress } from './repositories.js';
 import { catalogsOf, namedPlugins, scriptOf, statementsOf } from './scripts.js';
-import type { AndroidUnwireContext } from './unwire.js';
-import { othersNeed } from './unwire.js';
+import type { AndroidUnwireContext } from './unwire-context.js';
+import { othersNeed } from './unwire-context.js';
 import { markerArtifact } from './wire-plugin.js';
 
 /** Dependencies, repositories, plugins and values of the network, out of the scripts and the catalogue. */

@@ -2,9 +2,9 @@ import { readStrings } from '../../formats/android-resources/read.js';
 import { removeElement } from '../../formats/xml/edit.js';
 import { elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import { valueFiles } from './sources.js';
-import type { AndroidUnwireContext } from './unwire.js';
+import type { AndroidUnwireContext } from './unwire-context.js';
 import { uniqueMetaData } from './wire-app-ids.js';
 import { resourceFile } from './wire-strings.js';
 

@@ -1,22 +1,17 @@
-import type { Profile } from '../../network/model.js';
-import { editionOf } from '../../survey/modules.js';
+import { editionOf } from '../../roster/modules.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Change } from '../../wiring/model.js';
-import { othersNeedOn } from '../others-need.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
 import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';
 import { manifestPath } from './sources.js';
 import { readModule } from './variants.js';
+import type { AndroidUnwireContext } from './unwire-context.js';
 import { unwireApplication, unwireManifests } from './unwire-manifests.js';
 import { unwireScripts } from './unwire-scripts.js';
 import { unwireStrings } from './unwire-strings.js';
-import type { AndroidWireContext } from './wire-context.js';
 import { standingPlacebooks, wirePlacebook } from './wire-placebook.js';
-
-/** What each part of taking a network out works with. */
-export interface AndroidUnwireContext extends UnwireContext, Omit<AndroidWireContext, keyof UnwireContext> {}
 
 const parts = [
   unwireManifests,
@@ -40,11 +35,6 @@ export function unwireAndroid(tree: Tree, root: string, context: UnwireContext):
   const manifest = manifestPath(model, 'main');
   const unwiring: AndroidUnwireContext = { ...context, tree, model, edition, sets, manifest };
   return { changes: parts.flatMap((part) => part(unwiring)), byHand: [] };
-}
-
-/** Whether another network of the title, in this edition, asks for the same. */
-export function othersNeed(context: AndroidUnwireContext, asks: (profile: Profile) => boolean): boolean {
-  return othersNeedOn(context, 'android', asks);
 }
 
 /** Library and companion files of the network. */

@@ -1,8 +1,8 @@
 import type { Profile } from '../../network/model.js';
 import { expectedIds, type ExpectedId } from '../../roster/expected.js';
-import type { Fact } from '../../survey/model.js';
-import type { ByHand, Change } from '../../wiring/model.js';
-import { appIdRules, holeStep } from '../../wiring/steps.js';
+import type { Fact } from '../../facts/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
+import { appIdRules, holeStep } from '../by-hand-steps.js';
 import { literalFixes } from '../literal-fix.js';
 import type { StackWiring } from '../stack.js';
 import type { FoundMetaData } from './manifest.js';

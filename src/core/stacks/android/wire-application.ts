@@ -5,7 +5,7 @@ import type { Profile } from '../../network/model.js';
 import { appReference } from '../../placebook/references.js';
 import { isEnrolled } from '../../roster/expected.js';
 import { pascalCase } from '../../placebook/model.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace } from './namespaces.js';
 import { codeFiles, manifestPath, sourceSetFolder } from './sources.js';

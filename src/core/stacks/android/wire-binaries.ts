@@ -1,7 +1,7 @@
 import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Profile } from '../../network/model.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import { libraryFile, type Library } from '../library-file.js';
 import type { StackWiring } from '../stack.js';
 import { statementsOf } from './scripts.js';

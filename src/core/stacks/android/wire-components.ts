@@ -3,7 +3,7 @@ import { elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { AndroidNeeds } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { openedMarks } from './meta-data.js';
 import { androidNamespace } from './namespaces.js';

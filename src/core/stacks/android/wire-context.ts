@@ -1,4 +1,4 @@
-import type { SurveyEdition } from '../../survey/model.js';
+import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import type { WireContext } from '../stack.js';
 import type { StageSets } from './source-sets.js';

@@ -4,7 +4,7 @@ import { isEnrolled } from '../../roster/expected.js';
 import type { Edit } from '../../text/edit.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Profile } from '../../network/model.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { dependencySteps } from './hand-dependencies.js';
 import { repositoriesOf, repositoryBlocks, repositoryScripts, sameAddress } from './repositories.js';

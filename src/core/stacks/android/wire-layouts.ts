@@ -3,7 +3,7 @@ import { descendants } from '../../formats/xml/query.js';
 import { escapeXml } from '../../formats/xml/edit.js';
 import { readXml } from '../../formats/xml/read.js';
 import { expectedIds } from '../../roster/expected.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { qualifiedFiles } from './sources.js';
 import type { AndroidWireContext } from './wire-context.js';

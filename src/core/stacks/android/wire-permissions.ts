@@ -2,7 +2,7 @@ import { insertAfter, insertBefore } from '../../formats/xml/edit.js';
 import { elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import { isEnrolled } from '../../roster/expected.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestWireContext } from './wire-context.js';

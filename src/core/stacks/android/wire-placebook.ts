@@ -2,9 +2,9 @@ import { needsPlacebook, placebookContents, placebookProfiles } from '../../plac
 import { javaPlacebook } from '../../placebook/java.js';
 import { kotlinPlacebook } from '../../placebook/kotlin.js';
 import { placebookMark, sameMade } from '../../placebook/model.js';
-import { baseOf } from '../../tree/paths.js';
-import type { ByHand, Change } from '../../wiring/model.js';
-import { placebookRules } from '../../wiring/steps.js';
+import { baseOf } from '../../text/paths.js';
+import type { ByHand, Change } from '../../edits/model.js';
+import { placebookRules } from '../by-hand-steps.js';
 import type { StackWiring } from '../stack.js';
 import { pluginsOf } from './scripts.js';
 import { codeFiles, sourceSetFolder } from './sources.js';

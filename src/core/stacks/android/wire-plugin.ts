@@ -3,7 +3,7 @@ import { argument, callsIn, pathOf } from '../../formats/gradle/query.js';
 import { indentAt } from '../../formats/xml/edit.js';
 import type { Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { catalogOf, pluginsOf, scriptOf, statementsOf } from './scripts.js';
 import { catalogEntry } from './wire-catalog.js';

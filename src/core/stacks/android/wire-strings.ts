@@ -1,7 +1,7 @@
 import { readStrings } from '../../formats/android-resources/read.js';
 import { appendChild, escapeXml } from '../../formats/xml/edit.js';
 import { readXml } from '../../formats/xml/read.js';
-import type { Change, Topic } from '../../wiring/model.js';
+import type { Change, Topic } from '../../edits/model.js';
 import { resourceFolders, valueFiles } from './sources.js';
 import type { AndroidWireContext } from './wire-context.js';
 

@@ -1,7 +1,7 @@
 import { isEnrolled } from '../../roster/expected.js';
-import { editionOf } from '../../survey/modules.js';
+import { editionOf } from '../../roster/modules.js';
 import type { Tree } from '../../tree/tree.js';
-import { stageStep } from '../../wiring/steps.js';
+import { stageStep } from '../by-hand-steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { appModules } from './scripts.js';
 import { stageSets } from './source-sets.js';

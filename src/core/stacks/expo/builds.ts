@@ -1,8 +1,8 @@
-import type { ConditionTerms } from '../../code/conditions.js';
+import type { ConditionTerms } from '../../syntax/conditions.js';
 import { resolveConfig, type ConfigValue } from '../../formats/app-config/resolve.js';
 import type { Title } from '../../roster/model.js';
-import type { SurveyEdition, Variant } from '../../survey/model.js';
-import { staged } from '../../survey/stages.js';
+import type { SurveyEdition, Variant } from '../../facts/model.js';
+import { staged } from '../../roster/variant-stages.js';
 import type { ExpoProject } from './project.js';
 
 /** A build of an Expo project: a profile of its `eas.json`, or, without one, what runs on a desk and what ships. */

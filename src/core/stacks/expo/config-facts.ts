@@ -1,11 +1,13 @@
 import { openParts, valueAt, type ConfigValue } from '../../formats/app-config/resolve.js';
 import { packageFor } from '../../network/for-stack.js';
-import type { Platform, Profile } from '../../network/model.js';
-import type { ChainStep, Fact, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { baseOf } from '../../tree/paths.js';
+import type { Profile } from '../../network/model.js';
+import type { Platform } from '../../words/words.js';
+import type { ChainStep, Fact, Place, SurveyEdition, Unresolved } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { baseOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import type { ExpoBuild } from './builds.js';
 
 const identifierWays = { android: ['android', 'package'], ios: ['ios', 'bundleIdentifier'] } as const;

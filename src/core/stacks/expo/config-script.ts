@@ -1,4 +1,4 @@
-import type { Platform, Stage } from '../../network/model.js';
+import type { Platform, Stage } from '../../words/words.js';
 import { sameMade } from '../../placebook/model.js';
 import { scriptMark } from './project.js';
 

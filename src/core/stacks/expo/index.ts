@@ -1,5 +1,5 @@
-import { placeAt } from '../../survey/place.js';
-import type { Declared } from '../../survey/declared.js';
+import { placeAt } from '../../facts/place.js';
+import type { Declared } from '../../facts/declared.js';
 import type { Tree } from '../../tree/tree.js';
 import { scriptFiles } from '../react-native/index.js';
 import { exampleOf } from '../script-packages.js';

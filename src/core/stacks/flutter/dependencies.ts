@@ -1,10 +1,10 @@
 import { packageFor } from '../../network/for-stack.js';
 import { readPubspecLock } from '../../formats/pubspec/lock.js';
-import type { Fact, SurveyEdition } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Fact, SurveyEdition } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { frameworkFact, inEditions, packageFacts, type LockState } from '../package-facts.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { below, type FlutterProject } from './project.js';
 
 /** Packages of networks that a pubspec asks for, with what its lock holds, and the range of Dart SDKs. */

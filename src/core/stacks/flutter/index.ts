@@ -1,4 +1,4 @@
-import { folderOf } from '../../tree/paths.js';
+import { folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Recognition, Stack } from '../stack.js';
 import { declaredInPubspec } from './declared.js';

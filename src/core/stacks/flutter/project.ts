@@ -1,5 +1,5 @@
 import { readPubspec, type Pubspec } from '../../formats/pubspec/read.js';
-import { baseOf, folderOf, isWithin } from '../../tree/paths.js';
+import { baseOf, folderOf, isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { nativeParts, type NativePart } from '../native-parts.js';
 

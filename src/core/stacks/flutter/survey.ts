@@ -1,7 +1,8 @@
 import type { Tree } from '../../tree/tree.js';
 import { surveyParts } from '../native-parts.js';
 import { frameworkCalls, sharedCodeFacts } from '../common-code.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { pubspecFacts } from './dependencies.js';
 import { dartFiles, projectAt } from './project.js';
 import { flutterTerms } from './terms.js';

@@ -1,7 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
-import type { Compiled } from '../../code/compiled.js';
-import type { ConditionTerms } from '../../code/conditions.js';
-import type { SurveyEdition, Variant } from '../../survey/model.js';
+import type { Compiled } from '../../syntax/compiled.js';
+import type { ConditionTerms } from '../../syntax/conditions.js';
+import type { SurveyEdition, Variant } from '../../facts/model.js';
 
 /** The modes that Flutter builds in; each native variant is built in one. */
 export type Mode = 'debug' | 'profile' | 'release';

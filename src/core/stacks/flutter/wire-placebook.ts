@@ -1,5 +1,5 @@
 import { dartPlacebook } from '../../placebook/dart.js';
-import type { SurveyEdition } from '../../survey/model.js';
+import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import {
   placebookAmong,

@@ -1,7 +1,7 @@
 import { addPubDependency, removePubDependency, setPubVersion } from '../../formats/pubspec/edit.js';
 import { packageFor } from '../../network/for-stack.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import { alsoFor, beginsBelow, platformOf } from '../joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 import type { FlutterProject } from './project.js';

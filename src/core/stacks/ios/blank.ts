@@ -1,4 +1,4 @@
-import type { FactKind } from '../../survey/model.js';
+import type { FactKind } from '../../facts/model.js';
 import type { IosVariant, TargetModel } from './targets.js';
 
 /** What every fact of a variant has in common. */

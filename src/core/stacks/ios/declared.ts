@@ -1,9 +1,9 @@
 import { entryOf, stringOf, stringsOf } from '../../formats/pbxproj/read.js';
 import { plistText, topEntries } from '../../formats/plist/read.js';
 import { podsFor, readPodfile } from '../../formats/podfile/read.js';
-import { placeAt } from '../../survey/place.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Declared } from '../../survey/declared.js';
+import type { Declared } from '../../facts/declared.js';
 import { podfileOf } from './dependencies.js';
 import { plistOf, targetsBelow } from './targets.js';
 

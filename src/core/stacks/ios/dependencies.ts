@@ -3,11 +3,11 @@ import { entryOf, stringOf, stringsOf } from '../../formats/pbxproj/read.js';
 import { readPodfileLock } from '../../formats/podfile/lock.js';
 import { podsFor, readPodfile } from '../../formats/podfile/read.js';
 import type { Profile } from '../../network/model.js';
-import type { Fact, Unresolved } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { baseOf, folderOf, isWithin, joinPath } from '../../tree/paths.js';
+import type { Fact, Unresolved } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { baseOf, folderOf, isWithin, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import type { IosVariant, TargetModel } from './targets.js';
 
 /** The Podfile that serves a project: beside it, or in a folder above. */

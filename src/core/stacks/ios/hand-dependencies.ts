@@ -1,5 +1,5 @@
 import { isEnrolled } from '../../roster/expected.js';
-import type { ByHand } from '../../wiring/model.js';
+import type { ByHand } from '../../edits/model.js';
 import { podfileOf } from './dependencies.js';
 import type { IosWireContext } from './wire-context.js';
 

@@ -1,4 +1,4 @@
-import { folderOf } from '../../tree/paths.js';
+import { folderOf } from '../../text/paths.js';
 import type { Stack } from '../stack.js';
 import { declaredOnIos } from './declared.js';
 import { projectPaths, readProject } from './project.js';

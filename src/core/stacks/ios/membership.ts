@@ -1,5 +1,5 @@
 import { entryOf, stringOf, stringsOf } from '../../formats/pbxproj/read.js';
-import { isWithin, joinPath } from '../../tree/paths.js';
+import { isWithin, joinPath } from '../../text/paths.js';
 import { filePaths, mainGroupOf, type XcodeProject } from './project.js';
 import type { TargetModel } from './targets.js';
 

@@ -2,7 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { appendItem, insertLine, pbxString } from '../../formats/pbxproj/edit.js';
 import { entryOf, stringOf, type PbxDict, type PbxEntry } from '../../formats/pbxproj/read.js';
-import { baseOf } from '../../tree/paths.js';
+import { baseOf } from '../../text/paths.js';
 import type { Edit } from '../../text/edit.js';
 
 /** An object ID of 24 hexadecimal digits, the same whenever the same thing is added to the same target. */

@@ -1,11 +1,11 @@
 import { plistText, topEntries } from '../../formats/plist/read.js';
 import { attribute, descendants } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
-import type { Fact, Unresolved } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { baseOf, folderOf, isWithin, joinPath } from '../../tree/paths.js';
+import type { Fact, Unresolved } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { baseOf, folderOf, isWithin, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { propertiesOf } from '../properties.js';
 import { podfileOf } from './dependencies.js';
 import { membershipOf } from './membership.js';

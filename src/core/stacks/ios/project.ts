@@ -7,7 +7,7 @@ import {
   type PbxEntry,
   type PbxValue,
 } from '../../formats/pbxproj/read.js';
-import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
+import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 
 /** A build configuration: its settings dictionary and the file it is based on. */

@@ -1,6 +1,6 @@
 import { plistText, topEntries, type PlistValue } from '../../formats/plist/read.js';
-import type { ChainStep, Place } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { ChainStep, Place } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { settingNames, settingOf } from './settings.js';
 import { plistOf, type IosVariant } from './targets.js';

@@ -1,9 +1,9 @@
 import { valueAt } from '../../text/own-values.js';
 import type { PbxValue } from '../../formats/pbxproj/read.js';
 import { readXcconfig, type XcInclude, type XcSetting } from '../../formats/xcconfig/read.js';
-import type { ChainStep } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
+import type { ChainStep } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { applyOperator } from './operators.js';
 import type { AppTarget, Configuration, XcodeProject } from './project.js';

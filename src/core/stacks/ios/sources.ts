@@ -1,5 +1,5 @@
 import { entryOf, stringOf, stringsOf, type PbxEntry } from '../../formats/pbxproj/read.js';
-import { folderOf } from '../../tree/paths.js';
+import { folderOf } from '../../text/paths.js';
 import { filePaths, mainGroupOf, type XcodeProject } from './project.js';
 import type { TargetModel } from './targets.js';
 

@@ -1,11 +1,12 @@
 import { putAt } from '../../text/own-values.js';
-import { mergeVariants } from '../../survey/merge.js';
-import type { ChainStep, Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { shippingIdentifier, staged, withPlacements } from '../../survey/stages.js';
-import { folderOf } from '../../tree/paths.js';
+import { mergeVariants } from '../../facts/merge.js';
+import type { ChainStep, Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { shippingIdentifier, staged, withPlacements } from '../../roster/variant-stages.js';
+import { folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { companionFacts } from '../companion-facts.js';
 import { attributionFacts } from './attribution.js';
 import { codeOf } from './code.js';

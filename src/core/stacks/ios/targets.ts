@@ -1,6 +1,6 @@
 import type { PlistDocument } from '../../formats/plist/read.js';
 import type { TextDocument } from '../../text/document.js';
-import { joinPath } from '../../tree/paths.js';
+import { joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { propertiesOf } from '../properties.js';
 import { projectPaths, readProject, type AppTarget, type XcodeProject } from './project.js';

@@ -1,25 +1,20 @@
 import { removeStatement } from '../../text/lines.js';
-import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
-import type { Profile } from '../../network/model.js';
-import { editionOf } from '../../survey/modules.js';
+import { editionOf } from '../../roster/modules.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Change } from '../../wiring/model.js';
-import { othersNeedOn } from '../others-need.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring, UnwireContext } from '../stack.js';
 import { podfileOf } from './dependencies.js';
+import { othersNeed, staysNeeded, type IosUnwireContext } from './unwire-context.js';
 import { objectLines, ownItems } from './unwire-objects.js';
 import { unwireLists } from './unwire-lists.js';
 import { unwireSettings } from './unwire-settings.js';
 import { objectId } from './pbx-objects.js';
 import { sourceHome } from './sources.js';
 import { targetsBelow } from './targets.js';
-import type { IosWireContext, StagedVariant } from './wire-context.js';
+import type { StagedVariant } from './wire-context.js';
 import { packageIds } from './wire-packages.js';
 import { placebookIds, standingPlacebooks, wirePlacebook } from './wire-placebook.js';
-
-/** What each part of taking a network out works with. */
-export interface IosUnwireContext extends UnwireContext, Omit<IosWireContext, keyof UnwireContext> {}
 
 const parts = [unwireLists, unwireSettings, unwirePods, unwirePackages, unwireCompanion, unwirePlacebook];
 
@@ -35,11 +30,6 @@ export function unwireIos(tree: Tree, root: string, context: UnwireContext): Sta
   });
   const unwiring: IosUnwireContext = { ...context, tree, model, edition, variants };
   return { changes: parts.flatMap((part) => part(unwiring)), byHand: [] };
-}
-
-/** Whether another network of the title, in this edition, asks for the same. */
-export function othersNeed(context: IosUnwireContext, asks: (profile: Profile) => boolean): boolean {
-  return othersNeedOn(context, 'ios', asks);
 }
 
 function unwirePods(context: IosUnwireContext): Change[] {
@@ -111,12 +101,6 @@ function unwireCompanion(context: IosUnwireContext): Change[] {
     ? [{ path, platform: 'ios', network: network.id, topic: 'companion', rules: [], remove: true }]
     : [];
   return [...file, ...withoutObjects(context, [id('file'), id('build')], 'companion')];
-}
-
-/** Whether the placebook that stands there has something to say for those that are left. */
-export function staysNeeded({ tree, model, rest, allProfiles }: IosUnwireContext): boolean {
-  const texts = standingPlacebooks(tree, model).map((path) => tree.text(path)?.text ?? '');
-  return needsPlacebook(rest, placebookProfiles(allProfiles, [], texts), 'ios');
 }
 
 /** The placebook without the network; none where nothing is left for it to say. */

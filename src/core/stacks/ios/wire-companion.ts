@@ -1,8 +1,8 @@
 import { entryOf, stringOf, stringsOf } from '../../formats/pbxproj/read.js';
-import { baseOf } from '../../tree/paths.js';
+import { baseOf } from '../../text/paths.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Edit } from '../../text/edit.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { membershipOf } from './membership.js';
 import { addObject, addToList, buildFile, fileReference, objectId } from './pbx-objects.js';

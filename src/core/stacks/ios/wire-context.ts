@@ -1,5 +1,5 @@
-import type { Stage } from '../../network/model.js';
-import type { SurveyEdition } from '../../survey/model.js';
+import type { Stage } from '../../words/words.js';
+import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import type { WireContext } from '../stack.js';
 import type { IosVariant, TargetModel } from './targets.js';

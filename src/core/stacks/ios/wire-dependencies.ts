@@ -3,7 +3,7 @@ import { indentAt } from '../../formats/xml/edit.js';
 import type { Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Edit } from '../../text/edit.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { podfileOf } from './dependencies.js';
 import { dependencySteps } from './hand-dependencies.js';

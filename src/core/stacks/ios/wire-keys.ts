@@ -2,7 +2,7 @@ import { setString } from '../../formats/plist/edit.js';
 import { escapeXml } from '../../formats/xml/edit.js';
 import type { IosNeeds, Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import type { PlistValue } from '../../formats/plist/read.js';
 import type { Title } from '../../roster/model.js';
 import type { TextDocument } from '../../text/document.js';

@@ -2,7 +2,7 @@ import { appendItem, setPbxString } from '../../formats/pbxproj/edit.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
 import { readXcconfig } from '../../formats/xcconfig/read.js';
 import { isEnrolled } from '../../roster/expected.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { settingOf } from './settings.js';
 import type { IosWireContext, StagedVariant } from './wire-context.js';

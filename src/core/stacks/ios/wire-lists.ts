@@ -2,7 +2,7 @@ import type { PlistValue } from '../../formats/plist/read.js';
 import { appendChild, escapeXml } from '../../formats/xml/edit.js';
 import type { TextDocument } from '../../text/document.js';
 import type { Edit } from '../../text/edit.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import { setPbxString } from '../../formats/pbxproj/edit.js';
 import { settingOf } from './settings.js';
 import { plistOf } from './targets.js';

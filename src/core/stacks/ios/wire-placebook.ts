@@ -4,11 +4,11 @@ import { needsPlacebook, placebookContents, placebookProfiles } from '../../plac
 import { placebookMark, sameMade } from '../../placebook/model.js';
 import { objectiveCHeader, objectiveCSource } from '../../placebook/objective-c.js';
 import { swiftPlacebook } from '../../placebook/swift.js';
-import { baseOf, folderOf, isWithin } from '../../tree/paths.js';
+import { baseOf, folderOf, isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Edit } from '../../text/edit.js';
-import type { ByHand, Change } from '../../wiring/model.js';
-import { placebookRules } from '../../wiring/steps.js';
+import type { ByHand, Change } from '../../edits/model.js';
+import { placebookRules } from '../by-hand-steps.js';
 import type { StackWiring } from '../stack.js';
 import { addObject, addToList, buildFile, fileReference, objectId } from './pbx-objects.js';
 import { sourceHome, sourcePaths, type SourceHome } from './sources.js';

@@ -1,7 +1,7 @@
 import { isEnrolled } from '../../roster/expected.js';
-import { editionOf } from '../../survey/modules.js';
+import { editionOf } from '../../roster/modules.js';
 import type { Tree } from '../../tree/tree.js';
-import { stageStep } from '../../wiring/steps.js';
+import { stageStep } from '../by-hand-steps.js';
 import type { StackWiring, WireContext } from '../stack.js';
 import { wireAttribution } from './attribution.js';
 import { targetsBelow } from './targets.js';

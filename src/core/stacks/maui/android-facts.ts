@@ -2,13 +2,14 @@ import { readStrings } from '../../formats/android-resources/read.js';
 import { readXml } from '../../formats/xml/read.js';
 import { readingOf } from '../../code/source-files.js';
 import type { SourceCall } from '../../code/read-source.js';
-import type { Fact, SurveyEdition, Variant } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { folderOf } from '../../tree/paths.js';
+import type { Fact, SurveyEdition, Variant } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { manifestFacts, type ManifestBuild } from '../android/manifest.js';
 import type { ManifestFile } from '../android/sources.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { buildOf, filesOf, platformFolder, type MauiProject } from './project.js';
 import { identifierOf, type Told } from './settings-facts.js';
 

@@ -1,4 +1,4 @@
-import { both, type Compiled } from '../../code/compiled.js';
+import { both, type Compiled } from '../../syntax/compiled.js';
 import { conditionHolds, expand, type Expanded } from '../../formats/msbuild/conditions.js';
 import {
   readMsBuild,
@@ -7,9 +7,9 @@ import {
   type MsItem,
   type MsProperty,
 } from '../../formats/msbuild/read.js';
-import type { ChainStep } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { baseOf, folderOf, joinPath } from '../../tree/paths.js';
+import type { ChainStep } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { below } from '../script-packages.js';
 

@@ -1,5 +1,5 @@
-import type { Declared } from '../../survey/declared.js';
-import { placeAt } from '../../survey/place.js';
+import type { Declared } from '../../facts/declared.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Recognition, Stack } from '../stack.js';
 import { entriesOf } from './evaluate.js';

@@ -1,16 +1,16 @@
 import { valueAt } from '../../text/own-values.js';
 import { attribute, descendants, elements } from '../../formats/xml/query.js';
 import { readXml, type XmlAttribute, type XmlElement } from '../../formats/xml/read.js';
-import type { Span } from '../../formats/problem.js';
-import type { HeldAt } from '../../code/shape.js';
-import type { Platform } from '../../network/model.js';
-import { mergeVariants } from '../../survey/merge.js';
-import type { CodePlace, Fact, SurveyEdition } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { withPlacements } from '../../survey/stages.js';
+import type { Span } from '../../text/problem.js';
+import type { HeldAt } from '../../syntax/shape.js';
+import type { Platform } from '../../words/words.js';
+import { mergeVariants } from '../../facts/merge.js';
+import type { CodePlace, Fact, SurveyEdition } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { withPlacements } from '../../roster/variant-stages.js';
 import type { TextDocument } from '../../text/document.js';
 import type { Tree } from '../../tree/tree.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 
 /** A text of markup: for one platform, for all that are not named beside it, or for every one. */
 interface MarkupText extends Span {

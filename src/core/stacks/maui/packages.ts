@@ -2,13 +2,13 @@ import { nodesAt, readJson } from '../../formats/json/read.js';
 import { attribute, descendants } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import { packageFor } from '../../network/for-stack.js';
-import type { Fact, SurveyEdition, Variant } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { folderOf } from '../../tree/paths.js';
+import type { Fact, SurveyEdition, Variant } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { inEditions, packageFacts, type LockState, type SharedFact } from '../package-facts.js';
 import { below } from '../script-packages.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { nearest } from './evaluate.js';
 import { buildOf, type MauiProject } from './project.js';
 

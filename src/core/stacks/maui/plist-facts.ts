@@ -1,10 +1,11 @@
 import { plistText, readPlist, topEntries, type PlistEntry } from '../../formats/plist/read.js';
-import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { joinPath } from '../../tree/paths.js';
+import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { attributionIn } from '../ios/attribution.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { buildOf, platformFolder, type MauiProject } from './project.js';
 
 export function listOf(project: MauiProject): string {

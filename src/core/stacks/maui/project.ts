@@ -1,8 +1,8 @@
 import { platformIn } from '../../formats/msbuild/conditions.js';
-import type { Platform } from '../../network/model.js';
+import type { Platform } from '../../words/words.js';
 import { compareVersions } from '../../text/versions.js';
 import { globPattern } from '../../text/globs.js';
-import { baseOf, folderOf, isWithin, joinPath } from '../../tree/paths.js';
+import { baseOf, folderOf, isWithin, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { below } from '../script-packages.js';
 import { entriesOf, evaluateProject, type EvaluatedProject } from './evaluate.js';

@@ -1,12 +1,13 @@
-import { mergeVariants } from '../../survey/merge.js';
-import type { Fact, SurveyEdition, Unresolved } from '../../survey/model.js';
-import { shippingIdentifier } from '../../survey/stages.js';
+import { mergeVariants } from '../../facts/merge.js';
+import type { Fact, SurveyEdition, Unresolved } from '../../facts/model.js';
+import { shippingIdentifier } from '../../roster/variant-stages.js';
 import type { Tree } from '../../tree/tree.js';
 import { frameworkCalls, sharedCodeFacts } from '../common-code.js';
 import { lyingLibraries } from '../library-file.js';
 import { inEditions } from '../package-facts.js';
 import { below } from '../script-packages.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { androidFacts, manifestOf } from './android-facts.js';
 import { mauiDefines, mauiTerms, variantsOf } from './builds.js';
 import { markupFacts } from './markup.js';

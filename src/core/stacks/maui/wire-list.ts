@@ -5,7 +5,7 @@ import { profileFor } from '../../network/for-stack.js';
 import { isEnrolled } from '../../roster/expected.js';
 import { mergedIds } from '../../standards/skadnetwork.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import { keyRules, keyStep, standingEdits, valueOf } from '../ios/wire-keys.js';
 import { listRemovals } from '../ios/unwire-lists.js';
 import { titleEditions } from '../joint-wiring.js';

@@ -1,5 +1,5 @@
 import { csharpPlacebook } from '../../placebook/csharp.js';
-import type { SurveyEdition } from '../../survey/model.js';
+import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import {
   placebookAmong,

@@ -1,7 +1,7 @@
 import { profileFor } from '../../network/for-stack.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand, Change } from '../../wiring/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import { wireComponents } from '../android/wire-components.js';
 import { wirePermissions } from '../android/wire-permissions.js';
 import { manifestRemovals } from '../android/unwire-manifests.js';

@@ -1,6 +1,6 @@
-import type { Platform } from '../../network/model.js';
-import type { Span } from '../../formats/problem.js';
-import { named, childOf } from '../../code/shape.js';
+import type { Platform } from '../../words/words.js';
+import type { Span } from '../../text/problem.js';
+import { named, childOf } from '../../syntax/shape.js';
 import { visitSyntax, type Node } from '../../syntax/grammars.js';
 import type { Tree } from '../../tree/tree.js';
 

@@ -1,12 +1,12 @@
 import { lockFiles, lockReader, type LockedPackage } from '../../formats/package-json/locks.js';
 import { isVersionRange, type PackageDependency } from '../../formats/package-json/read.js';
 import { packageFor } from '../../network/for-stack.js';
-import type { Fact, SurveyEdition } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { baseOf, folderOf } from '../../tree/paths.js';
+import type { Fact, SurveyEdition } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { baseOf, folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { frameworkFact, inEditions, packageFacts, type LockState } from '../package-facts.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { below, packagesOf } from '../script-packages.js';
 import { type ReactNativeProject } from './project.js';
 

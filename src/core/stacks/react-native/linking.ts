@@ -1,11 +1,11 @@
 import { blockBody, callsIn } from '../../formats/gradle/query.js';
 import { packageFor } from '../../network/for-stack.js';
-import type { Platform } from '../../network/model.js';
-import type { Fact, Place, SurveyEdition } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Platform } from '../../words/words.js';
+import type { Fact, Place, SurveyEdition } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { appModules, statementsOf } from '../android/scripts.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { below } from '../script-packages.js';
 import { type ReactNativeProject } from './project.js';
 

@@ -1,5 +1,5 @@
 import type { PackageJson } from '../../formats/package-json/read.js';
-import { joinPath } from '../../tree/paths.js';
+import { joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { nativeParts, type NativePart } from '../native-parts.js';
 import { below, dependsOn, packagesOf } from '../script-packages.js';

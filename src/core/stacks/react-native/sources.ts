@@ -1,6 +1,6 @@
 import { valueAt } from '../../text/own-values.js';
-import type { Platform } from '../../network/model.js';
-import { isWithin } from '../../tree/paths.js';
+import type { Platform } from '../../words/words.js';
+import { isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { packagesOf } from '../script-packages.js';
 import { type ReactNativeProject } from './project.js';

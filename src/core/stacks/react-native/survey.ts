@@ -1,7 +1,8 @@
 import type { Tree } from '../../tree/tree.js';
 import { frameworkCalls, sharedCodeFacts } from '../common-code.js';
 import { surveyParts } from '../native-parts.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { packageJsonFacts } from './dependencies.js';
 import { linkingFacts } from './linking.js';
 import { projectAt } from './project.js';

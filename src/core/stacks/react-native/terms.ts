@@ -1,9 +1,9 @@
-import type { Compiled } from '../../code/compiled.js';
-import type { ConditionTerms } from '../../code/conditions.js';
+import type { Compiled } from '../../syntax/compiled.js';
+import type { ConditionTerms } from '../../syntax/conditions.js';
 import { blockBody, literal, settingIn } from '../../formats/gradle/query.js';
 import type { Expression } from '../../formats/gradle/read.js';
-import type { SurveyEdition, Variant } from '../../survey/model.js';
-import { baseOf, folderOf } from '../../tree/paths.js';
+import type { SurveyEdition, Variant } from '../../facts/model.js';
+import { baseOf, folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { scriptNames, statementsOf } from '../android/scripts.js';
 

@@ -1,6 +1,6 @@
 import { typescriptPlacebook } from '../../placebook/typescript.js';
-import type { SurveyEdition } from '../../survey/model.js';
-import { isWithin } from '../../tree/paths.js';
+import type { SurveyEdition } from '../../facts/model.js';
+import { isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import {
   placebookAmong,

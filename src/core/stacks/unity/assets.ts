@@ -1,10 +1,12 @@
 import { readUnityYaml, unityNode, type UnityNode } from '../../formats/unity-yaml/read.js';
-import type { Platform, Profile } from '../../network/model.js';
-import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Profile } from '../../network/model.js';
+import type { Platform } from '../../words/words.js';
+import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { below } from '../script-packages.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import type { BuildStep } from './build-steps.js';
 import type { UnityProject } from './project.js';
 

@@ -1,11 +1,11 @@
 import { readingOf } from '../../code/source-files.js';
 import type { Condition, PlainValue, SourceCall } from '../../code/read-source.js';
-import { both } from '../../code/compiled.js';
-import { reachedUnder } from '../../code/conditions.js';
+import { both } from '../../syntax/compiled.js';
+import { reachedUnder } from '../../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../../code/preprocessor.js';
-import type { SurveyEdition, Variant } from '../../survey/model.js';
-import type { Place } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { SurveyEdition, Variant } from '../../facts/model.js';
+import type { Place } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { unityTerms } from './builds.js';
 import type { UnityProject } from './project.js';

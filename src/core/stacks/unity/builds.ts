@@ -1,12 +1,12 @@
 import { valueAt } from '../../text/own-values.js';
-import type { Compiled } from '../../code/compiled.js';
-import type { ConditionTerms } from '../../code/conditions.js';
+import type { Compiled } from '../../syntax/compiled.js';
+import type { ConditionTerms } from '../../syntax/conditions.js';
 import type { IsDefined } from '../../code/preprocessor.js';
 import { unityNode, type UnityNode, type UnityYaml } from '../../formats/unity-yaml/read.js';
-import type { Platform } from '../../network/model.js';
+import type { Platform } from '../../words/words.js';
 import type { Title } from '../../roster/model.js';
-import type { SurveyEdition, Variant } from '../../survey/model.js';
-import { staged } from '../../survey/stages.js';
+import type { SurveyEdition, Variant } from '../../facts/model.js';
+import { staged } from '../../roster/variant-stages.js';
 import { compareVersions } from '../../text/versions.js';
 import type { Tree } from '../../tree/tree.js';
 import { platformEntry, type UnityProject } from './project.js';

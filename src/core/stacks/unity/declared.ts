@@ -1,6 +1,6 @@
-import type { Span } from '../../formats/problem.js';
-import type { Declared } from '../../survey/declared.js';
-import { placeAt } from '../../survey/place.js';
+import type { Span } from '../../text/problem.js';
+import type { Declared } from '../../facts/declared.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { askedPackages, registriesOf } from './packages.js';
 import { unityAt } from './project.js';

@@ -1,16 +1,16 @@
 import type { Node } from 'jsonc-parser';
 import { jsonValue, nodesAt, readJson } from '../../formats/json/read.js';
 import type { PackageDependency } from '../../formats/package-json/read.js';
-import type { Span } from '../../formats/problem.js';
+import type { Span } from '../../text/problem.js';
 import { packageFor } from '../../network/for-stack.js';
 import type { Profile } from '../../network/model.js';
-import type { ChainStep, Fact, Place, SurveyEdition } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { ChainStep, Fact, Place, SurveyEdition } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import { compareVersions } from '../../text/versions.js';
 import type { Tree } from '../../tree/tree.js';
 import { inEditions, packageFacts, type LockState, type SharedFact } from '../package-facts.js';
 import { below } from '../script-packages.js';
-import type { SurveyContext } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import type { UnityProject } from './project.js';
 
 /** The packages that a project's manifest asks for. */

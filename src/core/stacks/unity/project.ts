@@ -1,8 +1,8 @@
 import { readUnityYaml, unityNode, type UnityNode, type UnityYaml } from '../../formats/unity-yaml/read.js';
 import { readJson, type JsonDocument } from '../../formats/json/read.js';
 import { readPackageJson, type PackageJson } from '../../formats/package-json/read.js';
-import type { Span } from '../../formats/problem.js';
-import type { Platform } from '../../network/model.js';
+import type { Span } from '../../text/problem.js';
+import type { Platform } from '../../words/words.js';
 import type { Tree } from '../../tree/tree.js';
 import { below } from '../script-packages.js';
 

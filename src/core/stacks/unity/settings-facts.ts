@@ -1,10 +1,11 @@
 import type { UnityNode } from '../../formats/unity-yaml/read.js';
-import type { Platform } from '../../network/model.js';
-import type { Fact, FactKind, SurveyEdition, Unresolved } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
+import type { Platform } from '../../words/words.js';
+import type { Fact, FactKind, SurveyEdition, Unresolved } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { frameworkFact, inEditions } from '../package-facts.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { symbolsOf } from './builds.js';
 import { platformEntry, playerEntry, type UnityProject } from './project.js';
 

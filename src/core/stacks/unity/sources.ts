@@ -1,6 +1,6 @@
 import { jsonValue, nodesAt, readJson } from '../../formats/json/read.js';
-import type { Platform } from '../../network/model.js';
-import { folderOf, isWithin } from '../../tree/paths.js';
+import type { Platform } from '../../words/words.js';
+import { folderOf, isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { below } from '../script-packages.js';
 import type { UnityProject } from './project.js';

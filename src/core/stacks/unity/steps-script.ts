@@ -1,4 +1,4 @@
-import type { Stage } from '../../network/model.js';
+import type { Stage } from '../../words/words.js';
 import { markOf } from '../../placebook/model.js';
 import { csharpText } from '../../placebook/csharp.js';
 import { stepCalls, stepsMark } from './build-steps.js';

@@ -1,12 +1,13 @@
-import { mergeVariants } from '../../survey/merge.js';
-import type { Fact, SurveyEdition, Unresolved, Variant } from '../../survey/model.js';
-import { placeAt } from '../../survey/place.js';
-import { shippingIdentifier } from '../../survey/stages.js';
+import { mergeVariants } from '../../facts/merge.js';
+import type { Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
+import { placeAt } from '../../facts/place.js';
+import { shippingIdentifier } from '../../roster/variant-stages.js';
 import type { Profile } from '../../network/model.js';
 import type { Tree } from '../../tree/tree.js';
 import { sharedCodeFacts } from '../common-code.js';
 import { below } from '../script-packages.js';
-import type { StackSurvey, SurveyContext } from '../stack.js';
+import type { StackSurvey } from '../stack.js';
+import type { SurveyContext } from '../../roster/survey-context.js';
 import { androidFileFacts, unityManifestFacts } from './android-files.js';
 import { assetFacts } from './assets.js';
 import { buildSteps, type BuildStep } from './build-steps.js';

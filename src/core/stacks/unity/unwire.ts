@@ -1,7 +1,7 @@
 import type { Tree } from '../../tree/tree.js';
 import { setUnityValue } from '../../formats/unity-yaml/edit.js';
 import { isEnrolled } from '../../roster/expected.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import { androidNamespace } from '../android/namespaces.js';
 import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';

@@ -4,7 +4,7 @@ import { packageFor } from '../../network/for-stack.js';
 import type { Profile } from '../../network/model.js';
 import { lineEdits } from '../../text/line-edits.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Change } from '../../wiring/model.js';
+import type { Change } from '../../edits/model.js';
 import { alsoFor, platformOf } from '../joint-wiring.js';
 import { unwirePackageJson, wirePackageJson } from '../react-native/wire-package.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';

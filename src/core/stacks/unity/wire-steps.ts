@@ -1,12 +1,13 @@
-import type { Platform, Profile } from '../../network/model.js';
+import type { Profile } from '../../network/model.js';
+import type { Platform } from '../../words/words.js';
 import { profileFor } from '../../network/for-stack.js';
 import { sameMade } from '../../placebook/model.js';
 import { expectedIds, isEnrolled } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
-import type { Fact } from '../../survey/model.js';
+import type { Fact } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand, Change } from '../../wiring/model.js';
-import { appIdRules } from '../../wiring/steps.js';
+import type { ByHand, Change } from '../../edits/model.js';
+import { appIdRules } from '../by-hand-steps.js';
 import { keyStep } from '../ios/wire-keys.js';
 import { titleEditions } from '../joint-wiring.js';
 import { below } from '../script-packages.js';

@@ -4,7 +4,7 @@ import { readXml } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand } from '../../wiring/model.js';
+import type { ByHand } from '../../edits/model.js';
 import { androidNamespace } from '../android/namespaces.js';
 import type { ManifestWireContext } from '../android/wire-context.js';
 import { wireLibraries } from '../library-file.js';

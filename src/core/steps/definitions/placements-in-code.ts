@@ -1,5 +1,5 @@
 import { valueAt } from '../../text/own-values.js';
-import type { Fact } from '../../survey/model.js';
+import type { Fact } from '../../facts/model.js';
 import { loadExample } from '../examples.js';
 import { unread, type StepContext, type StepDefinition } from '../model.js';
 

@@ -1,10 +1,10 @@
-import type { Profile } from '../network/model.js';
-import { withoutNetwork } from '../roster/without.js';
-import { runSurvey, type SurveyRun } from '../survey/run.js';
-import type { Tree } from '../tree/tree.js';
-import { noExtras, type ByHand } from './model.js';
-import { mergeChanges, treeWith } from './outcomes.js';
-import { check, finish, type Plan, type PlanOptions } from './plan.js';
+import type { Profile } from './network/model.js';
+import { withoutNetwork } from './roster/without.js';
+import { runSurvey, type SurveyRun } from './surveying.js';
+import type { Tree } from './tree/tree.js';
+import { noExtras, type ByHand } from './edits/model.js';
+import { mergeChanges, treeWith } from './wiring/outcomes.js';
+import { check, finish, type Plan, type PlanOptions } from './planning.js';
 
 /** What taking a network out is planned with. */
 export interface UnwireOptions extends PlanOptions {

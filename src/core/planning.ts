@@ -1,11 +1,11 @@
-import { runChecks } from '../checks/run.js';
-import type { CheckContext, Finding } from '../checks/model.js';
-import type { Title } from '../roster/model.js';
-import type { StackWiring } from '../stacks/stack.js';
-import { runSurvey, type SurveyOptions, type SurveyRun } from '../survey/run.js';
-import { unifiedPatch } from '../text/patch.js';
-import type { Tree } from '../tree/tree.js';
-import { chosen, groupOf, narrowed } from './choose.js';
+import { runChecks } from './checks/run.js';
+import type { CheckContext, Finding } from './checks/model.js';
+import type { Title } from './roster/model.js';
+import type { StackWiring } from './stacks/stack.js';
+import { runSurvey, type SurveyOptions, type SurveyRun } from './surveying.js';
+import { unifiedPatch } from './text/patch.js';
+import type { Tree } from './tree/tree.js';
+import { chosen, groupOf, narrowed } from './wiring/choose.js';
 import {
   noExtras,
   topics,
@@ -16,8 +16,8 @@ import {
   type WiringChoice,
   type WiringExtras,
   type WiringGroup,
-} from './model.js';
-import { mergeChanges, treeWith, type Outcome } from './outcomes.js';
+} from './edits/model.js';
+import { mergeChanges, treeWith, type Outcome } from './wiring/outcomes.js';
 
 /** What a wiring is planned with. */
 export interface PlanOptions extends SurveyOptions {

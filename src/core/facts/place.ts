@@ -1,4 +1,4 @@
-import type { Span } from '../formats/problem.js';
+import type { Span } from '../text/problem.js';
 import type { TextDocument } from '../text/document.js';
 import type { Place } from './model.js';
 

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Platform } from '../network/model.js';
+import { Platform } from '../words/words.js';
 import { Place } from './model.js';
 
 /** Something that a build file declares and that might belong to an SDK, whichever it is. */

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Platform, Stage } from '../network/model.js';
+import { Platform, Stage } from '../words/words.js';
 
 export const Place = z
   .object({

@@ -1,5 +1,6 @@
-import type { Platform, Profile, Stage } from '../network/model.js';
-import type { ByHand } from './model.js';
+import type { Profile } from '../network/model.js';
+import type { Platform, Stage } from '../words/words.js';
+import type { ByHand } from '../edits/model.js';
 
 const platformNames = { android: 'Android', ios: 'iOS' } as const;
 

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Platform } from '../network/model.js';
+import { Platform } from '../words/words.js';
 
 export const TextEdit = z
   .object({ start: z.number().int().min(0), end: z.number().int().min(0), text: z.string() })

@@ -1,6 +1,6 @@
-import type { Platform } from '../network/model.js';
-import type { Title } from '../roster/model.js';
-import type { SurveyEdition } from './model.js';
+import type { Platform } from '../words/words.js';
+import type { Title } from './model.js';
+import type { SurveyEdition } from '../facts/model.js';
 
 /**
  * The application in a tree that is a title's edition: the only one of its platform, or the one that bears

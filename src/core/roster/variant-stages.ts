@@ -1,7 +1,7 @@
 import { valueAt } from '../text/own-values.js';
-import { stageOf, type VariantNames } from '../roster/stage.js';
-import type { Title } from '../roster/model.js';
-import type { Fact, Variant } from './model.js';
+import { stageOf, type VariantNames } from './stage.js';
+import type { Title } from './model.js';
+import type { Fact, Variant } from '../facts/model.js';
 
 /** A variant with the stage that a title gives it; without a title its stage stays open. */
 export function staged(variant: VariantNames, title: Title | null): Variant {

@@ -2,17 +2,12 @@ import * as z from 'zod';
 import { mergeAttribution } from '../formats/plist/attribution.js';
 import { readPlist } from '../formats/plist/read.js';
 import type { Profile } from '../network/model.js';
-import { usesNetwork } from '../roster/expected.js';
-import type { Roster } from '../roster/model.js';
-import type { Fact } from '../survey/model.js';
+import { usesNetwork } from './expected.js';
+import type { Roster } from './model.js';
+import type { Fact } from '../facts/model.js';
 import { applyEdits } from '../text/edit.js';
-import {
-  attributionJson,
-  attributionPlist,
-  mergedIds,
-  normalId,
-  readAttributionList,
-} from './skadnetwork.js';
+import { attributionJson, attributionPlist, mergedIds, normalId } from '../standards/skadnetwork.js';
+import { readAttributionList } from '../formats/attribution-list/read.js';
 
 export const NeededIds = z
   .object({

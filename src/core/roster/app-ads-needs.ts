@@ -1,10 +1,10 @@
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
 import { recogniser } from '../network/recognise.js';
-import type { Roster } from '../roster/model.js';
-import { heldIds } from '../roster/validate.js';
+import type { Roster } from './model.js';
+import { heldIds } from './validate.js';
 import type { Edit } from '../text/edit.js';
-import { readAppAds, recordText, type SellerRecord } from './app-ads.js';
+import { readAppAds, recordText, type SellerRecord } from '../standards/app-ads.js';
 
 /** A record that a network asks for, or why it cannot be written. */
 export interface NeededRecord {

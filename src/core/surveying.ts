@@ -1,12 +1,13 @@
-import type { Profile } from '../network/model.js';
-import { recogniser } from '../network/recognise.js';
-import type { Title } from '../roster/model.js';
-import { stacks } from '../stacks/index.js';
-import type { Stack, StackSurvey, SurveyContext } from '../stacks/stack.js';
-import { isWithin } from '../tree/paths.js';
-import type { Tree } from '../tree/tree.js';
-import type { Survey, SurveyEdition } from './model.js';
-import { editionOf } from './modules.js';
+import type { Profile } from './network/model.js';
+import { recogniser } from './network/recognise.js';
+import type { Title } from './roster/model.js';
+import { stacks } from './stacks/index.js';
+import type { Stack, StackSurvey } from './stacks/stack.js';
+import type { SurveyContext } from './roster/survey-context.js';
+import { isWithin } from './text/paths.js';
+import type { Tree } from './tree/tree.js';
+import type { Survey, SurveyEdition } from './facts/model.js';
+import { editionOf } from './roster/modules.js';
 
 /** What a survey is made with. */
 export interface SurveyOptions {

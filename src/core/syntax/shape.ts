@@ -1,4 +1,4 @@
-import type { Node, SyntaxLanguage } from '../syntax/grammars.js';
+import type { Node, SyntaxLanguage } from './grammars.js';
 
 /** An argument of a call as it stands in the syntax tree. */
 export interface ArgumentNode {

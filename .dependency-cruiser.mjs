@@ -1,0 +1,94 @@
+// The layers, from the lowest to the highest: a folder imports only from folders that stand before it. The README draws
+// the same list.
+
+/** Folders of the core. What stands in `src/core` itself runs them: surveying, planning, unwiring. */
+const core = [
+  'text',
+  'words',
+  'standards',
+  'syntax',
+  'formats',
+  'tree',
+  'facts',
+  'edits',
+  'network',
+  'roster',
+  'inventory',
+  'provision',
+  'placebook',
+  'code',
+  'stacks',
+  'checks',
+  'wiring',
+  'board',
+  'steps',
+  'adopting',
+  'drafting',
+];
+/** Folders of the whole, the core being the lowest. */
+const layers = ['core', 'api', 'disk', 'service', 'cli'];
+/** What speaks to the rest by HTTP only: the shapes that cross it are all that it shares. */
+const byHttp = ['partner', 'console'];
+
+const above = (list, index) => list.slice(index + 1).join('|');
+const upward = (root, list) =>
+  list.slice(0, -1).map((name, index) => ({
+    name: `${name}-imports-downwards`,
+    severity: 'error',
+    from: { path: `^${root}${name}/` },
+    to: { path: `^${root}(${above(list, index)})/` },
+  }));
+
+export default {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    ...upward('src/core/', core),
+    ...upward('src/', layers),
+    {
+      name: 'core-folders-leave-the-runners-alone',
+      severity: 'error',
+      from: { path: '^src/core/[^/]+/' },
+      to: { path: '^src/core/[^/]+\\.ts$' },
+    },
+    {
+      name: 'every-core-folder-has-its-place',
+      severity: 'error',
+      from: { path: '^src/core/[^/]+/', pathNot: `^src/core/(${core.join('|')})/` },
+      to: {},
+    },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^src/core/' },
+      to: {
+        dependencyTypes: ['core'],
+      },
+    },
+    {
+      name: 'core-knows-no-interface',
+      severity: 'error',
+      from: { path: '^src/core/' },
+      to: {
+        path: 'node_modules/(express|drizzle-orm|better-sqlite3|react|react-dom|react-bootstrap|react-router|commander|pino)/',
+      },
+    },
+    {
+      name: 'by-http-only',
+      severity: 'error',
+      from: { path: `^src/(${byHttp.join('|')})/` },
+      to: { path: '^src/(disk|service|cli)/' },
+    },
+    {
+      name: 'partner-and-console-are-nobodys-parts',
+      severity: 'error',
+      from: { pathNot: `^src/(${byHttp.join('|')})/` },
+      to: { path: `^src/(${byHttp.join('|')})/` },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.js', '.json'] },
+  },
+};

@@ -1,0 +1,20 @@
+import { needsPlacebook, placebookProfiles } from '../../placebook/contents.js';
+import type { Profile } from '../../network/model.js';
+import { othersNeedOn } from '../others-need.js';
+import type { UnwireContext } from '../stack.js';
+import type { IosWireContext } from './wire-context.js';
+import { standingPlacebooks } from './wire-placebook.js';
+
+/** What each part of taking a network out works with. */
+export interface IosUnwireContext extends UnwireContext, Omit<IosWireContext, keyof UnwireContext> {}
+
+/** Whether another network of the title, in this edition, asks for the same. */
+export function othersNeed(context: IosUnwireContext, asks: (profile: Profile) => boolean): boolean {
+  return othersNeedOn(context, 'ios', asks);
+}
+
+/** Whether the placebook that stands there has something to say for those that are left. */
+export function staysNeeded({ tree, model, rest, allProfiles }: IosUnwireContext): boolean {
+  const texts = standingPlacebooks(tree, model).map((path) => tree.text(path)?.text ?? '');
+  return needsPlacebook(rest, placebookProfiles(allProfiles, [], texts), 'ios');
+}
