@@ -15,14 +15,24 @@ export const chromiumFlags = [
   '--disable-sync',
 ];
 
+/** The packages of a list (a file of each, or a file and what it is for) that are not on this machine. */
+export function missingPackages(wanted) {
+  return Object.entries(wanted)
+    .map(([name, of]) => ({ name, ...(typeof of === 'string' ? { file: of, why: '' } : of) }))
+    .filter(({ file }) => !existsSync(file));
+}
+
 /** Installs Debian packages that are missing, when this machine lets us; says plainly when it does not. */
 export function ensurePackages(wanted) {
-  const missing = Object.entries(wanted).filter(([, file]) => !existsSync(file));
+  const missing = missingPackages(wanted);
   if (missing.length === 0) return true;
-  const names = missing.map(([name]) => name);
+  const names = missing.map(({ name }) => name);
   const canInstall = existsSync('/usr/bin/apt-get') && process.getuid?.() === 0;
   if (canInstall) {
-    process.stderr.write(`Installing ${names.join(', ')} with apt…\n`);
+    const reasons = missing.map(({ name, why }) => `  ${name}${why ? `: ${why}` : ''}\n`);
+    process.stderr.write(
+      `Debian packages are missing, and are installed with apt-get now:\n${reasons.join('')}`,
+    );
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
     const apt = (...args) =>
       spawnSync('apt-get', args, { stdio: ['ignore', 'ignore', 'inherit'], env }).status === 0;

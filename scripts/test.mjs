@@ -1,27 +1,41 @@
 // Runs every test: makes sure of the programs that judge them, builds what is not built, and closes with
 // the true counts. Arguments go on to vitest.
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { chromiumPath, ensurePackages } from './browser.mjs';
+import { chromiumPath, ensurePackages, missingPackages } from './browser.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-const ready = ensurePackages({
-  chromium: chromiumPath,
-  'libplist-utils': '/usr/bin/plistutil',
-  'libxml2-utils': '/usr/bin/xmllint',
-  aapt: '/usr/bin/aapt',
-  'android-framework-res': '/usr/share/android-framework-res/framework-res.apk',
-  git: '/usr/bin/git',
-  'default-jdk-headless': '/usr/bin/javac',
-  kotlin: '/usr/bin/kotlinc',
-  clang: '/usr/bin/clang',
-  'mono-mcs': '/usr/bin/mcs',
-  'mono-runtime': '/usr/bin/mono',
-});
-if (!ready) process.exit(2);
+/** Programs of others that judge what the tests make, by their package: a file of each, what for, and its commands. */
+const judges = {
+  chromium: { file: chromiumPath, why: 'the console is tried in it', commands: ['chromium'] },
+  'libplist-utils': { file: '/usr/bin/plistutil', why: 'reads property lists', commands: ['plistutil'] },
+  'libxml2-utils': { file: '/usr/bin/xmllint', why: 'reads XML', commands: ['xmllint'] },
+  aapt: { file: '/usr/bin/aapt', why: 'compiles Android resources', commands: ['aapt'] },
+  'android-framework-res': {
+    file: '/usr/share/android-framework-res/framework-res.apk',
+    why: 'what Android resources are compiled against',
+    commands: ['aapt'],
+  },
+  git: { file: '/usr/bin/git', why: 'applies patches', commands: ['git'] },
+  openssl: { file: '/usr/bin/openssl', why: 'makes a certificate for a proxy', commands: ['openssl'] },
+  'default-jdk-headless': { file: '/usr/bin/javac', why: 'compiles Java', commands: ['javac'] },
+  kotlin: { file: '/usr/bin/kotlinc', why: 'compiles Kotlin', commands: ['kotlinc'] },
+  clang: { file: '/usr/bin/clang', why: 'compiles Objective-C', commands: ['clang'] },
+  'mono-mcs': { file: '/usr/bin/mcs', why: 'compiles C#', commands: ['mcs'] },
+  'mono-runtime': { file: '/usr/bin/mono', why: 'runs C#', commands: ['mono'] },
+};
+/** Whether missing packages are installed; else the test files that need them are left out, and listed. */
+const installs = process.env.SYNDEXA_TEST_INSTALL !== 'no';
+if (installs && !ensurePackages(judges)) {
+  process.stderr.write('Or leave out the tests that need them: SYNDEXA_TEST_INSTALL=no npm test\n');
+  process.exit(2);
+}
+const leftOut = installs ? [] : needing(missingPackages(judges));
+for (const { path, names } of leftOut)
+  process.stderr.write(`Left out, because ${names.join(', ')} is missing: ${path}\n`);
 
 const built = spawnSync(process.execPath, [join(root, 'scripts', 'build.mjs')], {
   cwd: root,
@@ -37,6 +51,7 @@ const args = [
   '--reporter=default',
   '--reporter=json',
   `--outputFile.json=${report}`,
+  ...leftOut.map(({ path }) => `--exclude=${path}`),
   ...process.argv.slice(2),
 ];
 const run = spawnSync(process.execPath, [vitest, ...args], { cwd: root, stdio: 'inherit' });
@@ -61,6 +76,20 @@ const closing = [...failures, line].join('\n');
 if (process.env.SYNDEXA_TEST_COUNTS) writeFileSync(process.env.SYNDEXA_TEST_COUNTS, `${closing}\n`);
 process.stdout.write(`\n${closing}\n`);
 process.exit(run.status === 0 && failed === 0 ? 0 : 1);
+
+/** The test files that call a program of one of these packages. */
+function needing(packages) {
+  const files = readdirSync(join(root, 'tests'), { recursive: true }).filter((name) =>
+    name.endsWith('.test.ts'),
+  );
+  return files.flatMap((name) => {
+    const path = join('tests', name);
+    const text = readFileSync(join(root, path), 'utf8');
+    const calls = (command) => new RegExp(`'${command}'|'/usr/bin/${command}'|${command}Path`).test(text);
+    const names = packages.filter(({ commands }) => commands.some(calls)).map((each) => each.name);
+    return names.length > 0 ? [{ path, names }] : [];
+  });
+}
 
 /** The failed tests of one file, a line each with the first line of what was wrong. */
 function failuresOf({ name, status, message, assertionResults }) {

@@ -1,17 +1,8 @@
-import { valueAt } from '../core/text/own-values.js';
 import { Agent, request as httpRequest, type IncomingMessage } from 'node:http';
 import type { Problem } from '../api/problem.js';
-import { paths } from '../api/paths.js';
-import type { AnswerOf, BodyOf, QueryOf, RouteName } from '../api/routes.js';
+import { problemOf, requestOf, type CallOptions } from '../api/call.js';
+import type { AnswerOf, RouteName } from '../api/routes.js';
 import { CommandError, exit } from './io.js';
-
-/** What a call is made with. */
-export interface CallOptions<Name extends RouteName> {
-  params?: Record<string, string>;
-  query?: QueryOf<Name>;
-  body?: BodyOf<Name>;
-  headers?: Record<string, string>;
-}
 
 /** The exit codes of problems that are no wrong use. */
 const exits = new Map<string, number>([
@@ -94,14 +85,14 @@ export class Client {
   ): Promise<{ answer: AnswerOf<Name>; etag: string }> {
     const { status, headers, text } = await this.raw(name, options);
     const parsed = parseJson(text);
-    if (status >= 400) throw new ProblemError(asProblem(parsed, status, text));
+    if (status >= 400) throw new ProblemError(problemOf(parsed, status, text));
     return { answer: parsed as AnswerOf<Name>, etag: headers.etag ?? '' };
   }
 
   /** The bare text of an answer, for those that are no JSON of the table. */
   async text<Name extends RouteName>(name: Name, options: CallOptions<Name> = {}): Promise<string> {
     const { status, text } = await this.raw(name, options);
-    if (status >= 400) throw new ProblemError(asProblem(parseJson(text), status, text));
+    if (status >= 400) throw new ProblemError(problemOf(parseJson(text), status, text));
     return text;
   }
 
@@ -128,7 +119,7 @@ export class Client {
       (chunk) => parser.feed(chunk),
     );
     if (problem) throw new ProblemError(problem);
-    if (status >= 400) throw new ProblemError(asProblem(parseJson(text), status, text));
+    if (status >= 400) throw new ProblemError(problemOf(parseJson(text), status, text));
     if (answer === undefined)
       throw new CommandError(
         'The service stopped in the middle of its answer.',
@@ -144,33 +135,22 @@ export class Client {
 
   private async raw<Name extends RouteName>(
     name: Name,
-    { params = {}, query, body, headers = {} }: CallOptions<Name>,
+    options: CallOptions<Name>,
     onChunk?: (chunk: string) => void,
   ): Promise<RawAnswer> {
-    const { method, path } = paths[name];
-    const filled = path.replace(/\{(\w+)\}/g, (_, key: string) =>
-      encodeURIComponent(valueAt(params, key) ?? ''),
-    );
-    const search = query
-      ? `?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`
-      : '';
-    const payload = body === undefined ? undefined : Buffer.from(JSON.stringify(body));
+    const { method, path, headers, body } = requestOf(name, this.who, options);
     const send = await sender(this.url);
     return new Promise((resolve, reject) => {
       const call = send(
-        `${this.url}/api/v1${filled}${search}`,
+        `${this.url}${path}`,
         {
-          method: method.toUpperCase(),
+          method,
           ...(this.url.startsWith('https:') ? {} : { agent: this.#agent }),
           timeout: 120_000,
           headers: {
-            Accept: 'application/json',
-            'Syndexa-Who': this.who,
-            ...(this.#token === undefined ? {} : { Authorization: `Bearer ${this.#token}` }),
-            ...(payload
-              ? { 'Content-Type': 'application/json', 'Content-Length': String(payload.length) }
-              : {}),
             ...headers,
+            ...(this.#token === undefined ? {} : { Authorization: `Bearer ${this.#token}` }),
+            ...(body === undefined ? {} : { 'Content-Length': String(Buffer.byteLength(body)) }),
           },
         },
         (response) => {
@@ -191,7 +171,7 @@ export class Client {
       );
       call.on('timeout', () => call.destroy(new Error('no answer within two minutes')));
       call.on('error', (error) => reject(unreachable(this.url, error)));
-      call.end(payload);
+      call.end(body);
     });
   }
 }
@@ -210,15 +190,4 @@ function parseJson(text: string): unknown {
   } catch {
     return undefined;
   }
-}
-
-function asProblem(parsed: unknown, status: number, text: string): Problem {
-  if (parsed && typeof parsed === 'object' && 'code' in parsed) return parsed as Problem;
-  return {
-    type: 'about:blank',
-    title: 'No answer',
-    status,
-    code: 'internal',
-    detail: `The service answered ${status}: ${text.slice(0, 200)}`,
-  };
 }

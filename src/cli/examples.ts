@@ -27,7 +27,10 @@ export const examples: Record<string, readonly string[]> = {
     'syndexa title add tidewick --name Tidewick --android example.saltmarsh.tidewick --test debug staging --production release',
   ],
   'secret allow': ['syndexa secret allow COBALT_HERON_INVENTORY --host 127.0.0.1:4871'],
+  'secret disallow': ['syndexa secret disallow COBALT_HERON_INVENTORY --host 127.0.0.1:4871'],
   'token add': ['syndexa token add build-server --role viewer'],
+  'token list': ['syndexa token list'],
+  'token revoke': ['syndexa token revoke build-server'],
   'placement add': [
     'syndexa placement add tidewick moon-page-banner --format banner --refresh 60s --network cobalt-heron',
   ],

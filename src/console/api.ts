@@ -1,8 +1,7 @@
-import { valueAt } from '../core/text/own-values.js';
 import { printableLines } from '../core/text/printable.js';
-import { paths } from '../api/paths.js';
+import { problemOf, requestOf, type CallOptions } from '../api/call.js';
 import type { Problem } from '../api/problem.js';
-import type { AnswerOf, BodyOf, QueryOf, RouteName } from '../api/routes.js';
+import type { AnswerOf, RouteName } from '../api/routes.js';
 
 /** The service said no, or could not be reached. */
 export class CallError extends Error {
@@ -12,38 +11,17 @@ export class CallError extends Error {
   }
 }
 
-interface CallOptions<Name extends RouteName> {
-  params?: Record<string, string>;
-  query?: QueryOf<Name>;
-  body?: BodyOf<Name>;
-  headers?: Record<string, string>;
-  signal?: AbortSignal;
-}
-
 /** Makes one call of the HTTP interface. */
 export async function call<Name extends RouteName>(
   name: Name,
-  options: CallOptions<Name> = {},
+  { signal, ...options }: CallOptions<Name> & { signal?: AbortSignal } = {},
 ): Promise<AnswerOf<Name>> {
-  const { params = {}, query, body, headers = {}, signal } = options;
-  const { method, path } = paths[name];
-  const filled = path.replace(/\{(\w+)\}/g, (_whole, key: string) =>
-    encodeURIComponent(valueAt(params, key) ?? ''),
-  );
-  const search = query
-    ? `?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`
-    : '';
+  const { path, body, ...request } = requestOf(name, 'console', options);
   let response: Response;
   try {
-    response = await fetch(`/api/v1${filled}${search}`, {
-      method: method.toUpperCase(),
-      headers: {
-        Accept: 'application/json',
-        'Syndexa-Who': 'console',
-        ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
-        ...headers,
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    response = await fetch(path, {
+      ...request,
+      ...(body === undefined ? {} : { body }),
       ...(signal ? { signal } : {}),
     });
   } catch (error) {
@@ -58,19 +36,8 @@ export async function call<Name extends RouteName>(
     });
   }
   const value: unknown = printableLines(await response.json().catch(() => null));
-  if (!response.ok) throw new CallError(asProblem(value, response.status));
+  if (!response.ok) throw new CallError(problemOf(value, response.status));
   return value as AnswerOf<Name>;
-}
-
-function asProblem(value: unknown, status: number): Problem {
-  if (value && typeof value === 'object' && 'code' in value) return value as Problem;
-  return {
-    type: 'about:blank',
-    title: 'No answer',
-    status,
-    code: 'internal',
-    detail: `The service answered ${status}.`,
-  };
 }
 
 /** The ETag that names a version. */

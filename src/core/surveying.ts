@@ -1,3 +1,4 @@
+import { platformNames } from './words/names.js';
 import type { Profile } from './network/model.js';
 import { recogniser } from './network/recognise.js';
 import type { Title } from './roster/model.js';
@@ -92,7 +93,7 @@ function apart(parts: readonly SurveyedPart[]): StackSurvey {
 /** Of several parts, each is left with the editions that are the title's own: what is wired is one of each platform. */
 function ofTitle(parts: readonly SurveyedPart[], { editions }: Survey, title: Title | null): SurveyedPart[] {
   if (!title || parts.length < 2) return [...parts];
-  const own = (['android', 'ios'] as const).map((platform) => editionOf(editions, title, platform));
+  const own = platformNames.map((platform) => editionOf(editions, title, platform));
   return parts.map((part) => ({
     ...part,
     survey: {

@@ -1,3 +1,4 @@
+import { platformNames } from '../core/words/names.js';
 import type { Reading } from '../core/board/board.js';
 import { summaryOf, withAcceptances } from '../core/checks/accepted.js';
 import { runChecks } from '../core/checks/run.js';
@@ -243,7 +244,7 @@ export class TreeWork {
       ),
     );
     const matching = this.context.roster.identifiers().flatMap(({ id, editions }) => {
-      const bears = (['android', 'ios'] as const).some(
+      const bears = platformNames.some(
         (platform) => editions[platform] && seen.has(`${platform} ${editions[platform].identifier}`),
       );
       return bears ? [id] : [];
@@ -257,7 +258,7 @@ export class TreeWork {
     { survey }: SurveyRun,
     { findings }: CheckReport,
   ): void {
-    for (const platform of ['android', 'ios'] as const) {
+    for (const platform of platformNames) {
       const edition = editionOf(survey.editions, title, platform);
       if (!edition) continue;
       const mine = <Item extends { platform: string; module: string }>(items: readonly Item[]) =>

@@ -151,8 +151,10 @@ describe('a sixth network, known by a YAML file alone', () => {
     expect((await run('secret list')).out).toContain('held nowhere');
     await good('secret set LANTERN', { input: 'lantern-key-of-the-test\n' });
     expect(statSync(join(home, 'secrets')).mode & 0o777).toBe(0o600);
+    expect((await run('secret list')).out).toContain('may be sent nowhere yet:');
+    await good(`secret allow LANTERN --host ${new URL(partner.url).host}`);
     expect(shaped('secrets', await good('secret list --json'))).toMatchObject([
-      { name: 'LANTERN', from: 'file' },
+      { name: 'LANTERN', from: 'file', hosts: [new URL(partner.url).host] },
     ]);
     await good(
       'title add kelp --name Kelp --android example.brine.kelp --ios example.brine.kelp --test debug --production release',

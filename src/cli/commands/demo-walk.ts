@@ -94,7 +94,7 @@ async function oneTree(io: Io, paint: Paint, places: WalkPlaces, title: string):
 async function fromNothing(io: Io, paint: Paint, places: WalkPlaces): Promise<void> {
   const { trees, home, partner } = places;
   const empty = join(home, 'from-nothing');
-  await mkdir(empty, { recursive: true });
+  await mkdir(empty, { recursive: true, mode: 0o700 });
   await cp(join(home, 'partner.json'), join(empty, 'partner.json'));
   const env = { ...io.env, SYNDEXA_HOME: empty, SYNDEXA_PARTNERS: partner.url, SYNDEXA_URL: undefined };
   io.out(

@@ -26,7 +26,7 @@ export async function demo(
 ): Promise<number> {
   const home = join(homeFolder(io.env), 'demo');
   await rm(home, { recursive: true, force: true });
-  await mkdir(home, { recursive: true });
+  await mkdir(home, { recursive: true, mode: 0o700 });
   const trees = join(home, 'trees');
   await cp(join(demoFolder(), 'trees'), trees, { recursive: true });
   const site = await developerSite(join(home, 'site'));

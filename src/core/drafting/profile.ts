@@ -1,3 +1,4 @@
+import { platformNames } from '../words/names.js';
 import * as z from 'zod';
 import type { Declared } from '../facts/declared.js';
 import { Format, Platform, Slug, type Platform as PlatformName } from '../words/words.js';
@@ -8,7 +9,10 @@ export const ProfileAnswers = z
     id: Slug,
     name: z.string().min(2).max(60),
     about: z.string().min(8).max(400).optional(),
-    platforms: z.array(Platform).min(1).default(['android', 'ios']),
+    platforms: z
+      .array(Platform)
+      .min(1)
+      .default([...platformNames]),
     formats: z.array(Format).min(1).default(['banner']),
     app: z
       .partialRecord(Platform, z.string().min(3).max(200))
@@ -40,7 +44,7 @@ export function answersFrom(stem: string, declared: readonly Declared[]): z.inpu
   return {
     id: stem.replace(/[^a-z0-9-]/g, '') || 'network',
     name: stem.charAt(0).toUpperCase() + stem.slice(1),
-    platforms: platforms.length > 0 ? platforms : ['android', 'ios'],
+    platforms: platforms.length > 0 ? platforms : [...platformNames],
     app: {
       ...(app.android ? { android: app.android } : {}),
       ...(app.ios ? { ios: app.ios } : {}),

@@ -1,3 +1,4 @@
+import { platformNames } from '../words/names.js';
 import type { Platform } from '../words/words.js';
 import { networksOf, type PlacebookPlacement, type PlacebookStage } from './model.js';
 
@@ -14,7 +15,7 @@ export function placementNames(books: SharedBooks): string[] {
 }
 
 export function platformsOf(books: SharedBooks): Platform[] {
-  return (['android', 'ios'] as const).filter((platform) => books[platform]);
+  return platformNames.filter((platform) => books[platform]);
 }
 
 /** The networks to try on either platform, in order. */

@@ -1,3 +1,4 @@
+import { platformNames } from '../words/names.js';
 import { valueAt } from '../text/own-values.js';
 import { Document, isMap, isScalar, YAMLMap, type Node } from 'yaml';
 import { fieldProblems, readYaml, type FieldProblem } from '../formats/yaml/read.js';
@@ -20,7 +21,7 @@ const keyOrder = [
   ['syndexa', 'revision', 'publisher', 'titles'],
   ['name', 'domain', 'accounts', 'credentials', 'audience', 'stages', 'editions', 'networks', 'placements'],
   ['format', 'where', 'settings', 'units'],
-  ['android', 'ios'],
+  [...platformNames],
   ['test', 'production'],
 ].flat();
 

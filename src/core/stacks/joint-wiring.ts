@@ -1,3 +1,4 @@
+import { platformNames } from '../words/names.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../placebook/contents.js';
 import { placebookMark, sameMade, type PlacebookOptions } from '../placebook/model.js';
 import type { SharedBooks } from '../placebook/shared.js';
@@ -18,9 +19,7 @@ import type { StackWiring, UnwireContext, WireContext } from './stack.js';
 
 /** The editions of the title that a tree builds, Android first. */
 export function titleEditions({ title, survey }: Pick<WireContext, 'title' | 'survey'>): SurveyEdition[] {
-  return (['android', 'ios'] as const).flatMap(
-    (platform) => editionOf(survey.editions, title, platform) ?? [],
-  );
+  return platformNames.flatMap((platform) => editionOf(survey.editions, title, platform) ?? []);
 }
 
 /** Whether any of the networks to wire is used on a platform that the tree builds. */
@@ -32,7 +31,7 @@ export function isAnyEnrolled(context: WireContext): boolean {
 
 /** The platform that a change of both is told under: the first on which the title uses the network. */
 export function platformOf({ title, survey }: WireContext, network: string): Platform | undefined {
-  return (['android', 'ios'] as const).find(
+  return platformNames.find(
     (platform) =>
       isEnrolled(title, network, platform) &&
       survey.editions.some((edition) => edition.platform === platform),

@@ -1,3 +1,4 @@
+import { platformNames } from '../../core/words/names.js';
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 export const accounts = sqliteTable(
@@ -20,7 +21,7 @@ export const apps = sqliteTable(
     network: text('network').notNull(),
     account: integer('account').notNull(),
     id: text('id').notNull(),
-    platform: text('platform', { enum: ['android', 'ios'] }).notNull(),
+    platform: text('platform', { enum: platformNames }).notNull(),
     identifier: text('identifier').notNull(),
     name: text('name').notNull(),
     audience: text('audience').notNull(),
@@ -40,7 +41,7 @@ export const units = sqliteTable(
     account: integer('account').notNull(),
     id: text('id').notNull(),
     app: text('app'),
-    platform: text('platform', { enum: ['android', 'ios'] }).notNull(),
+    platform: text('platform', { enum: platformNames }).notNull(),
     format: text('format').notNull(),
     name: text('name').notNull(),
     status: text('status', { enum: ['active', 'paused', 'removed'] }).notNull(),
@@ -70,7 +71,7 @@ export const answers = sqliteTable(
 export const listings = sqliteTable(
   'listings',
   {
-    platform: text('platform', { enum: ['android', 'ios'] }).notNull(),
+    platform: text('platform', { enum: platformNames }).notNull(),
     identifier: text('identifier').notNull(),
     name: text('name').notNull(),
     site: text('site'),

@@ -1,3 +1,4 @@
+import { platformNames } from '../../core/words/names.js';
 import { Slug } from '../../core/words/words.js';
 import { entryAt, valueAt } from '../../core/text/own-values.js';
 import type { Request, Router } from 'express';
@@ -27,7 +28,7 @@ export function rosterRoutes(router: Router, context: ServiceContext, work: Rost
         id,
         name: title.name,
         version,
-        platforms: (['android', 'ios'] as const).filter((platform) => title.editions[platform]),
+        platforms: platformNames.filter((platform) => title.editions[platform]),
         networks: [
           ...new Set([
             ...Object.keys(title.networks),

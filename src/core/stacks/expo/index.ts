@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import { placeAt } from '../../facts/place.js';
 import type { Declared } from '../../facts/declared.js';
 import type { Tree } from '../../tree/tree.js';
@@ -54,7 +55,7 @@ function declaredInExpo(tree: Tree, root: string): Declared[] {
   return manifest.dependencies
     .filter(({ section }) => section === 'dependencies')
     .flatMap((asked) =>
-      (['android', 'ios'] as const).map((platform): Declared => ({
+      platformNames.map((platform): Declared => ({
         platform,
         kind: 'dependency',
         name: asked.name,

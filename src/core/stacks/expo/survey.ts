@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import type { Platform } from '../../words/words.js';
 import { mergeVariants } from '../../facts/merge.js';
 import type { Fact, SurveyEdition } from '../../facts/model.js';
@@ -20,9 +21,7 @@ export function surveyExpo(tree: Tree, root: string, context: SurveyContext): St
   const project = expoAt(tree, root);
   if (!project) return { editions: [], facts: [], unresolved: [] };
   const builds = buildsOf(project, context.title);
-  const editions = (['android', 'ios'] as const).map((platform) =>
-    editionOf(tree, project, builds, platform),
-  );
+  const editions = platformNames.map((platform) => editionOf(tree, project, builds, platform));
   const config = editions.map((edition) => configFacts(tree, builds, edition, context));
   const files = bundledFiles(tree, asScripts(project));
   const code = sharedCodeFacts(tree, files, {

@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import { appendJson, removeJson, setJson } from '../../formats/json/edit.js';
 import { jsonValue, nodesAt, readJson } from '../../formats/json/read.js';
 import { valueAt } from '../../formats/app-config/resolve.js';
@@ -123,7 +124,7 @@ export function unwireConfig(
 }
 
 function isUsed(title: Title, network: string): boolean {
-  return (['android', 'ios'] as const).some((platform) => isEnrolled(title, network, platform));
+  return platformNames.some((platform) => isEnrolled(title, network, platform));
 }
 
 function edit({ texts }: Work, path: string, change: (text: string) => string): void {
@@ -208,7 +209,7 @@ function scriptEntry({ context }: Work, profile: Profile, title: Title): PluginI
   const fields = pluginFields(profile);
   const name = packageFor(profile, 'expo')?.package;
   if (!fields || name === undefined) return undefined;
-  const held = (['android', 'ios'] as const).flatMap((platform) => {
+  const held = platformNames.flatMap((platform) => {
     const field = fields[platform];
     const ids = expectedIds(title, [profile], platform).filter(({ kind }) => kind === 'app');
     const of = (stage: 'test' | 'production') => ids.find((one) => one.stage === stage)?.id;

@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import type { Declared } from '../../facts/declared.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
@@ -58,7 +59,7 @@ function declaredInProject(tree: Tree, root: string): Declared[] {
   const references = entriesOf(tree, project.path).flatMap((entry) =>
     entry.is === 'item' && entry.type === 'PackageReference' ? [entry] : [],
   );
-  return (['android', 'ios'] as const)
+  return platformNames
     .filter((platform) => project.frameworks[platform] !== undefined)
     .flatMap((platform) =>
       references.flatMap(({ path, element, metadata }): Declared[] => {

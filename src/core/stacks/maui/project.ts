@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import { platformIn } from '../../formats/msbuild/conditions.js';
 import type { Platform } from '../../words/words.js';
 import { compareVersions } from '../../text/versions.js';
@@ -150,7 +151,7 @@ export function isCompiledFor(
   tree: Tree,
   project: MauiProject,
 ): (path: string, platform: Platform) => boolean {
-  const removed = (['android', 'ios'] as const).map((platform) => {
+  const removed = platformNames.map((platform) => {
     const items = buildOf(tree, project, platform, project.configurations.at(-1) ?? 'Release').items(
       'Compile',
     );

@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import { mergeVariants } from '../../facts/merge.js';
 import type { Fact, SurveyEdition, Unresolved } from '../../facts/model.js';
 import { shippingIdentifier } from '../../roster/variant-stages.js';
@@ -71,7 +72,7 @@ export function surveyMaui(tree: Tree, root: string, context: SurveyContext): St
 
 /** An edition for each platform that the project is built for. */
 export function editionsOf(tree: Tree, project: MauiProject, { title }: SurveyContext): SurveyEdition[] {
-  return (['android', 'ios'] as const).flatMap((platform): SurveyEdition[] => {
+  return platformNames.flatMap((platform): SurveyEdition[] => {
     if (project.frameworks[platform] === undefined) return [];
     const variants = variantsOf(project, title);
     const identifiers = Object.fromEntries(

@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import {
   addItem,
   removeGroup,
@@ -206,7 +207,7 @@ export function unwireMauiPackages(tree: Tree, project: MauiProject, context: Un
   const path = feedFile(tree, project);
   const document = path === undefined ? undefined : tree.text(path);
   const root = path === undefined ? undefined : tree.read(path, readXml)?.root;
-  const needed = (['android', 'ios'] as const).some((platform) =>
+  const needed = platformNames.some((platform) =>
     othersNeedOn(
       context,
       platform,

@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import type { Platform } from '../../words/words.js';
 import type { Span } from '../../text/problem.js';
 import { named, childOf } from '../../syntax/shape.js';
@@ -35,14 +36,14 @@ function readConfig(text: string): Omit<LinkingConfig, 'path'> & { problems: [] 
     for (const object of objectsIn(root, 0)) {
       for (const [name, entry] of entriesOf(valueAt(object, ['dependencies']))) {
         const platforms = valueAt(entry, ['platforms']);
-        const off = (['android', 'ios'] as const).filter((platform) => {
+        const off = platformNames.filter((platform) => {
           const given = platforms && valueAt(platforms, [platform]);
           return given?.type === 'null' || given?.type === 'false';
         });
         if (off.length > 0)
           excluded.push({ package: name, platforms: off, start: entry.startIndex, end: entry.endIndex });
       }
-      for (const platform of ['android', 'ios'] as const) {
+      for (const platform of platformNames) {
         const folder = valueAt(object, ['project', platform, 'sourceDir']);
         if (folder?.type === 'string') sourceDirs[platform] = folder.text.slice(1, -1);
       }

@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import { valueAt } from '../../text/own-values.js';
 import type { Platform } from '../../words/words.js';
 import { isWithin } from '../../text/paths.js';
@@ -46,7 +47,7 @@ function sourceFolders(tree: Tree, { root, manifest }: ReactNativeProject): stri
 const ends: Readonly<Record<string, readonly Platform[]>> = {
   android: ['android'],
   ios: ['ios'],
-  native: ['android', 'ios'],
+  native: platformNames,
   web: [],
   windows: [],
   macos: [],

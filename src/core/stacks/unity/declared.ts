@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import type { Span } from '../../text/problem.js';
 import type { Declared } from '../../facts/declared.js';
 import { placeAt } from '../../facts/place.js';
@@ -12,7 +13,7 @@ export function declaredInUnity(tree: Tree, root: string): Declared[] {
   if (!project?.packages) return [];
   const { path } = project.packages;
   const place = (span: Span) => placeAt(path, tree.text(path), span);
-  const platforms = (['android', 'ios'] as const).filter((platform) => identifierEntry(project, platform));
+  const platforms = platformNames.filter((platform) => identifierEntry(project, platform));
   return platforms.flatMap((platform): Declared[] => [
     ...askedPackages(project)
       .filter(({ name }) => !name.startsWith('com.unity.'))

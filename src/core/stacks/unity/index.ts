@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Recognition, Stack } from '../stack.js';
 import { standingTemplates } from './android-files.js';
@@ -46,7 +47,7 @@ export const unity: Stack = {
 
 function recognition(tree: Tree, project: UnityProject): Recognition {
   const { root, path, editor, packages } = project;
-  const platforms = (['android', 'ios'] as const).filter((platform) => identifierEntry(project, platform));
+  const platforms = platformNames.filter((platform) => identifierEntry(project, platform));
   const evidence = [
     platforms.length > 0
       ? `${path} has an identifier for ${platforms.map((one) => (one === 'ios' ? 'iOS' : 'Android')).join(' and ')}`

@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import { mergeVariants } from '../../facts/merge.js';
 import type { Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
@@ -66,7 +67,7 @@ export function surveyUnity(tree: Tree, root: string, context: SurveyContext): S
 
 /** An edition for each platform that the settings give an identifier. */
 export function editionsOf(tree: Tree, project: UnityProject, { title }: SurveyContext): SurveyEdition[] {
-  return (['android', 'ios'] as const).flatMap((platform): SurveyEdition[] => {
+  return platformNames.flatMap((platform): SurveyEdition[] => {
     const identifier = identifierEntry(project, platform);
     if (!identifier) return [];
     const variants = variantsOf(title);

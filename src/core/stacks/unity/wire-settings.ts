@@ -1,3 +1,4 @@
+import { platformNames } from '../../words/names.js';
 import { valueAt } from '../../text/own-values.js';
 import { addUnityEntry, removeUnityEntry, setUnityValue } from '../../formats/unity-yaml/edit.js';
 import { unityNode, readUnityYaml } from '../../formats/unity-yaml/read.js';
@@ -37,7 +38,7 @@ export function wireSymbols(tree: Tree, project: UnityProject, context: WireCont
   const networks = new Set<string>();
   const platforms: Platform[] = [];
   let { text } = document;
-  for (const platform of ['android', 'ios'] as const) {
+  for (const platform of platformNames) {
     // An entry for one platform moves those of the other, so each is looked for in what was made so far.
     const { names, map, entry } = symbolsIn(readUnityYaml(text), platform);
     const mine = asking.filter(({ on }) => on.includes(platform)).map(({ profile }) => profile);
@@ -77,7 +78,7 @@ export function unwireSymbols(tree: Tree, project: UnityProject, context: Unwire
   const { network, added } = context;
   if (!document) return [];
   let { text } = document;
-  for (const platform of ['android', 'ios'] as const) {
+  for (const platform of platformNames) {
     const { names, map, entry } = symbolsIn(readUnityYaml(text), platform);
     const gone = symbolsAsked(network).filter(
       (name) =>
