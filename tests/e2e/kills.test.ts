@@ -15,7 +15,12 @@ let home: string;
 beforeEach(() => {
   home = temporaryFolder();
 });
-afterEach(() => rmSync(home, { recursive: true, force: true }));
+const running = new Set<ChildProcess>();
+afterEach(() => {
+  for (const child of running) child.kill('SIGKILL');
+  running.clear();
+  rmSync(home, { recursive: true, force: true });
+});
 
 interface Served {
   api: (path: string) => string;
@@ -31,6 +36,7 @@ async function serve(env: Record<string, string> = {}): Promise<Served> {
       stdio: ['ignore', 'pipe', 'inherit'],
     },
   );
+  running.add(child);
   const url = await new Promise<string>((resolve, reject) => {
     child.stdout!.setEncoding('utf8').once('data', (line: string) => resolve(/http:\S+/.exec(line)![0]));
     child.once('exit', () => reject(new Error('The service ended.')));

@@ -178,8 +178,9 @@ export class TreeWrites {
       await this.settleLocked({ identity, files, journals });
       throw error;
     }
-    await journals.complete(journal);
+    // The marker goes first: as long as the journal is pending, whoever comes next knows whose it is.
     await unmark(identity.path, journal.marker);
+    await journals.complete(journal);
   }
 
   /** Settles the pending write, if there is one. The tree's lock is held. */
@@ -200,13 +201,14 @@ export class TreeWrites {
         else await restore(files, journals, journal, index);
       }
       for (const folder of [...journal.folders].reverse()) await files.dropFolder(folder);
+      await unmark(identity.path, journal.marker);
       if (leftAlone.length > 0) kept = await journals.setAside(journal);
       else await journals.drop();
     } else {
       await dropEmptyFolders(files, journal);
+      await unmark(identity.path, journal.marker);
       await journals.complete(journal);
     }
-    await unmark(identity.path, journal.marker);
     return { journal, outcome, leftAlone, kept };
   }
 }
