@@ -24,8 +24,8 @@ try {
     apart.again.push(survey());
     apart.theirs.push(search());
   }
-  report('first survey, service started for it, against rg', 2.5, apart.anew, apart.theirs);
-  report('next survey, service started for it, against rg', 2.5, apart.again, apart.theirs);
+  report('first survey, service started for it, against rg', 8, apart.anew, apart.theirs);
+  report('next survey, service started for it, against rg', 5, apart.again, apart.theirs);
 
   const byClient = { first: [], restarted: [], second: [], changed: [], plain: [] };
   const inside = { first: [], second: [], changed: [] };
@@ -72,8 +72,8 @@ try {
     await ended(service);
   }
   const { plain } = byClient;
-  report('first survey, with a running service, against rg', 1.5, byClient.first, plain);
-  report('first survey after it was started again, against rg', 1.5, byClient.restarted, plain);
+  report('first survey, with a running service, against rg', 4, byClient.first, plain);
+  report('first survey after it was started again, against rg', 4, byClient.restarted, plain);
   report('second survey, with a running service, against rg', 1.5, byClient.second, plain);
   report('survey after one file changed, against rg', 1.5, byClient.changed, plain);
   report('in the service: second survey against the first', 0.3, inside.second, inside.first);
