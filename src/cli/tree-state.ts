@@ -2,6 +2,7 @@ import { printableName } from '../core/text/printable.js';
 import type { WriteEntry } from '../api/trees.js';
 import type { Io } from './io.js';
 import { homeFolder } from './connect.js';
+import { counted } from './render/places.js';
 
 /**
  * Reports what is odd about a tree before it is read: a write that was interrupted, one that is under way, and markers
@@ -28,7 +29,7 @@ export function interruptedText(
 ): string {
   const name = printableName(folder);
   return (
-    `▲ A write to ${name} was interrupted (${what}, ${title}, ${at}). Some of its ${files.length} files may be written and others not.\n` +
+    `▲ A write to ${name} was interrupted (${what}, ${title}, ${at}). Until it is settled, the tree may hold half of it (${counted(files.length, 'file')}).\n` +
     `  Take it back with: syndexa undo ${name}\n` +
     `  Or finish it with: syndexa wire ${name} --title ${title} --write\n`
   );

@@ -4,7 +4,9 @@ import { chromium, type Browser, type Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 // @ts-expect-error -- plain JavaScript, shared with the scripts
 import { chromiumFlags, chromiumPath } from '../../scripts/browser.mjs';
+import { editOf } from '../support/edits.js';
 import { http, temporaryFolder, testService, type TestService } from '../support/service.js';
+import { buildTreeWriter, startWriter } from '../support/tree-writer.js';
 import { filesBelow, root } from '../support/trees.js';
 
 let browser: Browser;
@@ -60,6 +62,21 @@ const states = () =>
     .evaluateAll((cells) => cells.map((cell) => (cell as HTMLElement).dataset.state));
 
 describe('the console', () => {
+  it('says that a write to the tree was interrupted, and how to go on', async () => {
+    const at = await demo();
+    const scripts = temporaryFolder();
+    const path = 'android/build.gradle.kts';
+    const edit = editOf(path, readFileSync(join(at, path), 'utf8'), '// written\n');
+    writeFileSync(join(scripts, 'edits.json'), JSON.stringify([edit]));
+    const writer = await buildTreeWriter(scripts);
+    await startWriter(process.execPath, [writer, at, join(scripts, 'edits.json'), service.home, '0']).ended;
+    await page.goto(`${service.url}/titles/tidewick`);
+    const notice = page.getByRole('alert');
+    await notice.getByText('was interrupted').waitFor();
+    expect(await notice.textContent()).toContain(`syndexa undo ${at}`);
+    rmSync(scripts, { recursive: true });
+  });
+
   it('begins with what to do first, and keeps what was typed when it is refused', async () => {
     await page.goto(service.url);
     await page.getByRole('heading', { name: 'Which title do you want to keep true?' }).waitFor();

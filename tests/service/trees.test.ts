@@ -69,6 +69,38 @@ describe('trees in the service', () => {
     });
   });
 
+  it.each([
+    '../x.kt',
+    'a/../../x.kt',
+    '/etc/passwd',
+    'a//x.kt',
+    './x.kt',
+    'a\u0000b',
+    'a\u001b[31m',
+    'a\u202eb',
+    '',
+    'a\ud800',
+  ])('take no file, folder or gap at %j', async (path) => {
+    const file = { path, hash: hash('x'), size: 1 };
+    for (const manifest of [
+      { name: 'kelp', files: [file] },
+      { name: 'kelp', files: [], folders: [path] },
+      { name: 'kelp', files: [], skipped: [{ path, reason: 'Not read: it is odd.' }] },
+    ])
+      expect((await http(api('/snapshots'), 'POST', manifest)).status).toBe(422);
+  });
+
+  it.each(['/etc', '/', '..', 'relative', '', '/proc/self/cwd'])(
+    'are not opened or linked at %j',
+    async (path) => {
+      for (const [call, body] of [
+        ['/folders', { path }],
+        ['/trees', { title: 'kelp', path }],
+      ] as const)
+        expect([403, 404, 422]).toContain((await http(api(call), 'POST', body)).status);
+    },
+  );
+
   it('are surveyed with progress as server-sent events', async () => {
     const id = await send({ ...androidFiles(), ...iosFiles() });
     const { text, headers } = await http(

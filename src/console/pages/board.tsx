@@ -6,7 +6,7 @@ import { cellState } from '../../core/board/cell-state.js';
 import { platformNames } from '../components/platform-names.js';
 import { IdText } from '../components/id-text.js';
 import { Empty, Failure, Loading, SeverityMark } from '../components/states.js';
-import { useBoard } from '../queries.js';
+import { useBoard, useTrees } from '../queries.js';
 
 /** The board: one row a placement and network, platforms and stages side by side. */
 export function BoardPage() {
@@ -27,6 +27,7 @@ export function BoardPage() {
           <>Each cell tells what the record holds, and whether the tree that was last read would build it.</>
         )}
       </p>
+      <Interrupted title={title} />
       <div className="summary">
         {editions.map((edition) => (
           <EditionSummary key={edition.platform} title={title} edition={edition} />
@@ -44,6 +45,30 @@ export function BoardPage() {
         <Ledger board={board.data} />
       )}
     </main>
+  );
+}
+
+/** A write to a linked tree that was interrupted: until it is settled, what is read of that tree may be half of it. */
+function Interrupted({ title }: { title: string }) {
+  const trees = useTrees();
+  return (trees.data ?? []).map(({ id, path, title: of, interrupted }) =>
+    of !== title || interrupted === null ? null : (
+      <div key={id} className="problem" role="alert">
+        <strong>
+          A write to {path} was interrupted ({interrupted.what},{' '}
+          {interrupted.at.slice(0, 16).replace('T', ' ')}).
+        </strong>
+        <div>
+          Until it is settled, the tree may hold half of it ({interrupted.files.length}{' '}
+          {interrupted.files.length === 1 ? 'file' : 'files'}). Take it back with{' '}
+          <code>syndexa undo {path}</code>, or finish it with{' '}
+          <code>
+            syndexa wire {path} --title {title} --write
+          </code>
+          .
+        </div>
+      </div>
+    ),
   );
 }
 

@@ -89,7 +89,8 @@ export class CollectWork {
       ...(columns ? { columns } : {}),
       ...(separator === undefined ? {} : { separator }),
     };
-    const read = readUnitTable(table, profile, options);
+    // A table is a network's answer too: a key that it repeats stops here.
+    const read = readUnitTable(this.context.secrets.cleaner()(table), profile, options);
     if (read.fault) {
       const { message, fix, line } = read.fault;
       throw new ServiceError('invalid', message, {
