@@ -59,3 +59,11 @@ export function outgoing(text: string): string {
     .map((part, index) => (index % 2 === 0 ? printableText(part) : `\u001b[${part}m`))
     .join('');
 }
+
+/**
+ * The text of a table, whose library ends and begins colours anew at the edges of cells: those codes count as ours. They
+ * are bold, dim and the ends of colours only, so a name in a cell gains nothing by holding one.
+ */
+export function tableText(table: { toString(): string }): string {
+  return table.toString().replace(/\u001b\[(1|2|22|39)m/g, (_, code: string) => `\u001b[${code};${token}m`);
+}

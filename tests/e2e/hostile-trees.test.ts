@@ -194,3 +194,22 @@ describe('names that every object has', () => {
     expect([code, out.includes('function')]).toEqual([0, false]);
   });
 });
+
+describe('our own colours', () => {
+  it('come through, in tables too', async () => {
+    put(androidFiles());
+    await syndexa(['token', 'add', 'gone', '--role', 'viewer'], home);
+    await syndexa(['token', 'revoke', 'gone'], home);
+    for (const args of [
+      ['board', 'kelp'],
+      ['steps', 'kelp'],
+      ['title', 'list'],
+      ['id', 'list', 'kelp'],
+      ['token', 'list'],
+      ['check', tree, '--title', 'kelp'],
+    ]) {
+      const { out, err } = await syndexa(args, home, { env: { FORCE_COLOR: '1', NO_COLOR: '' } });
+      expect([args, `${out}${err}`.includes('\\x1b')]).toEqual([args, false]);
+    }
+  });
+});

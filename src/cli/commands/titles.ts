@@ -1,3 +1,4 @@
+import { tableText } from '../paint.js';
 import { valueAt } from '../../core/text/own-values.js';
 import type { TitleRecord } from '../../api/titles.js';
 import type { Platform, Stage, Format } from '../../core/words/words.js';
@@ -38,7 +39,7 @@ export function listTitles(io: Io, options: Output): Promise<number> {
       io,
       options,
       titles,
-      titles.length > 0 ? table.toString() : 'There are no titles yet: add one with syndexa title add NAME.',
+      titles.length > 0 ? tableText(table) : 'There are no titles yet: add one with syndexa title add NAME.',
     );
   });
 }
@@ -176,7 +177,7 @@ export function listPlacements(io: Io, id: string, options: Output): Promise<num
       options,
       title.placements,
       Object.keys(title.placements).length > 0
-        ? table.toString()
+        ? tableText(table)
         : `${id} has no placements yet: syndexa placement add ${id} NAME --format banner.`,
     );
   });
@@ -280,7 +281,7 @@ export function listIds(io: Io, id: string, options: Output): Promise<number> {
       io,
       options,
       cells,
-      cells.length > 0 ? table.toString() : `${id} has no IDs yet: syndexa id set puts the first one in.`,
+      cells.length > 0 ? tableText(table) : `${id} has no IDs yet: syndexa id set puts the first one in.`,
     );
   });
 }

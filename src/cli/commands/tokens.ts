@@ -1,3 +1,4 @@
+import { tableText } from '../paint.js';
 import type { OpenTokens } from '../../service/access/open-tokens.js';
 import type { Role, TokenEntry } from '../../api/roles.js';
 import { homeFolder } from '../connect.js';
@@ -57,7 +58,7 @@ function tokensTable(all: readonly TokenEntry[], paint: Paint): string {
       minute(lastUsedAt),
       revokedAt === null ? '' : paint.red(`revoked ${minute(revokedAt)}`),
     ]);
-  return table.toString();
+  return tableText(table);
 }
 
 /** `syndexa token revoke NAME`. */

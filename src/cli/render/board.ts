@@ -1,3 +1,4 @@
+import { tableText } from '../paint.js';
 import { printableValue } from '../../core/text/printable.js';
 import Table from 'cli-table3';
 import type { Board } from '../../core/board/board.js';
@@ -54,5 +55,5 @@ function tableOf({ rows }: Board, platforms: readonly string[], paint: Paint): s
     });
     table.push([name, networkName, ...states]);
   }
-  return table.toString();
+  return tableText(table);
 }
