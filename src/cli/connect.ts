@@ -64,6 +64,8 @@ export async function connect(io: Io): Promise<Connection> {
     const found = url ? await health(url, agent) : null;
     if (url && found) return remote(new Client(url, who, { roots: found.roots, agent, token }));
   }
+  const { openHome } = await import('../disk/home/home-folder.js');
+  for (const says of openHome(home)) io.err(`▲ ${says}\n`);
   const { startService } = await import('../service/boot.js');
   const service = await startService({ home, port: 0, version, brief: true, env: io.env });
   const client = new Client(service.url, who, { own: true });

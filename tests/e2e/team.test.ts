@@ -1,5 +1,5 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { createServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
@@ -60,6 +60,16 @@ describe('a service for a team', () => {
       2,
       expect.stringContaining('203.0.113.9 is no address of this machine'),
     ]);
+  });
+
+  it('narrows a data folder that others could read, and says so', async () => {
+    chmodSync(home, 0o755);
+    const first = await syndexa(['network', 'list'], home);
+    expect([first.code, first.err]).toEqual([
+      0,
+      `▲ ${home} could be read by others (mode 755); its mode is 700 now.\n`,
+    ]);
+    expect((await syndexa(['network', 'list'], home)).err).toBe('');
   });
 
   it('takes commands by role, and lists and revokes tokens while it runs', async () => {
