@@ -36,7 +36,7 @@ export const faults = {
   'precondition-missing': { status: 428, title: 'The version to change must be named', exit: 2 },
   stale: { status: 409, title: 'The record moved on', exit: 4 },
   'file-changed': { status: 409, title: 'A file changed since it was read', exit: 4 },
-  unauthenticated: { status: 401, title: 'A token is asked for', exit: 2 },
+  unauthenticated: { status: 401, title: 'A token is required', exit: 2 },
   forbidden: { status: 403, title: 'Not allowed', exit: 2 },
   'too-many': { status: 429, title: 'Too many requests', exit: 3 },
   'host-not-approved': { status: 403, title: 'A key may not be sent to this host', exit: 2 },

@@ -23,7 +23,7 @@ export const keys = {
 
 export type Answer<Name extends Parameters<typeof call>[0]> = UseQueryResult<AnswerOf<Name>, CallError>;
 
-/** Who is signed in. Asked again when a call is told that nobody is. */
+/** Who is signed in. Refetched when a call fails because the session ended. */
 export const useSession = (): Answer<'session'> =>
   useQuery({ queryKey: keys.session, queryFn: () => call('session') });
 

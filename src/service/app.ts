@@ -27,7 +27,7 @@ export interface AppOptions {
   consoleFolder: string | null;
   /** Names besides those of loopback under which the service may be asked. */
   names: ReadonlySet<string>;
-  /** Whether a proxy of the owner's stands in front, which says from where a request comes. */
+  /** Whether a trusted proxy in front reports the client address in X-Forwarded-For. */
   behindProxy: boolean;
 }
 

@@ -38,7 +38,7 @@ export interface ServiceOptions {
   requireToken?: boolean;
   /** Names, such as that of a proxy, under which the service may be asked besides its address. */
   hostNames?: readonly string[];
-  /** Whether a proxy of the owner's stands in front, which says from where a request comes. */
+  /** Whether a trusted proxy in front reports the client address in X-Forwarded-For. */
   behindProxy?: boolean;
   /** Folders below which trees may be linked. */
   roots?: readonly string[];

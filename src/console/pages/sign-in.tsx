@@ -28,7 +28,7 @@ export function SignInPage({ signedIn }: { signedIn: () => void }) {
       <p className="brand">Syndexa</p>
       <h1>Who are you?</h1>
       <p>
-        This service is shared, and asks everybody for a token. Whoever runs it makes yours with{' '}
+        This service is shared and requires a token. Its administrator creates one with{' '}
         <code>syndexa token add NAME --role viewer</code>. You stay signed in for twelve hours.
       </p>
       <Form onSubmit={(event) => void signIn(event)}>

@@ -29,7 +29,7 @@ export function hostText({ host, port }: Omit<ApprovedHost, 'secret'>): string {
 }
 
 /**
- * The hosts that the owner approved for each secret. They stand in a file beside the secrets, a `NAME HOST` per line;
+ * The hosts that the owner approved for each secret. They are kept in a file beside the secrets, a `NAME HOST` per line;
  * only who can write to the data folder can change it.
  */
 export class SecretHosts {

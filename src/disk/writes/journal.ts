@@ -108,7 +108,7 @@ export class Journals {
     });
   }
 
-  /** The pending write came about: it can be taken back from now on, or it took another one back. */
+  /** Marks the pending write as done: it becomes a record that can be undone, or removes the record that it undid. */
   async complete({ id, undoes }: Journal): Promise<void> {
     if (undoes !== null) {
       await rm(this.placeOf(undoes), { recursive: true, force: true });
@@ -122,7 +122,7 @@ export class Journals {
       await rm(join(records, old), { recursive: true, force: true });
   }
 
-  /** The pending write did not come about, and nothing of it is left in the tree. */
+  /** Discards the pending write after it failed and the tree was restored. */
   async drop(): Promise<void> {
     const gone = join(this.folder, names.draft);
     await rm(gone, { recursive: true, force: true });

@@ -27,7 +27,7 @@ export async function unmark(base: string, marker: string): Promise<void> {
   await rm(join(base, markerName(marker)), { force: true }).catch(() => undefined);
 }
 
-/** What stands in a tree's root under a name of ours, though no write that is known here made it. */
+/** An entry in a tree's root that has one of our names but was not created by a write this data folder knows. */
 export interface StrangeMarker {
   name: string;
   kind: 'file' | 'folder' | 'link' | 'something else';

@@ -178,7 +178,7 @@ export class TreeWrites {
       await this.settleLocked({ identity, files, journals });
       throw error;
     }
-    // The marker goes first: as long as the journal is pending, whoever comes next knows whose it is.
+    // Remove the marker first: while the journal is pending, recovery still knows that the marker is ours.
     await unmark(identity.path, journal.marker);
     await journals.complete(journal);
   }

@@ -4,7 +4,7 @@ import type { ReadProblem, Span } from '../../text/problem.js';
 import { readJson } from '../json/read.js';
 import { readPlist, type PlistValue } from '../plist/read.js';
 
-/** An identifier as it stands in a list. */
+/** An identifier in a list. */
 export interface ListedId extends Span {
   /** As it is written. */
   written: string;

@@ -8,6 +8,6 @@ export interface FoundString {
   sourceSet: string;
   place: Place;
   step: ChainStep;
-  /** The resource as it stands in a file; undefined when a script makes it. */
+  /** The resource in its file; undefined when a build script defines it. */
   resource?: StringResource;
 }

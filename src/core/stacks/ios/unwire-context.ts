@@ -13,7 +13,7 @@ export function othersNeed(context: IosUnwireContext, asks: (profile: Profile) =
   return othersNeedOn(context, 'ios', asks);
 }
 
-/** Whether the placebook that stands there has something to say for those that are left. */
+/** Whether the existing placebook is still needed by the remaining networks. */
 export function staysNeeded({ tree, model, rest, allProfiles }: IosUnwireContext): boolean {
   const texts = standingPlacebooks(tree, model).map((path) => tree.text(path)?.text ?? '');
   return needsPlacebook(rest, placebookProfiles(allProfiles, [], texts), 'ios');
