@@ -6,6 +6,7 @@ import { BrowserRouter } from 'react-router';
 import { CallError } from './api.js';
 import { App } from './app.js';
 import { keys } from './queries.js';
+import { applyTheme, storedTheme } from './theme.js';
 import './theme.css';
 
 // A session that ended is noticed by whatever is asked next: then the sign-in page takes over.
@@ -22,6 +23,8 @@ const client: QueryClient = new QueryClient({
   mutationCache: new MutationCache({ onError: noticeSignedOut }),
   defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } },
 });
+// Before anything is drawn, so that the sign-in page has it too.
+applyTheme(storedTheme());
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

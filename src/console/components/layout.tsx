@@ -2,15 +2,8 @@ import { useEffect, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { call } from '../api.js';
+import { applyTheme, storedTheme, type Theme } from '../theme.js';
 import { useSession, useTitles } from '../queries.js';
-
-type Theme = 'light' | 'dark';
-
-function storedTheme(): Theme {
-  const stored = localStorage.getItem('theme');
-  if (stored === 'light' || stored === 'dark') return stored;
-  return matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
-}
 
 /** The masthead with the title in hand, and the page below it. */
 export function Layout() {
@@ -19,9 +12,7 @@ export function Layout() {
   const session = useSession();
   const navigate = useNavigate();
   const [theme, setTheme] = useState<Theme>(storedTheme);
-  useEffect(() => {
-    document.documentElement.dataset.bsTheme = theme;
-  }, [theme]);
+  useEffect(() => applyTheme(theme), [theme]);
   const platforms = titles.data?.find(({ id }) => id === title)?.platforms ?? [];
   const other = theme === 'light' ? 'dark' : 'light';
   return (
