@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
@@ -8,6 +9,8 @@ export default defineConfig({
           name: 'unit',
           include: ['tests/{core,disk,api,partner,service,cli}/**/*.test.ts'],
           testTimeout: 90_000,
+          // One worker less than there are processors is the default, which leaves half of two idle.
+          maxWorkers: Math.max(2, availableParallelism() - 1),
         },
       },
       {

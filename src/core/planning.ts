@@ -18,6 +18,7 @@ import {
   type WiringGroup,
 } from './edits/model.js';
 import { mergeChanges, treeWith, type Outcome } from './wiring/outcomes.js';
+import { groupBy } from './text/group-by.js';
 
 /** What a wiring is planned with. */
 export interface PlanOptions extends SurveyOptions {
@@ -149,10 +150,8 @@ function fileEdit(
 }
 
 function groupsOf(tree: Tree, outcomes: readonly Outcome[], mended: readonly Finding[]): WiringGroup[] {
-  const groups = new Map<string, Change[]>();
-  for (const change of outcomes.flatMap(({ changes }) => changes))
-    groups.set(groupOf(change), [...(groups.get(groupOf(change)) ?? []), change]);
-  return [...groups]
+  const changes = outcomes.flatMap(({ changes }) => changes);
+  return [...groupBy(changes, groupOf)]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .flatMap(([id, changes]): WiringGroup[] => {
       const [first] = changes;

@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { basename, dirname } from 'node:path';
 import type { CollectPlan } from '../api/trees.js';
+import { groupBy } from '../core/text/group-by.js';
 
 /** Whether a folder is passed over. */
 export interface SkippedFolders {
@@ -13,13 +14,13 @@ export interface SkippedFolders {
 /** The folders that tools fill: some wherever they are, some only beside what tells whose they are. */
 export function skippedFolders(plan: Pick<CollectPlan, 'skipFolders' | 'skipBeside'>): SkippedFolders {
   const always = new Set(plan.skipFolders);
-  const ends = new Map<string, string[]>();
-  for (const { folder, beside } of plan.skipBeside) ends.set(folder, [...(ends.get(folder) ?? []), beside]);
+  const ends = groupBy(plan.skipBeside, ({ folder }) => folder);
   const among: SkippedFolders['among'] = (name, neighbours) => {
     const wanted = ends.get(name);
     return (
       always.has(name) ||
-      (wanted !== undefined && neighbours().some((other) => wanted.some((end) => other.endsWith(end))))
+      (wanted !== undefined &&
+        neighbours().some((other) => wanted.some(({ beside }) => other.endsWith(beside))))
     );
   };
   return { among, at: (path) => among(basename(path), () => namesIn(dirname(path))) };

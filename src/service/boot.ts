@@ -24,6 +24,8 @@ import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
+import { Grammars } from '../core/syntax/grammars.js';
+import { readGrammar } from './grammars.js';
 import { openHome, writePrivate } from '../disk/home/home-folder.js';
 import { WatchedTrees } from '../disk/watched-trees.js';
 import { TreeWrites } from '../disk/writes/tree-writes.js';
@@ -89,6 +91,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   const env = options.env ?? {};
   const limits = options.partnerLimits ?? { timeout: 20_000, tries: 6, pause: 200 };
   const addresses = partnerAddresses(env.SYNDEXA_PARTNERS);
+  const grammars = new Grammars(readGrammar);
   const context: ServiceContext = {
     access,
     inventories: new InventoryStore(store.db),
@@ -98,7 +101,12 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
       return partners;
     },
     roster: new RosterStore(store.db),
-    trees: new TreeStore(store.db, build === null ? undefined : new StoredReadings(store.db, build)),
+    grammars,
+    trees: new TreeStore(
+      store.db,
+      grammars,
+      build === null ? undefined : new StoredReadings(store.db, build),
+    ),
     watched: new WatchedTrees(join(home, 'known-files')),
     writes: new TreeWrites(home),
     profiles: new ProfileShelf(home, log),

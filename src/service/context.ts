@@ -1,4 +1,5 @@
 import type { Request } from 'express';
+import type { Grammars } from '../core/syntax/grammars.js';
 import { callerOf, type Access } from './access/access.js';
 import type { Log } from './log.js';
 import type { Events } from './events.js';
@@ -16,6 +17,7 @@ import type { WatchedTrees } from '../disk/watched-trees.js';
 export interface ServiceContext {
   access: Access;
   roster: RosterStore;
+  grammars: Grammars;
   trees: TreeStore;
   profiles: ProfileShelf;
   inventories: InventoryStore;

@@ -3,9 +3,8 @@ import type { Reading } from '../core/board/board.js';
 import { summaryOf, withAcceptances } from '../core/checks/accepted.js';
 import { runChecks } from '../core/checks/run.js';
 import type { CheckReport } from '../core/checks/model.js';
-import { languagesOf, languagesWritten } from '../core/code/languages/index.js';
+import { languagesOf } from '../core/code/languages/index.js';
 import type { Profile } from '../core/network/model.js';
-import type { SyntaxLanguage } from '../core/syntax/grammars.js';
 import type { Title } from '../core/roster/model.js';
 import { heldIds } from '../core/roster/validate.js';
 import { editionOf } from '../core/roster/modules.js';
@@ -15,7 +14,6 @@ import { planWiring, withFixes, type Plan, type PlanOptions } from '../core/plan
 import { planUnwiring } from '../core/unwiring.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
-import { withGrammars } from './grammars.js';
 
 /** A title as the work on a tree needs it. */
 export interface NamedTitle {
@@ -23,35 +21,9 @@ export interface NamedTitle {
   title: Title;
 }
 
-/**
- * The languages that wiring may have to read: those of the tree's files, for it is tried on a copy in which they are
- * changed, and those of the placebooks that it may write, of which the tree may have nothing yet.
- */
-function languagesToWire(tree: Tree): SyntaxLanguage[] {
-  const { paths } = tree;
-  return [...languagesOf(paths), ...languagesWritten(paths), ...languagesOf(placebooksFor(tree))];
-}
-
 /** Whether two lists hold the very same things. */
 function areSame(one: readonly unknown[], other: readonly unknown[]): boolean {
   return one.length === other.length && one.every((item, at) => item === other[at]);
-}
-
-/** The placebooks that wiring may write, in languages that the tree may have nothing of yet. */
-function placebooksFor(tree: Tree): string[] {
-  const says = (ending: RegExp, words: RegExp) =>
-    tree.paths.some((path) => ending.test(path) && words.test(tree.text(path)?.text ?? ''));
-  const gradle = /\.(gradle|gradle\.kts|versions\.toml)$/;
-  const android = tree.paths.some((path) => gradle.test(path));
-  const kotlin = android && (says(gradle, /kotlin/i) || tree.hasFolder('src/main/kotlin'));
-  const project = /\.pbxproj$/;
-  const swift = says(project, /\.swift|fileSystemSynchronizedGroups/);
-  return [
-    ...(kotlin || tree.folders.some((folder) => folder.endsWith('/kotlin')) ? ['Placebook.kt'] : []),
-    ...(android && !kotlin ? ['Placebook.java'] : []),
-    ...(swift ? ['Placebook.swift'] : []),
-    ...(!swift && tree.paths.some((path) => project.test(path)) ? ['Placebook.m'] : []),
-  ];
 }
 
 /** A snapshot with what it says. */
@@ -104,17 +76,17 @@ export class TreeWork {
     const { name, tree } = await this.context.trees.tree(snapshot);
     const named = titleId === null ? null : this.title(titleId);
     const survey = (title: NamedTitle | null, progress?: SurveyOptions['progress']) =>
-      withGrammars(() => runSurvey(tree, { name, profiles, title, progress }));
-    const run = await survey(named, progress);
+      runSurvey(tree, { name, profiles, title, progress });
+    const run = survey(named, progress);
     const title = named ? null : this.titleByIdentifiers(run);
-    return { name, tree, run: title ? await survey(title) : run };
+    return { name, tree, run: title ? survey(title) : run };
   }
 
   /** What a snapshot says by itself, whatever titles there are. */
   async openSurvey(snapshot: string): Promise<SurveyRun['survey']> {
     const { name, tree } = await this.context.trees.tree(snapshot);
     const profiles = this.profiles();
-    return (await withGrammars(() => runSurvey(tree, { name, profiles, title: null }))).survey;
+    return runSurvey(tree, { name, profiles, title: null }).survey;
   }
 
   /** Checks a snapshot; with an earlier one to compare with, only what is new since is reported. */
@@ -159,10 +131,8 @@ export class TreeWork {
       });
     }
     const options = this.optionsFor(name, title);
-    const plan = await withGrammars(
-      () => planWiring(tree, options, run),
-      () => languagesToWire(tree),
-    );
+    await this.loadToWire(tree, run);
+    const plan = planWiring(tree, options, run);
     const findings = withAcceptances(
       withFixes(plan),
       this.context.trees.acceptances(title.id),
@@ -181,10 +151,7 @@ export class TreeWork {
     for (const network of choice?.networks ?? []) this.context.profiles.get(network);
     const { tree, run, options } = await this.planned(snapshot, title);
     const all = { ...options, ...(choice ? { choice } : {}), ...(extras ? { extras } : {}) };
-    return withGrammars(
-      () => planWiring(tree, all, run),
-      () => languagesToWire(tree),
-    );
+    return planWiring(tree, all, run);
   }
 
   /** The edits that take a network out. */
@@ -197,15 +164,18 @@ export class TreeWork {
     const { profile } = this.context.profiles.get(network);
     const { tree, run, options } = await this.planned(snapshot, title);
     const all = { ...options, network: profile, added };
-    return withGrammars(
-      () => planUnwiring(tree, all, run),
-      () => languagesToWire(tree),
-    );
+    return planUnwiring(tree, all, run);
   }
 
   private async planned(snapshot: string, title: NamedTitle): Promise<Surveyed & { options: PlanOptions }> {
     const surveyed = await this.surveyed(snapshot, title.id);
+    await this.loadToWire(surveyed.tree, surveyed.run);
     return { ...surveyed, options: this.optionsFor(surveyed.name, title) };
+  }
+
+  /** Loads the grammars of all files that a wiring may change or write: it is tried on a copy, which is read again. */
+  private async loadToWire({ paths }: Tree, { parts }: SurveyRun): Promise<void> {
+    await this.context.grammars.load([...languagesOf(paths), ...parts.flatMap(({ stack }) => stack.writes)]);
   }
 
   private optionsFor(name: string, title: NamedTitle): PlanOptions {

@@ -15,11 +15,10 @@ import { sameMade } from '../../src/core/placebook/model.js';
 import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/placebook/swift.js';
 import { typescriptPlacebook } from '../../src/core/placebook/typescript.js';
-import { visitSyntax } from '../../src/core/syntax/grammars.js';
 import { sdkTypes, unityTypes } from '../support/csharp-stubs.js';
 import { book, options, packageName, title } from '../support/kelp.js';
 import { temporaryFolder } from '../support/service.js';
-import { androidFiles, filesBelow, gradle, root } from '../support/trees.js';
+import { androidFiles, filesBelow, gradle, root, syntax } from '../support/trees.js';
 import { assetPath, packageManifest, stepsPath, unityFiles } from '../support/unity.js';
 import { asked, handedOut, plan, text, titleOn, written } from '../support/wiring.js';
 
@@ -264,7 +263,7 @@ it('a placebook in Swift is read by the syntax tree without a fault (there is no
     ...options,
     testCondition: 'DEBUG',
   });
-  expect(visitSyntax('swift', swift, (tree) => tree.hasError)).toBe(false);
+  expect(syntax.visit('swift', swift, (tree) => tree.hasError)).toBe(false);
   for (const part of [
     'CH-U-100001-BANNER0I',
     'CH-U-310772-AAAA2222',

@@ -14,10 +14,9 @@ import { kotlinPlacebook } from '../../src/core/placebook/kotlin.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/placebook/objective-c.js';
 import { typescriptPlacebook } from '../../src/core/placebook/typescript.js';
 import { Title } from '../../src/core/roster/model.js';
-import { visitSyntax } from '../../src/core/syntax/grammars.js';
 import { DartFormat } from '../support/dart-format.js';
 import { options, packageName, title } from '../support/kelp.js';
-import { profiles, root } from '../support/trees.js';
+import { profiles, root, syntax } from '../support/trees.js';
 
 // The formatters of the languages as judges: what is generated, they leave as it is. Swift and C# have none that could
 // be installed here; their placebooks are read by eye and held by their syntax tree only. Dart’s runs in the browser.
@@ -113,7 +112,7 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
     };
     const dart = dartPlacebook(books, { ...options, testCondition: conditions[stage] });
     expect(await dartFormat.format(dart)).toBe(dart);
-    expect(visitSyntax('dart', dart, (tree) => tree.hasError)).toBe(false);
+    expect(syntax.visit('dart', dart, (tree) => tree.hasError)).toBe(false);
   });
 
   it('in C# has no fault in its syntax tree, whatever is defined', () => {
@@ -128,7 +127,7 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
       const symbols = { android: 'ANDROID', ios: 'IOS' };
       const csharp = csharpPlacebook(books, { ...options, testCondition, symbols, namespace });
       for (const view of preprocessed(csharp))
-        expect(visitSyntax('csharp', view, (tree) => tree.hasError)).toBe(false);
+        expect(syntax.visit('csharp', view, (tree) => tree.hasError)).toBe(false);
       expect(csharp).not.toMatch(/[ \t]$/m);
     }
   });
@@ -146,7 +145,7 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
       const style = { parser: 'typescript', singleQuote: true, trailingComma: 'all', arrowParens } as const;
       expect(await prettier.format(typescript, style)).toBe(typescript);
     }
-    expect(visitSyntax('typescript', typescript, (tree) => tree.hasError)).toBe(false);
+    expect(syntax.visit('typescript', typescript, (tree) => tree.hasError)).toBe(false);
   });
 
   it('in Kotlin is as ktlint leaves it', () => {

@@ -5,10 +5,9 @@ import { format } from 'prettier';
 import { JsxEmit, transpileModule } from 'typescript';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { stringify } from 'yaml';
-import { visitSyntax } from '../../src/core/syntax/grammars.js';
 import { syndexa } from '../support/cli.js';
 import { temporaryFolder } from '../support/service.js';
-import { filesBelow, root } from '../support/trees.js';
+import { filesBelow, root, syntax } from '../support/trees.js';
 import { titleOn } from '../support/wiring.js';
 
 // Judges that nobody here wrote: the platform's own packager, two parsers, and git.
@@ -156,7 +155,10 @@ describe('Plumebook', () => {
     expect(dart.map(([path]) => path)).toContain('ads/placebook.dart');
     // There is no compiler of Dart here: its grammar finds no fault.
     for (const [path, content] of dart)
-      expect([path, visitSyntax('dart', content.toString(), (tree) => tree.hasError)]).toEqual([path, false]);
+      expect([path, syntax.visit('dart', content.toString(), (tree) => tree.hasError)]).toEqual([
+        path,
+        false,
+      ]);
     expect((await syndexa(['placebook', 'plumebook', '--title', 'plumebook', '--check'], home)).code).toBe(0);
     expect((await syndexa(['undo', 'plumebook'], home)).code).toBe(0);
     expect(filesBelow(join(home, 'plumebook'))).toEqual(filesBelow(join(root, 'demo/trees/plumebook')));
@@ -178,7 +180,7 @@ describe('Kilnlog', () => {
     const scripts = Object.entries(filesBelow(join(home, 'kilnlog/src')));
     expect(scripts.map(([path]) => path)).toContain('ads/placebook.ts');
     for (const [path, content] of scripts) {
-      expect([path, visitSyntax('tsx', content.toString(), (tree) => tree.hasError)]).toEqual([path, false]);
+      expect([path, syntax.visit('tsx', content.toString(), (tree) => tree.hasError)]).toEqual([path, false]);
       const { diagnostics } = transpileModule(content.toString(), {
         fileName: path,
         reportDiagnostics: true,

@@ -5,7 +5,8 @@ import { setFlagsFromString } from 'node:v8';
 import { readProfile } from '../../src/core/network/read.js';
 import type { Profile } from '../../src/core/network/model.js';
 import { Title } from '../../src/core/roster/model.js';
-import { grammarFiles, loadGrammars, type SyntaxLanguage } from '../../src/core/syntax/grammars.js';
+import { grammarFiles, Grammars, type SyntaxLanguage } from '../../src/core/syntax/grammars.js';
+import type { Readings } from '../../src/core/tree/readings.js';
 import { Tree } from '../../src/core/tree/tree.js';
 
 export const root = join(import.meta.dirname, '..', '..');
@@ -14,13 +15,15 @@ export const root = join(import.meta.dirname, '..', '..');
 setFlagsFromString('--no-wasm-dynamic-tiering');
 setFlagsFromString('--no-wasm-tier-up');
 
-await loadGrammars(Object.keys(grammarFiles) as SyntaxLanguage[], (file) =>
+/** Every grammar, loaded. */
+export const syntax = new Grammars((file) =>
   readFileSync(
     file === 'tree-sitter.wasm'
       ? join(root, 'node_modules/web-tree-sitter', file)
       : join(root, 'node_modules/tree-sitter-wasms/out', file),
   ),
 );
+await syntax.load(Object.keys(grammarFiles) as SyntaxLanguage[]);
 
 /** The profiles that ship. */
 export const profiles: Profile[] = readdirSync(join(root, 'profiles')).map((name) => {
@@ -37,13 +40,17 @@ export function profileOf(id: string): Profile {
 }
 
 /** A tree of files given as text (or bytes), as a snapshot would hold it. */
-export function treeOf(files: Record<string, string | Uint8Array>, folders: string[] = []): Tree {
+export function treeOf(
+  files: Record<string, string | Uint8Array>,
+  folders: string[] = [],
+  readings?: Readings,
+): Tree {
   return new Tree(
     Object.entries(files).map(([path, content]) => {
       const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
       return { path, bytes, hash: createHash('sha256').update(bytes).digest('hex') };
     }),
-    folders,
+    { syntax, folders, readings },
   );
 }
 

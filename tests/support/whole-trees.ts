@@ -223,10 +223,10 @@ export const wholeTrees: Record<string, WholeTree> = {
     files: {
       ...withoutUnityPackages(),
       ...Object.fromEntries(
-        Object.entries(template('com.neuecc.unirx')).map(([path, content]) => [
-          `Packages/com.neuecc.unirx/${path}`,
-          content,
-        ]),
+        Object.entries(template('com.neuecc.unirx'))
+          // The rest of it is more of the same kind.
+          .filter(([path]) => !/(^|\/)(Operators|Triggers|Observable\.)/.test(path))
+          .map(([path, content]) => [`Packages/com.neuecc.unirx/${path}`, content]),
       ),
     },
     ids: kelpIds,

@@ -8,6 +8,7 @@ import { applyEdits } from '../../src/core/text/edit.js';
 import { decodeText, encodeText } from '../../src/core/text/document.js';
 import { noExtras, type WiringExtras } from '../../src/core/edits/model.js';
 import { planWiring, withFixes, type Plan, type PlanOptions } from '../../src/core/planning.js';
+import { Readings } from '../../src/core/tree/readings.js';
 import { planUnwiring } from '../../src/core/unwiring.js';
 import { profileOf, profiles, treeOf } from './trees.js';
 
@@ -15,13 +16,16 @@ export type Files = Record<string, string | Uint8Array>;
 
 const optionsFor = (title: Title): PlanOptions => ({ name: 'tree', profiles, title: { id: 'kelp', title } });
 
+/** As in the service, a file that did not change is not read again. */
+const readings = new Readings(64 * 1024 * 1024);
+
 /** Plans a wiring; more options may narrow it, or ask for what is done only when asked. */
 export const plan = (files: Files, title: Title, more: Partial<PlanOptions> = {}): Plan =>
-  planWiring(treeOf(files), { ...optionsFor(title), ...more });
+  planWiring(treeOf(files, [], readings), { ...optionsFor(title), ...more });
 
 /** Plans taking a network out. */
 export const unplan = (files: Files, title: Title, network: string, added: readonly string[] = []): Plan =>
-  planUnwiring(treeOf(files), { ...optionsFor(title), network: profileOf(network), added });
+  planUnwiring(treeOf(files, [], readings), { ...optionsFor(title), network: profileOf(network), added });
 
 export const asked = (extras: Partial<WiringExtras>): { extras: WiringExtras } => ({
   extras: { ...noExtras, ...extras },

@@ -7,6 +7,7 @@ import { call, type CallError } from '../api.js';
 import { platformNames } from '../components/platform-names.js';
 import { Empty, Failure, Loading, ProblemNote } from '../components/states.js';
 import { keys, useSteps } from '../queries.js';
+import { groupBy } from '../../core/text/group-by.js';
 
 const states: Record<StepState, { shape: string; word: string; tone: string }> = {
   done: { shape: '●', word: 'done', tone: 'good' },
@@ -75,12 +76,9 @@ export function StepsPage() {
 }
 
 function groupsOf(steps: readonly Step[]): [string, Step[]][] {
-  const groups = new Map<string, Step[]>();
-  for (const step of steps) {
-    const group = `${platformNames[step.platform]}: ${step.networkName ?? 'the edition as a whole'}`;
-    groups.set(group, [...(groups.get(group) ?? []), step]);
-  }
-  return [...groups];
+  const nameOf = ({ platform, networkName }: Step) =>
+    `${platformNames[platform]}: ${networkName ?? 'the edition as a whole'}`;
+  return [...groupBy(steps, nameOf)];
 }
 
 interface StepRowProps {

@@ -11,6 +11,7 @@ import { codeAlone } from './literals.js';
 import type { PlainValue, SourceCall, SourceReading } from './read-source.js';
 import type { CodeLanguage } from '../syntax/shape.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
+import { groupBy } from '../text/group-by.js';
 
 /** A call that a network's profile names. */
 interface NamedCall {
@@ -130,9 +131,12 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
     facts.push({ kind, network: null, platform, module, variants, value, place, chain, ...more });
   };
   const mine = profiles.filter((profile) => profile[file.platform]);
-  const named = mine.flatMap((profile) => callsOf(profile, language.id));
+  const named = groupBy(
+    mine.flatMap((profile) => callsOf(profile, language.id)),
+    ({ call }) => lastPart(call),
+  );
   for (const call of reading.calls) {
-    for (const { network, call: wanted, does, id } of named) {
+    for (const { network, call: wanted, does, id } of named.get(lastPart(call.name)) ?? []) {
       if (call.name !== wanted && !call.name.endsWith(`.${wanted}`)) continue;
       const span = { start: call.start, end: Math.min(call.end, call.start + 200) };
       const given = id === undefined ? undefined : argumentAt(call, id);
@@ -167,6 +171,9 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
   }
   return facts;
 }
+
+/** The last part of a dotted name. */
+const lastPart = (name: string): string => name.slice(name.lastIndexOf('.') + 1);
 
 /** What bounds a wait, by the name of what it is handed to. */
 const limits = /race|timeout|limit|within|deadline/i;

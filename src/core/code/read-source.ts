@@ -1,5 +1,5 @@
 import type { Span } from '../text/problem.js';
-import { visitSyntax, type Node } from '../syntax/grammars.js';
+import type { Node, Syntax } from '../syntax/grammars.js';
 import {
   dottedName,
   named,
@@ -91,11 +91,11 @@ const maxDepth = 400;
 const maxItems = 20_000;
 
 /** Reads a source file by its syntax tree. Undefined when it is too long for that. */
-export function readSource(language: CodeLanguage, text: string): SourceReading | undefined {
+export function readSource(language: CodeLanguage, text: string, syntax: Syntax): SourceReading | undefined {
   const views = language.views?.(text) ?? [text];
   const readings = views.flatMap(
     (view) =>
-      visitSyntax(language.grammar ?? language.id, view, (root) => new SourceReader(language).read(root)) ??
+      syntax.visit(language.grammar ?? language.id, view, (root) => new SourceReader(language).read(root)) ??
       [],
   );
   return readings.length > 1 ? together(readings) : readings[0];

@@ -1,6 +1,6 @@
 import type { Platform } from '../words/words.js';
 import { placebookMark } from '../placebook/model.js';
-import type { Tree } from '../tree/tree.js';
+import type { Reader, Tree } from '../tree/tree.js';
 import type { Compiled } from '../syntax/compiled.js';
 import { codeLanguages, languageOf } from './languages/index.js';
 import { stringLiterals } from './literals.js';
@@ -32,11 +32,14 @@ const nothing: SourceReading = {
 /** The reader of each language's files. */
 export const sourceReaders: ReadonlyMap<
   CodeLanguage,
-  (text: string) => { reading: SourceReading; problems: [] }
+  Reader<{ reading: SourceReading; problems: [] }>
 > = new Map(
   codeLanguages.map(({ language }) => [
     language,
-    (text: string) => ({ reading: readSource(language, text) ?? byLiterals(language, text), problems: [] }),
+    (text, syntax) => ({
+      reading: readSource(language, text, syntax) ?? byLiterals(language, text),
+      problems: [],
+    }),
   ]),
 );
 

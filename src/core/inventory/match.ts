@@ -7,6 +7,7 @@ import type { Title } from '../roster/model.js';
 import { heldIds } from '../roster/validate.js';
 import { InventoryUnit } from './model.js';
 import { nameWords, unitName, usualPattern, type UnitSpot } from './names.js';
+import { groupBy } from '../text/group-by.js';
 
 export const Confidence = z.enum(['certain', 'high', 'low']).meta({
   description:
@@ -143,11 +144,7 @@ function byName(
     [...slots.values()].map((slot) => [nameWords(unitName(usualPattern, slot)).join(' '), slot]),
   );
   const wanted = [...slots.values()].map((slot) => ({ slot, words: nameWords(slot.placement) }));
-  const byWord = new Map<string, typeof wanted>();
-  for (const entry of wanted) {
-    const [word = ''] = entry.words;
-    byWord.set(word, [...(byWord.get(word) ?? []), entry]);
-  }
+  const byWord = groupBy(wanted, ({ words: [word = ''] }) => word);
   const firsts = [...byWord.keys()].slice(0, 64);
   const isShort = byWord.size <= firsts.length;
   const nobody = { named: [] as Slot[], whole: false };
@@ -208,11 +205,7 @@ function byShape(
   for (const { unit } of rest)
     if (unit.format && unit.platform)
       count.set(shape(unit.format, unit.platform), (count.get(shape(unit.format, unit.platform)) ?? 0) + 1);
-  const byShapeOf = new Map<string, Slot[]>();
-  for (const slot of slots.values()) {
-    const key = shape(slot.format, slot.platform);
-    byShapeOf.set(key, [...(byShapeOf.get(key) ?? []), slot]);
-  }
+  const byShapeOf = groupBy(slots.values(), ({ format, platform }) => shape(format, platform));
   return rest.flatMap(({ unit, named }): Unmatched[] => {
     const key = shape(unit.format, unit.platform);
     const places =

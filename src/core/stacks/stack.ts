@@ -2,6 +2,7 @@ import type { SurveyContext } from '../roster/survey-context.js';
 import type { Profile } from '../network/model.js';
 import type { Title } from '../roster/model.js';
 import type { Fact, SurveyEdition, Unresolved } from '../facts/model.js';
+import type { SyntaxLanguage } from '../syntax/grammars.js';
 import type { Tree } from '../tree/tree.js';
 import type { ByHand, Change, WiringExtras } from '../edits/model.js';
 import type { Declared } from '../facts/declared.js';
@@ -68,6 +69,8 @@ export interface Stack {
   id: string;
   name: string;
   collect: readonly CollectRule[];
+  /** The languages of source files that it may write, such as its placebook. */
+  writes: readonly SyntaxLanguage[];
   /** Plain texts, besides those of networks, for which a source file matters. */
   needles: readonly string[];
   /** Ends of folder paths of which it matters whether they are there. */

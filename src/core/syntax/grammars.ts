@@ -1,4 +1,4 @@
-import { Language, Node, Parser } from 'web-tree-sitter';
+import { Language, Parser, type Node } from 'web-tree-sitter';
 
 /** The languages that are read by syntax tree, and the grammar that reads each. */
 export const grammarFiles = {
@@ -16,73 +16,61 @@ export type SyntaxLanguage = keyof typeof grammarFiles;
 
 export type { Node } from 'web-tree-sitter';
 
-/**
- * What a node is, and where it ends, never changes. But whenever it is asked, the node is written into the grammar's
- * memory and the grammar is called; readers ask often, so the answer is kept with the node.
- */
-for (const question of ['type', 'endIndex'] as const) {
-  const asked = Object.getOwnPropertyDescriptor(Node.prototype, question);
-  const kept = Symbol(question);
-  if (!asked?.get) throw new Error(`Nodes of syntax trees have no ${question}.`);
-  Object.defineProperty(Node.prototype, question, {
-    configurable: true,
-    get(this: Node & Record<symbol, unknown>) {
-      return (this[kept] ??= asked.get?.call(this) as unknown);
-    },
-  });
-}
-
-/** What hands over a grammar's bytes: the core reads no files. */
+/** Returns a grammar's bytes. The core itself reads no files. */
 export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;
 
-/** Text longer than this (in UTF-16 units) is not read by syntax tree. */
+/** Text longer than this (in UTF-16 units) is not parsed. */
 export const maxSyntaxLength = 1_000_000;
 
-/** A text is to be read in a language that was not made ready. */
-export class GrammarMissingError extends Error {
-  constructor(readonly language: SyntaxLanguage) {
-    super(`The grammar of ${language} was not loaded.`);
-    this.name = 'GrammarMissingError';
-  }
+/** Parses texts in the languages whose grammars were loaded. */
+export interface Syntax {
+  /**
+   * Parses a text and passes its tree to `visit`. The tree is freed afterwards.
+   * @returns what `visit` returns; undefined for a text that is too long, or that the parser gives up on
+   * @throws Error when the grammar of the language was not loaded
+   */
+  visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined;
 }
 
-const parsers = new Map<SyntaxLanguage, Parser>();
-let runtime: Promise<void> | undefined;
+/** The grammars of a process. Each is loaded once, when a tree first needs it. */
+export class Grammars implements Syntax {
+  readonly #parsers = new Map<SyntaxLanguage, Promise<Parser>>();
+  readonly #ready = new Map<SyntaxLanguage, Parser>();
+  #runtime: Promise<void> | undefined;
 
-/** Makes languages ready to be read. Those that are ready cost nothing. */
-export async function loadGrammars(
-  languages: Iterable<SyntaxLanguage>,
-  source: GrammarSource,
-): Promise<void> {
-  for (const language of new Set(languages)) {
-    if (parsers.has(language)) continue;
-    runtime ??= Promise.resolve(source('tree-sitter.wasm')).then((wasmBinary) => Parser.init({ wasmBinary }));
-    await runtime;
-    const grammar = await Language.load(await source(grammarFiles[language]));
+  constructor(private readonly source: GrammarSource) {}
+
+  /** Loads the grammars of these languages, unless they are loaded already. */
+  async load(languages: Iterable<SyntaxLanguage>): Promise<void> {
+    for (const language of new Set(languages)) {
+      const loading = this.#parsers.get(language) ?? this.parser(language);
+      this.#parsers.set(language, loading);
+      this.#ready.set(language, await loading);
+    }
+  }
+
+  visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined {
+    const parser = this.#ready.get(language);
+    if (!parser) throw new Error(`The grammar of ${language} was not loaded.`);
+    if (text.length > maxSyntaxLength) return undefined;
+    const tree = parser.parse(text);
+    if (!tree) return undefined;
+    try {
+      return visit(tree.rootNode);
+    } finally {
+      tree.delete();
+    }
+  }
+
+  private async parser(language: SyntaxLanguage): Promise<Parser> {
+    this.#runtime ??= this.initialise();
+    await this.#runtime;
     const parser = new Parser();
-    parser.setLanguage(grammar);
-    parsers.set(language, parser);
+    parser.setLanguage(await Language.load(await this.source(grammarFiles[language])));
+    return parser;
   }
-}
 
-/**
- * Parses a text and lets `visit` look at its tree, which is gone afterwards. Undefined for a text that is too
- * long, or that the parser gives up on.
- * @throws GrammarMissingError when the language was never made ready
- */
-export function visitSyntax<Result>(
-  language: SyntaxLanguage,
-  text: string,
-  visit: (root: Node) => Result,
-): Result | undefined {
-  const parser = parsers.get(language);
-  if (!parser) throw new GrammarMissingError(language);
-  if (text.length > maxSyntaxLength) return undefined;
-  const tree = parser.parse(text);
-  if (!tree) return undefined;
-  try {
-    return visit(tree.rootNode);
-  } finally {
-    tree.delete();
+  private async initialise(): Promise<void> {
+    await Parser.init({ wasmBinary: await this.source('tree-sitter.wasm') });
   }
 }

@@ -1,5 +1,6 @@
 import { decodeText, NotTextError, type TextDocument } from '../text/document.js';
 import type { ReadProblem } from '../text/problem.js';
+import type { Syntax } from '../syntax/grammars.js';
 import type { Readings } from './readings.js';
 
 /** A file of a snapshot, its bytes at hand. */
@@ -23,6 +24,19 @@ export interface TreeProblem {
   message: string;
 }
 
+/** What a tree is read with, and what was seen of it besides its files. */
+export interface TreeOptions {
+  /** Parses source files; it has the grammars that the tree needs. */
+  syntax: Syntax;
+  folders?: readonly string[];
+  skipped?: readonly SkippedFile[];
+  /** Readings of files that may be used again; without it every file is read anew. */
+  readings?: Readings | undefined;
+}
+
+/** A reader of one format. Problems are in UTF-16 offsets of the text. */
+export type Reader<Result> = (text: string, syntax: Syntax) => Result;
+
 /** The files of a tree that matter. Paths use `/` and are relative to the tree's root. */
 export class Tree {
   readonly paths: readonly string[];
@@ -32,13 +46,16 @@ export class Tree {
   readonly #parsed = new Map<unknown, Map<string, unknown>>();
   readonly #worked = new Map<string, unknown>();
 
-  constructor(
-    files: Iterable<TreeFile>,
-    readonly folders: readonly string[] = [],
-    readonly skipped: readonly SkippedFile[] = [],
-    /** Readings of files that may be used again; without it every file is read anew. */
-    readonly readings?: Readings,
-  ) {
+  readonly syntax: Syntax;
+  readonly folders: readonly string[];
+  readonly skipped: readonly SkippedFile[];
+  readonly readings: Readings | undefined;
+
+  constructor(files: Iterable<TreeFile>, { syntax, folders = [], skipped = [], readings }: TreeOptions) {
+    this.syntax = syntax;
+    this.folders = folders;
+    this.skipped = skipped;
+    this.readings = readings;
     this.#files = new Map([...files].map((file) => [file.path, file]));
     this.paths = [...this.#files.keys()].sort();
     for (const { path, reason } of skipped) this.problems.push({ path, line: 1, column: 1, message: reason });
@@ -72,10 +89,7 @@ export class Tree {
   }
 
   /** Reads a file with a format's reader, once; the reader's problems become the tree's. */
-  read<Result extends { problems: ReadProblem[] }>(
-    path: string,
-    reader: (text: string) => Result,
-  ): Result | undefined {
+  read<Result extends { problems: ReadProblem[] }>(path: string, reader: Reader<Result>): Result | undefined {
     const results = this.#parsed.get(reader) ?? new Map<string, unknown>();
     this.#parsed.set(reader, results);
     const known = results.get(path);
@@ -83,7 +97,7 @@ export class Tree {
     const document = this.text(path);
     const file = this.#files.get(path);
     if (!document || !file) return undefined;
-    const make = () => reader(document.text);
+    const make = () => reader(document.text, this.syntax);
     const result = this.readings ? this.readings.of(reader, file, make) : make();
     results.set(path, result);
     for (const { message, start } of result.problems) {

@@ -4,6 +4,7 @@ import { applyEdits, editBetween, EditOverlapError, sortEdits, type Edit } from 
 import { encodeText, textDocument } from '../text/document.js';
 import { Tree } from '../tree/tree.js';
 import type { Change, SourceFile } from '../edits/model.js';
+import { groupBy } from '../text/group-by.js';
 
 /** One file as wiring would leave it. */
 export interface Outcome {
@@ -20,9 +21,7 @@ export interface Outcome {
 
 /** Puts the changes of each file together. Equal edits count once; an overlap is an error that names both. */
 export function mergeChanges(tree: Tree, changes: readonly Change[]): Outcome[] {
-  const byPath = new Map<string, Change[]>();
-  for (const change of changes) byPath.set(change.path, [...(byPath.get(change.path) ?? []), change]);
-  return [...byPath]
+  return [...groupBy(changes, ({ path }) => path)]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .flatMap(([path, mine]) => outcomeOf(tree, path, mine) ?? []);
 }
@@ -78,5 +77,5 @@ export function treeWith(tree: Tree, outcomes: readonly Outcome[]): Tree {
     // Its hash is the one that the file will have, so what is read of it now need not be read again then.
     return [{ path, hash: bytesToHex(sha256(bytes)), bytes }];
   });
-  return new Tree([...kept, ...fresh], tree.folders, tree.skipped, tree.readings);
+  return new Tree([...kept, ...fresh], tree);
 }

@@ -14,7 +14,6 @@ import type { CollectPlan } from '../../api/trees.js';
 import type { ServiceContext } from '../context.js';
 import type { ProfileShelf } from '../profiles.js';
 import { faultsOf, ServiceError } from '../errors.js';
-import { withGrammars } from '../grammars.js';
 import { bind } from '../route.js';
 
 /** Files larger than this are not looked into. */
@@ -106,8 +105,8 @@ export function networkRoutes(router: Router, { profiles, trees, events }: Servi
   bind(router, 'draftNetwork', ({ body }) => draftAnswer(draftProfile(body), []));
   bind(router, 'draftFromTree', async ({ params, body }) => {
     const { tree } = await trees.tree(params.snapshot ?? '');
-    const declared = await withGrammars(() =>
-      stacks.flatMap((stack) => stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root))),
+    const declared = stacks.flatMap((stack) =>
+      stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root)),
     );
     const groups = unclaimed(declared, profiles.profiles());
     const chosen = body.only === undefined ? groups[0] : groups.find(({ stem }) => stem === body.only);
@@ -131,7 +130,7 @@ export function networkRoutes(router: Router, { profiles, trees, events }: Servi
     const { profile, problems } = readProfile(body.text);
     if (!profile)
       return { id: null, problems: faultsOf(problems), stacks: [], facts: [], unresolved: [], unmet: [] };
-    const { survey } = await withGrammars(() => runSurvey(tree, { name, profiles: [profile], title: null }));
+    const { survey } = runSurvey(tree, { name, profiles: [profile], title: null });
     const mine = survey.facts.filter(
       ({ network, kind, name: named }) => network === profile.id || isWanted(profile, kind, named),
     );

@@ -8,11 +8,11 @@ import { Reading } from '../../core/board/board.js';
 import { languagesOf } from '../../core/code/languages/index.js';
 import { lastingReaderOf, lastingReaders } from '../../core/code/lasting-readers.js';
 import { Readings } from '../../core/tree/readings.js';
+import type { Grammars } from '../../core/syntax/grammars.js';
 import { Tree, type TreeFile } from '../../core/tree/tree.js';
 import { Wiring } from '../../core/edits/model.js';
 import { ServiceError } from '../errors.js';
 import type { Collected } from '../../disk/collect.js';
-import { readyGrammars } from '../grammars.js';
 import type { Db } from './open.js';
 import type { StoredReadings } from './reading-shelf.js';
 import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
@@ -32,6 +32,7 @@ export class TreeStore {
   /** @param shelf where readings by syntax tree are kept from one run to the next, if they are */
   constructor(
     private readonly db: Db,
+    private readonly grammars: Grammars,
     private readonly shelf?: StoredReadings,
   ) {
     this.read = new Readings(maxKept, shelf && { names: lastingReaders, shelf });
@@ -101,14 +102,14 @@ export class TreeStore {
     return contents.length;
   }
 
-  /** The tree of a snapshot, every file at hand, and every language ready of those that have yet to be read. */
+  /** The tree of a snapshot with all its files. The grammars of files that were not read before are loaded. */
   async tree(id: string): Promise<{ name: string; tree: Tree }> {
     const opened = this.open(id);
     const unread = opened.tree.paths.filter((path) => {
       const [reader, file] = [lastingReaderOf(path), opened.tree.file(path)];
       return reader === undefined || !file || !this.read.has(reader, file);
     });
-    await readyGrammars(languagesOf(unread));
+    await this.grammars.load(languagesOf(unread));
     return opened;
   }
 
@@ -119,7 +120,7 @@ export class TreeStore {
       hash,
       bytes: contents.get(hash) ?? Buffer.alloc(0),
     }));
-    return { name, tree: new Tree(all, folders, skipped, this.read) };
+    return { name, tree: new Tree(all, { syntax: this.grammars, folders, skipped, readings: this.read }) };
   }
 
   private contentsOf(id: string): z.infer<typeof SnapshotManifest> & { contents: Map<string, Buffer> } {

@@ -33,6 +33,7 @@ import {
   pbxproj,
   placement,
   plist,
+  syntax,
 } from '../../support/trees.js';
 
 const mainManifest = 'app/src/main/AndroidManifest.xml';
@@ -711,11 +712,10 @@ ruleCases(fileNotRead, {
   faulty: [
     {
       name: 'what the collector left out',
-      files: new Tree(
-        androidTree,
-        [],
-        [{ path: 'app/src/main/res/values/huge.xml', reason: 'Not read: it has 52428800 bytes.' }],
-      ),
+      files: new Tree(androidTree, {
+        syntax,
+        skipped: [{ path: 'app/src/main/res/values/huge.xml', reason: 'Not read: it has 52428800 bytes.' }],
+      }),
       findings: [{ severity: 'warning' }],
     },
     {

@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { codeLanguages } from '../../../src/core/code/languages/index.js';
 import { preprocessed } from '../../../src/core/code/preprocessor.js';
 import { readSource, type SourceReading } from '../../../src/core/code/read-source.js';
-import '../../support/trees.js';
+import { syntax } from '../../support/trees.js';
 
 const read = (id: string, text: string): SourceReading =>
-  readSource(codeLanguages.find(({ language }) => language.id === id)!.language, text)!;
+  readSource(codeLanguages.find(({ language }) => language.id === id)!.language, text, syntax)!;
 
 /** The same small screen in four languages: what is read of it must be the same. */
 const screens: Record<string, string> = {

@@ -1,17 +1,15 @@
 import fc from 'fast-check';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { readEas } from '../../../src/core/formats/app-config/eas.js';
 import { readAppJson } from '../../../src/core/formats/app-config/read-json.js';
 import { readAppScript } from '../../../src/core/formats/app-config/read-script.js';
-import { readyGrammars } from '../../../src/service/grammars.js';
 import {
   openParts,
   resolveConfig,
   valueAt,
   type ConfigValue,
 } from '../../../src/core/formats/app-config/resolve.js';
-
-beforeAll(() => readyGrammars(['tsx']));
+import { syntax } from '../../support/trees.js';
 
 const base =
   '{\n  "expo": {\n    "name": "Kelp",\n    "android": { "package": "example.brine.kelp" },\n    "plugins": ["a", ["b", { "id": "X" }]]\n  }\n}\n';
@@ -20,7 +18,7 @@ const asStatic = (text: string) => {
   return config ? resolveConfig(config, { path: 'app.json', variable: () => undefined }) : undefined;
 };
 function worked(script: string, env: Record<string, string | null> = {}): ConfigValue {
-  const { config } = readAppScript(script);
+  const { config } = readAppScript(script, syntax);
   if (!config) throw new Error('No configuration was found.');
   const variable = (name: string) => env[name];
   return resolveConfig(config, { path: 'app.config.js', variable, given: asStatic(base) });
@@ -126,7 +124,7 @@ describe('a configuration that is a script', () => {
     );
     fc.assert(
       fc.property(fc.array(part, { maxLength: 30 }), (parts) => {
-        const { config } = readAppScript(parts.join(''));
+        const { config } = readAppScript(parts.join(''), syntax);
         if (config) resolveConfig(config, { path: 'a', variable: () => null, given: asStatic(base) });
       }),
       { numRuns: 500 },

@@ -14,7 +14,7 @@ import {
 import { readPodfile } from '../../../src/core/formats/podfile/read.js';
 import { readXcconfig } from '../../../src/core/formats/xcconfig/read.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
-import { pbxproj, root } from '../../support/trees.js';
+import { pbxproj, root, syntax } from '../../support/trees.js';
 
 const template = readFileSync(
   join(
@@ -144,6 +144,7 @@ describe('Podfiles', () => {
   it('give pods with the targets around them', () => {
     const { pods, targets } = readPodfile(
       "platform :ios, '13'\npod 'Shared'\ntarget 'Kelp' do\n  pod 'A', '~> 1.0' # why\n  if ENV['X']\n    pod 'B'\n  end\n  target 'KelpTests' do\n    pod \"C\"\n  end\nend\npost_install do |installer|\nend\npod 'D'\n",
+      syntax,
     );
     expect(pods.map(({ name, version, targets: around }) => [name, version, around])).toEqual([
       ['Shared', '', []],

@@ -7,7 +7,7 @@ import { runChecks } from '../../../src/core/checks/run.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
 import type { FactKind, Survey } from '../../../src/core/facts/model.js';
 import { runSurvey } from '../../../src/core/surveying.js';
-import { filesBelow, profiles, root, treeOf } from '../../support/trees.js';
+import { filesBelow, profiles, root, syntax, treeOf } from '../../support/trees.js';
 import { unityFiles } from '../../support/unity.js';
 
 /** Trees of others, as their packages carry them. What is asserted is what a person reads in their files. */
@@ -199,7 +199,7 @@ describe('a package of others in a Unity project', () => {
     expect(sources.length).toBeGreaterThan(200);
     for (const path of sources) {
       const text = scripts[path]!.toString('utf8');
-      const { types, methods } = readSource(csharp, text) ?? { types: [], methods: [] };
+      const { types, methods } = readSource(csharp, text, syntax) ?? { types: [], methods: [] };
       // What a reader of the text alone would find: declarations at the beginning of a line.
       const plain = text.replace(/\/\*[\s\S]*?\*\/|\/\/.*/g, '');
       const declared = [
@@ -247,7 +247,7 @@ describe('a package of others in a Unity project', () => {
           const at = Math.floor(where * text.length);
           const piece = text.slice(at, at + length);
           const changed = text.slice(0, at) + (doubled ? piece + piece : '') + text.slice(at + length);
-          for (const { start, end } of readSource(csharp, changed)?.strings ?? [])
+          for (const { start, end } of readSource(csharp, changed, syntax)?.strings ?? [])
             expect(start <= end && end <= changed.length).toBe(true);
         },
       ),

@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
-import type { Fact } from '../../facts/model.js';
 import { fromFact, listed } from '../scope.js';
+import { groupBy } from '../../text/group-by.js';
 
 /** Two targets read one literal app ID from one property list. */
 export const plistSharedByTargets = defineRule({
@@ -15,12 +15,10 @@ export const plistSharedByTargets = defineRule({
     needsTitle: false,
   },
   *run(context) {
-    const byPlace = new Map<string, Fact[]>();
-    for (const fact of context.survey.facts) {
-      if (fact.platform !== 'ios' || fact.kind !== 'app-id' || fact.chain.length !== 1) continue;
-      const key = `${fact.place.path} ${fact.place.line} ${fact.network}`;
-      byPlace.set(key, [...(byPlace.get(key) ?? []), fact]);
-    }
+    const written = context.survey.facts.filter(
+      ({ platform, kind, chain }) => platform === 'ios' && kind === 'app-id' && chain.length === 1,
+    );
+    const byPlace = groupBy(written, ({ place, network }) => `${place.path} ${place.line} ${network}`);
     for (const facts of byPlace.values()) {
       const [first] = facts;
       const modules = [...new Set(facts.map(({ module }) => module))];

@@ -36,13 +36,3 @@ export function languagesOf(paths: readonly string[]): Set<SyntaxLanguage> {
   }
   return found;
 }
-
-/** The languages of placebooks that may be written beside these files: what is wired is read again. */
-export function languagesWritten(paths: readonly string[]): Set<SyntaxLanguage> {
-  const found = new Set<SyntaxLanguage>();
-  for (const path of paths) {
-    if (path === 'package.json' || path.endsWith('/package.json')) found.add('typescript');
-    if (/(^|\/)ProjectSettings\.asset$|\.csproj$/.test(path)) found.add('csharp');
-  }
-  return found;
-}

@@ -1,5 +1,5 @@
 import { dottedName, named } from '../../syntax/shape.js';
-import { visitSyntax, type Node } from '../../syntax/grammars.js';
+import type { Node, Syntax } from '../../syntax/grammars.js';
 import type { ReadProblem } from '../../text/problem.js';
 import type { ConfigNode } from './model.js';
 
@@ -12,8 +12,8 @@ export interface ScriptConfig {
 }
 
 /** Reads a configuration that is a script: an object that it exports, or that the function it exports gives back. */
-export function readAppScript(text: string): ScriptConfig {
-  const config = visitSyntax('tsx', text, (root) => new ScriptReader(root).read());
+export function readAppScript(text: string, syntax: Syntax): ScriptConfig {
+  const config = syntax.visit('tsx', text, (root) => new ScriptReader(root).read());
   return { config: config ?? null, problems: [] };
 }
 

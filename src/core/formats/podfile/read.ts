@@ -1,4 +1,4 @@
-import { visitSyntax, type Node } from '../../syntax/grammars.js';
+import type { Node, Syntax } from '../../syntax/grammars.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A `pod` line of a Podfile. */
@@ -43,8 +43,8 @@ const maxSteps = 50_000;
 const conditionals = new Set(['if', 'unless', 'case', 'if_modifier', 'unless_modifier', 'elsif', 'while']);
 
 /** Reads a Podfile by the syntax tree of Ruby: targets and their nesting, pods with what surrounds them. */
-export function readPodfile(text: string): Podfile {
-  const found = visitSyntax('ruby', text, (root) => {
+export function readPodfile(text: string, syntax: Syntax): Podfile {
+  const found = syntax.visit('ruby', text, (root) => {
     const reader = new PodfileReader(text, root);
     reader.walk(root, { targets: [], condition: null, method: null }, 0);
     return reader;

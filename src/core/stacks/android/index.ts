@@ -23,6 +23,7 @@ export const nativeAndroid: Stack = {
     { suffix: '.java', needle: true },
   ],
   // The application class, which networks are started in.
+  writes: ['kotlin', 'java'],
   needles: [': Application()', 'extends Application'],
   folders: ['src/main/kotlin', 'src/main/java'],
   recognise(tree) {

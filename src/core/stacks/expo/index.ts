@@ -18,6 +18,7 @@ export const expo: Stack = {
     ...['app.json', 'app.config.json', 'eas.json', '.gitignore'].map((name) => ({ name })),
     ...['ts', 'js', 'cjs', 'mjs'].map((end) => ({ name: `app.config.${end}` })),
   ],
+  writes: ['typescript', 'kotlin', 'java', 'swift', 'objective-c'],
   needles: ['registerRootComponent'],
   folders: [],
   recognise(tree) {

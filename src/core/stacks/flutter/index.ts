@@ -19,6 +19,7 @@ export const flutter: Stack = {
     { suffix: '.dart', needle: true },
   ],
   // Where the application begins, which networks are started in.
+  writes: ['dart', 'kotlin', 'java', 'swift', 'objective-c'],
   needles: ['runApp('],
   folders: [],
   recognise(tree) {

@@ -28,6 +28,7 @@ export const nativeIos: Stack = {
     { suffix: '.m', needle: true },
     { suffix: '.mm', needle: true },
   ],
+  writes: ['swift', 'objective-c'],
   needles: [],
   folders: [],
   recognise(tree) {

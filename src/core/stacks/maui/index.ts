@@ -28,6 +28,7 @@ export const maui: Stack = {
     { suffix: '.xaml', needle: true },
   ],
   // Attributes that put something into the manifest.
+  writes: ['csharp'],
   needles: ['UsesPermission(', 'MetaData('],
   folders: [],
   fills: ['bin', 'obj'].map((folder) => ({ folder, beside: '.csproj' })),

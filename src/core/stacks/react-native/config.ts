@@ -2,7 +2,7 @@ import { platformNames } from '../../words/names.js';
 import type { Platform } from '../../words/words.js';
 import type { Span } from '../../text/problem.js';
 import { named, childOf } from '../../syntax/shape.js';
-import { visitSyntax, type Node } from '../../syntax/grammars.js';
+import type { Node, Syntax } from '../../syntax/grammars.js';
 import type { Tree } from '../../tree/tree.js';
 
 /** A package that the configuration keeps from being linked, and on which platforms. */
@@ -29,10 +29,10 @@ export function linkingConfig(tree: Tree, root: string): LinkingConfig {
   return { path, excluded: read?.excluded ?? [], sourceDirs: read?.sourceDirs ?? {} };
 }
 
-function readConfig(text: string): Omit<LinkingConfig, 'path'> & { problems: [] } {
+function readConfig(text: string, syntax: Syntax): Omit<LinkingConfig, 'path'> & { problems: [] } {
   const excluded: Exclusion[] = [];
   const sourceDirs: LinkingConfig['sourceDirs'] = {};
-  visitSyntax('tsx', text, (root) => {
+  syntax.visit('tsx', text, (root) => {
     for (const object of objectsIn(root, 0)) {
       for (const [name, entry] of entriesOf(valueAt(object, ['dependencies']))) {
         const platforms = valueAt(entry, ['platforms']);

@@ -32,6 +32,7 @@ export const reactNative: Stack = {
     ...['js', 'cjs', 'mjs', 'ts'].map((end) => ({ name: `react-native.config.${end}` })),
   ],
   // Where the application begins.
+  writes: ['typescript', 'kotlin', 'java', 'swift', 'objective-c'],
   needles: ['AppRegistry.registerComponent'],
   folders: [],
   recognise(tree) {

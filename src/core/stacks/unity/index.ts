@@ -27,6 +27,7 @@ export const unity: Stack = {
     { suffix: '.cs', needle: true },
   ],
   // Scripts of the editor that change the Xcode project after it was made.
+  writes: ['csharp'],
   needles: ['PlistDocument'],
   folders: [],
   fills: ['Library', 'Temp', 'Logs', 'UserSettings', 'Obj', 'obj'].map((folder) => ({

@@ -1,0 +1,40 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+import { Grammars } from '../../../src/core/syntax/grammars.js';
+import { root } from '../../support/trees.js';
+
+function counted() {
+  const asked: string[] = [];
+  const grammars = new Grammars((file) => {
+    asked.push(file);
+    const folder = file === 'tree-sitter.wasm' ? 'web-tree-sitter' : 'tree-sitter-wasms/out';
+    return readFileSync(join(root, 'node_modules', folder, file));
+  });
+  return { asked, grammars };
+}
+
+it('loads each grammar once, also for callers that ask at the same time', async () => {
+  const { asked, grammars } = counted();
+  await Promise.all([grammars.load(['ruby', 'java']), grammars.load(['java', 'ruby'])]);
+  await grammars.load(['java']);
+  expect(asked.sort()).toEqual(['tree-sitter-java.wasm', 'tree-sitter-ruby.wasm', 'tree-sitter.wasm']);
+  expect(grammars.visit('java', 'class A {}', (tree) => tree.type)).toBe('program');
+});
+
+it('names the language whose grammar was not loaded', () => {
+  expect(() => counted().grammars.visit('swift', '', () => null)).toThrow('swift');
+});
+
+it('reports a grammar that cannot be read to whoever waits for it', async () => {
+  const grammars = new Grammars((file) => {
+    throw new Error(`No ${file}.`);
+  });
+  await expect(grammars.load(['dart'])).rejects.toThrow('No tree-sitter.wasm.');
+});
+
+it('does not parse a text that is too long', async () => {
+  const { grammars } = counted();
+  await grammars.load(['ruby']);
+  expect(grammars.visit('ruby', '#'.repeat(1_000_001), () => 'parsed')).toBeUndefined();
+});
