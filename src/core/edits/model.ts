@@ -42,8 +42,8 @@ export const SourceFile = z
   .meta({ description: 'A file that is copied into the tree as it is, known by its hash.' });
 export type SourceFile = z.infer<typeof SourceFile>;
 
-/** One change that wiring wants, with the rules whose findings it mends. Several may concern one file. */
-export interface Change {
+/** What every change says: which file it concerns, for what, and which rules' findings it mends. */
+export interface ChangeBase {
   path: string;
   platform: z.infer<typeof Platform>;
   /** The other platforms that the same edits are for, where both are built from one source. */
@@ -53,18 +53,42 @@ export interface Change {
   rules: string[];
   /** The variants that it is for; all of them when it does not say. */
   variants?: string[];
-  /** Edits of an existing file, or the whole text of a new one (or one that Syndexa owns). */
-  edits?: z.infer<typeof TextEdit>[];
-  content?: string;
-  /** Lines of a new file to which several changes may add. */
-  pieces?: { head: string[]; lines: string[]; tail: string[] };
-  /** A named file that is copied to this path. */
-  source?: SourceFile;
-  /** The file goes. */
-  remove?: true;
   /** What it puts in that others may need too: taken out again only where wiring put it in. */
   adds?: string[];
 }
+
+/** Replaces parts of a file. */
+export interface EditChange extends ChangeBase {
+  kind: 'edit';
+  edits: z.infer<typeof TextEdit>[];
+}
+
+/** The lines of a new file to which several changes may add. */
+export interface Pieces {
+  head: string[];
+  lines: string[];
+  tail: string[];
+}
+
+/** Writes the whole of a file: a new one, or one that Syndexa owns. */
+export interface CreateChange extends ChangeBase {
+  kind: 'create';
+  content: string | Pieces;
+}
+
+/** Copies a file that the person named. */
+export interface CopyChange extends ChangeBase {
+  kind: 'copy';
+  source: SourceFile;
+}
+
+/** Removes a file. */
+export interface RemoveChange extends ChangeBase {
+  kind: 'remove';
+}
+
+/** One change that wiring wants. Several may concern one file. */
+export type Change = EditChange | CreateChange | CopyChange | RemoveChange;
 
 export const ByHand = z
   .object({

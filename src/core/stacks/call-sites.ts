@@ -59,7 +59,7 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
         ? moduleImport(document, place.path, context.bookPath, namesIn(context, place.path))
         : importEdits(context, document, language);
     const edits = [...replaced, ...imports];
-    return [{ path: place.path, platform, network, topic: 'call-sites', rules, edits }];
+    return [{ path: place.path, platform, network, topic: 'call-sites', rules, kind: 'edit', edits }];
   });
 }
 

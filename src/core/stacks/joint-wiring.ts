@@ -114,6 +114,7 @@ export function wireSharedPlacebook(
     network: null,
     topic: 'placebook',
     rules: placebookRules,
+    kind: 'create',
     content,
   };
   return { changes: [change], byHand: [] };
@@ -130,7 +131,7 @@ export function unwireSharedPlacebook(
   const needed = titleEditions(context).some(({ platform }) => needsPlacebook(context.rest, left, platform));
   if (needed) return wire({ ...context, title: context.rest, profiles: [] }).changes;
   const { path } = standing;
-  return [{ path, platform: 'android', network: null, topic: 'placebook', rules: [], remove: true }];
+  return [{ path, platform: 'android', network: null, topic: 'placebook', rules: [], kind: 'remove' }];
 }
 
 /** Where the start-up calls go that no code makes yet. */

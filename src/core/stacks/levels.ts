@@ -87,6 +87,7 @@ export function wireLevels(context: WireContext & { tree: Tree; edition: SurveyE
           topic: 'levels',
           rules: [rule],
           variants,
+          kind: 'edit',
           edits: [edit],
         })),
       );

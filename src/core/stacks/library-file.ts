@@ -39,7 +39,7 @@ export function libraryFile(
     topic: 'binary' as const,
     rules: [rule],
   };
-  return { changes: [{ ...change, path, source }], byHand: [] };
+  return { changes: [{ ...change, path, kind: 'copy', source }], byHand: [] };
 }
 
 /** Library files of networks that lie where a build takes them in by itself. */
@@ -84,6 +84,6 @@ export function unwireLibraries({ network, survey }: UnwireContext): Change[] {
     network: network.id,
     topic: 'binary',
     rules: [],
-    remove: true,
+    kind: 'remove',
   }));
 }

@@ -29,17 +29,21 @@ export function mergeChanges(tree: Tree, changes: readonly Change[]): Outcome[] 
 function outcomeOf(tree: Tree, path: string, changes: Change[]): Outcome | null {
   const document = tree.text(path);
   const before = document?.text ?? null;
-  const source = changes.find((change) => change.source)?.source;
+  const source = changes.find((change) => change.kind === 'copy')?.source;
   if (source) return { path, before: null, after: null, changes, edits: [], source };
-  if (changes.some(({ remove }) => remove)) return { path, before, after: null, changes, edits: [] };
-  const contents = new Set([...changes.flatMap(({ content }) => content ?? []), ...piecedTogether(changes)]);
+  if (changes.some(({ kind }) => kind === 'remove')) return { path, before, after: null, changes, edits: [] };
+  const contents = contentsOf(changes);
   if (contents.size > 1) throw new Error(`Two parts of the wiring want to write ${path} differently.`);
   const [content] = contents;
   if (before === null) return { path, before, after: content ?? '', changes, edits: [] };
   const owned = content !== undefined && document ? content.replace(/\n/g, document.lineEnd) : content;
   const whole = owned === undefined ? undefined : editBetween(before, owned);
   const edits =
-    owned === undefined ? uniqueEdits(changes.flatMap((change) => change.edits ?? [])) : whole ? [whole] : [];
+    owned === undefined
+      ? uniqueEdits(changes.flatMap((change) => (change.kind === 'edit' ? change.edits : [])))
+      : whole
+        ? [whole]
+        : [];
   try {
     const after = applyEdits(before, edits);
     return after === before ? null : { path, before, after, changes, edits: sortEdits(edits) };
@@ -49,13 +53,15 @@ function outcomeOf(tree: Tree, path: string, changes: Change[]): Outcome | null 
   }
 }
 
-/** A new file whose lines come from several changes; every line stands in it once. */
-function piecedTogether(changes: readonly Change[]): string[] {
-  const pieces = changes.flatMap((change) => change.pieces ?? []);
+/** The whole texts that changes want in a file. What comes in pieces is one text, which has each line once. */
+function contentsOf(changes: readonly Change[]): Set<string> {
+  const given = changes.flatMap((change) => (change.kind === 'create' ? change.content : []));
+  const whole = given.filter((content) => typeof content === 'string');
+  const pieces = given.filter((content) => typeof content !== 'string');
   const [first] = pieces;
-  if (!first) return [];
+  if (!first) return new Set(whole);
   const lines = new Set(pieces.flatMap((piece) => piece.lines));
-  return [[...first.head, ...lines, ...first.tail, ''].join('\n')];
+  return new Set([...whole, [...first.head, ...lines, ...first.tail, ''].join('\n')]);
 }
 
 function uniqueEdits(edits: readonly Edit[]): Edit[] {

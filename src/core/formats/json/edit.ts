@@ -1,32 +1,33 @@
 import type { Node } from 'jsonc-parser';
+import type { Edit } from '../../text/edit.js';
 import { nodesAt, readJson } from './read.js';
 
-/** Puts a value at a way of keys; objects that are missing on the way are made. Text that is no object stays as it is. */
-export function setJson(text: string, way: readonly string[], value: unknown): string {
+/** Sets the value at a path of keys. Objects that are missing on the way are made; a document that is no object gets no edit. */
+export function setJson(text: string, way: readonly string[], value: unknown): Edit[] {
   const { root } = readJson(text);
-  if (root?.type !== 'object') return text;
+  if (root?.type !== 'object') return [];
   const [last = '', ...before] = [...way].reverse();
   const [there] = nodesAt(root, way);
-  if (there) return replaced(text, there, written(text, there.offset, value, isInline(text, there.parent)));
+  if (there) return [edit(there, written(text, there.offset, value, isInline(text, there.parent)))];
   const [holder] = nodesAt(root, before.reverse());
   if (!holder) return setJson(text, before, { [last]: value });
-  if (holder.type !== 'object') return text;
-  return added(text, holder, (space) => `${JSON.stringify(last)}: ${space(value)}`);
+  if (holder.type !== 'object') return [];
+  return [added(text, holder, (space) => `${JSON.stringify(last)}: ${space(value)}`)];
 }
 
-/** Adds a value to the end of a list; a list that is missing is made. */
-export function appendJson(text: string, way: readonly string[], value: unknown): string {
+/** Adds a value to the end of a list. A list that is missing is made. */
+export function appendJson(text: string, way: readonly string[], value: unknown): Edit[] {
   const { root } = readJson(text);
   const [list] = nodesAt(root, way);
   if (!list) return setJson(text, way, [value]);
-  return list.type === 'array' ? added(text, list, (space) => space(value)) : text;
+  return list.type === 'array' ? [added(text, list, (space) => space(value))] : [];
 }
 
-/** Takes out what stands at a way of keys, and every object or list that is empty without it. */
-export function removeJson(text: string, way: readonly string[], keep: readonly string[] = []): string {
+/** Removes the value at a path of keys, and every object or list that is empty without it, down to `keep`. */
+export function removeJson(text: string, way: readonly string[], keep: readonly string[] = []): Edit[] {
   const { root } = readJson(text);
   const [node] = nodesAt(root, way);
-  if (!node || way.length === 0 || !root) return text;
+  if (!node || way.length === 0 || !root) return [];
   const holder = nodesAt(root, way.slice(0, -1))[0] ?? root;
   const children = holder.children ?? [];
   if (children.length === 1 && way.length > 1 && way.length - 1 > keep.length)
@@ -35,14 +36,14 @@ export function removeJson(text: string, way: readonly string[], keep: readonly 
   const at = children.indexOf(entry);
   const [before, after] = [children[at - 1], children[at + 1]];
   const end = entry.offset + entry.length;
-  if (before) return text.slice(0, before.offset + before.length) + text.slice(end);
-  if (after) return text.slice(0, entry.offset) + text.slice(after.offset);
-  return text.slice(0, holder.offset + 1) + text.slice(holder.offset + holder.length - 1);
+  if (before) return [{ start: before.offset + before.length, end, text: '' }];
+  if (after) return [{ start: entry.offset, end: after.offset, text: '' }];
+  return [{ start: holder.offset + 1, end: holder.offset + holder.length - 1, text: '' }];
 }
 
 type Space = (value: unknown) => string;
 
-function added(text: string, holder: Node, entry: (space: Space) => string): string {
+function added(text: string, holder: Node, entry: (space: Space) => string): Edit {
   const last = holder.children?.at(-1);
   const inline = isInline(text, holder);
   const close = holder.offset + holder.length - 1;
@@ -51,15 +52,15 @@ function added(text: string, holder: Node, entry: (space: Space) => string): str
     const from = holder.children?.[0] ?? last;
     const gap = /\s*$/.exec(text.slice(holder.offset + 1, from.offset))?.[0] ?? '';
     const made = entry((value) => written(text, from.offset, value, inline));
-    return `${text.slice(0, end)},${gap || ' '}${made}${text.slice(end)}`;
+    return { start: end, end, text: `,${gap || ' '}${made}` };
   }
   const [indent, unit, line] = [indentAt(text, holder.offset), unitOf(text), lineEndOf(text)];
   const made = entry((value) => laidOut(value, `${indent}${unit}`, unit, line));
-  return `${text.slice(0, holder.offset + 1)}${line}${indent}${unit}${made}${line}${indent}${text.slice(close)}`;
+  return { start: holder.offset + 1, end: close, text: `${line}${indent}${unit}${made}${line}${indent}` };
 }
 
-function replaced(text: string, { offset, length }: Node, by: string): string {
-  return text.slice(0, offset) + by + text.slice(offset + length);
+function edit({ offset, length }: Node, text: string): Edit {
+  return { start: offset, end: offset + length, text };
 }
 
 function written(text: string, at: number, value: unknown, inline: boolean): string {

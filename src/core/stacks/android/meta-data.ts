@@ -56,6 +56,7 @@ export function metaDataChanges(
       topic,
       rules: [...nested, ...appIdRules],
       adds,
+      kind: 'edit',
       edits,
     });
   return { changes, byHand: [] };
@@ -79,6 +80,7 @@ export function metaDataRemoval(
     network: profile.id,
     topic,
     rules: item.inApplication ? ['app-id/duplicated', ...appIdRules] : ['app-id/nested-too-deep'],
+    kind: 'edit',
     edits: [removeElement(tree.text(item.path)?.text ?? '', item.element)],
   };
 }

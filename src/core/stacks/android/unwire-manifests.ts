@@ -3,7 +3,7 @@ import { attribute, descendants, elements, prefixOf } from '../../formats/xml/qu
 import { readXml, type XmlElement } from '../../formats/xml/read.js';
 import type { AndroidNeeds, Profile } from '../../network/model.js';
 import type { Tree } from '../../tree/tree.js';
-import type { Change, Topic } from '../../edits/model.js';
+import type { Change, ChangeBase, Topic } from '../../edits/model.js';
 import { closedAgain } from './meta-data.js';
 import { androidNamespace } from './namespaces.js';
 import { manifestPath } from './sources.js';
@@ -46,6 +46,7 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
     topic,
     rules: [],
     adds,
+    kind: 'edit',
     edits: [removeElement(document.text, element)],
   });
   const applications = elements(root, 'application');
@@ -63,10 +64,10 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
     return all.length > 0 && all.every((element) => gone.has(element));
   });
   const closed = emptied && closedAgain(emptied, added);
-  const whole: Change = { path, platform: 'android', network: network.id, topic: 'app-id', rules: [] };
+  const whole: ChangeBase = { path, platform: 'android', network: network.id, topic: 'app-id', rules: [] };
   return [
     ...(closed
-      ? [{ ...whole, edits: closed }]
+      ? [{ ...whole, kind: 'edit' as const, edits: closed }]
       : [
           ...metaData.map((element) => removal(element, 'app-id')),
           ...declared.map((element) => removal(element, 'components')),
@@ -106,17 +107,22 @@ export function unwireApplication(context: AndroidUnwireContext): Change[] {
   const asking = askingNetworks({ ...context, title: rest }).filter(({ profile }) => served(profile));
   const wanted = asking.length > 0 ? wantedClass({ ...context, title: rest }, asking, namespace) : undefined;
   const gone: Change[] =
-    made && isMade && wanted?.file?.path !== made.path ? [{ ...base, path: made.path, remove: true }] : [];
+    made && isMade && wanted?.file?.path !== made.path ? [{ ...base, path: made.path, kind: 'remove' }] : [];
   if (!wanted) {
     const text = tree.text(path)?.text ?? '';
     const blanks = /\s*$/.exec(text.slice(0, declared.start))?.[0].length ?? 0;
     return [
       ...gone,
-      { ...base, path, edits: [{ start: declared.start - blanks, end: declared.end, text: '' }] },
+      {
+        ...base,
+        path,
+        kind: 'edit',
+        edits: [{ start: declared.start - blanks, end: declared.end, text: '' }],
+      },
     ];
   }
   const file: Change[] =
-    wanted.file && wanted.file.content !== made?.text ? [{ ...base, ...wanted.file }] : [];
+    wanted.file && wanted.file.content !== made?.text ? [{ ...base, kind: 'create', ...wanted.file }] : [];
   const declare = declaration(context, wanted.name);
-  return [...gone, ...file, ...(declare?.edits?.length ? [{ ...declare, network: network.id }] : [])];
+  return [...gone, ...file, ...(declare?.edits.length ? [{ ...declare, network: network.id }] : [])];
 }

@@ -22,7 +22,7 @@ function removal(context: AndroidUnwireContext, path: string, span: Span, topic:
   const text = context.tree.text(path)?.text;
   if (text === undefined) return [];
   const base = { platform: 'android' as const, network: context.network.id, topic, rules: [] };
-  return [{ ...base, path, edits: [removeStatement(text, span)] }];
+  return [{ ...base, path, kind: 'edit', edits: [removeStatement(text, span)] }];
 }
 
 function dependencies(context: AndroidUnwireContext): Change[] {
@@ -71,7 +71,14 @@ function catalogEntries(
     if (uses > mine) return [];
     const end = /^[^\r\n]*/.exec(text.slice(entry.start))?.[0].length ?? 0;
     const base = { platform: 'android' as const, network: context.network.id, topic, rules: [] };
-    return [{ ...base, path, edits: [removeLine(text, { start: entry.start, end: entry.start + end })] }];
+    return [
+      {
+        ...base,
+        path,
+        kind: 'edit',
+        edits: [removeLine(text, { start: entry.start, end: entry.start + end })],
+      },
+    ];
   });
 }
 
@@ -100,7 +107,7 @@ function repositories(context: AndroidUnwireContext): Change[] {
       topic: 'dependency' as const,
       rules: [],
     };
-    return [{ ...base, path: place.path, edits: [removeLine(document.text, around)] }];
+    return [{ ...base, path: place.path, kind: 'edit', edits: [removeLine(document.text, around)] }];
   });
 }
 

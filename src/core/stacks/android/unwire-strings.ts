@@ -39,8 +39,12 @@ export function unwireStrings(context: AndroidUnwireContext): Change[] {
       };
       // The file that wiring made goes when nothing is left in it.
       if (path.endsWith(`/${resourceFile}`) && elements(root).length === gone.length)
-        return [{ ...base, remove: true }];
-      return gone.map(({ element }) => ({ ...base, edits: [removeElement(document.text, element)] }));
+        return [{ ...base, kind: 'remove' }];
+      return gone.map(({ element }) => ({
+        ...base,
+        kind: 'edit',
+        edits: [removeElement(document.text, element)],
+      }));
     }),
   );
 }

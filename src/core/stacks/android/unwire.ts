@@ -41,7 +41,7 @@ export function unwireAndroid(tree: Tree, root: string, context: UnwireContext):
 function unwireFiles(context: AndroidUnwireContext): Change[] {
   const { tree, model, network, survey } = context;
   const { folder } = model.module;
-  const base = { platform: 'android' as const, network: network.id, rules: [], remove: true as const };
+  const base = { platform: 'android' as const, network: network.id, rules: [], kind: 'remove' as const };
   const binaries = survey.facts.flatMap(({ kind, network: about, standsIn, value }) =>
     kind === 'binary' && about === network.id && standsIn === 'its place' ? [value] : [],
   );
@@ -68,7 +68,7 @@ function unwirePlacebook(context: AndroidUnwireContext): Change[] {
     network: null,
     topic: 'placebook',
     rules: [],
-    remove: true,
+    kind: 'remove',
   }));
 }
 

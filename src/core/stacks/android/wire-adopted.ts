@@ -103,12 +103,18 @@ function scriptChanges(
     const own = where.every((at) => at && !foreign.includes(`${at.path} ${at.start}`));
     if (own) {
       for (const at of where)
-        if (at) changes.push({ ...base, path: at.path, edits: [{ start: at.start, end: at.end, text: id }] });
+        if (at)
+          changes.push({
+            ...base,
+            path: at.path,
+            kind: 'edit',
+            edits: [{ start: at.start, end: at.end, text: id }],
+          });
       continue;
     }
     const edit = blockLine(context, sourceSet, line(id));
     if (!edit) return undefined;
-    changes.push({ ...base, path: model.module.script, edits: [edit] });
+    changes.push({ ...base, path: model.module.script, kind: 'edit', edits: [edit] });
   }
   return changes;
 }

@@ -107,6 +107,7 @@ function writtenInPlace(
       topic,
       rules: appIdRules,
       variants,
+      kind: 'edit',
       edits: [edit],
     })),
     ...astray.map((item) => metaDataRemoval(context, profile, item)),

@@ -5,7 +5,7 @@ import type { Profile } from '../../network/model.js';
 import { appReference } from '../../placebook/references.js';
 import { isEnrolled } from '../../roster/expected.js';
 import { pascalCase } from '../../placebook/model.js';
-import type { ByHand, Change } from '../../edits/model.js';
+import type { ByHand, Change, EditChange } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace } from './namespaces.js';
 import { codeFiles, manifestPath, sourceSetFolder } from './sources.js';
@@ -49,9 +49,10 @@ export function wireApplication(context: AndroidWireContext): StackWiring {
   }
   const wanted = wantedClass(context, asking, namespace);
   if (!wanted) return { changes: [], byHand: asking.flatMap((item) => byHandFor(context, item, null)) };
-  const written = wanted.file && wanted.file.content !== made?.text ? [{ ...base, ...wanted.file }] : [];
+  const written: Change[] =
+    wanted.file && wanted.file.content !== made?.text ? [{ ...base, kind: 'create', ...wanted.file }] : [];
   const declare = declaration(context, wanted.name);
-  return { changes: [...written, ...(declare?.edits?.length ? [declare] : [])], byHand: [] };
+  return { changes: [...written, ...(declare?.edits.length ? [declare] : [])], byHand: [] };
 }
 
 const base = {
@@ -65,7 +66,7 @@ const base = {
 export function declaration(
   { tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>,
   name: string,
-): Change | undefined {
+): EditChange | undefined {
   const path = manifestPath(model, 'main');
   const root = tree.read(path, readXml)?.root;
   const application = root && elements(root, 'application')[0];
@@ -73,7 +74,12 @@ export function declaration(
   if (!application) return undefined;
   const prefix = prefixOf(root, androidNamespace, 'android');
   const short = namespace === null ? name : shortName(name, namespace);
-  return { ...base, path, edits: setAttribute(application, `${prefix}:name`, short, tree.text(path)?.text) };
+  return {
+    ...base,
+    path,
+    kind: 'edit',
+    edits: setAttribute(application, `${prefix}:name`, short, tree.text(path)?.text),
+  };
 }
 
 /** The class that serves all who ask: a network's own when it alone asks for no more, else one that is made. */

@@ -52,7 +52,7 @@ function wireBinary(context: AndroidWireContext, profile: Profile, binary: Libra
     ? `implementation(files("libs/${binary.file}"))`
     : `implementation files('libs/${binary.file}')`;
   const edit = appendToBlock(document.text, block, line, document.lineEnd);
-  return { changes: [...changes, { ...base, path: script, edits: [edit] }], byHand: [] };
+  return { changes: [...changes, { ...base, path: script, kind: 'edit', edits: [edit] }], byHand: [] };
 }
 
 /** Files that an enrolled network's pages give out per application: laid in their place when they are at hand. */
@@ -75,6 +75,7 @@ export function wireCompanion(context: AndroidWireContext): StackWiring {
         network: profile.id,
         topic: 'companion',
         rules: ['companion/missing'],
+        kind: 'create',
         content: given.content,
       });
     } else if (!given)

@@ -41,6 +41,7 @@ export function wireComponents(context: ManifestWireContext): StackWiring {
           topic: 'components',
           rules: ['manifest/component-missing'],
           adds: openedMarks(document.text, application),
+          kind: 'edit',
           edits: appendChild(document.text, application, componentLines(component, prefix), document.lineEnd),
         })),
     );

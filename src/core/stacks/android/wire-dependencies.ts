@@ -68,7 +68,12 @@ function dependencyChange(
   const line = kotlin || catalog ? `implementation(${reference})` : `implementation ${reference}`;
   const base = { platform: 'android' as const, network: profile.id, topic: 'dependency' as const, rules };
   const changes: Change[] = [
-    { ...base, path: script, edits: [appendToBlock(document.text, block, line, document.lineEnd)] },
+    {
+      ...base,
+      path: script,
+      kind: 'edit',
+      edits: [appendToBlock(document.text, block, line, document.lineEnd)],
+    },
   ];
   if (!catalog || known !== undefined) return changes;
   const edit = catalogEntry(
@@ -77,7 +82,7 @@ function dependencyChange(
     'libraries',
     `${alias} = { module = "${coordinate}", version = "${version}" }`,
   );
-  return edit ? [...changes, { ...base, path: catalog.path, edits: [edit] }] : null;
+  return edit ? [...changes, { ...base, path: catalog.path, kind: 'edit', edits: [edit] }] : null;
 }
 
 function usesCatalog(block: NonNullable<ReturnType<typeof blockAt>>): boolean {
@@ -108,12 +113,19 @@ function repositoryChanges({ tree, model }: AndroidWireContext, profile: Profile
           const block = blockAt(statementsOf(tree, path), way);
           if (!document || !block) continue;
           return [
-            { ...base, path, edits: [appendToBlock(document.text, block, lineIn(path), document.lineEnd)] },
+            {
+              ...base,
+              path,
+              kind: 'edit',
+              edits: [appendToBlock(document.text, block, lineIn(path), document.lineEnd)],
+            },
           ];
         }
       }
       const top = firstRepository(tree, model.module);
-      return top === undefined ? null : [{ ...base, path: top, edits: [ownBlock(tree, top, lineIn(top))] }];
+      return top === undefined
+        ? null
+        : [{ ...base, path: top, kind: 'edit', edits: [ownBlock(tree, top, lineIn(top))] }];
     });
 }
 

@@ -56,6 +56,7 @@ export function wireLayouts(context: AndroidWireContext): StackWiring {
               network: profile.id,
               topic: 'layouts',
               rules,
+              kind: 'edit',
               edits: [{ ...valueSpan, text: escapeXml(`@string/${resource}`) }],
             });
           }

@@ -43,6 +43,7 @@ export function wirePermissions(context: ManifestWireContext): StackWiring {
           topic: 'permissions',
           adds: [`permission ${name}`],
           rules: ['manifest/permission-missing'],
+          kind: 'edit',
           edits: [edit],
         });
     }

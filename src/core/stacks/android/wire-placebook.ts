@@ -62,9 +62,9 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
     const base = { platform, network: null, topic, rules: placebookRules };
     const gone = all
       .filter((item) => item.language !== language)
-      .map(({ path }): Change => ({ ...base, path, remove: true }));
+      .map(({ path }): Change => ({ ...base, path, kind: 'remove' }));
     if (standing && sameMade(standing.text, content)) return gone;
-    return [...gone, { ...base, path: standing?.path ?? `${folder}/${file}`, content }];
+    return [...gone, { ...base, path: standing?.path ?? `${folder}/${file}`, kind: 'create', content }];
   });
   return { changes, byHand: [] };
 }

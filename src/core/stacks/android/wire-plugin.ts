@@ -68,7 +68,7 @@ function pluginChanges(
       `${alias} = { id = "${id}", version = "${version}" }`,
     );
     if (!entry) return undefined;
-    changes.push({ ...base, network, path: catalog.path, edits: [entry] });
+    changes.push({ ...base, network, path: catalog.path, kind: 'edit', edits: [entry] });
   }
   if (shared && top !== undefined) {
     const text = tree.text(top);
@@ -78,6 +78,7 @@ function pluginChanges(
       ...base,
       network,
       path: top,
+      kind: 'edit',
       edits: [appendToBlock(text.text, shared, line, text.lineEnd)],
     });
   }
@@ -86,6 +87,7 @@ function pluginChanges(
     ...base,
     network,
     path: script,
+    kind: 'edit',
     edits: [appendToBlock(document.text, block, line, document.lineEnd)],
   });
   return changes;
@@ -120,8 +122,14 @@ function appliedChanges(
   const { text, lineEnd } = document;
   const edit = { start: last.end, end: last.end, text: `${lineEnd}${indentAt(text, last.start)}${apply}` };
   return [
-    { ...base, network, path: top, edits: [appendToBlock(above.text, classpath, line, above.lineEnd)] },
-    { ...base, network, path: script, edits: [edit] },
+    {
+      ...base,
+      network,
+      path: top,
+      kind: 'edit',
+      edits: [appendToBlock(above.text, classpath, line, above.lineEnd)],
+    },
+    { ...base, network, path: script, kind: 'edit', edits: [edit] },
   ];
 }
 

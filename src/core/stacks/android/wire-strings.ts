@@ -52,13 +52,15 @@ function stringChange(
     if (standing.value === id && standing.raw === id) return [];
     const { element } = standing;
     const inner = { start: element.openTag.end, end: element.closeTag?.start ?? element.openTag.end };
-    return [{ ...base, path, edits: [{ ...inner, text: escapeXml(id) }] }];
+    return [{ ...base, path, kind: 'edit', edits: [{ ...inner, text: escapeXml(id) }] }];
   }
   const path = `${resourceFolders(model, sourceSet)[0] ?? ''}/${resourceFile}`;
   const line = `<string name="${name}" translatable="false">${escapeXml(id)}</string>`;
   const root = tree.read(path, readXml)?.root;
   const document = tree.text(path);
   if (root && document)
-    return [{ ...base, path, edits: appendChild(document.text, root, [line], document.lineEnd) }];
-  return [{ ...base, path, pieces: { head, lines: [`    ${line}`], tail } }];
+    return [
+      { ...base, path, kind: 'edit', edits: appendChild(document.text, root, [line], document.lineEnd) },
+    ];
+  return [{ ...base, path, kind: 'create', content: { head, lines: [`    ${line}`], tail } }];
 }

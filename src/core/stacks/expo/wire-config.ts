@@ -7,7 +7,8 @@ import type { Profile } from '../../network/model.js';
 import type { Platform } from '../../words/words.js';
 import { expectedIds, isEnrolled } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
-import { lineEdits } from '../../text/line-edits.js';
+import { Draft } from '../../text/draft.js';
+import type { Edit } from '../../text/edit.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../edits/model.js';
 import { alsoFor, titleEditions } from '../joint-wiring.js';
@@ -31,28 +32,28 @@ const rules = [
   'stage/test-id-in-production',
 ];
 
-/** What wiring works on: the project, its builds, and the texts of its files as they become. */
+/** What wiring works on: the project, its builds, and its files as they become. */
 interface Work {
   tree: Tree;
   project: ExpoProject;
   builds: readonly ExpoBuild[];
   context: WireContext;
-  texts: Map<string, string>;
+  drafts: Map<string, Draft>;
   /** The key under which `app.json` holds the configuration. */
   under: string[];
 }
 
 function workOn(tree: Tree, project: ExpoProject, builds: readonly ExpoBuild[], context: WireContext): Work {
-  const texts = new Map<string, string>();
+  const drafts = new Map<string, Draft>();
   for (const path of [project.json?.path, project.eas?.path])
-    if (path !== undefined) texts.set(path, tree.text(path)?.text ?? '');
-  const json = project.json && readJson(texts.get(project.json.path) ?? '').root;
+    if (path !== undefined) drafts.set(path, new Draft(tree.text(path)?.text ?? ''));
+  const json = project.json && readJson(drafts.get(project.json.path)?.text ?? '').root;
   return {
     tree,
     project,
     builds,
     context,
-    texts,
+    drafts,
     under: nodesAt(json ?? null, ['expo']).length > 0 ? ['expo'] : [],
   };
 }
@@ -116,8 +117,8 @@ export function unwireConfig(
     const kept = entries.filter((entry) => standing.includes(`'${entry.package}'`));
     const content = appConfigScript(kept, context.revision);
     const base = { path: script, platform, network: null, topic: 'app-id' as const, rules: [] };
-    if (kept.length === 0) changes.push({ ...base, remove: true });
-    else if (!sameScript(standing, content)) changes.push({ ...base, content });
+    if (kept.length === 0) changes.push({ ...base, kind: 'remove' });
+    else if (!sameScript(standing, content)) changes.push({ ...base, kind: 'create', content });
     if (kept.length === 0 && !codeNeedsVariable) removeStages(work);
   } else if (!project.script && left.length === 0 && title !== rest && !codeNeedsVariable) removeStages(work);
   return [...changesOf(work, platform), ...changes];
@@ -127,13 +128,13 @@ function isUsed(title: Title, network: string): boolean {
   return platformNames.some((platform) => isEnrolled(title, network, platform));
 }
 
-function edit({ texts }: Work, path: string, change: (text: string) => string): void {
-  texts.set(path, change(texts.get(path) ?? ''));
+function edit({ drafts }: Work, path: string, make: (text: string) => Edit[]): void {
+  const draft = drafts.get(path);
+  draft?.apply(make(draft.text));
 }
 
-function changesOf({ tree, texts, context }: Work, platform: Platform): Change[] {
-  return [...texts].flatMap(([path, text]): Change[] => {
-    const edits = lineEdits(tree.text(path)?.text ?? '', text);
+function changesOf({ drafts, context }: Work, platform: Platform): Change[] {
+  return [...drafts].flatMap(([path, { edits }]): Change[] => {
     const base = {
       path,
       platform,
@@ -141,7 +142,7 @@ function changesOf({ tree, texts, context }: Work, platform: Platform): Change[]
       network: null,
       topic: 'app-id' as const,
     };
-    return edits.length === 0 ? [] : [{ ...base, rules, edits }];
+    return edits.length === 0 ? [] : [{ ...base, rules, kind: 'edit', edits }];
   });
 }
 
@@ -200,7 +201,7 @@ function removeAttribution(work: Work, path: string, id: string): void {
   edit(work, path, (text) => {
     const items = nodesAt(readJson(text).root, way)[0]?.children ?? [];
     const at = items.findIndex((item) => JSON.stringify(jsonValue(item)).includes(`"${id}"`));
-    return at < 0 ? text : removeJson(text, [...way, String(at)], [...work.under, 'ios']);
+    return at < 0 ? [] : removeJson(text, [...way, String(at)], [...work.under, 'ios']);
   });
 }
 
@@ -256,7 +257,16 @@ function wirePlugins(work: Work, used: readonly Profile[]): StackWiring & { need
   const same = standing !== undefined && sameScript(standing, content);
   const platform = titleEditions(context)[0]?.platform ?? 'android';
   const also = alsoFor(context, platform);
-  const change: Change = { path: script, platform, also, network: null, topic: 'app-id', rules, content };
+  const change: Change = {
+    path: script,
+    platform,
+    also,
+    network: null,
+    topic: 'app-id',
+    rules,
+    kind: 'create',
+    content,
+  };
   return { changes: same ? [] : [change], byHand, needsVariable: true };
 }
 
@@ -287,9 +297,9 @@ function isRight({ builds }: Work, { package: name, fields }: PluginIds): boolea
   });
 }
 
-function isStatic({ project, texts, under }: Work, name: string): boolean {
+function isStatic({ project, drafts, under }: Work, name: string): boolean {
   const path = project.json?.path;
-  return path !== undefined && staticAt(texts.get(path) ?? '', under, name) >= 0;
+  return path !== undefined && staticAt(drafts.get(path)?.text ?? '', under, name) >= 0;
 }
 
 function staticAt(text: string, under: readonly string[], name: string): number {
@@ -303,7 +313,7 @@ function staticAt(text: string, under: readonly string[], name: string): number 
 function removeStatic(work: Work, path: string, name: string): void {
   edit(work, path, (text) => {
     const at = staticAt(text, work.under, name);
-    return at < 0 ? text : removeJson(text, [...work.under, 'plugins', String(at)], work.under);
+    return at < 0 ? [] : removeJson(text, [...work.under, 'plugins', String(at)], work.under);
   });
 }
 
@@ -327,10 +337,10 @@ function writeStatic(
     const item = [...way, String(at)];
     const isPlain = nodesAt(readJson(text).root, [...item, '1'])[0]?.type !== 'object';
     if (isPlain) return setJson(text, item, value);
-    return Object.entries(options).reduce(
-      (made, [field, id]) => setJson(made, [...item, '1', field], id),
-      text,
-    );
+    const draft = new Draft(text);
+    for (const [field, id] of Object.entries(options))
+      draft.apply(setJson(draft.text, [...item, '1', field], id));
+    return draft.edits;
   });
 }
 

@@ -34,7 +34,7 @@ export function unwireExpo(tree: Tree, root: string, context: UnwireContext): St
   const book = unwireSharedPlacebook(context, standing, (rest) => wirePlacebook(tree, project, builds, rest));
   const needsVariable =
     codeCondition(context, builds) === isTestByVariable &&
-    !book.some(({ remove }) => remove) &&
+    !book.some(({ kind }) => kind === 'remove') &&
     standing !== undefined;
   return joined([
     { changes: unwirePackageJson(asScripts(project), context, 'expo'), byHand: [] },

@@ -39,7 +39,7 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
       : older
         ? setPubVersion(older, range)
         : [];
-    if (edits.length > 0) changes.push({ ...base, edits });
+    if (edits.length > 0) changes.push({ ...base, kind: 'edit', edits });
     if (edits.length > 0 || !standing)
       byHand.push({
         platform: null,
@@ -76,6 +76,7 @@ export function unwirePubspec(
       network: context.network.id,
       topic: 'dependency',
       rules: [],
+      kind: 'edit',
       edits: [removePubDependency(document.text, dependency)],
     }));
 }

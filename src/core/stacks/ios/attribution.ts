@@ -7,6 +7,7 @@ import { idsIn } from '../../formats/attribution-list/read.js';
 import type { Fact } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
+import type { Change } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { plistOf, type FoundPlist, type IosVariant, type TargetModel } from './targets.js';
 import type { IosWireContext } from './wire-context.js';
@@ -60,7 +61,7 @@ export function wireAttribution(context: IosWireContext): StackWiring {
   if (wanted.length === 0) return { changes: [], byHand: [] };
   const rules = ['attribution/id-missing', 'attribution/id-twice'];
   const given = { platform: 'ios' as const, topic: 'attribution' as const, rules };
-  const changes = (targetLists(context) ?? []).flatMap((list) => {
+  const changes = (targetLists(context) ?? []).flatMap((list): Change[] => {
     // One list serves all networks that ask: the same edits, said once for each.
     if (!list.text) {
       const lines = ['<array>', ...wanted.flatMap(itemLines), '</array>'];
@@ -69,7 +70,7 @@ export function wireAttribution(context: IosWireContext): StackWiring {
     const edits = mergeAttribution(list.text.text, list.root, wanted, list.text.lineEnd);
     return edits.length === 0
       ? []
-      : asking.map(({ id }) => ({ ...given, network: id, path: list.path, edits }));
+      : asking.map(({ id }) => ({ ...given, network: id, path: list.path, kind: 'edit', edits }));
   });
   return { changes, byHand: [] };
 }

@@ -4,7 +4,7 @@ import { entryOf, stringOf } from '../../formats/pbxproj/read.js';
 import { identifierKey, itemsKey, normalId } from '../../standards/skadnetwork.js';
 import type { Edit } from '../../text/edit.js';
 import type { PlistValue } from '../../formats/plist/read.js';
-import type { Change } from '../../edits/model.js';
+import type { Change, EditChange } from '../../edits/model.js';
 import { entryLines } from './unwire-objects.js';
 import type { IosUnwireContext } from './unwire-context.js';
 import { othersNeedOn } from '../others-need.js';
@@ -22,8 +22,8 @@ function unwireList(context: IosUnwireContext, list: TargetList): Change[] {
   const { removals, isEmptied } = listRemovals(context, list.text.text, list.root);
   const base = { path: list.path, platform: 'ios' as const, network: context.network.id, rules: [] };
   if (isEmptied && list.path === madeList(context) && removals.length > 0)
-    return [{ ...base, topic: 'app-id', remove: true }, ...withoutSetting(context, list)];
-  return removals.map((removal) => ({ ...base, ...removal }));
+    return [{ ...base, topic: 'app-id', kind: 'remove' }, ...withoutSetting(context, list)];
+  return removals.map((removal) => ({ ...base, kind: 'edit', ...removal }));
 }
 
 /** What a network alone has in a property list, and whether nothing is left without it. */
@@ -31,7 +31,7 @@ export function listRemovals(
   context: UnwireContext,
   text: string,
   root: PlistValue & { type: 'dict' },
-): { removals: Pick<Change, 'topic' | 'edits' | 'adds'>[]; isEmptied: boolean } {
+): { removals: Pick<EditChange, 'topic' | 'edits' | 'adds'>[]; isEmptied: boolean } {
   const { network, added } = context;
   const isShared = (asks: (needs: IosNeeds) => boolean) =>
     othersNeedOn(context, 'ios', ({ ios }) => ios !== undefined && asks(ios));
@@ -45,7 +45,7 @@ export function listRemovals(
   for (const { key } of network.ios?.keys ?? [])
     if (added.has(`key ${key}`) && !isShared((needs) => needs.keys.some((other) => other.key === key)))
       keys.add(key);
-  const removals: Pick<Change, 'topic' | 'edits' | 'adds'>[] = [];
+  const removals: Pick<EditChange, 'topic' | 'edits' | 'adds'>[] = [];
   const gone = root.entries.filter(({ key }) => keys.has(key));
   for (const entry of gone)
     removals.push({
@@ -83,5 +83,5 @@ function withoutSetting({ tree, model, network }: IosUnwireContext, list: Target
       ? [{ ...entryLines(text, entry), text: '' }]
       : [];
   });
-  return [{ path, platform: 'ios', network: network.id, topic: 'app-id', rules: [], edits }];
+  return [{ path, platform: 'ios', network: network.id, topic: 'app-id', rules: [], kind: 'edit', edits }];
 }

@@ -68,7 +68,7 @@ function inProject(context: IosUnwireContext, { scope, name }: StagedVariant): C
         ]),
       ];
   const change = (topic: Change['topic'], edits: Edit[]): Change[] =>
-    edits.length > 0 ? [{ ...base, topic, edits }] : [];
+    edits.length > 0 ? [{ ...base, topic, kind: 'edit', edits }] : [];
   return [
     ...change(
       'app-id',
@@ -129,8 +129,8 @@ function inBaseFile(context: IosUnwireContext, variant: StagedVariant): Change[]
   const gone = edits.filter(({ text: left }) => left === '').length;
   const [include] = includes;
   if (base !== ownFile(context, variant.scope.own.name) || gone < settings.length || !include)
-    return [{ ...change, edits }];
-  return [{ ...change, remove: true }, ...restored(context, variant, base, include.path)];
+    return [{ ...change, kind: 'edit', edits }];
+  return [{ ...change, kind: 'remove' }, ...restored(context, variant, base, include.path)];
 }
 
 /** Makes the file that Syndexa's own base file included the base again. */
@@ -154,5 +154,5 @@ function restored(
     ...objectLines(text, objects, [mine]),
     ...ownItems(text, objects, [mine]),
   ];
-  return [{ path, platform: 'ios', network: network.id, topic: 'app-id', rules: [], edits }];
+  return [{ path, platform: 'ios', network: network.id, topic: 'app-id', rules: [], kind: 'edit', edits }];
 }

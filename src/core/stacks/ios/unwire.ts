@@ -58,6 +58,7 @@ function unwirePods(context: IosUnwireContext): Change[] {
         network: network.id,
         topic: 'dependency',
         rules: [],
+        kind: 'edit',
         edits: [removeStatement(document.text, { start, end })],
       },
     ];
@@ -75,7 +76,7 @@ function withoutObjects(
   const known = ids.filter((id) => entryOf(objects, id));
   if (text === undefined || known.length === 0) return [];
   const edits = [...objectLines(text, objects, known), ...ownItems(text, objects, known)];
-  return [{ path, platform: 'ios', network: network.id, topic, rules: [], edits }];
+  return [{ path, platform: 'ios', network: network.id, topic, rules: [], kind: 'edit', edits }];
 }
 
 function unwirePackages(context: IosUnwireContext): Change[] {
@@ -98,7 +99,7 @@ function unwireCompanion(context: IosUnwireContext): Change[] {
   const path = `${folder ? `${folder}/` : ''}${companion.file}`;
   const id = (role: string) => objectId(`${role} ${model.target.id} ${path}`);
   const file: Change[] = tree.has(path)
-    ? [{ path, platform: 'ios', network: network.id, topic: 'companion', rules: [], remove: true }]
+    ? [{ path, platform: 'ios', network: network.id, topic: 'companion', rules: [], kind: 'remove' }]
     : [];
   return [...file, ...withoutObjects(context, [id('file'), id('build')], 'companion')];
 }
@@ -112,7 +113,7 @@ function unwirePlacebook(context: IosUnwireContext): Change[] {
   const base = { platform: 'ios' as const, network: null, topic: 'placebook' as const, rules: [] };
   const ids = standing.flatMap((path) => Object.values(placebookIds(model.target.id, path)));
   return [
-    ...standing.map((path): Change => ({ ...base, path, remove: true })),
+    ...standing.map((path): Change => ({ ...base, path, kind: 'remove' })),
     ...withoutObjects(context, ids, 'placebook').map((change) => ({ ...change, network: null })),
   ];
 }

@@ -81,6 +81,7 @@ function writtenInPlace(
     topic,
     rules: appIdRules,
     variants,
+    kind: 'edit',
     edits: [edit],
   }));
 }
@@ -146,12 +147,13 @@ function listChanges(
   if (!list.text || standing.length === 0)
     return addKey(context, list, key, [`<string>${escapeXml(reference)}</string>`], base);
   const { text, lineEnd } = list.text;
-  const doubles = standing.slice(1).map((entry) => ({
+  const doubles = standing.slice(1).map((entry): Change => ({
     ...base,
     path: list.path,
     rules: ['app-id/duplicated', ...appIdRules],
+    kind: 'edit',
     edits: [removeEntry(text, entry)],
   }));
   const edits = setString(text, list.root, key, reference, lineEnd);
-  return edits.length > 0 ? [...doubles, { ...base, path: list.path, edits }] : doubles;
+  return edits.length > 0 ? [...doubles, { ...base, path: list.path, kind: 'edit', edits }] : doubles;
 }

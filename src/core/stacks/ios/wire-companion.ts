@@ -45,9 +45,9 @@ export function wireCompanion(context: IosWireContext): StackWiring {
       continue;
     }
     if (lying === undefined && given && !tree.has(path))
-      changes.push({ ...base, path, content: given.content });
+      changes.push({ ...base, path, kind: 'create', content: given.content });
     const edits = resourceEdits(context, path);
-    if (edits && edits.length > 0) changes.push({ ...base, path: model.project.path, edits });
+    if (edits && edits.length > 0) changes.push({ ...base, path: model.project.path, kind: 'edit', edits });
     else if (!edits)
       byHand.push({
         platform: 'ios',

@@ -43,7 +43,7 @@ export function wireDependencies(context: IosWireContext): StackWiring {
     if (pod && podfile !== undefined) {
       const edit = podEdit(context, podfile, `pod '${pod.name}', '~> ${pod.version}'`);
       if (edit) {
-        changes.push({ ...base, path: podfile, edits: [edit] });
+        changes.push({ ...base, path: podfile, kind: 'edit', edits: [edit] });
         installs.push(installStep(profile, podfile));
       } else undone.push(profile);
       continue;
@@ -53,7 +53,7 @@ export function wireDependencies(context: IosWireContext): StackWiring {
       undone.push(profile);
       continue;
     }
-    changes.push({ ...base, path: model.project.path, edits });
+    changes.push({ ...base, path: model.project.path, kind: 'edit', edits });
     installs.push(resolveStep(profile, model.project.path));
   }
   return { changes, byHand: [...installs, ...dependencySteps({ ...context, profiles: undone })] };

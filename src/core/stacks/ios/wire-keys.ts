@@ -57,7 +57,7 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
   if (value === undefined) return { changes: [], byHand: [keyStep(profile, key, list.path)] };
   const edits = list.text ? standingEdits(list.text, list.root, key, context.title) : undefined;
   return edits
-    ? { changes: [{ ...given, path: list.path, edits }], byHand: [] }
+    ? { changes: [{ ...given, path: list.path, kind: 'edit', edits }], byHand: [] }
     : { changes: addKey(context, list, key.key, value, { ...given, adds: [`key ${key.key}`] }), byHand: [] };
 }
 

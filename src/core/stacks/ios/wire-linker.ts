@@ -36,6 +36,7 @@ export function wireLinkerFlags(context: IosWireContext): StackWiring {
             platform: 'ios',
             path: model.project.path,
             variants: [variant.name],
+            kind: 'edit',
             edits: [appendItem(document.text, own, `"${flag}"`, document.lineEnd)],
           });
         } else if (own?.type === 'string' && document && variant.scope.own.settings) {
@@ -44,6 +45,7 @@ export function wireLinkerFlags(context: IosWireContext): StackWiring {
             platform: 'ios',
             path: model.project.path,
             variants: [variant.name],
+            kind: 'edit',
             edits: setPbxString(
               document.text,
               variant.scope.own.settings,

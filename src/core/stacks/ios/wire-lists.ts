@@ -2,7 +2,7 @@ import type { PlistValue } from '../../formats/plist/read.js';
 import { appendChild, escapeXml } from '../../formats/xml/edit.js';
 import type { TextDocument } from '../../text/document.js';
 import type { Edit } from '../../text/edit.js';
-import type { Change } from '../../edits/model.js';
+import type { Change, ChangeBase } from '../../edits/model.js';
 import { setPbxString } from '../../formats/pbxproj/edit.js';
 import { settingOf } from './settings.js';
 import { plistOf } from './targets.js';
@@ -65,7 +65,7 @@ export function addKey(
   list: TargetList,
   key: string,
   value: readonly string[],
-  given: Omit<Change, 'path' | 'edits'>,
+  given: Omit<ChangeBase, 'path'>,
 ): Change[] {
   const lines = [`<key>${escapeXml(key)}</key>`, ...value];
   if (list.text)
@@ -73,6 +73,7 @@ export function addKey(
       {
         ...given,
         path: list.path,
+        kind: 'edit',
         edits: appendChild(list.text.text, list.root.element, lines, list.text.lineEnd),
       },
     ];
@@ -81,7 +82,8 @@ export function addKey(
     {
       ...given,
       path: list.path,
-      pieces: { head: madeHead, lines: [tabbed.map((line) => `\t${line}`).join('\n')], tail: madeTail },
+      kind: 'create',
+      content: { head: madeHead, lines: [tabbed.map((line) => `\t${line}`).join('\n')], tail: madeTail },
     },
     ...namedList(context, list, given),
   ];
@@ -91,7 +93,7 @@ export function addKey(
 function namedList(
   { tree, model }: IosWireContext,
   list: TargetList,
-  given: Omit<Change, 'path' | 'edits'>,
+  given: Omit<ChangeBase, 'path'>,
 ): Change[] {
   const { path, folder } = model.project;
   const document = tree.text(path);
@@ -102,5 +104,5 @@ function namedList(
       ? setPbxString(document.text, scope.own.settings, 'INFOPLIST_FILE', value, document.lineEnd)
       : [],
   );
-  return [{ ...given, path, edits }];
+  return [{ ...given, path, kind: 'edit', edits }];
 }

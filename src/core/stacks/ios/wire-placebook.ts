@@ -79,7 +79,7 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
     const content = contents[at] ?? '';
     const there = tree.text(path)?.text;
     const written: Change[] =
-      there !== undefined && sameMade(there, content) ? [] : [{ ...base, path, content }];
+      there !== undefined && sameMade(there, content) ? [] : [{ ...base, path, kind: 'create', content }];
     return [...written, ...membershipChanges(context, home, path)];
   });
   return {
@@ -131,7 +131,7 @@ function conditionChanges({ tree, variants, model }: IosWireContext, language: L
       const value = [...names, ...(stage === 'test' ? [own] : [])].join(' ');
       return setPbxString(document.text, settings, key, value, document.lineEnd);
     };
-    return [{ path, platform, network: null, topic, rules: placebookRules, edits: edits() }];
+    return [{ path, platform, network: null, topic, rules: placebookRules, kind: 'edit', edits: edits() }];
   });
 }
 
@@ -165,7 +165,7 @@ function membershipChanges({ tree, model }: IosWireContext, home: SourceHome, pa
       : []),
   ];
   const rules = ['unit-id/not-in-build'];
-  return [{ path: project.path, platform, network: null, topic, rules, edits }];
+  return [{ path: project.path, platform, network: null, topic, rules, kind: 'edit', edits }];
 }
 
 /** The IDs of a placebook's objects in the project file. */

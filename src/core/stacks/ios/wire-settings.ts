@@ -55,7 +55,7 @@ function inProject(
     stringOf(scope.own.value, 'baseConfigurationReference') !== undefined && scope.own.base !== null;
   if (hasBase && !entryOf(settings, name)) return undefined;
   const edits = setPbxString(document.text, settings, name, value, document.lineEnd);
-  return [{ ...given, path: model.project.path, edits }];
+  return [{ ...given, path: model.project.path, kind: 'edit', edits }];
 }
 
 function inFile(
@@ -77,7 +77,14 @@ function inFile(
   const key = shared ? name : `${name}[config=${variant.scope.own.name}]`;
   const plain = readXcconfig(document.text).settings.some((setting) => setting.key === name);
   const target = shared || !plain || sharing.length > 1 ? key : name;
-  return [{ ...given, path: base, edits: setXcconfig(document.text, target, value, document.lineEnd) }];
+  return [
+    {
+      ...given,
+      path: base,
+      kind: 'edit',
+      edits: setXcconfig(document.text, target, value, document.lineEnd),
+    },
+  ];
 }
 
 /** Whether a base file is made by an install of pods, so that what is written into it is lost. */
@@ -125,7 +132,7 @@ function inOwnFile(context: IosWireContext, variant: StagedVariant, line: string
   ];
   const head = ownFileHead(context, own.base);
   return [
-    { ...given, path, pieces: { head, lines: [line], tail: [] } },
-    { ...given, path: project, edits },
+    { ...given, path, kind: 'create', content: { head, lines: [line], tail: [] } },
+    { ...given, path: project, kind: 'edit', edits },
   ];
 }

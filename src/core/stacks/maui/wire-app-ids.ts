@@ -105,6 +105,7 @@ function inPlace({ tree, edition, ids, profile }: AppIdWork, facts: readonly Fac
     topic: 'app-id',
     rules: appIdRules,
     variants,
+    kind: 'edit',
     edits: [edit],
   }));
 }
@@ -185,14 +186,17 @@ function wireList(work: AppIdWork): StackWiring {
   const values = [...new Set(ids.values())];
   if (values.length < 2) {
     const edits = setString(document.text, root, place.key, values[0] ?? '', document.lineEnd);
-    return { changes: [{ ...base, path, edits }], byHand: [] };
+    return { changes: [{ ...base, path, kind: 'edit', edits }], byHand: [] };
   }
   // What the list says for every build would stand beside what the partial lists say for each.
   const standing = root.entries.find(({ key }) => key === place.key);
-  const gone = standing ? [{ ...base, path, edits: [removeEntry(document.text, standing)] }] : [];
-  const lists = stages.map((stage): Change => ({
+  const gone: Change[] = standing
+    ? [{ ...base, path, kind: 'edit', edits: [removeEntry(document.text, standing)] }]
+    : [];
+  const lists = stages.map((stage) => ({
     ...base,
     path: partialList(project, profile, stage),
+    kind: 'create' as const,
     content: [
       ...madeHead,
       `\t<key>${escapeXml(place.key)}</key>`,
@@ -228,8 +232,8 @@ export function unwireAppIds(tree: Tree, project: MauiProject, { network }: Unwi
   ];
   const groups = labels.flatMap(([platform, label]): Change[] => {
     const edits = groupRemoval(tree, project, label);
-    return edits.length === 0 ? [] : [{ ...base(platform), path: project.path, edits }];
+    return edits.length === 0 ? [] : [{ ...base(platform), path: project.path, kind: 'edit', edits }];
   });
   const lists = stages.map((stage) => partialList(project, network, stage)).filter((path) => tree.has(path));
-  return [...groups, ...lists.map((path): Change => ({ ...base('ios'), path, remove: true }))];
+  return [...groups, ...lists.map((path): Change => ({ ...base('ios'), path, kind: 'remove' }))];
 }

@@ -53,6 +53,7 @@ export function wireList(tree: Tree, project: MauiProject, context: WireContext)
         rules: keyRules,
         // What stood there before, empty or wrong, is not the network's to take away.
         adds: standing ? [] : [`key ${key.key}`],
+        kind: 'edit',
         edits: standing ?? appendChild(text, root.element, lines, lineEnd),
       });
     }
@@ -69,6 +70,7 @@ export function wireList(tree: Tree, project: MauiProject, context: WireContext)
         network: id,
         topic: 'attribution',
         rules: ['attribution/id-missing', 'attribution/id-twice'],
+        kind: 'edit',
         edits,
       })),
     );
@@ -83,5 +85,5 @@ export function unwireList(tree: Tree, project: MauiProject, context: UnwireCont
   if (text === undefined || root?.type !== 'dict') return [];
   const { removals } = listRemovals(context, text, root);
   const base = { path, platform: 'ios' as const, network: context.network.id, rules: [] };
-  return removals.map((removal) => ({ ...base, ...removal }));
+  return removals.map((removal) => ({ ...base, kind: 'edit', ...removal }));
 }

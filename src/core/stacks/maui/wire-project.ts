@@ -17,7 +17,7 @@ import { isEnrolled } from '../../roster/expected.js';
 import type { Edit } from '../../text/edit.js';
 import { folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand, Change } from '../../edits/model.js';
+import type { ByHand, Change, ChangeBase, EditChange } from '../../edits/model.js';
 import { alsoFor, beginsBelow, platformOf, titleEditions } from '../joint-wiring.js';
 import { othersNeedOn } from '../others-need.js';
 import { below } from '../script-packages.js';
@@ -33,13 +33,13 @@ export function groupChange(
   tree: Tree,
   { path }: Pick<MauiProject, 'path'>,
   group: LabelledGroup,
-  base: Omit<Change, 'path' | 'edits'>,
+  base: Omit<ChangeBase, 'path'>,
 ): Change[] {
   const document = tree.text(path);
   const file = tree.read(path, readMsBuild);
   if (!document || !file) return [];
   const edits = setGroup(document.text, file, group, document.lineEnd);
-  return edits.length === 0 ? [] : [{ ...base, path, edits }];
+  return edits.length === 0 ? [] : [{ ...base, path, kind: 'edit', edits }];
 }
 
 /** Takes a group with a label out of the project file. */
@@ -65,12 +65,12 @@ export function wireMauiPackages(tree: Tree, project: MauiProject, context: Wire
       rules: ['build/dependency-missing', 'build/dependency-too-old'],
     };
     const made = referenceEdits(tree, project, platform, wanted);
-    changes.push(...made.map((edit) => ({ ...base, ...edit })));
+    changes.push(...made.map((edit): Change => ({ ...base, kind: 'edit', ...edit })));
     const feed = feedChange(tree, project, profile, { ...base, rules: ['build/feed-missing'] });
     changes.push(...feed.changes);
     byHand.push(...feed.byHand);
   }
-  if (changes.some(({ edits }) => edits) && tree.has(below(project.root, 'packages.lock.json')))
+  if (changes.some(({ kind }) => kind === 'edit') && tree.has(below(project.root, 'packages.lock.json')))
     byHand.push({
       platform: null,
       network: null,
@@ -87,11 +87,11 @@ function referenceEdits(
   project: MauiProject,
   platform: 'android' | 'ios',
   { package: include, version }: { package: string; version: string },
-): Pick<Change, 'path' | 'edits'>[] {
+): Pick<EditChange, 'path' | 'edits'>[] {
   const build = buildOf(tree, project, platform, project.configurations.at(-1) ?? 'Release');
   const isCentral = /^true$/i.test(build.property('ManagePackageVersionsCentrally')?.value ?? '');
   const versions = isCentral ? nearest(tree, folderOf(project.path), 'Directory.Packages.props') : undefined;
-  const found: Pick<Change, 'path' | 'edits'>[] = [];
+  const found: Pick<EditChange, 'path' | 'edits'>[] = [];
   const edit = (path: string, make: (text: string, eol: string) => Edit[]) => {
     const document = tree.text(path);
     const edits = document ? make(document.text, document.lineEnd) : [];
@@ -126,7 +126,7 @@ function feedChange(
   tree: Tree,
   project: MauiProject,
   profile: Profile,
-  base: Omit<Change, 'path' | 'edits'>,
+  base: Omit<ChangeBase, 'path'>,
 ): StackWiring {
   const nothing: StackWiring = { changes: [], byHand: [] };
   const { maui } = profile.stacks;
@@ -140,7 +140,8 @@ function feedChange(
         {
           ...base,
           path: below(project.root, 'nuget.config'),
-          pieces: { head, lines: [`    ${line}`], tail },
+          kind: 'create',
+          content: { head, lines: [`    ${line}`], tail },
         },
       ],
       byHand: [],
@@ -179,7 +180,7 @@ function feedChange(
         ]
       : [];
   const edits = [insertAfter(document.text, last, [line], document.lineEnd)];
-  return { changes: [{ ...base, path, edits }], byHand };
+  return { changes: [{ ...base, path, kind: 'edit', edits }], byHand };
 }
 
 /** The package of a network that is taken out, with its feed where no other network publishes there. */
@@ -200,6 +201,7 @@ export function unwireMauiPackages(tree: Tree, project: MauiProject, context: Un
   const changes = items.map(({ path, element }): Change => ({
     ...base,
     path,
+    kind: 'edit',
     edits: [removeItem(tree.text(path)?.text ?? '', element)],
   }));
   const { maui } = network.stacks;
@@ -221,7 +223,9 @@ export function unwireMauiPackages(tree: Tree, project: MauiProject, context: Un
   const only = feedText(network, url) === document.text.replace(/\r\n/g, '\n');
   return [
     ...changes,
-    only ? { ...base, path, remove: true } : { ...base, path, edits: [removeElement(document.text, feed)] },
+    only
+      ? { ...base, path, kind: 'remove' }
+      : { ...base, path, kind: 'edit', edits: [removeElement(document.text, feed)] },
   ];
 }
 
@@ -285,6 +289,7 @@ export function unwireLinker(tree: Tree, project: MauiProject, context: UnwireCo
             network: context.network.id,
             topic: 'linker',
             rules: [],
+            kind: 'edit',
             edits,
           },
         ];

@@ -3,8 +3,7 @@ import { addPackage, removePackage, setPackageVersion } from '../../formats/pack
 import { lockFiles } from '../../formats/package-json/locks.js';
 import { isVersionRange, readPackageJson } from '../../formats/package-json/read.js';
 import type { Platform } from '../../words/words.js';
-import { applyEdits } from '../../text/edit.js';
-import { lineEdits } from '../../text/line-edits.js';
+import { Draft } from '../../text/draft.js';
 import { packageFor } from '../../network/for-stack.js';
 import { baseOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -51,7 +50,7 @@ export function wirePackageJson(
     if (!standing) added.push({ name: wanted.package, range, platform, network });
     else if (isVersionRange(standing.version) && beginsBelow(standing.version, wanted.version)) {
       const edits = setPackageVersion(standing, range);
-      changes.push({ ...base, platform, also: alsoFor(context, platform), network, edits });
+      changes.push({ ...base, platform, also: alsoFor(context, platform), network, kind: 'edit', edits });
     }
   }
   const { text, lineEnd } = document;
@@ -59,19 +58,25 @@ export function wirePackageJson(
   const isEmpty = !manifest.dependencies.some(({ section }) => section === 'dependencies');
   const [first, second] = added;
   if (isEmpty && first && second) {
-    const after = added.reduce(
-      (made, one) => applyEdits(made, addPackage(made, readPackageJson(made), { ...one, lineEnd })),
-      text,
-    );
+    const draft = new Draft(text);
+    for (const one of added)
+      draft.apply(addPackage(draft.text, readPackageJson(draft.text), { ...one, lineEnd }));
     const { platform } = first;
-    const edits = lineEdits(text, after);
+    const { edits } = draft;
     if (edits.length > 0)
-      changes.push({ ...base, platform, also: alsoFor(context, platform), network: null, edits });
+      changes.push({
+        ...base,
+        platform,
+        also: alsoFor(context, platform),
+        network: null,
+        kind: 'edit',
+        edits,
+      });
   } else
     for (const { platform, network, ...one } of added) {
       const edits = addPackage(text, manifest, { ...one, lineEnd });
       if (edits.length > 0)
-        changes.push({ ...base, platform, also: alsoFor(context, platform), network, edits });
+        changes.push({ ...base, platform, also: alsoFor(context, platform), network, kind: 'edit', edits });
     }
   const asking =
     changes.length === 0
@@ -105,6 +110,7 @@ export function unwirePackageJson(
       network: context.network.id,
       topic: 'dependency',
       rules: [],
+      kind: 'edit',
       edits: removePackage(manifest, dependency),
     }));
 }

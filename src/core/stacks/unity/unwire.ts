@@ -47,7 +47,9 @@ function unwireApplicationClass(tree: Tree, path: string, { network }: UnwireCon
   const text = tree.text(path)?.text ?? '';
   const blanks = /\s*$/.exec(text.slice(0, name.start))?.[0].length ?? 0;
   const edits = [{ start: name.start - blanks, end: name.end, text: '' }];
-  return [{ path, platform: 'android', network: network.id, topic: 'application', rules: [], edits }];
+  return [
+    { path, platform: 'android', network: network.id, topic: 'application', rules: [], kind: 'edit', edits },
+  ];
 }
 
 /** Switches that wiring threw go back when the last network of Android goes. */
@@ -67,6 +69,7 @@ function unwireSwitches(tree: Tree, project: UnityProject, context: UnwireContex
             network: network.id,
             topic: 'switches',
             rules: [],
+            kind: 'edit',
             edits: setUnityValue(document.text, node, '0'),
           },
         ]

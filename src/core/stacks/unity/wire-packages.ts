@@ -2,7 +2,7 @@ import { appendJson, removeJson } from '../../formats/json/edit.js';
 import { nodesAt, readJson } from '../../formats/json/read.js';
 import { packageFor } from '../../network/for-stack.js';
 import type { Profile } from '../../network/model.js';
-import { lineEdits } from '../../text/line-edits.js';
+import { Draft } from '../../text/draft.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Change } from '../../edits/model.js';
 import { alsoFor, platformOf } from '../joint-wiring.js';
@@ -32,22 +32,22 @@ function registryChanges(tree: Tree, project: UnityProject, context: WireContext
   const { packages } = project;
   const document = packages && tree.text(packages.path);
   if (!document) return [];
-  let { text } = document;
+  const draft = new Draft(document.text);
   const adds: string[] = [];
   const networks: string[] = [];
   for (const profile of context.profiles) {
     const wanted = registryOf(profile);
     const name = packageFor(profile, 'unity')?.package;
     if (!wanted || name === undefined || !platformOf(context, profile.id)) continue;
-    const all = registriesIn(readJson(text).root);
+    const all = registriesIn(readJson(draft.text).root);
     const at = all.findIndex(({ url }) => sameUrl(url, wanted.url));
     const own = all[at];
     if (own && serves(own, name)) continue;
     networks.push(profile.id);
-    if (!own) text = appendJson(text, ['scopedRegistries'], wanted);
+    if (!own) draft.apply(appendJson(draft.text, ['scopedRegistries'], wanted));
     else
       for (const scope of wanted.scopes) {
-        text = appendJson(text, ['scopedRegistries', String(at), 'scopes'], scope);
+        draft.apply(appendJson(draft.text, ['scopedRegistries', String(at), 'scopes'], scope));
         adds.push(`scope ${scope}`);
       }
   }
@@ -63,7 +63,8 @@ function registryChanges(tree: Tree, project: UnityProject, context: WireContext
       topic: 'dependency',
       rules,
       adds,
-      edits: lineEdits(document.text, text),
+      kind: 'edit',
+      edits: draft.edits,
     },
   ];
 }
@@ -86,20 +87,29 @@ export function unwireUnityPackages(tree: Tree, project: UnityProject, context: 
   if (!wanted || !registry) return own;
   const foreign = registry.scopes.filter((scope) => !wanted.scopes.includes(scope));
   const way = ['scopedRegistries', String(at)];
-  const after =
-    foreign.length === 0
-      ? removeJson(document.text, way)
-      : wanted.scopes
-          .filter((scope) => added.has(`scope ${scope}`))
-          .reduce((text, scope) => {
-            const scopes = nodesAt(registry.node, ['scopes', '*']).map(({ value }) => String(value));
-            return removeJson(text, [...way, 'scopes', String(scopes.indexOf(scope))]);
-          }, document.text);
-  const edits = lineEdits(document.text, after);
+  const draft = new Draft(document.text);
+  if (foreign.length === 0) draft.apply(removeJson(draft.text, way));
+  else
+    for (const scope of wanted.scopes.filter((one) => added.has(`scope ${one}`))) {
+      const scopes = nodesAt(readJson(draft.text).root, [...way, 'scopes', '*']).map(
+        ({ value }) => value as unknown,
+      );
+      if (scopes.includes(scope))
+        draft.apply(removeJson(draft.text, [...way, 'scopes', String(scopes.indexOf(scope))]));
+    }
+  const { edits } = draft;
   if (edits.length === 0) return own;
   const platform = platformOf(context, network.id) ?? 'android';
   return [
     ...own,
-    { path: packages.path, platform, network: network.id, topic: 'dependency', rules: [], edits },
+    {
+      path: packages.path,
+      platform,
+      network: network.id,
+      topic: 'dependency',
+      rules: [],
+      kind: 'edit',
+      edits,
+    },
   ];
 }

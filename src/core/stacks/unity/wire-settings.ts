@@ -5,8 +5,8 @@ import { unityNode, readUnityYaml } from '../../formats/unity-yaml/read.js';
 import type { Profile } from '../../network/model.js';
 import type { Platform } from '../../words/words.js';
 import { isEnrolled } from '../../roster/expected.js';
-import { applyEdits, type Edit } from '../../text/edit.js';
-import { lineEdits } from '../../text/line-edits.js';
+import type { Edit } from '../../text/edit.js';
+import { Draft } from '../../text/draft.js';
 import { baseOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../edits/model.js';
@@ -37,19 +37,19 @@ export function wireSymbols(tree: Tree, project: UnityProject, context: WireCont
   const adds: string[] = [];
   const networks = new Set<string>();
   const platforms: Platform[] = [];
-  let { text } = document;
+  const draft = new Draft(document.text);
   for (const platform of platformNames) {
     // An entry for one platform moves those of the other, so each is looked for in what was made so far.
-    const { names, map, entry } = symbolsIn(readUnityYaml(text), platform);
+    const { names, map, entry } = symbolsIn(readUnityYaml(draft.text), platform);
     const mine = asking.filter(({ on }) => on.includes(platform)).map(({ profile }) => profile);
     const missing = [...new Set(mine.flatMap(symbolsAsked))].filter((name) => !names.includes(name));
     if (missing.length === 0 || !map) continue;
     const value = [...names, ...missing].join(';');
     const key = unityNames[platform][0] ?? platform;
     const edits = entry
-      ? setUnityValue(text, entry, value)
-      : addUnityEntry(text, map, key, value, document.lineEnd);
-    text = applyEdits(text, edits);
+      ? setUnityValue(draft.text, entry, value)
+      : addUnityEntry(draft.text, map, key, value, document.lineEnd);
+    draft.apply(edits);
     platforms.push(platform);
     adds.push(...missing.map((name) => `symbol ${platform} ${name}`));
     if (!entry) adds.push(`symbols of ${platform}`);
@@ -67,7 +67,8 @@ export function wireSymbols(tree: Tree, project: UnityProject, context: WireCont
     topic: 'symbols',
     rules: ['build/symbol-missing'],
     adds,
-    edits: lineEdits(document.text, text),
+    kind: 'edit',
+    edits: draft.edits,
   };
   return { changes: [change], byHand: [] };
 }
@@ -77,9 +78,9 @@ export function unwireSymbols(tree: Tree, project: UnityProject, context: Unwire
   const document = tree.text(project.path);
   const { network, added } = context;
   if (!document) return [];
-  let { text } = document;
+  const draft = new Draft(document.text);
   for (const platform of platformNames) {
-    const { names, map, entry } = symbolsIn(readUnityYaml(text), platform);
+    const { names, map, entry } = symbolsIn(readUnityYaml(draft.text), platform);
     const gone = symbolsAsked(network).filter(
       (name) =>
         names.includes(name) &&
@@ -90,14 +91,22 @@ export function unwireSymbols(tree: Tree, project: UnityProject, context: Unwire
     const left = names.filter((name) => !gone.includes(name));
     const edits =
       left.length === 0 && added.has(`symbols of ${platform}`)
-        ? [removeUnityEntry(text, map, entry)]
-        : setUnityValue(text, entry, left.join(';'));
-    text = applyEdits(text, edits);
+        ? [removeUnityEntry(draft.text, map, entry)]
+        : setUnityValue(draft.text, entry, left.join(';'));
+    draft.apply(edits);
   }
-  const edits = lineEdits(document.text, text);
+  const { edits } = draft;
   if (edits.length === 0) return [];
   return [
-    { path: project.path, platform: 'android', network: network.id, topic: 'symbols', rules: [], edits },
+    {
+      path: project.path,
+      platform: 'android',
+      network: network.id,
+      topic: 'symbols',
+      rules: [],
+      kind: 'edit',
+      edits,
+    },
   ];
 }
 
@@ -121,6 +130,7 @@ export function wireTemplates(tree: Tree, project: UnityProject, context: WireCo
           'build/dependency-missing',
         ],
         adds: [`switch ${name}`],
+        kind: 'edit',
         edits: setUnityValue(document.text, node, '1'),
       },
     ];
@@ -156,7 +166,7 @@ export function wireAssets(tree: Tree, project: UnityProject, context: WireConte
     };
     if (!document) {
       if (settings.script === undefined) byHand.push(makeStep(profile, settings.asset));
-      else changes.push({ ...base, content: madeAsset(settings, wanted, settings.script) });
+      else changes.push({ ...base, kind: 'create', content: madeAsset(settings, wanted, settings.script) });
       continue;
     }
     const edits = wanted.flatMap(({ field, value }): Edit[] => {
@@ -166,7 +176,7 @@ export function wireAssets(tree: Tree, project: UnityProject, context: WireConte
         ? setUnityValue(document.text, held.node, value)
         : addUnityEntry(document.text, held.holder, field, value, document.lineEnd);
     });
-    if (edits.length > 0) changes.push({ ...base, edits });
+    if (edits.length > 0) changes.push({ ...base, kind: 'edit', edits });
   }
   return { changes, byHand };
 }
@@ -234,7 +244,7 @@ export function unwireAssets(tree: Tree, project: UnityProject, context: UnwireC
   const isMade =
     settings.script !== undefined &&
     document.text.replace(/\r\n/g, '\n') === madeAsset(settings, fields, settings.script);
-  if (isMade) return [{ ...base, remove: true }];
+  if (isMade) return [{ ...base, kind: 'remove' }];
   const edits = fields.flatMap(({ node }) => setUnityValue(document.text, node, ''));
-  return edits.length > 0 ? [{ ...base, edits }] : [];
+  return edits.length > 0 ? [{ ...base, kind: 'edit', edits }] : [];
 }

@@ -6,7 +6,7 @@ import { expectedIds, isEnrolled } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
 import type { Fact } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand, Change } from '../../edits/model.js';
+import type { ByHand, Change, ChangeBase } from '../../edits/model.js';
 import { appIdRules } from '../by-hand-steps.js';
 import { keyStep } from '../ios/wire-keys.js';
 import { titleEditions } from '../joint-wiring.js';
@@ -215,7 +215,7 @@ function stepsChanges(
 ): Change[] {
   const [first, ...others] = titleEditions(context).map(({ platform }) => platform);
   const path = standing?.path ?? stepsPath(project);
-  const base: Omit<Change, 'content'> = {
+  const base: ChangeBase = {
     path,
     platform: first ?? 'android',
     also: others,
@@ -223,9 +223,9 @@ function stepsChanges(
     topic: 'build-steps',
     rules,
   };
-  if (isNothing(wanted)) return standing ? [{ ...base, remove: true }] : [];
+  if (isNothing(wanted)) return standing ? [{ ...base, kind: 'remove' }] : [];
   const content = stepsScript(wanted, context.revision);
-  return standing && sameMade(standing.text, content) ? [] : [{ ...base, content }];
+  return standing && sameMade(standing.text, content) ? [] : [{ ...base, kind: 'create', content }];
 }
 
 function splitStep({ path }: UnityProject): ByHand {

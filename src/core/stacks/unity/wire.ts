@@ -4,7 +4,7 @@ import { readXml } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Tree } from '../../tree/tree.js';
-import type { ByHand } from '../../edits/model.js';
+import type { ByHand, Change } from '../../edits/model.js';
 import { androidNamespace } from '../android/namespaces.js';
 import type { ManifestWireContext } from '../android/wire-context.js';
 import { wireLibraries } from '../library-file.js';
@@ -70,12 +70,13 @@ function wireApplicationClass({ tree, manifest: path, profiles }: ManifestWireCo
   const key = root ? `${prefixOf(root, androidNamespace, 'android')}:name` : undefined;
   if (!application || !wanted || name === undefined || key === undefined || attribute(application, key))
     return { changes: [], byHand: [] };
-  const change = {
+  const change: Change = {
     path,
     platform: 'android' as const,
     network: wanted.id,
     topic: 'application' as const,
     rules: ['manifest/application-class-missing'],
+    kind: 'edit',
     edits: setAttribute(application, key, name, tree.text(path)?.text),
   };
   return { changes: [change], byHand: [] };
