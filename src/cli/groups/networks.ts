@@ -1,18 +1,32 @@
-import { Option } from 'commander';
+import { Option, type Command } from 'commander';
 import { formatNames, platformNames } from '../../core/words/names.js';
-import { json, type Group } from './group.js';
+import { json, type Group, type GroupContext } from './group.js';
+
+const networks = () => import('../commands/networks.js');
 
 /** Network profiles. */
-export const networkCommands: Group = (program, { io, paint, end }) => {
+export const networkCommands: Group = (program, context) => {
   const network = program
     .command('network')
     .description('network profiles: list, show, new, lint, test, add, schema');
-  const networks = () => import('../commands/networks.js');
+  networkListCommand(network, context);
+  networkShowCommand(network, context);
+  networkLintCommand(network, context);
+  networkNewCommand(network, context);
+  networkTestCommand(network, context);
+  networkAddCommand(network, context);
+  networkSchemaCommand(network, context);
+};
+
+function networkListCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('list')
     .description('list the networks that are known')
     .addOption(json())
     .action((options) => end(networks().then(({ listNetworks }) => listNetworks(io, paint, options))));
+}
+
+function networkShowCommand(network: Command, { io, end }: GroupContext): void {
   network
     .command('show')
     .description('print a profile as it is written')
@@ -21,6 +35,9 @@ export const networkCommands: Group = (program, { io, paint, end }) => {
     .action((name: string, options) =>
       end(networks().then(({ showNetwork }) => showNetwork(io, name, options))),
     );
+}
+
+function networkLintCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('lint')
     .description('check profiles; every fault with its line and column')
@@ -29,6 +46,9 @@ export const networkCommands: Group = (program, { io, paint, end }) => {
     .action((files: string[], options) =>
       end(networks().then(({ lintNetworks }) => lintNetworks(io, paint, files, options))),
     );
+}
+
+function networkNewCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('new')
     .description('draft a profile from a few answers, or from what a tree declares and no profile claims')
@@ -54,6 +74,9 @@ export const networkCommands: Group = (program, { io, paint, end }) => {
         import('../commands/network-new.js').then(({ newNetwork }) => newNetwork(io, paint, file, options)),
       ),
     );
+}
+
+function networkTestCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('test')
     .description('say what a profile recognises in a tree, and what of its needs the tree lacks')
@@ -63,6 +86,9 @@ export const networkCommands: Group = (program, { io, paint, end }) => {
     .action((profile: string, options) =>
       end(networks().then(({ testNetwork }) => testNetwork(io, paint, profile, options))),
     );
+}
+
+function networkAddCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('add')
     .description('keep a profile in the data folder, so that every command knows its network')
@@ -71,8 +97,11 @@ export const networkCommands: Group = (program, { io, paint, end }) => {
     .action((file: string, options) =>
       end(networks().then(({ addNetwork }) => addNetwork(io, paint, file, options))),
     );
+}
+
+function networkSchemaCommand(network: Command, { io, end }: GroupContext): void {
   network
     .command('schema')
     .description('print the JSON Schema of profiles')
     .action(() => end(import('../commands/docs.js').then(({ printSchema }) => printSchema(io, 'profile'))));
-};
+}

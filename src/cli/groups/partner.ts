@@ -1,14 +1,25 @@
-import { Argument, Option } from 'commander';
+import { Argument, Option, type Command } from 'commander';
 import { platformNames } from '../../core/words/names.js';
 import { usualPartnerPort } from '../connect.js';
-import { json, portNumber, type Group } from './group.js';
+import { json, portNumber, type Group, type GroupContext } from './group.js';
+
+const partners = () => import('../commands/partner.js');
 
 /** The simulated partner. */
-export const partnerCommands: Group = (program, { io, paint, end }) => {
-  const partners = () => import('../commands/partner.js');
+export const partnerCommands: Group = (program, context) => {
   const partner = program
     .command('partner')
     .description('the simulated partner: start, open-accounts, accept, list-app, crawl, clock, faults');
+  partnerStartCommand(partner, context);
+  partnerOpenAccountsCommand(partner, context);
+  partnerAcceptCommand(partner, context);
+  partnerListAppCommand(partner, context);
+  partnerCrawlCommand(partner, context);
+  partnerClockCommand(partner, context);
+  partnerFaultsCommand(partner, context);
+};
+
+function partnerStartCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('start')
     .description('start the simulated partner, a process of its own')
@@ -18,6 +29,9 @@ export const partnerCommands: Group = (program, { io, paint, end }) => {
     .option('--seed <number>', 'the same seed gives the same IDs')
     .option('--fresh', 'forget the books of an earlier run')
     .action((options) => end(partners().then(({ startPartner }) => startPartner(io, paint, options))));
+}
+
+function partnerOpenAccountsCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('open-accounts')
     .description('open an account at each network, and keep its key as a secret')
@@ -27,6 +41,9 @@ export const partnerCommands: Group = (program, { io, paint, end }) => {
     .action((name: string, options) =>
       end(partners().then(({ openAccounts }) => openAccounts(io, paint, name, options))),
     );
+}
+
+function partnerAcceptCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('accept')
     .description('accept the terms of a network for an app, as a person does on its page')
@@ -35,6 +52,9 @@ export const partnerCommands: Group = (program, { io, paint, end }) => {
     .action((network: string, app: string) =>
       end(partners().then(({ acceptTerms }) => acceptTerms(io, paint, network, app))),
     );
+}
+
+function partnerListAppCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('list-app')
     .description('put an application into the simulated store')
@@ -46,6 +66,9 @@ export const partnerCommands: Group = (program, { io, paint, end }) => {
     .action((platform: string, identifier: string, options) =>
       end(partners().then(({ listApp }) => listApp(io, platform, identifier, options))),
     );
+}
+
+function partnerCrawlCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('crawl')
     .description('say what the network’s crawler finds in app-ads.txt, app by app')
@@ -54,6 +77,9 @@ export const partnerCommands: Group = (program, { io, paint, end }) => {
     .action((network: string, options) =>
       end(partners().then(({ crawlSites }) => crawlSites(io, paint, network, options))),
     );
+}
+
+function partnerClockCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('clock')
     .description('set the partner’s time, or move it on')
@@ -61,6 +87,9 @@ export const partnerCommands: Group = (program, { io, paint, end }) => {
     .option('--stand', 'with --now: it stands still there')
     .option('--advance <time>', 'such as 90m or 2h')
     .action((options) => end(partners().then(({ setClock }) => setClock(io, options))));
+}
+
+function partnerFaultsCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('faults')
     .description('let faults befall the answers of a network; without --kinds they end')
@@ -70,4 +99,4 @@ export const partnerCommands: Group = (program, { io, paint, end }) => {
     .action((network: string, options) =>
       end(partners().then(({ setFaults }) => setFaults(io, network, options))),
     );
-};
+}

@@ -1,14 +1,36 @@
-import { json, type Group } from './group.js';
+import type { Command } from 'commander';
+import { json, type Group, type GroupContext } from './group.js';
+
+const publishers = () => import('../commands/publisher.js');
+const secrets = () => import('../commands/secrets.js');
+const rosterWork = () => import('../commands/roster.js');
 
 /** The publisher, its secrets, and the roster as a document. */
-export const rosterCommands: Group = (program, { io, paint, end }) => {
-  const publishers = () => import('../commands/publisher.js');
+export const rosterCommands: Group = (program, context) => {
   const publisher = program.command('publisher').description('the publisher: show, set');
+  publisherShowCommand(publisher, context);
+  publisherSetCommand(publisher, context);
+  const secret = program.command('secret').description('secrets: list, set, unset, allow, disallow');
+  secretListCommand(secret, context);
+  secretSetCommand(secret, context);
+  secretUnsetCommand(secret, context);
+  secretAllowCommand(secret, context);
+  secretDisallowCommand(secret, context);
+  const roster = program.command('roster').description('the roster as a document: export, import, schema');
+  rosterExportCommand(roster, context);
+  rosterImportCommand(roster, context);
+  rosterSchemaCommand(roster, context);
+};
+
+function publisherShowCommand(publisher: Command, { io, end }: GroupContext): void {
   publisher
     .command('show')
     .description('show the publisher, its accounts and its credentials by name')
     .addOption(json())
     .action((options) => end(publishers().then(({ showPublisher }) => showPublisher(io, options))));
+}
+
+function publisherSetCommand(publisher: Command, { io, paint, end }: GroupContext): void {
   publisher
     .command('set')
     .description('name the publisher; what is not given stays')
@@ -18,24 +40,33 @@ export const rosterCommands: Group = (program, { io, paint, end }) => {
     .option('--credential <pairs...>', 'a credential by the name of its secret: NETWORK.NAME=secret:NAME')
     .addOption(json())
     .action((options) => end(publishers().then(({ setPublisher }) => setPublisher(io, paint, options))));
+}
 
-  const secrets = () => import('../commands/secrets.js');
-  const secret = program.command('secret').description('secrets: list, set, unset, allow, disallow');
+function secretListCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('list')
     .description('say where each secret of the roster comes from; never what it is')
     .addOption(json())
     .action((options) => end(secrets().then(({ listSecrets }) => listSecrets(io, paint, options))));
+}
+
+function secretSetCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('set')
     .description('keep a secret in a file that only you can read; it is read from standard input')
     .argument('<name>')
     .action((name: string) => end(secrets().then(({ setSecret }) => setSecret(io, paint, name))));
+}
+
+function secretUnsetCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('unset')
     .description('take a secret out of that file')
     .argument('<name>')
     .action((name: string) => end(secrets().then(({ unsetSecret }) => unsetSecret(io, paint, name))));
+}
+
+function secretAllowCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('allow')
     .description('let a secret be sent to a host of its network; it is sent nowhere else')
@@ -44,6 +75,9 @@ export const rosterCommands: Group = (program, { io, paint, end }) => {
     .action((name: string, options) =>
       end(secrets().then(({ allowSecret }) => allowSecret(io, paint, name, options))),
     );
+}
+
+function secretDisallowCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('disallow')
     .description('let a secret be sent to a host no longer')
@@ -52,9 +86,9 @@ export const rosterCommands: Group = (program, { io, paint, end }) => {
     .action((name: string, options) =>
       end(secrets().then(({ disallowSecret }) => disallowSecret(io, paint, name, options))),
     );
+}
 
-  const roster = program.command('roster').description('the roster as a document: export, import, schema');
-  const rosterWork = () => import('../commands/roster.js');
+function rosterExportCommand(roster: Command, { io, end }: GroupContext): void {
   roster
     .command('export')
     .description('write the roster as YAML; into an existing file its comments are kept')
@@ -63,6 +97,9 @@ export const rosterCommands: Group = (program, { io, paint, end }) => {
     .action((file: string | undefined, options) =>
       end(rosterWork().then(({ exportRoster }) => exportRoster(io, file, options))),
     );
+}
+
+function rosterImportCommand(roster: Command, { io, paint, end }: GroupContext): void {
   roster
     .command('import')
     .description('take a document in, after showing what would change')
@@ -74,8 +111,11 @@ export const rosterCommands: Group = (program, { io, paint, end }) => {
     .action((file: string, options) =>
       end(rosterWork().then(({ importRoster }) => importRoster(io, paint, file, options))),
     );
+}
+
+function rosterSchemaCommand(roster: Command, { io, end }: GroupContext): void {
   roster
     .command('schema')
     .description('print the JSON Schema of the document')
     .action(() => end(import('../commands/docs.js').then(({ printSchema }) => printSchema(io, 'roster'))));
-};
+}

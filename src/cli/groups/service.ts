@@ -1,12 +1,26 @@
-import { Option } from 'commander';
+import { Option, type Command } from 'commander';
 import { usualPartnerPort, usualPort } from '../connect.js';
 import { roleNames } from '../../api/roles.js';
-import { json, portNumber, type Group } from './group.js';
+import { json, portNumber, type Group, type GroupContext } from './group.js';
+
+const port = () =>
+  new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPort);
+const tokens = () => import('../commands/tokens.js');
 
 /** The service, the demo, and the documents made from the code. */
-export const serviceCommands: Group = (program, { io, paint, end, whole, run }) => {
-  const port = () =>
-    new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPort);
+export const serviceCommands: Group = (program, context) => {
+  serveCommand(program, context);
+  const token = program
+    .command('token')
+    .description('tokens for a service that others reach: add, list, revoke');
+  tokenAddCommand(token, context);
+  tokenListCommand(token, context);
+  tokenRevokeCommand(token, context);
+  demoCommand(program, context);
+  docsCommand(program, context);
+};
+
+function serveCommand(program: Command, { io, end }: GroupContext): void {
   program
     .command('serve')
     .description('start the service and its console')
@@ -20,10 +34,9 @@ export const serviceCommands: Group = (program, { io, paint, end, whole, run }) 
       new Option('--log-level <level>').choices(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
     )
     .action((options) => end(import('../commands/serve.js').then(({ serve }) => serve(io, options))));
-  const tokens = () => import('../commands/tokens.js');
-  const token = program
-    .command('token')
-    .description('tokens for a service that others reach: add, list, revoke');
+}
+
+function tokenAddCommand(token: Command, { io, paint, end }: GroupContext): void {
   token
     .command('add')
     .description('make a token; it is shown this once')
@@ -33,16 +46,25 @@ export const serviceCommands: Group = (program, { io, paint, end, whole, run }) 
     .action((name: string, options) =>
       end(tokens().then(({ addToken }) => addToken(io, paint, name, options))),
     );
+}
+
+function tokenListCommand(token: Command, { io, paint, end }: GroupContext): void {
   token
     .command('list')
     .description('list the tokens: role, when each was made, last used, revoked')
     .addOption(json())
     .action((options) => end(tokens().then(({ listTokens }) => listTokens(io, paint, options))));
+}
+
+function tokenRevokeCommand(token: Command, { io, paint, end }: GroupContext): void {
   token
     .command('revoke')
     .description('let a token count no more, from the next request on')
     .argument('<name>')
     .action((name: string) => end(tokens().then(({ revokeToken }) => revokeToken(io, paint, name))));
+}
+
+function demoCommand(program: Command, { io, paint, end, run }: GroupContext): void {
   program
     .command('demo')
     .description(
@@ -58,6 +80,9 @@ export const serviceCommands: Group = (program, { io, paint, end, whole, run }) 
     .action((options) =>
       end(import('../commands/demo.js').then(({ demo }) => demo(io, paint, options, run))),
     );
+}
+
+function docsCommand(program: Command, { io, end, whole }: GroupContext): void {
   program
     .command('docs', { hidden: true })
     .description('write the pages and schemas that are made from the code')
@@ -66,4 +91,4 @@ export const serviceCommands: Group = (program, { io, paint, end, whole, run }) 
     .action((options) =>
       end(import('../commands/docs.js').then(({ writeDocs }) => writeDocs(io, whole(), options))),
     );
-};
+}

@@ -1,14 +1,34 @@
-import { json, titleOption, type Group } from './group.js';
+import type { Command } from 'commander';
+import { json, titleOption, type Group, type GroupContext } from './group.js';
+
+const work = () => import('../commands/app-ads.js');
+const lists = () => import('../commands/attribution.js');
 
 /** Open formats. */
-export const standardCommands: Group = (program, { io, paint, end }) => {
+export const standardCommands: Group = (program, context) => {
   const appads = program.command('appads').description('app-ads.txt: show, lint, merge, verify');
-  const work = () => import('../commands/app-ads.js');
+  appadsShowCommand(appads, context);
+  appadsLintCommand(appads, context);
+  appadsMergeCommand(appads, context);
+  appadsVerifyCommand(appads, context);
+  const attribution = program
+    .command('attribution')
+    .description('SKAdNetwork lists: show, lint, merge, compare');
+  attributionShowCommand(attribution, context);
+  attributionLintCommand(attribution, context);
+  attributionMergeCommand(attribution, context);
+  attributionCompareCommand(attribution, context);
+};
+
+function appadsShowCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('show')
     .description('print the file that the networks of all titles ask for')
     .addOption(json())
     .action((options) => end(work().then(({ showAppAds }) => showAppAds(io, paint, options))));
+}
+
+function appadsLintCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('lint')
     .description('check a file; every fault with its line')
@@ -17,6 +37,9 @@ export const standardCommands: Group = (program, { io, paint, end }) => {
     .action((file: string, options) =>
       end(work().then(({ lintAppAds }) => lintAppAds(io, paint, file, options))),
     );
+}
+
+function appadsMergeCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('merge')
     .description('bring what is missing into a file, and change nothing else')
@@ -26,22 +49,26 @@ export const standardCommands: Group = (program, { io, paint, end }) => {
     .action((file: string, options) =>
       end(work().then(({ mergeAppAds }) => mergeAppAds(io, paint, file, options))),
     );
+}
+
+function appadsVerifyCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('verify')
     .description('hold what the developer site serves against what is needed, and say why it matters')
     .option('--url <url>', 'where the file is served (else /app-ads.txt of the publisher’s domain)')
     .addOption(json())
     .action((options) => end(work().then(({ verifyAppAds }) => verifyAppAds(io, paint, options))));
+}
 
-  const attribution = program
-    .command('attribution')
-    .description('SKAdNetwork lists: show, lint, merge, compare');
-  const lists = () => import('../commands/attribution.js');
+function attributionShowCommand(attribution: Command, { io, paint, end }: GroupContext): void {
   attribution
     .command('show')
     .description('print the identifiers that the networks of all titles ask for')
     .addOption(json())
     .action((options) => end(lists().then(({ showAttribution }) => showAttribution(io, paint, options))));
+}
+
+function attributionLintCommand(attribution: Command, { io, paint, end }: GroupContext): void {
   attribution
     .command('lint')
     .description('check a published list: a property list or JSON')
@@ -50,6 +77,9 @@ export const standardCommands: Group = (program, { io, paint, end }) => {
     .action((file: string, options) =>
       end(lists().then(({ lintAttribution }) => lintAttribution(io, paint, file, options))),
     );
+}
+
+function attributionMergeCommand(attribution: Command, { io, paint, end }: GroupContext): void {
   attribution
     .command('merge')
     .description('bring what is needed into a list or a property list, and change nothing else')
@@ -60,6 +90,9 @@ export const standardCommands: Group = (program, { io, paint, end }) => {
     .action((file: string, options) =>
       end(lists().then(({ mergeAttribution }) => mergeAttribution(io, paint, file, options))),
     );
+}
+
+function attributionCompareCommand(attribution: Command, { io, paint, end }: GroupContext): void {
   attribution
     .command('compare')
     .description('hold the list of a tree against what is asked for')
@@ -70,4 +103,4 @@ export const standardCommands: Group = (program, { io, paint, end }) => {
     .action((dir: string, options) =>
       end(lists().then(({ compareAttribution }) => compareAttribution(io, paint, dir, options))),
     );
-};
+}

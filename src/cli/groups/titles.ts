@@ -1,17 +1,65 @@
 import { Option, type Command } from 'commander';
 import { audienceNames, formatNames, platformNames } from '../../core/words/names.js';
-import { json, oneOf, type Group } from './group.js';
+import { json, oneOf, type Group, type GroupContext } from './group.js';
+
+const titles = () => import('../commands/titles.js');
+const titleFields = (command: Command) =>
+  command
+    .argument('<title>', 'short name: small letters, digits and dashes')
+    .option('--name <name>', 'the name people see')
+    .option('--android <identifier>', 'application ID')
+    .option('--ios <identifier>', 'bundle ID')
+    .option('--tracking <sentence>', 'iOS: what the system says when it asks for leave to track')
+    .addOption(new Option('--audience <audience>').choices(audienceNames))
+    .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
+    .option('--production <names...>', 'those that ship')
+    .addOption(json());
+const placementFields = (command: Command) =>
+  command
+    .argument('<title>')
+    .argument('<placement>', 'a name that tells place and format, such as tide-list-footer')
+    .addOption(new Option('--format <format>').argParser(oneOf('format', formatNames)))
+    .option('--where <words>', 'where in the title it stands')
+    .option('--refresh <time>', 'managed, off, or a time such as 60s')
+    .option('--content <kinds...>', 'text, image, video')
+    .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
+    .option('--network <networks...>', 'networks that fill it')
+    .addOption(json());
 
 /** The board, titles and placements. */
-export const titleCommands: Group = (program, { io, paint, end }) => {
-  const titles = () => import('../commands/titles.js');
+export const titleCommands: Group = (program, context) => {
+  boardCommand(program, context);
+  stepsCommand(program, context);
+  const title = program
+    .command('title')
+    .description('titles: list, show, add, adopt, take, set, remove, look-up, link, history');
+  titleListCommand(title, context);
+  titleShowCommand(title, context);
+  titleAddCommand(title, context);
+  titleAdoptCommand(title, context);
+  titleTakeCommand(title, context);
+  titleSetCommand(title, context);
+  titleRemoveCommand(title, context);
+  titleHistoryCommand(title, context);
+  titleLookUpCommand(title, context);
+  titleLinkCommand(title, context);
+  const placement = program.command('placement').description('placements: list, add, set, remove');
+  placementListCommand(placement, context);
+  placementAddCommand(placement, context);
+  placementSetCommand(placement, context);
+  placementRemoveCommand(placement, context);
+};
+
+function boardCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('board')
     .description('show which ID each build carries: test and production, Android and iOS, side by side')
     .argument('<title>')
     .addOption(json())
     .action((title: string, options) => end(titles().then(({ board }) => board(io, paint, title, options))));
+}
 
+function stepsCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('steps')
     .description('show what is to be done for each edition and network, in order, with what shows it')
@@ -26,35 +74,32 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .action((id: string, options) =>
       end(import('../commands/steps.js').then(({ steps }) => steps(io, paint, id, options))),
     );
+}
 
-  const title = program
-    .command('title')
-    .description('titles: list, show, add, adopt, take, set, remove, look-up, link, history');
+function titleListCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('list')
     .description('list the titles')
     .addOption(json())
     .action((options) => end(titles().then(({ listTitles }) => listTitles(io, options))));
+}
+
+function titleShowCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('show')
     .description('show one title')
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ showTitle }) => showTitle(io, id, options))));
-  const titleFields = (command: Command) =>
-    command
-      .argument('<title>', 'short name: small letters, digits and dashes')
-      .option('--name <name>', 'the name people see')
-      .option('--android <identifier>', 'application ID')
-      .option('--ios <identifier>', 'bundle ID')
-      .option('--tracking <sentence>', 'iOS: what the system says when it asks for leave to track')
-      .addOption(new Option('--audience <audience>').choices(audienceNames))
-      .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
-      .option('--production <names...>', 'those that ship')
-      .addOption(json());
+}
+
+function titleAddCommand(title: Command, { io, end }: GroupContext): void {
   titleFields(title.command('add').description('add a title')).action((id: string, options) =>
     end(titles().then(({ addTitle }) => addTitle(io, id, options))),
   );
+}
+
+function titleAdoptCommand(title: Command, { io, paint, end }: GroupContext): void {
   title
     .command('adopt')
     .description(
@@ -69,6 +114,9 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .action((directories: string[], options) =>
       end(import('../commands/adopt.js').then(({ adopt }) => adopt(io, paint, directories, options))),
     );
+}
+
+function titleTakeCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('take')
     .description('take an edited draft into the roster')
@@ -77,9 +125,15 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .action((file: string, options) =>
       end(import('../commands/adopt.js').then(({ take }) => take(io, file, options))),
     );
+}
+
+function titleSetCommand(title: Command, { io, end }: GroupContext): void {
   titleFields(title.command('set').description('change a title')).action((id: string, options) =>
     end(titles().then(({ setTitle }) => setTitle(io, id, options))),
   );
+}
+
+function titleRemoveCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('remove')
     .description('take a title out')
@@ -87,12 +141,18 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .option('-y, --yes', 'do not ask')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ removeTitle }) => removeTitle(io, id, options))));
+}
+
+function titleHistoryCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('history')
     .description('say what changed: who, when, what was, what is')
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ titleHistory }) => titleHistory(io, id, options))));
+}
+
+function titleLookUpCommand(title: Command, { io, paint, end }: GroupContext): void {
   title
     .command('look-up')
     .description('say what the store lists under the title’s identifiers')
@@ -101,6 +161,9 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .action((id: string, options) =>
       end(import('../commands/steps.js').then(({ lookUp }) => lookUp(io, paint, id, options))),
     );
+}
+
+function titleLinkCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('link')
     .description('link a folder below one of the service’s roots, so that the console can read and wire it')
@@ -114,8 +177,9 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
         ),
       ),
     );
+}
 
-  const placement = program.command('placement').description('placements: list, add, set, remove');
+function placementListCommand(placement: Command, { io, end }: GroupContext): void {
   placement
     .command('list')
     .description('list the placements of a title')
@@ -124,25 +188,23 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .action((id: string, options) =>
       end(titles().then(({ listPlacements }) => listPlacements(io, id, options))),
     );
-  const placementFields = (command: Command) =>
-    command
-      .argument('<title>')
-      .argument('<placement>', 'a name that tells place and format, such as tide-list-footer')
-      .addOption(new Option('--format <format>').argParser(oneOf('format', formatNames)))
-      .option('--where <words>', 'where in the title it stands')
-      .option('--refresh <time>', 'managed, off, or a time such as 60s')
-      .option('--content <kinds...>', 'text, image, video')
-      .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
-      .option('--network <networks...>', 'networks that fill it')
-      .addOption(json());
+}
+
+function placementAddCommand(placement: Command, { io, end }: GroupContext): void {
   placementFields(placement.command('add').description('add a placement')).action(
     (id: string, name: string, options) =>
       end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, true))),
   );
+}
+
+function placementSetCommand(placement: Command, { io, end }: GroupContext): void {
   placementFields(placement.command('set').description('change a placement')).action(
     (id: string, name: string, options) =>
       end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, false))),
   );
+}
+
+function placementRemoveCommand(placement: Command, { io, end }: GroupContext): void {
   placement
     .command('remove')
     .description('take a placement out')
@@ -152,4 +214,4 @@ export const titleCommands: Group = (program, { io, paint, end }) => {
     .action((id: string, name: string, options) =>
       end(titles().then(({ removePlacement }) => removePlacement(io, id, name, options))),
     );
-};
+}

@@ -1,10 +1,22 @@
-import { Option } from 'commander';
+import { Option, type Command } from 'commander';
 import { severityNames } from '../../core/words/names.js';
-import { json, titleOption, type Group } from './group.js';
+import { json, titleOption, type Group, type GroupContext } from './group.js';
+
+const trees = () => import('../commands/trees.js');
+const wiring = () => import('../commands/wire.js');
 
 /** Commands that read and write source trees. */
-export const treeCommands: Group = (program, { io, paint, end }) => {
-  const trees = () => import('../commands/trees.js');
+export const treeCommands: Group = (program, context) => {
+  surveyCommand(program, context);
+  checkCommand(program, context);
+  acceptCommand(program, context);
+  wireCommand(program, context);
+  unwireCommand(program, context);
+  undoCommand(program, context);
+  placebookCommand(program, context);
+};
+
+function surveyCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('survey')
     .description('say what is wired in a tree today: every fact with its place and evidence; needs no roster')
@@ -16,6 +28,9 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     )
     .addOption(json())
     .action((dir: string, options) => end(trees().then(({ survey }) => survey(io, paint, dir, options))));
+}
+
+function checkCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('check')
     .description('say what is wrong with a tree')
@@ -37,6 +52,9 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     )
     .addOption(json())
     .action((dir: string, options) => end(trees().then(({ check }) => check(io, paint, dir, options))));
+}
+
+function acceptCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('accept')
     .description('accept a finding for a time, with a reason: it is shown and no longer counted')
@@ -50,7 +68,9 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .action((fingerprint: string | undefined, options) =>
       end(import('../commands/accept.js').then(({ accept }) => accept(io, paint, fingerprint, options))),
     );
-  const wiring = () => import('../commands/wire.js');
+}
+
+function wireCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('wire')
     .description('show the smallest edits that make a tree agree with the roster; write them with --write')
@@ -68,6 +88,9 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.wire(io, paint, dir, options))));
+}
+
+function unwireCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('unwire')
     .description('show the edits that take a network out of a tree; write them with --write')
@@ -81,6 +104,9 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .action((network: string, dir: string, options) =>
       end(wiring().then((all) => all.unwire(io, paint, network, dir, options))),
     );
+}
+
+function undoCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('undo')
     .description('take the last write into a tree back: every byte as it was; also one that was interrupted')
@@ -89,6 +115,9 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .option('--force', 'write files too that their owner made read-only')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.undo(io, paint, dir, options))));
+}
+
+function placebookCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('placebook')
     .description('write the generated placement code alone, or say with --check whether it is current')
@@ -100,4 +129,4 @@ export const treeCommands: Group = (program, { io, paint, end }) => {
     .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.placebook(io, paint, dir, options))));
-};
+}
