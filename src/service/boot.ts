@@ -19,7 +19,15 @@ import { ProfileShelf } from './profiles.js';
 import { Secrets } from './secrets.js';
 import { builtStamp } from './built-stamp.js';
 import { InventoryStore } from './store/inventory-store.js';
-import { openStore } from './store/open.js';
+import { openStore, type OpenStore } from './store/open.js';
+import { EventStreams } from './event-streams.js';
+import { LinkedTrees } from './linked-trees.js';
+import { CollectWork } from './partners/collect-work.js';
+import { ProvisionWork } from './partners/provision-work.js';
+import type { Service } from './service.js';
+import { StepsWork } from './steps-work.js';
+import { TitleWork } from './title-work.js';
+import { TreeWork } from './tree-work.js';
 import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
@@ -75,7 +83,7 @@ export class NoTokensError extends Error {
  * @throws NoTokensError when it is to ask for tokens and there are none
  */
 export async function startService(options: ServiceOptions): Promise<RunningService> {
-  const { home, port, announce = false, version, now = () => new Date(), build = builtStamp } = options;
+  const { home, port, announce = false, now = () => new Date() } = options;
   const log = options.log ?? silentLog;
   // Compiling a schema pays off from the second request on.
   z.config({ jitless: options.brief === true });
@@ -88,36 +96,10 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     store.close();
     throw new NoTokensError(`Nobody has a token, so nobody could use a service on ${address}.`);
   }
-  const env = options.env ?? {};
-  const limits = options.partnerLimits ?? { timeout: 20_000, tries: 6, pause: 200 };
-  const addresses = partnerAddresses(env.SYNDEXA_PARTNERS);
-  const grammars = new Grammars(readGrammar);
-  const context: ServiceContext = {
-    access,
-    inventories: new InventoryStore(store.db),
-    steps: new StepsStore(store.db),
-    secrets: new Secrets(home, env),
-    get partners() {
-      return partners;
-    },
-    roster: new RosterStore(store.db),
-    grammars,
-    trees: new TreeStore(
-      store.db,
-      grammars,
-      build === null ? undefined : new StoredReadings(store.db, build),
-    ),
-    watched: new WatchedTrees(join(home, 'known-files')),
-    writes: new TreeWrites(home),
-    profiles: new ProfileShelf(home, log),
-    roots: (options.roots ?? []).map((root) => realpathSync(root)),
-    events: new Events(),
-    log,
-    version,
-    now,
-  };
-  const partners = new Partners(context, addresses, limits, env.SYNDEXA_STORE);
-  const app = createApp(context, {
+  const service = assemble(options, { store, access, log, now });
+  const streams = new EventStreams(service);
+  const app = createApp(service, {
+    streams,
     consoleFolder: consoleFolder(),
     names: hostNames(address, options.hostNames ?? []),
     behindProxy: options.behindProxy === true,
@@ -132,27 +114,74 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   const { port: bound } = server.address() as AddressInfo;
   const url = `http://${urlHost(address)}:${bound}`;
   const card = join(home, 'service.json');
-  if (announce) {
-    writePrivate(card, JSON.stringify({ url, pid: process.pid }));
-  }
+  if (announce) writePrivate(card, JSON.stringify({ url, pid: process.pid }));
   log.info({ url }, 'The service is listening.');
-  if (options.brief !== true) await (app.locals.followTrees as () => Promise<void>)();
+  if (options.brief !== true) await service.linkedTrees.followAll();
   return {
     url,
     async close() {
       if (announce) rmSync(card, { force: true });
-      (app.locals.endStreams as () => void)();
-      await context.watched.close();
-      const closed = new Promise<void>((resolve) => server.close(() => resolve()));
-      server.closeIdleConnections();
-      const hurry = setTimeout(() => server.closeAllConnections(), 5_000);
-      await closed;
-      clearTimeout(hurry);
-      context.trees.close();
+      streams.endAll();
+      await service.watched.close();
+      await closed(server);
+      service.trees.close();
       store.close();
       log.info('The service has stopped.');
     },
   };
+}
+
+/** Builds the stores, and the work that is built on them. */
+function assemble(
+  { home, version, roots = [], env = {}, partnerLimits, build = builtStamp }: ServiceOptions,
+  { store: { db }, access, log, now }: { store: OpenStore; access: Access; log: Log; now: () => Date },
+): Service {
+  const roster = new RosterStore(db);
+  const secrets = new Secrets(home, env);
+  const grammars = new Grammars(readGrammar);
+  const context: ServiceContext = {
+    access,
+    roster,
+    secrets,
+    grammars,
+    inventories: new InventoryStore(db),
+    steps: new StepsStore(db),
+    partners: new Partners(
+      { roster, secrets },
+      partnerAddresses(env.SYNDEXA_PARTNERS),
+      partnerLimits ?? { timeout: 20_000, tries: 6, pause: 200 },
+      env.SYNDEXA_STORE,
+    ),
+    trees: new TreeStore(db, grammars, build === null ? undefined : new StoredReadings(db, build)),
+    watched: new WatchedTrees(join(home, 'known-files')),
+    writes: new TreeWrites(home),
+    profiles: new ProfileShelf(home, log),
+    roots: roots.map((root) => realpathSync(root)),
+    events: new Events(),
+    log,
+    version,
+    now,
+  };
+  const titleWork = new TitleWork(context);
+  const treeWork = new TreeWork(context);
+  return {
+    ...context,
+    titleWork,
+    treeWork,
+    stepsWork: new StepsWork(context),
+    provisioning: new ProvisionWork(context, titleWork),
+    collecting: new CollectWork(context, titleWork),
+    linkedTrees: new LinkedTrees(context, treeWork),
+  };
+}
+
+/** Stops listening and waits for requests under way; after five seconds their connections are cut. */
+async function closed(server: Server): Promise<void> {
+  const ended = new Promise<void>((resolve) => server.close(() => resolve()));
+  server.closeIdleConnections();
+  const hurry = setTimeout(() => server.closeAllConnections(), 5_000);
+  await ended;
+  clearTimeout(hurry);
 }
 
 /** The host by which a service that listens on an address is asked from this machine. */

@@ -6,44 +6,53 @@ import {
   type ParsedBody,
   type ParsedQuery,
   type RouteName,
+  type Routes,
   type RouteSpec,
 } from '../api/routes.js';
 import { demandRole } from './access/access.js';
 import { ServiceError } from './errors.js';
+import type { Service } from './service.js';
+
+/** The names in braces of a path: `title` of `/titles/{title}`. */
+type ParamName<Path> = Path extends `${string}{${infer Name}}${infer Rest}` ? Name | ParamName<Rest> : never;
 
 /** A request after everything in it was checked. */
 export interface Call<Name extends RouteName> {
-  params: Record<string, string>;
+  params: Record<ParamName<Routes[Name]['path']>, string>;
   query: ParsedQuery<Name>;
   body: ParsedBody<Name>;
   request: Request;
   response: Response;
 }
 
-/** Binds a handler to a route of the table. Handlers see parsed values only; answers go out as JSON. */
-export function bind<Name extends RouteName>(
-  router: Router,
-  name: Name,
-  handler: (call: Call<Name>) => AnswerOf<Name> | undefined | Promise<AnswerOf<Name> | undefined>,
-): void {
-  const spec: RouteSpec = routes[name];
-  const path = spec.path.replace(/\{(\w+)\}/g, ':$1');
-  router[spec.method](path, async function handle(request, response) {
-    if (spec.role !== null) demandRole(request, spec.role);
-    const query = spec.query ? parse(spec.query, request.query, 'query') : undefined;
-    const body = spec.body ? parse(spec.body, request.body ?? {}, 'body') : undefined;
-    const params = Object.fromEntries(
-      Object.entries(request.params).map(([key, value]) => [key, String(value)]),
-    );
-    const answer = await handler({
-      params,
-      query: query as ParsedQuery<Name>,
-      body: body as ParsedBody<Name>,
-      request,
-      response,
+/** Answers a call. Undefined says that the response was written already. */
+export type Handler<Name extends RouteName> = (
+  call: Call<Name>,
+  service: Service,
+) => AnswerOf<Name> | undefined | Promise<AnswerOf<Name> | undefined>;
+
+/** A handler for each route of the table. */
+export type Handlers = { [Name in RouteName]: Handler<Name> };
+
+/** Routes that open and close sessions: whoever calls them has no role yet. */
+export type OpenRoute = 'session' | 'signIn' | 'signOut';
+
+/** Registers handlers for routes of the table. They see parsed values only; answers go out as JSON. */
+export function register(router: Router, handlers: Partial<Handlers>, service: Service): void {
+  for (const name of Object.keys(handlers) as RouteName[]) {
+    const spec: RouteSpec = routes[name];
+    const handler = handlers[name] as Handler<RouteName>;
+    router[spec.method](spec.path.replace(/\{(\w+)\}/g, ':$1'), async function handle(request, response) {
+      if (spec.role !== null) demandRole(request, spec.role);
+      const query = spec.query ? parse(spec.query, request.query, 'query') : undefined;
+      const body = spec.body ? parse(spec.body, request.body ?? {}, 'body') : undefined;
+      const params = Object.fromEntries(
+        Object.entries(request.params).map(([key, value]) => [key, String(value)]),
+      );
+      const answer = await handler({ params, query, body, request, response } as Call<RouteName>, service);
+      if (answer !== undefined && !response.headersSent) response.json(answer);
     });
-    if (answer !== undefined && !response.headersSent) response.json(answer);
-  });
+  }
 }
 
 function parse(schema: z.ZodType, value: unknown, where: string): unknown {

@@ -6,7 +6,7 @@ import type { InventoryReading, OddRow } from '../../core/inventory/model.js';
 import type { Profile } from '../../core/network/model.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
-import type { RosterWork } from '../roster-work.js';
+import type { TitleWork } from '../title-work.js';
 import type { Writer } from '../store/roster-store.js';
 import type { Progress } from './partner-api.js';
 import { digestOf } from './provision-work.js';
@@ -19,7 +19,7 @@ type Read = Pick<InventoryReading, 'source' | 'apps' | 'units'> & { odd: OddRow[
 export class CollectWork {
   constructor(
     private readonly context: ServiceContext,
-    private readonly roster: RosterWork,
+    private readonly roster: TitleWork,
   ) {}
 
   async collect(

@@ -14,7 +14,7 @@ import { usesNetwork } from '../../core/roster/expected.js';
 import type { Title } from '../../core/roster/model.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
-import type { RosterWork } from '../roster-work.js';
+import type { TitleWork } from '../title-work.js';
 import type { Writer } from '../store/roster-store.js';
 import type { PartnerApi, Progress, ReadList } from './partner-api.js';
 import type { InventoryApp } from '../../core/inventory/model.js';
@@ -33,7 +33,7 @@ type Done = ProvisionAnswer['done'][number];
 export class ProvisionWork {
   constructor(
     private readonly context: ServiceContext,
-    private readonly roster: RosterWork,
+    private readonly roster: TitleWork,
   ) {}
 
   async provision(
@@ -125,7 +125,7 @@ class NetworkRun {
 
   constructor(
     private readonly context: ServiceContext,
-    private readonly roster: RosterWork,
+    private readonly roster: TitleWork,
     private readonly titleId: string,
     private readonly plan: NetworkPlan,
     private readonly writer: Writer,

@@ -1,46 +1,39 @@
-import type { Router } from 'express';
 import { draftTitle } from '../../core/adopting/draft.js';
 import { readRoster } from '../../core/roster/document.js';
-import { writerOf, type ServiceContext } from '../context.js';
+import { writerOf } from '../context.js';
 import { faultsOf, ServiceError } from '../errors.js';
-import { bind } from '../route.js';
-import type { RosterWork } from '../roster-work.js';
-import type { TreeWork } from '../tree-work.js';
+import type { Handlers } from '../route.js';
 
 /** Titles drafted from trees that exist already, and taken into the roster once somebody has looked at them. */
-export function adoptingRoutes(
-  router: Router,
-  context: ServiceContext,
-  { trees, roster }: { trees: TreeWork; roster: RosterWork },
-): void {
-  bind(router, 'draftTitle', async ({ body }) => {
+export const adoptingHandlers = {
+  draftTitle: async ({ body }, service) => {
     const surveys = [];
-    for (const snapshot of body.snapshots) surveys.push(await trees.openSurvey(snapshot));
+    for (const snapshot of body.snapshots) surveys.push(await service.treeWork.openSurvey(snapshot));
     if (surveys.every(({ editions }) => editions.length === 0))
       throw new ServiceError('invalid', 'These trees build no application that can be read.', {
         fix: 'Name the folders that hold the Gradle build or the Xcode project of the app.',
       });
     const { id, name } = body;
-    return draftTitle(surveys, context.profiles.profiles(), { id, name });
-  });
-  bind(router, 'takeDraft', ({ body, request, response }) => {
+    return draftTitle(surveys, service.profiles.profiles(), { id, name });
+  },
+  takeDraft: ({ body, request, response }, service) => {
     const { roster: drafted, problems } = readRoster(body.document);
     if (!drafted)
       throw new ServiceError('invalid', 'The document is not right.', {
         errors: faultsOf(problems),
         fix: 'Correct the fields named here.',
       });
-    const known = context.roster.titleIds();
+    const known = service.roster.titleIds();
     const there = Object.keys(drafted.titles).find((id) => known.includes(id));
     if (there !== undefined)
       throw new ServiceError('exists', `There is a title ${there} already.`, {
         fix: 'Give the draft another short name.',
       });
-    const writer = writerOf(context, request);
+    const writer = writerOf(service, request);
     const records = Object.entries(drafted.titles).map(([id, title]) =>
-      roster.save(id, title, undefined, 'new', writer),
+      service.titleWork.save(id, title, undefined, 'new', writer),
     );
     response.status(201);
     return records;
-  });
-}
+  },
+} satisfies Partial<Handlers>;

@@ -1,35 +1,38 @@
-import type { Router } from 'express';
 import { compareAppAds, mergeAppAds, neededRecords } from '../../core/roster/app-ads-needs.js';
 import { readAppAds } from '../../core/standards/app-ads.js';
 import { applyEdits } from '../../core/text/edit.js';
 import { unifiedPatch } from '../../core/text/patch.js';
-import type { ServiceContext } from '../context.js';
-import { bind } from '../route.js';
+import type { Handlers } from '../route.js';
+import type { Service } from '../service.js';
 
 /** app-ads.txt: what is needed, what a file has of it, and what would bring it in. */
-export function appAdsRoutes(router: Router, context: ServiceContext): void {
-  const { roster, profiles, steps } = context;
-  const needed = () => neededRecords(roster.roster(), profiles.profiles());
-  const merged = (text: string) => applyEdits(text, mergeAppAds(text, needed()));
-
-  bind(router, 'appAdsNeeds', () => ({
-    domain: roster.publisher()?.domain ?? null,
-    needed: needed(),
-    text: merged(''),
-  }));
-  bind(router, 'lintAppAds', ({ body }) => {
+export const appAdsHandlers = {
+  appAdsNeeds: (_call, service) => ({
+    domain: service.roster.publisher()?.domain ?? null,
+    needed: needed(service),
+    text: merged(service, ''),
+  }),
+  lintAppAds: ({ body }) => {
     const { lines, problems } = readAppAds(body.text);
     return {
       records: lines.flatMap((line) => (line.kind === 'record' ? [{ ...line.record, line: line.line }] : [])),
       problems,
     };
-  });
-  bind(router, 'compareAppAds', ({ body }) => {
-    if (body.from !== undefined) steps.saveAppAds(body.from, body.text, context.now().toISOString());
-    return { comparisons: compareAppAds(body.text, needed()) };
-  });
-  bind(router, 'mergeAppAds', ({ body }) => {
-    const text = merged(body.text);
+  },
+  compareAppAds: ({ body }, service) => {
+    if (body.from !== undefined) service.steps.saveAppAds(body.from, body.text, service.now().toISOString());
+    return { comparisons: compareAppAds(body.text, needed(service)) };
+  },
+  mergeAppAds: ({ body }, service) => {
+    const text = merged(service, body.text);
     return { text, patch: unifiedPatch([{ path: 'app-ads.txt', before: body.text, after: text }]) };
-  });
+  },
+} satisfies Partial<Handlers>;
+
+function needed(service: Service) {
+  return neededRecords(service.roster.roster(), service.profiles.profiles());
+}
+
+function merged(service: Service, text: string) {
+  return applyEdits(text, mergeAppAds(text, needed(service)));
 }

@@ -1,47 +1,48 @@
-import type { Router } from 'express';
 import type { AttributionLint } from '../../api/attribution.js';
 import { compareAttribution, mergeIntoList, neededIds } from '../../core/roster/attribution-needs.js';
 import { mergedIds } from '../../core/standards/skadnetwork.js';
 import { readAttributionList } from '../../core/formats/attribution-list/read.js';
 import { textDocument } from '../../core/text/document.js';
 import { unifiedPatch } from '../../core/text/patch.js';
-import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
-import { bind } from '../route.js';
-import type { TreeWork } from '../tree-work.js';
+import type { Handlers } from '../route.js';
+import type { Service } from '../service.js';
 
 /** SKAdNetwork lists: what is needed, what a published list says, merging, and what a tree has of it. */
-export function attributionRoutes(router: Router, context: ServiceContext, work: TreeWork): void {
-  const needed = () => neededIds(context.roster.roster(), context.profiles.profiles());
-  bind(router, 'attributionNeeds', () => ({
-    needed: needed(),
-    ids: mergedIds(needed().map(({ ids }) => ids)),
-  }));
-  bind(router, 'lintAttribution', ({ body }) => linted(body.text));
-  bind(router, 'mergeAttribution', ({ body }) => {
+export const attributionHandlers = {
+  attributionNeeds: (_call, service) => ({
+    needed: needed(service),
+    ids: mergedIds(needed(service).map(({ ids }) => ids)),
+  }),
+  lintAttribution: ({ body }) => linted(body.text),
+  mergeAttribution: ({ body }, service) => {
     const lists = body.lists.map(idsOf);
-    const ids = mergedIds([...needed().map((one) => one.ids), ...lists]);
+    const ids = mergedIds([...needed(service).map((one) => one.ids), ...lists]);
     if (body.text.trim() !== '') idsOf(body.text);
     const text = mergeIntoList(body.text, ids);
     const patch = unifiedPatch([
       { path: body.path, before: body.text === '' ? null : body.text, after: text },
     ]);
     return { text, patch: text === body.text ? '' : patch, ids };
-  });
-  bind(router, 'compareAttribution', async ({ params, body }) => {
-    const { survey } = await work.survey(params.snapshot ?? '', body.title);
+  },
+  compareAttribution: async ({ params, body }, service) => {
+    const { survey } = await service.treeWork.survey(params.snapshot, body.title);
     const asked =
       survey.title === null
-        ? needed()
+        ? needed(service)
         : neededIds(
-            { syndexa: 1, titles: { [survey.title]: context.roster.get(survey.title).title } },
-            context.profiles.profiles(),
+            { syndexa: 1, titles: { [survey.title]: service.roster.get(survey.title).title } },
+            service.profiles.profiles(),
           );
     const variants = survey.editions
       .filter(({ platform }) => platform === 'ios')
       .flatMap((edition) => edition.variants.map(({ name }) => name));
     return compareAttribution(survey.facts, variants, asked, body.lists.map(idsOf));
-  });
+  },
+} satisfies Partial<Handlers>;
+
+function needed(service: Service) {
+  return neededIds(service.roster.roster(), service.profiles.profiles());
 }
 
 /** The identifiers of a list; an error when it is none. */

@@ -1,31 +1,31 @@
-import type { Response, Router } from 'express';
+import type { Response } from 'express';
 import { junitXml } from '../../core/checks/junit-report.js';
 import { sarifLog } from '../../core/checks/sarif-report.js';
 import { rules } from '../../core/checks/rules/index.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
-import { bind } from '../route.js';
-import type { TreeWork } from '../tree-work.js';
+import type { Handlers } from '../route.js';
 
 /** Trees that are sent: by hash first, then only the contents that are missing. */
-export function snapshotRoutes(router: Router, context: ServiceContext, work: TreeWork): void {
-  const { trees } = context;
-  bind(router, 'addSnapshot', ({ body }) => trees.addSnapshot(body));
-  bind(router, 'sendBlobs', ({ body }) => ({
-    stored: trees.addBlobs(
+export const snapshotHandlers = {
+  addSnapshot: ({ body }, service) => service.trees.addSnapshot(body),
+  sendBlobs: ({ body }, service) => ({
+    stored: service.trees.addBlobs(
       body.blobs.map(({ hash, base64 }) => ({ hash, bytes: Buffer.from(base64, 'base64') })),
     ),
-  }));
-  bind(router, 'survey', async ({ params, body, request, response }) => {
-    const snapshot = params.snapshot ?? '';
+  }),
+  survey: async ({ params, body, request, response }, service) => {
+    const snapshot = params.snapshot;
     if (
       !request.accepts(['application/json', 'text/event-stream']) ||
       request.headers.accept !== 'text/event-stream'
     )
-      return (await work.survey(snapshot, body.title)).survey;
-    const send = startEvents(response, context);
+      return (await service.treeWork.survey(snapshot, body.title)).survey;
+    const send = startEvents(response, service);
     try {
-      const { survey } = await work.survey(snapshot, body.title, (step) => send('progress', step));
+      const { survey } = await service.treeWork.survey(snapshot, body.title, (step) =>
+        send('progress', step),
+      );
       send('survey', survey);
     } catch (error) {
       if (!(error instanceof ServiceError)) throw error;
@@ -33,9 +33,9 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
     }
     response.end();
     return undefined;
-  });
-  bind(router, 'check', async ({ params, body, request, response }) => {
-    const report = await work.check(params.snapshot ?? '', body.title, body.against);
+  },
+  check: async ({ params, body, request, response }, service) => {
+    const report = await service.treeWork.check(params.snapshot, body.title, body.against);
     if (request.headers.accept === 'application/junit+xml') {
       const text = junitXml(
         report,
@@ -48,25 +48,30 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
     response
       .type('application/sarif+json')
       .send(
-        JSON.stringify(sarifLog(report, { version: context.version, rules: rules.map(({ meta }) => meta) })),
+        JSON.stringify(sarifLog(report, { version: service.version, rules: rules.map(({ meta }) => meta) })),
       );
     return undefined;
-  });
-  bind(router, 'wire', async ({ params, body }) => {
-    const snapshot = params.snapshot ?? '';
-    const title = await work.wireTitle(snapshot, body.title);
-    const { edits, groups, patch, byHand } = await work.plan(snapshot, title, body);
-    return trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand });
-  });
-  bind(router, 'unwire', async ({ params, body }) => {
-    const snapshot = params.snapshot ?? '';
-    const title = await work.wireTitle(snapshot, body.title);
-    const { edits, groups, patch, byHand } = await work.unwire(snapshot, title, body.network, body.added);
-    return trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand }, body.network);
-  });
-  bind(router, 'source', async ({ params, query }) => {
+  },
+  wire: async ({ params, body }, service) => {
+    const snapshot = params.snapshot;
+    const title = await service.treeWork.wireTitle(snapshot, body.title);
+    const { edits, groups, patch, byHand } = await service.treeWork.plan(snapshot, title, body);
+    return service.trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand });
+  },
+  unwire: async ({ params, body }, service) => {
+    const snapshot = params.snapshot;
+    const title = await service.treeWork.wireTitle(snapshot, body.title);
+    const { edits, groups, patch, byHand } = await service.treeWork.unwire(
+      snapshot,
+      title,
+      body.network,
+      body.added,
+    );
+    return service.trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand }, body.network);
+  },
+  source: async ({ params, query }, service) => {
     const { path, line, around } = query;
-    const { tree } = await trees.tree(params.snapshot ?? '');
+    const { tree } = await service.trees.tree(params.snapshot);
     const document = tree.text(path);
     if (!document) throw new ServiceError('not-found', `The snapshot has no text file ${path}.`);
     const first = Math.max(1, line - around);
@@ -75,8 +80,8 @@ export function snapshotRoutes(router: Router, context: ServiceContext, work: Tr
     for (let at = first; at <= last; at++)
       lines.push(document.text.slice(document.lines.lineStart(at), document.lines.lineEnd(at)).slice(0, 500));
     return { path, first, lines };
-  });
-}
+  },
+} satisfies Partial<Handlers>;
 
 /** Opens a stream of server-sent events; returns what sends one. Problems are cleaned of secrets as elsewhere. */
 export function startEvents(

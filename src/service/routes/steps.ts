@@ -1,15 +1,12 @@
-import type { Router } from 'express';
-import { writerOf, type ServiceContext } from '../context.js';
-import { bind } from '../route.js';
-import { StepsWork } from '../steps-work.js';
+import { writerOf } from '../context.js';
+import type { Handlers } from '../route.js';
 
 /** The ordered steps of a title, what people say of them, and looking a title up in the store. */
-export function stepsRoutes(router: Router, context: ServiceContext): void {
-  const work = new StepsWork(context);
-  bind(router, 'steps', ({ params }) => work.steps(params.title ?? ''));
-  bind(router, 'tick', ({ params, body, request }) => {
-    const { who } = writerOf(context, request);
-    return work.tick(params.title ?? '', body, who);
-  });
-  bind(router, 'lookUp', ({ params }) => work.lookUp(params.title ?? ''));
-}
+export const stepsHandlers = {
+  steps: ({ params }, service) => service.stepsWork.steps(params.title),
+  tick: ({ params, body, request }, service) => {
+    const { who } = writerOf(service, request);
+    return service.stepsWork.tick(params.title, body, who);
+  },
+  lookUp: ({ params }, service) => service.stepsWork.lookUp(params.title),
+} satisfies Partial<Handlers>;

@@ -1,0 +1,69 @@
+import {
+  AppAdsComparison,
+  AppAdsLint,
+  AppAdsMerge,
+  AppAdsNeeds,
+  AppAdsQuestion,
+  AppAdsText,
+} from '../app-ads.js';
+import {
+  AttributionComparison,
+  AttributionLint,
+  AttributionMerge,
+  AttributionMergeRequest,
+  AttributionNeeds,
+  AttributionQuestion,
+  AttributionText,
+} from '../attribution.js';
+import { paths } from '../paths.js';
+import { type RouteSpec } from './spec.js';
+
+/** app-ads.txt and SKAdNetwork lists. */
+export const standardRoutes = {
+  appAdsNeeds: {
+    ...paths.appAdsNeeds,
+    summary: 'The app-ads.txt that the roster needs.',
+    answer: AppAdsNeeds,
+  },
+  lintAppAds: {
+    ...paths.lintAppAds,
+    summary: 'Checks an app-ads.txt file.',
+    body: AppAdsText,
+    answer: AppAdsLint,
+  },
+  compareAppAds: {
+    ...paths.compareAppAds,
+    summary: 'Holds a file against what is needed.',
+    body: AppAdsQuestion,
+    answer: AppAdsComparison,
+  },
+  mergeAppAds: {
+    ...paths.mergeAppAds,
+    summary: 'Brings what is missing into a file.',
+    body: AppAdsText,
+    answer: AppAdsMerge,
+  },
+  attributionNeeds: {
+    ...paths.attributionNeeds,
+    summary: 'The SKAdNetwork identifiers that the roster needs.',
+    answer: AttributionNeeds,
+  },
+  lintAttribution: {
+    ...paths.lintAttribution,
+    summary: 'Checks a published list of SKAdNetwork identifiers.',
+    body: AttributionText,
+    answer: AttributionLint,
+  },
+  mergeAttribution: {
+    ...paths.mergeAttribution,
+    summary: 'Brings what is needed, and what further lists name, into a list.',
+    body: AttributionMergeRequest,
+    answer: AttributionMerge,
+  },
+  compareAttribution: {
+    ...paths.compareAttribution,
+    summary: 'Holds the attribution lists of a tree against what is asked for.',
+    body: AttributionQuestion,
+    answer: AttributionComparison,
+  },
+} as const satisfies Record<string, RouteSpec>;

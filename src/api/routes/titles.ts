@@ -1,0 +1,105 @@
+import * as z from 'zod';
+import { TitleDraft } from '../../core/adopting/model.js';
+import { Board } from '../../core/board/board.js';
+import { Placement } from '../../core/roster/model.js';
+import { paths } from '../paths.js';
+import { Steps, StoreListing, TickWrite } from '../steps.js';
+import {
+  HistoryEntry,
+  IdWrite,
+  NewTitle,
+  DraftRequest,
+  TakeDraft,
+  PlacementRecord,
+  TitleHead,
+  TitleRecord,
+  TitleSummary,
+} from '../titles.js';
+import { AcceptanceList, AcceptRequest } from '../trees.js';
+import { nothing, type RouteSpec } from './spec.js';
+
+/** Titles, their placements, IDs, steps and accepted findings. */
+export const titleRoutes = {
+  listTitles: { ...paths.listTitles, summary: 'All titles.', answer: z.array(TitleSummary) },
+  addTitle: { ...paths.addTitle, summary: 'Adds a title.', body: NewTitle, answer: TitleRecord },
+  draftTitle: {
+    ...paths.draftTitle,
+    summary: 'Drafts a title from what snapshots of its trees carry; nothing is kept.',
+    body: DraftRequest,
+    answer: TitleDraft,
+  },
+  takeDraft: {
+    ...paths.takeDraft,
+    summary: 'Adds the titles of a document to the roster; those that are there already are refused.',
+    body: TakeDraft,
+    answer: z.array(TitleRecord),
+  },
+  showTitle: { ...paths.showTitle, summary: 'One title, whole.', answer: TitleRecord },
+  changeTitle: {
+    ...paths.changeTitle,
+    summary: 'Changes name, audience, stages or editions.',
+    body: TitleHead,
+    answer: TitleRecord,
+    versioned: true,
+  },
+  removeTitle: { ...paths.removeTitle, summary: 'Takes a title out.', answer: nothing, versioned: true },
+  putPlacement: {
+    ...paths.putPlacement,
+    summary: 'Adds a placement (If-None-Match: *) or changes one (If-Match).',
+    body: Placement,
+    answer: PlacementRecord,
+    versioned: true,
+  },
+  removePlacement: {
+    ...paths.removePlacement,
+    summary: 'Takes a placement out.',
+    answer: nothing,
+    versioned: true,
+  },
+  setId: {
+    ...paths.setId,
+    summary: 'Sets an ID, or takes it out. If-Match names the title’s version.',
+    body: IdWrite,
+    answer: TitleRecord,
+    versioned: true,
+  },
+  titleHistory: {
+    ...paths.titleHistory,
+    summary: 'What changed, the latest first.',
+    query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(100) }),
+    answer: z.array(HistoryEntry),
+  },
+  board: { ...paths.board, summary: 'The board of a title.', answer: Board },
+  steps: {
+    ...paths.steps,
+    summary: 'The ordered steps of a title, each with its state and evidence.',
+    answer: Steps,
+  },
+  tick: {
+    ...paths.tick,
+    summary: 'Says that a step is done which cannot be seen from here, or takes that back.',
+    body: TickWrite,
+    answer: Steps,
+  },
+  listAccepted: {
+    ...paths.listAccepted,
+    summary: 'Lists the findings of a title that were accepted.',
+    answer: AcceptanceList,
+  },
+  accept: {
+    ...paths.accept,
+    summary: 'Accepts a finding of the last readings of a title, with a reason and a date.',
+    body: AcceptRequest,
+    answer: AcceptanceList,
+  },
+  withdraw: {
+    ...paths.withdraw,
+    summary: 'Takes an acceptance back.',
+    answer: AcceptanceList,
+  },
+  lookUp: {
+    ...paths.lookUp,
+    summary: 'Looks the editions of a title up in the store.',
+    answer: z.array(StoreListing),
+  },
+} as const satisfies Record<string, RouteSpec>;

@@ -1,0 +1,109 @@
+import * as z from 'zod';
+import { CheckReport } from '../../core/checks/model.js';
+import { Survey } from '../../core/facts/model.js';
+import { paths } from '../paths.js';
+import {
+  Applied,
+  ApplyRequest,
+  BlobsStored,
+  BlobUpload,
+  CollectPlan,
+  LinkedTree,
+  LinkRequest,
+  SnapshotAccepted,
+  SnapshotManifest,
+  SourceLines,
+  TreeQuestion,
+  FolderRequest,
+  OpenedFolder,
+  CheckQuestion,
+  Undone,
+  UnwireQuestion,
+  WireQuestion,
+  WiringAnswer,
+  WriteList,
+} from '../trees.js';
+import { nothing, type RouteSpec } from './spec.js';
+
+/** Source trees: what is sent of them, what they say, what is written into them. */
+export const treeRoutes = {
+  collectPlan: { ...paths.collectPlan, summary: 'Which files of a tree to send.', answer: CollectPlan },
+  addSnapshot: {
+    ...paths.addSnapshot,
+    summary: 'Announces a tree by the hashes of its files.',
+    body: SnapshotManifest,
+    answer: SnapshotAccepted,
+  },
+  sendBlobs: {
+    ...paths.sendBlobs,
+    summary: 'Sends the contents that were missing.',
+    body: BlobUpload,
+    answer: BlobsStored,
+  },
+  survey: {
+    ...paths.survey,
+    summary: 'Surveys a snapshot.',
+    body: TreeQuestion,
+    answer: Survey,
+    progress: true,
+  },
+  check: {
+    ...paths.check,
+    summary: 'Checks a snapshot; as SARIF or JUnit XML when the Accept header asks for it.',
+    body: CheckQuestion,
+    answer: CheckReport,
+  },
+  wire: {
+    ...paths.wire,
+    summary: 'Works out the edits for a snapshot.',
+    body: WireQuestion,
+    answer: WiringAnswer,
+  },
+  unwire: {
+    ...paths.unwire,
+    summary: 'Works out the edits that take a network out of a snapshot.',
+    body: UnwireQuestion,
+    answer: WiringAnswer,
+  },
+  source: {
+    ...paths.source,
+    summary: 'Some lines of a file.',
+    query: z.object({
+      path: z.string().max(1000),
+      line: z.coerce.number().int().min(1),
+      around: z.coerce.number().int().min(0).max(50).default(4),
+    }),
+    answer: SourceLines,
+  },
+  openFolder: {
+    ...paths.openFolder,
+    summary: 'Reads a folder below a root of the service, and follows it from then on.',
+    body: FolderRequest,
+    answer: OpenedFolder,
+  },
+  listTrees: { ...paths.listTrees, summary: 'The linked trees.', answer: z.array(LinkedTree) },
+  linkTree: {
+    ...paths.linkTree,
+    summary: 'Links a folder below one of the service’s roots.',
+    body: LinkRequest,
+    answer: LinkedTree,
+  },
+  unlinkTree: { ...paths.unlinkTree, summary: 'Forgets a linked tree; its files stay.', answer: nothing },
+  readTree: { ...paths.readTree, summary: 'Reads a linked tree and checks it.', answer: LinkedTree },
+  applyWiring: {
+    ...paths.applyWiring,
+    summary: 'Writes a wiring into a linked tree.',
+    body: ApplyRequest,
+    answer: Applied,
+  },
+  listWrites: {
+    ...paths.listWrites,
+    summary: 'The writes into a linked tree that can be taken back, the latest first.',
+    answer: WriteList,
+  },
+  undoWrite: {
+    ...paths.undoWrite,
+    summary: 'Takes the last write into a linked tree back.',
+    answer: Undone,
+  },
+} as const satisfies Record<string, RouteSpec>;

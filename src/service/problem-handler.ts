@@ -1,0 +1,41 @@
+import type { ErrorRequestHandler } from 'express';
+import type { ServiceContext } from './context.js';
+import { ServiceError } from './errors.js';
+
+/** Answers a request that failed with a problem, cleaned of secrets. Errors of our own go to the log. */
+export function problemHandler({ log, secrets }: ServiceContext): ErrorRequestHandler {
+  return function sendProblem(error: unknown, request, response, next) {
+    const failure = toServiceError(error);
+    if (failure.code === 'internal') log.error({ err: error, path: request.path }, 'A request failed.');
+    if (response.headersSent) return next(error);
+    const body = JSON.stringify(failure.toProblem());
+    response.status(failure.status).type('application/problem+json').send(secrets.cleaner()(body));
+  };
+}
+
+function toServiceError(error: unknown): ServiceError {
+  if (error instanceof ServiceError) return error;
+  const type = error instanceof Error && 'type' in error ? String(error.type) : '';
+  if (type === 'entity.too.large')
+    return new ServiceError('too-large', 'The body is larger than this call takes.', {
+      fix: 'Send less at once.',
+      cause: error,
+    });
+  if (
+    type.startsWith('entity.') ||
+    type.startsWith('encoding.') ||
+    type.startsWith('charset.') ||
+    type === 'request.aborted'
+  ) {
+    return new ServiceError('unreadable', 'The body is not JSON that can be read.', {
+      fix: 'Send valid JSON with Content-Type: application/json.',
+      cause: error,
+    });
+  }
+  if (error instanceof URIError)
+    return new ServiceError('unreadable', 'The address cannot be read.', { cause: error });
+  return new ServiceError('internal', 'The service met an error of its own; its log tells more.', {
+    fix: 'Look at the service’s log.',
+    cause: error,
+  });
+}

@@ -1,0 +1,17 @@
+import { writeRoster } from '../../core/roster/document.js';
+import { writerOf } from '../context.js';
+import { importRoster } from '../import-roster.js';
+import type { Handlers } from '../route.js';
+
+/** The roster as a document. */
+export const rosterDocumentHandlers = {
+  exportRoster: (_call, { roster }) => ({
+    revision: roster.revision(),
+    document: writeRoster(roster.roster()),
+  }),
+  updateRosterDocument: ({ body }, { roster }) => ({
+    revision: roster.revision(),
+    document: writeRoster(roster.roster(), body.document),
+  }),
+  importRoster: ({ body, request }, service) => importRoster(service, body, writerOf(service, request)),
+} satisfies Partial<Handlers>;

@@ -1,0 +1,17 @@
+import type { ServiceContext } from './context.js';
+import type { LinkedTrees } from './linked-trees.js';
+import type { CollectWork } from './partners/collect-work.js';
+import type { ProvisionWork } from './partners/provision-work.js';
+import type { StepsWork } from './steps-work.js';
+import type { TitleWork } from './title-work.js';
+import type { TreeWork } from './tree-work.js';
+
+/** What handlers of routes work with: the stores, and the work that is built on them. */
+export interface Service extends ServiceContext {
+  titleWork: TitleWork;
+  treeWork: TreeWork;
+  stepsWork: StepsWork;
+  provisioning: ProvisionWork;
+  collecting: CollectWork;
+  linkedTrees: LinkedTrees;
+}
