@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Board, RecordState } from '../core/board/board.js';
+import { Board, RecordState } from '../core/board/model.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Profile } from '../core/network/model.js';
 import { Platform, Stage } from '../core/words/words.js';

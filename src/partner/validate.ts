@@ -6,7 +6,8 @@ import type { Profile } from '../core/network/model.js';
 import type { Format, Platform } from '../core/words/words.js';
 import { offers } from '../core/network/recognise.js';
 import { Refusal, type RefusalCode } from './errors.js';
-import type { Account, AppRow, Books } from './store/books.js';
+import type { Books } from './store/books.js';
+import type { Account, AppRow } from './store/rows.js';
 
 const identifierShape = /^[A-Za-z0-9][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)+$/;
 

@@ -1,5 +1,5 @@
 import { platformNames } from '../core/words/names.js';
-import type { Reading } from '../core/board/board.js';
+import type { Reading } from '../core/board/model.js';
 import { summaryOf, withAcceptances } from '../core/checks/accepted.js';
 import { runChecks } from '../core/checks/run.js';
 import type { CheckReport } from '../core/checks/model.js';

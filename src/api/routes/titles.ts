@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { TitleDraft } from '../../core/adopting/model.js';
-import { Board } from '../../core/board/board.js';
+import { Board } from '../../core/board/model.js';
 import { Placement } from '../../core/roster/model.js';
 import { paths } from '../paths.js';
 import { Steps, StoreListing, TickWrite } from '../steps.js';

@@ -1,19 +1,17 @@
 import { tableText } from '../paint.js';
-import { valueAt } from '../../core/text/own-values.js';
 import type { TitleRecord } from '../../api/titles.js';
-import type { Platform, Stage, Format } from '../../core/words/words.js';
-import type { Placement, Settings, Title } from '../../core/roster/model.js';
+import type { Title } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { interruptedText } from '../tree-state.js';
 import { plainTable } from '../render/table.js';
 import { boardText } from '../render/board.js';
 
-interface Output {
+export interface Output {
   json?: boolean;
 }
 
-function tell(io: Io, options: Output, value: unknown, text: string): number {
+export function tell(io: Io, options: Output, value: unknown, text: string): number {
   io.out(options.json ? `${JSON.stringify(value, null, 2)}\n` : `${text}\n`);
   return exit.clean;
 }
@@ -162,156 +160,5 @@ export function linkTitle(io: Io, title: string, path: string, options: Output):
   return withService(io, async (client) => {
     const tree = await client.call('linkTree', { body: { title, path } });
     return tell(io, options, tree, `Linked ${tree.path} to ${title}.`);
-  });
-}
-
-/** `syndexa placement list TITLE`. */
-export function listPlacements(io: Io, id: string, options: Output): Promise<number> {
-  return withService(io, async (client) => {
-    const { title } = await client.call('showTitle', { params: { title: id } });
-    const table = plainTable(['placement', 'format', 'where', 'networks']);
-    for (const [name, { format, where, units }] of Object.entries(title.placements))
-      table.push([name, format, where ?? '', Object.keys(units).join(', ')]);
-    return tell(
-      io,
-      options,
-      title.placements,
-      Object.keys(title.placements).length > 0
-        ? tableText(table)
-        : `${id} has no placements yet: syndexa placement add ${id} NAME --format banner.`,
-    );
-  });
-}
-
-export interface PlacementFields extends Output {
-  format?: Format;
-  where?: string;
-  refresh?: string;
-  content?: string[];
-  reward?: string;
-  network?: string[];
-}
-
-function settingsOf(fields: PlacementFields, before: Settings): Settings {
-  const { refresh, content, reward } = fields;
-  const match = reward === undefined ? null : /^(\d+)\s+(.+)$/.exec(reward);
-  if (reward !== undefined && !match)
-    throw new CommandError(
-      `--reward ${JSON.stringify(reward)} names no amount and item.`,
-      exit.wrongUse,
-      'Write it as "1 day of storm charts".',
-    );
-  return {
-    ...before,
-    ...(refresh ? { refresh } : {}),
-    ...(content ? { content: content as Settings['content'] } : {}),
-    ...(match ? { reward: { amount: Number(match[1]), item: match[2] ?? '' } } : {}),
-  };
-}
-
-/** `syndexa placement add|set TITLE NAME`. */
-export function putPlacement(
-  io: Io,
-  id: string,
-  name: string,
-  fields: PlacementFields,
-  isNew: boolean,
-): Promise<number> {
-  return withService(io, async (client) => {
-    const { title, placementVersions } = await client.call('showTitle', { params: { title: id } });
-    const before = valueAt(title.placements, name);
-    const format = fields.format ?? before?.format;
-    if (format === undefined)
-      throw new CommandError(
-        'The format of the placement is not given.',
-        exit.wrongUse,
-        'Give --format banner (or interstitial, rewarded, native, splash, video, notification).',
-      );
-    const networks = Object.fromEntries(
-      (fields.network ?? []).map((network) => [network, valueAt(before?.units, network) ?? {}]),
-    );
-    const placement: Placement = {
-      format,
-      ...((fields.where ?? before?.where) ? { where: fields.where ?? before?.where } : {}),
-      settings: settingsOf(fields, before?.settings ?? {}),
-      units: { ...before?.units, ...networks },
-    };
-    const headers: Record<string, string> = isNew
-      ? { 'If-None-Match': '*' }
-      : { 'If-Match': `"v${valueAt(placementVersions, name) ?? 0}"` };
-    const record = await client.call('putPlacement', {
-      params: { title: id, placement: name },
-      body: placement,
-      headers,
-    });
-    return tell(io, fields, record, `${isNew ? 'Added' : 'Changed'} ${name} (${format}).`);
-  });
-}
-
-/** `syndexa placement remove TITLE NAME`. */
-export function removePlacement(io: Io, id: string, name: string, options: Output): Promise<number> {
-  return withService(io, async (client) => {
-    const { placementVersions } = await client.call('showTitle', { params: { title: id } });
-    await client.call('removePlacement', {
-      params: { title: id, placement: name },
-      headers: { 'If-Match': `"v${valueAt(placementVersions, name) ?? 0}"` },
-    });
-    return tell(io, options, { removed: name }, `Took out ${name}.`);
-  });
-}
-
-/** `syndexa id list TITLE`. */
-export function listIds(io: Io, id: string, options: Output): Promise<number> {
-  return withService(io, async (client) => {
-    const { rows } = await client.call('board', { params: { title: id } });
-    const cells = rows.flatMap(({ placement, network, cells: own }) =>
-      own.map(({ platform, stage, id: value, record }) => ({
-        placement,
-        network,
-        platform,
-        stage,
-        id: value,
-        record,
-      })),
-    );
-    const table = plainTable(['placement', 'network', 'platform', 'stage', 'ID', 'state']);
-    for (const { placement, network, platform, stage, id: value, record } of cells)
-      table.push([placement ?? '(app)', network, platform, stage, value ?? '—', record]);
-    return tell(
-      io,
-      options,
-      cells,
-      cells.length > 0 ? tableText(table) : `${id} has no IDs yet: syndexa id set puts the first one in.`,
-    );
-  });
-}
-
-export interface IdFields extends Output {
-  network: string;
-  platform: Platform;
-  stage: Stage;
-  placement?: string;
-  credential?: string;
-}
-
-/** `syndexa id set TITLE ID` and `syndexa id unset TITLE`; the value is taken exactly as it is given. */
-export function setId(io: Io, id: string, value: string | null, fields: IdFields): Promise<number> {
-  const { network, platform, stage, placement, credential } = fields;
-  return withService(io, async (client) => {
-    const { etag } = await client.callWithVersion('showTitle', { params: { title: id } });
-    const record = await client.call('setId', {
-      params: { title: id },
-      body: {
-        network,
-        platform,
-        stage,
-        placement: placement ?? null,
-        value,
-        ...(credential === undefined ? {} : { credential }),
-      },
-      headers: { 'If-Match': etag },
-    });
-    const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
-    return tell(io, fields, record, value === null ? `Took out ${spot}.` : `Set ${spot} to ${value}.`);
   });
 }

@@ -9,7 +9,7 @@ import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, isCommandError, type Io, type Paint } from '../io.js';
 import { sendTree } from '../send-tree.js';
-import { reportTreeState, settleInterrupted } from '../tree-state.js';
+import { settleInterrupted } from '../tree-state.js';
 import type { TreeOptions } from './trees.js';
 
 export interface WireOptions extends TreeOptions {
@@ -92,7 +92,7 @@ interface Place {
 }
 
 /** Shows a wiring, and writes it when that is asked for. */
-async function show(
+export async function show(
   place: Place,
   wiring: WiringAnswer,
   options: { write?: boolean; json?: boolean; full?: boolean; force?: boolean },
@@ -120,7 +120,7 @@ async function show(
 }
 
 /** Writes the edits, and lets the board follow what was written. */
-async function write(
+export async function write(
   { io, client, directory, folder }: Place,
   wiring: WiringAnswer,
   given: readonly NamedFile[],
@@ -141,13 +141,13 @@ async function write(
   await client.call('check', { params: { snapshot: after.snapshot }, body: { title: wiring.title } });
 }
 
-async function treeWrites(io: Io) {
+export async function treeWrites(io: Io) {
   const { TreeWrites } = await import('../../disk/writes/tree-writes.js');
   return new TreeWrites(homeFolder(io.env));
 }
 
 /** Settles a write that was interrupted, because what is written next is worked out for the files as they are. */
-async function settleFirst(io: Io, directory: string): Promise<void> {
+export async function settleFirst(io: Io, directory: string): Promise<void> {
   const folder = resolve(io.cwd, directory);
   // A folder that is not there is reported when it is read.
   if (existsSync(folder))
@@ -155,7 +155,7 @@ async function settleFirst(io: Io, directory: string): Promise<void> {
 }
 
 /** Runs a write; what keeps it from being done becomes a command's failure. */
-async function asCommandError<Result>(work: () => Promise<Result>, fix: string): Promise<Result> {
+export async function asCommandError<Result>(work: () => Promise<Result>, fix: string): Promise<Result> {
   const { FileChangedError, WriteRefusedError } = await import('../../disk/writes/errors.js');
   try {
     return await work();
@@ -221,94 +221,13 @@ function commandLine(directory: string, title: string, options: WireOptions): st
   ].join(' ');
 }
 
-export interface UndoOptions {
-  list?: boolean;
-  json?: boolean;
-  force?: boolean;
-}
-
-/** `syndexa undo DIR [--list]`. */
-export async function undo(io: Io, paint: Paint, directory: string, options: UndoOptions): Promise<number> {
-  const { entryOf } = await import('../../disk/writes/journal.js');
-  const folder = resolve(io.cwd, directory);
-  const writes = await treeWrites(io);
-  const found = await writes.list(folder).catch((error: unknown) => {
-    throw new CommandError(
-      `${directory} cannot be read: ${(error as Error).message}.`,
-      exit.wrongUse,
-      'Name the folder of a source tree.',
-    );
-  });
-  const { undoText, writesText } = await import('../render/undo.js');
-  if (options.list) {
-    await reportTreeState(folder, io);
-    const entries = found.map(entryOf);
-    io.out(options.json ? `${JSON.stringify(entries, null, 2)}\n` : writesText(entries, directory, paint));
-    return exit.clean;
-  }
-  const undone = await asCommandError(
-    () => writes.undo(folder, { force: options.force === true }),
-    'Take those changes back first, or keep the write: only files that nobody touched since are restored.',
-  );
-  if (!undone)
-    throw new CommandError(
-      `Nothing was written into ${directory} that could be taken back.`,
-      exit.wrongUse,
-      'Only what syndexa wire and unwire wrote can be, on the machine that wrote it.',
-    );
-  const entry = entryOf(undone);
-  await followed(io, directory, entry.title);
-  io.out(options.json ? `${JSON.stringify(entry, null, 2)}\n` : undoText(entry, paint));
-  return exit.clean;
-}
-
 /** Lets the board follow what was taken back; a title that is gone has no board. */
-function followed(io: Io, directory: string, title: string): Promise<unknown> {
+export function followed(io: Io, directory: string, title: string): Promise<unknown> {
   return withService(io, async (client) => {
     const { snapshot } = await sendTree(client, io, directory);
     await client.call('check', { params: { snapshot }, body: { title } }).catch((error: unknown) => {
       if (!isCommandError(error)) throw error;
     });
     return exit.clean;
-  });
-}
-
-export interface PlacebookOptions extends TreeOptions {
-  check?: boolean;
-  write?: boolean;
-  full?: boolean;
-  force?: boolean;
-}
-
-/** `syndexa placebook DIR [--check] [--write]`. */
-export function placebook(
-  io: Io,
-  paint: Paint,
-  directory: string,
-  options: PlacebookOptions,
-): Promise<number> {
-  return withService(io, async (client) => {
-    if (options.write) await settleFirst(io, directory);
-    const { snapshot, folder } = await sendTree(client, io, directory);
-    const groups = ['android/all/placebook', 'ios/all/placebook'];
-    const wiring = await client.call('wire', {
-      params: { snapshot },
-      body: { title: options.title ?? null, choice: { groups } },
-    });
-    if (!options.check) {
-      const again = `syndexa placebook ${directory} --title ${wiring.title} --write`;
-      return show({ io, paint, client, directory, folder }, wiring, options, [], again);
-    }
-    const files = wiring.edits.map(({ path, before, remove }) => ({
-      path,
-      state: before === null ? 'missing' : remove ? 'in the way' : 'out of date',
-    }));
-    if (options.json)
-      io.out(`${JSON.stringify({ title: wiring.title, current: files.length === 0, files }, null, 2)}\n`);
-    else {
-      const { placebookText } = await import('../render/undo.js');
-      io.out(placebookText(files, `syndexa placebook ${directory} --title ${wiring.title} --write`, paint));
-    }
-    return files.length === 0 ? exit.clean : exit.findings;
   });
 }

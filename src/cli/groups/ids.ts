@@ -4,13 +4,13 @@ import { json, type Group } from './group.js';
 
 /** IDs: by hand, from a network’s list, or made at the network. */
 export const idCommands: Group = (program, { io, paint, end }) => {
-  const titles = () => import('../commands/titles.js');
+  const ids = () => import('../commands/ids.js');
   const id = program.command('id').description('IDs: list, set, unset, collect');
   id.command('list')
     .description('list every ID with its state')
     .argument('<title>')
     .addOption(json())
-    .action((name: string, options) => end(titles().then(({ listIds }) => listIds(io, name, options))));
+    .action((name: string, options) => end(ids().then(({ listIds }) => listIds(io, name, options))));
   const slot = (command: Command) =>
     command
       .requiredOption('--network <network>')
@@ -22,7 +22,7 @@ export const idCommands: Group = (program, { io, paint, end }) => {
   slot(
     id.command('set').description('put an ID into the roster').argument('<title>').argument('<id>'),
   ).action((name: string, value: string, options) =>
-    end(titles().then(({ setId }) => setId(io, name, value, options))),
+    end(ids().then(({ setId }) => setId(io, name, value, options))),
   );
   id.command('collect')
     .description('bring a network’s list of units in, and put the IDs that belong to a title into the roster')
@@ -40,7 +40,7 @@ export const idCommands: Group = (program, { io, paint, end }) => {
       end(import('../commands/collect.js').then(({ collect }) => collect(io, paint, name, options))),
     );
   slot(id.command('unset').description('take an ID out').argument('<title>')).action(
-    (name: string, options) => end(titles().then(({ setId }) => setId(io, name, null, options))),
+    (name: string, options) => end(ids().then(({ setId }) => setId(io, name, null, options))),
   );
 
   program

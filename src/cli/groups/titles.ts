@@ -3,6 +3,7 @@ import { audienceNames, formatNames, platformNames } from '../../core/words/name
 import { json, oneOf, type Group, type GroupContext } from './group.js';
 
 const titles = () => import('../commands/titles.js');
+const placements = () => import('../commands/placements.js');
 const titleFields = (command: Command) =>
   command
     .argument('<title>', 'short name: small letters, digits and dashes')
@@ -186,21 +187,21 @@ function placementListCommand(placement: Command, { io, end }: GroupContext): vo
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) =>
-      end(titles().then(({ listPlacements }) => listPlacements(io, id, options))),
+      end(placements().then(({ listPlacements }) => listPlacements(io, id, options))),
     );
 }
 
 function placementAddCommand(placement: Command, { io, end }: GroupContext): void {
   placementFields(placement.command('add').description('add a placement')).action(
     (id: string, name: string, options) =>
-      end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, true))),
+      end(placements().then(({ putPlacement }) => putPlacement(io, id, name, options, true))),
   );
 }
 
 function placementSetCommand(placement: Command, { io, end }: GroupContext): void {
   placementFields(placement.command('set').description('change a placement')).action(
     (id: string, name: string, options) =>
-      end(titles().then(({ putPlacement }) => putPlacement(io, id, name, options, false))),
+      end(placements().then(({ putPlacement }) => putPlacement(io, id, name, options, false))),
   );
 }
 
@@ -212,6 +213,6 @@ function placementRemoveCommand(placement: Command, { io, end }: GroupContext): 
     .argument('<placement>')
     .addOption(json())
     .action((id: string, name: string, options) =>
-      end(titles().then(({ removePlacement }) => removePlacement(io, id, name, options))),
+      end(placements().then(({ removePlacement }) => removePlacement(io, id, name, options))),
     );
 }

@@ -114,7 +114,9 @@ function undoCommand(program: Command, { io, paint, end }: GroupContext): void {
     .option('--list', 'show the writes that can be taken back')
     .option('--force', 'write files too that their owner made read-only')
     .addOption(json())
-    .action((dir: string, options) => end(wiring().then((all) => all.undo(io, paint, dir, options))));
+    .action((dir: string, options) =>
+      end(import('../commands/undo.js').then(({ undo }) => undo(io, paint, dir, options))),
+    );
 }
 
 function placebookCommand(program: Command, { io, paint, end }: GroupContext): void {
@@ -128,5 +130,7 @@ function placebookCommand(program: Command, { io, paint, end }: GroupContext): v
     .option('--force', 'write files too that their owner made read-only')
     .option('--full', 'show new files whole in a terminal too')
     .addOption(json())
-    .action((dir: string, options) => end(wiring().then((all) => all.placebook(io, paint, dir, options))));
+    .action((dir: string, options) =>
+      end(import('../commands/placebook.js').then(({ placebook }) => placebook(io, paint, dir, options))),
+    );
 }

@@ -1,7 +1,7 @@
 import { tableText } from '../paint.js';
 import { printableValue } from '../../core/text/printable.js';
 import Table from 'cli-table3';
-import type { Board } from '../../core/board/board.js';
+import type { Board } from '../../core/board/model.js';
 import { cellState } from '../../core/board/cell-state.js';
 import type { Paint } from '../io.js';
 import { platformNames } from './places.js';

@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Board, BoardCell, BoardEdition, BoardRow } from '../../core/board/board.js';
+import type { Board, BoardCell, BoardEdition, BoardRow } from '../../core/board/model.js';
 import { cellState } from '../../core/board/cell-state.js';
 import { platformNames } from '../components/platform-names.js';
 import { IdText } from '../components/id-text.js';

@@ -1,14 +1,14 @@
 import { entryAt, valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
-import type { Format, Platform, Stage } from '../words/words.js';
+import type { Platform, Stage } from '../words/words.js';
 import { recogniser } from '../network/recognise.js';
 import { writeRoster } from '../roster/document.js';
 import { Title } from '../roster/model.js';
 import type { Survey, SurveyEdition } from '../facts/model.js';
 import type { Evidence, OpenPoint, TitleDraft } from './model.js';
-import { foundUnits, guessStage, type FoundUnit } from './units.js';
-
-type Draft = Pick<Title, 'editions' | 'networks' | 'placements' | 'stages'>;
+import { foundUnits, guessStage } from './units.js';
+import { draftPlacements, slug, capital } from './draft-placements.js';
+import { type Draft, only } from './model.js';
 
 /**
  * Drafts a title from what trees already carry: editions with identifiers, variants with the stages that
@@ -58,14 +58,6 @@ export function draftTitle(
 
 function key(platform: Platform, module: string, variant: string): string {
   return `${platform} ${module} ${variant}`;
-}
-
-/** A survey with the facts of the chosen editions alone. */
-function only(survey: Survey, chosen: readonly SurveyEdition[]): Survey {
-  const facts = survey.facts.filter(({ platform, module }) =>
-    chosen.some((edition) => edition.platform === platform && edition.module === module),
-  );
-  return { ...survey, facts };
 }
 
 /** One application per platform; further ones are listed, for a title has one edition of each. */
@@ -214,107 +206,4 @@ function draftEnrolments({
       });
     }
   }
-}
-
-/** Placements by name and format, then, for what is left, by being the only ones of a format on each side. */
-function draftPlacements(
-  units: readonly FoundUnit[],
-  draft: Draft,
-  evidence: Evidence[],
-  open: OpenPoint[],
-): void {
-  const take = (unit: FoundUnit, name: string, format: Format, pairing: string) => {
-    const placement = entryAt(draft.placements, name, () => ({ format, settings: {}, units: {} }));
-    const stage = unit.stage;
-    if (stage === null) return `The variants that carry it have no stage.`;
-    const stages = (entryAt(placement.units, unit.network, () => ({}))[unit.platform] ??= {});
-    if (stages[stage] !== undefined && stages[stage] !== unit.id)
-      return `The placement ${name} has ${stages[stage]} already for the same stage.`;
-    stages[stage] = unit.id;
-    const why = `Named by ${unit.nameFrom}; the format by ${unit.formatFrom}${pairing}.`;
-    const confidence = pairing === '' ? unit.confidence : 'guess';
-    evidence.push({
-      field: `placements.${name}.units.${unit.network}.${unit.platform}.${stage}`,
-      value: unit.id,
-      confidence,
-      why,
-      place: unit.fact.place,
-    });
-    return null;
-  };
-  const left: FoundUnit[] = [];
-  for (const unit of units) {
-    const partner = units.find(
-      (other) =>
-        other !== unit &&
-        other.name === unit.name &&
-        unit.name !== null &&
-        other.format !== null &&
-        (unit.format ?? other.format) === other.format,
-    );
-    const format = unit.format ?? partner?.format ?? null;
-    if (unit.name === null || format === null) {
-      left.push(unit);
-      continue;
-    }
-    const known = valueAt(draft.placements, unit.name);
-    // One name for two formats is two placements.
-    const name = known && known.format !== format ? `${unit.name}-${format}` : unit.name;
-    const refused = take(unit, name, format, unit.format === null ? ', which the other platform tells' : '');
-    if (refused !== null) open.push({ what: unitText(unit), why: refused, place: unit.fact.place });
-  }
-  for (const unit of left) {
-    const single =
-      unit.format !== null &&
-      left.filter(
-        (other) =>
-          other.platform === unit.platform && other.network === unit.network && other.format === unit.format,
-      ).length === 1;
-    const lonely = Object.entries(draft.placements).filter(
-      ([, { format, units: held }]) =>
-        format === unit.format &&
-        valueAt(held, unit.network) !== undefined &&
-        valueAt(held, unit.network)?.[unit.platform] === undefined,
-    );
-    const [only] = lonely;
-    if (single && only && lonely.length === 1 && unit.format !== null) {
-      const refused = take(
-        unit,
-        only[0],
-        unit.format,
-        `; paired with ${only[0]} as the only ${unit.format} without a counterpart`,
-      );
-      if (refused === null) continue;
-    }
-    const lacks = [unit.name === null ? 'a name' : '', unit.format === null ? 'a format' : '']
-      .filter(Boolean)
-      .join(' and ');
-    open.push({ what: unitText(unit), why: `Nothing gives it ${lacks}.`, place: unit.fact.place });
-  }
-  for (const [name, { units: held }] of Object.entries(draft.placements)) {
-    const platforms = new Set(Object.values(held).flatMap((perPlatform) => Object.keys(perPlatform)));
-    if (platforms.size === 1 && Object.keys(draft.editions).length === 2)
-      open.push({
-        what: `The placement ${name}`,
-        why: `It was found on ${[...platforms][0] ?? ''} only.`,
-        place: null,
-      });
-  }
-}
-
-function unitText({ id, network, platform }: FoundUnit): string {
-  return `The unit ${id} of ${network} on ${platform}`;
-}
-
-function slug(text: string): string {
-  const plain = text
-    .replace(/([a-z0-9])([A-Z])/g, '$1-$2')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^[^a-z]+|-+$/g, '');
-  return plain === '' ? 'title' : plain.slice(0, 60);
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Title } from '../roster/model.js';
-import { Place } from '../facts/model.js';
+import { Place, type Survey, type SurveyEdition } from '../facts/model.js';
 
 export const Confidence = z.enum(['certain', 'likely', 'guess']);
 export type Confidence = z.infer<typeof Confidence>;
@@ -34,3 +34,13 @@ export const TitleDraft = z
   })
   .meta({ title: 'Title draft', description: 'A title as existing trees would have it.' });
 export type TitleDraft = z.infer<typeof TitleDraft>;
+
+export type Draft = Pick<Title, 'editions' | 'networks' | 'placements' | 'stages'>;
+
+/** A survey with the facts of the chosen editions alone. */
+export function only(survey: Survey, chosen: readonly SurveyEdition[]): Survey {
+  const facts = survey.facts.filter(({ platform, module }) =>
+    chosen.some((edition) => edition.platform === platform && edition.module === module),
+  );
+  return { ...survey, facts };
+}

@@ -1,4 +1,4 @@
-import type { BoardCell } from './board.js';
+import type { BoardCell } from './model.js';
 
 /** A cell's state as it is shown: told by a word and a shape, never by colour alone. */
 export interface CellState {

@@ -8,7 +8,7 @@ import type { Tree } from '../tree/tree.js';
 import { codePlace } from './facts.js';
 import { codeLanguages, languageOf } from './languages/index.js';
 import { codeAlone } from './literals.js';
-import type { PlainValue, SourceCall, SourceReading } from './read-source.js';
+import type { PlainValue, SourceCall, SourceReading } from './source-reading.js';
 import type { CodeLanguage } from '../syntax/shape.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 import { groupBy } from '../text/group-by.js';

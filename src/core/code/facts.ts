@@ -6,7 +6,7 @@ import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Platform } from '../words/words.js';
 import type { Tree } from '../tree/tree.js';
-import type { CodeContext, Flow } from './read-source.js';
+import type { CodeContext, Flow } from './source-reading.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
 /** Facts for the IDs in a source file's string literals: unit IDs, and app IDs of networks that take them in code. */

@@ -4,7 +4,8 @@ import type { Reader, Tree } from '../tree/tree.js';
 import type { Compiled } from '../syntax/compiled.js';
 import { codeLanguages, languageOf } from './languages/index.js';
 import { stringLiterals } from './literals.js';
-import { readSource, type Condition, type PlainValue, type SourceReading } from './read-source.js';
+import { readSource } from './read-source.js';
+import type { Condition, PlainValue, SourceReading } from './source-reading.js';
 import type { CodeLanguage } from '../syntax/shape.js';
 
 /** A source file to look for IDs and calls in, and the variants that may compile it. */

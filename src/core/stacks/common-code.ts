@@ -4,7 +4,7 @@ import { both } from '../syntax/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../code/preprocessor.js';
 import { codeFacts } from '../code/facts.js';
-import type { Condition } from '../code/read-source.js';
+import type { Condition } from '../code/source-reading.js';
 import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
 import { mergeVariants } from '../facts/merge.js';
 import type { Platform } from '../words/words.js';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { Reading } from '../board/board.js';
+import type { Reading } from '../board/model.js';
 import type { Finding } from '../checks/model.js';
 import type { InventoryApp, InventoryReading } from '../inventory/model.js';
 import { type Profile } from '../network/model.js';

@@ -77,6 +77,16 @@ export interface CodeLanguage {
   continues?: ReadonlySet<string>;
 }
 
+/** What nodes of some types mean. Types that are not listed mean nothing. */
+export function describedBy(
+  entries: readonly (readonly [types: readonly string[], describe: (node: Node) => Shape | null])[],
+): (node: Node) => Shape | null {
+  const table = new Map(
+    entries.flatMap(([types, describe]) => types.map((type) => [type, describe] as const)),
+  );
+  return (node) => table.get(node.type)?.(node) ?? null;
+}
+
 /** The named children of a node, in order. */
 export function named(node: Node): readonly Node[] {
   const { namedChildren } = node;

@@ -6,7 +6,8 @@ import { UnitSettings, UnitStatus } from '../../core/inventory/model.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { Refusal } from '../errors.js';
 import { FaultPlan } from '../faults.js';
-import { appOf, unitOf } from '../store/books.js';
+import { unitOf } from '../store/rows.js';
+import { appOf } from '../store/books.js';
 
 const AccountRequest = z.strictObject({
   network: z.string(),

@@ -7,7 +7,8 @@ import { makeMatching } from '../../core/network/make-id.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { Refusal } from '../errors.js';
 import type { FaultKind } from '../faults.js';
-import { appOf, unitOf, type Account } from '../store/books.js';
+import { unitOf, type Account } from '../store/rows.js';
+import { appOf } from '../store/books.js';
 import { checkedApp, checkedUnit, checkSettings } from '../validate.js';
 
 export interface RateRule {

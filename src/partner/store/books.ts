@@ -1,19 +1,16 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { durationSeconds } from '../../core/network/consistency.js';
 import { makeMatching, type Draw } from '../../core/network/make-id.js';
 import { samplesOf } from '../../core/network/samples.js';
 import type { IdKind, Profile } from '../../core/network/model.js';
 import type { Format, Platform } from '../../core/words/words.js';
-import type { InventoryApp, InventoryUnit, UnitSettings, UnitStatus } from '../../core/inventory/model.js';
+import type { InventoryApp, UnitSettings, UnitStatus } from '../../core/inventory/model.js';
 import type { PartnerClock } from '../clock.js';
 import { Refusal } from '../errors.js';
 import type { PartnerDb } from './open.js';
 import { accounts, answers, apps, listings, sites, units } from './schema.js';
-
-export type Account = typeof accounts.$inferSelect;
-export type AppRow = typeof apps.$inferSelect;
-export type UnitRow = typeof units.$inferSelect;
+import { type Account, hashOf, type AppRow, type UnitRow } from './rows.js';
 
 /** The partner's books: the one place that reads and writes them. */
 export class Books {
@@ -288,28 +285,9 @@ export class Books {
   }
 }
 
-function hashOf(key: string): string {
-  return createHash('sha256').update(key).digest('hex');
-}
-
 /** An app of the books as the inventory tells of it. */
 export function appOf(books: Books, row: AppRow): InventoryApp {
   const { id, platform, identifier, name, audience, terms } = row;
   const status = books.listing(platform, identifier) ? 'listed' : 'not listed';
   return { id, platform, identifier, name, status, audience, terms };
-}
-
-/** A unit of the books as the inventory tells of it. */
-export function unitOf(row: UnitRow): InventoryUnit {
-  const { id, name, format, platform, app, status, servesFrom, settings } = row;
-  return {
-    id,
-    name,
-    format: format as Format,
-    platform,
-    app,
-    status,
-    servesFrom,
-    settings: settings as UnitSettings,
-  };
 }

@@ -4,7 +4,7 @@ import * as z from 'zod';
 import type { StoredTree, WiringAnswer } from '../../api/trees.js';
 import { SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
-import { Reading } from '../../core/board/board.js';
+import { Reading } from '../../core/board/model.js';
 import { languagesOf } from '../../core/code/languages/index.js';
 import { lastingReaderOf, lastingReaders } from '../../core/code/lasting-readers.js';
 import { Readings } from '../../core/tree/readings.js';

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { codeLanguages } from '../../../src/core/code/languages/index.js';
 import { preprocessed } from '../../../src/core/code/preprocessor.js';
-import { readSource, type SourceReading } from '../../../src/core/code/read-source.js';
+import { readSource } from '../../../src/core/code/read-source.js';
+import type { SourceReading } from '../../../src/core/code/source-reading.js';
 import { syntax } from '../../support/trees.js';
 
 const read = (id: string, text: string): SourceReading =>

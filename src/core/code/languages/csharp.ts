@@ -7,6 +7,7 @@ import {
   type ArgumentNode,
   type CodeLanguage,
   type Shape,
+  describedBy,
 } from '../../syntax/shape.js';
 
 /** C#, as the grammar of tree-sitter-c-sharp names its nodes. */
@@ -20,48 +21,46 @@ export const csharp: CodeLanguage = {
     'continue_statement',
   ]),
   views: preprocessed,
-  describe(node) {
-    switch (node.type) {
-      case 'string_literal':
-        return literal(node, 1, 1);
-      case 'verbatim_string_literal':
-        return literal(node, 2, 1);
-      case 'raw_string_literal':
-        return literal(node, 3, 3);
-      case 'interpolated_string_expression':
-        return { is: 'string', value: null, start: node.startIndex, end: node.endIndex };
-      case 'invocation_expression':
-        return called(node);
-      case 'object_creation_expression':
-        return made(node);
-      case 'attribute':
-        return attribute(node);
-      case 'assignment_expression':
-        return assigned(node);
-      case 'class_declaration':
-      case 'struct_declaration':
-      case 'record_declaration':
-      case 'interface_declaration':
-      case 'enum_declaration':
-        return {
-          is: 'type',
-          name: node.childForFieldName('name')?.text ?? '',
-          bases: named(childOf(node, 'base_list') ?? node).flatMap(({ type, text }) =>
-            /^(identifier|qualified_name|generic_name)$/.test(type) ? plainType(text) : [],
-          ),
-        };
-      case 'method_declaration':
-      case 'constructor_declaration':
-      case 'local_function_statement':
-        return {
-          is: 'method',
-          name: node.childForFieldName('name')?.text ?? '',
-          body: node.childForFieldName('body'),
-        };
-      case 'lambda_expression':
-      case 'anonymous_method_expression':
-        return callback(node);
-      case 'variable_declarator': {
+  describe: describedBy([
+    [['string_literal'], (node) => literal(node, 1, 1)],
+    [['verbatim_string_literal'], (node) => literal(node, 2, 1)],
+    [['raw_string_literal'], (node) => literal(node, 3, 3)],
+    [
+      ['interpolated_string_expression'],
+      (node) => ({ is: 'string', value: null, start: node.startIndex, end: node.endIndex }),
+    ],
+    [['invocation_expression'], called],
+    [['object_creation_expression'], made],
+    [['attribute'], attribute],
+    [['assignment_expression'], assigned],
+    [
+      [
+        'class_declaration',
+        'struct_declaration',
+        'record_declaration',
+        'interface_declaration',
+        'enum_declaration',
+      ],
+      (node) => ({
+        is: 'type',
+        name: node.childForFieldName('name')?.text ?? '',
+        bases: named(childOf(node, 'base_list') ?? node).flatMap(({ type, text }) =>
+          /^(identifier|qualified_name|generic_name)$/.test(type) ? plainType(text) : [],
+        ),
+      }),
+    ],
+    [
+      ['method_declaration', 'constructor_declaration', 'local_function_statement'],
+      (node) => ({
+        is: 'method',
+        name: node.childForFieldName('name')?.text ?? '',
+        body: node.childForFieldName('body'),
+      }),
+    ],
+    [['lambda_expression', 'anonymous_method_expression'], callback],
+    [
+      ['variable_declarator'],
+      (node) => {
         const value = childOf(node, 'equals_value_clause');
         const type = node.parent?.childForFieldName('type');
         return {
@@ -70,36 +69,31 @@ export const csharp: CodeLanguage = {
           type: type && type.type !== 'implicit_type' ? plainType(type.text) : null,
           value: (value && named(value)[0]) ?? null,
         };
-      }
-      case 'property_declaration':
-        return property(node);
-      case 'parameter': {
+      },
+    ],
+    [['property_declaration'], property],
+    [
+      ['parameter'],
+      (node) => {
         const type = node.childForFieldName('type');
         return {
           is: 'parameter',
           name: node.childForFieldName('name')?.text ?? '',
           type: type ? plainType(type.text) : null,
         };
-      }
-      case 'await_expression':
-      case 'parenthesized_expression':
-        return inner(node, named(node)[0]);
-      case 'cast_expression':
-        return inner(node, node.childForFieldName('value') ?? named(node).at(-1));
-      case 'if_statement':
-        return branch(node);
-      case 'conditional_expression':
-        return { ...branch(node), choice: { start: node.startIndex, end: node.endIndex } };
-      case 'switch_expression':
-        return choice(node);
-      case 'switch_expression_arm':
-        return arm(node);
-      case 'switch_section':
-        return section(node);
-      default:
-        return null;
-    }
-  },
+      },
+    ],
+    [['await_expression', 'parenthesized_expression'], (node) => inner(node, named(node)[0])],
+    [['cast_expression'], (node) => inner(node, node.childForFieldName('value') ?? named(node).at(-1))],
+    [['if_statement'], branch],
+    [
+      ['conditional_expression'],
+      (node) => ({ ...branch(node), choice: { start: node.startIndex, end: node.endIndex } }),
+    ],
+    [['switch_expression'], choice],
+    [['switch_expression_arm'], arm],
+    [['switch_section'], section],
+  ]),
 };
 
 function literal(node: Node, open: number, close: number): Shape {

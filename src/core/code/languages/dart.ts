@@ -5,6 +5,7 @@ import {
   type ArgumentNode,
   type CodeLanguage,
   type Shape,
+  describedBy,
 } from '../../syntax/shape.js';
 import type { Node } from '../../syntax/grammars.js';
 import { widgetHeldAt } from '../views/dart.js';
@@ -15,28 +16,28 @@ export const dart: CodeLanguage = {
   exits: new Set(['return_statement', 'break_statement', 'continue_statement', 'throw_expression']),
   continues: new Set(['selector', 'unconditional_assignable_selector', 'conditional_assignable_selector']),
   heldAt: (node) => widgetHeldAt(node, (inner) => dart.describe(inner)),
-  describe(node) {
-    switch (node.type) {
-      case 'string_literal':
-        return literal(node);
-      case 'selector':
-      case 'cascade_section':
-        return called(node);
-      case 'const_object_expression':
-      case 'new_expression': {
+  describe: describedBy([
+    [['string_literal'], literal],
+    [['selector', 'cascade_section'], called],
+    [
+      ['const_object_expression', 'new_expression'],
+      (node) => {
         const type = childOf(node, 'type_identifier')?.text ?? '';
         const list = childOf(node, 'arguments');
         return { is: 'call', name: type, args: list ? argumentsOf(list) : [], rest: [] };
-      }
-      case 'assignment_expression': {
+      },
+    ],
+    [
+      ['assignment_expression'],
+      (node) => {
         const [target, ...values] = named(node);
         const value = plainStart(values[0]);
         return target && value ? { is: 'assign', name: dottedName(target.text), value } : null;
-      }
-      case 'class_definition':
-      case 'mixin_declaration':
-      case 'enum_declaration':
-      case 'extension_declaration': {
+      },
+    ],
+    [
+      ['class_definition', 'mixin_declaration', 'enum_declaration', 'extension_declaration'],
+      (node) => {
         const above = childOf(node, 'superclass');
         const mixed = above && childOf(above, 'mixins');
         return {
@@ -46,34 +47,27 @@ export const dart: CodeLanguage = {
             part ? (childOf(part, 'type_identifier')?.text ?? []) : [],
           ),
         };
-      }
-      case 'function_body':
-        return { is: 'method', name: signatureName(node.previousNamedSibling), body: node };
-      case 'function_expression':
-        return callback(node);
-      case 'static_final_declaration':
-      case 'initialized_identifier':
-      case 'initialized_variable_definition':
-        return constant(node);
-      case 'formal_parameter': {
+      },
+    ],
+    [
+      ['function_body'],
+      (node) => ({ is: 'method', name: signatureName(node.previousNamedSibling), body: node }),
+    ],
+    [['function_expression'], callback],
+    [['static_final_declaration', 'initialized_identifier', 'initialized_variable_definition'], constant],
+    [
+      ['formal_parameter'],
+      (node) => {
         const name = named(node).findLast(({ type }) => type === 'identifier')?.text;
         return name === undefined
           ? null
           : { is: 'parameter', name, type: childOf(node, 'type_identifier')?.text ?? null };
-      }
-      case 'if_statement':
-      case 'if_element':
-        return ifStatement(node);
-      case 'conditional_expression':
-        return conditional(node);
-      case 'switch_statement_case':
-      case 'switch_expression_case':
-      case 'switch_statement_default':
-        return switchCase(node);
-      default:
-        return null;
-    }
-  },
+      },
+    ],
+    [['if_statement', 'if_element'], ifStatement],
+    [['conditional_expression'], conditional],
+    [['switch_statement_case', 'switch_expression_case', 'switch_statement_default'], switchCase],
+  ]),
 };
 
 function literal(node: Node): Shape {

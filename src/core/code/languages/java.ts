@@ -1,18 +1,29 @@
-import { childOf, dottedName, named, stringShape, type CodeLanguage } from '../../syntax/shape.js';
+import {
+  childOf,
+  dottedName,
+  named,
+  stringShape,
+  type CodeLanguage,
+  describedBy,
+} from '../../syntax/shape.js';
 
 /** Java, as the grammar of tree-sitter-java names its nodes. */
 export const java: CodeLanguage = {
   id: 'java',
   exits: new Set(['return_statement', 'throw_statement', 'break_statement', 'continue_statement']),
-  describe(node) {
-    switch (node.type) {
-      case 'string_literal':
-        return stringShape(
+  describe: describedBy([
+    [
+      ['string_literal'],
+      (node) =>
+        stringShape(
           node,
           ['string_fragment', 'multiline_string_fragment'],
           node.text.startsWith('"""') ? 3 : 1,
-        );
-      case 'method_invocation': {
+        ),
+    ],
+    [
+      ['method_invocation'],
+      (node) => {
         const object = node.childForFieldName('object');
         const name = node.childForFieldName('name')?.text ?? '';
         const list = node.childForFieldName('arguments');
@@ -22,8 +33,11 @@ export const java: CodeLanguage = {
           args: (list ? named(list) : []).map((argument) => ({ label: null, node: argument })),
           rest: object && object.type !== 'identifier' ? [object] : [],
         };
-      }
-      case 'object_creation_expression': {
+      },
+    ],
+    [
+      ['object_creation_expression'],
+      (node) => {
         const list = node.childForFieldName('arguments');
         const body = childOf(node, 'class_body');
         return {
@@ -32,55 +46,65 @@ export const java: CodeLanguage = {
           args: (list ? named(list) : []).map((argument) => ({ label: null, node: argument })),
           rest: body ? [body] : [],
         };
-      }
-      case 'class_body':
-        return node.parent?.type === 'object_creation_expression'
+      },
+    ],
+    [
+      ['class_body'],
+      (node) =>
+        node.parent?.type === 'object_creation_expression'
           ? { is: 'type', name: `new ${node.parent.childForFieldName('type')?.text ?? ''}`, bases: [] }
-          : null;
-      case 'assignment_expression': {
+          : null,
+    ],
+    [
+      ['assignment_expression'],
+      (node) => {
         const value = node.childForFieldName('right');
         const name = dottedName(node.childForFieldName('left')?.text ?? '');
         return value ? { is: 'assign', name, value } : null;
-      }
-      case 'class_declaration':
-      case 'interface_declaration':
-      case 'enum_declaration':
-      case 'record_declaration':
-        return {
-          is: 'type',
-          name: node.childForFieldName('name')?.text ?? '',
-          bases: (node.childForFieldName('superclass')?.text ?? '')
-            .replace(/^extends\s+/, '')
-            .replace(/<.*$/s, '')
-            .split(/\s+/)
-            .filter(Boolean),
-        };
-      case 'method_declaration':
-      case 'constructor_declaration':
-        return {
-          is: 'method',
-          name: node.childForFieldName('name')?.text ?? '',
-          body: node.childForFieldName('body'),
-        };
-      case 'static_initializer':
-        return { is: 'method', name: 'init', body: node };
-      case 'lambda_expression':
-        return { is: 'lambda' };
-      case 'variable_declarator':
-        return {
-          is: 'constant',
-          name: node.childForFieldName('name')?.text ?? '',
-          type: node.parent?.childForFieldName('type')?.text ?? null,
-          value: node.childForFieldName('value'),
-        };
-      case 'formal_parameter':
-        return {
-          is: 'parameter',
-          name: node.childForFieldName('name')?.text ?? '',
-          type: node.childForFieldName('type')?.text ?? null,
-        };
-      case 'if_statement':
-      case 'ternary_expression': {
+      },
+    ],
+    [
+      ['class_declaration', 'interface_declaration', 'enum_declaration', 'record_declaration'],
+      (node) => ({
+        is: 'type',
+        name: node.childForFieldName('name')?.text ?? '',
+        bases: (node.childForFieldName('superclass')?.text ?? '')
+          .replace(/^extends\s+/, '')
+          .replace(/<.*$/s, '')
+          .split(/\s+/)
+          .filter(Boolean),
+      }),
+    ],
+    [
+      ['method_declaration', 'constructor_declaration'],
+      (node) => ({
+        is: 'method',
+        name: node.childForFieldName('name')?.text ?? '',
+        body: node.childForFieldName('body'),
+      }),
+    ],
+    [['static_initializer'], (node) => ({ is: 'method', name: 'init', body: node })],
+    [['lambda_expression'], () => ({ is: 'lambda' })],
+    [
+      ['variable_declarator'],
+      (node) => ({
+        is: 'constant',
+        name: node.childForFieldName('name')?.text ?? '',
+        type: node.parent?.childForFieldName('type')?.text ?? null,
+        value: node.childForFieldName('value'),
+      }),
+    ],
+    [
+      ['formal_parameter'],
+      (node) => ({
+        is: 'parameter',
+        name: node.childForFieldName('name')?.text ?? '',
+        type: node.childForFieldName('type')?.text ?? null,
+      }),
+    ],
+    [
+      ['if_statement', 'ternary_expression'],
+      (node) => {
         const condition = node.childForFieldName('condition');
         const then = node.childForFieldName('consequence');
         const otherwise = node.childForFieldName('alternative');
@@ -90,9 +114,7 @@ export const java: CodeLanguage = {
           then: then ? [then] : [],
           otherwise: otherwise ? [otherwise] : [],
         };
-      }
-      default:
-        return null;
-    }
-  },
+      },
+    ],
+  ]),
 };

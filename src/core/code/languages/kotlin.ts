@@ -6,6 +6,7 @@ import {
   stringShape,
   type ArgumentNode,
   type CodeLanguage,
+  describedBy,
 } from '../../syntax/shape.js';
 
 const notValues = new Set([
@@ -25,58 +26,70 @@ const notValues = new Set([
 export const kotlin: CodeLanguage = {
   id: 'kotlin',
   exits: new Set(['jump_expression']),
-  describe(node) {
-    switch (node.type) {
-      case 'string_literal':
-        return stringShape(node, ['string_content'], node.text.startsWith('"""') ? 3 : 1);
-      case 'call_expression':
-        return call(node);
-      case 'assignment': {
+  describe: describedBy([
+    [
+      ['string_literal'],
+      (node) => stringShape(node, ['string_content'], node.text.startsWith('"""') ? 3 : 1),
+    ],
+    [['call_expression'], call],
+    [
+      ['assignment'],
+      (node) => {
         const [target, value] = [named(node)[0], named(node).at(-1)];
         return target && value ? { is: 'assign', name: dottedName(target.text), value } : null;
-      }
-      case 'class_declaration':
-      case 'object_declaration':
-        return {
-          is: 'type',
-          name: childOf(node, 'type_identifier', 'simple_identifier')?.text ?? '',
-          bases: basesOf(node),
-        };
-      case 'companion_object':
-        return { is: 'type', name: 'Companion', bases: [] };
-      case 'object_literal':
-        return {
-          is: 'type',
-          name: `object : ${childOf(node, 'delegation_specifier')?.text ?? ''}`,
-          bases: basesOf(node),
-        };
-      case 'function_declaration':
-        return {
-          is: 'method',
-          name: childOf(node, 'simple_identifier')?.text ?? '',
-          body: childOf(node, 'function_body') ?? null,
-        };
-      case 'anonymous_initializer':
-      case 'secondary_constructor':
-        return { is: 'method', name: 'init', body: node };
-      case 'lambda_literal':
-      case 'anonymous_function':
-        return { is: 'lambda' };
-      case 'property_declaration': {
+      },
+    ],
+    [
+      ['class_declaration', 'object_declaration'],
+      (node) => ({
+        is: 'type',
+        name: childOf(node, 'type_identifier', 'simple_identifier')?.text ?? '',
+        bases: basesOf(node),
+      }),
+    ],
+    [['companion_object'], () => ({ is: 'type', name: 'Companion', bases: [] })],
+    [
+      ['object_literal'],
+      (node) => ({
+        is: 'type',
+        name: `object : ${childOf(node, 'delegation_specifier')?.text ?? ''}`,
+        bases: basesOf(node),
+      }),
+    ],
+    [
+      ['function_declaration'],
+      (node) => ({
+        is: 'method',
+        name: childOf(node, 'simple_identifier')?.text ?? '',
+        body: childOf(node, 'function_body') ?? null,
+      }),
+    ],
+    [
+      ['anonymous_initializer', 'secondary_constructor'],
+      (node) => ({ is: 'method', name: 'init', body: node }),
+    ],
+    [['lambda_literal', 'anonymous_function'], () => ({ is: 'lambda' })],
+    [
+      ['property_declaration'],
+      (node) => {
         const variable = childOf(node, 'variable_declaration');
         const value = named(node).findLast(({ type }) => !notValues.has(type)) ?? null;
         const name = variable && childOf(variable, 'simple_identifier')?.text;
         if (!variable || name === undefined) return null;
         return { is: 'constant', name, type: typeOf(variable), value };
-      }
-      case 'class_parameter':
-      case 'parameter':
-        return {
-          is: 'parameter',
-          name: childOf(node, 'simple_identifier')?.text ?? '',
-          type: typeOf(node),
-        };
-      case 'if_expression': {
+      },
+    ],
+    [
+      ['class_parameter', 'parameter'],
+      (node) => ({
+        is: 'parameter',
+        name: childOf(node, 'simple_identifier')?.text ?? '',
+        type: typeOf(node),
+      }),
+    ],
+    [
+      ['if_expression'],
+      (node) => {
         const [condition] = named(node);
         const bodies = named(node).filter(({ type }) => type === 'control_structure_body');
         const hasThen = node.children.findIndex((child) => child?.type === 'else');
@@ -88,16 +101,17 @@ export const kotlin: CodeLanguage = {
           then: early ? [first] : [],
           otherwise: early ? bodies.slice(1) : bodies,
         };
-      }
-      case 'when_entry': {
+      },
+    ],
+    [
+      ['when_entry'],
+      (node) => {
         const body = childOf(node, 'control_structure_body');
         const conditions = named(node).filter(({ type }) => type === 'when_condition');
         return { is: 'branch', conditions, then: body ? [body] : [], otherwise: [] };
-      }
-      default:
-        return null;
-    }
-  },
+      },
+    ],
+  ]),
 };
 
 function call(node: Node) {

@@ -6,19 +6,22 @@ import {
   stringShape,
   type ArgumentNode,
   type CodeLanguage,
+  describedBy,
 } from '../../syntax/shape.js';
 
 /** Objective-C, as the grammar of tree-sitter-objc names its nodes. */
 export const objectiveC: CodeLanguage = {
   id: 'objective-c',
   exits: new Set(['return_statement', 'break_statement', 'continue_statement']),
-  describe(node) {
-    switch (node.type) {
-      case 'string_literal':
-        return stringShape(node, ['string_content'], node.text.startsWith('@') ? 2 : 1, 1);
-      case 'message_expression':
-        return message(node);
-      case 'call_expression': {
+  describe: describedBy([
+    [
+      ['string_literal'],
+      (node) => stringShape(node, ['string_content'], node.text.startsWith('@') ? 2 : 1, 1),
+    ],
+    [['message_expression'], message],
+    [
+      ['call_expression'],
+      (node) => {
         const callee = node.childForFieldName('function');
         const list = node.childForFieldName('arguments');
         return {
@@ -27,52 +30,69 @@ export const objectiveC: CodeLanguage = {
           args: (list ? named(list) : []).map((argument) => ({ label: null, node: argument })),
           rest: callee && callee.type !== 'identifier' ? [callee] : [],
         };
-      }
-      case 'assignment_expression': {
+      },
+    ],
+    [
+      ['assignment_expression'],
+      (node) => {
         const value = node.childForFieldName('right');
         const name = dottedName((node.childForFieldName('left')?.text ?? '').replace(/->/g, '.'));
         return value ? { is: 'assign', name, value } : null;
-      }
-      case 'class_interface':
-      case 'class_implementation':
-      case 'category_implementation':
-      case 'category_interface':
-      case 'protocol_declaration':
-        return {
-          is: 'type',
-          name: childOf(node, 'identifier')?.text ?? '',
-          bases: [node.childForFieldName('superclass')?.text ?? ''].filter((base) => base !== ''),
-        };
-      case 'method_definition':
-        return {
-          is: 'method',
-          name: childOf(node, 'identifier')?.text ?? '',
-          body: childOf(node, 'compound_statement') ?? null,
-        };
-      case 'function_definition': {
+      },
+    ],
+    [
+      [
+        'class_interface',
+        'class_implementation',
+        'category_implementation',
+        'category_interface',
+        'protocol_declaration',
+      ],
+      (node) => ({
+        is: 'type',
+        name: childOf(node, 'identifier')?.text ?? '',
+        bases: [node.childForFieldName('superclass')?.text ?? ''].filter((base) => base !== ''),
+      }),
+    ],
+    [
+      ['method_definition'],
+      (node) => ({
+        is: 'method',
+        name: childOf(node, 'identifier')?.text ?? '',
+        body: childOf(node, 'compound_statement') ?? null,
+      }),
+    ],
+    [
+      ['function_definition'],
+      (node) => {
         const name = /([A-Za-z_]\w*)\s*\(/.exec(node.childForFieldName('declarator')?.text ?? '')?.[1];
         return { is: 'method', name: name ?? '', body: node.childForFieldName('body') };
-      }
-      case 'block_literal':
-      case 'block_expression':
-        return { is: 'lambda' };
-      case 'init_declarator':
-        return {
-          is: 'constant',
-          name: lastName(node.childForFieldName('declarator')),
-          type: node.parent?.childForFieldName('type')?.text ?? null,
-          value: node.childForFieldName('value'),
-        };
-      case 'property_declaration': {
+      },
+    ],
+    [['block_literal', 'block_expression'], () => ({ is: 'lambda' })],
+    [
+      ['init_declarator'],
+      (node) => ({
+        is: 'constant',
+        name: lastName(node.childForFieldName('declarator')),
+        type: node.parent?.childForFieldName('type')?.text ?? null,
+        value: node.childForFieldName('value'),
+      }),
+    ],
+    [
+      ['property_declaration'],
+      (node) => {
         const declared = childOf(node, 'struct_declaration');
         const declarator = declared && childOf(declared, 'struct_declarator');
         const type = declared && childOf(declared, 'type_identifier')?.text;
         return declarator
           ? { is: 'constant', name: lastName(declarator), type: type ?? null, value: null }
           : null;
-      }
-      case 'if_statement':
-      case 'conditional_expression': {
+      },
+    ],
+    [
+      ['if_statement', 'conditional_expression'],
+      (node) => {
         const condition = node.childForFieldName('condition');
         const then = node.childForFieldName('consequence');
         const otherwise = node.childForFieldName('alternative');
@@ -82,11 +102,9 @@ export const objectiveC: CodeLanguage = {
           then: then ? [then] : [],
           otherwise: otherwise ? [otherwise] : [],
         };
-      }
-      default:
-        return null;
-    }
-  },
+      },
+    ],
+  ]),
 };
 
 /** `[HeronBanner loadWithUnitID:id delegate:self]` is a call of `HeronBanner.loadWithUnitID` with labelled arguments. */

@@ -6,50 +6,55 @@ import {
   stringShape,
   type ArgumentNode,
   type CodeLanguage,
+  describedBy,
 } from '../../syntax/shape.js';
 
 /** Swift, as the grammar of tree-sitter-swift names its nodes. */
 export const swift: CodeLanguage = {
   id: 'swift',
   exits: new Set(['control_transfer_statement']),
-  describe(node) {
-    switch (node.type) {
-      case 'line_string_literal':
-        return stringShape(node, ['line_str_text'], 1);
-      case 'multi_line_string_literal':
-        return stringShape(node, ['multi_line_str_text'], 3);
-      case 'call_expression':
-        return call(node);
-      case 'assignment': {
+  describe: describedBy([
+    [['line_string_literal'], (node) => stringShape(node, ['line_str_text'], 1)],
+    [['multi_line_string_literal'], (node) => stringShape(node, ['multi_line_str_text'], 3)],
+    [['call_expression'], call],
+    [
+      ['assignment'],
+      (node) => {
         const target = node.childForFieldName('target');
         const value = node.childForFieldName('result');
         return target && value ? { is: 'assign', name: dottedName(target.text), value } : null;
-      }
-      case 'class_declaration':
-      case 'protocol_declaration':
-        return {
-          is: 'type',
-          name: node.childForFieldName('name')?.text ?? '',
-          bases: named(node)
-            .filter(({ type }) => type === 'inheritance_specifier')
-            .map(({ text }) => text),
-        };
-      case 'function_declaration':
-        return {
-          is: 'method',
-          name: node.childForFieldName('name')?.text ?? '',
-          body: node.childForFieldName('body'),
-        };
-      case 'init_declaration':
-      case 'deinit_declaration':
-        return {
-          is: 'method',
-          name: node.type === 'init_declaration' ? 'init' : 'deinit',
-          body: node.childForFieldName('body'),
-        };
-      case 'lambda_literal':
-        return { is: 'lambda' };
-      case 'property_declaration': {
+      },
+    ],
+    [
+      ['class_declaration', 'protocol_declaration'],
+      (node) => ({
+        is: 'type',
+        name: node.childForFieldName('name')?.text ?? '',
+        bases: named(node)
+          .filter(({ type }) => type === 'inheritance_specifier')
+          .map(({ text }) => text),
+      }),
+    ],
+    [
+      ['function_declaration'],
+      (node) => ({
+        is: 'method',
+        name: node.childForFieldName('name')?.text ?? '',
+        body: node.childForFieldName('body'),
+      }),
+    ],
+    [
+      ['init_declaration', 'deinit_declaration'],
+      (node) => ({
+        is: 'method',
+        name: node.type === 'init_declaration' ? 'init' : 'deinit',
+        body: node.childForFieldName('body'),
+      }),
+    ],
+    [['lambda_literal'], () => ({ is: 'lambda' })],
+    [
+      ['property_declaration'],
+      (node) => {
         const name = node.childForFieldName('name');
         if (!name) return null;
         return {
@@ -58,12 +63,18 @@ export const swift: CodeLanguage = {
           type: annotated(childOf(node, 'type_annotation')),
           value: node.childForFieldName('value') ?? node.childForFieldName('computed_value'),
         };
-      }
-      case 'parameter': {
+      },
+    ],
+    [
+      ['parameter'],
+      (node) => {
         const [inner, type] = node.childrenForFieldName('name');
         return inner && type ? { is: 'parameter', name: inner.text, type: plainType(type.text) } : null;
-      }
-      case 'if_statement': {
+      },
+    ],
+    [
+      ['if_statement'],
+      (node) => {
         const bodies = named(node).filter(({ type }) => type === 'statements' || type === 'if_statement');
         const [first] = bodies;
         const otherwise = childOf(node, 'else');
@@ -74,8 +85,11 @@ export const swift: CodeLanguage = {
           then: before ? [first] : [],
           otherwise: before ? bodies.slice(1) : bodies,
         };
-      }
-      case 'ternary_expression': {
+      },
+    ],
+    [
+      ['ternary_expression'],
+      (node) => {
         const [then, otherwise] = [node.childForFieldName('if_true'), node.childForFieldName('if_false')];
         return {
           is: 'branch',
@@ -83,17 +97,17 @@ export const swift: CodeLanguage = {
           then: then ? [then] : [],
           otherwise: otherwise ? [otherwise] : [],
         };
-      }
-      case 'guard_statement':
-        return {
-          is: 'guard',
-          conditions: conditionsOf(node),
-          body: named(node).filter(({ type }) => type === 'statements'),
-        };
-      default:
-        return null;
-    }
-  },
+      },
+    ],
+    [
+      ['guard_statement'],
+      (node) => ({
+        is: 'guard',
+        conditions: conditionsOf(node),
+        body: named(node).filter(({ type }) => type === 'statements'),
+      }),
+    ],
+  ]),
 };
 
 function conditionsOf(node: Node): Node[] {

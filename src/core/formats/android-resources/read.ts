@@ -1,6 +1,7 @@
 import type { ReadProblem, Span } from '../../text/problem.js';
 import { attribute, elements, textOf } from '../xml/query.js';
-import { readXml, type XmlElement } from '../xml/read.js';
+import { readXml } from '../xml/read.js';
+import type { XmlElement } from '../xml/model.js';
 
 /** A `<string>` of a resource file. */
 export interface StringResource extends Span {

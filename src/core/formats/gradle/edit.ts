@@ -1,7 +1,7 @@
 import type { Edit } from '../../text/edit.js';
 import { indentAt } from '../xml/edit.js';
 import { callsIn, literal } from './query.js';
-import type { Expression, Statement } from './read.js';
+import type { Expression, Statement } from './model.js';
 
 type Call = Expression & { type: 'call' };
 

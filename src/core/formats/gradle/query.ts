@@ -1,4 +1,4 @@
-import type { Argument, Expression, Statement } from './read.js';
+import type { Argument, Expression, Statement } from './model.js';
 
 /** A call found in a script: `android { … }` has the path `android`, `plugins.apply(…)` the path `plugins.apply`. */
 export interface FoundCall {

@@ -8,7 +8,7 @@ import {
   setAttribute,
 } from '../xml/edit.js';
 import { attribute, elements } from '../xml/query.js';
-import type { XmlElement } from '../xml/read.js';
+import type { XmlElement } from '../xml/model.js';
 import type { MsBuildFile } from './read.js';
 
 /** A group of properties or items that is known by its label. */

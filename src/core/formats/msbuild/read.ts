@@ -1,5 +1,6 @@
 import { attribute, elements, textOf } from '../xml/query.js';
-import { readXml, type XmlElement } from '../xml/read.js';
+import { readXml } from '../xml/read.js';
+import type { XmlElement } from '../xml/model.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A condition that stands around an entry, or that must not hold for it (`Otherwise`). */

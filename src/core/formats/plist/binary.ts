@@ -1,4 +1,4 @@
-import type { XmlElement } from '../xml/read.js';
+import type { XmlElement } from '../xml/model.js';
 import type { PlistDocument, PlistEntry, PlistValue } from './read.js';
 
 const magic = 'bplist00';

@@ -1,6 +1,7 @@
 import type { ReadProblem, Span } from '../../text/problem.js';
 import { elements, textOf } from '../xml/query.js';
-import { readXml, type XmlElement } from '../xml/read.js';
+import { readXml } from '../xml/read.js';
+import type { XmlElement } from '../xml/model.js';
 
 export type PlistValue =
   | { type: 'string' | 'integer' | 'real' | 'date' | 'data'; value: string; element: XmlElement }

@@ -1,6 +1,6 @@
 import type { Edit } from '../../text/edit.js';
 import { attribute, elements } from './query.js';
-import type { XmlElement } from './read.js';
+import type { XmlElement } from './model.js';
 
 /** The text as it may stand between double or single quotes, and between tags. */
 export function escapeXml(value: string): string {

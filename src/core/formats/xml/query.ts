@@ -1,4 +1,4 @@
-import type { XmlAttribute, XmlElement } from './read.js';
+import type { XmlAttribute, XmlElement } from './model.js';
 
 /** The child elements, in order; of one name when it is given. */
 export function elements(parent: XmlElement, name?: string): XmlElement[] {

@@ -1,5 +1,5 @@
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
-import type { Argument, Expression } from '../../formats/gradle/read.js';
+import type { Argument, Expression } from '../../formats/gradle/model.js';
 import type { Profile } from '../../network/model.js';
 import type { Fact } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';

@@ -1,7 +1,7 @@
 import { callFacts } from '../../code/calls.js';
 import { both, opposite, type Compiled } from '../../syntax/compiled.js';
 import { codeFacts } from '../../code/facts.js';
-import type { Condition } from '../../code/read-source.js';
+import type { Condition } from '../../code/source-reading.js';
 import { readingOf, sharedConstants, type CodeFile } from '../../code/source-files.js';
 import { literal, pathOf } from '../../formats/gradle/query.js';
 import type { Fact } from '../../facts/model.js';

@@ -1,5 +1,5 @@
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
-import type { Expression, Statement } from '../../formats/gradle/read.js';
+import type { Expression, Statement } from '../../formats/gradle/model.js';
 import type { Part } from './parts.js';
 
 /** A build type, a flavour or `defaultConfig`: its name and the statements that configure it, in order. */

@@ -1,5 +1,5 @@
 import { callsIn, literal, pathOf, settingIn } from '../../formats/gradle/query.js';
-import type { Expression } from '../../formats/gradle/read.js';
+import type { Expression } from '../../formats/gradle/model.js';
 import type { ChainStep } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';

@@ -1,5 +1,5 @@
 import { callsIn, literal } from '../../formats/gradle/query.js';
-import type { Argument, Expression } from '../../formats/gradle/read.js';
+import type { Argument, Expression } from '../../formats/gradle/model.js';
 import { blockParts, callsOf } from './parts.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 

@@ -1,24 +1,18 @@
+import {
+  catalogVersion,
+  declarationOf,
+  entryOf,
+  gradleProperty,
+  type Resolved,
+  type Scope,
+} from './look-up.js';
+import { scriptParts } from './parts.js';
+import { scriptOf } from './scripts.js';
 import { pathOf } from '../../formats/gradle/query.js';
-import { readGradle, type Expression, type Statement } from '../../formats/gradle/read.js';
+import { readGradle } from '../../formats/gradle/read.js';
+import type { Expression } from '../../formats/gradle/model.js';
 import type { ChainStep } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
-import type { Tree } from '../../tree/tree.js';
-import { scriptParts } from './parts.js';
-import { catalogsOf, scriptOf } from './scripts.js';
-
-/** A value with its evidence, or the reason why reading alone cannot tell it. */
-export type Resolved =
-  | { value: string; chain: ChainStep[] }
-  | { value: null; reason: string; chain: ChainStep[]; absent?: boolean };
-
-/** What names mean in the scripts of one module. */
-export interface Scope {
-  tree: Tree;
-  root: string;
-  /** Script in which the expression stands. */
-  path: string;
-  module: string;
-}
 
 const passThrough = new Set([
   'get',
@@ -31,7 +25,9 @@ const passThrough = new Set([
   'getOrElse',
   'asString',
 ]);
+
 const maxSteps = 40;
+
 const computed = 'it is a computed expression';
 
 /** Works out an expression as Gradle would, as far as that can be read from the files. */
@@ -213,21 +209,11 @@ function evaluateName(expression: Expression, scope: Scope, steps: number): Reso
   );
 }
 
-function catalogVersion(catalog: string, alias: string, scope: Scope): Resolved | undefined {
-  const found = catalogsOf(scope.tree, scope.root).find(({ name }) => name === catalog);
-  const version = found?.catalog.versions.get(alias);
-  if (!found || !version) return undefined;
-  const document = scope.tree.text(found.path);
-  const line = /^[^\r\n]*/.exec(document?.text.slice(version.start) ?? '')?.[0].trimEnd() ?? alias;
-  const place = placeAt(found.path, document, { start: version.start, end: version.start + line.length });
-  return { value: version.value, chain: [{ what: 'version catalogue', value: version.value, place }] };
-}
-
 /**
  * A property by name: declared in the module's script, then the root's (with all that they pull in), then in
  * `gradle.properties`. `versions.minSdk` is looked for in a map that is called `versions`.
  */
-function lookUp(name: string, scope: Scope, steps: number): Resolved | undefined {
+export function lookUp(name: string, scope: Scope, steps: number): Resolved | undefined {
   const [head = name, ...rest] = name.split('.');
   for (const folder of new Set([scope.module, scope.root])) {
     const { parts } = scriptParts(scope.tree, scope.root, scriptOf(scope.tree, folder));
@@ -242,94 +228,4 @@ function lookUp(name: string, scope: Scope, steps: number): Resolved | undefined
     if (rest.length > 0) return undefined;
   }
   return rest.length > 0 ? undefined : gradleProperty(name, scope);
-}
-
-/** The entry of a map: `[a: "b"]`, `mapOf("a" to "b")`. */
-function entryOf(map: Expression, key: string): Expression | undefined {
-  if (map.type === 'list') return map.items.find(({ name }) => name === key)?.value;
-  if (map.type !== 'call') return undefined;
-  return map.args
-    .map(({ value }) => value)
-    .find(
-      (value): value is Expression & { type: 'binary' } =>
-        value.type === 'binary' &&
-        value.operator === 'to' &&
-        value.left.type === 'string' &&
-        value.left.raw === key,
-    )?.right;
-}
-
-/** The value last given to a name by `def`, `val`, `ext.x = …`, `ext { x = … }`, `extra["x"] = …`, `set("x", …)`. */
-function declarationOf(name: string, statements: readonly Statement[]): Expression | undefined {
-  let found: Expression | undefined;
-  for (const statement of statements) {
-    if (statement.type === 'declare' && statement.name === name && statement.value) {
-      const { value } = statement;
-      found = statement.delegated && value.type === 'call' ? value.args[0]?.value : value;
-    } else if (statement.type === 'assign') {
-      const { target, value } = statement;
-      const index =
-        target.type === 'index' &&
-        /(^|\.)(ext|extra)$/.test(pathOf(target.object) ?? '') &&
-        target.index.type === 'string'
-          ? target.index.raw
-          : undefined;
-      const path = pathOf(target)?.replace(/^(project|rootProject)\./, '');
-      if (index === name || path === `ext.${name}` || path === `extra.${name}`) found = value;
-    } else if (statement.type === 'expression' && statement.value.type === 'call') {
-      const path = pathOf(statement.value.callee) ?? '';
-      const { body, args } = statement.value;
-      if (/(^|\.)(ext|extra)$/.test(path) && body) found = assigned(name, body) ?? found;
-      else if (['buildscript', 'allprojects', 'subprojects'].includes(path) && body)
-        found = declarationOf(name, body) ?? found;
-      else if (
-        /(^|\.)(ext|extra)\.set$/.test(path) &&
-        args[0]?.value.type === 'string' &&
-        args[0].value.raw === name
-      )
-        found = args[1]?.value ?? found;
-    }
-  }
-  return found;
-}
-
-function assigned(name: string, body: readonly Statement[]): Expression | undefined {
-  return body
-    .flatMap((statement) =>
-      statement.type === 'assign' && pathOf(statement.target) === name ? [statement.value] : [],
-    )
-    .at(-1);
-}
-
-function gradleProperty(name: string, { tree, root, module }: Scope): Resolved | undefined {
-  for (const folder of new Set([module, root])) {
-    const found = propertyIn(tree, folder ? `${folder}/gradle.properties` : 'gradle.properties', name);
-    if (found) return found;
-  }
-  return undefined;
-}
-
-function propertyIn(tree: Tree, path: string, name: string): Resolved | undefined {
-  const document = tree.has(path) ? tree.text(path) : undefined;
-  if (!document) return undefined;
-  let at = 0;
-  let found: Resolved | undefined;
-  for (const line of document.text.split('\n')) {
-    const match = /^\s*([^#!\s=:][^=:\s]*)\s*[=:]?\s*(.*?)\s*$/.exec(line.slice(0, 2000));
-    if (match?.[1] === name) {
-      const value = match[2] ?? '';
-      found = {
-        value,
-        chain: [
-          {
-            what: 'gradle.properties',
-            value,
-            place: placeAt(path, document, { start: at, end: at + line.trimEnd().length }),
-          },
-        ],
-      };
-    }
-    at += line.length + 1;
-  }
-  return found;
 }

@@ -1,5 +1,5 @@
 import type { Fact, FactKind, Unresolved } from '../../facts/model.js';
-import type { Resolved } from './evaluate.js';
+import type { Resolved } from './look-up.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** What a part of the Android survey adds: facts, and values that could not be told. */

@@ -1,4 +1,5 @@
-import { evaluate, type Resolved } from './evaluate.js';
+import { evaluate } from './evaluate.js';
+import type { Resolved } from './look-up.js';
 import { settingOf } from './parts.js';
 import { moduleSetting, variantSetting, type AndroidVariant, type ModuleModel } from './variants.js';
 

@@ -1,5 +1,6 @@
 import { attribute, descendants } from '../../formats/xml/query.js';
-import { readXml, type XmlElement } from '../../formats/xml/read.js';
+import { readXml } from '../../formats/xml/read.js';
+import type { XmlElement } from '../../formats/xml/model.js';
 import type { ChainStep } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';

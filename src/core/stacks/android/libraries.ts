@@ -1,5 +1,5 @@
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
-import type { Expression, Statement } from '../../formats/gradle/read.js';
+import type { Expression, Statement } from '../../formats/gradle/model.js';
 import type { Tree } from '../../tree/tree.js';
 import { dependencyCalls } from './dependency-calls.js';
 import { settingOf } from './parts.js';

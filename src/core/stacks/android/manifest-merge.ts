@@ -1,5 +1,5 @@
 import { elements, prefixOf } from '../../formats/xml/query.js';
-import type { XmlAttribute, XmlElement } from '../../formats/xml/read.js';
+import type { XmlAttribute, XmlElement } from '../../formats/xml/model.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestFile } from './sources.js';
 

@@ -1,10 +1,10 @@
 import { attribute, descendants, prefixOf } from '../../formats/xml/query.js';
-import type { XmlElement } from '../../formats/xml/read.js';
+import type { XmlElement } from '../../formats/xml/model.js';
 import type { ChainStep, Fact, Unresolved } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../../roster/survey-context.js';
-import type { Resolved } from './evaluate.js';
+import type { Resolved } from './look-up.js';
 import type { Collected } from './facts.js';
 import { mergedElements, type MergeConflict, type MergedAttribute } from './manifest-merge.js';
 import { androidNamespace } from './namespaces.js';

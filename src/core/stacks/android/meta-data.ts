@@ -1,6 +1,7 @@
 import { appendChild, escapeXml, removeElement, setAttribute } from '../../formats/xml/edit.js';
 import { elements, prefixOf } from '../../formats/xml/query.js';
-import { readXml, type XmlElement } from '../../formats/xml/read.js';
+import { readXml } from '../../formats/xml/read.js';
+import type { XmlElement } from '../../formats/xml/model.js';
 import type { Profile } from '../../network/model.js';
 import type { Edit } from '../../text/edit.js';
 import type { Change } from '../../edits/model.js';

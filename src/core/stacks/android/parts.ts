@@ -1,5 +1,6 @@
 import { literal, pathOf, settingIn, type FoundCall, type FoundValue } from '../../formats/gradle/query.js';
-import { readGradle, type Expression, type Statement } from '../../formats/gradle/read.js';
+import { readGradle } from '../../formats/gradle/read.js';
+import type { Expression, Statement } from '../../formats/gradle/model.js';
 import { folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 

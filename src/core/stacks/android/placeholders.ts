@@ -1,6 +1,7 @@
 import { pathOf } from '../../formats/gradle/query.js';
-import type { Argument, Expression, Statement } from '../../formats/gradle/read.js';
-import { evaluate, type Resolved } from './evaluate.js';
+import type { Argument, Expression, Statement } from '../../formats/gradle/model.js';
+import { evaluate } from './evaluate.js';
+import type { Resolved } from './look-up.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** The manifest placeholders of a variant, the strongest setting of each, in all the forms people write. */

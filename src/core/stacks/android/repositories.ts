@@ -1,5 +1,5 @@
 import { blockBody, callsIn, literal, pathOf, settingIn } from '../../formats/gradle/query.js';
-import type { Expression, Statement } from '../../formats/gradle/read.js';
+import type { Expression, Statement } from '../../formats/gradle/model.js';
 import type { Place } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';

@@ -1,8 +1,9 @@
 import { callsIn, literal } from '../../formats/gradle/query.js';
-import type { Expression } from '../../formats/gradle/read.js';
+import type { Expression } from '../../formats/gradle/model.js';
 import type { ChainStep } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
-import { evaluate, type Resolved } from './evaluate.js';
+import { evaluate } from './evaluate.js';
+import type { Resolved } from './look-up.js';
 import { callsOf } from './parts.js';
 import type { FoundString } from './found-string.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';

@@ -1,4 +1,5 @@
-import { readGradle, type Expression, type Statement } from '../../formats/gradle/read.js';
+import { readGradle } from '../../formats/gradle/read.js';
+import type { Expression, Statement } from '../../formats/gradle/model.js';
 import type { Span } from '../../text/problem.js';
 import { blockBody, callsIn, literal, pathOf } from '../../formats/gradle/query.js';
 import { readVersionCatalog, type VersionCatalog } from '../../formats/version-catalog/read.js';

@@ -1,5 +1,5 @@
 import { literal, pathOf } from '../../formats/gradle/query.js';
-import type { Expression, Statement } from '../../formats/gradle/read.js';
+import type { Expression, Statement } from '../../formats/gradle/model.js';
 import { joinPath } from '../../text/paths.js';
 import { namedBlocks } from './containers.js';
 import { blockParts, type Part } from './parts.js';

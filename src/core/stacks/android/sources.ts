@@ -1,5 +1,6 @@
 import { readStrings, type StringResource } from '../../formats/android-resources/read.js';
-import { readXml, type XmlDocument } from '../../formats/xml/read.js';
+import { readXml } from '../../formats/xml/read.js';
+import type { XmlDocument } from '../../formats/xml/model.js';
 import { folderOf, isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { layersOf } from './libraries.js';

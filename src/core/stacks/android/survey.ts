@@ -13,7 +13,7 @@ import { buildFacts } from './build-facts.js';
 import { codeOf } from './code.js';
 import { dependencyFacts } from './dependencies.js';
 import { layoutFacts } from './layouts.js';
-import type { Resolved } from './evaluate.js';
+import type { Resolved } from './look-up.js';
 import { fromResolved, moduleName, type Collected } from './facts.js';
 import { manifestFacts } from './manifest.js';
 import { moduleManifests } from './module-manifests.js';

@@ -1,6 +1,7 @@
 import { removeElement } from '../../formats/xml/edit.js';
 import { attribute, descendants, elements, prefixOf } from '../../formats/xml/query.js';
-import { readXml, type XmlElement } from '../../formats/xml/read.js';
+import { readXml } from '../../formats/xml/read.js';
+import type { XmlElement } from '../../formats/xml/model.js';
 import type { AndroidNeeds, Profile } from '../../network/model.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Change, ChangeBase, Topic } from '../../edits/model.js';

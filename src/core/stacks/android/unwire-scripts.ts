@@ -1,7 +1,7 @@
 import { removeLine, removeStatement } from '../../text/lines.js';
 import { blockAt } from '../../formats/gradle/edit.js';
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
-import type { Expression, Statement } from '../../formats/gradle/read.js';
+import type { Expression, Statement } from '../../formats/gradle/model.js';
 import type { Span } from '../../text/problem.js';
 import type { Change, Topic } from '../../edits/model.js';
 import { allDependencyCalls } from './dependency-calls.js';

@@ -1,10 +1,11 @@
 import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
-import type { Expression } from '../../formats/gradle/read.js';
+import type { Expression } from '../../formats/gradle/model.js';
 import type { FoundValue } from '../../formats/gradle/query.js';
 import type { Tree } from '../../tree/tree.js';
 import { namedBlocks, type ConfigBlock } from './containers.js';
 import { impliedIn, type Implied } from './implied.js';
-import { evaluate, type Resolved, type Scope } from './evaluate.js';
+import { evaluate } from './evaluate.js';
+import type { Resolved, Scope } from './look-up.js';
 import { blockParts, scriptParts, settingOf, type MissingScript, type Part } from './parts.js';
 import type { AppModule } from './scripts.js';
 import { readSourceSets, type SourceSetPaths } from './source-set-paths.js';

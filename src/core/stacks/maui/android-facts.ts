@@ -1,7 +1,7 @@
 import { readStrings } from '../../formats/android-resources/read.js';
 import { readXml } from '../../formats/xml/read.js';
 import { readingOf } from '../../code/source-files.js';
-import type { SourceCall } from '../../code/read-source.js';
+import type { SourceCall } from '../../code/source-reading.js';
 import type { Fact, SurveyEdition, Variant } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import { folderOf } from '../../text/paths.js';

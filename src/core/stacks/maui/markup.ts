@@ -1,6 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import { attribute, descendants, elements } from '../../formats/xml/query.js';
-import { readXml, type XmlAttribute, type XmlElement } from '../../formats/xml/read.js';
+import { readXml } from '../../formats/xml/read.js';
+import type { XmlAttribute, XmlElement } from '../../formats/xml/model.js';
 import type { Span } from '../../text/problem.js';
 import type { HeldAt } from '../../syntax/shape.js';
 import type { Platform } from '../../words/words.js';

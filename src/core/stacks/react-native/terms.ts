@@ -1,7 +1,7 @@
 import type { Compiled } from '../../syntax/compiled.js';
 import type { ConditionTerms } from '../../syntax/conditions.js';
 import { blockBody, literal, settingIn } from '../../formats/gradle/query.js';
-import type { Expression } from '../../formats/gradle/read.js';
+import type { Expression } from '../../formats/gradle/model.js';
 import type { SurveyEdition, Variant } from '../../facts/model.js';
 import { baseOf, folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';

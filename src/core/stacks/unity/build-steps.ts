@@ -1,5 +1,5 @@
 import { readingOf } from '../../code/source-files.js';
-import type { Condition, PlainValue, SourceCall } from '../../code/read-source.js';
+import type { Condition, PlainValue, SourceCall } from '../../code/source-reading.js';
 import { both } from '../../syntax/compiled.js';
 import { reachedUnder } from '../../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../../code/preprocessor.js';

@@ -1,0 +1,62 @@
+import { tableText } from '../paint.js';
+import type { Platform, Stage } from '../../core/words/words.js';
+import { withService } from '../connect.js';
+import type { Io } from '../io.js';
+import { plainTable } from '../render/table.js';
+import { type Output, tell } from './titles.js';
+
+/** `syndexa id list TITLE`. */
+export function listIds(io: Io, id: string, options: Output): Promise<number> {
+  return withService(io, async (client) => {
+    const { rows } = await client.call('board', { params: { title: id } });
+    const cells = rows.flatMap(({ placement, network, cells: own }) =>
+      own.map(({ platform, stage, id: value, record }) => ({
+        placement,
+        network,
+        platform,
+        stage,
+        id: value,
+        record,
+      })),
+    );
+    const table = plainTable(['placement', 'network', 'platform', 'stage', 'ID', 'state']);
+    for (const { placement, network, platform, stage, id: value, record } of cells)
+      table.push([placement ?? '(app)', network, platform, stage, value ?? '—', record]);
+    return tell(
+      io,
+      options,
+      cells,
+      cells.length > 0 ? tableText(table) : `${id} has no IDs yet: syndexa id set puts the first one in.`,
+    );
+  });
+}
+
+export interface IdFields extends Output {
+  network: string;
+  platform: Platform;
+  stage: Stage;
+  placement?: string;
+  credential?: string;
+}
+
+/** `syndexa id set TITLE ID` and `syndexa id unset TITLE`; the value is taken exactly as it is given. */
+export function setId(io: Io, id: string, value: string | null, fields: IdFields): Promise<number> {
+  const { network, platform, stage, placement, credential } = fields;
+  return withService(io, async (client) => {
+    const { etag } = await client.callWithVersion('showTitle', { params: { title: id } });
+    const record = await client.call('setId', {
+      params: { title: id },
+      body: {
+        network,
+        platform,
+        stage,
+        placement: placement ?? null,
+        value,
+        ...(credential === undefined ? {} : { credential }),
+      },
+      headers: { 'If-Match': etag },
+    });
+    const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
+    return tell(io, fields, record, value === null ? `Took out ${spot}.` : `Set ${spot} to ${value}.`);
+  });
+}

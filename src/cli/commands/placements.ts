@@ -1,0 +1,103 @@
+import { tableText } from '../paint.js';
+import { valueAt } from '../../core/text/own-values.js';
+import type { Format } from '../../core/words/words.js';
+import type { Placement, Settings } from '../../core/roster/model.js';
+import { withService } from '../connect.js';
+import { CommandError, exit, type Io } from '../io.js';
+import { plainTable } from '../render/table.js';
+import { type Output, tell } from './titles.js';
+
+/** `syndexa placement list TITLE`. */
+export function listPlacements(io: Io, id: string, options: Output): Promise<number> {
+  return withService(io, async (client) => {
+    const { title } = await client.call('showTitle', { params: { title: id } });
+    const table = plainTable(['placement', 'format', 'where', 'networks']);
+    for (const [name, { format, where, units }] of Object.entries(title.placements))
+      table.push([name, format, where ?? '', Object.keys(units).join(', ')]);
+    return tell(
+      io,
+      options,
+      title.placements,
+      Object.keys(title.placements).length > 0
+        ? tableText(table)
+        : `${id} has no placements yet: syndexa placement add ${id} NAME --format banner.`,
+    );
+  });
+}
+
+export interface PlacementFields extends Output {
+  format?: Format;
+  where?: string;
+  refresh?: string;
+  content?: string[];
+  reward?: string;
+  network?: string[];
+}
+
+function settingsOf(fields: PlacementFields, before: Settings): Settings {
+  const { refresh, content, reward } = fields;
+  const match = reward === undefined ? null : /^(\d+)\s+(.+)$/.exec(reward);
+  if (reward !== undefined && !match)
+    throw new CommandError(
+      `--reward ${JSON.stringify(reward)} names no amount and item.`,
+      exit.wrongUse,
+      'Write it as "1 day of storm charts".',
+    );
+  return {
+    ...before,
+    ...(refresh ? { refresh } : {}),
+    ...(content ? { content: content as Settings['content'] } : {}),
+    ...(match ? { reward: { amount: Number(match[1]), item: match[2] ?? '' } } : {}),
+  };
+}
+
+/** `syndexa placement add|set TITLE NAME`. */
+export function putPlacement(
+  io: Io,
+  id: string,
+  name: string,
+  fields: PlacementFields,
+  isNew: boolean,
+): Promise<number> {
+  return withService(io, async (client) => {
+    const { title, placementVersions } = await client.call('showTitle', { params: { title: id } });
+    const before = valueAt(title.placements, name);
+    const format = fields.format ?? before?.format;
+    if (format === undefined)
+      throw new CommandError(
+        'The format of the placement is not given.',
+        exit.wrongUse,
+        'Give --format banner (or interstitial, rewarded, native, splash, video, notification).',
+      );
+    const networks = Object.fromEntries(
+      (fields.network ?? []).map((network) => [network, valueAt(before?.units, network) ?? {}]),
+    );
+    const placement: Placement = {
+      format,
+      ...((fields.where ?? before?.where) ? { where: fields.where ?? before?.where } : {}),
+      settings: settingsOf(fields, before?.settings ?? {}),
+      units: { ...before?.units, ...networks },
+    };
+    const headers: Record<string, string> = isNew
+      ? { 'If-None-Match': '*' }
+      : { 'If-Match': `"v${valueAt(placementVersions, name) ?? 0}"` };
+    const record = await client.call('putPlacement', {
+      params: { title: id, placement: name },
+      body: placement,
+      headers,
+    });
+    return tell(io, fields, record, `${isNew ? 'Added' : 'Changed'} ${name} (${format}).`);
+  });
+}
+
+/** `syndexa placement remove TITLE NAME`. */
+export function removePlacement(io: Io, id: string, name: string, options: Output): Promise<number> {
+  return withService(io, async (client) => {
+    const { placementVersions } = await client.call('showTitle', { params: { title: id } });
+    await client.call('removePlacement', {
+      params: { title: id, placement: name },
+      headers: { 'If-Match': `"v${valueAt(placementVersions, name) ?? 0}"` },
+    });
+    return tell(io, options, { removed: name }, `Took out ${name}.`);
+  });
+}

@@ -1,0 +1,45 @@
+import { resolve } from 'node:path';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { reportTreeState } from '../tree-state.js';
+import { treeWrites, asCommandError, followed } from './wire.js';
+
+export interface UndoOptions {
+  list?: boolean;
+  json?: boolean;
+  force?: boolean;
+}
+
+/** `syndexa undo DIR [--list]`. */
+export async function undo(io: Io, paint: Paint, directory: string, options: UndoOptions): Promise<number> {
+  const { entryOf } = await import('../../disk/writes/journal.js');
+  const folder = resolve(io.cwd, directory);
+  const writes = await treeWrites(io);
+  const found = await writes.list(folder).catch((error: unknown) => {
+    throw new CommandError(
+      `${directory} cannot be read: ${(error as Error).message}.`,
+      exit.wrongUse,
+      'Name the folder of a source tree.',
+    );
+  });
+  const { undoText, writesText } = await import('../render/undo.js');
+  if (options.list) {
+    await reportTreeState(folder, io);
+    const entries = found.map(entryOf);
+    io.out(options.json ? `${JSON.stringify(entries, null, 2)}\n` : writesText(entries, directory, paint));
+    return exit.clean;
+  }
+  const undone = await asCommandError(
+    () => writes.undo(folder, { force: options.force === true }),
+    'Take those changes back first, or keep the write: only files that nobody touched since are restored.',
+  );
+  if (!undone)
+    throw new CommandError(
+      `Nothing was written into ${directory} that could be taken back.`,
+      exit.wrongUse,
+      'Only what syndexa wire and unwire wrote can be, on the machine that wrote it.',
+    );
+  const entry = entryOf(undone);
+  await followed(io, directory, entry.title);
+  io.out(options.json ? `${JSON.stringify(entry, null, 2)}\n` : undoText(entry, paint));
+  return exit.clean;
+}

@@ -1,0 +1,103 @@
+import type { Node } from '../../syntax/grammars.js';
+import { childOf, dottedName, named, type Shape } from '../../syntax/shape.js';
+
+/** What runs a function of its own accord, and how often it does so depends on the list that follows it. */
+const effects = /^(?:React\.)?use(?:Layout|Insertion)?Effect$/;
+
+export const hook = /^(?:React\.)?use[A-Z]\w*$/;
+
+export const functions = new Set(['arrow_function', 'function_expression', 'function', 'generator_function']);
+
+/** The name of a function that an effect gives back, which runs when its screen goes away. */
+export const cleanUp = 'cleanup';
+
+/** The name of what is called or assigned: `banner.current?.release` is `banner.release`. */
+export function nameOf(node: Node): string {
+  return dottedName(node.text.replace(/\[\s*Platform\.OS\s*\]/g, '')).replace(/\.current(?=\.|$)/g, '');
+}
+
+/** `useCallback(() => …)`, `memo(() => …)`: the function is what the name stands for. */
+export function wrapsFunction(node: Node): boolean {
+  const [callee] = named(node);
+  const list = childOf(node, 'arguments');
+  const [first] = list ? named(list) : [];
+  return (
+    node.type === 'call_expression' &&
+    /^(?:React\.)?(?:useCallback|memo|forwardRef)$/.test(callee?.text ?? '') &&
+    first !== undefined &&
+    functions.has(first.type)
+  );
+}
+
+/**
+ * What a function is called: by the variable, the field, the key or the attribute that it is given to, by the hook
+ * that runs it. One without a name runs where it stands, and so does an effect that has no list of what it waits
+ * for: it runs after each drawing.
+ */
+export function callback(node: Node): Shape {
+  const body = childOf(node, 'statement_block') ?? named(node).at(-1) ?? null;
+  const own = node.type === 'arrow_function' ? undefined : childOf(node, 'identifier')?.text;
+  const name = own ?? givenName(node);
+  return name === undefined ? { is: 'lambda' } : { is: 'method', name, body };
+}
+
+function givenName(node: Node): string | undefined {
+  const { parent } = node;
+  switch (parent?.type) {
+    case 'variable_declarator':
+    case 'public_field_definition':
+    case 'field_definition':
+      return named(parent)[0]?.text;
+    case 'pair':
+      return keyOf(parent);
+    case 'assignment_expression':
+      return nameOf(named(parent)[0] ?? parent)
+        .split('.')
+        .at(-1);
+    case 'jsx_expression':
+      return parent.parent?.type === 'jsx_attribute' ? named(parent.parent)[0]?.text : undefined;
+    case 'return_statement':
+      return isEffect(parent.parent?.parent ?? null) ? cleanUp : undefined;
+    case 'arrow_function':
+      return isEffect(parent) ? cleanUp : undefined;
+    case 'arguments':
+      return argumentName(node, parent);
+    default:
+      return undefined;
+  }
+}
+
+/** Whether a function is what an effect runs. */
+function isEffect(node: Node | null): boolean {
+  const list = node?.parent;
+  if (!node || !functions.has(node.type) || list?.type !== 'arguments') return false;
+  return /use\w*Effect$/.test(list.parent?.namedChild(0)?.text ?? '') || isCalledBack(list);
+}
+
+/** `useFocusEffect(useCallback(() => …, []))`. */
+function isCalledBack(list: Node): boolean {
+  const around = list.parent?.parent;
+  return (
+    /useCallback$/.test(list.parent?.namedChild(0)?.text ?? '') &&
+    around?.type === 'arguments' &&
+    /use\w*Effect$/.test(around.parent?.namedChild(0)?.text ?? '')
+  );
+}
+
+function argumentName(node: Node, list: Node): string | undefined {
+  const call = list.parent;
+  const callee = call?.namedChild(0)?.text ?? '';
+  if (!call || named(list)[0]?.id !== node.id) return undefined;
+  if (/^(?:React\.)?(?:useCallback|memo|forwardRef)$/.test(callee)) {
+    const above = call.parent;
+    if (above?.type === 'variable_declarator') return named(above)[0]?.text;
+    return above?.type === 'arguments' ? above.parent?.namedChild(0)?.text : undefined;
+  }
+  if (effects.test(callee) && named(list).length < 2) return undefined;
+  return hook.test(callee) ? callee.replace(/^React\./, '') : undefined;
+}
+
+export function keyOf(pair: Node): string {
+  const [key] = named(pair);
+  return key?.type === 'string' ? key.text.slice(1, -1) : (key?.text ?? '');
+}

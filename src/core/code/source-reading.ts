@@ -1,0 +1,80 @@
+import type { Span } from '../text/problem.js';
+import type { HeldAt } from '../syntax/shape.js';
+
+/** A condition that must hold, or must not, for what stands under it to run. */
+export interface Condition {
+  text: string;
+  holds: boolean;
+}
+
+/** Where in a source file something stands. */
+export interface CodeContext {
+  /** The class around it, by its own name; null at the top of the file. */
+  type: string | null;
+  /** The method around it; null in a class's own body. */
+  method: string | null;
+  /** Every method around it, the outermost first: a callback inside a method is a method of its own. */
+  methods: readonly string[];
+  conditions: readonly Condition[];
+}
+
+/** A value as far as it is plain: a text, a dotted name, or something else. */
+export type PlainValue =
+  (Span & { is: 'text'; value: string }) | (Span & { is: 'name'; name: string }) | (Span & { is: 'other' });
+
+export interface SourceArgument {
+  label: string | null;
+  values: PlainValue[];
+}
+
+/** What a text flows into, when that is plain. */
+export type Flow = { into: 'constant'; name: string } | { into: 'argument'; of: string; at: number | string };
+
+export interface SourceString extends Span {
+  value: string;
+  flow: Flow | null;
+  context: CodeContext;
+}
+
+export interface SourceCall extends Span {
+  /** Dotted; a variable whose type is known stands as that type: `banner.release` is `BannerView.release`. */
+  name: string;
+  arguments: SourceArgument[];
+  context: CodeContext;
+  /** Where it is held, if it is a view. */
+  heldAt?: HeldAt | undefined;
+}
+
+/** A class with the names of what it extends, as written. */
+export interface SourceType extends Span {
+  name: string;
+  bases: string[];
+}
+
+export interface SourceMethod extends Span {
+  name: string;
+  context: CodeContext;
+  /** Whether nothing is done in it. */
+  empty: boolean;
+}
+
+/** An expression that chooses between values, with every value that it may come to. */
+export interface SourceChoice extends Span {
+  values: PlainValue[];
+  /** What it chooses by, where it is told by cases: the cases that it names, `default` for all others. */
+  cases?: readonly string[];
+  /** Whether it comes to one of the values; else they only stand side by side, to be chosen from elsewhere. */
+  isValue?: boolean;
+}
+
+/** What a source file says, as far as ads are concerned. */
+export interface SourceReading {
+  strings: SourceString[];
+  calls: SourceCall[];
+  methods: SourceMethod[];
+  types: SourceType[];
+  /** The outermost first. */
+  choices: SourceChoice[];
+  /** Constants and variables with a plain value, by name and by `Type.name`. */
+  constants: ReadonlyMap<string, PlainValue[]>;
+}

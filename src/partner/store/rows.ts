@@ -1,0 +1,29 @@
+import { createHash } from 'node:crypto';
+import type { Format } from '../../core/words/words.js';
+import type { InventoryUnit, UnitSettings } from '../../core/inventory/model.js';
+import { accounts, apps, units } from './schema.js';
+
+export type Account = typeof accounts.$inferSelect;
+
+export type AppRow = typeof apps.$inferSelect;
+
+export type UnitRow = typeof units.$inferSelect;
+
+export function hashOf(key: string): string {
+  return createHash('sha256').update(key).digest('hex');
+}
+
+/** A unit of the books as the inventory tells of it. */
+export function unitOf(row: UnitRow): InventoryUnit {
+  const { id, name, format, platform, app, status, servesFrom, settings } = row;
+  return {
+    id,
+    name,
+    format: format as Format,
+    platform,
+    app,
+    status,
+    servesFrom,
+    settings: settings as UnitSettings,
+  };
+}
