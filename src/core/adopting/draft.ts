@@ -44,9 +44,7 @@ export function draftTitle(
       profiles,
       stageOf,
     ),
-    draft,
-    evidence,
-    open,
+    { draft, evidence, open },
   );
   const [first] = chosen;
   const guess = (first?.identifier ?? surveys[0]?.tree ?? 'title').split('.').at(-1) ?? 'title';

@@ -1,6 +1,7 @@
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
-import { Platform, Stage, platforms, stages } from '../words/words.js';
+import type { Platform, Stage } from '../words/words.js';
+import { platforms, stages } from '../words/words.js';
 import { offers } from '../network/recognise.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
@@ -8,7 +9,7 @@ import { heldIds } from '../roster/validate.js';
 import { staged } from '../roster/variant-stages.js';
 import type { InventoryReading } from '../inventory/model.js';
 import { partnerSays } from './partner-state.js';
-import { Reading, Board, BoardCell, BoardRow, BoardEdition, RecordState, BuildState } from './model.js';
+import type { Reading, Board, BoardCell, BoardRow, BoardEdition, RecordState, BuildState } from './model.js';
 
 /** What a board is made from besides the record. */
 export interface BoardSources {
@@ -25,82 +26,84 @@ export function makeBoard(
   id: string,
   title: Title,
   profiles: readonly Profile[],
-  { readings, inventories, now }: BoardSources,
+  sources: BoardSources,
 ): Board {
   const used = profiles.filter((profile) =>
     platforms.some((platform) => isEnrolled(title, profile.id, platform)),
   );
-  const clashing = clashingIds(title);
-  const cellsFor = (profile: Profile, placement: string | null): BoardCell[] =>
-    platforms
-      .filter((platform) => title.editions[platform])
-      .flatMap((platform) => {
-        const expected = expectedIds(title, profiles, platform);
-        const reading = readings.find((candidate) => candidate.platform === platform);
-        return stages.map((stage) =>
-          cellOf({
-            title,
-            profile,
-            placement,
-            platform,
-            stage,
-            expected,
-            reading,
-            clashing,
-            inventory: inventories.find(({ network }) => network === profile.id),
-            now,
-          }),
-        );
-      });
+  const cellsFor = cellMaker(title, profiles, sources);
+  const rowFor = (profile: Profile, placement: string | null) => ({
+    placement,
+    network: profile.id,
+    networkName: profile.name,
+    cells: cellsFor(profile, placement),
+  });
   const apps = used
     .filter((profile) => profile.ids.app)
     .map((profile): BoardRow => ({
-      placement: null,
+      ...rowFor(profile, null),
       format: null,
-      network: profile.id,
-      networkName: profile.name,
       label: profile.ids.app?.label ?? 'app ID',
-      cells: cellsFor(profile, null),
     }));
   const placements = Object.entries(title.placements).flatMap(([name, { format, units }]) =>
     used
       .filter((profile) => valueAt(units, profile.id))
       .map((profile): BoardRow => ({
-        placement: name,
+        ...rowFor(profile, name),
         format,
-        network: profile.id,
-        networkName: profile.name,
         label: profile.ids.unit?.label ?? 'unit ID',
-        cells: cellsFor(profile, name),
       })),
   );
   const rows = [...apps, ...placements];
-  const editions = platforms.flatMap((platform): BoardEdition[] => {
-    const identifier = title.editions[platform]?.identifier;
-    if (identifier === undefined) return [];
-    const reading = readings.find((candidate) => candidate.platform === platform);
-    return [
-      {
-        platform,
-        identifier,
-        found: reading?.edition.identifier ?? null,
-        tree: reading?.tree ?? null,
-        snapshot: reading?.snapshot ?? null,
-        readAt: reading?.readAt ?? null,
-        summary: reading?.summary ?? null,
-      },
-    ];
-  });
-  const cells = rows.flatMap((row) => row.cells);
+  const editions = platforms.flatMap((platform) => editionAt(title, platform, sources.readings) ?? []);
   const good =
-    cells.every(
-      ({ record, build }) =>
-        record !== 'missing' &&
-        record !== 'clash' &&
-        record !== 'unknown-to-partner' &&
-        (build === 'agrees' || build === 'nothing-expected'),
-    ) && editions.every(({ summary }) => summary !== null && summary.blocker === 0);
+    rows.flatMap(({ cells }) => cells).every(isGood) &&
+    editions.every(({ summary }) => summary !== null && summary.blocker === 0);
   return { title: id, name: title.name, editions, rows, good };
+}
+
+/** What makes the cells of a row: one for each platform of the title and each stage. */
+function cellMaker(
+  title: Title,
+  profiles: readonly Profile[],
+  { readings, inventories, now }: BoardSources,
+): (profile: Profile, placement: string | null) => BoardCell[] {
+  const clashing = clashingIds(title);
+  const built = platforms.filter((platform) => title.editions[platform]);
+  const sides = built.map((platform) => ({
+    platform,
+    expected: expectedIds(title, profiles, platform),
+    reading: readings.find((candidate) => candidate.platform === platform),
+  }));
+  return (profile, placement) => {
+    const inventory = inventories.find(({ network }) => network === profile.id);
+    const common = { title, profile, placement, clashing, inventory, now };
+    return sides.flatMap((side) => stages.map((stage) => cellOf({ ...common, ...side, stage })));
+  };
+}
+
+function editionAt(title: Title, platform: Platform, readings: readonly Reading[]): BoardEdition | undefined {
+  const identifier = title.editions[platform]?.identifier;
+  if (identifier === undefined) return undefined;
+  const reading = readings.find((candidate) => candidate.platform === platform);
+  return {
+    platform,
+    identifier,
+    found: reading?.edition.identifier ?? null,
+    tree: reading?.tree ?? null,
+    snapshot: reading?.snapshot ?? null,
+    readAt: reading?.readAt ?? null,
+    summary: reading?.summary ?? null,
+  };
+}
+
+function isGood({ record, build }: BoardCell): boolean {
+  return (
+    record !== 'missing' &&
+    record !== 'clash' &&
+    record !== 'unknown-to-partner' &&
+    (build === 'agrees' || build === 'nothing-expected')
+  );
 }
 
 interface CellInput {

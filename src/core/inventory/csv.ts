@@ -22,6 +22,8 @@ export interface CsvFault {
 /** Tables with more rows than this are refused. */
 export const maxRows = 500_000;
 
+type Row = { record: Record<string, string>; info: { lines: number } };
+
 /**
  * Reads a table of units that a network's pages gave out: any of the usual separators, quotes and a byte order
  * mark. Rows that make no sense come back with their line and the reason; without its columns nothing is read.
@@ -40,9 +42,34 @@ export function readUnitTable(
   if (/^\s*</.test(body))
     return { fault: { message: 'This is a web page, not a table.', fix: 'Export the table as CSV.' } };
   const delimiter = separator ?? separatorOf(body);
-  let rows: { record: Record<string, string>; info: { lines: number } }[];
+  const { rows, fault } = rowsOf(body, delimiter, before);
+  if (fault) return { fault };
+  const missing = missingColumns(fields, firstLine(body, delimiter), before);
+  if (missing) return { fault: missing };
+  const decode = unitDecoder(profile, fields);
+  const units: InventoryUnit[] = [];
+  const odd: OddRow[] = [];
+  const seen = new Set<string>();
+  for (const { record, info } of rows) {
+    const { value, message } = decode(record);
+    const row = info.lines + before;
+    if (value === null) odd.push({ row, id: valueAt(record, fields.id) ?? null, message });
+    else if (seen.has(value.id)) odd.push({ row, id: value.id, message: 'it stood in an earlier row' });
+    else {
+      seen.add(value.id);
+      units.push(value);
+    }
+  }
+  return { units, odd, fault: null };
+}
+
+function rowsOf(
+  body: string,
+  delimiter: string,
+  before: number,
+): { rows: Row[]; fault?: undefined } | { rows?: undefined; fault: CsvFault } {
   try {
-    rows = parse(body, {
+    const rows: Row[] = parse(body, {
       columns: (names: string[]) => names.map((name) => name.trim()),
       delimiter,
       info: true,
@@ -52,6 +79,10 @@ export function readUnitTable(
       to: maxRows + 1,
       max_record_size: 100_000,
     });
+    if (rows.length <= maxRows) return { rows };
+    return {
+      fault: { message: `The table has more than ${maxRows} rows.`, fix: 'Export one app at a time.' },
+    };
   } catch (error) {
     const line = error instanceof Error && 'lines' in error ? Number(error.lines) : undefined;
     return {
@@ -62,36 +93,16 @@ export function readUnitTable(
       },
     };
   }
-  if (rows.length > maxRows)
-    return {
-      fault: { message: `The table has more than ${maxRows} rows.`, fix: 'Export one app at a time.' },
-    };
-  const found = firstLine(body, delimiter);
+}
+
+function missingColumns(fields: UnitFields, found: readonly string[], before: number): CsvFault | undefined {
   const missing = [fields.id, fields.name, fields.format].filter((name) => !found.includes(name));
-  if (missing.length > 0)
-    return {
-      fault: {
-        message: `The table has no column ${missing.map((name) => `“${name}”`).join(', ')}; it has ${found.slice(0, 20).join(', ')}.`,
-        fix: 'Say which column is which, as in --column id="Ad unit" name=Title, or name the separator.',
-        line: 1 + before,
-      },
-    };
-  const decode = unitDecoder(profile, fields);
-  const units: InventoryUnit[] = [];
-  const odd: OddRow[] = [];
-  const seen = new Set<string>();
-  for (const { record, info } of rows) {
-    const { value, message } = decode(record);
-    if (value === null)
-      odd.push({ row: info.lines + before, id: valueAt(record, fields.id) ?? null, message });
-    else if (seen.has(value.id))
-      odd.push({ row: info.lines + before, id: value.id, message: 'it stood in an earlier row' });
-    else {
-      seen.add(value.id);
-      units.push(value);
-    }
-  }
-  return { units, odd, fault: null };
+  if (missing.length === 0) return undefined;
+  return {
+    message: `The table has no column ${missing.map((name) => `“${name}”`).join(', ')}; it has ${found.slice(0, 20).join(', ')}.`,
+    fix: 'Say which column is which, as in --column id="Ad unit" name=Title, or name the separator.',
+    line: 1 + before,
+  };
 }
 
 const ownColumns: UnitFields = {

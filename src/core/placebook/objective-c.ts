@@ -86,75 +86,41 @@ export function objectiveCHeader(
   ].join('\n');
 }
 
+/** Lines for either stage, under the preprocessor condition that tells them apart. */
+type ByStage = (lines: (book: PlacebookStage, stage: string) => string[]) => string[];
+
 /** The source of an Objective-C placebook, which picks the stage by a preprocessor condition. */
 export function objectiveCSource(
   test: PlacebookStage,
   production: PlacebookStage,
   options: ObjectiveCOptions,
 ): string {
-  const networks = appNames(test, production);
-  const names = production.placements.map(({ name }) => `self.${camelCase(name)}`);
-  const stages = (lines: (book: PlacebookStage, stage: string) => string[]) => [
+  const byStage: ByStage = (lines) => [
     `#if ${options.testCondition}`,
     ...lines(test, 'test'),
     '#else',
     ...lines(production, 'production'),
     '#endif',
   ];
+  const names = production.placements.map(({ name }) => name);
   return [
     ...markLines(options),
     '',
     '#import "Placebook.h"',
     '',
-    '@implementation PlacebookPlacement',
-    '',
-    '- (instancetype)initWithValues:(NSDictionary<NSString *, id> *)values {',
-    '    self = [super init];',
-    '    if (self) {',
-    '        _name = [values[@"name"] copy];',
-    '        _format = [values[@"format"] copy];',
-    '        _units = [values[@"units"] copy];',
-    ...placebookFields.map(({ name }) => `        _${name} = [values[@"${name}"] copy];`),
-    '    }',
-    '    return self;',
-    '}',
-    '',
-    '- (NSString *)unitFor:(PlacebookNetwork)network {',
-    '    NSString *unit = self.units[@(network)];',
-    '    NSAssert(unit != nil, @"%@ has no unit on network %ld", self.name, (long)network);',
-    '    return unit;',
-    '}',
-    '',
-    '@end',
+    ...placementClass,
     '',
     '@implementation Placebook',
     '',
     '+ (NSString *)stage {',
-    ...stages((_, stage) => [`    return ${quoted(stage)};`]),
+    ...byStage((_, stage) => [`    return ${quoted(stage)};`]),
     '}',
-    ...networks.flatMap((network) => [
-      '',
-      `+ (NSString *)${appName(network)} {`,
-      ...stages(({ apps }) => [`    return ${quoted(valueAt(apps, network) ?? '')};`]),
-      '}',
-    ]),
-    ...production.placements.flatMap(({ name }) => [
-      '',
-      `+ (PlacebookPlacement *)${camelCase(name)} {`,
-      '    static PlacebookPlacement *placement;',
-      '    static dispatch_once_t once;',
-      '    dispatch_once(&once, ^{',
-      ...stages(({ placements }) =>
-        placements.filter((item) => item.name === name).flatMap((item) => placementLines(item)),
-      ),
-      '    });',
-      '    return placement;',
-      '}',
-    ]),
+    ...appNames(test, production).flatMap((network) => appMethod(network, byStage)),
+    ...names.flatMap((name) => placementMethod(name, byStage)),
     '',
     '+ (NSArray<PlacebookPlacement *> *)all {',
     '    NSMutableArray<PlacebookPlacement *> *all = [NSMutableArray array];',
-    ...names.map((name) => `    [all addObject:${name}];`),
+    ...names.map((name) => `    [all addObject:self.${camelCase(name)}];`),
     '    return [all copy];',
     '}',
     '',
@@ -167,6 +133,54 @@ export function objectiveCSource(
     '@end',
     '',
   ].join('\n');
+}
+
+const placementClass = [
+  '@implementation PlacebookPlacement',
+  '',
+  '- (instancetype)initWithValues:(NSDictionary<NSString *, id> *)values {',
+  '    self = [super init];',
+  '    if (self) {',
+  '        _name = [values[@"name"] copy];',
+  '        _format = [values[@"format"] copy];',
+  '        _units = [values[@"units"] copy];',
+  ...placebookFields.map(({ name }) => `        _${name} = [values[@"${name}"] copy];`),
+  '    }',
+  '    return self;',
+  '}',
+  '',
+  '- (NSString *)unitFor:(PlacebookNetwork)network {',
+  '    NSString *unit = self.units[@(network)];',
+  '    NSAssert(unit != nil, @"%@ has no unit on network %ld", self.name, (long)network);',
+  '    return unit;',
+  '}',
+  '',
+  '@end',
+];
+
+function appMethod(network: string, byStage: ByStage): string[] {
+  return [
+    '',
+    `+ (NSString *)${appName(network)} {`,
+    ...byStage(({ apps }) => [`    return ${quoted(valueAt(apps, network) ?? '')};`]),
+    '}',
+  ];
+}
+
+function placementMethod(name: string, byStage: ByStage): string[] {
+  return [
+    '',
+    `+ (PlacebookPlacement *)${camelCase(name)} {`,
+    '    static PlacebookPlacement *placement;',
+    '    static dispatch_once_t once;',
+    '    dispatch_once(&once, ^{',
+    ...byStage(({ placements }) =>
+      placements.filter((item) => item.name === name).flatMap((item) => placementLines(item)),
+    ),
+    '    });',
+    '    return placement;',
+    '}',
+  ];
 }
 
 /** Devices are known in the test stage only. */

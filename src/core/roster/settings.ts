@@ -89,6 +89,63 @@ function forNetwork(name: string, placement: Placement, profile: Profile): Field
   ];
 }
 
+/** What a setting is held against. */
+interface Against {
+  settings: Settings;
+  format: Format;
+  rules: FormatRules;
+  /** The network's name. */
+  network: string;
+}
+
+/** What a network refuses of each setting; undefined where it takes it. */
+const refusals: Partial<Record<keyof Settings, (against: Against) => Fault | undefined>> = {
+  refresh: refusedRefresh,
+  content: ({ settings: { content }, format, rules, network }) => {
+    const odd = rules.content && content?.find((kind) => !rules.content?.includes(kind));
+    return odd
+      ? {
+          message: `${network} shows no ${odd} in a ${format}.`,
+          fix: `It shows ${rules.content?.join(', ')}.`,
+        }
+      : undefined;
+  },
+  skippable: (against) => refusedFixed('skippable', against),
+  'end-card': (against) => refusedFixed('end-card', against),
+  size: ({ settings: { size }, rules: { sizes }, network }) =>
+    size && sizes && !sizes.includes(size)
+      ? { message: `${network} has no ${size} banner.`, fix: `It has ${sizes.join(', ')}.` }
+      : undefined,
+  anchor: ({ settings: { anchor }, rules: { anchors }, network }) =>
+    anchor && anchors && !anchors.includes(anchor)
+      ? { message: `${network} allows no banner at ${anchor}.`, fix: `It allows ${anchors.join(', ')}.` }
+      : undefined,
+  every: ({ settings, rules: { every }, network }) =>
+    settings.every !== undefined && every && settings.every < every.min
+      ? {
+          message: `${network} wants at least ${every.min} items between two ads.`,
+          fix: `Use ${every.min} or more.`,
+        }
+      : undefined,
+  cap: ({ settings: { cap }, rules, network }) =>
+    cap?.per &&
+    rules.cap &&
+    cap.count > rules.cap.max &&
+    durationSeconds(cap.per) <= durationSeconds(rules.cap.per)
+      ? {
+          message: `${network} shows it at most ${rules.cap.max} times per ${rules.cap.per}.`,
+          fix: 'Lower the cap.',
+        }
+      : undefined,
+  timeout: ({ settings: { timeout }, rules, network }) =>
+    timeout && rules.timeout && !within(timeout, rules.timeout)
+      ? {
+          message: `${network} does not wait ${timeout}.`,
+          fix: `Use a time from ${rules.timeout.min} to ${rules.timeout.max}.`,
+        }
+      : undefined,
+};
+
 /** What a network refuses of a placement's settings, by setting. */
 export function againstRules(
   settings: Settings,
@@ -96,68 +153,39 @@ export function againstRules(
   rules: FormatRules,
   network: string,
 ): Partial<Record<keyof Settings, Fault>> {
-  const faults: Partial<Record<keyof Settings, Fault>> = {};
-  const { refresh, content, cap, timeout } = settings;
-  if (refresh !== undefined && rules.refresh) {
-    const takes =
-      refresh === 'managed'
-        ? rules.refresh.managed
-        : refresh === 'off'
-          ? rules.refresh.off
-          : within(refresh, rules.refresh);
-    if (!takes)
-      faults.refresh = {
+  const found = Object.entries(refusals).flatMap(([setting, refusal]) => {
+    const fault = refusal({ settings, format, rules, network });
+    return fault ? [[setting, fault] as const] : [];
+  });
+  return Object.fromEntries(found);
+}
+
+function refusedRefresh({ settings: { refresh }, format, rules, network }: Against): Fault | undefined {
+  if (refresh === undefined) return undefined;
+  if (!rules.refresh)
+    return refresh === 'off'
+      ? undefined
+      : { message: `${network} never refreshes a ${format}.`, fix: 'Take it out.' };
+  const { managed, off, min, max } = rules.refresh;
+  const isTaken = refresh === 'managed' ? managed : refresh === 'off' ? off : within(refresh, rules.refresh);
+  return isTaken
+    ? undefined
+    : {
         message: `${network} does not take the refresh ${refresh}.`,
-        fix: `Use a time from ${rules.refresh.min} to ${rules.refresh.max}.`,
+        fix: `Use a time from ${min} to ${max}.`,
       };
-  } else if (refresh !== undefined && refresh !== 'off')
-    faults.refresh = { message: `${network} never refreshes a ${format}.`, fix: 'Take it out.' };
-  const odd = rules.content && content?.find((kind) => !rules.content?.includes(kind));
-  if (odd)
-    faults.content = {
-      message: `${network} shows no ${odd} in a ${format}.`,
-      fix: `It shows ${rules.content?.join(', ')}.`,
-    };
-  for (const [field, fixed] of [
-    ['skippable', rules.skippable],
-    ['end-card', rules['end-card']],
-  ] as const)
-    if (fixed !== undefined && settings[field] !== undefined && settings[field] !== fixed)
-      faults[field] = {
-        message: `${network} has no ${format} with ${field} ${String(settings[field])}.`,
-        fix: `Write ${field}: ${String(fixed)}, or take it out.`,
-      };
-  if (settings.size && rules.sizes && !rules.sizes.includes(settings.size))
-    faults.size = {
-      message: `${network} has no ${settings.size} banner.`,
-      fix: `It has ${rules.sizes.join(', ')}.`,
-    };
-  if (settings.anchor && rules.anchors && !rules.anchors.includes(settings.anchor))
-    faults.anchor = {
-      message: `${network} allows no banner at ${settings.anchor}.`,
-      fix: `It allows ${rules.anchors.join(', ')}.`,
-    };
-  if (settings.every !== undefined && rules.every && settings.every < rules.every.min)
-    faults.every = {
-      message: `${network} wants at least ${rules.every.min} items between two ads.`,
-      fix: `Use ${rules.every.min} or more.`,
-    };
-  if (
-    cap?.per &&
-    rules.cap &&
-    cap.count > rules.cap.max &&
-    durationSeconds(cap.per) <= durationSeconds(rules.cap.per)
-  )
-    faults.cap = {
-      message: `${network} shows it at most ${rules.cap.max} times per ${rules.cap.per}.`,
-      fix: 'Lower the cap.',
-    };
-  if (timeout && rules.timeout && !within(timeout, rules.timeout))
-    faults.timeout = {
-      message: `${network} does not wait ${timeout}.`,
-      fix: `Use a time from ${rules.timeout.min} to ${rules.timeout.max}.`,
-    };
-  return faults;
+}
+
+function refusedFixed(
+  setting: 'skippable' | 'end-card',
+  { settings, format, rules, network }: Against,
+): Fault | undefined {
+  const [fixed, given] = [rules[setting], settings[setting]];
+  if (fixed === undefined || given === undefined || given === fixed) return undefined;
+  return {
+    message: `${network} has no ${format} with ${setting} ${String(given)}.`,
+    fix: `Write ${setting}: ${String(fixed)}, or take it out.`,
+  };
 }
 
 function within(time: string, bounds: { min: string; max: string }): boolean {

@@ -1,4 +1,4 @@
-import type { ReadProblem, Span } from '../../text/problem.js';
+import { GradleCursor } from './cursor.js';
 import { lexGradle, type Token } from './lex.js';
 import type { GradleScript, Statement, Expression, Argument } from './model.js';
 
@@ -16,36 +16,8 @@ export function readGradle(text: string): GradleScript {
   return { statements: parser.statements(null), problems };
 }
 
-class GradleParser {
-  private at = 0;
+class GradleParser extends GradleCursor {
   private depth = 0;
-
-  constructor(
-    private readonly text: string,
-    private readonly tokens: Token[],
-    private readonly problems: ReadProblem[],
-  ) {}
-
-  private get token(): Token {
-    return this.tokens[this.at] ?? (this.tokens.at(-1) as Token);
-  }
-
-  private is(text: string, ahead = 0): boolean {
-    const token = this.tokens[this.at + ahead];
-    return token?.kind === 'symbol' && token.text === text;
-  }
-
-  private isName(text: string): boolean {
-    return this.token.kind === 'name' && this.token.text === text;
-  }
-
-  private lastEnd(): number {
-    return this.tokens[this.at - 1]?.end ?? 0;
-  }
-
-  private skipNewlines(): void {
-    while (this.token.kind === 'newline' || this.is(';')) this.at++;
-  }
 
   /** Statements up to the closing brace of the block, or to the end of the file. */
   statements(open: Token | null): Statement[] {
@@ -130,39 +102,6 @@ class GradleParser {
     return { type: 'declare', name, value, delegated, start, end: value.end };
   }
 
-  private lineEnds(): boolean {
-    return this.token.kind === 'newline' || this.token.kind === 'end' || this.is(';') || this.is('}');
-  }
-
-  /** Passes over what is left of a statement that was not understood to its end. */
-  private toLineEnd(): void {
-    while (!this.lineEnds()) {
-      if (this.is('{') || this.is('(') || this.is('[')) this.skipBrackets();
-      else this.at++;
-    }
-  }
-
-  private skipBrackets(): void {
-    const open = this.token;
-    const pairs = new Map([
-      ['(', ')'],
-      ['[', ']'],
-      ['{', '}'],
-    ]);
-    const waiting: string[] = [];
-    do {
-      const { kind, text } = this.token;
-      if (kind === 'end') {
-        this.problem(`This "${open.text}" is never closed.`, open);
-        return;
-      }
-      const close = kind === 'symbol' ? pairs.get(text) : undefined;
-      if (close !== undefined) waiting.push(close);
-      else if (kind === 'symbol' && text === waiting.at(-1)) waiting.pop();
-      this.at++;
-    } while (waiting.length > 0);
-  }
-
   private block(): Statement[] {
     const open = this.token;
     if (++this.depth > maxGradleDepth) {
@@ -235,23 +174,6 @@ class GradleParser {
         value = this.commandCall(value);
       } else return value;
     }
-  }
-
-  private dotAhead(): boolean {
-    let ahead = this.at;
-    while (this.tokens[ahead]?.kind === 'newline') ahead++;
-    const next = this.tokens[ahead];
-    return next?.kind === 'symbol' && (next.text === '.' || next.text === '?.');
-  }
-
-  /** `extra<String>(…)`: passes over the type arguments when a call follows them. */
-  private typeArguments(): boolean {
-    const match = /^<[\w\s.,?*<>]{0,120}>\s*[({]/.exec(
-      this.text.slice(this.token.start, this.token.start + 130),
-    );
-    if (!match) return false;
-    while (!this.is('(') && !this.is('{')) this.at++;
-    return true;
   }
 
   /** Groovy's `minSdk 24`, `id 'x' version 'y'` and Kotlin's `id("x") version "y"`. */
@@ -363,10 +285,6 @@ class GradleParser {
     }
     if (!this.lineEnds()) this.at++;
     return unknown(this.text, start, Math.max(start, this.lastEnd()));
-  }
-
-  private problem(message: string, { start, end }: Span): void {
-    if (this.problems.length < 50) this.problems.push({ message, start, end });
   }
 }
 

@@ -35,11 +35,72 @@ export function readUnityYaml(text: string): UnityYaml {
       objects: [],
       problems: [{ message: `It is longer than ${maxUnityLength} characters.`, start: 0, end: 0 }],
     };
-  const objects: UnityNode[] = [];
-  const problems: ReadProblem[] = [];
+  const reader = new UnityReader(text);
+  for (const match of text.matchAll(/([^\r\n]*)(\r\n|\n|\r|$)/g)) {
+    const [whole, line = ''] = match;
+    reader.line(line, match.index, match.index + whole.length);
+  }
+  const { objects, problems } = reader;
+  return { objects, problems };
+}
+
+/** Reads line by line. */
+class UnityReader {
+  readonly objects: UnityNode[] = [];
+  readonly problems: ReadProblem[] = [];
   /** The nodes that are open, the outermost first. */
-  let open: UnityNode[] = [];
-  const add = (node: UnityNode): void => {
+  private open: UnityNode[] = [];
+
+  constructor(private readonly text: string) {}
+
+  /** Takes a line that stands from `start` to `end`, its line end included. */
+  line(line: string, start: number, end: number): void {
+    if (/^(---|%|\.\.\.)/.test(line)) {
+      this.open = [];
+      return;
+    }
+    const indent = /^ */.exec(line)?.[0].length ?? 0;
+    if (indent === line.length || line[indent] === '#') return;
+    if (/^(<{7}|={7}|>{7})( |$)/.test(line)) {
+      this.problems.push({ message: 'A merge conflict was left here.', start, end: start + line.length });
+      return;
+    }
+    const at = this.items(line, indent, { start, end });
+    if (at >= line.length) return;
+    const found = keyed.exec(line.slice(at));
+    const [head = '', key = ''] = found ?? [];
+    if (found) {
+      const raw = line.slice(at + head.length);
+      const place = { indent: at, start, end, valueStart: start + at + head.length, raw };
+      this.add(nodeOf(unquoted(key.trim()), place));
+      return;
+    }
+    const last = this.open.at(-1);
+    if (last && last.children.length === 0 && indent > last.indent && last.value !== '')
+      goOn(this.text, last, end);
+    else {
+      const message = 'This line is neither a key nor a value.';
+      this.problems.push({ message, start: start + at, end: start + line.length });
+    }
+  }
+
+  /** `- ` opens an item; what follows stands in it, at the indentation at which it is written. */
+  private items(line: string, indent: number, { start, end }: Span): number {
+    let at = indent;
+    for (let items = 0; items < maxDepth && /^-( |$)/.test(line.slice(at)); items++) {
+      const mark = at;
+      at += 1 + (/^ */.exec(line.slice(at + 1))?.[0].length ?? 0);
+      const rest = line.slice(at);
+      const isPlain = !keyed.test(rest) && !/^-( |$)/.test(rest);
+      const raw = isPlain ? rest : '';
+      this.add(nodeOf('-', { indent: mark, start, end, valueStart: start + at, raw }));
+      if (isPlain) at = line.length;
+    }
+    return at;
+  }
+
+  private add(node: UnityNode): void {
+    const { open } = this;
     const isItem = node.key === '-';
     // The items of a list stand at the indentation of its key.
     while (open.length > 0) {
@@ -49,57 +110,10 @@ export function readUnityYaml(text: string): UnityYaml {
       open.pop();
     }
     const holder = open.at(-1);
-    (holder ? holder.children : objects).push(node);
+    (holder ? holder.children : this.objects).push(node);
     if (open.length < maxDepth) open.push(node);
     for (const one of open) one.end = Math.max(one.end, node.end);
-  };
-  for (const match of text.matchAll(/([^\r\n]*)(\r\n|\n|\r|$)/g)) {
-    const [whole, line = ''] = match;
-    const start = match.index;
-    const end = start + whole.length;
-    if (/^(---|%|\.\.\.)/.test(line)) {
-      open = [];
-      continue;
-    }
-    const indent = /^ */.exec(line)?.[0].length ?? 0;
-    let at = indent;
-    if (at === line.length || line[at] === '#') continue;
-    if (/^(<{7}|={7}|>{7})( |$)/.test(line)) {
-      problems.push({ message: 'A merge conflict was left here.', start, end: start + line.length });
-      continue;
-    }
-    // `- ` opens an item; what follows stands in it, at the indentation at which it is written.
-    let items = 0;
-    while (/^-( |$)/.test(line.slice(at)) && items++ < maxDepth) {
-      const mark = at;
-      at += 1 + (/^ */.exec(line.slice(at + 1))?.[0].length ?? 0);
-      const rest = line.slice(at);
-      const isPlain = !keyed.test(rest) && !/^-( |$)/.test(rest);
-      const value = isPlain ? rest : '';
-      add(nodeOf('-', { indent: mark, start, end, valueStart: start + at, raw: value }));
-      if (isPlain) at = line.length;
-    }
-    if (at >= line.length) continue;
-    const found = keyed.exec(line.slice(at));
-    const [whole2 = '', key = ''] = found ?? [];
-    if (found) {
-      const raw = line.slice(at + whole2.length);
-      add(
-        nodeOf(unquoted(key.trim()), { indent: at, start, end, valueStart: start + at + whole2.length, raw }),
-      );
-      continue;
-    }
-    const last = open.at(-1);
-    if (last && last.children.length === 0 && indent > last.indent && last.value !== '')
-      goOn(text, last, end);
-    else
-      problems.push({
-        message: 'This line is neither a key nor a value.',
-        start: start + at,
-        end: start + line.length,
-      });
   }
-  return { objects, problems };
 }
 
 function nodeOf(

@@ -46,80 +46,103 @@ export function configFacts(
   { platform, module }: Pick<SurveyEdition, 'platform' | 'module'>,
   { profiles }: SurveyContext,
 ): Pick<StackSurvey, 'facts' | 'unresolved'> {
-  const facts: Fact[] = [];
-  const unresolved: Unresolved[] = [];
-  for (const build of builds) {
-    const variants = [build.variant.name];
-    const at = (value: ConfigValue): Place => placeAt(value.path, tree.text(value.path), value);
-    const chainOf = (value: ConfigValue, text: string): ChainStep[] => {
-      const step = { what: baseOf(value.path), value: text, place: at(value) };
-      return value.variable === undefined
-        ? [step]
-        : [step, { what: value.variable, value: text, place: null }];
-    };
-    const tell = (
-      value: ConfigValue | undefined,
-      base: Pick<Fact, 'kind' | 'network'> & Partial<Fact>,
-      what: string,
-    ): void => {
-      if (!value || (value.is === 'plain' && value.value === null)) return;
-      const common = { platform, module, variants, place: at(value) };
-      if (value.is === 'open') {
-        const { kind, network } = base;
-        unresolved.push({
-          kind,
-          network,
-          what,
-          reason: value.reason,
-          ...common,
-          chain: chainOf(value, what),
-        });
-      } else if (value.is === 'text' || value.is === 'plain') {
-        const text = String(value.value);
-        facts.push({ ...base, value: text, ...common, chain: chainOf(value, text) });
-      }
-    };
-    tell(identifierIn(build, platform), { kind: 'identifier', network: null }, 'the identifier');
-    const plugins = valueAt(build.config, ['plugins']);
-    for (const profile of profiles) {
-      const fields = pluginFields(profile);
-      const name = packageFor(profile, 'expo')?.package;
-      if (!fields || name === undefined) continue;
-      const found = pluginEntry(build.config, name);
-      const base = { network: profile.id, platform, module, variants };
-      if (!found) {
-        for (const open of plugins ? openParts(plugins) : [])
-          unresolved.push({
-            kind: 'plugin-entry',
-            what: `the plugin entry of ${name}`,
-            reason: open.reason,
-            ...base,
-            place: at(open),
-            chain: chainOf(open, 'plugins'),
-          });
-        continue;
-      }
-      const given = Object.values(fields).filter((field) => valueAt(found.options, [field]) !== undefined);
-      facts.push({
-        kind: 'plugin-entry',
-        ...base,
-        name,
-        value: given.join(', ') || 'no IDs',
-        place: at(found.entry),
-        chain: chainOf(found.entry, name),
-      });
-      const field = fields[platform];
-      if (field === undefined) continue;
-      const held = valueAt(found.options, [field]);
-      tell(
-        held,
-        { kind: 'app-id', network: profile.id, name: field, standsIn: 'plugin entry' },
-        `the app ID (${field})`,
-      );
-    }
-    if (platform === 'ios') facts.push(...listFacts(build, { module, variants, at, chainOf, profiles }));
+  const found = builds.map((build) => {
+    const facts = new BuildFacts(tree, build, { platform, module });
+    facts.tell(identifierIn(build, platform), { kind: 'identifier', network: null }, 'the identifier');
+    for (const profile of profiles) facts.tellPlugin(profile);
+    if (platform === 'ios') facts.facts.push(...listFacts(build, { ...facts.placing, module, profiles }));
+    return facts;
+  });
+  return {
+    facts: found.flatMap(({ facts }) => facts),
+    unresolved: found.flatMap(({ unresolved }) => unresolved),
+  };
+}
+
+/** What the configuration of one build says. */
+class BuildFacts {
+  readonly facts: Fact[] = [];
+  readonly unresolved: Unresolved[] = [];
+  private readonly common: Pick<Fact, 'platform' | 'module' | 'variants'>;
+
+  constructor(
+    private readonly tree: Tree,
+    private readonly build: ExpoBuild,
+    edition: Pick<SurveyEdition, 'platform' | 'module'>,
+  ) {
+    this.common = { ...edition, variants: [build.variant.name] };
   }
-  return { facts, unresolved };
+
+  /** Where values stand, and the way to them, for facts that are made elsewhere. */
+  get placing() {
+    return {
+      variants: this.common.variants,
+      at: (value: ConfigValue) => this.at(value),
+      chainOf: (value: ConfigValue, text: string) => this.chainOf(value, text),
+    };
+  }
+
+  /** A value as a fact; one that cannot be worked out is unresolved. */
+  tell(
+    value: ConfigValue | undefined,
+    base: Pick<Fact, 'kind' | 'network'> & Partial<Fact>,
+    what: string,
+  ): void {
+    if (!value || (value.is === 'plain' && value.value === null)) return;
+    const common = { ...this.common, place: this.at(value) };
+    if (value.is === 'open') {
+      const { kind, network } = base;
+      const chain = this.chainOf(value, what);
+      this.unresolved.push({ kind, network, what, reason: value.reason, ...common, chain });
+    } else if (value.is === 'text' || value.is === 'plain') {
+      const text = String(value.value);
+      this.facts.push({ ...base, value: text, ...common, chain: this.chainOf(value, text) });
+    }
+  }
+
+  /** The entry of a network's plugin, and the app ID in it. */
+  tellPlugin(profile: Profile): void {
+    const fields = pluginFields(profile);
+    const name = packageFor(profile, 'expo')?.package;
+    if (!fields || name === undefined) return;
+    const found = pluginEntry(this.build.config, name);
+    const base = { network: profile.id, ...this.common };
+    if (!found) {
+      const plugins = valueAt(this.build.config, ['plugins']);
+      for (const open of plugins ? openParts(plugins) : [])
+        this.unresolved.push({
+          kind: 'plugin-entry',
+          what: `the plugin entry of ${name}`,
+          reason: open.reason,
+          ...base,
+          place: this.at(open),
+          chain: this.chainOf(open, 'plugins'),
+        });
+      return;
+    }
+    const given = Object.values(fields).filter((field) => valueAt(found.options, [field]) !== undefined);
+    this.facts.push({
+      kind: 'plugin-entry',
+      ...base,
+      name,
+      value: given.join(', ') || 'no IDs',
+      place: this.at(found.entry),
+      chain: this.chainOf(found.entry, name),
+    });
+    const field = fields[this.common.platform];
+    if (field === undefined) return;
+    const fact = { kind: 'app-id', network: profile.id, name: field, standsIn: 'plugin entry' } as const;
+    this.tell(valueAt(found.options, [field]), fact, `the app ID (${field})`);
+  }
+
+  private at(value: ConfigValue): Place {
+    return placeAt(value.path, this.tree.text(value.path), value);
+  }
+
+  private chainOf(value: ConfigValue, text: string): ChainStep[] {
+    const step = { what: baseOf(value.path), value: text, place: this.at(value) };
+    return value.variable === undefined ? [step] : [step, { what: value.variable, value: text, place: null }];
+  }
 }
 
 /** The keys of the property list that networks ask for, and the attribution list in it. */
