@@ -9,7 +9,7 @@ const bin = (name) => join(root, 'node_modules', '.bin', name);
 const checks = {
   lint: [bin('eslint'), '.'],
   types: [bin('tsc'), '-p', 'tsconfig.json', '--noEmit'],
-  format: [bin('prettier'), '--check', '--log-level', 'warn', '.'],
+  format: [bin('prettier'), '--check', '--log-level', 'warn', '--cache', '.'],
   layers: [bin('depcruise'), 'src'],
 };
 

@@ -11,10 +11,7 @@ const shapes = { certain: '●', likely: '◐', guess: '○' } as const;
 
 /** Drafts a title from trees that exist, shows what the draft rests on, and takes it in once it was looked at. */
 export function AdoptPage() {
-  const client = useQueryClient();
-  const navigate = useNavigate();
   const [folders, setFolders] = useState('');
-  const [document, setDocument] = useState('');
   const draft = useMutation<TitleDraft, CallError>({
     mutationFn: async () => {
       const paths = folders
@@ -23,14 +20,6 @@ export function AdoptPage() {
         .filter((path) => path !== '');
       const opened = await Promise.all(paths.map((path) => call('openFolder', { body: { path } })));
       return call('draftTitle', { body: { snapshots: opened.map(({ snapshot }) => snapshot) } });
-    },
-    onSuccess: (found) => setDocument(found.document),
-  });
-  const take = useMutation<TitleRecord[], CallError>({
-    mutationFn: () => call('takeDraft', { body: { document } }),
-    onSuccess: async ([record]) => {
-      if (record) await navigate(`/titles/${record.id}`);
-      await client.invalidateQueries({ queryKey: keys.titles });
     },
   });
   return (
@@ -65,33 +54,48 @@ export function AdoptPage() {
           {draft.isPending ? 'Reading the trees…' : 'Draft a title'}
         </button>
       </form>
-      {draft.data && (
-        <>
-          <h2>The draft</h2>
-          <label className="form-label" htmlFor="adopt-document">
-            Change what is not right; leave out what you do not want
-          </label>
-          <textarea
-            id="adopt-document"
-            className="form-control font-monospace"
-            rows={Math.min(28, document.split('\n').length)}
-            value={document}
-            spellCheck={false}
-            onChange={(event) => setDocument(event.target.value)}
-          />
-          {take.error && <ProblemNote error={take.error} />}
-          <button
-            type="button"
-            className="btn btn-primary mt-3"
-            disabled={take.isPending}
-            onClick={() => take.mutate()}
-          >
-            Take it into the roster
-          </button>
-          <Evidence draft={draft.data} />
-        </>
-      )}
+      {draft.data && <Draft key={draft.submittedAt} draft={draft.data} />}
     </main>
+  );
+}
+
+/** The draft as a document that may be changed, and then taken in. */
+function Draft({ draft }: { draft: TitleDraft }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [document, setDocument] = useState(draft.document);
+  const take = useMutation<TitleRecord[], CallError>({
+    mutationFn: () => call('takeDraft', { body: { document } }),
+    onSuccess: async ([record]) => {
+      if (record) await navigate(`/titles/${record.id}`);
+      await client.invalidateQueries({ queryKey: keys.titles });
+    },
+  });
+  return (
+    <>
+      <h2>The draft</h2>
+      <label className="form-label" htmlFor="adopt-document">
+        Change what is not right; leave out what you do not want
+      </label>
+      <textarea
+        id="adopt-document"
+        className="form-control font-monospace"
+        rows={Math.min(28, document.split('\n').length)}
+        value={document}
+        spellCheck={false}
+        onChange={(event) => setDocument(event.target.value)}
+      />
+      {take.error && <ProblemNote error={take.error} />}
+      <button
+        type="button"
+        className="btn btn-primary mt-3"
+        disabled={take.isPending}
+        onClick={() => take.mutate()}
+      >
+        Take it into the roster
+      </button>
+      <Evidence draft={draft} />
+    </>
   );
 }
 

@@ -10,16 +10,31 @@ import { keys } from '../queries.js';
 
 /** Adds a title: the first one, or another. */
 export function FirstTitlePage() {
+  return (
+    <main className="page">
+      <h1>Which title do you want to keep true?</h1>
+      <p className="lede">
+        A title is one product, across platforms. Name it, and say which builds are for testing and which
+        ship.
+      </p>
+      <TitleForm />
+      <h2>Or from trees that exist</h2>
+      <p>
+        <Link to="/titles/adopt">Draft a title from what your trees already carry.</Link>
+      </p>
+      <h2>Or from a document</h2>
+      <pre className="empty">syndexa roster import roster.yaml</pre>
+    </main>
+  );
+}
+
+const blank = { name: '', android: '', ios: '', test: 'debug', production: 'release' };
+
+function TitleForm() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [shortName, setShortName] = useState('');
-  const [draft, setDraft] = useState({
-    name: '',
-    android: '',
-    ios: '',
-    test: 'debug',
-    production: 'release',
-  });
+  const [draft, setDraft] = useState(blank);
   const add = useMutation<TitleRecord, CallError>({
     mutationFn: () => call('addTitle', { body: { id: shortName, title: meaningOf(draft) } }),
     onSuccess: async ({ id }) => {
@@ -29,47 +44,34 @@ export function FirstTitlePage() {
     },
   });
   return (
-    <main className="page">
-      <h1>Which title do you want to keep true?</h1>
-      <p className="lede">
-        A title is one product, across platforms. Name it, and say which builds are for testing and which
-        ship.
-      </p>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          add.mutate();
-        }}
-      >
-        <div className="fields">
-          <TextField
-            id="title-id"
-            label="Short name"
-            value={shortName}
-            onChange={setShortName}
-            faultsOf={['id']}
-            error={add.error}
-            placeholder="tidewick"
-            mono
-          />
-          <TitleFields
-            prefix="title"
-            draft={draft}
-            change={(part) => setDraft({ ...draft, ...part })}
-            error={add.error}
-          />
-        </div>
-        {add.error && <ProblemNote error={add.error} />}
-        <button type="submit" className="btn btn-primary mt-3" disabled={add.isPending}>
-          Add the title
-        </button>
-      </form>
-      <h2>Or from trees that exist</h2>
-      <p>
-        <Link to="/titles/adopt">Draft a title from what your trees already carry.</Link>
-      </p>
-      <h2>Or from a document</h2>
-      <pre className="empty">syndexa roster import roster.yaml</pre>
-    </main>
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        add.mutate();
+      }}
+    >
+      <div className="fields">
+        <TextField
+          id="title-id"
+          label="Short name"
+          value={shortName}
+          onChange={setShortName}
+          faultsOf={['id']}
+          error={add.error}
+          placeholder="tidewick"
+          mono
+        />
+        <TitleFields
+          prefix="title"
+          draft={draft}
+          change={(part) => setDraft({ ...draft, ...part })}
+          error={add.error}
+        />
+      </div>
+      {add.error && <ProblemNote error={add.error} />}
+      <button type="submit" className="btn btn-primary mt-3" disabled={add.isPending}>
+        Add the title
+      </button>
+    </form>
   );
 }

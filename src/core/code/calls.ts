@@ -4,6 +4,7 @@ import { placementNames } from '../placebook/model.js';
 import type { SurveyContext } from '../roster/survey-context.js';
 import type { CodePlace, Fact } from '../facts/model.js';
 import { placeAt } from '../facts/place.js';
+import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
 import { codePlace } from './facts.js';
 import { codeLanguages, languageOf } from './languages/index.js';
@@ -114,62 +115,95 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
   const document = tree.text(file.path);
   const language = languageOf(file.path);
   if (!document || !language || isPlacebook(tree, file.path)) return [];
-  const reading = readingOf(tree, file.path);
-  const facts: Fact[] = [];
-  const add = (
-    kind: Fact['kind'],
-    at: { start: number; end: number },
-    value: string,
-    more: Partial<Fact>,
-  ) => {
-    const conditions = more.code?.conditions ?? [];
-    const variants = file.variants.filter((variant) => file.compiled(variant, at.start, conditions) !== 'no');
-    if (variants.length === 0) return;
-    const place = placeAt(file.path, document, at);
-    const { platform, module } = file;
-    const chain = [{ what: 'code', value, place }];
-    facts.push({ kind, network: null, platform, module, variants, value, place, chain, ...more });
-  };
+  const source: Source = { tree, file, document, language, reading: readingOf(tree, file.path) };
   const mine = profiles.filter((profile) => profile[file.platform]);
-  const named = groupBy(
-    mine.flatMap((profile) => callsOf(profile, language.id)),
-    ({ call }) => lastPart(call),
+  const wanted = mine.flatMap((profile) => callsOf(profile, language.id));
+  return [
+    ...namedCalls(source, wanted),
+    ...mine.flatMap((profile) => callbacks(source, profile)),
+    ...placementUses(source, title),
+  ];
+}
+
+interface Source {
+  tree: Tree;
+  file: CodeFile;
+  document: TextDocument;
+  language: CodeLanguage;
+  reading: SourceReading;
+}
+
+/** A fact about a place in code; none where no variant compiles it. */
+function factAt(
+  { file, document }: Source,
+  kind: Fact['kind'],
+  at: { start: number; end: number },
+  value: string,
+  more: Partial<Fact>,
+): Fact[] {
+  const conditions = more.code?.conditions ?? [];
+  const variants = file.variants.filter((variant) => file.compiled(variant, at.start, conditions) !== 'no');
+  if (variants.length === 0) return [];
+  const { platform, module } = file;
+  const place = placeAt(file.path, document, at);
+  const chain = [{ what: 'code', value, place }];
+  return [{ kind, network: null, platform, module, variants, value, place, chain, ...more }];
+}
+
+function namedCalls(source: Source, wanted: readonly NamedCall[]): Fact[] {
+  const named = groupBy(wanted, ({ call }) => lastPart(call));
+  return source.reading.calls.flatMap((call) =>
+    (named.get(lastPart(call.name)) ?? [])
+      .filter(({ call: name }) => call.name === name || call.name.endsWith(`.${name}`))
+      .flatMap((one) => callFact(source, call, one)),
   );
-  for (const call of reading.calls) {
-    for (const { network, call: wanted, does, id } of named.get(lastPart(call.name)) ?? []) {
-      if (call.name !== wanted && !call.name.endsWith(`.${wanted}`)) continue;
-      const span = { start: call.start, end: Math.min(call.end, call.start + 200) };
-      const given = id === undefined ? undefined : argumentAt(call, id);
-      // What is given may differ by variant, so each variant is a fact; equal ones are put together later.
-      for (const variant of given ? file.variants : [null]) {
-        const argument = given && variant !== null ? idArgument(tree, file, variant, given) : undefined;
-        const waits = language.id === 'typescript' ? waitingFor(document.text, call, reading) : undefined;
-        const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
-        const before = facts.length;
-        const held = does.startsWith('view ') ? { standsIn: call.heldAt ?? 'its own component' } : {};
-        add('call', span, wanted, { network, name: does, code, ...held });
-        const made = facts[before];
-        if (!made || variant === null) continue;
-        if (made.variants.includes(variant)) made.variants = [variant];
-        else facts.length = before;
-      }
-    }
-  }
-  for (const profile of mine)
-    for (const { event, name } of callbacksOf(profile, language.id))
-      for (const method of reading.methods.filter((candidate) => candidate.name === name)) {
+}
+
+/** What is given as an ID may differ by variant, so each variant is a fact then; equal ones are put together later. */
+function callFact(source: Source, call: SourceCall, { network, call: value, does, id }: NamedCall): Fact[] {
+  const { tree, file, document, language, reading } = source;
+  const span = { start: call.start, end: Math.min(call.end, call.start + 200) };
+  const waits = language.id === 'typescript' ? waitingFor(document.text, call, reading) : undefined;
+  const held = does.startsWith('view ') ? { standsIn: call.heldAt ?? 'its own component' } : {};
+  const fact = (argument?: CodePlace['argument']) => {
+    const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
+    return factAt(source, 'call', span, value, { network, name: does, code, ...held });
+  };
+  const given = id === undefined ? undefined : argumentAt(call, id);
+  if (!given) return fact();
+  return file.variants.flatMap((variant) =>
+    fact(idArgument(tree, file, variant, given))
+      .filter(({ variants }) => variants.includes(variant))
+      .map((made) => ({ ...made, variants: [variant] })),
+  );
+}
+
+function callbacks(source: Source, profile: Profile): Fact[] {
+  return callbacksOf(profile, source.language.id).flatMap(({ event, name }) =>
+    source.reading.methods
+      .filter((candidate) => candidate.name === name)
+      .flatMap((method) => {
         const span = { start: method.start, end: Math.min(method.end, method.start + 200) };
         const code = codePlace(method.context, { empty: method.empty });
-        add('callback', span, name, { network: profile.id, name: event, code });
-      }
-  if (!document.text.includes('Placebook.')) return facts;
+        return factAt(source, 'callback', span, name, { network: profile.id, name: event, code });
+      }),
+  );
+}
+
+function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
+  const { tree, file, document, language } = source;
+  if (!document.text.includes('Placebook.')) return [];
   const { code } = tree.read(file.path, language.id === 'java' ? plainCode : nestingCode) ?? { code: '' };
-  for (const placement of Object.keys(title?.placements ?? {})) {
-    for (const name of placementNames(placement))
-      for (const at of places(code, name))
-        add('placement-use', { start: at, end: at + name.length }, name, { placement, name: placement });
-  }
-  return facts;
+  return Object.keys(title?.placements ?? {}).flatMap((placement) =>
+    placementNames(placement).flatMap((name) =>
+      places(code, name).flatMap((start) =>
+        factAt(source, 'placement-use', { start, end: start + name.length }, name, {
+          placement,
+          name: placement,
+        }),
+      ),
+    ),
+  );
 }
 
 /** The last part of a dotted name. */

@@ -21,63 +21,65 @@ const AdCall = z.lazy(() =>
   }),
 );
 
+const StartCall = z.lazy(() =>
+  z.strictObject({
+    call: Name,
+    id: Position.optional().meta({
+      description: 'The argument that takes the app ID: counted from 0, or its label.',
+    }),
+    credential: z
+      .record(z.string(), Position)
+      .optional()
+      .meta({ description: 'The arguments that take credentials.' }),
+    completed: Name.optional().meta({
+      description: 'The callback that says that starting is done; nothing may be loaded before it.',
+    }),
+    in: z
+      .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
+      .meta({ description: 'Where the network wants it to be called.' }),
+    example: z
+      .string()
+      .min(3)
+      .max(600)
+      .meta({ description: 'As it stands in code; APP_ID is where the app ID goes.' }),
+    why: Why,
+  }),
+);
+
+const FormatCalls = z.lazy(() =>
+  z.strictObject({
+    load: AdCall,
+    show: AdCall.optional(),
+    view: AdCall.optional().meta({
+      description: 'The widget, component or view that shows it; given a unit ID, it loads by itself.',
+    }),
+    ready: Name.optional().meta({
+      description: 'The property or call that says whether an ad is loaded.',
+    }),
+    release: AdCall.optional(),
+    callbacks: z
+      .strictObject({
+        loaded: Name.optional(),
+        failed: Name.optional(),
+        shown: Name.optional(),
+        closed: Name.optional(),
+        rewarded: Name.optional(),
+      })
+      .default({}),
+    example: z
+      .string()
+      .min(3)
+      .max(900)
+      .meta({ description: 'As it stands in code; UNIT_ID is where the unit ID goes.' }),
+  }),
+);
+
 export const LanguageCalls = z.lazy(() =>
   z
     .strictObject({
       imports: z.array(z.string().min(1).max(160)).default([]),
-      start: z.strictObject({
-        call: Name,
-        id: Position.optional().meta({
-          description: 'The argument that takes the app ID: counted from 0, or its label.',
-        }),
-        credential: z
-          .record(z.string(), Position)
-          .optional()
-          .meta({ description: 'The arguments that take credentials.' }),
-        completed: Name.optional().meta({
-          description: 'The callback that says that starting is done; nothing may be loaded before it.',
-        }),
-        in: z
-          .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
-          .meta({ description: 'Where the network wants it to be called.' }),
-        example: z
-          .string()
-          .min(3)
-          .max(600)
-          .meta({ description: 'As it stands in code; APP_ID is where the app ID goes.' }),
-        why: Why,
-      }),
-      formats: z
-        .partialRecord(
-          Format,
-          z.strictObject({
-            load: AdCall,
-            show: AdCall.optional(),
-            view: AdCall.optional().meta({
-              description:
-                'The widget, component or view that shows it; given a unit ID, it loads by itself.',
-            }),
-            ready: Name.optional().meta({
-              description: 'The property or call that says whether an ad is loaded.',
-            }),
-            release: AdCall.optional(),
-            callbacks: z
-              .strictObject({
-                loaded: Name.optional(),
-                failed: Name.optional(),
-                shown: Name.optional(),
-                closed: Name.optional(),
-                rewarded: Name.optional(),
-              })
-              .default({}),
-            example: z
-              .string()
-              .min(3)
-              .max(900)
-              .meta({ description: 'As it stands in code; UNIT_ID is where the unit ID goes.' }),
-          }),
-        )
-        .default({}),
+      start: StartCall,
+      formats: z.partialRecord(Format, FormatCalls).default({}),
       listeners: z
         .strictObject({
           add: Name.meta({ description: 'The call that hands over a listener.' }),

@@ -4,7 +4,6 @@ import { both } from '../syntax/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../code/preprocessor.js';
 import { codeFacts } from '../code/facts.js';
-import type { Condition } from '../code/source-reading.js';
 import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
 import { mergeVariants } from '../facts/merge.js';
 import type { Platform } from '../words/words.js';
@@ -21,25 +20,22 @@ export type TermsFor = (edition: SurveyEdition, variant: Variant) => ConditionTe
 /** Constants that stand for others are followed so far. */
 const maxDepth = 6;
 
+/** How shared source files are compiled. */
+interface SharedCode {
+  editions: readonly SurveyEdition[];
+  terms: TermsFor;
+  context: SurveyContext;
+  /** Whether the code of a platform takes a file in, by its name. */
+  isBuiltFor?: (path: string, platform: Platform) => boolean;
+  /** What a variant defines for `#if`, in languages with a preprocessor. */
+  defined?: (edition: SurveyEdition, variant: Variant) => IsDefined;
+}
+
 /** IDs, calls and callbacks in source files that both platforms compile, weighed for each edition and variant. */
 export function sharedCodeFacts(
   tree: Tree,
   paths: readonly string[],
-  {
-    editions,
-    terms,
-    context,
-    isBuiltFor = () => true,
-    defined,
-  }: {
-    editions: readonly SurveyEdition[];
-    terms: TermsFor;
-    context: SurveyContext;
-    /** Whether the code of a platform takes a file in, by its name. */
-    isBuiltFor?: (path: string, platform: Platform) => boolean;
-    /** What a variant defines for `#if`, in languages with a preprocessor. */
-    defined?: (edition: SurveyEdition, variant: Variant) => IsDefined;
-  },
+  { editions, terms, context, isBuiltFor = () => true, defined }: SharedCode,
 ): Pick<StackSurvey, 'facts' | 'unresolved'> {
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
@@ -55,7 +51,6 @@ export function sharedCodeFacts(
   const common = defined ? undefined : sharedConstants(tree, paths);
   for (const { edition, names } of parts) {
     const { platform, module } = edition;
-    const variants = new Map(edition.variants.map((variant) => [variant.name, variant]));
     const mine = paths.filter((each) => isBuiltFor(each, platform));
     const stretches = new Map(
       names ? mine.map((path) => [path, compiledAt(tree.text(path)?.text ?? '', names)]) : [],
@@ -63,26 +58,10 @@ export function sharedCodeFacts(
     const isLeft = (path: string, offset: number): Compiled => stretches.get(path)?.(offset) ?? 'yes';
     const constants =
       common ?? sharedConstants(tree, mine, (path, { start }) => isLeft(path, start) !== 'no');
+    const variants = edition.variants.map(({ name }) => name);
     for (const path of mine) {
-      const flags = new Map<string, string | undefined>();
-      const flag = (name: string): string | undefined => {
-        if (!flags.has(name)) flags.set(name, fixedValue(tree, path, name));
-        return flags.get(name);
-      };
-      const weighed = new Map<string, Compiled>();
-      const compiled = (name: string, offset: number, conditions: readonly Condition[]): Compiled => {
-        const variant = variants.get(name);
-        if (!variant) return 'unknown';
-        const left = isLeft(path, offset);
-        if (left !== 'yes') return left;
-        return conditions.reduce<Compiled>((state, { text, holds }) => {
-          const key = `${name} ${text}`;
-          const known = weighed.get(key) ?? reachedUnder(text, followed(terms(edition, variant), flag));
-          weighed.set(key, known);
-          return both(state, holds ? known : missed(text, known, followed(terms(edition, variant), flag)));
-        }, 'yes');
-      };
-      const file: CodeFile = { path, platform, module, variants: [...variants.keys()], compiled, constants };
+      const compiled = compiledUnder(tree, path, { edition, terms, isLeft });
+      const file: CodeFile = { path, platform, module, variants, compiled, constants };
       const found = codeFacts(tree, file, context);
       const withFlags = found.facts.filter(({ standsIn }) => standsIn === 'code');
       facts.push(...found.facts, ...callFacts(tree, file, context), ...flagFacts(tree, path, withFlags));
@@ -93,6 +72,37 @@ export function sharedCodeFacts(
   return {
     facts: mergeVariants(withPlacements(facts, context.title)),
     unresolved: mergeVariants(unresolved),
+  };
+}
+
+/** Whether a variant compiles a place of a file. What a condition comes to is worked out once for each variant. */
+function compiledUnder(
+  tree: Tree,
+  path: string,
+  {
+    edition,
+    terms,
+    isLeft,
+  }: { edition: SurveyEdition; terms: TermsFor; isLeft: (path: string, offset: number) => Compiled },
+): CodeFile['compiled'] {
+  const variants = new Map(edition.variants.map((variant) => [variant.name, variant]));
+  const flags = new Map<string, string | undefined>();
+  const flag = (name: string): string | undefined => {
+    if (!flags.has(name)) flags.set(name, fixedValue(tree, path, name));
+    return flags.get(name);
+  };
+  const weighed = new Map<string, Compiled>();
+  return (name, offset, conditions) => {
+    const variant = variants.get(name);
+    if (!variant) return 'unknown';
+    const left = isLeft(path, offset);
+    if (left !== 'yes') return left;
+    return conditions.reduce<Compiled>((state, { text, holds }) => {
+      const key = `${name} ${text}`;
+      const known = weighed.get(key) ?? reachedUnder(text, followed(terms(edition, variant), flag));
+      weighed.set(key, known);
+      return both(state, holds ? known : missed(text, known, followed(terms(edition, variant), flag)));
+    }, 'yes');
   };
 }
 

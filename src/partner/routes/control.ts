@@ -1,5 +1,5 @@
 import { timingSafeEqual } from 'node:crypto';
-import type { Router } from 'express';
+import type { RequestHandler, Router } from 'express';
 import * as z from 'zod';
 import { Format, Platform } from '../../core/words/words.js';
 import { UnitSettings, UnitStatus } from '../../core/inventory/model.js';
@@ -67,17 +67,20 @@ const SiteRequest = z.strictObject({
   address: z.url({ protocol: /^http$/, hostname: /^(127\.0\.0\.1|localhost)$/ }),
 });
 
-/** What a person would do on the network's pages, and what tests set: behind the token of this run. */
-export function controlRoutes(router: Router, context: PartnerContext, token: string): void {
-  const { books, clock, faults } = context;
-  router.use('/control', function controlToken(request, _response, next) {
+/** Lets only those through who know the token of this run. */
+function behind(token: string): RequestHandler {
+  return function controlToken(request, _response, next) {
     const given = Buffer.from(String(request.headers['control-token'] ?? ''));
     const wanted = Buffer.from(token);
     if (given.length !== wanted.length || !timingSafeEqual(given, wanted))
       throw new Refusal('key-unknown', 'This is for whoever started the partner.');
     next();
-  });
-  const on = <Body extends z.ZodType>(path: string, body: Body, work: (value: z.output<Body>) => unknown) =>
+  };
+}
+
+/** Registers controls: a body that is checked, and work whose result is the answer. */
+function controls(router: Router) {
+  return <Body extends z.ZodType>(path: string, body: Body, work: (value: z.output<Body>) => unknown) =>
     router.post(`/control/${path}`, function control(request, response) {
       const parsed = body.safeParse(request.body ?? {});
       if (!parsed.success) {
@@ -88,6 +91,13 @@ export function controlRoutes(router: Router, context: PartnerContext, token: st
       }
       response.json(work(parsed.data) ?? {});
     });
+}
+
+/** What a person would do on the network's pages, and what tests set: behind the token of this run. */
+export function controlRoutes(router: Router, context: PartnerContext, token: string): void {
+  const { books, clock, faults } = context;
+  router.use('/control', behind(token));
+  const on = controls(router);
   const keyed = (network: string, key: string) => {
     const profile = networkOf(context, network);
     const account = books.accountByKey(profile.id, key);

@@ -4,7 +4,7 @@ import { rateLimit } from 'express-rate-limit';
 import { decodeApp, decodeUnit, encodeApp, encodeUnit } from '../../core/inventory/dialect.js';
 import type { Profile } from '../../core/network/model.js';
 import { makeMatching } from '../../core/network/make-id.js';
-import { networkOf, type PartnerContext } from '../context.js';
+import type { PartnerContext } from '../context.js';
 import { Refusal } from '../errors.js';
 import type { FaultKind } from '../faults.js';
 import { unitOf, type Account } from '../store/rows.js';
@@ -22,7 +22,6 @@ type Row = Record<string, unknown>;
 
 /** The inventory of each network, in the words of its profile: lists in pages, and what can be created. */
 export function inventoryRoutes(router: Router, context: PartnerContext, rate: RateRule): void {
-  const { books, faults } = context;
   const limiter = rateLimit({
     windowMs: rate.seconds * 1000,
     limit: rate.limit,
@@ -34,99 +33,122 @@ export function inventoryRoutes(router: Router, context: PartnerContext, rate: R
       response.status(429).json({ error: { code: 'too-many', message: 'Too many calls; wait.' } });
     },
   });
-  const keyed = (request: Request): { profile: Profile; account: Account } => {
-    const profile = networkOf(context, String(request.params.network));
-    const key = headerOf(context, request);
-    if (!key)
-      throw new Refusal('key-missing', 'The key is missing.', { header: profile.inventory?.http?.header });
-    const account = books.accountByKey(profile.id, key);
-    if (!account) throw new Refusal('key-unknown', 'Nobody has this key.');
-    return { profile, account };
-  };
-
   router.get('/:network/*path', limiter, async function list(request, response, next) {
     const profile = context.profiles.get(String(request.params.network));
-    const path = pathOf(request);
-    const what = profile && listed(profile, path);
+    const what = profile && listed(profile, pathOf(request));
     if (!profile || !what) return next();
-    const { account } = keyed(request);
-    const { page, units, apps } = httpOf(profile);
-    const fault = faults.next(profile.id, 'GET');
+    const account = accountOf(context, profile, request);
+    const fault = context.faults.next(profile.id, 'GET');
     if (fault === 'timeout') return hang(request);
-    const size = Math.min(Math.max(Number(valueAt(request.query, page.size)) || page.limit, 1), page.limit);
-    const from = cursorIn(valueAt(request.query, page.cursor));
-    // A list that changes while it is read: what came before this page is one longer, or one shorter.
-    const shift = fault === 'shift' ? (from % 2 === 0 ? 1 : -1) : 0;
-    const start = from === 0 ? 0 : Math.max(0, from + shift);
-    const rows: Row[] =
-      what === 'apps' && apps
-        ? books
-            .appsOf(profile.id, account.id, start, size)
-            .map((row) => encodeApp(profile, apps.fields, appOf(books, row)))
-        : books
-            .unitsOf(profile.id, account.id, start, size)
-            .map((row) => encodeUnit(profile, units.fields, unitOf(row)));
-    const total = books.countOf(what, profile.id, account.id);
-    const after = start + rows.length;
-    const items = what === 'apps' && apps ? apps.items : units.items;
-    const body: Row = {
-      [items]: fault === 'odd-ids' ? rows.map((row) => oddId(row, units.fields.id)) : rows,
-      ...(after < total ? { [page.next]: cursorFor(fault === 'loop' ? from : after) } : {}),
-      ...(page.total === undefined ? {} : { [page.total]: total }),
-    };
-    await answer(response, fault, body);
+    await answer(response, fault, pageOf(context, { profile, account, what, request, fault }));
   });
-
   router.post('/:network/*path', limiter, async function create(request, response, next) {
     const profile = context.profiles.get(String(request.params.network));
     const what = profile && listed(profile, pathOf(request));
     if (!profile || !what) return next();
-    const { account } = keyed(request);
-    const http = httpOf(profile);
-    if (!http.create) throw new Refusal('not-found', `${profile.name} lets nothing be created from outside.`);
-    const fault = faults.next(profile.id, 'POST');
+    const account = accountOf(context, profile, request);
+    if (!httpOf(profile).create)
+      throw new Refusal('not-found', `${profile.name} lets nothing be created from outside.`);
+    const fault = context.faults.next(profile.id, 'POST');
     if (fault === 'error') return answer(response, fault, {});
-    const key = request.headers['idempotency-key'];
-    const asked = JSON.stringify([what, request.body]);
-    const made = books.together(() => {
-      const before = typeof key === 'string' ? books.answered(account.id, key, asked) : undefined;
-      if (before) return before;
-      const body =
-        what === 'apps'
-          ? addApp(context, profile, account, request)
-          : addUnit(context, profile, account, request);
-      if (typeof key === 'string') books.keepAnswer(account.id, key, asked, 201, body);
-      return { status: 201, body };
-    });
+    const made = createOnce(context, { profile, account, what, request });
     // What a cut or an endless wait hides was done all the same: that is what idempotency keys are for.
     if (fault === 'timeout') return hang(request);
     response.status(made.status);
     await answer(response, fault, made.body as Row);
   });
-
   router.patch('/:network/*path', limiter, function change(request, response, next) {
     const profile = context.profiles.get(String(request.params.network));
     const path = pathOf(request);
     const cut = path.lastIndexOf('/');
-    const what = profile && listed(profile, path.slice(0, cut));
-    if (!profile || what !== 'units') return next();
-    const { account } = keyed(request);
-    const { fields } = httpOf(profile).units;
+    if (!profile || listed(profile, path.slice(0, cut)) !== 'units') return next();
+    const account = accountOf(context, profile, request);
     const id = decodeURIComponent(path.slice(cut + 1));
-    const row = books.unit(profile.id, id);
-    if (row?.account !== account.id) throw new Refusal('not-found', `This account has no ${id}.`);
-    const current = encodeUnit(profile, fields, unitOf(row));
-    const { value, message } = decodeUnit(profile, fields, {
-      ...current,
-      ...(request.body as Row),
-      [fields.id]: id,
-    });
-    if (!value) throw new Refusal('unreadable', `It cannot be read: ${message}.`);
-    if (value.format) checkSettings(profile, value.format, value.settings);
-    const { name, status, settings } = value;
-    const changed = books.changeUnit(profile.id, id, { name, settings, ...(status ? { status } : {}) });
-    response.json(encodeUnit(profile, fields, unitOf(changed)));
+    response.json(changeUnit(context, { profile, account, request }, id));
   });
+}
+
+/** A request for a network's inventory, and whose it is. */
+interface Asked {
+  profile: Profile;
+  account: Account;
+  request: Request;
+}
+
+function accountOf(context: PartnerContext, profile: Profile, request: Request): Account {
+  const key = headerOf(context, request);
+  if (!key)
+    throw new Refusal('key-missing', 'The key is missing.', { header: profile.inventory?.http?.header });
+  const account = context.books.accountByKey(profile.id, key);
+  if (!account) throw new Refusal('key-unknown', 'Nobody has this key.');
+  return account;
+}
+
+/** One page of a list of apps or units. */
+function pageOf(
+  { books }: PartnerContext,
+  {
+    profile,
+    account,
+    what,
+    request,
+    fault,
+  }: Asked & { what: 'apps' | 'units'; fault: FaultKind | undefined },
+): Row {
+  const { page, units, apps } = httpOf(profile);
+  const size = Math.min(Math.max(Number(valueAt(request.query, page.size)) || page.limit, 1), page.limit);
+  const from = cursorIn(valueAt(request.query, page.cursor));
+  // A list that changes while it is read: what came before this page is one longer, or one shorter.
+  const shift = fault === 'shift' ? (from % 2 === 0 ? 1 : -1) : 0;
+  const start = from === 0 ? 0 : Math.max(0, from + shift);
+  const rows: Row[] =
+    what === 'apps' && apps
+      ? books
+          .appsOf(profile.id, account.id, start, size)
+          .map((row) => encodeApp(profile, apps.fields, appOf(books, row)))
+      : books
+          .unitsOf(profile.id, account.id, start, size)
+          .map((row) => encodeUnit(profile, units.fields, unitOf(row)));
+  const total = books.countOf(what, profile.id, account.id);
+  const after = start + rows.length;
+  const items = what === 'apps' && apps ? apps.items : units.items;
+  return {
+    [items]: fault === 'odd-ids' ? rows.map((row) => oddId(row, units.fields.id)) : rows,
+    ...(after < total ? { [page.next]: cursorFor(fault === 'loop' ? from : after) } : {}),
+    ...(page.total === undefined ? {} : { [page.total]: total }),
+  };
+}
+
+/** Creates an app or a unit. The same request under the same idempotency key gets the answer that it got before. */
+function createOnce(
+  context: PartnerContext,
+  { profile, account, what, request }: Asked & { what: 'apps' | 'units' },
+): { status: number; body: unknown } {
+  const { books } = context;
+  const key = request.headers['idempotency-key'];
+  const asked = JSON.stringify([what, request.body]);
+  return books.together(() => {
+    const before = typeof key === 'string' ? books.answered(account.id, key, asked) : undefined;
+    if (before) return before;
+    const add = what === 'apps' ? addApp : addUnit;
+    const body = add(context, profile, account, request);
+    if (typeof key === 'string') books.keepAnswer(account.id, key, asked, 201, body);
+    return { status: 201, body };
+  });
+}
+
+function changeUnit({ books }: PartnerContext, { profile, account, request }: Asked, id: string): Row {
+  const { fields } = httpOf(profile).units;
+  const row = books.unit(profile.id, id);
+  if (row?.account !== account.id) throw new Refusal('not-found', `This account has no ${id}.`);
+  const current = encodeUnit(profile, fields, unitOf(row));
+  const changes = { ...current, ...(request.body as Row), [fields.id]: id };
+  const { value, message } = decodeUnit(profile, fields, changes);
+  if (!value) throw new Refusal('unreadable', `It cannot be read: ${message}.`);
+  if (value.format) checkSettings(profile, value.format, value.settings);
+  const { name, status, settings } = value;
+  const changed = books.changeUnit(profile.id, id, { name, settings, ...(status ? { status } : {}) });
+  return encodeUnit(profile, fields, unitOf(changed));
 }
 
 function httpOf(profile: Profile) {

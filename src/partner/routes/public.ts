@@ -1,5 +1,6 @@
 import type { Router } from 'express';
 import { platforms, type Format, type Platform } from '../../core/words/words.js';
+import type { Profile } from '../../core/network/model.js';
 import { samplesOf } from '../../core/network/samples.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { crawl } from '../crawler.js';
@@ -28,53 +29,14 @@ export function publicRoutes(router: Router, context: PartnerContext): void {
     response.json({ apps: await crawl(context, profile) });
   });
 
-  /** Asks for an ad: what a device would ask, and the network's own words when nothing is served. */
   router.get('/:network/ad', (request, response) => {
     const profile = networkOf(context, request.params.network);
     const id = typeof request.query.unit === 'string' ? request.query.unit : '';
-    const sample = profile.ids.unit && samplesOf(profile.ids.unit).find((one) => one.id === id);
-    if (sample) {
-      response.json({ unit: id, test: true, format: sample.format ?? null });
-      return;
-    }
-    const unit = books.unit(profile.id, id);
-    if (!unit || unit.status === 'removed') throw new Refusal('not-found', `There is no unit ${id}.`);
-    if (unit.status === 'paused') throw new Refusal('unit-paused', `${id} is paused.`);
-    const app = unit.app === null ? undefined : books.app(profile.id, unit.app);
-    if (app && !app.terms)
-      throw new Refusal('terms-open', `The terms were not accepted for ${app.name}.`, { app: app.id });
-    const left = Math.ceil((Date.parse(unit.servesFrom) - clock.now().getTime()) / 1000);
-    if (left > 0)
-      throw new Refusal('unit-too-new', `${id} is new and serves nothing yet.`, {
-        serves_from: unit.servesFrom,
-        seconds_left: left,
-      });
-    response.json({ unit: id, test: false, format: unit.format as Format });
+    response.json(adFor(context, profile, id));
   });
 
-  /** The network's own page, where a person accepts the terms of an app. */
   router.get('/:network', (request, response) => {
-    const profile = networkOf(context, request.params.network);
-    const rows = books
-      .accountsOf(profile.id)
-      .flatMap((account) => books.appsOf(profile.id, account.id, 0, 1000))
-      .map(
-        ({ id, name, platform, identifier, terms }) =>
-          `<tr><td>${plain(name)}<td>${platform}<td>${plain(identifier)}<td>${
-            terms
-              ? 'accepted'
-              : `<form method="post" action="/${profile.id}/terms/${encodeURIComponent(id)}"><button>Accept the terms</button></form>`
-          }`,
-      );
-    const table =
-      rows.length > 0
-        ? `<table><tr><th>App<th>Platform<th>Identifier<th>Terms${rows.join('')}</table>`
-        : '<p>No apps yet.</p>';
-    response
-      .type('html')
-      .send(
-        `<!doctype html><meta charset="utf-8"><title>${plain(profile.name)}</title><h1>${plain(profile.name)}</h1><p>Simulated. ${plain(profile.terms ?? '')}</p>${table}`,
-      );
+    response.type('html').send(networkPage(context, networkOf(context, request.params.network)));
   });
   router.post('/:network/terms/:app', (request, response) => {
     const profile = networkOf(context, request.params.network);
@@ -86,6 +48,46 @@ export function publicRoutes(router: Router, context: PartnerContext): void {
     books.acceptTerms(profile.id, app.id);
     response.redirect(303, `/${profile.id}`);
   });
+}
+
+/** What a device is answered that asks a unit for an ad: the network's own words when nothing is served. */
+function adFor({ books, clock }: PartnerContext, profile: Profile, id: string) {
+  const sample = profile.ids.unit && samplesOf(profile.ids.unit).find((one) => one.id === id);
+  if (sample) return { unit: id, test: true, format: sample.format ?? null };
+  const unit = books.unit(profile.id, id);
+  if (!unit || unit.status === 'removed') throw new Refusal('not-found', `There is no unit ${id}.`);
+  if (unit.status === 'paused') throw new Refusal('unit-paused', `${id} is paused.`);
+  const app = unit.app === null ? undefined : books.app(profile.id, unit.app);
+  if (app && !app.terms)
+    throw new Refusal('terms-open', `The terms were not accepted for ${app.name}.`, { app: app.id });
+  const left = Math.ceil((Date.parse(unit.servesFrom) - clock.now().getTime()) / 1000);
+  if (left > 0)
+    throw new Refusal('unit-too-new', `${id} is new and serves nothing yet.`, {
+      serves_from: unit.servesFrom,
+      seconds_left: left,
+    });
+  return { unit: id, test: false, format: unit.format as Format };
+}
+
+/** The network's own page, where a person accepts the terms of an app. */
+function networkPage({ books }: PartnerContext, profile: Profile): string {
+  const rows = books
+    .accountsOf(profile.id)
+    .flatMap((account) => books.appsOf(profile.id, account.id, 0, 1000))
+    .map(
+      ({ id, name, platform, identifier, terms }) =>
+        `<tr><td>${plain(name)}<td>${platform}<td>${plain(identifier)}<td>${
+          terms
+            ? 'accepted'
+            : `<form method="post" action="/${profile.id}/terms/${encodeURIComponent(id)}"><button>Accept the terms</button></form>`
+        }`,
+    );
+  const table =
+    rows.length > 0
+      ? `<table><tr><th>App<th>Platform<th>Identifier<th>Terms${rows.join('')}</table>`
+      : '<p>No apps yet.</p>';
+  const name = plain(profile.name);
+  return `<!doctype html><meta charset="utf-8"><title>${name}</title><h1>${name}</h1><p>Simulated. ${plain(profile.terms ?? '')}</p>${table}`;
 }
 
 function isPlatform(text: string): text is Platform {

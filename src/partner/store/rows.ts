@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Format } from '../../core/words/words.js';
 import type { InventoryUnit, UnitSettings } from '../../core/inventory/model.js';
-import { accounts, apps, units } from './schema.js';
+import type { accounts, apps, units } from './schema.js';
 
 export type Account = typeof accounts.$inferSelect;
 

@@ -80,44 +80,59 @@ function VariantTable({ name, stage, why, survey, platform, module, snapshot }: 
           </thead>
           <tbody>
             {facts.map((fact) => (
-              <tr key={JSON.stringify([fact.kind, fact.value, fact.place, fact.name])}>
-                <td>
-                  {kindNames[fact.kind]}
-                  <div className="soft">{fact.placement ?? fact.network}</div>
-                </td>
-                <td>
-                  <code>{fact.value}</code>
-                  {fact.standsIn && (
-                    <div className="soft">
-                      {/^(not in|no) /.test(fact.standsIn) ? fact.standsIn : `in ${fact.standsIn}`}
-                    </div>
-                  )}
-                </td>
-                <td>
-                  <Chain chain={fact.chain} />
-                  <LinesOnDemand snapshot={snapshot} place={fact.place} />
-                </td>
-              </tr>
+              <FactRow
+                key={JSON.stringify([fact.kind, fact.value, fact.place, fact.name])}
+                fact={fact}
+                snapshot={snapshot}
+              />
             ))}
             {mine(survey.unresolved).map((item) => (
-              <tr key={JSON.stringify([item.what, item.place])} className="cell-open">
-                <td>
-                  <span className="state state-open">
-                    <span className="shape">?</span>cannot tell
-                  </span>
-                </td>
-                <td>
-                  {item.what}: {item.reason}
-                </td>
-                <td>
-                  <Chain chain={item.chain} />
-                </td>
-              </tr>
+              <UnresolvedRow key={JSON.stringify([item.what, item.place])} item={item} />
             ))}
           </tbody>
         </table>
       </div>
     </>
+  );
+}
+
+function FactRow({ fact, snapshot }: { fact: Fact; snapshot: string }) {
+  const { kind, value, placement, network, standsIn, chain, place } = fact;
+  return (
+    <tr>
+      <td>
+        {kindNames[kind]}
+        <div className="soft">{placement ?? network}</div>
+      </td>
+      <td>
+        <code>{value}</code>
+        {standsIn && (
+          <div className="soft">{/^(not in|no) /.test(standsIn) ? standsIn : `in ${standsIn}`}</div>
+        )}
+      </td>
+      <td>
+        <Chain chain={chain} />
+        <LinesOnDemand snapshot={snapshot} place={place} />
+      </td>
+    </tr>
+  );
+}
+
+function UnresolvedRow({ item: { what, reason, chain } }: { item: Survey['unresolved'][number] }) {
+  return (
+    <tr className="cell-open">
+      <td>
+        <span className="state state-open">
+          <span className="shape">?</span>cannot tell
+        </span>
+      </td>
+      <td>
+        {what}: {reason}
+      </td>
+      <td>
+        <Chain chain={chain} />
+      </td>
+    </tr>
   );
 }
 

@@ -11,61 +11,17 @@ import { useSave } from './use-save.js';
 /** Every ID as a field of its own: typed, saved with Enter, refused with the reason. */
 export function Ids({ record }: { record: TitleRecord }) {
   const { title } = record;
-  const networks = useNetworks();
-  const editions = platformKeys.filter((platform) => title.editions[platform]);
-  const enrolled = (networks.data ?? []).filter(
-    ({ id }) =>
+  const known = (useNetworks().data ?? []).map(({ id }) => id);
+  const enrolled = known.filter(
+    (id) =>
       valueAt(title.networks, id) ?? Object.values(title.placements).some(({ units }) => valueAt(units, id)),
   );
   const [more, setMore] = useState('');
-  const others = (networks.data ?? [])
-    .map(({ id }) => id)
-    .filter((id) => !enrolled.some((network) => network.id === id));
-  const shown = [...enrolled.map(({ id }) => id), ...(more ? [more] : [])];
+  const others = known.filter((id) => !enrolled.includes(id));
   return (
     <>
-      {shown.map((network) => (
-        <div key={network} className="ledger-scroll" style={{ maxHeight: 'none' }}>
-          <table className="ledger even">
-            <thead>
-              <tr>
-                <th>{network}</th>
-                {editions.flatMap((platform) =>
-                  stageNames.map((stage) => (
-                    <th
-                      key={`${platform} ${stage}`}
-                      className={stage === 'test' ? 'platform-start' : undefined}
-                    >
-                      {platformNames[platform]} {stage}
-                    </th>
-                  )),
-                )}
-              </tr>
-            </thead>
-            <tbody>
-              {[
-                null,
-                ...Object.keys(title.placements).filter((name) =>
-                  valueAt(valueAt(title.placements, name)?.units, network),
-                ),
-              ].map((placement) => (
-                <tr key={placement ?? ''}>
-                  <th scope="row">{placement ?? <span className="soft">app</span>}</th>
-                  {editions.flatMap((platform) =>
-                    stageNames.map((stage) => (
-                      <td
-                        key={`${platform} ${stage}`}
-                        className={stage === 'test' ? 'platform-start' : undefined}
-                      >
-                        <IdField record={record} slot={{ network, platform, stage, placement }} />
-                      </td>
-                    )),
-                  )}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+      {[...enrolled, ...(more ? [more] : [])].map((network) => (
+        <NetworkIds key={network} record={record} network={network} />
       ))}
       {others.length > 0 && (
         <div className="fields">
@@ -79,6 +35,44 @@ export function Ids({ record }: { record: TitleRecord }) {
         </div>
       )}
     </>
+  );
+}
+
+/** The IDs of one network: a row for the app and one for each placement, a column for each platform and stage. */
+function NetworkIds({ record, network }: { record: TitleRecord; network: string }) {
+  const { editions, placements } = record.title;
+  const columns = platformKeys
+    .filter((platform) => editions[platform])
+    .flatMap((platform) => stageNames.map((stage) => ({ platform, stage })));
+  const rows = Object.keys(placements).filter((name) => valueAt(valueAt(placements, name)?.units, network));
+  const start = (stage: string) => (stage === 'test' ? 'platform-start' : undefined);
+  return (
+    <div className="ledger-scroll" style={{ maxHeight: 'none' }}>
+      <table className="ledger even">
+        <thead>
+          <tr>
+            <th>{network}</th>
+            {columns.map(({ platform, stage }) => (
+              <th key={`${platform} ${stage}`} className={start(stage)}>
+                {platformNames[platform]} {stage}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {[null, ...rows].map((placement) => (
+            <tr key={placement ?? ''}>
+              <th scope="row">{placement ?? <span className="soft">app</span>}</th>
+              {columns.map((column) => (
+                <td key={`${column.platform} ${column.stage}`} className={start(column.stage)}>
+                  <IdField record={record} slot={{ network, placement, ...column }} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -10,29 +10,35 @@ import { ProblemNote } from '../../components/states.js';
 import { useNetworks } from '../../queries.js';
 import { useSave } from './use-save.js';
 
+interface PlacementWrite {
+  name: string;
+  placement: Placement;
+  /** The version that was seen; null for a new placement. */
+  version: number | null;
+}
+
+function usePutPlacement(record: TitleRecord) {
+  return useSave<PlacementWrite>(record, ({ name, placement, version }) =>
+    call('putPlacement', {
+      params: { title: record.id, placement: name },
+      body: placement,
+      headers: version === null ? { 'If-None-Match': '*' } : { 'If-Match': etag(version) },
+    }),
+  );
+}
+
+const columns = ['Placement', 'Format', 'Where', 'Refresh', 'Networks', 'Other settings', ''];
+
 /** The placements of a title, and a form for a new one. */
 export function Placements({ record }: { record: TitleRecord }) {
   const { id, title, placementVersions } = record;
-  const networks = useNetworks();
-  const [draft, setDraft] = useState({ name: '', format: 'banner', where: '', network: '' });
-  const set = (field: keyof typeof draft) => (value: string) => setDraft({ ...draft, [field]: value });
-  const put = useSave<{ name: string; placement: Placement; version: number | null }>(
-    record,
-    ({ name, placement, version }) =>
-      call('putPlacement', {
-        params: { title: id, placement: name },
-        body: placement,
-        headers: version === null ? { 'If-None-Match': '*' } : { 'If-Match': etag(version) },
-      }),
-  );
+  const put = usePutPlacement(record);
   const remove = useSave<string>(record, (name) =>
     call('removePlacement', {
       params: { title: id, placement: name },
       headers: { 'If-Match': etag(valueAt(placementVersions, name) ?? 0) },
     }),
   );
-  const known = networks.data?.map((network) => network.id) ?? [];
-  const network = draft.network || known[0] || '';
   const change = (name: string, part: Partial<Placement>) => {
     const before = valueAt(title.placements, name);
     if (before)
@@ -45,13 +51,9 @@ export function Placements({ record }: { record: TitleRecord }) {
         <table className="ledger">
           <thead>
             <tr>
-              <th>Placement</th>
-              <th>Format</th>
-              <th>Where</th>
-              <th>Refresh</th>
-              <th>Networks</th>
-              <th>Other settings</th>
-              <th />
+              {columns.map((column) => (
+                <th key={column}>{column}</th>
+              ))}
             </tr>
           </thead>
           <tbody>
@@ -68,66 +70,81 @@ export function Placements({ record }: { record: TitleRecord }) {
         </table>
       </div>
       {error && <ProblemNote error={error} />}
-      <form
-        aria-label="New placement"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const placement: Placement = {
-            format: draft.format as Format,
-            ...(draft.where ? { where: draft.where } : {}),
-            settings: {},
-            units: network ? { [network]: {} } : {},
-          };
-          put.mutate(
-            { name: draft.name, placement, version: null },
-            { onSuccess: () => setDraft({ ...draft, name: '', where: '' }) },
-          );
-        }}
-      >
-        <div className="fields">
-          <TextField
-            id="placement-name"
-            label="New placement"
-            value={draft.name}
-            onChange={set('name')}
-            error={put.error}
-            faultsOf={['placement']}
-            placeholder="tide-list-footer"
-            mono
-          />
-          <Choice
-            id="placement-format"
-            label="Format"
-            value={draft.format}
-            choices={formatNames}
-            onChange={set('format')}
-          />
-          <TextField
-            id="placement-where"
-            label="Where, in words"
-            value={draft.where}
-            onChange={set('where')}
-            placeholder="under the tide list"
-          />
-          <Choice
-            id="placement-network"
-            label="Network"
-            value={network}
-            choices={known}
-            onChange={set('network')}
-          />
-          <div>
-            <button
-              type="submit"
-              className="btn btn-sm btn-primary"
-              disabled={put.isPending || draft.name === ''}
-            >
-              Add the placement
-            </button>
-          </div>
-        </div>
-      </form>
+      <NewPlacement record={record} />
     </>
+  );
+}
+
+function useNewPlacement(record: TitleRecord) {
+  const known = useNetworks().data?.map((network) => network.id) ?? [];
+  const put = usePutPlacement(record);
+  const [draft, setDraft] = useState({ name: '', format: 'banner', where: '', network: '' });
+  const set = (field: keyof typeof draft) => (value: string) => setDraft({ ...draft, [field]: value });
+  const network = draft.network || known[0] || '';
+  const add = () => {
+    const placement: Placement = {
+      format: draft.format as Format,
+      ...(draft.where ? { where: draft.where } : {}),
+      settings: {},
+      units: network ? { [network]: {} } : {},
+    };
+    const cleared = { ...draft, name: '', where: '' };
+    put.mutate({ name: draft.name, placement, version: null }, { onSuccess: () => setDraft(cleared) });
+  };
+  return { draft, set, known, network, put, add };
+}
+
+function NewPlacement({ record }: { record: TitleRecord }) {
+  const { draft, set, known, network, put, add } = useNewPlacement(record);
+  const choice = (id: string, label: string, value: string, choices: readonly string[]) => (
+    <Choice
+      id={`placement-${id}`}
+      label={label}
+      value={value}
+      choices={choices}
+      onChange={set(id as keyof typeof draft)}
+    />
+  );
+  return (
+    <form
+      aria-label="New placement"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      {put.error && <ProblemNote error={put.error} />}
+      <div className="fields">
+        <TextField
+          id="placement-name"
+          label="New placement"
+          value={draft.name}
+          onChange={set('name')}
+          error={put.error}
+          faultsOf={['placement']}
+          placeholder="tide-list-footer"
+          mono
+        />
+        {choice('format', 'Format', draft.format, formatNames)}
+        <TextField
+          id="placement-where"
+          label="Where, in words"
+          value={draft.where}
+          onChange={set('where')}
+          placeholder="under the tide list"
+        />
+        {choice('network', 'Network', network, known)}
+        <div>
+          <button
+            type="submit"
+            className="btn btn-sm btn-primary"
+            disabled={put.isPending || draft.name === ''}
+          >
+            Add the placement
+          </button>
+        </div>
+      </div>
+    </form>
   );
 }
 

@@ -1,7 +1,8 @@
 import { attribute, descendants } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
-import type { XmlElement } from '../../formats/xml/model.js';
-import type { ChainStep } from '../../facts/model.js';
+import type { XmlAttribute, XmlElement } from '../../formats/xml/model.js';
+import type { ChainStep, Fact } from '../../facts/model.js';
+import type { Profile } from '../../network/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../../roster/survey-context.js';
@@ -41,69 +42,70 @@ interface ViewContext {
   found: Collected;
 }
 
+/** A view of a network, by its class. */
+interface OwnedView {
+  id: string;
+  known: NonNullable<NonNullable<Profile['android']>['views']>[number];
+}
+
 function readView(view: ViewContext): void {
-  const { tree, model, variant, context, path, element, found } = view;
+  const { context, element } = view;
   const className = element.name === 'view' ? (attribute(element, 'class')?.value ?? '') : element.name;
-  const base = {
-    platform: 'android' as const,
-    module: moduleName(model),
-    variants: [variant.name],
-  };
-  const owned = context.profiles.flatMap(({ id, android }) =>
+  const [owned] = context.profiles.flatMap(({ id, android }) =>
     (android?.views ?? []).filter((known) => known.class === className).map((known) => ({ id, known })),
-  )[0];
-  if (owned) {
-    const place = placeAt(path, tree.text(path), element.openTag);
-    const chain: ChainStep[] = [{ what: 'layout', value: className, place }];
-    const { id: network, known } = owned;
-    const unit = known.unit === undefined ? undefined : localAttribute(element, known.unit)?.value;
-    const given = unit === undefined ? null : valueOf(view, unit).value;
-    const size = known.size === undefined ? undefined : localAttribute(element, known.size)?.value;
-    found.facts.push({
-      ...base,
-      kind: 'banner-view',
-      network,
-      name: size === undefined ? known.format : `${known.format} ${size}`,
-      value: className,
-      standsIn: anchorOf(element),
-      ...(unit === undefined
-        ? {}
-        : {
-            code: {
-              type: null,
-              methods: [],
-              conditions: [],
-              argument: { written: unit, ids: given === null ? [] : [given] },
-            },
-          }),
-      place,
-      chain,
-    });
-  }
-  for (const item of element.attributes) {
-    const [prefix, local] = item.name.includes(':') ? item.name.split(':') : ['', item.name];
-    if (prefix === undefined || local === undefined || prefix === 'xmlns') continue;
-    const wanted = owned?.known.unit === local;
-    const resolved = valueOf(view, item.value);
-    const reading =
-      resolved.value === null
-        ? undefined
-        : context.recogniser.recognise(resolved.value).find(({ kind }) => kind === 'unit');
-    if (!wanted && !reading) continue;
-    const place = placeAt(path, tree.text(path), item.valueSpan);
-    const chain = [{ what: `layout attribute ${item.name}`, value: item.value, place }, ...resolved.chain];
-    const network = reading?.network ?? owned?.id ?? null;
-    const bound = boundTo(element, prefix);
-    const usable = prefix === '' ? 'layout, without a prefix' : boundAs(prefix, bound);
-    const fact = { ...base, kind: 'unit-id' as const, network, name: item.name, place, chain };
-    if (resolved.value === null)
-      found.unresolved.push({
-        ...fact,
-        what: `the unit ID of ${className}`,
-        reason: resolved.reason,
-      });
-    else found.facts.push({ ...fact, value: resolved.value, standsIn: usable });
-  }
+  );
+  if (owned) view.found.facts.push(viewFact(view, className, owned));
+  for (const item of element.attributes) readUnit(view, className, item, owned);
+}
+
+function baseOf({ model, variant }: ViewContext) {
+  return { platform: 'android' as const, module: moduleName(model), variants: [variant.name] };
+}
+
+function viewFact(view: ViewContext, className: string, { id: network, known }: OwnedView): Fact {
+  const { tree, path, element } = view;
+  const place = placeAt(path, tree.text(path), element.openTag);
+  const unit = known.unit === undefined ? undefined : localAttribute(element, known.unit)?.value;
+  const given = unit === undefined ? null : valueOf(view, unit).value;
+  const size = known.size === undefined ? undefined : localAttribute(element, known.size)?.value;
+  const argument = unit === undefined ? undefined : { written: unit, ids: given === null ? [] : [given] };
+  return {
+    ...baseOf(view),
+    kind: 'banner-view',
+    network,
+    name: size === undefined ? known.format : `${known.format} ${size}`,
+    value: className,
+    standsIn: anchorOf(element),
+    ...(argument ? { code: { type: null, methods: [], conditions: [], argument } } : {}),
+    place,
+    chain: [{ what: 'layout', value: className, place }],
+  };
+}
+
+/** An attribute that gives a unit ID: the one that the view takes it from, or any with an ID in it. */
+function readUnit(
+  view: ViewContext,
+  className: string,
+  item: XmlAttribute,
+  owned: OwnedView | undefined,
+): void {
+  const { tree, context, path, element, found } = view;
+  const [prefix, local] = item.name.includes(':') ? item.name.split(':') : ['', item.name];
+  if (prefix === undefined || local === undefined || prefix === 'xmlns') return;
+  const resolved = valueOf(view, item.value);
+  const reading =
+    resolved.value === null
+      ? undefined
+      : context.recogniser.recognise(resolved.value).find(({ kind }) => kind === 'unit');
+  if (owned?.known.unit !== local && !reading) return;
+  const place = placeAt(path, tree.text(path), item.valueSpan);
+  const chain = [{ what: `layout attribute ${item.name}`, value: item.value, place }, ...resolved.chain];
+  const network = reading?.network ?? owned?.id ?? null;
+  const usable = prefix === '' ? 'layout, without a prefix' : boundAs(prefix, boundTo(element, prefix));
+  const fact = { ...baseOf(view), kind: 'unit-id' as const, network, name: item.name, place, chain };
+  if (resolved.value === null)
+    found.unresolved.push({ ...fact, what: `the unit ID of ${className}`, reason: resolved.reason });
+  else found.facts.push({ ...fact, value: resolved.value, standsIn: usable });
 }
 
 function boundAs(prefix: string, namespace: string | undefined): string {

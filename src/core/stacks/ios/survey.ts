@@ -20,66 +20,89 @@ import { plistOf, targetsBelow, type IosVariant, type TargetModel } from './targ
 
 /** Surveys every application target of the projects in a folder. */
 export function surveyIos(tree: Tree, root: string, context: SurveyContext): StackSurvey {
-  const editions: SurveyEdition[] = [];
-  const facts: Fact[] = [];
-  const unresolved: Unresolved[] = [];
-  for (const model of targetsBelow(tree, root)) {
-    const identifiers: Record<string, string> = {};
-    for (const variant of model.variants) {
-      const add = (kind: FactKind, what: string, setting: Setting | undefined, extra: Partial<Fact> = {}) => {
-        if (!setting) return;
-        const place = setting.chain[0]?.place ?? { path: model.project.path, line: 1, column: 1 };
-        const base = { ...blank(kind, model, variant), place, chain: setting.chain, ...extra };
-        if (setting.value === null) unresolved.push({ ...base, what, reason: setting.reason });
-        else facts.push({ ...base, value: setting.value });
-      };
-      const identifier = settingOf(variant.scope, 'PRODUCT_BUNDLE_IDENTIFIER');
-      if (identifier?.value != null) putAt(identifiers, variant.name, identifier.value);
-      add('identifier', 'bundle ID', identifier);
-      add('deployment-target', 'deployment target', settingOf(variant.scope, 'IPHONEOS_DEPLOYMENT_TARGET'));
-      const keys = plistFacts(tree, model, variant, context);
-      const code = codeOf(tree, model, variant, context);
-      const dependencies = dependencyFacts(tree, model, variant, context);
-      const project = projectFacts(tree, model, variant, context);
-      const companions = companionFacts({
-        tree,
-        platform: 'ios',
-        module: model.target.name,
-        variant: variant.name,
-        profiles: context.profiles,
-        home: model.project.folder,
-        folders: homeFolders(tree, variant),
-        built: membershipOf(model).copies,
-      });
-      facts.push(
-        ...keys.facts,
-        ...code.facts,
-        ...dependencies.facts,
-        ...project.facts,
-        ...attributionFacts(tree, model, variant, context.profiles),
-        ...companions.facts,
-      );
-      for (const part of [keys, code, dependencies, project, companions]) unresolved.push(...part.unresolved);
-    }
-    const variants = model.variants.map(({ name, scope }) =>
-      staged({ name, type: scope.own.name, flavours: [model.target.name] }, context.title),
-    );
-    const identifier = shippingIdentifier(variants, identifiers);
-    editions.push({
-      platform: 'ios',
-      stack: 'native-ios',
-      module: model.target.name,
-      identifier,
-      identifiers,
-      variants,
-      home: homeOf(tree, model),
-    });
-  }
+  const targets = targetsBelow(tree, root);
+  const parts = targets.flatMap((model) =>
+    model.variants.map((variant) => variantFacts(tree, model, variant, context)),
+  );
   return {
-    editions,
-    facts: mergeVariants(withPlacements(facts, context.title)),
-    unresolved: mergeVariants(unresolved),
+    editions: targets.map((model) => editionOf(tree, model, context)),
+    facts: mergeVariants(
+      withPlacements(
+        parts.flatMap(({ facts }) => facts),
+        context.title,
+      ),
+    ),
+    unresolved: mergeVariants(parts.flatMap(({ unresolved }) => unresolved)),
   };
+}
+
+function editionOf(tree: Tree, model: TargetModel, context: SurveyContext): SurveyEdition {
+  const identifiers: Record<string, string> = {};
+  for (const { name, scope } of model.variants) {
+    const value = settingOf(scope, 'PRODUCT_BUNDLE_IDENTIFIER')?.value;
+    if (value != null) putAt(identifiers, name, value);
+  }
+  const variants = model.variants.map(({ name, scope }) =>
+    staged({ name, type: scope.own.name, flavours: [model.target.name] }, context.title),
+  );
+  return {
+    platform: 'ios',
+    stack: 'native-ios',
+    module: model.target.name,
+    identifier: shippingIdentifier(variants, identifiers),
+    identifiers,
+    variants,
+    home: homeOf(tree, model),
+  };
+}
+
+/** Everything that one configuration of a target builds in. */
+function variantFacts(
+  tree: Tree,
+  model: TargetModel,
+  variant: IosVariant,
+  context: SurveyContext,
+): Omit<StackSurvey, 'editions'> {
+  const companions = companionFacts({
+    tree,
+    platform: 'ios',
+    module: model.target.name,
+    variant: variant.name,
+    profiles: context.profiles,
+    home: model.project.folder,
+    folders: homeFolders(tree, variant),
+    built: membershipOf(model).copies,
+  });
+  const parts = [
+    settingFact(model, variant, 'identifier', 'bundle ID', 'PRODUCT_BUNDLE_IDENTIFIER'),
+    settingFact(model, variant, 'deployment-target', 'deployment target', 'IPHONEOS_DEPLOYMENT_TARGET'),
+    plistFacts(tree, model, variant, context),
+    codeOf(tree, model, variant, context),
+    dependencyFacts(tree, model, variant, context),
+    projectFacts(tree, model, variant, context),
+    { facts: attributionFacts(tree, model, variant, context.profiles), unresolved: [] },
+    companions,
+  ];
+  return {
+    facts: parts.flatMap(({ facts }) => facts),
+    unresolved: parts.flatMap(({ unresolved }) => unresolved),
+  };
+}
+
+function settingFact(
+  model: TargetModel,
+  variant: IosVariant,
+  kind: FactKind,
+  what: string,
+  name: string,
+): Omit<StackSurvey, 'editions'> {
+  const setting = settingOf(variant.scope, name);
+  if (!setting) return { facts: [], unresolved: [] };
+  const place = setting.chain[0]?.place ?? { path: model.project.path, line: 1, column: 1 };
+  const base = { ...blank(kind, model, variant), place, chain: setting.chain };
+  return setting.value === null
+    ? { facts: [], unresolved: [{ ...base, what, reason: setting.reason }] }
+    : { facts: [{ ...base, value: setting.value }], unresolved: [] };
 }
 
 /** The property list of the target's first configuration; the target in the project file when there is none. */

@@ -1,7 +1,10 @@
 import { mergeAttribution } from '../../formats/plist/attribution.js';
-import { readPlist } from '../../formats/plist/read.js';
+import type { SurveyEdition } from '../../facts/model.js';
+import { readPlist, type PlistValue } from '../../formats/plist/read.js';
 import { appendChild, escapeXml } from '../../formats/xml/edit.js';
 import { profileFor } from '../../network/for-stack.js';
+import type { Profile } from '../../network/model.js';
+import type { TextDocument } from '../../text/document.js';
 import { isEnrolled } from '../../roster/expected.js';
 import { mergedIds } from '../../standards/skadnetwork.js';
 import type { Tree } from '../../tree/tree.js';
@@ -15,66 +18,85 @@ import type { MauiProject } from './project.js';
 
 /** Keys and attribution IDs that networks need, in the property list. */
 export function wireList(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
-  const { title, survey } = context;
   const edition = titleEditions(context).find(({ platform }) => platform === 'ios');
   const path = listOf(project);
   const document = tree.text(path);
   const root = tree.read(path, readPlist)?.root;
   if (!edition || !document || root?.type !== 'dict') return { changes: [], byHand: [] };
-  const { text, lineEnd } = document;
+  const asking = context.profiles
+    .filter(({ id }) => isEnrolled(context.title, id, 'ios'))
+    .map((profile) => profileFor(profile, 'maui'));
+  const list = { path, document, root };
+  const keys = asking.map((profile) => wireKeys(context, edition, list, profile));
+  return {
+    changes: [...keys.flatMap(({ changes }) => changes), ...attributionChanges(list, asking)],
+    byHand: keys.flatMap(({ byHand }) => byHand),
+  };
+}
+
+interface PropertyList {
+  path: string;
+  document: TextDocument;
+  root: PlistValue & { type: 'dict' };
+}
+
+/** The keys that one network asks for, and that not every build has. */
+function wireKeys(
+  { title, survey }: WireContext,
+  edition: SurveyEdition,
+  { path, document, root }: PropertyList,
+  profile: Profile,
+): StackWiring {
   const changes: Change[] = [];
   const byHand: ByHand[] = [];
-  const asking = context.profiles
-    .filter(({ id }) => isEnrolled(title, id, 'ios'))
-    .map((profile) => profileFor(profile, 'maui'));
-  for (const profile of asking) {
-    for (const key of profile.ios?.keys ?? []) {
-      const held = survey.facts.filter(
-        (fact) => fact.kind === 'plist-key' && fact.name === key.key && fact.module === edition.module,
-      );
-      const isThere = edition.variants.every(({ name }) =>
-        held.some(
-          (fact) => fact.variants.includes(name) && fact.standsIn === key.type && fact.value.trim() !== '',
-        ),
-      );
-      if (isThere) continue;
-      const value = valueOf(title, key);
-      if (value === undefined) {
-        byHand.push(keyStep(profile, key, path));
-        continue;
-      }
-      const lines = [`<key>${escapeXml(key.key)}</key>`, ...value];
-      const standing = standingEdits(document, root, key, title);
-      changes.push({
-        path,
-        platform: 'ios',
-        network: profile.id,
-        topic: 'keys',
-        rules: keyRules,
-        // What stood there before, empty or wrong, is not the network's to take away.
-        adds: standing ? [] : [`key ${key.key}`],
-        kind: 'edit',
-        edits: standing ?? appendChild(text, root.element, lines, lineEnd),
-      });
+  for (const key of profile.ios?.keys ?? []) {
+    const held = survey.facts.filter(
+      (fact) => fact.kind === 'plist-key' && fact.name === key.key && fact.module === edition.module,
+    );
+    const isThere = edition.variants.every(({ name }) =>
+      held.some(
+        (fact) => fact.variants.includes(name) && fact.standsIn === key.type && fact.value.trim() !== '',
+      ),
+    );
+    if (isThere) continue;
+    const value = valueOf(title, key);
+    if (value === undefined) {
+      byHand.push(keyStep(profile, key, path));
+      continue;
     }
+    const lines = [`<key>${escapeXml(key.key)}</key>`, ...value];
+    const standing = standingEdits(document, root, key, title);
+    changes.push({
+      path,
+      platform: 'ios',
+      network: profile.id,
+      topic: 'keys',
+      rules: keyRules,
+      // What stood there before, empty or wrong, is not the network's to take away.
+      adds: standing ? [] : [`key ${key.key}`],
+      kind: 'edit',
+      edits: standing ?? appendChild(document.text, root.element, lines, document.lineEnd),
+    });
   }
+  return { changes, byHand };
+}
+
+/** One attribution list serves all networks that ask: the same edits, said once for each. */
+function attributionChanges({ path, document, root }: PropertyList, asking: readonly Profile[]): Change[] {
   const listing = asking.filter(({ ios }) => ios?.attribution);
   const wanted = mergedIds(listing.map(({ ios }) => ios?.attribution?.ids ?? []));
-  const edits = wanted.length > 0 ? mergeAttribution(text, root, wanted, lineEnd) : [];
-  // One list serves all networks that ask: the same edits, said once for each.
-  if (edits.length > 0)
-    changes.push(
-      ...listing.map(({ id }): Change => ({
-        path,
-        platform: 'ios',
-        network: id,
-        topic: 'attribution',
-        rules: ['attribution/id-missing', 'attribution/id-twice'],
-        kind: 'edit',
-        edits,
-      })),
-    );
-  return { changes, byHand };
+  const edits = wanted.length > 0 ? mergeAttribution(document.text, root, wanted, document.lineEnd) : [];
+  if (edits.length === 0) return [];
+  const rules = ['attribution/id-missing', 'attribution/id-twice'];
+  return listing.map(({ id }): Change => ({
+    path,
+    platform: 'ios',
+    network: id,
+    topic: 'attribution',
+    rules,
+    kind: 'edit',
+    edits,
+  }));
 }
 
 /** What a network alone has in the property list. */

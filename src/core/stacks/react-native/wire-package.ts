@@ -1,9 +1,11 @@
 import { valueAt } from '../../text/own-values.js';
 import { addPackage, removePackage, setPackageVersion } from '../../formats/package-json/edit.js';
 import { lockFiles } from '../../formats/package-json/locks.js';
-import { isVersionRange, readPackageJson } from '../../formats/package-json/read.js';
+import { isVersionRange, readPackageJson, type PackageJson } from '../../formats/package-json/read.js';
 import type { Platform } from '../../words/words.js';
+import type { TextDocument } from '../../text/document.js';
 import { Draft } from '../../text/draft.js';
+import type { Edit } from '../../text/edit.js';
 import { packageFor } from '../../network/for-stack.js';
 import { baseOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -15,29 +17,41 @@ import type { ReactNativeProject } from './project.js';
 
 const rules = ['build/dependency-missing', 'build/dependency-too-old'];
 
+/** How a stack asks for packages. */
+interface PackageOptions {
+  stack: string;
+  /** What has to be done once the manifest asks for another version. */
+  todo: string;
+  /** How the manifest asks for a version. */
+  rangeOf?: (version: string) => string;
+}
+
 /** The packages of networks in `package.json`: added, or raised where they are older than what a profile describes. */
 export function wirePackageJson(
   tree: Tree,
   { path, manifest }: Pick<ReactNativeProject, 'path' | 'manifest'>,
   context: WireContext,
-  {
-    stack,
-    todo,
-    rangeOf = (version) => `^${version}`,
-  }: {
-    stack: string;
-    /** What has to be done once the manifest asks for another version. */
-    todo: string;
-    /** How the manifest asks for a version. */
-    rangeOf?: (version: string) => string;
-  },
+  { stack, todo, rangeOf = (version) => `^${version}` }: PackageOptions,
 ): StackWiring {
   const document = tree.text(path);
+  if (!document) return { changes: [], byHand: [] };
+  const change = (platform: Platform, network: string | null, edits: Edit[]): Change[] =>
+    edits.length === 0
+      ? []
+      : [
+          {
+            path,
+            topic: 'dependency',
+            rules,
+            platform,
+            also: alsoFor(context, platform),
+            network,
+            kind: 'edit',
+            edits,
+          },
+        ];
+  const added: AddedPackage[] = [];
   const changes: Change[] = [];
-  const byHand: ByHand[] = [];
-  if (!document) return { changes, byHand };
-  const added: { name: string; range: string; platform: Platform; network: string }[] = [];
-  const base = { path, topic: 'dependency' as const, rules };
   for (const profile of context.profiles) {
     const wanted = packageFor(profile, stack);
     const platform = platformOf(context, profile.id);
@@ -46,53 +60,51 @@ export function wirePackageJson(
     const standing = manifest.dependencies.find(
       ({ name, section }) => name === wanted.package && section === 'dependencies',
     );
-    const network = profile.id;
-    if (!standing) added.push({ name: wanted.package, range, platform, network });
-    else if (isVersionRange(standing.version) && beginsBelow(standing.version, wanted.version)) {
-      const edits = setPackageVersion(standing, range);
-      changes.push({ ...base, platform, also: alsoFor(context, platform), network, kind: 'edit', edits });
-    }
+    if (!standing) added.push({ name: wanted.package, range, platform, network: profile.id });
+    else if (isVersionRange(standing.version) && beginsBelow(standing.version, wanted.version))
+      changes.push(...change(platform, profile.id, setPackageVersion(standing, range)));
   }
-  const { text, lineEnd } = document;
-  // Into a list that is empty they can only go together: each after the one before it.
+  for (const { platform, network, edits } of additions(document, manifest, added))
+    changes.push(...change(platform, network, edits));
+  if (changes.length === 0) return { changes, byHand: [] };
+  const asking = new Set([...changes, ...added].flatMap(({ network }) => network ?? []));
+  const byHand = [...asking].map((network): ByHand => ({
+    platform: null,
+    network,
+    rule: null,
+    what: todo,
+    why: `${baseOf(path)} only asks for the package; which version is built stands in the lock.`,
+    where: path,
+  }));
+  return { changes, byHand };
+}
+
+/** A package that a manifest lacks. */
+interface AddedPackage {
+  name: string;
+  range: string;
+  platform: Platform;
+  network: string;
+}
+
+/** The edits that add packages, one by one. Into an empty list they can only go together: each after the last. */
+function additions(
+  { text, lineEnd }: TextDocument,
+  manifest: PackageJson,
+  added: readonly AddedPackage[],
+): { platform: Platform; network: string | null; edits: Edit[] }[] {
   const isEmpty = !manifest.dependencies.some(({ section }) => section === 'dependencies');
   const [first, second] = added;
-  if (isEmpty && first && second) {
-    const draft = new Draft(text);
-    for (const one of added)
-      draft.apply(addPackage(draft.text, readPackageJson(draft.text), { ...one, lineEnd }));
-    const { platform } = first;
-    const { edits } = draft;
-    if (edits.length > 0)
-      changes.push({
-        ...base,
-        platform,
-        also: alsoFor(context, platform),
-        network: null,
-        kind: 'edit',
-        edits,
-      });
-  } else
-    for (const { platform, network, ...one } of added) {
-      const edits = addPackage(text, manifest, { ...one, lineEnd });
-      if (edits.length > 0)
-        changes.push({ ...base, platform, also: alsoFor(context, platform), network, kind: 'edit', edits });
-    }
-  const asking =
-    changes.length === 0
-      ? []
-      : [...new Set([...changes.map(({ network }) => network), ...added.map(({ network }) => network)])];
-  for (const network of asking)
-    if (network !== null)
-      byHand.push({
-        platform: null,
-        network,
-        rule: null,
-        what: todo,
-        why: `${baseOf(path)} only asks for the package; which version is built stands in the lock.`,
-        where: path,
-      });
-  return { changes, byHand };
+  if (!isEmpty || !first || !second)
+    return added.map(({ platform, network, ...one }) => ({
+      platform,
+      network,
+      edits: addPackage(text, manifest, { ...one, lineEnd }),
+    }));
+  const draft = new Draft(text);
+  for (const one of added)
+    draft.apply(addPackage(draft.text, readPackageJson(draft.text), { ...one, lineEnd }));
+  return [{ platform: first.platform, network: null, edits: draft.edits }];
 }
 
 /** The package of a network that is taken out. */

@@ -1,11 +1,12 @@
 import { readingOf } from '../../code/source-files.js';
-import type { Condition, PlainValue, SourceCall } from '../../code/source-reading.js';
-import { both } from '../../syntax/compiled.js';
-import { reachedUnder } from '../../syntax/conditions.js';
+import type { Condition, PlainValue, SourceCall, SourceReading } from '../../code/source-reading.js';
+import { both, type Compiled } from '../../syntax/compiled.js';
+import { reachedUnder, type ConditionTerms } from '../../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../../code/preprocessor.js';
 import type { SurveyEdition, Variant } from '../../facts/model.js';
 import type { Place } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
+import type { TextDocument } from '../../text/document.js';
 import type { Tree } from '../../tree/tree.js';
 import { unityTerms } from './builds.js';
 import type { UnityProject } from './project.js';
@@ -70,54 +71,82 @@ export function buildSteps(
   // The editor is what runs the steps, whatever it builds.
   const inEditor: IsDefined = (name) => (name === 'UNITY_EDITOR' ? 'yes' : defined(name));
   const terms = unityTerms(edition, variant);
-  return stepFiles(tree, project).flatMap((path) => {
-    const document = tree.text(path);
-    const reading = readingOf(tree, path);
-    const left = compiledAt(document?.text ?? '', inEditor);
-    const ours = isOurs(tree, path);
-    const isTaken = (offset: number, conditions: readonly Condition[]) =>
-      conditions.reduce(
-        (state, { text, holds }) => both(state, reachedUnder(holds ? text : `!(${text})`, terms)),
-        left(offset),
-      ) !== 'no';
-    /** The value of an argument in this variant, among those that it may have. */
-    const valueOf = (call: SourceCall, at: number): (PlainValue & { is: 'text' }) | undefined => {
-      const values = call.arguments[at]?.values ?? [];
-      return values.find((value): value is PlainValue & { is: 'text' } => {
-        const written = reading.strings.find(({ start }) => value.start <= start && start <= value.end);
-        return value.is === 'text' && (!written || isTaken(value.start, written.context.conditions));
-      });
-    };
-    const made: BuildStep[] = [];
-    const add = (does: BuildStep['does'], value: PlainValue & { is: 'text' }, name = '', more = '') => {
-      const place = placeAt(path, document, {
-        start: value.start + 1,
-        end: Math.max(value.start + 1, value.end - 1),
-      });
-      made.push({ does, name, more, value: value.value, path, place, isOurs: ours });
-    };
-    for (const call of reading.calls) {
-      if (!isTaken(call.start, call.context.conditions)) continue;
-      const [first, second, third] = [0, 1, 2].map((at) => valueOf(call, at));
-      const name = call.name.split('.').at(-1);
-      if (ours && name === stepCalls.asset && first && second && third)
-        add('asset', third, first.value, second.value);
-      else if (ours && name === stepCalls.metaData && first && second) add('meta-data', second, first.value);
-      else if (ours && name === stepCalls.attribution && first) add('attribution', first);
-      else if (name === 'AddBuildProperty' && second?.value === 'OTHER_LDFLAGS' && third)
-        add('linker', third);
-      else if (name === 'SetString' && first && second && !/^SKAdNetworkIdentifier$/.test(first.value))
-        add('key', second, first.value, 'string');
-      else if (name === 'SetBoolean' && first) {
-        const written = call.arguments[1]?.values[0];
-        const value = written?.is === 'name' ? written.name : '';
-        if (value === 'true' || value === 'false') add('key', { ...first, value }, first.value, 'boolean');
-      }
-    }
-    if (!ours && document?.text.includes('SKAdNetworkItems'))
-      for (const { value, start, end } of reading.strings)
-        if (/^[a-z0-9]{4,60}\.skadnetwork$/i.test(value) && left(start) !== 'no')
-          add('attribution', { is: 'text', value, start: start - 1, end: end + 1 });
-    return made;
-  });
+  return stepFiles(tree, project).flatMap((path) => new StepFile(tree, path, inEditor, terms).steps());
+}
+
+type Text = PlainValue & { is: 'text' };
+
+/** One script of the editor, as one build runs it. */
+class StepFile {
+  private readonly document: TextDocument | undefined;
+  private readonly reading: SourceReading;
+  private readonly left: (offset: number) => Compiled;
+  private readonly isOurs: boolean;
+
+  constructor(
+    tree: Tree,
+    private readonly path: string,
+    inEditor: IsDefined,
+    private readonly terms: ConditionTerms,
+  ) {
+    this.document = tree.text(path);
+    this.reading = readingOf(tree, path);
+    this.left = compiledAt(this.document?.text ?? '', inEditor);
+    this.isOurs = isOurs(tree, path);
+  }
+
+  steps(): BuildStep[] {
+    const made = this.reading.calls
+      .filter((call) => this.isTaken(call.start, call.context.conditions))
+      .flatMap((call) => this.stepOf(call) ?? []);
+    if (this.isOurs || !this.document?.text.includes('SKAdNetworkItems')) return made;
+    const listed = this.reading.strings
+      .filter(({ value, start }) => /^[a-z0-9]{4,60}\.skadnetwork$/i.test(value) && this.left(start) !== 'no')
+      .map(({ value, start, end }) =>
+        this.step('attribution', { is: 'text', value, start: start - 1, end: end + 1 }),
+      );
+    return [...made, ...listed];
+  }
+
+  private stepOf(call: SourceCall): BuildStep | undefined {
+    const [first, second, third] = [0, 1, 2].map((at) => this.valueOf(call, at));
+    const name = call.name.split('.').at(-1);
+    if (this.isOurs && name === stepCalls.asset && first && second && third)
+      return this.step('asset', third, first.value, second.value);
+    if (this.isOurs && name === stepCalls.metaData && first && second)
+      return this.step('meta-data', second, first.value);
+    if (this.isOurs && name === stepCalls.attribution && first) return this.step('attribution', first);
+    if (name === 'AddBuildProperty' && second?.value === 'OTHER_LDFLAGS' && third)
+      return this.step('linker', third);
+    if (name === 'SetString' && first && second && first.value !== 'SKAdNetworkIdentifier')
+      return this.step('key', second, first.value, 'string');
+    if (name !== 'SetBoolean' || !first) return undefined;
+    const written = call.arguments[1]?.values[0];
+    const value = written?.is === 'name' ? written.name : '';
+    if (value !== 'true' && value !== 'false') return undefined;
+    return this.step('key', { ...first, value }, first.value, 'boolean');
+  }
+
+  private step(does: BuildStep['does'], value: Text, name = '', more = ''): BuildStep {
+    const start = value.start + 1;
+    const place = placeAt(this.path, this.document, { start, end: Math.max(start, value.end - 1) });
+    return { does, name, more, value: value.value, path: this.path, place, isOurs: this.isOurs };
+  }
+
+  /** The value of an argument in this variant, among those that it may have. */
+  private valueOf(call: SourceCall, at: number): Text | undefined {
+    const values = call.arguments[at]?.values ?? [];
+    return values.find((value): value is Text => {
+      const written = this.reading.strings.find(({ start }) => value.start <= start && start <= value.end);
+      return value.is === 'text' && (!written || this.isTaken(value.start, written.context.conditions));
+    });
+  }
+
+  private isTaken(offset: number, conditions: readonly Condition[]): boolean {
+    const state = conditions.reduce(
+      (so, { text, holds }) => both(so, reachedUnder(holds ? text : `!(${text})`, this.terms)),
+      this.left(offset),
+    );
+    return state !== 'no';
+  }
 }

@@ -75,19 +75,7 @@ export function stepsScript(steps: StepsContents, revision: number | undefined):
       ({ asset, field, ids }) =>
         `        PutBack(${csharpText(asset)}, ${csharpText(field)}, ${csharpText(ids.production)});`,
     ),
-    ...(onIos
-      ? [
-          '#if UNITY_IOS',
-          '        if (report.summary.platform == BuildTarget.iOS)',
-          '        {',
-          ...(list
-            ? ['            ChangePropertyList(Path.Combine(report.summary.outputPath, "Info.plist"));']
-            : []),
-          ...(linkerFlags.length > 0 ? ['            ChangeProject(report.summary.outputPath);'] : []),
-          '        }',
-          '#endif',
-        ]
-      : []),
+    ...(onIos ? iosCalls(list, linkerFlags.length > 0) : []),
     '    }',
     ...(assets.length > 0 ? assetMethods : []),
     ...(onIos ? ['', '#if UNITY_IOS', ...iosMethods(steps, list).slice(1), '#endif'] : []),
@@ -96,6 +84,21 @@ export function stepsScript(steps: StepsContents, revision: number | undefined):
     '',
   ];
   return lines.join('\n');
+}
+
+/** What is called once the Xcode project is there. */
+function iosCalls(list: boolean, flags: boolean): string[] {
+  return [
+    '#if UNITY_IOS',
+    '        if (report.summary.platform == BuildTarget.iOS)',
+    '        {',
+    ...(list
+      ? ['            ChangePropertyList(Path.Combine(report.summary.outputPath, "Info.plist"));']
+      : []),
+    ...(flags ? ['            ChangeProject(report.summary.outputPath);'] : []),
+    '        }',
+    '#endif',
+  ];
 }
 
 const order = ['    public int callbackOrder', '    {', '        get { return 100; }', '    }'];
