@@ -23,7 +23,7 @@ const typed = {
 };
 
 export default tseslint.config(
-  { ignores: ['dist/', 'node_modules/', 'demo/', 'docs/', '.bench/'] },
+  { ignores: ['dist/', 'node_modules/', 'demo/', 'docs/', '.bench/', 'tests/fixtures/'] },
   ...tseslint.configs.strict.map((config) => ({ ...config, files: code })),
   {
     files: code,

@@ -13,13 +13,6 @@ export function includesRole(role: Role, needed: Role): boolean {
   return roleNames.indexOf(role) >= roleNames.indexOf(needed);
 }
 
-export const TokenName = z
-  .string()
-  .regex(
-    /^[a-z0-9][a-z0-9._-]{0,59}$/,
-    'Small letters, digits, dots, dashes and underscores, such as build-server.',
-  );
-
 /** A token as it is listed; never what it is. */
 export const TokenEntry = z
   .object({

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Acceptance } from '../core/checks/accepted.js';
-import { Survey } from '../core/facts/model.js';
+
 import { printableName } from '../core/text/printable.js';
 import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/edits/model.js';
 
@@ -93,7 +93,6 @@ export const AcceptRequest = z.object({
     .refine((day) => !Number.isNaN(Date.parse(day)), 'There is no such day.'),
 });
 export const AcceptanceList = z.object({ title: z.string(), acceptances: z.array(Acceptance) });
-export const SurveyAnswer = Survey;
 
 export const WiringAnswer = Wiring.extend({
   id: z.string(),

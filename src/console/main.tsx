@@ -7,7 +7,11 @@ import { CallError } from './api.js';
 import { App } from './app.js';
 import { keys } from './queries.js';
 import { applyTheme, storedTheme } from './theme.js';
-import './theme.css';
+import './styles/base.css';
+import './styles/ledger.css';
+import './styles/evidence.css';
+import './styles/controls.css';
+import './styles/pages.css';
 
 // A session that ended is noticed by whatever is asked next: then the sign-in page takes over.
 const noticeSignedOut = (error: unknown) => {

@@ -33,6 +33,7 @@ const kelpIds = { android: 'example.brine.kelp', ios: 'example.brine.kelp' };
 const helloIds = { android: 'com.helloworld', ios: 'org.reactjs.native.example.HelloWorld' };
 const threeStages = { test: ['debug', 'staging'], production: ['release'] };
 const template = (path: string) => filesBelow(join(root, 'node_modules', path));
+const fixture = (name: string) => filesBelow(join(root, 'tests', 'fixtures', name));
 
 /** The files of a Cordova template where its tool puts them when it makes a project. */
 const laidOut = (files: Files): Files =>
@@ -111,13 +112,13 @@ function withoutPlugins(changes: Record<string, string | null> = {}): Files {
     ...changes,
   });
 }
-const expoIds = { android: 'com.helloworld', ios: 'com.helloworld' };
+const expoIds = { android: 'example.brine.wrackline', ios: 'example.brine.wrackline' };
 
-/** An Expo template as its tools leave it when identifiers and build profiles were asked for. */
+/** A blank Expo project as its tools leave it when identifiers and build profiles were asked for. */
 function configured(files: Files): Files {
   const config = String(files['app.json'])
-    .replace('"android": {', '"android": {\n      "package": "com.helloworld",')
-    .replace('"ios": {', '"ios": {\n      "bundleIdentifier": "com.helloworld",');
+    .replace('"android": {', '"android": {\n      "package": "example.brine.wrackline",')
+    .replace('"ios": {', '"ios": {\n      "bundleIdentifier": "example.brine.wrackline",');
   const eas =
     '{\n  "build": {\n    "development": { "developmentClient": true },\n    "production": {}\n  }\n}\n';
   return { ...files, 'app.json': config, 'eas.json': eas };
@@ -196,14 +197,14 @@ export const wholeTrees: Record<string, WholeTree> = {
     ids: { android: 'example.saltmarsh.kilnlog.studio', ios: 'example.saltmarsh.kilnlog.studio' },
     stages: expoStages,
   },
-  'the blank Expo template': {
-    files: configured(template('expo-template-blank-typescript')),
+  'a blank Expo project': {
+    files: configured(fixture('expo-blank')),
     ids: expoIds,
     stages: { test: ['development'], production: ['production'] },
   },
-  'the bare Expo template': {
-    files: template('expo-template-bare-minimum'),
-    ids: { android: 'com.helloworld', ios: 'org.name.HelloWorld' },
+  'a bare Expo project': {
+    files: fixture('expo-bare'),
+    ids: expoIds,
   },
   'the demo’s React Native project': {
     files: demoWithoutAds('kilnlog'),

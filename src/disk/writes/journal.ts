@@ -39,7 +39,6 @@ export const Journal = z.object({
   folders: z.array(z.string()),
 });
 export type Journal = z.infer<typeof Journal>;
-export type JournalFile = Journal['files'][number];
 
 /** A write as answers report it. */
 export function entryOf({ id, at, title, what, files }: Journal): WriteEntry {

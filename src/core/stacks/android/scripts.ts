@@ -151,13 +151,6 @@ function findModules(tree: Tree): AppModule[] {
   });
 }
 
-/** A module of the build that an application module takes in by `project(":name")`. */
-export interface LibraryModule {
-  name: string;
-  folder: string;
-  script: string;
-}
-
 /** Where the modules of a Gradle root lie: `include(":a:b")` in `a/b`, unless the settings move one. */
 export function moduleFolders(tree: Tree, root: string): Map<string, string> {
   return tree.once(`gradle modules of ${root}`, () => {

@@ -18,14 +18,6 @@ export interface StepsContents {
   linkerFlags: string[];
 }
 
-export const noSteps: StepsContents = {
-  assets: [],
-  metaData: [],
-  keys: [],
-  attribution: [],
-  linkerFlags: [],
-};
-
 export function isNothing(steps: StepsContents): boolean {
   return Object.values(steps).every((items) => (items as unknown[]).length === 0);
 }
