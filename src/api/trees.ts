@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import { Acceptance } from '../core/checks/accepted.js';
-
 import { printableName } from '../core/text/printable.js';
 import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/edits/model.js';
 
