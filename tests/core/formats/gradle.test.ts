@@ -6,6 +6,7 @@ import { lexGradle } from '../../../src/core/formats/gradle/lex.js';
 import { blockBody, callsIn, literal, pathOf, settingIn } from '../../../src/core/formats/gradle/query.js';
 import { maxGradleDepth, readGradle } from '../../../src/core/formats/gradle/read.js';
 import { readVersionCatalog } from '../../../src/core/formats/version-catalog/read.js';
+import { grows } from '../../support/growth.js';
 import { root } from '../../support/trees.js';
 
 const statements = (text: string) => readGradle(text).statements;
@@ -186,6 +187,21 @@ describe('version catalogues', () => {
       version: '2.0',
     });
     expect(text.slice(catalog.libraries[0]!.start).startsWith('heron-ads')).toBe(true);
+  });
+
+  it('come to nothing for versions that stand for each other', () => {
+    const { libraries } = readVersionCatalog(
+      '[versions]\na = { ref = "b" }\nb = { ref = "a" }\n[libraries]\nx = { module = "example.a:b", version.ref = "a" }\n',
+    );
+    expect(libraries).toEqual([expect.objectContaining({ alias: 'x', version: undefined })]);
+  });
+
+  it('are read in time that grows with their length, with long keys too', () => {
+    grows((length) => {
+      const text = `[libraries]\n${Array.from({ length: length / 40 }, (_, at) => `lib-${at} = "example.a:lib-${at}:1.0"\n`).join('')}`;
+      return () => readVersionCatalog(text);
+    });
+    grows((length) => () => readVersionCatalog(`[versions]\n"${'a-'.repeat(length / 2)}" = "1"\n`));
   });
 
   it('report where TOML is broken', () => {

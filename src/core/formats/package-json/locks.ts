@@ -1,8 +1,9 @@
 import { valueAt } from '../../text/own-values.js';
 import { visit } from 'jsonc-parser';
-import { isMap, isScalar, parseDocument, type YAMLMap } from 'yaml';
+import { isMap, isScalar, type YAMLMap } from 'yaml';
 import { baseOf } from '../../text/paths.js';
 import { maxJsonLength, tooDeepAt } from '../json/read.js';
+import { parseYaml } from '../yaml/parse.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A package at the version that a lock file holds. */
@@ -166,10 +167,8 @@ export function readPnpmLock(text: string): PackageLock {
   const long = tooLong(text);
   if (long) return long;
   const rest = /^(?:packages|snapshots):/m.exec(text)?.index ?? text.length;
-  const document = parseDocument(text.slice(0, rest), { prettyErrors: false });
-  const problems = document.errors
-    .slice(0, 1)
-    .map(({ message, pos }) => ({ message: message.split('\n')[0] ?? message, start: pos[0], end: pos[1] }));
+  const { document, problems: all } = parseYaml(text.slice(0, rest), maxJsonLength);
+  const problems = all.slice(0, 1);
   const root = document.contents;
   if (!isMap(root)) return nothing(problems);
   const importers = root.get('importers', true);

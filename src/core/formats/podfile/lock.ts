@@ -1,4 +1,5 @@
-import { parseDocument, isMap, isScalar, isSeq } from 'yaml';
+import { isMap, isScalar, isSeq } from 'yaml';
+import { parseYaml } from '../yaml/parse.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A pod as `Podfile.lock` has it installed. */
@@ -7,6 +8,8 @@ export interface LockedPod extends Span {
   version: string;
 }
 
+const maxLength = 4_000_000;
+
 /** Reads a `Podfile.lock`: the pods that were installed, and those that the Podfile asked for then. */
 export function readPodfileLock(text: string): {
   pods: LockedPod[];
@@ -14,10 +17,8 @@ export function readPodfileLock(text: string): {
   asked: ReadonlyMap<string, string>;
   problems: ReadProblem[];
 } {
-  const document = parseDocument(text);
-  const problems = document.errors
-    .slice(0, 3)
-    .map(({ message, pos }) => ({ message: message.split('\n')[0] ?? message, start: pos[0], end: pos[1] }));
+  const { document, problems: all } = parseYaml(text, maxLength);
+  const problems = all.slice(0, 3);
   const root = document.contents;
   if (!isMap(root)) return { pods: [], asked: new Map(), problems };
   const items = (key: string) => {

@@ -1,4 +1,5 @@
-import { isMap, isScalar, parseDocument } from 'yaml';
+import { isMap, isScalar } from 'yaml';
+import { parseYaml } from '../yaml/parse.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A package at the version that a `pubspec.lock` holds. */
@@ -7,12 +8,12 @@ export interface LockedPub extends Span {
   version: string;
 }
 
+const maxLength = 4_000_000;
+
 /** Reads a `pubspec.lock`: what the last `pub get` worked out. */
 export function readPubspecLock(text: string): { packages: LockedPub[]; problems: ReadProblem[] } {
-  const document = parseDocument(text, { prettyErrors: false });
-  const problems = document.errors
-    .slice(0, 3)
-    .map(({ message, pos }) => ({ message: message.split('\n')[0] ?? message, start: pos[0], end: pos[1] }));
+  const { document, problems: all } = parseYaml(text, maxLength);
+  const problems = all.slice(0, 3);
   const root = document.contents;
   const packages = isMap(root) ? root.get('packages', true) : undefined;
   if (!isMap(packages)) return { packages: [], problems };

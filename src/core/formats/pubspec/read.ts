@@ -1,4 +1,5 @@
-import { isMap, isScalar, LineCounter, parseDocument, type Pair, type Scalar, type YAMLMap } from 'yaml';
+import { isMap, isScalar, type Pair, type Scalar, type YAMLMap } from 'yaml';
+import { parseYaml } from '../yaml/parse.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
 /** A package that a `pubspec.yaml` asks for; the span goes from its name to the end of what is asked. */
@@ -32,12 +33,8 @@ const maxLength = 2_000_000;
 /** Reads a `pubspec.yaml` (dart.dev, "The pubspec file"). What is no YAML becomes a problem. */
 export function readPubspec(text: string): Pubspec {
   const empty = { name: undefined, sdk: undefined, dependencies: [], isPlugin: false, block: undefined };
-  if (text.length > maxLength)
-    return { ...empty, problems: [{ message: 'The file is too long for a pubspec.', start: 0, end: 0 }] };
-  const document = parseDocument(text, { lineCounter: new LineCounter(), prettyErrors: false });
-  const problems = document.errors
-    .slice(0, 3)
-    .map(({ message, pos }) => ({ message: message.split('\n')[0] ?? message, start: pos[0], end: pos[1] }));
+  const { document, problems: all } = parseYaml(text, maxLength);
+  const problems = all.slice(0, 3);
   const root = document.contents;
   if (!isMap(root)) return { ...empty, problems };
   const name = root.get('name');

@@ -47,6 +47,11 @@ const Catalog = z.object({
   bundles: z.record(z.string(), z.array(z.string())).default({}),
 });
 
+/** Versions that stand for others are followed so far. */
+const maxRefs = 20;
+/** A line longer than this (characters) is not looked at for the place of a key. */
+const maxKeyLine = 10_000;
+
 /** Reads a Gradle version catalogue (`libs.versions.toml`). */
 export function readVersionCatalog(text: string): VersionCatalog {
   const empty: VersionCatalog = {
@@ -62,15 +67,19 @@ export function readVersionCatalog(text: string): VersionCatalog {
   } catch (error) {
     return { ...empty, problems: [problemOf(text, error)] };
   }
-  const resolve = (version: z.infer<typeof Version> | undefined): string | undefined => {
+  // A version may name another one; one that leads back to itself comes to nothing.
+  const resolve = (version: z.infer<typeof Version> | undefined, depth = 0): string | undefined => {
     if (version === undefined || typeof version === 'string') return version;
-    if (version.ref !== undefined) return resolve(valueAt(parsed.versions, version.ref));
+    if (version.ref !== undefined)
+      return depth > maxRefs ? undefined : resolve(valueAt(parsed.versions, version.ref), depth + 1);
     return version.strictly ?? version.require ?? version.prefer;
   };
+  const offsets = keyOffsets(text);
+  const keyOffset = (table: string, key: string) => offsets.get(`${table} ${key}`) ?? 0;
   const entries = (table: 'libraries' | 'plugins'): CatalogEntry[] =>
     Object.entries(parsed[table]).flatMap(([key, entry]) => {
       const [name, version] = nameAndVersion(entry, resolve);
-      return name ? [{ alias: dotted(key), name, version, start: keyOffset(text, table, key) }] : [];
+      return name ? [{ alias: dotted(key), name, version, start: keyOffset(table, key) }] : [];
     });
   return {
     libraries: entries('libraries'),
@@ -81,7 +90,7 @@ export function readVersionCatalog(text: string): VersionCatalog {
         const value = resolve(version);
         return value === undefined
           ? []
-          : [[dotted(key), { value, start: keyOffset(text, 'versions', key) }] as const];
+          : [[dotted(key), { value, start: keyOffset('versions', key) }] as const];
       }),
     ),
     problems: [],
@@ -105,13 +114,20 @@ function dotted(key: string): string {
   return key.replace(/[-_]/g, '.');
 }
 
-/** Where a key stands in its table; the start of the file when it is written in a form not looked for. */
-function keyOffset(text: string, table: string, key: string): number {
-  const section = text.search(new RegExp(`^\\s*\\[\\s*${table}\\s*\\]`, 'm'));
-  const from = section < 0 ? 0 : section;
-  const escaped = key.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-  const found = text.slice(from).search(new RegExp(`^[ \\t]*["']?${escaped}["']?[ \\t]*[=.]`, 'm'));
-  return found < 0 ? 0 : from + found;
+/** Where each key stands, by its table. Keys in a form that is not looked for stand at the start of the file. */
+function keyOffsets(text: string): Map<string, number> {
+  const offsets = new Map<string, number>();
+  let table = '';
+  for (const match of text.matchAll(/([^\n]*)(?:\n|$)/g)) {
+    const [, line = ''] = match;
+    if (line.length > maxKeyLine) continue;
+    const section = /^\s*\[\s*([\w-]+)\s*\]/.exec(line);
+    if (section) table = section[1] ?? '';
+    const key = /^[ \t]*(?:"([^"]*)"|'([^']*)'|([\w-]+))[ \t]*[=.]/.exec(line);
+    const name = `${table} ${key?.[1] ?? key?.[2] ?? key?.[3] ?? ''}`;
+    if (key && !offsets.has(name)) offsets.set(name, match.index);
+  }
+  return offsets;
 }
 
 function problemOf(text: string, error: unknown): ReadProblem {

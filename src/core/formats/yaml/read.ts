@@ -1,6 +1,7 @@
-import { isMap, isPair, isScalar, isSeq, LineCounter, parseDocument, type Document } from 'yaml';
+import { isMap, isPair, isScalar, isSeq, LineCounter, type Document, type Pair, type YAMLMap } from 'yaml';
 import type * as z from 'zod';
 import type { Position } from '../../text/line-map.js';
+import { parseYaml } from './parse.js';
 
 /** A fault in a document, with the field it concerns and, where known, its place. */
 export interface FieldProblem {
@@ -26,23 +27,11 @@ export const maxYamlLength = 8_000_000;
 /** Reads YAML with comments and places kept. Aliases are bounded, so a document cannot grow when it is read. */
 export function readYaml(text: string): YamlDocument {
   const lines = new LineCounter();
-  const tooLong = text.length > maxYamlLength;
-  const document = parseDocument(tooLong ? '' : text, {
-    lineCounter: lines,
-    prettyErrors: false,
-    uniqueKeys: true,
+  const { document, problems: faults } = parseYaml(text, maxYamlLength, lines);
+  const problems: FieldProblem[] = faults.map(({ message, start }) => {
+    const { line, col } = lines.linePos(start);
+    return { field: '', message, fix: 'Correct the YAML at this place.', place: { line, column: col } };
   });
-  const problems: FieldProblem[] = document.errors.map((error) => {
-    const { line, col } = lines.linePos(error.pos[0]);
-    return {
-      field: '',
-      message: error.message,
-      fix: 'Correct the YAML at this place.',
-      place: { line, column: col },
-    };
-  });
-  if (tooLong)
-    problems.push({ field: '', message: `The document is longer than ${maxYamlLength} characters.` });
   let value: unknown = null;
   if (problems.length === 0) {
     try {
@@ -91,14 +80,26 @@ export function fieldProblems(
   });
 }
 
+const pairs = new WeakMap<YAMLMap, Map<string, Pair>>();
+
+/** The entries of a map by key, the first of each name. */
+function pairsOf(map: YAMLMap): Map<string, Pair> {
+  const known = pairs.get(map) ?? new Map<string, Pair>();
+  if (!pairs.has(map)) {
+    pairs.set(map, known);
+    for (const item of map.items)
+      if (isPair(item) && isScalar(item.key) && !known.has(String(item.key.value)))
+        known.set(String(item.key.value), item);
+  }
+  return known;
+}
+
 function offsetOf(document: Document, path: readonly PropertyKey[]): number | undefined {
   let node: unknown = document.contents;
   let offset = startOf(node);
   for (const step of path) {
     if (isMap(node)) {
-      const pair = node.items.find(
-        (item) => isPair(item) && isScalar(item.key) && String(item.key.value) === String(step),
-      );
+      const pair = pairsOf(node).get(String(step));
       if (!pair) return offset;
       offset = startOf(pair.value) ?? startOf(pair.key) ?? offset;
       node = pair.value;

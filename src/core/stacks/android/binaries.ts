@@ -3,7 +3,7 @@ import type { Argument, Expression } from '../../formats/gradle/model.js';
 import type { Profile } from '../../network/model.js';
 import type { Fact } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
-import { globPattern } from '../../text/globs.js';
+import { globMatcher } from '../../text/globs.js';
 import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { DependencyCall } from './dependency-calls.js';
@@ -91,8 +91,7 @@ function takes(
     (path) => baseOf(path) === file && (folderOf(path) === home || folderOf(path).startsWith(`${home}/`)),
   );
   const fits =
-    found !== undefined &&
-    patterns.some((pattern) => globPattern(pattern).test(found.slice(home.length + 1)));
+    found !== undefined && patterns.some((pattern) => globMatcher(pattern)(found.slice(home.length + 1)));
   return fits ? { path: found, there: true } : undefined;
 }
 

@@ -1,3 +1,5 @@
+import { globMatcher } from '../../text/globs.js';
+
 /** One condition of a build setting: `sdk=iphoneos*`. */
 export interface SettingCondition {
   kind: string;
@@ -26,10 +28,5 @@ export function conditionHolds({ kind, pattern }: SettingCondition, configuratio
 }
 
 function matches(pattern: string, text: string): boolean {
-  const source = pattern
-    .slice(0, 100)
-    .split('*')
-    .map((part) => part.replace(/[.+?^${}()|[\]\\]/g, '\\$&'))
-    .join('.*');
-  return new RegExp(`^${source}$`).test(text);
+  return globMatcher(pattern, { folders: false })(text);
 }

@@ -2,7 +2,7 @@ import { platformNames } from '../../words/names.js';
 import { platformIn } from '../../formats/msbuild/conditions.js';
 import type { Platform } from '../../words/words.js';
 import { compareVersions } from '../../text/versions.js';
-import { globPattern } from '../../text/globs.js';
+import { globMatcher } from '../../text/globs.js';
 import { baseOf, folderOf, isWithin, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { below } from '../script-packages.js';
@@ -158,14 +158,14 @@ export function isCompiledFor(
     const patterns = items.flatMap(({ metadata }) => metadata.get('remove')?.split(';') ?? []);
     return [
       platform,
-      patterns.map((pattern) => globPattern(below(project.root, pattern.trim().replace(/\\/g, '/')), 'i')),
+      patterns.map((pattern) =>
+        globMatcher(below(project.root, pattern.trim().replace(/\\/g, '/')), { ignoreCase: true }),
+      ),
     ] as const;
   });
   return (path, platform) => {
     const folder = platformsOfFolder.exec(path)?.[2]?.toLowerCase();
     if (folder !== undefined && folder !== platform) return false;
-    return !removed.some(
-      ([one, patterns]) => one === platform && patterns.some((pattern) => pattern.test(path)),
-    );
+    return !removed.some(([one, patterns]) => one === platform && patterns.some((matches) => matches(path)));
   };
 }
