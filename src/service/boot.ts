@@ -38,6 +38,9 @@ import { openHome, writePrivate } from '../disk/home/home-folder.js';
 import { WatchedTrees } from '../disk/watched-trees.js';
 import { TreeWrites } from '../disk/writes/tree-writes.js';
 
+/** The most time (milliseconds) for parsing one source file. */
+const parseBudget = 2_000;
+
 export interface ServiceOptions {
   /** Data folder. */
   home: string;
@@ -138,7 +141,7 @@ function assemble(
 ): Service {
   const roster = new RosterStore(db);
   const secrets = new Secrets(home, env);
-  const grammars = new Grammars(readGrammar);
+  const grammars = new Grammars(readGrammar, { now: () => performance.now(), budget: parseBudget });
   const context: ServiceContext = {
     access,
     roster,

@@ -47,14 +47,27 @@ export function compiledAt(text: string, isDefined: IsDefined): (offset: number)
     const state = keyword === 'endif' ? (frame?.parent ?? 'yes') : (frames.at(-1)?.now ?? 'yes');
     changes.push({ at: match.index + match[0].length, state });
   }
-  return (offset) => changes.findLast(({ at }) => at <= offset)?.state ?? 'yes';
+  return (offset) => {
+    // The last change at or before the offset, by halves.
+    let [low, high] = [0, changes.length - 1];
+    while (low < high) {
+      const middle = Math.ceil((low + high) / 2);
+      if ((changes[middle]?.at ?? Infinity) <= offset) low = middle;
+      else high = middle - 1;
+    }
+    return changes[low]?.state ?? 'yes';
+  };
 }
+
+/** What is nested deeper in a condition is not worked out. */
+const maxConditionDepth = 100;
 
 /** Evaluates the text after `#if`. */
 export function evaluateCondition(text: string, isDefined: IsDefined): Compiled {
   const tokens =
     text.replace(/\/\/.*$/, '').match(/[A-Za-z_]\w*\s*\([^()]*\)|[A-Za-z_]\w*|&&|\|\||[!()]|\b[01]\b/g) ?? [];
   let at = 0;
+  let depth = 0;
   const or = (): Compiled => {
     let left = and();
     while (tokens[at] === '||') {
@@ -73,10 +86,12 @@ export function evaluateCondition(text: string, isDefined: IsDefined): Compiled 
   };
   const unary = (): Compiled => {
     const token = tokens[at++];
-    if (token === '!') return opposite(unary());
-    if (token === '(') {
-      const inner = or();
-      if (tokens[at] === ')') at++;
+    if (token === '!' || token === '(') {
+      if (depth > maxConditionDepth) return 'unknown';
+      depth++;
+      const inner = token === '!' ? opposite(unary()) : or();
+      if (token === '(' && tokens[at] === ')') at++;
+      depth--;
       return inner;
     }
     if (token === undefined) return 'unknown';
@@ -99,6 +114,8 @@ interface Branch extends Span {
 
 /** Files with more ways through their conditions than this are not followed in every one. */
 const maxViews = 12;
+/** Files whose conditions are nested deeper than this are read with every branch in. */
+const maxIfs = 100;
 
 const directive =
   /^[ \t]*#[ \t]*(if|elif|else|endif|define|undef|region|endregion|pragma|nullable|line|error|warning)\b[^\r\n]*/gm;
@@ -112,12 +129,14 @@ export function preprocessed(text: string): string[] {
   const root: Branch = { start: 0, end: text.length, chains: [], seen: true };
   const open: { chain: Branch[]; outer: Branch }[] = [];
   let inside = root;
+  let deepest = 0;
   for (const match of text.matchAll(directive)) {
     const [whole, word] = match;
     const { index: start } = match;
     const end = start + whole.length;
     blanks.push({ start, end });
     const innermost = open.at(-1);
+    deepest = Math.max(deepest, open.length);
     if (word === 'if') {
       const chain: Branch[] = [];
       inside.chains.push(chain);
@@ -132,6 +151,7 @@ export function preprocessed(text: string): string[] {
     }
   }
   if (blanks.length === 0) return [text];
+  if (deepest > maxIfs) return [blanked(text, blanks)];
   const views: string[] = [];
   do views.push(blanked(text, [...blanks, ...passedOver(root)]));
   while (views.length < maxViews && isOpen(root));

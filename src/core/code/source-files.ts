@@ -1,5 +1,6 @@
 import type { Platform } from '../words/words.js';
 import { placebookMark } from '../placebook/model.js';
+import type { ReadProblem } from '../text/problem.js';
 import type { Reader, Tree } from '../tree/tree.js';
 import type { Compiled } from '../syntax/compiled.js';
 import { codeLanguages, languageOf } from './languages/index.js';
@@ -30,17 +31,25 @@ const nothing: SourceReading = {
   choices: [],
   constants: new Map(),
 };
+const tooCostly: ReadProblem = {
+  message: 'It is too costly to parse: only its string literals were read.',
+  start: 0,
+  end: 0,
+};
+
 /** The reader of each language's files. */
 export const sourceReaders: ReadonlyMap<
   CodeLanguage,
-  Reader<{ reading: SourceReading; problems: [] }>
+  Reader<{ reading: SourceReading; problems: ReadProblem[] }>
 > = new Map(
   codeLanguages.map(({ language }) => [
     language,
-    (text, syntax) => ({
-      reading: readSource(language, text, syntax) ?? byLiterals(language, text),
-      problems: [],
-    }),
+    (text, syntax) => {
+      const reading = readSource(language, text, syntax);
+      return reading
+        ? { reading, problems: [] }
+        : { reading: byLiterals(language, text), problems: [tooCostly] };
+    },
   ]),
 );
 

@@ -1,4 +1,5 @@
 import { Language, Parser, type Node } from 'web-tree-sitter';
+import { nestsBeyondReason } from './nesting.js';
 
 /** The languages that are read by syntax tree, and the grammar that reads each. */
 export const grammarFiles = {
@@ -22,11 +23,19 @@ export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;
 /** Text longer than this (in UTF-16 units) is not parsed. */
 export const maxSyntaxLength = 1_000_000;
 
+/** How long parsing one text may take. A text that a grammar recovers from badly takes time by the square. */
+export interface ParseBudget {
+  /** A clock (milliseconds). */
+  now: () => number;
+  /** The most time (milliseconds) for one text. */
+  budget: number;
+}
+
 /** Parses texts in the languages whose grammars were loaded. */
 export interface Syntax {
   /**
    * Parses a text and passes its tree to `visit`. The tree is freed afterwards.
-   * @returns what `visit` returns; undefined for a text that is too long, or that the parser gives up on
+   * @returns what `visit` returns; undefined for a text that is too long, too deep, or takes too long
    * @throws Error when the grammar of the language was not loaded
    */
   visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined;
@@ -38,7 +47,10 @@ export class Grammars implements Syntax {
   readonly #ready = new Map<SyntaxLanguage, Parser>();
   #runtime: Promise<void> | undefined;
 
-  constructor(private readonly source: GrammarSource) {}
+  constructor(
+    private readonly source: GrammarSource,
+    private readonly limits: ParseBudget,
+  ) {}
 
   /** Loads the grammars of these languages, unless they are loaded already. */
   async load(languages: Iterable<SyntaxLanguage>): Promise<void> {
@@ -52,9 +64,15 @@ export class Grammars implements Syntax {
   visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined {
     const parser = this.#ready.get(language);
     if (!parser) throw new Error(`The grammar of ${language} was not loaded.`);
-    if (text.length > maxSyntaxLength) return undefined;
-    const tree = parser.parse(text);
-    if (!tree) return undefined;
+    if (text.length > maxSyntaxLength || nestsBeyondReason(text)) return undefined;
+    const { now, budget } = this.limits;
+    const end = now() + budget;
+    const tree = parser.parse(text, null, { progressCallback: () => now() > end });
+    if (!tree) {
+      // A parser that was stopped would go on with the old text.
+      parser.reset();
+      return undefined;
+    }
     try {
       return visit(tree.rootNode);
     } finally {

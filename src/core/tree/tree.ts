@@ -93,12 +93,22 @@ export class Tree {
     const results = this.#parsed.get(reader) ?? new Map<string, unknown>();
     this.#parsed.set(reader, results);
     const known = results.get(path);
-    if (known !== undefined) return known as Result;
+    if (known !== undefined) return (known as Result | null) ?? undefined;
     const document = this.text(path);
     const file = this.#files.get(path);
     if (!document || !file) return undefined;
     const make = () => reader(document.text, this.syntax);
-    const result = this.readings ? this.readings.of(reader, file, make) : make();
+    let result: Result;
+    try {
+      result = this.readings ? this.readings.of(reader, file, make) : make();
+    } catch (error) {
+      // One file that a reader fails on must not keep the others from being read.
+      const why =
+        error instanceof RangeError ? 'it is nested too deep' : `a fault of the reader: ${String(error)}`;
+      this.problems.push({ path, line: 1, column: 1, message: `Not read: ${why}.` });
+      results.set(path, null);
+      return undefined;
+    }
     results.set(path, result);
     for (const { message, start } of result.problems) {
       this.problems.push({ path, ...document.lines.at(start), message });

@@ -4,13 +4,15 @@ import { expect, it } from 'vitest';
 import { Grammars } from '../../../src/core/syntax/grammars.js';
 import { root } from '../../support/trees.js';
 
+const limits = { now: () => performance.now(), budget: 10_000 };
+
 function counted() {
   const asked: string[] = [];
   const grammars = new Grammars((file) => {
     asked.push(file);
     const folder = file === 'tree-sitter.wasm' ? 'web-tree-sitter' : 'tree-sitter-wasms/out';
     return readFileSync(join(root, 'node_modules', folder, file));
-  });
+  }, limits);
   return { asked, grammars };
 }
 
@@ -29,7 +31,7 @@ it('names the language whose grammar was not loaded', () => {
 it('reports a grammar that cannot be read to whoever waits for it', async () => {
   const grammars = new Grammars((file) => {
     throw new Error(`No ${file}.`);
-  });
+  }, limits);
   await expect(grammars.load(['dart'])).rejects.toThrow('No tree-sitter.wasm.');
 });
 
@@ -37,4 +39,19 @@ it('does not parse a text that is too long', async () => {
   const { grammars } = counted();
   await grammars.load(['ruby']);
   expect(grammars.visit('ruby', '#'.repeat(1_000_001), () => 'parsed')).toBeUndefined();
+});
+
+it('stops a text that takes too long, and parses the next one from its beginning', async () => {
+  let time = 0;
+  const grammars = new Grammars(
+    (file) => {
+      const folder = file === 'tree-sitter.wasm' ? 'web-tree-sitter' : 'tree-sitter-wasms/out';
+      return readFileSync(join(root, 'node_modules', folder, file));
+    },
+    { now: () => (time += 1), budget: 50 },
+  );
+  await grammars.load(['ruby']);
+  // Each list of words that is never closed is one more that the grammar tries to recover from.
+  expect(grammars.visit('ruby', '%w['.repeat(20_000), () => 'parsed')).toBeUndefined();
+  expect(grammars.visit('ruby', 'a = 1', ({ text }) => text)).toBe('a = 1');
 });

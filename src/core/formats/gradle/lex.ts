@@ -38,6 +38,7 @@ export function lexGradle(text: string): { tokens: Token[]; problems: ReadProble
   const tokens: Token[] = [];
   const problems: ReadProblem[] = [];
   let at = text.startsWith('#!') ? endOfLine(text, 0) : 0;
+  const lone: LonePlaceholder = { until: -1 };
   const push = (kind: TokenKind, end: number) => {
     tokens.push({ kind, text: text.slice(at, end), start: at, end });
     at = end;
@@ -63,7 +64,7 @@ export function lexGradle(text: string): { tokens: Token[]; problems: ReadProble
       );
     else if (char === '"' || char === "'") {
       const quote = quotes.find((mark) => text.startsWith(mark, at)) ?? char;
-      const end = stringEnd(text, at + quote.length, quote);
+      const end = stringEnd(text, at + quote.length, quote, lone);
       if (end === null) {
         problems.push({ message: 'This string is never closed.', start: at, end: at + quote.length });
         at = quote.length === 3 ? text.length : endOfLine(text, at);
@@ -98,13 +99,22 @@ function nameEnd(text: string, from: number): number {
   return end;
 }
 
+/** The end of the line on which a `${` was never closed: those behind it on the line are plain text too. */
+interface LonePlaceholder {
+  until: number;
+}
+
 /** Offset of the closing quote; null when the string runs off its line (or the file, for triple quotes). */
-function stringEnd(text: string, from: number, quote: string): number | null {
+function stringEnd(text: string, from: number, quote: string, lone: LonePlaceholder): number | null {
   for (let i = from; i < text.length; i++) {
     if (text.startsWith(quote, i)) return i;
     if (text[i] === '\\') i++;
     else if (quote.length === 1 && text[i] === '\n') return null;
-    else if (quote[0] === '"' && text.startsWith('${', i)) i = skipBraces(text, i + 2);
+    else if (quote[0] === '"' && i > lone.until && text.startsWith('${', i)) {
+      const close = skipBraces(text, i + 2);
+      if (close === i + 2 && text[close] !== '}') lone.until = endOfLine(text, i);
+      i = close;
+    }
   }
   return null;
 }

@@ -76,7 +76,14 @@ class GradleParser extends GradleCursor {
       const body = this.block();
       return { type: 'conditional', body, start, end: this.lastEnd() };
     }
+    if (++this.depth > maxGradleDepth) {
+      this.problem(`Conditions are nested more than ${maxGradleDepth} deep.`, { start, end: this.lastEnd() });
+      this.toLineEnd();
+      this.depth--;
+      return { type: 'conditional', body: [], start, end: this.lastEnd() };
+    }
     const only = this.statement();
+    this.depth--;
     return { type: 'conditional', body: [only], start, end: only.end };
   }
 
