@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { RosterImport, RosterImported } from '../api/titles.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
-import { compare, compareThreeWays } from '../core/roster/compare.js';
+import { compare, compareThreeWays, type FieldChange } from '../core/roster/compare.js';
 import { publisherProblems } from '../core/roster/credentials.js';
 import { readRoster } from '../core/roster/document.js';
 import type { Roster } from '../core/roster/model.js';
@@ -40,16 +40,26 @@ export function importRoster(
     const changes = compare(current, target);
     if (base !== undefined && base !== roster.revision() && changes.length > 0)
       throw staleDocument(service, base, current, target);
-    refuse(problemsOf(service, document, read.placeOf));
+    refuse(problemsOf(service, { document, current, target }, read.placeOf));
     if (!dryRun) {
       if (target.publisher) roster.savePublisher(target.publisher, writer);
-      for (const [id, title] of Object.entries(target.titles)) roster.save(id, title, 'any', writer);
-      for (const id of Object.keys(titles))
-        if (valueAt(target.titles, id) === undefined) roster.save(id, null, 'any', writer);
+      // What does not differ is not written.
+      for (const id of changedTitles(changes))
+        roster.save(id, valueAt(target.titles, id) ?? null, 'any', writer);
       events.tell({ kind: 'roster' });
     }
     return { revision: roster.revision(), changes, applied: !dryRun };
   });
+}
+
+/** The titles that a comparison of two rosters names, in its order. */
+function changedTitles(changes: readonly FieldChange[]): Set<string> {
+  return new Set(
+    changes.flatMap(({ path }) => {
+      const [, id] = /^titles\.([^.]+)/.exec(path) ?? [];
+      return id ?? [];
+    }),
+  );
 }
 
 /** The document was written from another revision than the present one: what changed on either side. */
@@ -67,20 +77,18 @@ function staleDocument({ roster }: Service, base: number, current: Incoming, tar
 
 /** What is wrong with a document that was not wrong in the record before, with its places. */
 function problemsOf(
-  { roster, profiles, titleWork }: Service,
-  document: Incoming,
+  { profiles, titleWork }: Service,
+  { document, current, target }: { document: Incoming; current: Incoming; target: Incoming },
   placeOf: (way: string[]) => FieldProblem['place'],
 ): FieldProblem[] {
-  const { titles } = roster.roster();
   const placed = (head: string[], problems: readonly FieldProblem[]) =>
     problems.map((problem) => ({
       ...problem,
       field: `${head.join('.')}.${problem.field}`,
       place: placeOf([...head, ...problem.field.split('.')]),
     }));
-  const ofTitles = Object.entries(document.titles).flatMap(([id, title]) =>
-    placed(['titles', id], titleWork.newProblems(id, title, valueAt(titles, id))),
-  );
+  const found = titleWork.problemsOfImport(document.titles, current.titles, target.titles);
+  const ofTitles = [...found].flatMap(([id, problems]) => placed(['titles', id], problems));
   const { publisher } = document;
   return [
     ...ofTitles,

@@ -2,7 +2,8 @@ import type { TitleRecord } from '../api/titles.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
 import type { Placement, Title } from '../core/roster/model.js';
 import { valueAt } from '../core/text/own-values.js';
-import { heldIds, validateTitle } from '../core/roster/validate.js';
+import { IdHolders } from '../core/roster/holders.js';
+import { titleValidator, type FindHolder, type ValidateTitle } from '../core/roster/validate.js';
 import type { ServiceContext } from './context.js';
 import { refuse, ServiceError } from './errors.js';
 import { titleWithId, type ParsedIdWrite } from './title-ids.js';
@@ -10,22 +11,51 @@ import type { Writer } from './store/roster-store.js';
 
 /** Writes of titles: every way into the record goes through the same checks. */
 export class TitleWork {
+  /** Who holds which ID, as of a revision of the record; −1 before it was first asked for. */
+  #holders = new IdHolders();
+  #revision = -1;
+
   constructor(private readonly context: ServiceContext) {}
 
   /** What is wrong with a title that was not wrong before this change. */
   newProblems(id: string, next: Title, before: Title | undefined): FieldProblem[] {
+    const elsewhere = this.holders().outside(id);
+    return newProblems(titleValidator(this.context.profiles.profiles()), elsewhere, next, before);
+  }
+
+  /**
+   * What is wrong with the titles of a document that was not wrong before it. They are checked against each other as
+   * they will stand, so an ID may move from one to another.
+   * @param target all titles as they will stand
+   */
+  problemsOfImport(
+    incoming: Record<string, Title>,
+    current: Record<string, Title>,
+    target: Record<string, Title>,
+  ): Map<string, FieldProblem[]> {
+    const holders = new IdHolders();
+    for (const [id, title] of Object.entries(target)) holders.set(id, title);
+    const validate = titleValidator(this.context.profiles.profiles());
+    return new Map(
+      Object.entries(incoming).map(([id, title]) => [
+        id,
+        newProblems(validate, holders.outside(id), title, valueAt(current, id)),
+      ]),
+    );
+  }
+
+  /** The holders of IDs as the record has them now: only titles that changed since are read. */
+  private holders(): IdHolders {
     const { roster } = this.context;
-    const profiles = this.context.profiles.profiles();
-    const elsewhere = roster
-      .titleIds()
-      .filter((other) => other !== id)
-      .flatMap((other) => heldIds(roster.get(other).title).map((held) => ({ ...held, title: other })));
-    const old = new Set(
-      before ? validateTitle(before, { profiles, elsewhere }).map((problem) => JSON.stringify(problem)) : [],
-    );
-    return validateTitle(next, { profiles, elsewhere }).filter(
-      (problem) => !old.has(JSON.stringify(problem)),
-    );
+    const revision = roster.revision();
+    if (revision < this.#revision || this.#revision < 0) {
+      this.#holders = new IdHolders();
+      for (const id of roster.titleIds()) this.#holders.set(id, roster.get(id).title);
+    } else
+      for (const id of roster.changedSince(this.#revision))
+        this.#holders.set(id, roster.find(id)?.title ?? null);
+    this.#revision = revision;
+    return this.#holders;
   }
 
   /** Checks a title and saves it; the version that the writer saw has to be the current one. */
@@ -68,6 +98,18 @@ export class TitleWork {
     const before = this.context.roster.get(id);
     return this.save(before.id, titleWithId(before, write), before, expected, writer);
   }
+}
+
+function newProblems(
+  validate: ValidateTitle,
+  elsewhere: FindHolder,
+  next: Title,
+  before: Title | undefined,
+): FieldProblem[] {
+  const found = validate(next, elsewhere);
+  if (found.length === 0 || !before) return found;
+  const old = new Set(validate(before, elsewhere).map((problem) => JSON.stringify(problem)));
+  return found.filter((problem) => !old.has(JSON.stringify(problem)));
 }
 
 /** Refuses a write of a placement that is not at the version that the writer saw. */

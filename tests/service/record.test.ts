@@ -273,6 +273,24 @@ describe('the roster document', () => {
     ]);
   });
 
+  it('is checked as it will stand: an ID may move to another title, and be in two of them never', async () => {
+    const unit = 'CH-U-310772-BBBB1111';
+    const title = (name: string, held: boolean) =>
+      `  ${name}:\n    name: ${name}\n    stages: { test: [debug], production: [release] }\n    editions: { android: { identifier: example.brine.${name} } }\n    placements:\n      footer:\n        format: banner\n        units: { cobalt-heron: { android: ${held ? `{ production: ${unit} }` : '{}'} } }\n`;
+    const both = (one: boolean, other: boolean) =>
+      importIt(`syndexa: 1\ntitles:\n${title('frond', one)}${title('blade', other)}`);
+    expect((await both(true, false)).status).toBe(200);
+    expect((await both(false, true)).status).toBe(200);
+    const refused = await both(true, true);
+    expect(refused.status).toBe(422);
+    expect(refused.body.errors[0].message).toContain('already held by title');
+    expect(
+      (await http(api('/titles/blade'))).body.title.placements.footer.units['cobalt-heron'].android,
+    ).toEqual({
+      production: unit,
+    });
+  });
+
   it('has a history: who, when, what was, what is', async () => {
     await http(api('/roster/import'), 'POST', { document: demo }, { 'Syndexa-Who': 'mara <script>' });
     const [entry] = (await http(api('/titles/tidewick/history?limit=1'))).body;

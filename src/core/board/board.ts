@@ -72,7 +72,7 @@ function cellMaker(
   const built = platforms.filter((platform) => title.editions[platform]);
   const sides = built.map((platform) => ({
     platform,
-    expected: expectedIds(title, profiles, platform),
+    expected: indexed(expectedIds(title, profiles, platform)),
     reading: readings.find((candidate) => candidate.platform === platform),
   }));
   return (profile, placement) => {
@@ -106,13 +106,24 @@ function isGood({ record, build }: BoardCell): boolean {
   );
 }
 
+/** What is expected on one platform, by network, placement and stage. */
+type ExpectedIds = ReadonlyMap<string, ExpectedId>;
+
+function slotKey(network: string, placement: string | null, stage: Stage): string {
+  return `${network} ${placement ?? ''} ${stage}`;
+}
+
+function indexed(all: readonly ExpectedId[]): ExpectedIds {
+  return new Map(all.map((item) => [slotKey(item.network, item.placement ?? null, item.stage), item]));
+}
+
 interface CellInput {
   title: Title;
   profile: Profile;
   placement: string | null;
   platform: Platform;
   stage: Stage;
-  expected: readonly ExpectedId[];
+  expected: ExpectedIds;
   reading: Reading | undefined;
   clashing: ReadonlySet<string>;
   inventory: InventoryReading | undefined;
@@ -127,9 +138,7 @@ function cellOf(input: CellInput): BoardCell {
     const why = `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`;
     return { ...base, record: 'not-offered', build: 'nothing-expected', id: null, why };
   }
-  const mine = expected.find(
-    (item) => item.network === profile.id && item.stage === stage && (item.placement ?? null) === placement,
-  );
+  const mine = expected.get(slotKey(profile.id, placement, stage));
   if (!mine)
     return {
       ...base,
@@ -184,9 +193,9 @@ function buildState(
   const covered = variants.every((name) => right.some((fact) => fact.variants.includes(name)));
   const others = facts.filter((fact) => !right.includes(fact));
   // A unit ID of another placement is no rival of this one; only the other stage's ID of the same spot is.
-  const otherStage = expected.find(
-    (item) => item.network === mine.network && item.placement === mine.placement && item.stage !== mine.stage,
-  );
+  const otherStage = stages
+    .filter((stage) => stage !== mine.stage)
+    .map((stage) => expected.get(slotKey(mine.network, mine.placement ?? null, stage)))[0];
   const rivals =
     mine.kind === 'app'
       ? others

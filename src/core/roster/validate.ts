@@ -17,12 +17,11 @@ export interface HeldId {
   id: string;
 }
 
-/** What validation needs to know of the world around a title. */
-export interface RosterContext {
-  profiles: readonly Profile[];
-  /** IDs that other titles hold, each with a name for messages. */
-  elsewhere?: readonly (HeldId & { title: string })[];
-}
+/** An ID, and the title that holds it. */
+export type OwnedId = HeldId & { title: string };
+
+/** Finds who holds an ID outside the title that is checked. */
+export type FindHolder = (network: string, id: string) => OwnedId | undefined;
 
 /** Every ID in a title, in the order of the document. */
 export function heldIds(title: Title): HeldId[] {
@@ -58,22 +57,27 @@ export function heldIds(title: Title): HeldId[] {
   return held;
 }
 
-/** What is wrong with a title's values; each with its field, and what would be right. */
-export function validateTitle(title: Title, context: RosterContext): FieldProblem[] {
-  const known = new Map(context.profiles.map((profile) => [profile.id, profile]));
-  const recognise = recogniser(context.profiles);
-  const ids = heldIds(title);
-  return [
-    ...unknownNetworks(title, known),
-    ...ids.flatMap((held) => idProblems(held, known, recognise)),
-    ...clashes(ids, context.elsewhere ?? []),
-    ...Object.entries(title.placements).flatMap(([name, placement]) =>
-      settingProblems(name, placement, known),
-    ),
-    ...stageProblems(title),
-    ...titleCredentialProblems(title, known),
-    ...misplaced(title),
-  ];
+/** Says what is wrong with a title's values; each with its field, and what would be right. */
+export type ValidateTitle = (title: Title, holderElsewhere?: FindHolder) => FieldProblem[];
+
+/** What checks titles against profiles. It is made once for all titles that are checked together. */
+export function titleValidator(profiles: readonly Profile[]): ValidateTitle {
+  const known = new Map(profiles.map((profile) => [profile.id, profile]));
+  const recognise = recogniser(profiles);
+  return (title, holderElsewhere = () => undefined) => {
+    const ids = heldIds(title);
+    return [
+      ...unknownNetworks(title, known),
+      ...ids.flatMap((held) => idProblems(held, known, recognise)),
+      ...clashes(ids, holderElsewhere),
+      ...Object.entries(title.placements).flatMap(([name, placement]) =>
+        settingProblems(name, placement, known),
+      ),
+      ...stageProblems(title),
+      ...titleCredentialProblems(title, known),
+      ...misplaced(title),
+    ];
+  };
 }
 
 /** What stands where it has no meaning: devices for testing in production, a text for tracking on Android. */
@@ -196,13 +200,12 @@ function wrongShape(
 }
 
 /** One production ID stands for one place: one placement (or app), on one platform. Test IDs may be shared. */
-function clashes(ids: readonly HeldId[], elsewhere: readonly (HeldId & { title: string })[]): FieldProblem[] {
+function clashes(ids: readonly HeldId[], holderElsewhere: FindHolder): FieldProblem[] {
   const first = new Map<string, HeldId & { title?: string }>();
-  for (const held of elsewhere) first.set(`${held.network} ${held.id}`, held);
   return ids.flatMap((held): FieldProblem[] => {
     if (held.stage === 'test') return [];
     const key = `${held.network} ${held.id}`;
-    const other = first.get(key);
+    const other = first.get(key) ?? holderElsewhere(held.network, held.id);
     if (!other) {
       first.set(key, held);
       return [];

@@ -42,6 +42,16 @@ export class RosterStore {
       .map(({ id, editions }) => ({ id, editions: editions as Title['editions'] }));
   }
 
+  /** The titles that changed since a revision, those that were removed included. */
+  changedSince(revision: number): string[] {
+    const rows = this.db
+      .selectDistinct({ title: history.title })
+      .from(history)
+      .where(gt(history.revision, revision))
+      .all();
+    return rows.flatMap(({ title }) => title ?? []);
+  }
+
   titleIds(): string[] {
     return this.db
       .select({ id: titles.id })

@@ -7,7 +7,8 @@ import { expectedIds } from '../../../src/core/roster/expected.js';
 import { revert } from '../../../src/core/roster/history.js';
 import { Roster, Title } from '../../../src/core/roster/model.js';
 import { stageOf } from '../../../src/core/roster/stage.js';
-import { heldIds, validateTitle } from '../../../src/core/roster/validate.js';
+import { IdHolders } from '../../../src/core/roster/holders.js';
+import { titleValidator } from '../../../src/core/roster/validate.js';
 import { makeBoard } from '../../../src/core/board/board.js';
 import { cellState } from '../../../src/core/board/cell-state.js';
 import { kelp, placement, profiles } from '../../support/trees.js';
@@ -15,7 +16,7 @@ import { kelp, placement, profiles } from '../../support/trees.js';
 const unread = { readings: [], inventories: [], now: '2026-06-01T12:00:00Z' };
 
 const problems = (title: Title) =>
-  validateTitle(title, { profiles }).map(({ field, message, fix }) => `${field}: ${message} ${fix ?? ''}`);
+  titleValidator(profiles)(title).map(({ field, message, fix }) => `${field}: ${message} ${fix ?? ''}`);
 const appId = (value: string, platform: 'android' | 'ios' = 'android') =>
   kelp({ networks: { 'cobalt-heron': { [platform]: { production: { app: value } } } } });
 const unit = (value: string) =>
@@ -200,10 +201,19 @@ describe('validating a title', () => {
         kelp({ placements: { a: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-BBBB1111') } }),
       ),
     ).toHaveLength(1);
-    const elsewhere = heldIds(kelp()).map((held) => ({ ...held, title: 'frond' }));
-    expect(validateTitle(kelp(), { profiles, elsewhere })[0]?.message).toContain(
-      'held by title frond, the app ID',
-    );
+  });
+
+  it('refuses what another title holds, for as long as that holds it', () => {
+    const holders = new IdHolders();
+    holders.set('frond', kelp());
+    const found = () => titleValidator(profiles)(kelp(), holders.outside('kelp'));
+    expect(found()[0]?.message).toContain('held by title frond, the app ID');
+    expect(titleValidator(profiles)(kelp(), holders.outside('frond'))).toEqual([]);
+    holders.set('frond', kelp({ networks: {} }));
+    expect(found()).toEqual([]);
+    holders.set('frond', kelp());
+    holders.set('frond', null);
+    expect(found()).toEqual([]);
   });
 
   it('refuses an unknown format with the formats there are', () => {
