@@ -5,7 +5,8 @@ import { readGradle } from '../../../src/core/formats/gradle/read.js';
 import { nestsBeyondReason } from '../../../src/core/syntax/nesting.js';
 import type { Tree } from '../../../src/core/tree/tree.js';
 import { grows } from '../../support/growth.js';
-import { syntax, treeOf } from '../../support/trees.js';
+import { findingsOf } from '../../support/rules.js';
+import { androidFiles, syntax, treeOf } from '../../support/trees.js';
 
 /** Texts that are nested as no person nests them. Grammars, and readers that call themselves, break down on them. */
 const nested = ['a<', '(', '[', '{', '"${', 'if (a) ', 'List<List<', '#if A\n', 'f('];
@@ -69,4 +70,16 @@ describe('a tree', () => {
       { path: 'a.kt', line: 1, column: 1, message: 'Not read: it is nested too deep.' },
     ]);
   });
+});
+
+it('is reported as a file that was not read', () => {
+  const files = androidFiles({ 'app/src/main/java/example/brine/kelp/Odd.java': 'a<\n'.repeat(1_000) });
+  const found = findingsOf(files).filter(({ place }) => place?.path.endsWith('Odd.java'));
+  expect(found).toEqual([
+    expect.objectContaining({
+      rule: 'tree/file-not-read',
+      severity: 'warning',
+      message: expect.stringContaining('too costly'),
+    }),
+  ]);
 });

@@ -50,7 +50,7 @@ export function readPodfile(text: string, syntax: Syntax): Podfile {
     return reader;
   });
   if (!found) {
-    const message = 'The Podfile is too long, or too costly, to be read.';
+    const message = 'Not read: it is too long, or too costly to parse.';
     return { pods: [], targets: [], problems: [{ message, start: 0, end: 0 }] };
   }
   return { pods: found.pods, targets: found.targets, problems: [] };
