@@ -1,6 +1,6 @@
 import type { CollectPlan } from '../api/trees.js';
 import type { Collected } from './collect.js';
-import { WatchedTree } from './watched-tree.js';
+import { FollowingEndedError, WatchedTree } from './watched-tree.js';
 
 /** Folders that are followed at once, beyond those that are linked. */
 const maxOpen = 8;
@@ -23,8 +23,8 @@ export class WatchedTrees {
    * The files of a folder as they are now; from then on the folder is followed.
    * @throws Error once it is closed: a folder that were opened then would be followed for ever
    */
-  async current(root: string, plan: CollectPlan): Promise<Collected> {
-    return this.entry(root, plan).tree.current();
+  async current(root: string, plan: CollectPlan, signal?: AbortSignal): Promise<Collected> {
+    return this.entry(root, plan).tree.current(signal);
   }
 
   /** Calls back whenever something in a folder changed that may matter. */
@@ -48,7 +48,7 @@ export class WatchedTrees {
   }
 
   private entry(root: string, plan: CollectPlan) {
-    if (this.#closed) throw new Error('The service is stopping; no folder is followed any more.');
+    if (this.#closed) throw new FollowingEndedError();
     const text = JSON.stringify(plan);
     const known = this.#open.get(root);
     if (known?.plan === text) return known;

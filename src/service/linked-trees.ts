@@ -34,18 +34,22 @@ export class LinkedTrees {
   }
 
   /** Reads a tree as it is now, and checks it. */
-  async read(tree: StoredTree): Promise<LinkedTree> {
+  async read(tree: StoredTree, signal?: AbortSignal): Promise<LinkedTree> {
     const { trees } = this.context;
-    const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path);
+    const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path, signal);
     trees.setSnapshot(tree.id, snapshot);
     await this.work.check(snapshot, tree.title);
     return this.withState(trees.linkedTree(tree.id));
   }
 
   /** Keeps the files of a folder below a root as a snapshot. */
-  async snapshotOf(path: string, name: string): Promise<{ snapshot: string; seen: number; files: number }> {
+  async snapshotOf(
+    path: string,
+    name: string,
+    signal?: AbortSignal,
+  ): Promise<{ snapshot: string; seen: number; files: number }> {
     const { watched, profiles, trees } = this.context;
-    const collected = await watched.current(path, collectPlanOf(profiles));
+    const collected = await watched.current(path, collectPlanOf(profiles), signal);
     const { seen, files } = collected;
     return { snapshot: trees.addCollected(name, collected), seen, files: files.length };
   }

@@ -1,10 +1,13 @@
 import type { ErrorRequestHandler } from 'express';
 import type { ServiceContext } from './context.js';
+import { FollowingEndedError } from '../disk/watched-tree.js';
 import { ServiceError } from './errors.js';
+import { CallerGoneError } from './route.js';
 
 /** Answers a request that failed with a problem, cleaned of secrets. Errors of our own go to the log. */
 export function problemHandler({ log, secrets }: ServiceContext): ErrorRequestHandler {
   return function sendProblem(error: unknown, request, response, next) {
+    if (error instanceof CallerGoneError) return;
     const failure = toServiceError(error);
     if (failure.code === 'internal') log.error({ err: error, path: request.path }, 'A request failed.');
     if (response.headersSent) return next(error);
@@ -32,6 +35,11 @@ function toServiceError(error: unknown): ServiceError {
       cause: error,
     });
   }
+  if (error instanceof FollowingEndedError)
+    return new ServiceError('stopping', error.message, {
+      fix: 'Ask again once it is started.',
+      cause: error,
+    });
   if (error instanceof URIError)
     return new ServiceError('unreadable', 'The address cannot be read.', { cause: error });
   return new ServiceError('internal', 'The service met an error of its own; its log tells more.', {

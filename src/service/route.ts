@@ -23,6 +23,8 @@ export interface Call<Name extends RouteName> {
   body: ParsedBody<Name>;
   request: Request;
   response: Response;
+  /** Ends work that nobody waits for any more: the caller went away. */
+  signal: AbortSignal;
 }
 
 /** Answers a call. Undefined says that the response was written already. */
@@ -37,6 +39,15 @@ export type Handlers = { [Name in RouteName]: Handler<Name> };
 /** Routes that open and close sessions: whoever calls them has no role yet. */
 export type OpenRoute = 'session' | 'signIn' | 'signOut';
 
+/** Whoever called does not wait for the answer any more. */
+export class CallerGoneError extends Error {
+  override readonly name = 'CallerGoneError';
+
+  constructor() {
+    super('The caller went away.');
+  }
+}
+
 /** Registers handlers for routes of the table. They see parsed values only; answers go out as JSON. */
 export function register(router: Router, handlers: Partial<Handlers>, service: Service): void {
   for (const name of Object.keys(handlers) as RouteName[]) {
@@ -49,7 +60,11 @@ export function register(router: Router, handlers: Partial<Handlers>, service: S
       const params = Object.fromEntries(
         Object.entries(request.params).map(([key, value]) => [key, String(value)]),
       );
-      const answer = await handler({ params, query, body, request, response } as Call<RouteName>, service);
+      const gone = new AbortController();
+      response.on('close', () => gone.abort(new CallerGoneError()));
+      const { signal } = gone;
+      const call = { params, query, body, request, response, signal };
+      const answer = await handler(call as Call<RouteName>, service);
       if (answer !== undefined && !response.headersSent) response.json(answer);
     });
   }

@@ -44,3 +44,24 @@ it('follows no folder once it is closed, and waits for what is under way', async
   expect(late).toBeInstanceOf(Error);
   await expect(trees.current(folder, plan)).rejects.toThrow('stopping');
 });
+
+it('reads no further for a caller who went away, and reads everything for the next one', async () => {
+  for (let at = 0; at < 3_000; at++) writeFileSync(join(folder, `Podfile${at}`), '');
+  writeFileSync(join(folder, 'Podfile'), '');
+  const trees = new WatchedTrees();
+  const gone = new AbortController();
+  const reading = trees.current(folder, plan, gone.signal);
+  gone.abort(new Error('went away'));
+  await expect(reading).rejects.toThrow('went away');
+  expect((await trees.current(folder, plan)).files.map(({ path }) => path)).toContain('Podfile');
+  await trees.close();
+});
+
+it('ends a reading that is under way when it is closed', async () => {
+  writeFileSync(join(folder, 'Podfile'), '');
+  const trees = new WatchedTrees();
+  const reading = trees.current(folder, plan);
+  const failed = expect(reading).rejects.toThrow('stopping');
+  await trees.close();
+  await failed;
+});

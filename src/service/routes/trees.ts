@@ -16,11 +16,12 @@ export const treeHandlers = {
     linkedTrees.unlink(params.tree);
     return {};
   },
-  openFolder: async ({ body }, { linkedTrees }) => {
+  openFolder: async ({ body, signal }, { linkedTrees }) => {
     const path = await linkedTrees.insideRoots(body.path);
-    return linkedTrees.snapshotOf(path, basename(path));
+    return linkedTrees.snapshotOf(path, basename(path), signal);
   },
-  readTree: ({ params }, { trees, linkedTrees }) => linkedTrees.read(trees.linkedTree(params.tree)),
+  readTree: ({ params, signal }, { trees, linkedTrees }) =>
+    linkedTrees.read(trees.linkedTree(params.tree), signal),
   applyWiring: async ({ params, body }, { trees, linkedTrees, writes, ...service }) => {
     const tree = trees.linkedTree(params.tree);
     const wiring = trees.wiring(body.wiring);
