@@ -21,15 +21,6 @@ const unwatched = 2_000;
 /** Paths that changed at once beyond which a tree is read anew as a whole. */
 const maxDirty = 2_000;
 
-/** A folder is not read any further, because it is not followed any more. */
-export class FollowingEndedError extends Error {
-  override readonly name = 'FollowingEndedError';
-
-  constructor() {
-    super('The service is stopping; no folder is read any more.');
-  }
-}
-
 /**
  * A folder whose files are followed. Once it is watched, asking for it again looks only at the paths that the
  * system named as changed since.
@@ -46,8 +37,6 @@ export class WatchedTree {
   #begin: NodeJS.Timeout | null = null;
   #work: Promise<unknown> = Promise.resolve();
   #closed = false;
-  /** Ends the readings that are under way. */
-  readonly #stop = new AbortController();
 
   /**
    * @param root real path of the folder
@@ -65,7 +54,7 @@ export class WatchedTree {
 
   /**
    * The files as they are now. Calls wait for each other.
-   * @param signal ends the reading for this caller; the promise is rejected with its reason
+   * @param signal ends the reading; the promise is rejected with its reason
    */
   current(signal?: AbortSignal): Promise<Collected> {
     if (this.#begin) clearTimeout(this.#begin);
@@ -117,34 +106,23 @@ export class WatchedTree {
 
   async close(): Promise<void> {
     this.#closed = true;
-    this.#stop.abort(new FollowingEndedError());
     if (this.#begin) clearTimeout(this.#begin);
     if (this.#waiting) clearTimeout(this.#waiting);
     await this.#watcher?.close();
   }
 
-  /** Reads until the caller, or the whole following, is at its end. */
+  /** Reads for a caller. After a reading that failed or was ended, the next one looks at everything. */
   private async readFor(signal: AbortSignal | undefined): Promise<Collected> {
-    const own = new AbortController();
-    const stop = this.#stop.signal;
-    const end = () => own.abort(stop.aborted ? stop.reason : signal?.reason);
-    for (const each of [stop, signal]) {
-      if (each?.aborted) end();
-      each?.addEventListener('abort', end, { once: true });
-    }
     try {
-      own.signal.throwIfAborted();
-      return await this.read(own.signal);
+      signal?.throwIfAborted();
+      return await this.read(signal);
     } catch (error) {
-      // What was taken from the list of changes is not known: the next reading looks at everything.
       this.#collected = null;
       throw error;
-    } finally {
-      for (const each of [stop, signal]) each?.removeEventListener('abort', end);
     }
   }
 
-  private async read(signal: AbortSignal): Promise<Collected> {
+  private async read(signal: AbortSignal | undefined): Promise<Collected> {
     // What the system has to say of changes up to now is heard before anything is answered.
     await yieldToEventLoop();
     const before = this.#collected;
@@ -166,7 +144,7 @@ export class WatchedTree {
     return this.#collected ?? (await this.collect(signal));
   }
 
-  private async collect(signal: AbortSignal): Promise<Collected> {
+  private async collect(signal: AbortSignal | undefined): Promise<Collected> {
     const known = this.lists === null ? undefined : KnownFiles.open(this.lists, this.root, this.plan);
     const collected = await collectTree(this.root, this.plan, { known, signal });
     known?.save(collected.read);

@@ -1,6 +1,15 @@
 import type { CollectPlan } from '../api/trees.js';
 import type { Collected } from './collect.js';
-import { FollowingEndedError, WatchedTree } from './watched-tree.js';
+import { WatchedTree } from './watched-tree.js';
+
+/** No folder is read or followed any more, because the service is stopping. */
+export class FollowingEndedError extends Error {
+  override readonly name = 'FollowingEndedError';
+
+  constructor() {
+    super('The service is stopping; no folder is read any more.');
+  }
+}
 
 /** Folders that are followed at once, beyond those that are linked. */
 const maxOpen = 8;
@@ -11,6 +20,8 @@ export class WatchedTrees {
   constructor(private readonly lists: string | null = null) {}
 
   readonly #running = new Set<Promise<void>>();
+  /** Readings that are under way, each with what ends it. */
+  readonly #readings = new Set<AbortController>();
   #closed = false;
   readonly #open = new Map<string, { tree: WatchedTree; plan: string; changed: Set<() => void> }>();
 
@@ -21,10 +32,21 @@ export class WatchedTrees {
 
   /**
    * The files of a folder as they are now; from then on the folder is followed.
+   * @param signal ends the reading for this caller
    * @throws Error once it is closed: a folder that were opened then would be followed for ever
    */
   async current(root: string, plan: CollectPlan, signal?: AbortSignal): Promise<Collected> {
-    return this.entry(root, plan).tree.current(signal);
+    const reading = new AbortController();
+    const end = () => reading.abort(signal?.reason);
+    if (signal?.aborted) end();
+    signal?.addEventListener('abort', end, { once: true });
+    this.#readings.add(reading);
+    try {
+      return await this.entry(root, plan).tree.current(reading.signal);
+    } finally {
+      this.#readings.delete(reading);
+      signal?.removeEventListener('abort', end);
+    }
   }
 
   /** Calls back whenever something in a folder changed that may matter. */
@@ -41,6 +63,7 @@ export class WatchedTrees {
 
   async close(): Promise<void> {
     this.#closed = true;
+    for (const reading of this.#readings) reading.abort(new FollowingEndedError());
     const all = [...this.#open.values()];
     this.#open.clear();
     await Promise.all(all.map(({ tree }) => tree.close()));

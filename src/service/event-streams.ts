@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
 import type { ServiceContext } from './context.js';
-import { startEvents } from './routes/snapshots.js';
+import { startEvents } from './server-events.js';
 
 /** Streams of events that are open, so that they can be ended when the service stops. */
 export class EventStreams {

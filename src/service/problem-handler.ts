@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import type { ServiceContext } from './context.js';
-import { FollowingEndedError } from '../disk/watched-tree.js';
+import { FollowingEndedError } from '../disk/watched-trees.js';
 import { ServiceError } from './errors.js';
 import { CallerGoneError } from './route.js';
 

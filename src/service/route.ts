@@ -36,15 +36,15 @@ export type Handler<Name extends RouteName> = (
 /** A handler for each route of the table. */
 export type Handlers = { [Name in RouteName]: Handler<Name> };
 
-/** Routes that open and close sessions: whoever calls them has no role yet. */
+/** Routes that open and close sessions. Their callers have no role yet. */
 export type OpenRoute = 'session' | 'signIn' | 'signOut';
 
-/** Whoever called does not wait for the answer any more. */
+/** The caller closed the connection before the answer was sent. */
 export class CallerGoneError extends Error {
   override readonly name = 'CallerGoneError';
 
   constructor() {
-    super('The caller went away.');
+    super('The caller closed the connection.');
   }
 }
 

@@ -65,3 +65,13 @@ it('ends a reading that is under way when it is closed', async () => {
   await trees.close();
   await failed;
 });
+
+it('goes on with a reading when the folder is followed for something else meanwhile', async () => {
+  writeFileSync(join(folder, 'Podfile'), '');
+  const trees = new WatchedTrees();
+  const reading = trees.current(folder, plan);
+  const other = trees.current(folder, { ...plan, maxFileBytes: plan.maxFileBytes + 1 });
+  expect((await reading).files).toHaveLength(1);
+  expect((await other).files).toHaveLength(1);
+  await trees.close();
+});

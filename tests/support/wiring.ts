@@ -1,8 +1,7 @@
 import { createHash } from 'node:crypto';
 import { applyPatch, parsePatch } from 'diff';
 import { expect } from 'vitest';
-import type { Title } from '../../src/core/roster/model.js';
-import { Title as TitleModel } from '../../src/core/roster/model.js';
+import { type Title, Title as TitleModel } from '../../src/core/roster/model.js';
 import { withoutNetwork } from '../../src/core/roster/without.js';
 import { applyEdits } from '../../src/core/text/edit.js';
 import { decodeText, encodeText } from '../../src/core/text/document.js';

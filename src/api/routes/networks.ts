@@ -11,7 +11,7 @@ import {
   RuleSummary,
   TreeDraftRequest,
 } from '../networks.js';
-import { type RouteSpec } from './spec.js';
+import type { RouteSpec } from './spec.js';
 
 /** Network profiles and rules. */
 export const networkRoutes = {

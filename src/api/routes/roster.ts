@@ -10,7 +10,7 @@ import {
 } from '../inventory.js';
 import { paths } from '../paths.js';
 import { RosterDocument, RosterImport, RosterImported } from '../titles.js';
-import { type RouteSpec } from './spec.js';
+import type { RouteSpec } from './spec.js';
 
 /** The roster as a whole, and what goes between it and the networks. */
 export const rosterRoutes = {

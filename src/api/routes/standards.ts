@@ -16,7 +16,7 @@ import {
   AttributionText,
 } from '../attribution.js';
 import { paths } from '../paths.js';
-import { type RouteSpec } from './spec.js';
+import type { RouteSpec } from './spec.js';
 
 /** app-ads.txt and SKAdNetwork lists. */
 export const standardRoutes = {
@@ -33,7 +33,7 @@ export const standardRoutes = {
   },
   compareAppAds: {
     ...paths.compareAppAds,
-    summary: 'Holds a file against what is needed.',
+    summary: 'Compares a file with the records that are needed.',
     body: AppAdsQuestion,
     answer: AppAdsComparison,
   },
@@ -62,7 +62,7 @@ export const standardRoutes = {
   },
   compareAttribution: {
     ...paths.compareAttribution,
-    summary: 'Holds the attribution lists of a tree against what is asked for.',
+    summary: 'Compares the attribution lists of a tree with the identifiers that networks require.',
     body: AttributionQuestion,
     answer: AttributionComparison,
   },

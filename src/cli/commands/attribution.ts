@@ -70,7 +70,7 @@ export function mergeAttribution(
   });
 }
 
-/** `syndexa attribution compare DIR`: the list of a tree, held against what is asked for. */
+/** `syndexa attribution compare DIR`: compares the list of a tree with the identifiers that networks require. */
 export function compareAttribution(
   io: Io,
   paint: Paint,

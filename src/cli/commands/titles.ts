@@ -11,6 +11,7 @@ export interface Output {
   json?: boolean;
 }
 
+/** Prints an answer: as JSON when it is asked for, else as a sentence. */
 export function tell(io: Io, options: Output, value: unknown, text: string): number {
   io.out(options.json ? `${JSON.stringify(value, null, 2)}\n` : `${text}\n`);
   return exit.clean;

@@ -141,6 +141,7 @@ export async function write(
   await client.call('check', { params: { snapshot: after.snapshot }, body: { title: wiring.title } });
 }
 
+/** The writer of trees, with the data folder of this user. */
 export async function treeWrites(io: Io) {
   const { TreeWrites } = await import('../../disk/writes/tree-writes.js');
   return new TreeWrites(homeFolder(io.env));

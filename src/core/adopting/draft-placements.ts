@@ -1,10 +1,9 @@
 import { entryAt, valueAt } from '../text/own-values.js';
 import type { Format } from '../words/words.js';
-import type { Evidence, OpenPoint } from './model.js';
+import type { Evidence, OpenPoint, Draft } from './model.js';
 import type { FoundUnit } from './units.js';
-import { type Draft } from './model.js';
 
-/** What a draft is made into, and what is said of it. */
+/** A draft in the making, with its evidence and the points that are left open. */
 interface Drafting {
   draft: Draft;
   evidence: Evidence[];
@@ -101,6 +100,7 @@ function unitText({ id, network, platform }: FoundUnit): string {
   return `The unit ${id} of ${network} on ${platform}`;
 }
 
+/** A short name in small letters, digits and dashes; `title` when nothing is left. */
 export function slug(text: string): string {
   const plain = text
     .replace(/([a-z0-9])([A-Z])/g, '$1-$2')
@@ -110,6 +110,7 @@ export function slug(text: string): string {
   return plain === '' ? 'title' : plain.slice(0, 60);
 }
 
+/** The text with a capital first letter. */
 export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }

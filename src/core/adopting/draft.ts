@@ -5,10 +5,9 @@ import { recogniser } from '../network/recognise.js';
 import { writeRoster } from '../roster/document.js';
 import { Title } from '../roster/model.js';
 import type { Survey, SurveyEdition } from '../facts/model.js';
-import type { Evidence, OpenPoint, TitleDraft } from './model.js';
+import { type Evidence, type OpenPoint, type TitleDraft, type Draft, only } from './model.js';
 import { foundUnits, guessStage } from './units.js';
 import { draftPlacements, slug, capital } from './draft-placements.js';
-import { type Draft, only } from './model.js';
 
 /**
  * Drafts a title from what trees already carry: editions with identifiers, variants with the stages that

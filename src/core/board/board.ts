@@ -1,7 +1,6 @@
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
-import type { Platform, Stage } from '../words/words.js';
-import { platforms, stages } from '../words/words.js';
+import { type Platform, type Stage, platforms, stages } from '../words/words.js';
 import { offers } from '../network/recognise.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { type Profile } from '../network/model.js';
+import type { Profile } from '../network/model.js';
 import { Platform } from '../words/words.js';
 import { severityNames } from '../words/names.js';
 import type { InventoryReading } from '../inventory/model.js';
@@ -27,7 +27,7 @@ export const Finding = z
     chain: z.array(ChainStep),
     fingerprint: z
       .string()
-      .meta({ description: 'The same for the same fault, whatever else in the file changes.' }),
+      .meta({ description: 'Identifies the fault. It stays the same when other parts of the file change.' }),
     fix: z
       .object({
         edits: z.array(TextEdit.extend({ path: z.string() })),

@@ -17,6 +17,7 @@ const maxDepth = 400;
 
 const maxItems = 20_000;
 
+/** Reads one syntax tree: strings, calls, methods, types, choices and constants, each with what surrounds it. */
 export class SourceReader {
   private readonly strings: SourceString[] = [];
   private readonly calls: SourceCall[] = [];

@@ -61,7 +61,7 @@ export interface SourceMethod extends Span {
 /** An expression that chooses between values, with every value that it may come to. */
 export interface SourceChoice extends Span {
   values: PlainValue[];
-  /** What it chooses by, where it is told by cases: the cases that it names, `default` for all others. */
+  /** The cases of a choice that is written as cases; `default` stands for all others. */
   cases?: readonly string[];
   /** Whether it comes to one of the values; else they only stand side by side, to be chosen from elsewhere. */
   isValue?: boolean;

@@ -116,10 +116,9 @@ export const FileEdit = z
     content: z.string().nullable().meta({ description: 'The whole text, for a new file.' }),
     source: SourceFile.nullable().default(null),
     remove: z.boolean().default(false).meta({ description: 'Whether the file is taken away.' }),
-    adds: z
-      .array(z.string())
-      .default([])
-      .meta({ description: 'What the edits put in that others may need too, as unwiring is told it.' }),
+    adds: z.array(z.string()).default([]).meta({
+      description: 'What the edits add that other networks may need too. Unwiring takes this list.',
+    }),
   })
   .meta({ description: 'All edits of one file.' });
 export type FileEdit = z.infer<typeof FileEdit>;

@@ -1,6 +1,6 @@
 import { valueAt } from '../text/own-values.js';
 import * as z from 'zod';
-import { type Profile } from '../network/model.js';
+import type { Profile } from '../network/model.js';
 import { Format, Platform, platforms } from '../words/words.js';
 import { offers } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';

@@ -41,7 +41,7 @@ const StartCall = z.lazy(() =>
       .string()
       .min(3)
       .max(600)
-      .meta({ description: 'As it stands in code; APP_ID is where the app ID goes.' }),
+      .meta({ description: 'Sample code. APP_ID is a placeholder for the app ID.' }),
     why: Why,
   }),
 );
@@ -70,7 +70,7 @@ const FormatCalls = z.lazy(() =>
       .string()
       .min(3)
       .max(900)
-      .meta({ description: 'As it stands in code; UNIT_ID is where the unit ID goes.' }),
+      .meta({ description: 'Sample code. UNIT_ID is a placeholder for the unit ID.' }),
   }),
 );
 

@@ -55,7 +55,7 @@ export const AttributionComparison = z
   })
   .meta({
     title: 'Attribution',
-    description: 'The attribution list of a tree, held against what is asked for.',
+    description: 'The attribution list of a tree, compared with the identifiers that networks require.',
   });
 export type AttributionComparison = z.infer<typeof AttributionComparison>;
 

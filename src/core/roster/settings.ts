@@ -1,7 +1,7 @@
 import { valueAt } from '../text/own-values.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
 import { durationSeconds } from '../network/consistency.js';
-import { type Profile } from '../network/model.js';
+import type { Profile } from '../network/model.js';
 import { platforms, type Format } from '../words/words.js';
 import { offers } from '../network/recognise.js';
 import type { Placement, Settings } from './model.js';

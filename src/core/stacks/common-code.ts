@@ -1,6 +1,5 @@
 import { callFacts } from '../code/calls.js';
-import type { Compiled } from '../syntax/compiled.js';
-import { both } from '../syntax/compiled.js';
+import { type Compiled, both } from '../syntax/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../code/preprocessor.js';
 import { codeFacts } from '../code/facts.js';

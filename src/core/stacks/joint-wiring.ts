@@ -1,8 +1,7 @@
-import { platformNames } from '../words/names.js';
+import { platformNames, type languageNames } from '../words/names.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../placebook/contents.js';
 import { placebookMark, sameMade, type PlacebookOptions } from '../placebook/model.js';
 import type { SharedBooks } from '../placebook/shared.js';
-import type { languageNames } from '../words/names.js';
 import type { Platform } from '../words/words.js';
 import { isEnrolled } from '../roster/expected.js';
 import type { SurveyEdition } from '../facts/model.js';

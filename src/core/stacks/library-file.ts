@@ -2,8 +2,7 @@ import type { Profile } from '../network/model.js';
 import { isEnrolled } from '../roster/expected.js';
 import { baseOf } from '../text/paths.js';
 import type { Tree } from '../tree/tree.js';
-import type { WiringExtras } from '../edits/model.js';
-import type { Change } from '../edits/model.js';
+import type { WiringExtras, Change } from '../edits/model.js';
 import type { SharedFact } from './package-facts.js';
 import type { StackWiring, UnwireContext, WireContext } from './stack.js';
 

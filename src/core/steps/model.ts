@@ -2,7 +2,7 @@ import * as z from 'zod';
 import type { Reading } from '../board/model.js';
 import type { Finding } from '../checks/model.js';
 import type { InventoryApp, InventoryReading } from '../inventory/model.js';
-import { type Profile } from '../network/model.js';
+import type { Profile } from '../network/model.js';
 import { Platform } from '../words/words.js';
 import type { ExpectedId } from '../roster/expected.js';
 import type { Publisher, Title } from '../roster/model.js';

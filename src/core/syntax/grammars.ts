@@ -57,7 +57,13 @@ export class Grammars implements Syntax {
     for (const language of new Set(languages)) {
       const loading = this.#parsers.get(language) ?? this.parser(language);
       this.#parsers.set(language, loading);
-      this.#ready.set(language, await loading);
+      try {
+        this.#ready.set(language, await loading);
+      } catch (error) {
+        // Whoever needs it next tries again.
+        this.#parsers.delete(language);
+        throw error;
+      }
     }
   }
 
@@ -82,7 +88,10 @@ export class Grammars implements Syntax {
 
   private async parser(language: SyntaxLanguage): Promise<Parser> {
     this.#runtime ??= this.initialise();
-    await this.#runtime;
+    await this.#runtime.catch((error: unknown) => {
+      this.#runtime = undefined;
+      throw error;
+    });
     const parser = new Parser();
     parser.setLanguage(await Language.load(await this.source(grammarFiles[language])));
     return parser;

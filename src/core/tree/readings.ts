@@ -5,6 +5,12 @@ export interface ReadingShelf {
   keep(reader: string, hash: string, reading: unknown): void;
 }
 
+/** Whether a reading may be kept beyond this process: one with problems may have run out of time, not of sense. */
+function isLasting(reading: unknown): boolean {
+  const { problems } = (reading ?? {}) as { problems?: readonly unknown[] };
+  return problems === undefined || problems.length === 0;
+}
+
 /**
  * What files of given contents say, kept across snapshots: a file that did not change is not read again.
  * Bounded by the length of the files that were read; those that were not asked for longest go first.
@@ -61,7 +67,7 @@ export class Readings {
     const result = make();
     this.keep(key, result, bytes.length);
     const name = this.#names.get(reader);
-    if (name !== undefined) this.#shelf?.keep(name, hash, result);
+    if (name !== undefined && isLasting(result)) this.#shelf?.keep(name, hash, result);
     return result;
   }
 

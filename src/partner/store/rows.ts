@@ -9,6 +9,7 @@ export type AppRow = typeof apps.$inferSelect;
 
 export type UnitRow = typeof units.$inferSelect;
 
+/** The SHA-256 of a key, in hexadecimal. Keys themselves are not stored. */
 export function hashOf(key: string): string {
   return createHash('sha256').update(key).digest('hex');
 }

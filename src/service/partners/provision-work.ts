@@ -1,7 +1,7 @@
 import { entryAt, valueAt } from '../../core/text/own-values.js';
 import { createHash } from 'node:crypto';
 import type { ProvisionAnswer, ProvisionRequest } from '../../api/inventory.js';
-import type { InventoryUnit } from '../../core/inventory/model.js';
+import type { InventoryUnit, InventoryApp } from '../../core/inventory/model.js';
 import { patternFault, usualPattern } from '../../core/inventory/names.js';
 import type { Profile } from '../../core/network/model.js';
 import {
@@ -17,7 +17,6 @@ import { ServiceError } from '../errors.js';
 import type { TitleWork } from '../title-work.js';
 import type { Writer } from '../store/roster-store.js';
 import type { PartnerApi, Progress, ReadList } from './partner-api.js';
-import type { InventoryApp } from '../../core/inventory/model.js';
 
 interface NetworkPlan {
   profile: Profile;

@@ -1,10 +1,9 @@
-import type { Response } from 'express';
 import { junitXml } from '../../core/checks/junit-report.js';
 import { sarifLog } from '../../core/checks/sarif-report.js';
 import { rules } from '../../core/checks/rules/index.js';
-import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import type { Handlers } from '../route.js';
+import { withProgress } from '../server-events.js';
 
 /** Trees that are sent: by hash first, then only the contents that are missing. */
 export const snapshotHandlers = {
@@ -14,26 +13,11 @@ export const snapshotHandlers = {
       body.blobs.map(({ hash, base64 }) => ({ hash, bytes: Buffer.from(base64, 'base64') })),
     ),
   }),
-  survey: async ({ params, body, request, response }, service) => {
-    const snapshot = params.snapshot;
-    if (
-      !request.accepts(['application/json', 'text/event-stream']) ||
-      request.headers.accept !== 'text/event-stream'
-    )
-      return (await service.treeWork.survey(snapshot, body.title)).survey;
-    const send = startEvents(response, service);
-    try {
-      const { survey } = await service.treeWork.survey(snapshot, body.title, (step) =>
-        send('progress', step),
-      );
-      send('survey', survey);
-    } catch (error) {
-      if (!(error instanceof ServiceError)) throw error;
-      send('problem', error.toProblem());
-    }
-    response.end();
-    return undefined;
-  },
+  survey: ({ params, body, request, response }, service) =>
+    withProgress(service, { request, response, name: 'survey' }, async (progress) => {
+      const { survey } = await service.treeWork.survey(params.snapshot, body.title, progress);
+      return survey;
+    }),
   check: async ({ params, body, request, response }, service) => {
     const report = await service.treeWork.check(params.snapshot, body.title, body.against);
     if (request.headers.accept === 'application/junit+xml') {
@@ -82,18 +66,3 @@ export const snapshotHandlers = {
     return { path, first, lines };
   },
 } satisfies Partial<Handlers>;
-
-/** Opens a stream of server-sent events; returns what sends one. Problems are cleaned of secrets as elsewhere. */
-export function startEvents(
-  response: Response,
-  { secrets }: Pick<ServiceContext, 'secrets'>,
-): (event: string, data: unknown) => void {
-  response
-    .status(200)
-    .set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' });
-  response.flushHeaders();
-  return (event, data) => {
-    const text = JSON.stringify(data);
-    response.write(`event: ${event}\ndata: ${event === 'problem' ? secrets.cleaner()(text) : text}\n\n`);
-  };
-}

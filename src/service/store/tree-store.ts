@@ -1,8 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { and, eq, inArray, like } from 'drizzle-orm';
 import * as z from 'zod';
-import type { StoredTree, WiringAnswer } from '../../api/trees.js';
-import { SnapshotManifest } from '../../api/trees.js';
+import { type StoredTree, type WiringAnswer, SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
 import { Reading } from '../../core/board/model.js';
 import { languagesOf } from '../../core/code/languages/index.js';

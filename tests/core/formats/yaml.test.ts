@@ -15,6 +15,7 @@ const hostile: Record<string, (length: number) => string> = {
   'items of items': (n) => '- '.repeat(n / 2),
   'lists below explicit keys': (n) => '? [\n'.repeat(n / 4),
   'brackets behind what looks like a comment': (n) => '["#", ['.repeat(n / 7),
+  'maps in one line': (n) => '"a": '.repeat(n / 5),
   'levels of indentation': (n) =>
     Array.from({ length: Math.floor(Math.sqrt(2 * n)) }, (_, at) => `${' '.repeat(at)}a:`).join('\n'),
   'closing brackets': (n) => ']'.repeat(n),

@@ -51,8 +51,10 @@ describe('JSON that is edited in place', () => {
   });
 
   it('changes a value and nothing else', () => {
-    const start = appJson().indexOf('"Kelp"');
-    expect(setJson(appJson(), ['expo', 'name'], 'Reef')).toEqual([{ start, end: start + 6, text: '"Reef"' }]);
+    const before = appJson();
+    const name = before.indexOf('"Kelp"');
+    const edit = { start: name, end: name + 6, text: '"Reef"' };
+    expect(setJson(before, ['expo', 'name'], 'Reef')).toEqual([edit]);
     expect(setJson('[1]', ['a'], 1)).toEqual([]);
     expect(removeJson('{"a":1}', ['b'])).toEqual([]);
   });

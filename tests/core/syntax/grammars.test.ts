@@ -35,6 +35,28 @@ it('reports a grammar that cannot be read to whoever waits for it', async () => 
   await expect(grammars.load(['dart'])).rejects.toThrow('No tree-sitter.wasm.');
 });
 
+it('tries again what could not be read', async () => {
+  const { grammars } = counted();
+  let isThere = false;
+  const flaky = new Grammars((file) => {
+    if (!isThere) throw new Error(`No ${file}.`);
+    return readFileSync(
+      join(
+        root,
+        'node_modules',
+        file === 'tree-sitter.wasm' ? 'web-tree-sitter' : 'tree-sitter-wasms/out',
+        file,
+      ),
+    );
+  }, limits);
+  await expect(flaky.load(['dart'])).rejects.toThrow('No tree-sitter.wasm.');
+  isThere = true;
+  await flaky.load(['dart']);
+  await grammars.load(['dart']);
+  const read = (one: Grammars) => one.visit('dart', 'class A {}', ({ text }) => text);
+  expect(read(flaky)).toBe(read(grammars));
+});
+
 it('does not parse a text that is too long', async () => {
   const { grammars } = counted();
   await grammars.load(['ruby']);

@@ -4,8 +4,10 @@ import { childOf, dottedName, named, type Shape } from '../../syntax/shape.js';
 /** What runs a function of its own accord, and how often it does so depends on the list that follows it. */
 const effects = /^(?:React\.)?use(?:Layout|Insertion)?Effect$/;
 
+/** The name of a React hook. */
 export const hook = /^(?:React\.)?use[A-Z]\w*$/;
 
+/** The node types of functions that are values. */
 export const functions = new Set(['arrow_function', 'function_expression', 'function', 'generator_function']);
 
 /** The name of a function that an effect gives back, which runs when its screen goes away. */
@@ -97,6 +99,7 @@ function argumentName(node: Node, list: Node): string | undefined {
   return hook.test(callee) ? callee.replace(/^React\./, '') : undefined;
 }
 
+/** The key of a pair in an object, without quotes. */
 export function keyOf(pair: Node): string {
   const [key] = named(pair);
   return key?.type === 'string' ? key.text.slice(1, -1) : (key?.text ?? '');

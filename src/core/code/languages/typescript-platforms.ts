@@ -14,6 +14,7 @@ export function casesOf(node: Node): Node[] | undefined {
   return all && keys.some((key) => key === 'android' || key === 'ios') ? entries : undefined;
 }
 
+/** An object that gives each platform its value, as cases; null for any other. */
 export function object(node: Node): Shape | null {
   const cases = casesOf(node);
   return cases ? { is: 'cases', cases, of: cases.map(keyOf), choice: selection(node) } : null;
@@ -27,6 +28,7 @@ function selection(node: Node): { start: number; end: number } | undefined {
   return { start: whole.startIndex, end: whole.endIndex };
 }
 
+/** Whether a call is `Platform.select(…)`. */
 export function isSelect(call: Node): boolean {
   return /(^|\.)Platform\.select$/.test(nameOf(call.namedChild(0) ?? call));
 }

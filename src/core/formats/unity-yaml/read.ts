@@ -84,7 +84,7 @@ class UnityReader {
     }
   }
 
-  /** `- ` opens an item; what follows stands in it, at the indentation at which it is written. */
+  /** Reads the `- ` marks that open items at the start of a line. Returns the column of what follows them. */
   private items(line: string, indent: number, { start, end }: Span): number {
     let at = indent;
     for (let items = 0; items < maxDepth && /^-( |$)/.test(line.slice(at)); items++) {

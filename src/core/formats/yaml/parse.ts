@@ -1,5 +1,6 @@
 import {
   Composer,
+  type CST,
   Document,
   isScalar,
   LineCounter,
@@ -23,18 +24,18 @@ export function parseYaml(
   maxLength: number,
   lineCounter = new LineCounter(),
 ): { document: Document<ParsedNode>; problems: ReadProblem[] } {
-  const refused =
-    text.length > maxLength
-      ? `It is longer than ${maxLength} characters.`
-      : nestsTooDeep(text)
-        ? `It is nested more than ${maxYamlDepth} deep.`
-        : undefined;
-  if (refused !== undefined)
-    return {
-      document: new Document<ParsedNode>(null),
-      problems: [{ message: refused, start: 0, end: 0 }],
-    };
-  const document = firstDocument(text, lineCounter);
+  if (text.length > maxLength) return refused(`It is longer than ${maxLength} characters.`);
+  const parser = new Parser(lineCounter.addNewLine);
+  const tokens: CST.Token[] = [];
+  let broken = 0;
+  // The parser keeps a stack of its own; what composes a document calls itself, so the depth is known before that.
+  for (const token of parser.parse(text)) {
+    if (token.type === 'document' && depthOf(token) > maxYamlDepth)
+      return refused(`It is nested more than ${maxYamlDepth} deep.`);
+    tokens.push(token);
+    if (token.type === 'error' && ++broken >= maxFaults) break;
+  }
+  const document = firstDocument(tokens, text.length, lineCounter);
   const faults = document.errors.map(({ message, pos: [start, end] }) => ({
     message: message.split('\n')[0] ?? message,
     start,
@@ -43,18 +44,14 @@ export function parseYaml(
   return { document, problems: [...faults, ...repeatedKeys(document)].slice(0, maxFaults) };
 }
 
-function firstDocument(text: string, lineCounter: LineCounter): Document.Parsed {
+function refused(message: string): { document: Document<ParsedNode>; problems: ReadProblem[] } {
+  return { document: new Document<ParsedNode>(null), problems: [{ message, start: 0, end: 0 }] };
+}
+
+function firstDocument(tokens: CST.Token[], length: number, lineCounter: LineCounter): Document.Parsed {
   // The library compares each key with all others; `repeatedKeys` does it in one pass.
   const composer = new Composer({ lineCounter, prettyErrors: false, uniqueKeys: false });
-  const parser = new Parser(lineCounter.addNewLine);
-  let faults = 0;
-  const tokens = function* () {
-    for (const token of parser.parse(text)) {
-      yield token;
-      if (token.type === 'error' && ++faults >= maxFaults) return;
-    }
-  };
-  const documents = composer.compose(tokens(), true, text.length);
+  const documents = composer.compose(tokens, true, length);
   const document = documents.next().value as Document.Parsed;
   const second = documents.next();
   if (!second.done) {
@@ -65,31 +62,28 @@ function firstDocument(text: string, lineCounter: LineCounter): Document.Parsed 
   return document;
 }
 
-/** Documents nested deeper than this are refused: near the end of its stack, Node.js itself may give up. */
+/** Documents nested deeper than this are refused: near the end of its stack, Node.js itself may abort. */
 const maxYamlDepth = 200;
 
-/**
- * Whether a document may be nested too deep, told without parsing it: by brackets that are open at once, by marks that
- * open several levels in one line, and by levels of indentation. It never tells less than the parser would find.
- */
-function nestsTooDeep(text: string): boolean {
-  let open = 0;
-  const levels: number[] = [];
-  for (const [line] of text.matchAll(/[^\r\n]+/g)) {
-    // A comment that follows a quote may be part of what is quoted.
-    const code = /["']/.test(line) ? line : line.replace(/(^|\s)#.*$/, '');
-    const lead = /^(?:[ \t]*[?:-](?=[ \t]|$))*/.exec(code)?.[0] ?? '';
-    const indent = /^ */.exec(code)?.[0].length ?? 0;
-    if (indent < code.length) {
-      while ((levels.at(-1) ?? -1) >= indent) levels.pop();
-      levels.push(indent);
-    }
-    for (const char of code.match(/[[\]{}]/g) ?? [])
-      open = Math.max(0, open + (char === '[' || char === '{' ? 1 : -1));
-    const marks = lead.match(/[?:-]/g)?.length ?? 0;
-    if (levels.length + marks > maxYamlDepth || open > maxYamlDepth) return true;
+/** How deep the collections of a document are nested. */
+function depthOf(document: CST.Document): number {
+  let deepest = 0;
+  const waiting: { token: CST.Token; depth: number }[] = [];
+  const add = (token: CST.Token | null | undefined, depth: number) => {
+    if (token) waiting.push({ token, depth });
+  };
+  add(document.value, 1);
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { token, depth } = next;
+    deepest = Math.max(deepest, depth);
+    if (deepest > maxYamlDepth) return deepest;
+    if ('items' in token)
+      for (const { key, value } of token.items) {
+        add(key, depth + 1);
+        add(value, depth + 1);
+      }
   }
-  return false;
+  return deepest;
 }
 
 /** Keys that stand twice in one map: a reader would take one of them without a word. */

@@ -5,6 +5,7 @@ import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { catalogsOf } from './scripts.js';
 
+/** The version under an alias of a version catalogue; undefined when there is none. */
 export function catalogVersion(catalog: string, alias: string, scope: Scope): Resolved | undefined {
   const found = catalogsOf(scope.tree, scope.root).find(({ name }) => name === catalog);
   const version = found?.catalog.versions.get(alias);
@@ -72,6 +73,7 @@ function assigned(name: string, body: readonly Statement[]): Expression | undefi
     .at(-1);
 }
 
+/** The value of a property in `gradle.properties`; undefined when there is none. */
 export function gradleProperty(name: string, { tree, root, module }: Scope): Resolved | undefined {
   for (const folder of new Set([module, root])) {
     const found = propertyIn(tree, folder ? `${folder}/gradle.properties` : 'gradle.properties', name);

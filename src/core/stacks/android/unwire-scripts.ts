@@ -9,8 +9,7 @@ import { coordinatesOf } from './dependencies.js';
 import { binaryNames } from './binaries.js';
 import { repositoriesOf, sameAddress } from './repositories.js';
 import { catalogsOf, namedPlugins, scriptOf, statementsOf } from './scripts.js';
-import type { AndroidUnwireContext } from './unwire-context.js';
-import { othersNeed } from './unwire-context.js';
+import { type AndroidUnwireContext, othersNeed } from './unwire-context.js';
 import { markerArtifact } from './wire-plugin.js';
 
 /** Dependencies, repositories, plugins and values of the network, out of the scripts and the catalogue. */

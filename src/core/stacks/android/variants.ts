@@ -1,6 +1,5 @@
-import { callsIn, literal, pathOf } from '../../formats/gradle/query.js';
+import { callsIn, literal, pathOf, type FoundValue } from '../../formats/gradle/query.js';
 import type { Expression } from '../../formats/gradle/model.js';
-import type { FoundValue } from '../../formats/gradle/query.js';
 import type { Tree } from '../../tree/tree.js';
 import { namedBlocks, type ConfigBlock } from './containers.js';
 import { impliedIn, type Implied } from './implied.js';

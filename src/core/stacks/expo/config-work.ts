@@ -12,6 +12,7 @@ import type { WireContext } from '../stack.js';
 import type { ExpoBuild } from './builds.js';
 import type { ExpoProject } from './project.js';
 
+/** The rules whose findings edits of the configuration may mend. */
 export const rules = [
   'app-id/missing',
   'app-id/wrong-platform',
@@ -36,6 +37,7 @@ export interface Work {
   under: string[];
 }
 
+/** Begins work on the configuration of a project. */
 export function workOn(
   tree: Tree,
   project: ExpoProject,
@@ -56,15 +58,18 @@ export function workOn(
   };
 }
 
+/** Whether a title uses a network on any platform. */
 export function isUsed(title: Title, network: string): boolean {
   return platformNames.some((platform) => isEnrolled(title, network, platform));
 }
 
+/** Edits a file as the edits so far leave it. */
 export function edit({ drafts }: Work, path: string, make: (text: string) => Edit[]): void {
   const draft = drafts.get(path);
   draft?.apply(make(draft.text));
 }
 
+/** The changes of all files that were edited. */
 export function changesOf({ drafts, context }: Work, platform: Platform): Change[] {
   return [...drafts].flatMap(([path, { edits }]): Change[] => {
     const base = {

@@ -36,6 +36,7 @@ export function scriptEntry({ context }: Work, profile: Profile, title: Title): 
   return { package: name, fields: held };
 }
 
+/** Gives the plugins of networks the app IDs: in `app.json`, or in a script where the stages differ. */
 export function wirePlugins(work: Work, used: readonly Profile[]): StackWiring & { needsVariable: boolean } {
   const { project, builds, context } = work;
   const byHand: ByHand[] = [];
@@ -80,7 +81,7 @@ export function wirePlugins(work: Work, used: readonly Profile[]): StackWiring &
   return { changes: same ? [] : [change], byHand, needsVariable: true };
 }
 
-/** The entries of networks that are not wired now, and stand in the script. */
+/** Entries that the script already has for networks that are not part of this wiring. */
 function others(
   { tree, project, context, ...work }: Work,
   entries: readonly PluginIds[],
@@ -120,6 +121,7 @@ function staticAt(text: string, under: readonly string[], name: string): number 
   });
 }
 
+/** Removes the entry of a plugin from `app.json`. */
 export function removeStatic(work: Work, path: string, name: string): void {
   edit(work, path, (text) => {
     const at = staticAt(text, work.under, name);

@@ -51,7 +51,7 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
             : `Add ${wanted.package}: ${range} to the dependencies in ${path}.`,
         why:
           edits.length > 0
-            ? 'The pubspec only asks for the package; which version is built stands in the lock.'
+            ? 'The pubspec only declares a version range. The lock file decides which version is built.'
             : 'The dependencies are written in a form that is not extended safely.',
         where: path,
       });

@@ -73,7 +73,7 @@ export function wirePackageJson(
     network,
     rule: null,
     what: todo,
-    why: `${baseOf(path)} only asks for the package; which version is built stands in the lock.`,
+    why: `${baseOf(path)} only declares a version range. The lock file decides which version is built.`,
     where: path,
   }));
   return { changes, byHand };
