@@ -26,7 +26,7 @@ const core = [
   'drafting',
 ];
 /** Folders of the whole, the core being the lowest. */
-const layers = ['core', 'api', 'disk', 'service', 'cli'];
+const layers = ['core', 'api', 'disk', 'worker', 'service', 'cli'];
 /** What speaks to the rest by HTTP only: the shapes that cross it are all that it shares. */
 const byHttp = ['partner', 'console'];
 

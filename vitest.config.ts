@@ -7,6 +7,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          globalSetup: 'tests/support/build-worker.ts',
           include: ['tests/{core,disk,api,partner,service,cli}/**/*.test.ts'],
           testTimeout: 90_000,
           // One worker less than there are processors is the default, which leaves half of two idle.

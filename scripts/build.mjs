@@ -1,4 +1,5 @@
-// Builds what is not built: `node` (client and service, bundled) and `console` (the web console).
+// Builds what is not built: `node` (client and service, bundled), `console` (the web console), and `worker` (the worker
+// threads alone, which a service that is run from its sources needs too).
 import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { dirname, join } from 'node:path';
@@ -58,12 +59,11 @@ function stamp() {
   return hash.digest('hex').slice(0, 16);
 }
 
-if (parts.includes('node')) {
-  const { build } = await import('esbuild');
-  const outdir = join(root, 'dist', 'node');
-  rmSync(outdir, { recursive: true, force: true });
-  mkdirSync(outdir, { recursive: true });
-  const common = {
+const outdir = join(root, 'dist', 'node');
+
+/** How everything that runs on Node is bundled. */
+function bundling() {
+  return {
     absWorkingDir: root,
     bundle: true,
     platform: 'node',
@@ -78,7 +78,7 @@ if (parts.includes('node')) {
     banner: { js: "const bundleUrl=require('node:url').pathToFileURL(__filename).href;" },
     minify: true,
     sourcemap: 'linked',
-    external: ['better-sqlite3'],
+    external: ['better-sqlite3', 'piscina'],
     // Its other form asks for its parts in a way that cannot be bundled.
     alias: {
       'jsonc-parser': 'jsonc-parser/lib/esm/main.js',
@@ -86,15 +86,29 @@ if (parts.includes('node')) {
     },
     logLevel: 'warning',
   };
-  const bundles = { client: 'src/cli/main.ts', partner: 'src/partner/main.ts', ...apart };
+}
+
+async function bundle(name, entry, plugins = []) {
+  const { build } = await import('esbuild');
+  await build({
+    ...bundling(),
+    entryPoints: { [name]: entry },
+    outdir,
+    outExtension: { '.js': '.cjs' },
+    plugins,
+  });
+}
+
+const worker = { 'tree-worker': 'src/worker/main.ts' };
+
+if (parts.includes('worker')) await bundle('tree-worker', worker['tree-worker']);
+
+if (parts.includes('node')) {
+  rmSync(outdir, { recursive: true, force: true });
+  mkdirSync(outdir, { recursive: true });
+  const bundles = { client: 'src/cli/main.ts', partner: 'src/partner/main.ts', ...worker, ...apart };
   for (const [name, entry] of Object.entries(bundles))
-    await build({
-      ...common,
-      entryPoints: { [name]: entry },
-      outdir,
-      outExtension: { '.js': '.cjs' },
-      plugins: name === 'client' ? [othersApart] : [],
-    });
+    await bundle(name, entry, name === 'client' ? [othersApart] : []);
   for (const [layer, name] of [
     ['service', 'migrations'],
     ['partner', 'partner-migrations'],
@@ -116,7 +130,7 @@ if (parts.includes('node')) {
   const profiles = join(root, 'dist', 'profiles');
   rmSync(profiles, { recursive: true, force: true });
   mkdirSync(profiles, { recursive: true });
-  await writeProfiles(build, profiles);
+  await writeProfiles((await import('esbuild')).build, profiles);
 }
 
 if (parts.includes('console')) {

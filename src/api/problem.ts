@@ -31,6 +31,8 @@ export const faults = {
   invalid: { status: 422, title: 'A value is not right', exit: 2 },
   unreadable: { status: 400, title: 'The request cannot be read', exit: 2 },
   'too-large': { status: 413, title: 'The request is too large', exit: 2 },
+  'too-costly': { status: 422, title: 'It takes too much time or memory', exit: 2 },
+  busy: { status: 503, title: 'The service is busy', exit: 3 },
   stopping: { status: 503, title: 'The service is stopping', exit: 2 },
   exists: { status: 409, title: 'It is there already', exit: 4 },
   changed: { status: 412, title: 'Somebody else changed it first', exit: 4 },

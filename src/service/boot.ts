@@ -32,14 +32,11 @@ import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
-import { Grammars } from '../core/syntax/grammars.js';
-import { readGrammar } from './grammars.js';
+import { readSettings } from '../api/settings.js';
+import { TreeRunner } from './workers/tree-runner.js';
 import { openHome, writePrivate } from '../disk/home/home-folder.js';
 import { WatchedTrees } from '../disk/watched-trees.js';
 import { TreeWrites } from '../disk/writes/tree-writes.js';
-
-/** The most time (milliseconds) for parsing one source file. */
-const parseBudget = 2_000;
 
 export interface ServiceOptions {
   /** Data folder. */
@@ -126,8 +123,8 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
       if (announce) rmSync(card, { force: true });
       streams.endAll();
       await service.watched.close();
+      await service.runner.close();
       await closed(server);
-      service.trees.close();
       store.close();
       log.info('The service has stopped.');
     },
@@ -136,17 +133,18 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
 
 /** Builds the stores, and the work that is built on them. */
 function assemble(
-  { home, version, roots = [], env = {}, partnerLimits, build = builtStamp }: ServiceOptions,
+  { home, version, roots = [], env = {}, partnerLimits, build = builtStamp, brief = false }: ServiceOptions,
   { store: { db }, access, log, now }: { store: OpenStore; access: Access; log: Log; now: () => Date },
 ): Service {
   const roster = new RosterStore(db);
   const secrets = new Secrets(home, env);
-  const grammars = new Grammars(readGrammar, { now: () => performance.now(), budget: parseBudget });
+  const trees = new TreeStore(db);
+  const shelf = build === null ? undefined : new StoredReadings(db, build);
+  const settings = readSettings(env);
   const context: ServiceContext = {
     access,
     roster,
     secrets,
-    grammars,
     inventories: new InventoryStore(db),
     steps: new StepsStore(db),
     partners: new Partners(
@@ -155,7 +153,8 @@ function assemble(
       partnerLimits ?? { timeout: 20_000, tries: 6, pause: 200 },
       env.SYNDEXA_STORE,
     ),
-    trees: new TreeStore(db, grammars, build === null ? undefined : new StoredReadings(db, build)),
+    trees,
+    runner: new TreeRunner({ trees, shelf, settings, log, brief }),
     watched: new WatchedTrees(join(home, 'known-files')),
     writes: new TreeWrites(home),
     profiles: new ProfileShelf(home, log),

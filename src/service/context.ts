@@ -1,5 +1,4 @@
 import type { Request } from 'express';
-import type { Grammars } from '../core/syntax/grammars.js';
 import { callerOf, type Access } from './access/access.js';
 import type { Log } from './log.js';
 import type { Events } from './events.js';
@@ -10,6 +9,7 @@ import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
+import type { TreeRunner } from './workers/tree-runner.js';
 import type { TreeWrites } from '../disk/writes/tree-writes.js';
 import type { WatchedTrees } from '../disk/watched-trees.js';
 
@@ -17,8 +17,9 @@ import type { WatchedTrees } from '../disk/watched-trees.js';
 export interface ServiceContext {
   access: Access;
   roster: RosterStore;
-  grammars: Grammars;
   trees: TreeStore;
+  /** Does tasks on snapshots, in worker threads. */
+  runner: TreeRunner;
   profiles: ProfileShelf;
   inventories: InventoryStore;
   steps: StepsStore;

@@ -38,7 +38,7 @@ export class LinkedTrees {
     const { trees } = this.context;
     const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path, signal);
     trees.setSnapshot(tree.id, snapshot);
-    await this.work.check(snapshot, tree.title);
+    await this.work.check({ snapshot, title: tree.title, signal });
     return this.withState(trees.linkedTree(tree.id));
   }
 

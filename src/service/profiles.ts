@@ -15,6 +15,7 @@ export interface LoadedProfile extends SourcedProfile {
 export class ProfileShelf {
   readonly #found = new Map<string, LoadedProfile>();
   readonly #folder: string;
+  #version = 0;
 
   constructor(home: string, log: Log) {
     this.#folder = join(home, 'profiles');
@@ -24,6 +25,11 @@ export class ProfileShelf {
     for (const sourced of shippedProfiles())
       this.#found.set(sourced.profile.id, { ...sourced, shipped: true });
     for (const sourced of own) this.#found.set(sourced.profile.id, { ...sourced, shipped: false });
+  }
+
+  /** Grows whenever a profile is added or replaced. */
+  get version(): number {
+    return this.#version;
   }
 
   loaded(): LoadedProfile[] {
@@ -51,6 +57,7 @@ export class ProfileShelf {
     writeFileSync(`${path}.new`, source);
     renameSync(`${path}.new`, path);
     this.#found.set(profile.id, loaded);
+    this.#version++;
     return loaded;
   }
 }

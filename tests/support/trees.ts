@@ -16,14 +16,12 @@ setFlagsFromString('--no-wasm-dynamic-tiering');
 setFlagsFromString('--no-wasm-tier-up');
 
 /** Every grammar, loaded. */
-export const syntax = new Grammars(
-  (file) =>
-    readFileSync(
-      file === 'tree-sitter.wasm'
-        ? join(root, 'node_modules/web-tree-sitter', file)
-        : join(root, 'node_modules/tree-sitter-wasms/out', file),
-    ),
-  { now: () => performance.now(), budget: 10_000 },
+export const syntax = new Grammars((file) =>
+  readFileSync(
+    file === 'tree-sitter.wasm'
+      ? join(root, 'node_modules/web-tree-sitter', file)
+      : join(root, 'node_modules/tree-sitter-wasms/out', file),
+  ),
 );
 await syntax.load(Object.keys(grammarFiles) as SyntaxLanguage[]);
 

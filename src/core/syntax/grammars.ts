@@ -1,5 +1,4 @@
 import { Language, Parser, type Node } from 'web-tree-sitter';
-import { nestsBeyondReason } from './nesting.js';
 
 /** The languages that are read by syntax tree, and the grammar that reads each. */
 export const grammarFiles = {
@@ -20,22 +19,35 @@ export type { Node } from 'web-tree-sitter';
 /** Returns a grammar's bytes. The core itself reads no files. */
 export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;
 
-/** Text longer than this (in UTF-16 units) is not parsed. */
-export const maxSyntaxLength = 1_000_000;
-
-/** How long parsing one text may take. A text that a grammar recovers from badly takes time by the square. */
-export interface ParseBudget {
-  /** A clock (milliseconds). */
-  now: () => number;
-  /** The most time (milliseconds) for one text. */
-  budget: number;
+/** What parsing may cost. How long it may take is for whoever runs it to watch: a parser cannot be relied on to stop. */
+export interface ParserLimits {
+  /** Text longer than this (in UTF-16 units) is not parsed. */
+  maxLength: number;
+  /** The most memory (MB) that the parsers may take together. */
+  maxMemory: number;
 }
+
+export const usualParserLimits: ParserLimits = { maxLength: 1_000_000, maxMemory: 256 };
+
+/** The runtime of the parsers broke down, out of memory or stack. Nothing more can be parsed in this thread. */
+export class ParserBrokenError extends Error {
+  override readonly name = 'ParserBrokenError';
+}
+
+/** Parses nothing: what a text says without its syntax tree is all that is known of it. */
+export const withoutSyntax: Syntax = { visit: () => undefined };
+
+/** Bytes of WebAssembly memory come in pages of this size. */
+const pageSize = 65_536;
+/** What the runtime needs to start (MB). */
+const initialMemory = 32;
 
 /** Parses texts in the languages whose grammars were loaded. */
 export interface Syntax {
   /**
    * Parses a text and passes its tree to `visit`. The tree is freed afterwards.
-   * @returns what `visit` returns; undefined for a text that is too long, too deep, or takes too long
+   * @returns what `visit` returns; undefined for a text that is too long
+   * @throws ParserBrokenError when the runtime broke down on the text
    * @throws Error when the grammar of the language was not loaded
    */
   visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined;
@@ -49,7 +61,7 @@ export class Grammars implements Syntax {
 
   constructor(
     private readonly source: GrammarSource,
-    private readonly limits: ParseBudget,
+    private readonly limits: ParserLimits = usualParserLimits,
   ) {}
 
   /** Loads the grammars of these languages, unless they are loaded already. */
@@ -70,19 +82,20 @@ export class Grammars implements Syntax {
   visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined {
     const parser = this.#ready.get(language);
     if (!parser) throw new Error(`The grammar of ${language} was not loaded.`);
-    if (text.length > maxSyntaxLength || nestsBeyondReason(text)) return undefined;
-    const { now, budget } = this.limits;
-    const end = now() + budget;
-    const tree = parser.parse(text, null, { progressCallback: () => now() > end });
-    if (!tree) {
-      // A parser that was stopped would go on with the old text.
-      parser.reset();
-      return undefined;
-    }
+    if (text.length > this.limits.maxLength) return undefined;
     try {
-      return visit(tree.rootNode);
-    } finally {
-      tree.delete();
+      const tree = parser.parse(text);
+      if (!tree) return undefined;
+      try {
+        return visit(tree.rootNode);
+      } finally {
+        tree.delete();
+      }
+    } catch (error) {
+      // A stack that overflowed may have done so inside the runtime, which then is as it was in the middle of a call.
+      if (error instanceof RangeError || error instanceof WebAssembly.RuntimeError)
+        throw new ParserBrokenError(`The parser of ${language} broke down.`, { cause: error });
+      throw error;
     }
   }
 
@@ -98,6 +111,14 @@ export class Grammars implements Syntax {
   }
 
   private async initialise(): Promise<void> {
-    await Parser.init({ wasmBinary: await this.source('tree-sitter.wasm') });
+    const pages = (megabytes: number) => (megabytes * 1024 * 1024) / pageSize;
+    await Parser.init({
+      wasmBinary: await this.source('tree-sitter.wasm'),
+      wasmMemory: new WebAssembly.Memory({
+        initial: pages(initialMemory),
+        maximum: pages(Math.max(initialMemory, this.limits.maxMemory)),
+      }),
+      printErr: () => undefined,
+    });
   }
 }

@@ -1,6 +1,6 @@
 import { decodeText, NotTextError, type TextDocument } from '../text/document.js';
 import type { ReadProblem } from '../text/problem.js';
-import type { Syntax } from '../syntax/grammars.js';
+import { ParserBrokenError, withoutSyntax, type Syntax } from '../syntax/grammars.js';
 import type { Readings } from './readings.js';
 
 /** A file of a snapshot, its bytes at hand. */
@@ -24,6 +24,15 @@ export interface TreeProblem {
   message: string;
 }
 
+/** Told when the reading of a file begins and ends, so that whoever watches can tell which file takes too long. */
+export interface ReadingWatch {
+  begins(hash: string): void;
+  ends(): void;
+}
+
+/** How a file that took too long is read from then on: without its syntax tree, or not at all. */
+export type CostlyFile = 'without-syntax' | 'not-at-all';
+
 /** What a tree is read with, and what was seen of it besides its files. */
 export interface TreeOptions {
   /** Parses source files; it has the grammars that the tree needs. */
@@ -32,6 +41,9 @@ export interface TreeOptions {
   skipped?: readonly SkippedFile[];
   /** Readings of files that may be used again; without it every file is read anew. */
   readings?: Readings | undefined;
+  /** Files whose reading took too long before, by the hash of their contents. */
+  costly?: ReadonlyMap<string, CostlyFile> | undefined;
+  watch?: ReadingWatch | undefined;
 }
 
 /** A reader of one format. Problems are in UTF-16 offsets of the text. */
@@ -50,8 +62,13 @@ export class Tree {
   readonly folders: readonly string[];
   readonly skipped: readonly SkippedFile[];
   readonly readings: Readings | undefined;
+  readonly costly: ReadonlyMap<string, CostlyFile>;
+  readonly watch: ReadingWatch | undefined;
 
-  constructor(files: Iterable<TreeFile>, { syntax, folders = [], skipped = [], readings }: TreeOptions) {
+  constructor(files: Iterable<TreeFile>, options: TreeOptions) {
+    const { syntax, folders = [], skipped = [], readings, costly = new Map(), watch } = options;
+    this.costly = costly;
+    this.watch = watch;
     this.syntax = syntax;
     this.folders = folders;
     this.skipped = skipped;
@@ -97,15 +114,15 @@ export class Tree {
     const document = this.text(path);
     const file = this.#files.get(path);
     if (!document || !file) return undefined;
-    const make = () => reader(document.text, this.syntax);
     let result: Result;
     try {
+      if (this.costly.get(file.hash) === 'not-at-all') throw new TooCostlyError('reading it takes too long');
+      const make = () => this.watched(file, () => reader(document.text, this.syntaxFor(file)));
       result = this.readings ? this.readings.of(reader, file, make) : make();
     } catch (error) {
+      if (error instanceof ParserBrokenError) throw error;
       // One file that a reader fails on must not keep the others from being read.
-      const why =
-        error instanceof RangeError ? 'it is nested too deep' : `a fault of the reader: ${String(error)}`;
-      this.problems.push({ path, line: 1, column: 1, message: `Not read: ${why}.` });
+      this.problems.push({ path, line: 1, column: 1, message: `Not read: ${whyNotRead(error)}.` });
       results.set(path, null);
       return undefined;
     }
@@ -126,11 +143,24 @@ export class Tree {
     const results = this.#parsed.get(reader) ?? new Map<string, unknown>();
     this.#parsed.set(reader, results);
     if (!results.has(path)) {
-      const result = reader(file.bytes);
+      const result = this.watched(file, () => reader(file.bytes));
       results.set(path, result);
       for (const { message } of result.problems) this.problems.push({ path, line: 1, column: 1, message });
     }
     return results.get(path) as Result;
+  }
+
+  private watched<Result>({ hash }: TreeFile, make: () => Result): Result {
+    this.watch?.begins(hash);
+    try {
+      return make();
+    } finally {
+      this.watch?.ends();
+    }
+  }
+
+  private syntaxFor({ hash }: TreeFile): Syntax {
+    return this.costly.has(hash) ? withoutSyntax : this.syntax;
   }
 
   /** Works something out about the tree once; the key says what. */
@@ -144,4 +174,11 @@ export class Tree {
     const prefix = `${folder}/`;
     return this.folders.includes(folder) || this.paths.some((path) => path.startsWith(prefix));
   }
+}
+
+class TooCostlyError extends Error {}
+
+function whyNotRead(error: unknown): string {
+  if (error instanceof TooCostlyError) return error.message;
+  return error instanceof RangeError ? 'it is nested too deep' : `a fault of the reader: ${String(error)}`;
 }

@@ -6,9 +6,9 @@ import type { Handlers } from '../route.js';
 
 /** Titles drafted from trees that exist already, and taken into the roster once somebody has looked at them. */
 export const adoptingHandlers = {
-  draftTitle: async ({ body }, service) => {
+  draftTitle: async ({ body, signal }, service) => {
     const surveys = [];
-    for (const snapshot of body.snapshots) surveys.push(await service.treeWork.openSurvey(snapshot));
+    for (const snapshot of body.snapshots) surveys.push(await service.treeWork.openSurvey(snapshot, signal));
     if (surveys.every(({ editions }) => editions.length === 0))
       throw new ServiceError('invalid', 'These trees build no application that can be read.', {
         fix: 'Name the folders that hold the Gradle build or the Xcode project of the app.',

@@ -25,8 +25,8 @@ export const attributionHandlers = {
     ]);
     return { text, patch: text === body.text ? '' : patch, ids };
   },
-  compareAttribution: async ({ params, body }, service) => {
-    const { survey } = await service.treeWork.survey(params.snapshot, body.title);
+  compareAttribution: async ({ params, body, signal }, service) => {
+    const survey = await service.treeWork.survey({ ...params, title: body.title, signal });
     const asked =
       survey.title === null
         ? needed(service)

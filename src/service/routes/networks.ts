@@ -2,11 +2,8 @@ import { rules } from '../../core/checks/rules/index.js';
 import { answersFrom, draftProfile, ProfileAnswers } from '../../core/drafting/profile.js';
 import { unclaimed } from '../../core/drafting/unclaimed.js';
 import { platforms } from '../../core/words/words.js';
-import { isWanted, unmetNeeds } from '../../core/network/unmet.js';
 import { readProfile } from '../../core/network/read.js';
 import { recogniser } from '../../core/network/recognise.js';
-import { stacks } from '../../core/stacks/index.js';
-import { runSurvey } from '../../core/surveying.js';
 import type { LintAnswer, ProfileDraft } from '../../api/networks.js';
 import { collectPlanOf } from '../collect-plan.js';
 import { faultsOf, ServiceError } from '../errors.js';
@@ -38,11 +35,8 @@ export const networkHandlers = {
     return loaded;
   },
   draftNetwork: ({ body }) => draftAnswer(draftProfile(body), []),
-  draftFromTree: async ({ params, body }, service) => {
-    const { tree } = await service.trees.tree(params.snapshot);
-    const declared = stacks.flatMap((stack) =>
-      stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root)),
-    );
+  draftFromTree: async ({ params, body, signal }, service) => {
+    const declared = await service.treeWork.run('declared', { ...params, title: null, signal }, undefined);
     const groups = unclaimed(declared, service.profiles.profiles());
     const chosen = body.only === undefined ? groups[0] : groups.find(({ stem }) => stem === body.only);
     if (!chosen) {
@@ -60,23 +54,12 @@ export const networkHandlers = {
       groups.filter((group) => group !== chosen),
     );
   },
-  tryNetwork: async ({ params, body }, service) => {
-    const { name, tree } = await service.trees.tree(params.snapshot);
+  tryNetwork: async ({ params, body, signal }, service) => {
     const { profile, problems } = readProfile(body.text);
     if (!profile)
       return { id: null, problems: faultsOf(problems), stacks: [], facts: [], unresolved: [], unmet: [] };
-    const { survey } = runSurvey(tree, { name, profiles: [profile], title: null });
-    const mine = survey.facts.filter(
-      ({ network, kind, name: named }) => network === profile.id || isWanted(profile, kind, named),
-    );
-    return {
-      id: profile.id,
-      problems: [],
-      stacks: survey.stacks.map(({ stack, root }) => ({ stack, root })),
-      facts: mine,
-      unresolved: survey.unresolved.filter(({ network }) => network === profile.id),
-      unmet: unmetNeeds(profile, survey),
-    };
+    const found = await service.treeWork.run('tryProfile', { ...params, title: null, signal }, { profile });
+    return { id: profile.id, problems: [], ...found };
   },
   listRules: () => rules.map(({ meta }) => ({ ...meta })),
   collectPlan: (_call, service) => collectPlanOf(service.profiles),

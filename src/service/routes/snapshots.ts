@@ -13,13 +13,12 @@ export const snapshotHandlers = {
       body.blobs.map(({ hash, base64 }) => ({ hash, bytes: Buffer.from(base64, 'base64') })),
     ),
   }),
-  survey: ({ params, body, request, response }, service) =>
-    withProgress(service, { request, response, name: 'survey' }, async (progress) => {
-      const { survey } = await service.treeWork.survey(params.snapshot, body.title, progress);
-      return survey;
-    }),
-  check: async ({ params, body, request, response }, service) => {
-    const report = await service.treeWork.check(params.snapshot, body.title, body.against);
+  survey: ({ params, body, request, response, signal }, service) =>
+    withProgress(service, { request, response, name: 'survey' }, (progress) =>
+      service.treeWork.survey({ ...params, ...body, signal }, progress),
+    ),
+  check: async ({ params, body, request, response, signal }, service) => {
+    const report = await service.treeWork.check({ ...params, title: body.title, signal }, body.against);
     if (request.headers.accept === 'application/junit+xml') {
       const text = junitXml(
         report,
@@ -36,27 +35,21 @@ export const snapshotHandlers = {
       );
     return undefined;
   },
-  wire: async ({ params, body }, service) => {
-    const snapshot = params.snapshot;
-    const title = await service.treeWork.wireTitle(snapshot, body.title);
-    const { edits, groups, patch, byHand } = await service.treeWork.plan(snapshot, title, body);
-    return service.trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand });
+  wire: async ({ params, body, signal }, service) => {
+    const { title: named, choice, extras } = body;
+    const asked = { ...params, title: named, signal };
+    const { title, wiring } = await service.treeWork.wire(asked, { choice, extras });
+    return service.trees.addWiring(title, params.snapshot, wiring);
   },
-  unwire: async ({ params, body }, service) => {
-    const snapshot = params.snapshot;
-    const title = await service.treeWork.wireTitle(snapshot, body.title);
-    const { edits, groups, patch, byHand } = await service.treeWork.unwire(
-      snapshot,
-      title,
-      body.network,
-      body.added,
-    );
-    return service.trees.addWiring(title.id, snapshot, { edits, groups, patch, byHand }, body.network);
+  unwire: async ({ params, body, signal }, service) => {
+    const { title: named, network, added } = body;
+    const asked = { ...params, title: named, signal };
+    const { title, wiring } = await service.treeWork.unwire(asked, network, added);
+    return service.trees.addWiring(title, params.snapshot, wiring, network);
   },
-  source: async ({ params, query }, service) => {
+  source: ({ params, query }, service) => {
     const { path, line, around } = query;
-    const { tree } = await service.trees.tree(params.snapshot);
-    const document = tree.text(path);
+    const document = service.trees.text(params.snapshot, path);
     if (!document) throw new ServiceError('not-found', `The snapshot has no text file ${path}.`);
     const first = Math.max(1, line - around);
     const last = Math.min(document.lines.lineCount, line + around);

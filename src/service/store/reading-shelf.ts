@@ -1,6 +1,7 @@
 import { deserialize, serialize } from 'node:v8';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { ReadingShelf } from '../../core/tree/readings.js';
+import type { KeptReading } from '../../worker/messages.js';
 import type { Db } from './open.js';
 import { keptReadings } from './schema.js';
 
@@ -8,6 +9,7 @@ import { keptReadings } from './schema.js';
 const maxKept = 5_000;
 /** A reading of more bytes takes too much room: such a file is read again. */
 const maxBytes = 500_000;
+const chunk = 500;
 
 /**
  * Readings by syntax tree, kept from one run to the next: a command that starts the service for itself would else
@@ -37,12 +39,32 @@ export class StoredReadings implements ReadingShelf {
     }
   }
 
-  /** Takes a reading down; it is written once whoever asked has been answered. */
+  /** All readings of files of these hashes, as bytes. */
+  of(hashes: readonly string[]): KeptReading[] {
+    const wanted = [...new Set(hashes)];
+    const found: KeptReading[] = [];
+    for (let at = 0; at < wanted.length; at += chunk)
+      found.push(
+        ...this.db
+          .select({ reader: keptReadings.reader, hash: keptReadings.hash, reading: keptReadings.reading })
+          .from(keptReadings)
+          .where(
+            and(eq(keptReadings.build, this.build), inArray(keptReadings.hash, wanted.slice(at, at + chunk))),
+          )
+          .all(),
+      );
+    return found;
+  }
+
   keep(reader: string, hash: string, reading: unknown): void {
-    const bytes = serialize(reading);
-    if (bytes.length > maxBytes) return;
+    this.keepBytes({ reader, hash, reading: serialize(reading) });
+  }
+
+  /** Takes a reading down; it is written once whoever asked has been answered. */
+  keepBytes({ reader, hash, reading }: KeptReading): void {
+    if (reading.length > maxBytes) return;
     if (this.#waiting.length === 0) setImmediate(() => this.flush());
-    this.#waiting.push({ reader, hash, build: this.build, reading: bytes });
+    this.#waiting.push({ reader, hash, build: this.build, reading: Buffer.from(reading) });
   }
 
   /** Writes what was taken down. Readings can be made again, so where they cannot be written they are let go of. */

@@ -4,43 +4,21 @@ import * as z from 'zod';
 import { type StoredTree, type WiringAnswer, SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
 import { Reading } from '../../core/board/model.js';
-import { languagesOf } from '../../core/code/languages/index.js';
-import { lastingReaderOf, lastingReaders } from '../../core/code/lasting-readers.js';
-import { Readings } from '../../core/tree/readings.js';
-import type { Grammars } from '../../core/syntax/grammars.js';
-import { Tree, type TreeFile } from '../../core/tree/tree.js';
+import { decodeText, NotTextError, type TextDocument } from '../../core/text/document.js';
+import type { TreeContents } from '../../core/workbench.js';
 import { Wiring } from '../../core/edits/model.js';
 import { ServiceError } from '../errors.js';
 import type { Collected } from '../../disk/collect.js';
 import type { Db } from './open.js';
-import type { StoredReadings } from './reading-shelf.js';
 import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
 
 /** A wiring as it is kept. */
 const KeptWiring = Wiring.extend({ network: z.string().nullable().default(null) });
 
 const chunk = 500;
-/** Bytes of files whose readings are kept. */
-const maxKept = 48 * 1024 * 1024;
-
 /** Snapshots, the contents of their files, wirings, readings and linked trees. */
 export class TreeStore {
-  /** What files say, kept for as long as there is room: most snapshots differ in few files. */
-  private readonly read: Readings;
-
-  /** @param shelf where readings by syntax tree are kept from one run to the next, if they are */
-  constructor(
-    private readonly db: Db,
-    private readonly grammars: Grammars,
-    private readonly shelf?: StoredReadings,
-  ) {
-    this.read = new Readings(maxKept, shelf && { names: lastingReaders, shelf });
-  }
-
-  /** Writes what is still to be written. */
-  close(): void {
-    this.shelf?.flush();
-  }
+  constructor(private readonly db: Db) {}
 
   /** Keeps a snapshot's list of files. The same files under the same name are the same snapshot. */
   addSnapshot(manifest: z.infer<typeof SnapshotManifest>): { id: string; missing: string[] } {
@@ -101,32 +79,26 @@ export class TreeStore {
     return contents.length;
   }
 
-  /** The tree of a snapshot with all its files. The grammars of files that were not read before are loaded. */
-  async tree(id: string): Promise<{ name: string; tree: Tree }> {
-    const opened = this.open(id);
-    const unread = opened.tree.paths.filter((path) => {
-      const [reader, file] = [lastingReaderOf(path), opened.tree.file(path)];
-      return reader === undefined || !file || !this.read.has(reader, file);
-    });
-    await this.grammars.load(languagesOf(unread));
-    return opened;
+  /** The name of a snapshot, which is that of its tree. */
+  nameOf(id: string): string {
+    return this.manifest(id).name;
   }
 
-  private open(id: string): { name: string; tree: Tree } {
-    const { name, files, folders, skipped, contents } = this.contentsOf(id);
-    const all = files.map(({ path, hash }): TreeFile => ({
-      path,
-      hash,
-      bytes: contents.get(hash) ?? Buffer.alloc(0),
-    }));
-    return { name, tree: new Tree(all, { syntax: this.grammars, folders, skipped, readings: this.read }) };
+  /** A text file of a snapshot; undefined when there is none of that path, or it is no text. */
+  text(id: string, path: string): TextDocument | undefined {
+    const file = this.manifest(id).files.find((one) => one.path === path);
+    const row = file && this.db.select().from(blobs).where(eq(blobs.hash, file.hash)).get();
+    try {
+      return row && decodeText(row.bytes);
+    } catch (error) {
+      if (error instanceof NotTextError) return undefined;
+      throw error;
+    }
   }
 
-  private contentsOf(id: string): z.infer<typeof SnapshotManifest> & { contents: Map<string, Buffer> } {
-    const row = this.db.select().from(snapshots).where(eq(snapshots.id, id)).get();
-    if (!row)
-      throw new ServiceError('not-found', `There is no snapshot ${id}.`, { fix: 'Send the tree again.' });
-    const { name, files, folders, skipped } = SnapshotManifest.parse(row);
+  /** A snapshot with the contents of all its files. */
+  contents(id: string): TreeContents {
+    const { files, folders, skipped } = this.manifest(id);
     const contents = new Map<string, Buffer>();
     const wanted = [...new Set(files.map(({ hash }) => hash))];
     for (let at = 0; at < wanted.length; at += chunk) {
@@ -137,12 +109,23 @@ export class TreeStore {
         .all())
         contents.set(hash, bytes);
     }
-    const missing = files.find(({ hash }) => !contents.has(hash));
-    if (missing)
-      throw new ServiceError('invalid', `The content of ${missing.path} was never sent.`, {
-        fix: 'Send the contents that were named as missing, then ask again.',
-      });
-    return { name, files, folders, skipped, contents };
+    return {
+      files: files.map(({ path, hash }) => {
+        const bytes = contents.get(hash);
+        if (bytes) return { path, hash, bytes };
+        throw new ServiceError('invalid', `The content of ${path} was never sent.`, {
+          fix: 'Send the contents that were named as missing, then ask again.',
+        });
+      }),
+      folders,
+      skipped,
+    };
+  }
+
+  private manifest(id: string): z.infer<typeof SnapshotManifest> {
+    const row = this.db.select().from(snapshots).where(eq(snapshots.id, id)).get();
+    if (row) return SnapshotManifest.parse(row);
+    throw new ServiceError('not-found', `There is no snapshot ${id}.`, { fix: 'Send the tree again.' });
   }
 
   /** Keeps a wiring; `network` is the one that it takes out, if any. */

@@ -1,31 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { compiledAt, evaluateCondition, preprocessed } from '../../../src/core/code/preprocessor.js';
-import { sourceReaders } from '../../../src/core/code/source-files.js';
 import { readGradle } from '../../../src/core/formats/gradle/read.js';
-import { nestsBeyondReason } from '../../../src/core/syntax/nesting.js';
-import type { Tree } from '../../../src/core/tree/tree.js';
+import { readingOf } from '../../../src/core/code/source-files.js';
+import { Tree } from '../../../src/core/tree/tree.js';
 import { grows } from '../../support/growth.js';
 import { findingsOf } from '../../support/rules.js';
 import { androidFiles, syntax, treeOf } from '../../support/trees.js';
-
-/** Texts that are nested as no person nests them. Grammars, and readers that call themselves, break down on them. */
-const nested = ['a<', '(', '[', '{', '"${', 'if (a) ', 'List<List<', '#if A\n', 'f('];
-
-describe.each([...sourceReaders])('a source file that is nested beyond reason', ({ id }, read) => {
-  it.each(nested)(`is read by its string literals, or not at all, in ${id}: %s`, (part) => {
-    expect(() => read(part.repeat(15_000 / part.length), syntax)).not.toThrow();
-    // The runtime of the grammars is as good as before.
-    expect(read('"a"', syntax).problems).toEqual([]);
-  });
-});
-
-describe('nesting', () => {
-  it('is told from comparisons and from what people write', () => {
-    expect(nestsBeyondReason('if (a < b) { c(); }\n'.repeat(5_000))).toBe(false);
-    expect(nestsBeyondReason(`${'f('.repeat(300)}${')'.repeat(300)}`)).toBe(false);
-    expect(nestsBeyondReason('a<\n'.repeat(1_000))).toBe(true);
-  });
-});
 
 describe('Gradle scripts', () => {
   it('end, however deep their conditions are', () => {
@@ -57,6 +37,31 @@ describe('preprocessors', () => {
 });
 
 describe('a tree', () => {
+  it('does without the syntax of files that took too long, and without those that did so again', () => {
+    const files = { 'a.kt': 'val a = "one"', 'b.kt': 'val b = "two"', 'c.kt': 'val c = "three"' };
+    const hashOf = (path: string) => treeOf(files).file(path)?.hash ?? '';
+    const began: string[] = [];
+    const plain = treeOf(files);
+    const tree = new Tree(
+      plain.paths.flatMap((path) => plain.file(path) ?? []),
+      {
+        syntax,
+        costly: new Map([
+          [hashOf('b.kt'), 'without-syntax'],
+          [hashOf('c.kt'), 'not-at-all'],
+        ]),
+        watch: { begins: (hash) => began.push(hash), ends: () => began.push('end') },
+      },
+    );
+    const strings = (path: string) => readingOf(tree, path).strings.map(({ value }) => value);
+    expect([strings('a.kt'), strings('b.kt'), strings('c.kt')]).toEqual([['one'], ['two'], []]);
+    expect(tree.problems.map(({ path, message }) => [path, message.slice(0, 32)])).toEqual([
+      ['b.kt', 'Not read: it is too costly to pa'],
+      ['c.kt', 'Not read: reading it takes too l'],
+    ]);
+    expect(began).toEqual([hashOf('a.kt'), 'end', hashOf('b.kt'), 'end']);
+  });
+
   it('goes on when the reader of one file fails', () => {
     const tree: Tree = treeOf({ 'a.kt': 'class A', 'b.kt': 'class B' });
     const failing = (text: string): { text: string; problems: [] } => {
@@ -73,8 +78,10 @@ describe('a tree', () => {
 });
 
 it('is reported as a file that was not read', () => {
-  const files = androidFiles({ 'app/src/main/java/example/brine/kelp/Odd.java': 'a<\n'.repeat(1_000) });
-  const found = findingsOf(files).filter(({ place }) => place?.path.endsWith('Odd.java'));
+  const files = androidFiles({
+    'app/src/main/java/example/brine/kelp/Long.java': `// ${'long '.repeat(220_000)}`,
+  });
+  const found = findingsOf(files).filter(({ place }) => place?.path.endsWith('Long.java'));
   expect(found).toEqual([
     expect.objectContaining({
       rule: 'tree/file-not-read',

@@ -1,10 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
-import { Grammars } from '../../../src/core/syntax/grammars.js';
+import { Grammars, ParserBrokenError } from '../../../src/core/syntax/grammars.js';
 import { root } from '../../support/trees.js';
-
-const limits = { now: () => performance.now(), budget: 10_000 };
 
 function counted() {
   const asked: string[] = [];
@@ -12,7 +10,7 @@ function counted() {
     asked.push(file);
     const folder = file === 'tree-sitter.wasm' ? 'web-tree-sitter' : 'tree-sitter-wasms/out';
     return readFileSync(join(root, 'node_modules', folder, file));
-  }, limits);
+  });
   return { asked, grammars };
 }
 
@@ -31,7 +29,7 @@ it('names the language whose grammar was not loaded', () => {
 it('reports a grammar that cannot be read to whoever waits for it', async () => {
   const grammars = new Grammars((file) => {
     throw new Error(`No ${file}.`);
-  }, limits);
+  });
   await expect(grammars.load(['dart'])).rejects.toThrow('No tree-sitter.wasm.');
 });
 
@@ -48,7 +46,7 @@ it('tries again what could not be read', async () => {
         file,
       ),
     );
-  }, limits);
+  });
   await expect(flaky.load(['dart'])).rejects.toThrow('No tree-sitter.wasm.');
   isThere = true;
   await flaky.load(['dart']);
@@ -63,17 +61,28 @@ it('does not parse a text that is too long', async () => {
   expect(grammars.visit('ruby', '#'.repeat(1_000_001), () => 'parsed')).toBeUndefined();
 });
 
-it('stops a text that takes too long, and parses the next one from its beginning', async () => {
-  let time = 0;
+it('lets a fault of whoever reads the tree through as it is', async () => {
+  const { grammars } = counted();
+  await grammars.load(['ruby']);
+  const fault = new Error('mine');
+  const failing = () =>
+    grammars.visit('ruby', 'a', () => {
+      throw fault;
+    });
+  expect(failing).toThrow(fault);
+  expect(grammars.visit('ruby', 'a = 1', ({ text }) => text)).toBe('a = 1');
+});
+
+// The last one: a runtime that broke down serves its whole thread no more.
+it('says that it broke down when a text needs more memory than it may take', async () => {
   const grammars = new Grammars(
     (file) => {
       const folder = file === 'tree-sitter.wasm' ? 'web-tree-sitter' : 'tree-sitter-wasms/out';
       return readFileSync(join(root, 'node_modules', folder, file));
     },
-    { now: () => (time += 1), budget: 50 },
+    { maxLength: 1_000_000, maxMemory: 256 },
   );
-  await grammars.load(['ruby']);
-  // Each list of words that is never closed is one more that the grammar tries to recover from.
-  expect(grammars.visit('ruby', '%w['.repeat(20_000), () => 'parsed')).toBeUndefined();
-  expect(grammars.visit('ruby', 'a = 1', ({ text }) => text)).toBe('a = 1');
+  await grammars.load(['java']);
+  expect(grammars.visit('java', 'class A {}', ({ type }) => type)).toBe('program');
+  expect(() => grammars.visit('java', 'a<'.repeat(100_000), () => 'parsed')).toThrow(ParserBrokenError);
 });

@@ -1,0 +1,103 @@
+import { availableParallelism } from 'node:os';
+
+/** One number that may be set for the service. */
+export interface Setting {
+  /** The environment variable. */
+  variable: string;
+  unit: 'seconds' | 'bytes' | 'MB' | 'days' | '';
+  usual: number;
+  min: number;
+  max: number;
+  /** What it is, and what happens beyond it. */
+  about: string;
+}
+
+/** Limits of the work of the service. Each is a whole number in an environment variable. */
+export const settings = {
+  fileTime: {
+    variable: 'SYNDEXA_FILE_SECONDS',
+    unit: 'seconds',
+    usual: 2,
+    min: 1,
+    max: 600,
+    about:
+      'The most time for reading one source file, parsing included. A file that takes longer is reported as not read; only its string literals are looked at.',
+  },
+  fileLength: {
+    variable: 'SYNDEXA_FILE_LENGTH',
+    unit: 'bytes',
+    usual: 1_000_000,
+    min: 1_000,
+    max: 16_000_000,
+    about: 'The longest source file that is parsed. Of a longer one only the string literals are looked at.',
+  },
+  parserMemory: {
+    variable: 'SYNDEXA_PARSER_MEMORY',
+    unit: 'MB',
+    usual: 256,
+    min: 64,
+    max: 2_048,
+    about:
+      'The most memory for the parsers of one worker thread. A file that needs more is treated as one that takes too long.',
+  },
+  workerMemory: {
+    variable: 'SYNDEXA_WORKER_MEMORY',
+    unit: 'MB',
+    usual: 1_024,
+    min: 128,
+    max: 16_384,
+    about: 'The most memory for one worker thread, apart from its parsers. Work that needs more is ended.',
+  },
+  workers: {
+    variable: 'SYNDEXA_WORKERS',
+    unit: '',
+    usual: Math.max(1, Math.min(4, availableParallelism() - 1)),
+    min: 1,
+    max: 64,
+    about:
+      'Worker threads, each of which works on one tree at a time. By default one less than processors, at most four.',
+  },
+  treeTime: {
+    variable: 'SYNDEXA_TREE_SECONDS',
+    unit: 'seconds',
+    usual: 60,
+    min: 2,
+    max: 3_600,
+    about:
+      'The most time for one task on a tree. When it is used up, source files that were not read until then are not parsed, and the answer says so; after twice the time the task fails.',
+  },
+} as const satisfies Record<string, Setting>;
+
+export type SettingName = keyof typeof settings;
+export type Settings = Record<SettingName, number>;
+
+/** A variable of the environment that does not hold what its setting takes. */
+export class SettingError extends Error {
+  override readonly name = 'SettingError';
+
+  constructor(
+    message: string,
+    readonly fix: string,
+  ) {
+    super(message);
+  }
+}
+
+/**
+ * Reads the settings from the environment; a variable that is not set, or empty, leaves the usual value.
+ * @throws SettingError when a variable does not hold a whole number in its range
+ */
+export function readSettings(env: Readonly<Record<string, string | undefined>>): Settings {
+  const given = new Map(Object.entries(env));
+  const entries = Object.entries(settings).map(([name, setting]: [string, Setting]) => {
+    const text = given.get(setting.variable)?.trim() ?? '';
+    const value = text === '' ? setting.usual : /^\d{1,15}$/.test(text) ? Number(text) : NaN;
+    if (value >= setting.min && value <= setting.max) return [name, value];
+    const range = `from ${setting.min} to ${setting.max}${setting.unit === '' ? '' : ` (${setting.unit})`}`;
+    throw new SettingError(
+      `${setting.variable} is ${JSON.stringify(text)}, which is not a whole number ${range}.`,
+      `Set it to such a number, or leave it out for ${setting.usual}.`,
+    );
+  });
+  return Object.fromEntries(entries) as Settings;
+}

@@ -1,0 +1,192 @@
+import type { Reading } from './board/model.js';
+import { summaryOf, withAcceptances, type Acceptance } from './checks/accepted.js';
+import type { CheckReport, Finding } from './checks/model.js';
+import { runChecks } from './checks/run.js';
+import type { Declared } from './facts/declared.js';
+import type { Fact, Survey, Unresolved } from './facts/model.js';
+import type { InventoryReading } from './inventory/model.js';
+import type { Profile } from './network/model.js';
+import { isWanted, unmetNeeds } from './network/unmet.js';
+import { planWiring, withFixes, type Plan, type PlanOptions } from './planning.js';
+import type { Title } from './roster/model.js';
+import { editionOf } from './roster/modules.js';
+import { stacks } from './stacks/index.js';
+import { runSurvey, type SurveyOptions, type SurveyRun } from './surveying.js';
+import type { Tree } from './tree/tree.js';
+import { planUnwiring } from './unwiring.js';
+import { platformNames } from './words/names.js';
+
+/** A title as the work on a tree needs it. */
+export interface NamedTitle {
+  id: string;
+  title: Title;
+}
+
+/** What every task is given besides the tree. */
+export interface TaskSetting {
+  /** The tree's name, for people. */
+  name: string;
+  profiles: readonly Profile[];
+  /** Tells one set of profiles from another. */
+  profilesVersion: number;
+  title: NamedTitle | null;
+  /** The revision of the record that the title was read from. */
+  revision: number;
+  /** What networks said of the title's IDs. */
+  inventories: readonly InventoryReading[];
+  /** ISO 8601. */
+  now: string;
+}
+
+/** A setting with a title. */
+export type TitleSetting = TaskSetting & { title: NamedTitle };
+
+/** A tree, with what was worked out about it. */
+export interface TaskTree {
+  tree: Tree;
+  /** The survey of the tree in a setting, made once. */
+  run: (setting: TaskSetting, progress?: SurveyOptions['progress']) => SurveyRun;
+}
+
+/** The parts of a plan that are kept as a wiring. */
+export type PlannedWiring = Omit<Plan, 'findings' | 'remaining'>;
+
+/** What is done with a tree. Plain data goes in and comes out, so that it can be done in another thread. */
+export const treeTasks = {
+  /** The identifiers that the editions of the tree bear, each behind its platform: `android org.example.app`. */
+  identifiers: ({ run }: TaskTree, setting: TaskSetting): string[] => {
+    const { editions } = run({ ...setting, title: null }).survey;
+    return editions.flatMap(({ platform, identifiers }) =>
+      Object.values(identifiers).map((identifier) => `${platform} ${identifier}`),
+    );
+  },
+
+  survey: (
+    { run }: TaskTree,
+    setting: TaskSetting,
+    _input: null,
+    progress?: SurveyOptions['progress'],
+  ): Survey => run(setting, progress).survey,
+
+  /** The findings alone, without what was planned to mend them. */
+  findings: ({ run }: TaskTree, setting: TaskSetting): Finding[] => checked(run(setting), setting).findings,
+
+  /** Checks the tree; for a title also returns the last reading of each edition, for the board. */
+  check: (
+    { tree, run }: TaskTree,
+    setting: TaskSetting,
+    { snapshot, acceptances }: { snapshot: string; acceptances: readonly Acceptance[] },
+  ): { report: CheckReport; readings: Reading[] } => {
+    if (!hasTitle(setting)) return { report: checked(run(setting), setting), readings: [] };
+    const plan = planWiring(tree, planOptions(setting), run(setting));
+    const findings = withAcceptances(withFixes(plan), acceptances, setting.now);
+    return {
+      report: { title: setting.title.id, summary: summaryOf(findings), findings },
+      readings: readingsOf(run(setting), setting, { snapshot, findings }),
+    };
+  },
+
+  wire: (
+    { tree, run }: TaskTree,
+    setting: TitleSetting,
+    { choice, extras }: Pick<PlanOptions, 'choice' | 'extras'>,
+  ): PlannedWiring => {
+    const options = planOptions(setting);
+    return planned(
+      planWiring(
+        tree,
+        { ...options, ...(choice ? { choice } : {}), ...(extras ? { extras } : {}) },
+        run(setting),
+      ),
+    );
+  },
+
+  unwire: (
+    { tree, run }: TaskTree,
+    setting: TitleSetting,
+    { network, added }: { network: Profile; added: readonly string[] },
+  ): PlannedWiring => planned(planUnwiring(tree, { ...planOptions(setting), network, added }, run(setting))),
+
+  /** What the build files declare that may belong to an SDK. */
+  declared: ({ tree }: TaskTree): Declared[] =>
+    stacks.flatMap((stack) => stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root))),
+
+  /** What a profile that is not in use yet finds in the tree, and what it asks for that is not there. */
+  tryProfile: (
+    { tree }: TaskTree,
+    { name }: TaskSetting,
+    { profile }: { profile: Profile },
+  ): {
+    stacks: { stack: string; root: string }[];
+    facts: Fact[];
+    unresolved: Unresolved[];
+    unmet: ReturnType<typeof unmetNeeds>;
+  } => {
+    const { survey } = runSurvey(tree, { name, profiles: [profile], title: null });
+    return {
+      stacks: survey.stacks.map(({ stack, root }) => ({ stack, root })),
+      facts: survey.facts.filter(
+        ({ network, kind, name: named }) => network === profile.id || isWanted(profile, kind, named),
+      ),
+      unresolved: survey.unresolved.filter(({ network }) => network === profile.id),
+      unmet: unmetNeeds(profile, survey),
+    };
+  },
+} as const;
+
+export type TreeTasks = typeof treeTasks;
+export type TreeTask = keyof TreeTasks;
+export type TaskInput<Task extends TreeTask> = Parameters<TreeTasks[Task]>[2];
+export type TaskOutput<Task extends TreeTask> = ReturnType<TreeTasks[Task]>;
+
+function hasTitle(setting: TaskSetting): setting is TitleSetting {
+  return setting.title !== null;
+}
+
+function checked({ survey, context }: SurveyRun, { title, inventories, now }: TaskSetting): CheckReport {
+  return runChecks({
+    survey,
+    profiles: context.profiles,
+    recogniser: context.recogniser,
+    title: title?.title ?? null,
+    titleId: title?.id ?? null,
+    inventories,
+    now,
+  });
+}
+
+function planOptions({ name, profiles, title, revision, inventories, now }: TitleSetting): PlanOptions {
+  return { name, profiles, title, revision, inventories: [...inventories], now };
+}
+
+function planned({ edits, groups, patch, byHand }: Plan): PlannedWiring {
+  return { edits, groups, patch, byHand };
+}
+
+/** What a checked tree says of each edition of the title. */
+function readingsOf(
+  { survey }: SurveyRun,
+  { title, now }: TitleSetting,
+  { snapshot, findings }: { snapshot: string; findings: readonly Finding[] },
+): Reading[] {
+  return platformNames.flatMap((platform): Reading[] => {
+    const edition = editionOf(survey.editions, title.title, platform);
+    if (!edition) return [];
+    const mine = <Item extends { platform: string; module: string }>(items: readonly Item[]) =>
+      items.filter((item) => item.platform === platform && item.module === edition.module);
+    const about = findings.filter((finding) => finding.platform === platform || finding.platform === null);
+    return [
+      {
+        platform,
+        tree: survey.tree,
+        snapshot,
+        readAt: now,
+        edition,
+        facts: mine(survey.facts),
+        unresolved: mine(survey.unresolved),
+        findings: about.map(({ fix: _, ...finding }) => finding),
+        summary: summaryOf(about),
+      },
+    ];
+  });
+}

@@ -1,0 +1,62 @@
+import type { Settings } from '../../api/settings.js';
+import { lastingReaders } from '../../core/code/lasting-readers.js';
+import { Grammars } from '../../core/syntax/grammars.js';
+import { Readings } from '../../core/tree/readings.js';
+import type { TaskOutput, TreeTask } from '../../core/tree-tasks.js';
+import { Workbench, type Asked } from '../../core/workbench.js';
+import { readGrammar } from '../../worker/grammar-files.js';
+import type { Log } from '../log.js';
+import type { StoredReadings } from '../store/reading-shelf.js';
+import type { TreeStore } from '../store/tree-store.js';
+import { TreePool, type TaskOptions } from './tree-pool.js';
+
+/** Bytes of files whose readings are kept in memory. */
+const maxKept = 48 * 1024 * 1024;
+
+export interface TreeRunnerOptions {
+  trees: TreeStore;
+  /** Where readings are kept from one run to the next, if they are. */
+  shelf: StoredReadings | undefined;
+  settings: Settings;
+  log: Log;
+  /** For one command only: what needs no parsing is done here, which is faster than starting a worker for it. */
+  brief: boolean;
+}
+
+/** Does tasks on snapshots. */
+export class TreeRunner {
+  readonly #pool: TreePool;
+  /** For tasks that need no parsing; null where others would have to wait for them. */
+  readonly #bench: Workbench | null;
+
+  constructor(private readonly options: TreeRunnerOptions) {
+    const { trees, shelf, settings, log, brief } = options;
+    const source = {
+      contents: (snapshot: string) => trees.contents(snapshot),
+      kept: (files: readonly { hash: string }[]) => shelf?.of(files.map(({ hash }) => hash)) ?? [],
+      keep: (reading: Parameters<StoredReadings['keepBytes']>[0]) => shelf?.keepBytes(reading),
+    };
+    this.#pool = new TreePool(source, settings, log);
+    const readings = new Readings(maxKept, shelf && { names: lastingReaders, shelf });
+    this.#bench = brief ? new Workbench(new Grammars(readGrammar), readings) : null;
+  }
+
+  run<Task extends TreeTask>(
+    snapshot: string,
+    asked: Asked<Task>,
+    options: TaskOptions = {},
+  ): Promise<TaskOutput<Task>> {
+    const bench = this.#bench;
+    if (!bench) return this.#pool.run(snapshot, asked, options);
+    if (!bench.holds(snapshot))
+      bench.lay(snapshot, this.options.trees.contents(snapshot), { costly: new Map(), parses: true });
+    return bench.isLight(asked)
+      ? bench.run(asked, options.progress)
+      : this.#pool.run(snapshot, asked, options);
+  }
+
+  async close(): Promise<void> {
+    await this.#pool.close();
+    this.options.shelf?.flush();
+  }
+}

@@ -1,0 +1,43 @@
+import type { MessagePort } from 'node:worker_threads';
+import type { SurveyOptions } from '../core/surveying.js';
+import type { ParserLimits } from '../core/syntax/grammars.js';
+import type { TaskOutput, TreeTask } from '../core/tree-tasks.js';
+import type { Asked, HowToRead, TreeContents } from '../core/workbench.js';
+
+/** What a worker is started with. */
+export interface WorkerSettings {
+  limits: ParserLimits;
+}
+
+/** A reading that is kept from one run to the next, as bytes. */
+export interface KeptReading {
+  reader: string;
+  hash: string;
+  reading: Uint8Array;
+}
+
+/** A tree that is sent to a worker, with what is known of its files already. */
+export interface SentTree extends TreeContents, HowToRead {
+  kept: readonly KeptReading[];
+}
+
+/** A task for a worker. */
+export interface WorkerTask<Task extends TreeTask = TreeTask> extends Asked<Task> {
+  snapshot: string;
+  /** Left out as long as the worker may hold the tree already. */
+  tree?: SentTree;
+  /** For what is said while the task is done. */
+  port: MessagePort;
+  /** Memory of a reading cell. */
+  cell: SharedArrayBuffer;
+}
+
+/** How a worker answers. */
+export type WorkerAnswer<Task extends TreeTask> = { lacks: 'tree' } | { output: TaskOutput<Task> };
+
+/** What a worker says while it works. */
+export type WorkerMessage =
+  | { says: 'progress'; step: Parameters<NonNullable<SurveyOptions['progress']>>[0] }
+  | { says: 'read'; kept: KeptReading }
+  /** Its parsers broke down on the file in the reading cell. It does nothing more, and has to be ended. */
+  | { says: 'broken' };
