@@ -57,6 +57,42 @@ export const settings = {
     about:
       'Worker threads, each of which works on one tree at a time. By default one less than processors, at most four.',
   },
+  treeFiles: {
+    variable: 'SYNDEXA_TREE_FILES',
+    unit: '',
+    usual: 50_000,
+    min: 100,
+    max: 50_000,
+    about:
+      'The most files of one tree that are kept for reading. Those beyond it are left out, and the tree is reported as not read whole.',
+  },
+  treeBytes: {
+    variable: 'SYNDEXA_TREE_MEGABYTES',
+    unit: 'MB',
+    usual: 256,
+    min: 1,
+    max: 4_096,
+    about:
+      'The most content of one tree that is kept for reading. Files beyond it are left out, and reported.',
+  },
+  facts: {
+    variable: 'SYNDEXA_TREE_FACTS',
+    unit: '',
+    usual: 50_000,
+    min: 100,
+    max: 1_000_000,
+    about:
+      'The most facts that a survey lists. It says how many it leaves out; rules are run on all of them.',
+  },
+  findings: {
+    variable: 'SYNDEXA_TREE_FINDINGS',
+    unit: '',
+    usual: 5_000,
+    min: 10,
+    max: 1_000_000,
+    about:
+      'The most findings that a check lists, the worst first. The summary counts all of them, and says how many are left out.',
+  },
   treeTime: {
     variable: 'SYNDEXA_TREE_SECONDS',
     unit: 'seconds',

@@ -20,6 +20,8 @@ export const CollectPlan = z
       description: 'Folders to pass over where something whose name ends so lies beside them.',
     }),
     maxFileBytes: z.number(),
+    maxFiles: z.number(),
+    maxTreeBytes: z.number(),
   })
   .meta({ title: 'Collect plan', description: 'Which files of a tree the service wants to see.' });
 export type CollectPlan = z.infer<typeof CollectPlan>;

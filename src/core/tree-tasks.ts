@@ -36,6 +36,8 @@ export interface TaskSetting {
   inventories: readonly InventoryReading[];
   /** ISO 8601. */
   now: string;
+  /** How much of a long answer is listed. */
+  listed: { facts: number; findings: number };
 }
 
 /** A setting with a title. */
@@ -66,7 +68,7 @@ export const treeTasks = {
     setting: TaskSetting,
     _input: null,
     progress?: SurveyOptions['progress'],
-  ): Survey => run(setting, progress).survey,
+  ): Survey => listedFacts(run(setting, progress).survey, setting.listed.facts),
 
   /** The findings alone, without what was planned to mend them. */
   findings: ({ run }: TaskTree, setting: TaskSetting): Finding[] => checked(run(setting), setting).findings,
@@ -163,10 +165,29 @@ function planned({ edits, groups, patch, byHand }: Plan): PlannedWiring {
   return { edits, groups, patch, byHand };
 }
 
+/** A survey that lists no more than so many facts. */
+function listedFacts(survey: Survey, most: number): Survey {
+  const left = survey.facts.length - most;
+  if (left <= 0) return survey;
+  const message = `Listed in part: ${left} more facts are left out.`;
+  const [{ path } = { path: survey.tree }] = survey.facts.slice(most).map(({ place }) => place);
+  return {
+    ...survey,
+    facts: survey.facts.slice(0, most),
+    problems: [{ path, line: 1, column: 1, message }, ...survey.problems],
+  };
+}
+
+/** A report that lists no more than so many findings, the worst first. All of them are counted. */
+export function listedFindings(report: CheckReport, most: number): CheckReport {
+  const leftOut = report.findings.length - most;
+  return leftOut <= 0 ? report : { ...report, findings: report.findings.slice(0, most), leftOut };
+}
+
 /** What a checked tree says of each edition of the title. */
 function readingsOf(
   { survey }: SurveyRun,
-  { title, now }: TitleSetting,
+  { title, now, listed }: TitleSetting,
   { snapshot, findings }: { snapshot: string; findings: readonly Finding[] },
 ): Reading[] {
   return platformNames.flatMap((platform): Reading[] => {
@@ -182,9 +203,9 @@ function readingsOf(
         snapshot,
         readAt: now,
         edition,
-        facts: mine(survey.facts),
+        facts: mine(survey.facts).slice(0, listed.facts),
         unresolved: mine(survey.unresolved),
-        findings: about.map(({ fix: _, ...finding }) => finding),
+        findings: about.slice(0, listed.findings).map(({ fix: _, ...finding }) => finding),
         summary: summaryOf(about),
       },
     ];

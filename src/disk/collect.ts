@@ -30,6 +30,8 @@ export interface Collected {
   seen: number;
   /** How many of them were read. */
   read: number;
+  /** Whether files were left out because the tree has too many, or too large ones. */
+  limited: boolean;
 }
 
 export interface CollectOptions {
@@ -92,6 +94,8 @@ function statOf(path: string): Stats | undefined {
   }
 }
 
+const byPath = (a: { path: string }, b: { path: string }): number => (a.path < b.path ? -1 : 1);
+
 /** A file to read, and where it lies. */
 interface Wanted {
   path: string;
@@ -99,7 +103,14 @@ interface Wanted {
 }
 
 class Collector {
-  private readonly result: Collected = { files: [], folders: [], skipped: [], seen: 0, read: 0 };
+  private readonly result: Collected = {
+    files: [],
+    folders: [],
+    skipped: [],
+    seen: 0,
+    read: 0,
+    limited: false,
+  };
   private readonly needles: Needles;
   private readonly match: FileMatcher;
   private readonly skip: SkippedFolders;
@@ -164,11 +175,26 @@ class Collector {
         this.take(file, onlyWithNeedle);
         await this.yieldIfDue();
       }
-    const byPath = (a: { path: string }, b: { path: string }) => (a.path < b.path ? -1 : 1);
     this.result.files.sort(byPath);
+    this.limit();
     this.result.skipped.sort(byPath);
     this.result.folders.sort();
     return this.result;
+  }
+
+  /** Leaves out the files beyond what one tree may have. One entry stands for all of them. */
+  private limit(): void {
+    const { maxFiles, maxTreeBytes } = this.plan;
+    const { files } = this.result;
+    let size = 0;
+    const fits = files.findIndex((file, at) => at >= maxFiles || (size += file.size) > maxTreeBytes);
+    if (fits < 0) return;
+    const [first, ...others] = files.splice(fits);
+    if (!first) return;
+    this.result.limited = true;
+    const bound = fits >= maxFiles ? `${maxFiles} files` : `${Math.floor(maxTreeBytes / 1_048_576)} MB`;
+    const more = others.length > 0 ? `this file and ${others.length} after it are` : 'this file is';
+    this.leaveOut(first.path, `the tree has more than ${bound} that matter, so ${more} left out`);
   }
 
   private async walk(path: string, at: DiskPath): Promise<void> {

@@ -138,7 +138,7 @@ export class WatchedTree {
         this.#dirty.add(path);
       }
     }
-    if (before === null || !this.#watching || dirty.length > maxDirty || dirty.includes(''))
+    if (before === null || before.limited || !this.#watching || dirty.length > maxDirty || dirty.includes(''))
       this.#collected = await this.collect(signal);
     else if (dirty.length > 0) this.#collected = await recollectTree(this.root, this.plan, before, dirty);
     return this.#collected ?? (await this.collect(signal));

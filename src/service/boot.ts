@@ -161,6 +161,7 @@ function assemble(
     roots: roots.map((root) => realpathSync(root)),
     events: new Events(),
     log,
+    settings,
     version,
     now,
   };

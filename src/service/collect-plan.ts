@@ -1,3 +1,4 @@
+import type { Settings } from '../api/settings.js';
 import type { CollectPlan } from '../api/trees.js';
 import { callNeedles } from '../core/code/calls.js';
 import { recogniser } from '../core/network/recognise.js';
@@ -30,7 +31,7 @@ const skipFolders = [
 ];
 
 /** Which files of a tree matter to the stacks, and to the networks that are known. */
-export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
+export function collectPlanOf(shelf: ProfileShelf, { treeFiles, treeBytes }: Settings): CollectPlan {
   return {
     rules: [
       ...stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
@@ -45,6 +46,8 @@ export function collectPlanOf(shelf: ProfileShelf): CollectPlan {
     skipFolders: [...skipFolders],
     skipBeside: stacks.flatMap(({ fills = [] }) => fills.map((one) => ({ ...one }))),
     maxFileBytes,
+    maxFiles: treeFiles,
+    maxTreeBytes: treeBytes * 1024 * 1024,
   };
 }
 

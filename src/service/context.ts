@@ -1,4 +1,5 @@
 import type { Request } from 'express';
+import type { Settings } from '../api/settings.js';
 import { callerOf, type Access } from './access/access.js';
 import type { Log } from './log.js';
 import type { Events } from './events.js';
@@ -33,6 +34,7 @@ export interface ServiceContext {
   roots: readonly string[];
   events: Events;
   log: Log;
+  settings: Settings;
   version: string;
   now(): Date;
 }

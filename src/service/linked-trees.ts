@@ -48,8 +48,8 @@ export class LinkedTrees {
     name: string,
     signal?: AbortSignal,
   ): Promise<{ snapshot: string; seen: number; files: number }> {
-    const { watched, profiles, trees } = this.context;
-    const collected = await watched.current(path, collectPlanOf(profiles), signal);
+    const { watched, profiles, trees, settings } = this.context;
+    const collected = await watched.current(path, collectPlanOf(profiles, settings), signal);
     const { seen, files } = collected;
     return { snapshot: trees.addCollected(name, collected), seen, files: files.length };
   }
@@ -91,9 +91,9 @@ export class LinkedTrees {
   /** From now on a linked tree is read again whenever one of its files is saved. */
   private async follow(tree: StoredTree): Promise<void> {
     if (this.#followed.has(tree.id)) return;
-    const { watched, profiles } = this.context;
+    const { watched, profiles, settings } = this.context;
     const path = await this.insideRoots(tree.path);
-    const plan = collectPlanOf(profiles);
+    const plan = collectPlanOf(profiles, settings);
     const changed = oneAtATime(() => this.readIfChanged(tree, path));
     this.#followed.set(tree.id, watched.follow(path, plan, changed));
     await watched.current(path, plan);

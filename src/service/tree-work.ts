@@ -4,7 +4,14 @@ import type { CheckReport, Finding } from '../core/checks/model.js';
 import type { Survey } from '../core/facts/model.js';
 import { heldIds } from '../core/roster/validate.js';
 import type { SurveyOptions } from '../core/surveying.js';
-import type { NamedTitle, PlannedWiring, TaskInput, TaskOutput, TreeTask } from '../core/tree-tasks.js';
+import {
+  listedFindings,
+  type NamedTitle,
+  type PlannedWiring,
+  type TaskInput,
+  type TaskOutput,
+  type TreeTask,
+} from '../core/tree-tasks.js';
 import type { ServiceContext } from './context.js';
 import { ServiceError } from './errors.js';
 
@@ -38,19 +45,16 @@ export class TreeWork {
   /** Checks a snapshot; with an earlier one to compare with, only what is new since is reported. */
   async check(asked: AskedOfSnapshot, against: string | null = null): Promise<CheckReport> {
     const about = await this.about(asked);
+    const { findings: most } = this.context.settings;
     const report = { ...(await this.checkWhole(about)), snapshot: asked.snapshot };
-    if (against === null) return report;
+    if (against === null) return listedFindings(report, most);
     const earlier = this.context.trees.snapshotId(against);
     const before: Finding[] = await this.run('findings', { ...about, snapshot: earlier }, undefined);
     const known = new Set(before.map(({ fingerprint }) => fingerprint));
     const findings = report.findings.filter(({ fingerprint }) => !known.has(fingerprint));
     const stayed = report.findings.length - findings.length;
-    return {
-      ...report,
-      summary: summaryOf(findings),
-      findings,
-      against: { snapshot: earlier, known: stayed },
-    };
+    const fresh = { ...report, summary: summaryOf(findings), findings };
+    return listedFindings({ ...fresh, against: { snapshot: earlier, known: stayed } }, most);
   }
 
   private async checkWhole(about: About): Promise<CheckReport> {
@@ -92,7 +96,7 @@ export class TreeWork {
     input: TaskInput<Task>,
     progress?: SurveyOptions['progress'],
   ): Promise<TaskOutput<Task>> {
-    const { trees, profiles, roster, inventories, runner } = this.context;
+    const { trees, profiles, roster, inventories, runner, settings } = this.context;
     const setting = {
       name: trees.nameOf(snapshot),
       profiles: profiles.profiles(),
@@ -101,6 +105,7 @@ export class TreeWork {
       revision: roster.revision(),
       inventories: title ? inventories.about(heldIds(title.title).map(({ id }) => id)) : [],
       now: this.context.now().toISOString(),
+      listed: { facts: settings.facts, findings: settings.findings },
     };
     return runner.run(snapshot, { task, setting, input }, { signal, progress });
   }

@@ -42,6 +42,8 @@ const plan = {
   skipFolders: ['node_modules', 'build'],
   skipBeside: [{ folder: 'Library', beside: 'ProjectSettings' }],
   maxFileBytes: 1_000_000,
+  maxFiles: 1_000,
+  maxTreeBytes: 10_000_000,
 };
 
 describe('collecting a tree', () => {
@@ -235,6 +237,29 @@ describe('a walk', () => {
         path: `${3 * room}.kt`,
         reason: `Not read: it has ${3 * room} bytes, and files over ${2 * room} are left out.`,
       },
+    ]);
+  });
+
+  it('leaves out files beyond what one tree may have, and says how many', async () => {
+    for (const name of ['a', 'b', 'c', 'd']) write({ [`${name}.kt`]: 'CH-U-' });
+    const few = await collectTree(folder, { ...plan, maxFiles: 2 });
+    expect(few.files.map(({ path }) => path)).toEqual(['a.kt', 'b.kt']);
+    expect(few.skipped).toEqual([
+      {
+        path: 'c.kt',
+        reason:
+          'Not read: the tree has more than 2 files that matter, so this file and 1 after it are left out.',
+      },
+    ]);
+    const small = await collectTree(folder, { ...plan, maxTreeBytes: 15 });
+    expect(small.files.map(({ path }) => path)).toEqual(['a.kt', 'b.kt', 'c.kt']);
+    expect(small.skipped.map(({ reason }) => reason)).toEqual([
+      'Not read: the tree has more than 0 MB that matter, so this file is left out.',
+    ]);
+    expect([few, small, await collectTree(folder, plan)].map(({ limited }) => limited)).toEqual([
+      true,
+      true,
+      false,
     ]);
   });
 

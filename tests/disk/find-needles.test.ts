@@ -79,6 +79,8 @@ describe('telling by its name whether a file may matter', () => {
           skipFolders: [],
           skipBeside: [],
           maxFileBytes: 1_000,
+          maxFiles: 1_000,
+          maxTreeBytes: 1_000_000,
         });
         for (const file of asked) {
           const alone = used.some(

@@ -17,6 +17,8 @@ const plan = {
   skipFolders: [],
   skipBeside: [],
   maxFileBytes: 1_000_000,
+  maxFiles: 1_000,
+  maxTreeBytes: 10_000_000,
 };
 
 it('follows no folder once it is closed, and waits for what is under way', async () => {

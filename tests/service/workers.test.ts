@@ -76,6 +76,24 @@ describe('work on a tree', () => {
       expect(problems(answer)).toContainEqual(expect.stringContaining(`${path}: Not read: it is too costly`));
   });
 
+  it('lists no more facts and findings than it may, and counts all of them', async () => {
+    service = await testService({ env: { SYNDEXA_TREE_FACTS: '100', SYNDEXA_TREE_FINDINGS: '10' } });
+    const calls = Array.from({ length: 300 }, (_, at) => `val a${at} = "CH-U-310772-AAAA${1000 + at}"`);
+    const files = { ...androidFiles(), [`${code}/Many.kt`]: calls.join('\n') };
+    const api = `${service.url}/api/v1`;
+    const answer = await survey(files);
+    expect(answer.body.facts).toHaveLength(100);
+    expect(problems(answer)[0]).toMatch(/: Listed in part: \d{3} more facts are left out\.$/);
+    const { body } = await http(`${api}/snapshots`, 'POST', {
+      name: 'kelp',
+      files: Object.entries(files).map(([path, text]) => ({ path, hash: hash(text), size: 1 })),
+    });
+    const { body: report } = await http(`${api}/snapshots/${body.id}/check`, 'POST', {});
+    const { blocker, warning, note } = report.summary;
+    expect(report.findings.length + (report.leftOut ?? 0)).toBe(blocker + warning + note);
+    expect(report.findings.length).toBeLessThanOrEqual(10);
+  });
+
   it('ends when the service stops, with a word to whoever waits for it', async () => {
     service = await testService();
     const waiting = survey({ ...androidFiles(), ...costly });

@@ -1,3 +1,4 @@
+import { readPattern } from '../../core/text/patterns.js';
 import { putAt, valueAt } from '../../core/text/own-values.js';
 import { unitName, usualPattern } from '../../core/inventory/names.js';
 import { platformNames } from '../../core/words/names.js';
@@ -57,11 +58,11 @@ export async function fillPartner(url: string, home: string, card: PartnerCard, 
 
 /** The account that a title's IDs at a network carry. */
 function accountIn(profile: Profile, title: Title): string[] {
-  const pattern = profile.ids.unit && new RegExp(`^(?:${profile.ids.unit.pattern})$`, 'u');
+  const pattern = profile.ids.unit && readPattern(profile.ids.unit.pattern);
   return Object.values(title.placements).flatMap(({ units }) =>
     platformNames.flatMap((platform) => {
       const id = valueAt(units, profile.id)?.[platform]?.production;
-      return (id !== undefined && pattern?.exec(id)?.groups?.account) || [];
+      return (id !== undefined && pattern?.groupsOf(id)?.get('account')) || [];
     }),
   );
 }

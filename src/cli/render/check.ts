@@ -12,7 +12,7 @@ function severityText(severity: Severity, paint: Paint): string {
 
 /** Findings for people, the gravest first. */
 export function checkText(report: CheckReport, paint: Paint, width: number): string {
-  const { title, summary, findings, snapshot, against } = printableValue(report);
+  const { title, summary, findings, snapshot, against, leftOut = 0 } = printableValue(report);
   const lines: string[] = [];
   const counted = findings.filter(({ accepted }) => !accepted || accepted.ended);
   for (const finding of counted) lines.push(...findingLines(finding, paint, width), '');
@@ -35,6 +35,8 @@ export function checkText(report: CheckReport, paint: Paint, width: number): str
       '',
     );
   }
+  if (leftOut > 0)
+    lines.push(`${leftOut} more findings are not listed. SYNDEXA_TREE_FINDINGS sets how many are.`, '');
   lines.push(summaryText(summary, counted, paint, against !== undefined));
   if (snapshot !== undefined) lines.push(paint.dim(`snapshot ${snapshot.slice(0, 12)}`));
   lines.push('');

@@ -1,3 +1,4 @@
+import { readPattern } from '../text/patterns.js';
 import { platformNames } from '../words/names.js';
 import * as z from 'zod';
 import type { Declared } from '../facts/declared.js';
@@ -188,7 +189,7 @@ export function shapeOf(examples: readonly string[]): Shape {
   const needle = shared && shared.length >= 3 ? shared : first.slice(0, Math.min(4, Math.max(3, common)));
   const rests = [...new Set(examples.map((example) => runs(example.slice(needle.length))))];
   const fits = rests.find((rest) =>
-    examples.every((one) => new RegExp(`^(?:${escaped(needle)}${rest})$`, 'u').test(one)),
+    examples.every((one) => readPattern(`${escaped(needle)}${rest}`).matches(one)),
   );
   const lengths = examples.map(({ length }) => length - needle.length);
   const any = `[A-Za-z0-9._:~/-]{${Math.min(...lengths)},${Math.max(...lengths)}}`;

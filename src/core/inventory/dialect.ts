@@ -1,3 +1,4 @@
+import { readPattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
 import type { AppFields, Inventory, UnitFields } from '../network/exchange.js';
 import { type Profile } from '../network/model.js';
@@ -14,7 +15,7 @@ export type Decoded<Value> = { value: Value; message: null } | { value: null; me
 export function unitDecoder(profile: Profile, fields: UnitFields): (row: Record_) => Decoded<InventoryUnit> {
   const words = profile.inventory?.words ?? noWords;
   const kind = profile.ids.unit;
-  const pattern = kind && new RegExp(`^(?:${kind.pattern})$`, 'u');
+  const pattern = kind && readPattern(kind.pattern);
   const only = onlyPlatform(profile);
   const platformOf = meanings(words.platform, Platform.options);
   const formatOf = meanings(words.format, Format.options);
@@ -23,10 +24,10 @@ export function unitDecoder(profile: Profile, fields: UnitFields): (row: Record_
   return (row) => {
     const id = textOf(row, fields.id);
     if (id === null) return odd(`it has no ${fields.id}`);
-    const match = pattern?.exec(id);
-    if (pattern && !match)
+    const groups = pattern?.groupsOf(id);
+    if (pattern && !groups)
       return odd(`${JSON.stringify(id.slice(0, 60))} is no ${kind?.label ?? 'unit ID'} of ${profile.name}`);
-    const shown = match?.groups?.platform;
+    const shown = groups?.get('platform');
     const own = shown === undefined ? undefined : valueAt(kind?.platforms, shown);
     const formatWord = textOf(row, fields.format);
     const format = formatOf(formatWord);
@@ -86,7 +87,7 @@ export function decodeApp(profile: Profile, fields: AppFields, row: Record_): De
   const id = textOf(row, fields.id);
   if (id === null) return odd(`it has no ${fields.id}`);
   const kind = profile.ids.app;
-  if (kind && !new RegExp(`^(?:${kind.pattern})$`, 'u').test(id))
+  if (kind && !readPattern(kind.pattern).matches(id))
     return odd(`${JSON.stringify(id.slice(0, 60))} is no ${kind.label} of ${profile.name}`);
   const terms = fields.terms === undefined ? undefined : valueAt(row, fields.terms);
   return {

@@ -1,3 +1,4 @@
+import { readPattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
 import type { LanguageCalls } from './calls.js';
 import type { Inventory } from './exchange.js';
@@ -52,8 +53,8 @@ function sharedShapes({ ids }: Profile): Mismatch[] {
   return kinds.flatMap((kind) => {
     const [mine, other] = [ids[kind], ids[kind === 'app' ? 'unit' : 'app']];
     if (!mine || !other) return [];
-    const pattern = new RegExp(`^(?:${other.pattern})$`, 'u');
-    const taken = samplesOf(mine).find(({ id }) => pattern.test(id));
+    const pattern = readPattern(other.pattern);
+    const taken = samplesOf(mine).find(({ id }) => pattern.matches(id));
     if (!taken) return [];
     return [
       {

@@ -1,3 +1,4 @@
+import { readPattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
 /** Gives a whole number from 0 up to, not including, `below`. */
 export type Draw = (below: number) => number;
@@ -19,7 +20,7 @@ export function makeMatching(pattern: string, draw: Draw, settled: SettledGroups
   const reader = { text: pattern, at: 0 };
   const made = alternatives(reader, draw, settled);
   if (reader.at < pattern.length) throw unknown(reader);
-  if (!new RegExp(`^(?:${pattern})$`, 'u').test(made))
+  if (!readPattern(pattern).matches(made))
     throw new Error(`The pattern ${pattern} asks for more than can be made from it: ${made} does not match.`);
   return made;
 }

@@ -1,5 +1,5 @@
 import { valueAt } from '../text/own-values.js';
-import safeRegex from 'safe-regex2';
+import { PatternError, readPattern, type Pattern } from '../text/patterns.js';
 import { fieldProblems, readYaml, type FieldProblem, type YamlDocument } from '../formats/yaml/read.js';
 import { mismatches } from './consistency.js';
 import { idKinds, Profile, type IdKind } from './model.js';
@@ -31,19 +31,18 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
     fix,
     place: yaml.placeOf([...path, ...field]),
   });
-  let pattern: RegExp;
+  let pattern: Pattern;
   try {
-    pattern = new RegExp(`^(?:${kind.pattern})$`, 'u');
+    pattern = readPattern(kind.pattern);
   } catch (error) {
-    return [report(['pattern'], `It is no regular expression: ${String(error)}`, 'Correct the expression.')];
-  }
-  if (!safeRegex(kind.pattern)) {
-    const fix = 'Repeat nothing that is itself repeated: write [A-Z0-9]{8} rather than ([A-Z0-9]+)+.';
-    return [report(['pattern'], 'It could take endless time on a long text.', fix)];
+    if (!(error instanceof PatternError)) throw error;
+    const fix =
+      'Write it in the syntax of RE2: without looking ahead or behind, and without references to groups.';
+    return [report(['pattern'], `It cannot be read as a regular expression: ${error.message}.`, fix)];
   }
   const problems = samplesOf(kind).flatMap(({ id, path: field, platform }) => {
-    const match = pattern.exec(id);
-    if (!match)
+    const groups = pattern.groupsOf(id);
+    if (!groups)
       return [
         report(
           ['samples', ...field],
@@ -60,7 +59,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
         ),
       ];
     }
-    const code = match.groups?.platform;
+    const code = groups.get('platform');
     const named = code === undefined ? undefined : valueAt(kind.platforms, code);
     if (named && named !== platform) {
       return [
@@ -69,7 +68,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
     }
     return [];
   });
-  if (kind.platforms && !kind.pattern.includes('(?<platform>')) {
+  if (kind.platforms && !pattern.names.includes('platform')) {
     problems.push(
       report(
         ['platforms'],

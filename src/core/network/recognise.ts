@@ -1,3 +1,4 @@
+import { readPattern, type Pattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
 import { idKinds, type IdKind, type IdKindName, type Profile } from './model.js';
 import { type Format, type Platform } from '../words/words.js';
@@ -21,7 +22,7 @@ interface Matcher {
   network: string;
   name: IdKindName;
   kind: IdKind;
-  whole: RegExp;
+  whole: Pattern;
   samples: Map<string, { platform: Platform; format?: Format }[]>;
 }
 
@@ -43,7 +44,7 @@ export function recogniser(profiles: readonly Profile[]): Recogniser {
       for (const { id, platform, format } of samplesOf(kind)) {
         samples.set(id, [...(samples.get(id) ?? []), { platform, ...(format ? { format } : {}) }]);
       }
-      return [{ network: profile.id, name, kind, whole: new RegExp(`^(?:${kind.pattern})$`, 'u'), samples }];
+      return [{ network: profile.id, name, kind, whole: readPattern(kind.pattern), samples }];
     }),
   );
   return {
@@ -51,11 +52,11 @@ export function recogniser(profiles: readonly Profile[]): Recogniser {
     recognise(value) {
       if (value.length > maxIdLength) return [];
       return matchers.flatMap(({ network, name, kind, whole, samples }): Recognised[] => {
-        const match = whole.exec(value);
-        if (!match) return [];
-        const code = match.groups?.platform;
+        const groups = whole.groupsOf(value);
+        if (!groups) return [];
+        const code = groups.get('platform');
         const platform = code === undefined ? undefined : valueAt(kind.platforms, code);
-        const account = match.groups?.account;
+        const account = groups.get('account');
         const sample = samples.get(value);
         return [
           {

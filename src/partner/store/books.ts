@@ -1,3 +1,4 @@
+import { readPattern } from '../../core/text/patterns.js';
 import { randomBytes } from 'node:crypto';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { durationSeconds } from '../../core/network/consistency.js';
@@ -251,7 +252,7 @@ export class Books {
     for (const kind of [profile.ids.app, profile.ids.unit]) {
       if (!kind?.pattern.includes('(?<account>')) continue;
       const made = makeMatching(kind.pattern, this.draw);
-      return new RegExp(`^(?:${kind.pattern})$`, 'u').exec(made)?.groups?.account ?? null;
+      return readPattern(kind.pattern).groupsOf(made)?.get('account') ?? null;
     }
     return null;
   }

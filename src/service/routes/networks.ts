@@ -62,7 +62,7 @@ export const networkHandlers = {
     return { id: profile.id, problems: [], ...found };
   },
   listRules: () => rules.map(({ meta }) => ({ ...meta })),
-  collectPlan: (_call, service) => collectPlanOf(service.profiles),
+  collectPlan: (_call, service) => collectPlanOf(service.profiles, service.settings),
 } satisfies Partial<Handlers>;
 
 function linted(text: string): LintAnswer {

@@ -76,14 +76,14 @@ describe('reading profiles', () => {
       /pattern: 'CH-\(\?<platform>.*/,
       "pattern: 'CH-(['",
       'ids.app.pattern',
-      'no regular expression',
+      'missing closing ]',
     ],
     [
-      'a pattern that could take for ever',
+      'a pattern that looks ahead',
       /pattern: 'CH-U.*/,
-      "pattern: '(CH+)+-(?<account>[0-9]+)*$'",
+      "pattern: 'CH-U-(?=[0-9])(?<account>[0-9]+)'",
       'ids.unit.pattern',
-      'endless time',
+      '(?=',
     ],
     [
       'a sample that does not match',
