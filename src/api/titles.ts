@@ -82,7 +82,7 @@ export const FieldDifference = z
   .object({ path: z.string(), was: z.unknown().optional(), is: z.unknown().optional() })
   .meta({ description: 'One field that differs; `was` or `is` is left out where the field is absent.' });
 export const RosterImport = z.object({
-  document: z.string().max(8_000_000),
+  document: z.string().max(16_000_000),
   dryRun: z.boolean().default(false),
   prune: z.boolean().default(false).meta({ description: 'Take out titles that the document does not name.' }),
 });

@@ -57,7 +57,7 @@ function apiRouter(service: Service, streams: EventStreams): Router {
   register(api, sessionHandlers, service);
   // Nothing of a request is read before it is known who sends it.
   api.use(access.guard());
-  api.use(['/blobs', '/titles/:title/collect'], express.json({ limit: '64mb' }));
+  api.use(['/blobs', '/titles/:title/collect', '/roster'], express.json({ limit: '64mb' }));
   api.use(express.json({ limit: '16mb' }));
   api.get('/openapi.json', (_request, response) => {
     response.json(openApiDocument(service.version));

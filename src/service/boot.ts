@@ -33,7 +33,7 @@ import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
 import { readSettings } from '../api/settings.js';
-import { TreeRunner } from './workers/tree-runner.js';
+import { TaskRunner } from './workers/task-runner.js';
 import { openHome, writePrivate } from '../disk/home/home-folder.js';
 import { WatchedTrees } from '../disk/watched-trees.js';
 import { TreeWrites } from '../disk/writes/tree-writes.js';
@@ -154,7 +154,7 @@ function assemble(
       env.SYNDEXA_STORE,
     ),
     trees,
-    runner: new TreeRunner({ trees, shelf, settings, log, brief }),
+    runner: new TaskRunner({ trees, shelf, settings, log, brief }),
     watched: new WatchedTrees(join(home, 'known-files')),
     writes: new TreeWrites(home),
     profiles: new ProfileShelf(home, log),

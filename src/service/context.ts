@@ -10,7 +10,7 @@ import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
-import type { TreeRunner } from './workers/tree-runner.js';
+import type { TaskRunner } from './workers/task-runner.js';
 import type { TreeWrites } from '../disk/writes/tree-writes.js';
 import type { WatchedTrees } from '../disk/watched-trees.js';
 
@@ -19,8 +19,8 @@ export interface ServiceContext {
   access: Access;
   roster: RosterStore;
   trees: TreeStore;
-  /** Does tasks on snapshots, in worker threads. */
-  runner: TreeRunner;
+  /** Does tasks on snapshots and on the record, in worker threads. */
+  runner: TaskRunner;
   profiles: ProfileShelf;
   inventories: InventoryStore;
   steps: StepsStore;

@@ -53,12 +53,18 @@ export function faultsOf(problems: readonly FieldProblem[]): FieldFault[] {
 
 /** Throws when there is anything wrong. */
 export function refuse(problems: readonly FieldProblem[]): void {
+  if (problems.length > 0) throw refusal(problems);
+}
+
+/** The error that says what is wrong with some values. */
+export function refusal(problems: readonly FieldProblem[]): ServiceError {
   const [first] = problems;
-  if (!first) return;
   const detail =
-    problems.length === 1 ? `${first.field}: ${first.message}` : `${problems.length} values are not right.`;
-  throw new ServiceError('invalid', detail, {
+    first && problems.length === 1
+      ? `${first.field}: ${first.message}`
+      : `${problems.length} values are not right.`;
+  return new ServiceError('invalid', detail, {
     errors: faultsOf(problems),
-    ...(first.fix ? { fix: first.fix } : {}),
+    ...(first?.fix ? { fix: first.fix } : {}),
   });
 }

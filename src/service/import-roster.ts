@@ -3,32 +3,51 @@ import type { RosterImport, RosterImported } from '../api/titles.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
 import { compare, compareThreeWays, type FieldChange } from '../core/roster/compare.js';
 import { publisherProblems } from '../core/roster/credentials.js';
-import { readRoster } from '../core/roster/document.js';
+import { IdHolders } from '../core/roster/holders.js';
 import type { Roster } from '../core/roster/model.js';
 import { valueAt } from '../core/text/own-values.js';
-import { faultsOf, refuse, ServiceError } from './errors.js';
+import { faultsOf, refusal, ServiceError } from './errors.js';
 import type { Service } from './service.js';
 import type { Writer } from './store/roster-store.js';
 
 type Incoming = Omit<Roster, 'syndexa' | 'revision'>;
 
+/** A longer document (characters) is read in a worker thread. */
+const largeDocument = 200_000;
+
 /**
  * Takes a roster document in, whole or not at all.
  * @throws ServiceError `invalid` with every fault and its place, or `stale` when the record changed since the export
  */
-export function importRoster(
+export async function importRoster(
   service: Service,
   { document: text, prune, dryRun }: z.output<typeof RosterImport>,
-  writer: Writer,
-): z.infer<typeof RosterImported> {
-  const { roster, events } = service;
-  const read = readRoster(text);
+  { writer, signal }: { writer: Writer; signal: AbortSignal },
+): Promise<z.infer<typeof RosterImported>> {
+  const options = { signal, isLarge: text.length > largeDocument };
+  const read = await service.runner.record('readRoster', text, options);
   if (!read.roster)
     throw new ServiceError('invalid', 'The roster document is not right.', {
       errors: faultsOf(read.problems),
       fix: 'Correct the fields named here.',
     });
-  const { syndexa: _, revision: base, ...document } = read.roster;
+  const taken = take(service, read.roster, { prune, dryRun, writer });
+  if (!('problems' in taken)) return taken;
+  const { problems } = taken;
+  const fields = problems.map(({ field }) => field.split('.'));
+  const places = await service.runner.record('placesIn', { text, fields }, options);
+  throw refusal(
+    problems.map((problem, at) => ({ ...problem, ...(places[at] ? { place: places[at] } : {}) })),
+  );
+}
+
+/** Writes a roster that was read from a document, unless something is wrong with it. */
+function take(
+  service: Service,
+  { syndexa: _, revision: base, ...document }: Roster,
+  { prune, dryRun, writer }: { prune: boolean; dryRun: boolean; writer: Writer },
+): z.infer<typeof RosterImported> | { problems: FieldProblem[] } {
+  const { roster, events, titleWork } = service;
   return roster.together(() => {
     const { titles, publisher } = roster.roster();
     const current: Incoming = { ...(publisher && { publisher }), titles };
@@ -40,12 +59,16 @@ export function importRoster(
     const changes = compare(current, target);
     if (base !== undefined && base !== roster.revision() && changes.length > 0)
       throw staleDocument(service, base, current, target);
-    refuse(problemsOf(service, { document, current, target }, read.placeOf));
+    if (changes.length === 0) return { revision: roster.revision(), changes, applied: !dryRun };
+    const changed = changedTitles(changes);
+    const holders = IdHolders.in(target.titles);
+    const problems = problemsOf(service, changed, { document, current, holders });
+    if (problems.length > 0) return { problems };
     if (!dryRun) {
       if (target.publisher) roster.savePublisher(target.publisher, writer);
       // What does not differ is not written.
-      for (const id of changedTitles(changes))
-        roster.save(id, valueAt(target.titles, id) ?? null, 'any', writer);
+      const titles = new Map([...changed].map((id) => [id, valueAt(target.titles, id) ?? null]));
+      titleWork.saveImport(titles, holders, writer);
       events.tell({ kind: 'roster' });
     }
     return { revision: roster.revision(), changes, applied: !dryRun };
@@ -75,23 +98,19 @@ function staleDocument({ roster }: Service, base: number, current: Incoming, tar
   });
 }
 
-/** What is wrong with a document that was not wrong in the record before, with its places. */
+/** What is wrong with the titles that a document changes, and with its publisher, that was not wrong before. */
 function problemsOf(
   { profiles, titleWork }: Service,
-  { document, current, target }: { document: Incoming; current: Incoming; target: Incoming },
-  placeOf: (way: string[]) => FieldProblem['place'],
+  changed: ReadonlySet<string>,
+  { document, current, holders }: { document: Incoming; current: Incoming; holders: IdHolders },
 ): FieldProblem[] {
-  const placed = (head: string[], problems: readonly FieldProblem[]) =>
-    problems.map((problem) => ({
-      ...problem,
-      field: `${head.join('.')}.${problem.field}`,
-      place: placeOf([...head, ...problem.field.split('.')]),
-    }));
-  const found = titleWork.problemsOfImport(document.titles, current.titles, target.titles);
-  const ofTitles = [...found].flatMap(([id, problems]) => placed(['titles', id], problems));
+  const below = (head: string, problems: readonly FieldProblem[]) =>
+    problems.map((problem) => ({ ...problem, field: `${head}.${problem.field}` }));
+  const incoming = Object.fromEntries(Object.entries(document.titles).filter(([id]) => changed.has(id)));
+  const found = titleWork.problemsOfImport(incoming, current.titles, holders);
   const { publisher } = document;
   return [
-    ...ofTitles,
-    ...(publisher ? placed(['publisher'], publisherProblems(publisher, profiles.profiles())) : []),
+    ...[...found].flatMap(([id, problems]) => below(`titles.${id}`, problems)),
+    ...(publisher ? below('publisher', publisherProblems(publisher, profiles.profiles())) : []),
   ];
 }

@@ -26,15 +26,13 @@ export class TitleWork {
   /**
    * What is wrong with the titles of a document that was not wrong before it. They are checked against each other as
    * they will stand, so an ID may move from one to another.
-   * @param target all titles as they will stand
+   * @param holders who holds which ID once it is taken in
    */
   problemsOfImport(
     incoming: Record<string, Title>,
     current: Record<string, Title>,
-    target: Record<string, Title>,
+    holders: IdHolders,
   ): Map<string, FieldProblem[]> {
-    const holders = new IdHolders();
-    for (const [id, title] of Object.entries(target)) holders.set(id, title);
     const validate = titleValidator(this.context.profiles.profiles());
     return new Map(
       Object.entries(incoming).map(([id, title]) => [
@@ -44,14 +42,20 @@ export class TitleWork {
     );
   }
 
+  /** Saves titles that were checked, within a transaction of the caller. */
+  saveImport(titles: ReadonlyMap<string, Title | null>, holders: IdHolders, writer: Writer): void {
+    const { roster } = this.context;
+    roster.saveAll(titles, writer);
+    this.#holders = holders;
+    this.#revision = roster.revision();
+  }
+
   /** The holders of IDs as the record has them now: only titles that changed since are read. */
   private holders(): IdHolders {
     const { roster } = this.context;
     const revision = roster.revision();
-    if (revision < this.#revision || this.#revision < 0) {
-      this.#holders = new IdHolders();
-      for (const id of roster.titleIds()) this.#holders.set(id, roster.get(id).title);
-    } else
+    if (revision < this.#revision || this.#revision < 0) this.#holders = IdHolders.in(roster.roster().titles);
+    else
       for (const id of roster.changedSince(this.#revision))
         this.#holders.set(id, roster.find(id)?.title ?? null);
     this.#revision = revision;

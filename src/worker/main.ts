@@ -1,13 +1,22 @@
 import { deserialize, serialize } from 'node:v8';
 import { workerData } from 'node:worker_threads';
 import { lastingReaders } from '../core/code/lasting-readers.js';
+import { recordTasks, type RecordInput, type RecordOutput, type RecordTask } from '../core/record-tasks.js';
 import { Grammars, ParserBrokenError } from '../core/syntax/grammars.js';
 import { Readings, type ReadingShelf } from '../core/tree/readings.js';
 import type { ReadingWatch } from '../core/tree/tree.js';
 import { Workbench } from '../core/workbench.js';
 import type { TreeTask } from '../core/tree-tasks.js';
 import { readGrammar } from './grammar-files.js';
-import type { KeptReading, WorkerAnswer, WorkerMessage, WorkerSettings, WorkerTask } from './messages.js';
+import type {
+  KeptReading,
+  Watched,
+  WorkerAnswer,
+  WorkerMessage,
+  WorkerRecordTask,
+  WorkerSettings,
+  WorkerTask,
+} from './messages.js';
 import { ReadingCell } from './reading-cell.js';
 
 /** Bytes of files whose readings are kept in memory. */
@@ -42,19 +51,14 @@ const bench = new Workbench(
   watch,
 );
 
-/** Does one task on a tree. */
-export default async function work<Task extends TreeTask>(
-  asked: WorkerTask<Task>,
-): Promise<WorkerAnswer<Task>> {
-  const { snapshot, tree, port } = asked;
+/** Does one task. */
+export default async function work(asked: (WorkerTask | WorkerRecordTask) & Watched): Promise<unknown> {
+  const { port } = asked;
   const say = (message: WorkerMessage): void => port.postMessage(message);
   current = { say, cell: new ReadingCell(asked.cell) };
   try {
-    if (tree) {
-      kept = new Map(tree.kept.map((one) => [`${one.reader} ${one.hash}`, one]));
-      bench.lay(snapshot, tree, tree);
-    } else if (!bench.holds(snapshot)) return { lacks: 'tree' };
-    return { output: await bench.run(asked, (step) => say({ says: 'progress', step })) };
+    if ('record' in asked) return perform(asked);
+    return await onTree(asked, say);
   } catch (error) {
     if (!(error instanceof ParserBrokenError)) throw error;
     say({ says: 'broken' });
@@ -64,4 +68,21 @@ export default async function work<Task extends TreeTask>(
     current = undefined;
     port.close();
   }
+}
+
+function perform<Task extends RecordTask>({ record, input }: WorkerRecordTask<Task>): RecordOutput<Task> {
+  const task = recordTasks[record] as (input: RecordInput<Task>) => RecordOutput<Task>;
+  return task(input);
+}
+
+async function onTree<Task extends TreeTask>(
+  asked: WorkerTask<Task>,
+  say: (message: WorkerMessage) => void,
+): Promise<WorkerAnswer<Task>> {
+  const { snapshot, tree } = asked;
+  if (tree) {
+    kept = new Map(tree.kept.map((one) => [`${one.reader} ${one.hash}`, one]));
+    bench.lay(snapshot, tree, tree);
+  } else if (!bench.holds(snapshot)) return { lacks: 'tree' };
+  return { output: await bench.run(asked, (step) => say({ says: 'progress', step })) };
 }

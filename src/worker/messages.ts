@@ -1,6 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { SurveyOptions } from '../core/surveying.js';
 import type { ParserLimits } from '../core/syntax/grammars.js';
+import type { RecordInput, RecordTask } from '../core/record-tasks.js';
 import type { TaskOutput, TreeTask } from '../core/tree-tasks.js';
 import type { Asked, HowToRead, TreeContents } from '../core/workbench.js';
 
@@ -21,18 +22,28 @@ export interface SentTree extends TreeContents, HowToRead {
   kept: readonly KeptReading[];
 }
 
-/** A task for a worker. */
-export interface WorkerTask<Task extends TreeTask = TreeTask> extends Asked<Task> {
-  snapshot: string;
-  /** Left out as long as the worker may hold the tree already. */
-  tree?: SentTree;
+/** How whoever waits for a task watches it. */
+export interface Watched {
   /** For what is said while the task is done. */
   port: MessagePort;
   /** Memory of a reading cell. */
   cell: SharedArrayBuffer;
 }
 
-/** How a worker answers. */
+/** A task on the record. */
+export interface WorkerRecordTask<Task extends RecordTask = RecordTask> {
+  record: Task;
+  input: RecordInput<Task>;
+}
+
+/** A task on a tree. */
+export interface WorkerTask<Task extends TreeTask = TreeTask> extends Asked<Task> {
+  snapshot: string;
+  /** Left out as long as the worker may hold the tree already. */
+  tree?: SentTree;
+}
+
+/** How a worker answers a task on a tree. */
 export type WorkerAnswer<Task extends TreeTask> = { lacks: 'tree' } | { output: TaskOutput<Task> };
 
 /** What a worker says while it works. */

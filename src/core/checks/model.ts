@@ -70,12 +70,9 @@ export const CheckReport = z
       .optional()
       .meta({ description: 'The snapshot compared with, and how many findings it has already.' }),
     findings: z.array(Finding),
-    leftOut: z
-      .number()
-      .optional()
-      .meta({
-        description: 'How many findings are not listed, because there are too many; all are counted.',
-      }),
+    leftOut: z.number().optional().meta({
+      description: 'How many findings are not listed, because there are too many; all are counted.',
+    }),
   })
   .meta({ title: 'Check', description: 'What is wrong with a tree.' });
 export type CheckReport = z.infer<typeof CheckReport>;

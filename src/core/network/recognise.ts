@@ -28,7 +28,7 @@ interface Matcher {
 
 /** Tells what a value is to the networks that it was made for. */
 export interface Recogniser {
-  /** What the value is, exactly as it stands; white space around it makes it nothing. */
+  /** What the value is, exactly as it stands; white space around it makes it nothing, and so does the lack of every needle. */
   recognise: (value: string) => Recognised[];
   /** Plain texts of which every ID of these networks holds one. */
   readonly needles: readonly string[];
@@ -52,7 +52,7 @@ export function recogniser(profiles: readonly Profile[]): Recogniser {
     recognise(value) {
       if (value.length > maxIdLength) return [];
       return matchers.flatMap(({ network, name, kind, whole, samples }): Recognised[] => {
-        const groups = whole.groupsOf(value);
+        const groups = kind.needles.some((needle) => value.includes(needle)) && whole.groupsOf(value);
         if (!groups) return [];
         const code = groups.get('platform');
         const platform = code === undefined ? undefined : valueAt(kind.platforms, code);

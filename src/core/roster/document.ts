@@ -35,8 +35,9 @@ const flowKeys = new Set(['publisher', 'stages', 'settings']);
 export function writeRoster(roster: Roster, earlier?: string): string {
   const target = prune(roster) as Record<string, unknown>;
   if (earlier !== undefined && earlier.trim() !== '') {
-    const { document, problems } = readYaml(earlier);
-    if (problems.length === 0 && isMap(document.contents)) {
+    const yaml = readYaml(earlier);
+    const document = yaml.document();
+    if (yaml.problems.length === 0 && isMap(document.contents)) {
       update(document, document.contents, target, []);
       return document.toString({ lineWidth: 0, flowCollectionPadding: true });
     }

@@ -13,5 +13,6 @@ export const rosterDocumentHandlers = {
     revision: roster.revision(),
     document: writeRoster(roster.roster(), body.document),
   }),
-  importRoster: ({ body, request }, service) => importRoster(service, body, writerOf(service, request)),
+  importRoster: ({ body, request, signal }, service) =>
+    importRoster(service, body, { writer: writerOf(service, request), signal }),
 } satisfies Partial<Handlers>;

@@ -1,4 +1,3 @@
-import { makeBoard } from '../../core/board/board.js';
 import { publisherProblems } from '../../core/roster/credentials.js';
 import { heldIds } from '../../core/roster/validate.js';
 import { valueAt } from '../../core/text/own-values.js';
@@ -7,6 +6,9 @@ import { Slug } from '../../core/words/words.js';
 import { writerOf } from '../context.js';
 import { refuse } from '../errors.js';
 import { expectedVersion, setVersion, type Handlers } from '../route.js';
+
+/** The board of a title with more placements is made in a worker thread. */
+const largeBoard = 100;
 
 /** Titles, placements, IDs, the board, and the publisher. */
 export const titleHandlers = {
@@ -79,13 +81,15 @@ export const titleHandlers = {
     return record;
   },
   titleHistory: ({ params, query }, { roster }) => roster.historyOf(roster.get(params.title).id, query.limit),
-  board: ({ params }, { roster, profiles, trees, inventories, ...service }) => {
+  board: ({ params, signal }, { roster, profiles, trees, inventories, runner, ...service }) => {
     const { id, title } = roster.get(params.title);
-    return makeBoard(id, title, profiles.profiles(), {
+    const sources = {
       readings: trees.readings(id),
       inventories: inventories.about(heldIds(title).map((held) => held.id)),
       now: service.now().toISOString(),
-    });
+    };
+    const isLarge = Object.keys(title.placements).length > largeBoard;
+    return runner.record('board', [id, title, profiles.profiles(), sources], { signal, isLarge });
   },
   showPublisher: (_call, { roster }) => roster.publisher(),
   setPublisher: ({ body, request }, service) => {

@@ -1,5 +1,6 @@
 import { valueAt } from '../../core/text/own-values.js';
-import { desc, eq, gt, max } from 'drizzle-orm';
+import { desc, eq, gt, max, sql } from 'drizzle-orm';
+import { groupBy } from '../../core/text/group-by.js';
 import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
@@ -19,6 +20,8 @@ export type Expected = number | 'new' | 'any';
 
 /** Titles and their parts: the one place that reads and writes them. Every write is one transaction. */
 export class RosterStore {
+  #inserts: ReturnType<typeof prepareInserts> | undefined;
+
   constructor(private readonly db: Db) {}
 
   /** The revision of the record: it grows with every field that changes. */
@@ -69,24 +72,11 @@ export class RosterStore {
       .where(eq(placements.title, id))
       .orderBy(placements.position)
       .all();
-    const title = Title.parse({
-      name: row.name,
-      audience: row.audience,
-      stages: row.stages,
-      editions: row.editions,
-      networks: row.networks,
-      placements: Object.fromEntries(
-        parts.map(({ name, format, where, settings, units }) => [
-          name,
-          { format, ...(where === null ? {} : { where }), settings, units },
-        ]),
-      ),
-    });
     return {
       id,
       version: row.version,
       placementVersions: Object.fromEntries(parts.map(({ name, version }) => [name, version])),
-      title,
+      title: titleOf(row, parts),
     };
   }
 
@@ -115,7 +105,12 @@ export class RosterStore {
 
   roster(): Roster {
     const publisher = this.publisher();
-    const all = this.titleIds().map((id) => [id, this.get(id).title] as const);
+    const parts = groupBy(
+      this.db.select().from(placements).orderBy(placements.title, placements.position).all(),
+      ({ title }) => title,
+    );
+    const rows = this.db.select().from(titles).orderBy(titles.position).all();
+    const all = rows.map((row) => [row.id, titleOf(row, parts.get(row.id) ?? [])] as const);
     return {
       syndexa: 1,
       revision: this.revision(),
@@ -142,19 +137,27 @@ export class RosterStore {
    * @throws ServiceError `changed` when somebody was faster, `exists` or `not-found` as it applies
    */
   save(id: string, next: Title | null, expected: Expected, writer: Writer): TitleRecord | null {
-    return this.db.transaction(
-      () => {
-        const current = this.find(id);
-        this.demand(id, current, expected);
-        const changes = compare(current?.title, next ?? undefined, ['titles', id]);
-        if (changes.length === 0) return current ?? null;
-        if (next === null) this.db.delete(titles).where(eq(titles.id, id)).run();
-        else this.write(id, next, current);
-        this.record(id, changes, writer);
-        return next === null ? null : this.get(id);
-      },
-      { behavior: 'immediate' },
-    );
+    return this.together(() => {
+      this.put(id, next, expected, writer);
+      return this.find(id) ?? null;
+    });
+  }
+
+  /** Writes several titles whole, whatever versions they are at; null takes one out. */
+  saveAll(next: ReadonlyMap<string, Title | null>, writer: Writer): void {
+    this.together(() => {
+      for (const [id, title] of next) this.put(id, title, 'any', writer);
+    });
+  }
+
+  private put(id: string, next: Title | null, expected: Expected, writer: Writer): void {
+    const current = this.find(id);
+    this.demand(id, current, expected);
+    const changes = compare(current?.title, next ?? undefined, ['titles', id]);
+    if (changes.length === 0) return;
+    if (next === null) this.db.delete(titles).where(eq(titles.id, id)).run();
+    else this.write(id, next, current);
+    this.record(id, changes, writer);
   }
 
   savePublisher(next: Publisher, writer: Writer): void {
@@ -214,7 +217,6 @@ export class RosterStore {
 
   private write(id: string, next: Title, current: TitleRecord | undefined): void {
     const version = (current?.version ?? 0) + 1;
-    const position = current ? undefined : this.titleIds().length;
     const { placements: parts, ...head } = next;
     if (current)
       this.db
@@ -222,39 +224,100 @@ export class RosterStore {
         .set({ ...head, version })
         .where(eq(titles.id, id))
         .run();
-    else
+    else {
+      const position =
+        (this.db
+          .select({ last: max(titles.position) })
+          .from(titles)
+          .get()?.last ?? -1) + 1;
       this.db
         .insert(titles)
-        .values({ id, version, position: position ?? 0, ...head })
+        .values({ id, version, position, ...head })
         .run();
+    }
     this.db.delete(placements).where(eq(placements.title, id)).run();
-    for (const [index, [name, part]] of Object.entries(parts).entries()) {
+    const insert = this.inserts().placement;
+    for (const [position, [name, part]] of Object.entries(parts).entries()) {
       const before = valueAt(current?.title.placements, name);
       const same = before !== undefined && compare(before, part).length === 0;
       const was = valueAt(current?.placementVersions, name) ?? 0;
-      const { format, where, settings, units } = part;
-      this.db
-        .insert(placements)
-        .values({
-          title: id,
-          name,
-          version: same ? was : was + 1,
-          position: index,
-          format,
-          where: where ?? null,
-          settings,
-          units,
-        })
-        .run();
+      const { format, where = null, settings, units } = part;
+      insert.run({
+        title: id,
+        name,
+        version: same ? was : was + 1,
+        position,
+        format,
+        where,
+        settings,
+        units,
+      });
     }
   }
 
   private record(title: string | null, changes: ReturnType<typeof compare>, { who, at }: Writer): void {
-    for (const { path, was, is } of changes) {
-      this.db
-        .insert(history)
-        .values({ at, who, title, path, was: was ?? null, is: is ?? null })
-        .run();
-    }
+    const insert = this.inserts().history;
+    for (const { path, was, is } of changes)
+      insert.run({ at, who, title, path, was: was ?? null, is: is ?? null });
   }
+
+  /** Statements that an import runs very often: they are worked out once. */
+  private inserts(): ReturnType<typeof prepareInserts> {
+    return (this.#inserts ??= prepareInserts(this.db));
+  }
+}
+
+function prepareInserts(db: Db) {
+  const to = sql.placeholder;
+  return {
+    placement: db
+      .insert(placements)
+      .values({
+        title: to('title'),
+        name: to('name'),
+        version: to('version'),
+        position: to('position'),
+        format: to('format'),
+        where: to('where'),
+        settings: to('settings'),
+        units: to('units'),
+      })
+      .prepare(),
+    history: db
+      .insert(history)
+      .values({
+        at: to('at'),
+        who: to('who'),
+        title: to('title'),
+        path: to('path'),
+        was: to('was'),
+        is: to('is'),
+      })
+      .prepare(),
+  };
+}
+
+/** A title from its rows. */
+function titleOf(
+  { name, audience, stages, editions, networks }: typeof titles.$inferSelect,
+  parts: readonly (typeof placements.$inferSelect)[],
+): Title {
+  return Title.parse({
+    name,
+    audience,
+    stages,
+    editions,
+    networks,
+    placements: Object.fromEntries(
+      parts.map((part) => [
+        part.name,
+        {
+          format: part.format,
+          ...(part.where === null ? {} : { where: part.where }),
+          settings: part.settings,
+          units: part.units,
+        },
+      ]),
+    ),
+  });
 }

@@ -1,3 +1,4 @@
+import { Document } from 'yaml';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readPnpmLock } from '../../../src/core/formats/package-json/locks.js';
@@ -64,5 +65,89 @@ describe('YAML', () => {
         expect(readYaml(text).problems).toEqual([]);
       }),
     );
+  });
+});
+
+describe('the two parsers of a document', () => {
+  const scalar = fc.oneof(
+    fc.constantFrom(
+      'yes',
+      'null',
+      '~',
+      '017',
+      '0o17',
+      '0x1F',
+      '1e3',
+      '1_000',
+      '2001-12-14',
+      '-0',
+      '.5',
+      '<<',
+      '=',
+      'true',
+    ),
+    fc.integer(),
+    fc.double({ noNaN: true, noDefaultInfinity: true }),
+    fc.boolean(),
+    fc.constant(null),
+    fc.string({ unit: 'grapheme', maxLength: 20 }),
+  );
+  const { value } = fc.letrec<{ value: unknown }>((tie) => ({
+    value: fc.oneof(
+      { maxDepth: 4 },
+      scalar,
+      fc.array(tie('value'), { maxLength: 4 }),
+      fc.dictionary(fc.string({ minLength: 1, maxLength: 8 }), tie('value'), { maxKeys: 4 }),
+    ),
+  }));
+
+  it('agree on what it says', () => {
+    fc.assert(
+      fc.property(value, fc.boolean(), (made, flow) => {
+        const document = new Document({ made });
+        if (flow) document.contents = document.createNode({ made }, { flow: true });
+        const text = document.toString();
+        const read = readYaml(text);
+        expect(read.problems).toEqual([]);
+        expect(read.value).toEqual(read.document().toJS());
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  it('agree on plain words that are more than texts', () => {
+    const words = [
+      'yes',
+      'no',
+      'null',
+      '~',
+      '',
+      '017',
+      '0o17',
+      '0x1F',
+      '1e3',
+      '1_000',
+      '.inf',
+      '-.INF',
+      '.nan',
+      '0x',
+      '+1',
+      '1.',
+      '2001-12-14',
+      '12:30',
+      '!!str 1',
+      '|\n  a\n',
+      '>-\n  a\n  b\n',
+    ];
+    for (const word of words) {
+      const read = readYaml(`a: ${word}\nb: [${word.includes('\n') ? '1' : word}]\n`);
+      expect(read.value).toEqual(read.document().toJS());
+    }
+  });
+
+  it('leave documents with aliases to the one that knows how they would grow', () => {
+    expect(readYaml('a: &x [1]\nb: *x\n').value).toEqual({ a: [1], b: [1] });
+    const lines = Array.from({ length: 12 }, (_, at) => `a${at + 1}: &a${at + 1} [${`*a${at}, `.repeat(9)}]`);
+    expect(readYaml(['a0: &a0 [1]', ...lines, ''].join('\n')).problems).toHaveLength(1);
   });
 });

@@ -4,14 +4,17 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel, receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
 import type { Piscina } from 'piscina';
 import type { Settings } from '../../api/settings.js';
+import type { RecordOutput, RecordTask } from '../../core/record-tasks.js';
 import type { SurveyOptions } from '../../core/surveying.js';
 import type { TaskOutput, TreeTask } from '../../core/tree-tasks.js';
 import type { Asked, TreeContents } from '../../core/workbench.js';
 import type {
   KeptReading,
   SentTree,
+  Watched,
   WorkerAnswer,
   WorkerMessage,
+  WorkerRecordTask,
   WorkerSettings,
   WorkerTask,
 } from '../../worker/messages.js';
@@ -42,8 +45,8 @@ export interface TaskOptions {
 /** Why a worker was ended. */
 type End = 'file' | 'time' | 'caller' | 'closing';
 
-/** Does tasks on trees in worker threads, which are watched: one that reads a file for too long is ended and replaced. */
-export class TreePool {
+/** Does tasks in worker threads, which are watched: one that reads a file for too long is ended and replaced. */
+export class WorkerPool {
   #pool: Promise<Piscina> | undefined;
   readonly #costly = new CostlyFiles();
   readonly #closing = new AbortController();
@@ -70,8 +73,9 @@ export class TreePool {
       const time = parses ? deadline : deadline + this.settings.treeTime * 1_000;
       // A tree that was read in part only is not taken for the whole one later.
       const name = parses ? snapshot : `${snapshot} in part`;
-      const done = await this.attempt({ ...asked, snapshot: name, ...(tree ? { tree } : {}) }, time, options);
-      if ('output' in done) return done.output;
+      const task = { ...asked, snapshot: name, ...(tree ? { tree } : {}) };
+      const done = await this.attempt<WorkerAnswer<Task>>(task, time, options);
+      if ('answer' in done && 'output' in done.answer) return done.answer.output;
       if ('ended' in done && done.ended === 'time') {
         if (!parses) throw tooCostly(`It took more than ${2 * this.settings.treeTime} seconds.`);
         parses = false;
@@ -80,16 +84,30 @@ export class TreePool {
     }
   }
 
+  /**
+   * Does a task on the record.
+   * @throws ServiceError too-costly when it takes too long, or needs too much memory
+   */
+  async record<Task extends RecordTask>(
+    task: WorkerRecordTask<Task>,
+    options: TaskOptions = {},
+  ): Promise<RecordOutput<Task>> {
+    const { treeTime } = this.settings;
+    const done = await this.attempt<RecordOutput<Task>>(task, performance.now() + treeTime * 1_000, options);
+    if ('answer' in done) return done.answer;
+    throw tooCostly(`It took more than ${treeTime} seconds.`);
+  }
+
   async close(): Promise<void> {
     this.#closing.abort();
     await (await this.#pool)?.destroy();
   }
 
-  private async attempt<Task extends TreeTask>(
-    task: Omit<WorkerTask<Task>, 'port' | 'cell'>,
+  private async attempt<Answer>(
+    task: WorkerTask | WorkerRecordTask,
     deadline: number,
     { signal, progress }: TaskOptions,
-  ): Promise<WorkerAnswer<Task> | { ended: End }> {
+  ): Promise<{ answer: Answer } | { ended: End }> {
     const pool = await this.pool();
     if (this.#closing.signal.aborted) throw stopping();
     signal?.throwIfAborted();
@@ -113,10 +131,9 @@ export class TreePool {
     ours.on('message', hear);
     const unwatch = this.watch(cell, deadline, end);
     try {
-      return (await pool.run(
-        { ...task, port: theirs, cell: cell.memory },
-        { signal: ender.signal, transferList: [theirs] },
-      )) as WorkerAnswer<Task>;
+      const watched: Watched = { port: theirs, cell: cell.memory };
+      const given = { signal: ender.signal, transferList: [theirs] };
+      return { answer: (await pool.run({ ...task, ...watched }, given)) as Answer };
     } catch (error) {
       return { ended: this.whyEnded(ended, cell, signal, error) };
     } finally {
@@ -212,8 +229,8 @@ function workerFile(): string {
 }
 
 function tooCostly(why: string): ServiceError {
-  return new ServiceError('too-costly', `The work on this tree was ended: ${why}`, {
-    fix: 'Work on a smaller folder, or raise the limit: the guide lists the settings of the service.',
+  return new ServiceError('too-costly', `The work was ended: ${why}`, {
+    fix: 'Give it less at once, or raise the limit: the guide lists the settings of the service.',
   });
 }
 
@@ -223,7 +240,7 @@ function stopping(): ServiceError {
 
 function asBusy(error: unknown): unknown {
   if (!(error instanceof Error) || !/task queue is at limit/i.test(error.message)) return error;
-  return new ServiceError('busy', `More than ${maxWaiting} tasks on trees are waiting.`, {
+  return new ServiceError('busy', `More than ${maxWaiting} tasks are waiting.`, {
     fix: 'Ask again in a while.',
     cause: error,
   });
