@@ -47,6 +47,32 @@ export const faults = {
   'partner-unreachable': { status: 502, title: 'The network cannot be reached', exit: 3 },
   'partner-refused': { status: 502, title: 'The network refuses it', exit: 3 },
   'partner-odd': { status: 502, title: 'The network’s answer makes no sense', exit: 3 },
+  storage: { status: 507, title: 'The data folder cannot be used', exit: 2 },
   internal: { status: 500, title: 'Something broke in the service', exit: 3 },
 } as const;
 export type FaultCode = keyof typeof faults;
+
+/** Failures of a command that no call of the service met, by exit code. Its problem document has one of these codes. */
+export const commandFaults = {
+  2: { code: 'wrong-use', status: 400, title: 'The command cannot be carried out as it was given' },
+  3: { code: 'unreachable', status: 503, title: 'Something that the command needs cannot be reached' },
+  4: { code: 'refused', status: 409, title: 'The command was refused' },
+} as const;
+
+/** The problem document of a command that failed. */
+export function commandProblem(
+  exit: number,
+  detail: string,
+  fix?: string,
+  details: readonly string[] = [],
+): Problem {
+  const { code, status, title } = commandFaults[exit === 3 || exit === 4 ? exit : 2];
+  return {
+    type: `urn:syndexa:problem:${code}`,
+    title,
+    status,
+    code,
+    detail: [detail, ...details].join('\n'),
+    ...(fix === undefined ? {} : { fix }),
+  };
+}

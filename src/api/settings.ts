@@ -102,6 +102,24 @@ export const settings = {
     about:
       'The most time for one task on a tree. When it is used up, source files that were not read until then are not parsed, and the answer says so; after twice the time the task fails.',
   },
+  keepDays: {
+    variable: 'SYNDEXA_KEEP_DAYS',
+    unit: 'days',
+    usual: 30,
+    min: 1,
+    max: 3_650,
+    about:
+      'How long snapshots and wirings are kept that nobody asked for. Those of linked trees and of the last readings stay.',
+  },
+  keepMegabytes: {
+    variable: 'SYNDEXA_KEEP_MEGABYTES',
+    unit: 'MB',
+    usual: 1_024,
+    min: 16,
+    max: 1_000_000,
+    about:
+      'The size of the record beyond which snapshots and wirings go before their time, those asked for longest ago first.',
+  },
 } as const satisfies Record<string, Setting>;
 
 export type SettingName = keyof typeof settings;

@@ -35,10 +35,14 @@ const io: Io = {
   env,
 };
 
-// A reader that stops early, such as `head`, is no failure.
-stdout.on('error', (error: NodeJS.ErrnoException) => {
-  if (error.code !== 'EPIPE') throw error;
+// A reader that stops early, such as `head`, is no failure. An output that cannot be written, such as a full disk, is one.
+stdout.on('error', ({ code, message }: NodeJS.ErrnoException) => {
+  if (code === 'EPIPE') return;
+  stderr.write(`■ The output cannot be written: ${message}.\n`);
+  process.exitCode = 2;
 });
+// Nobody can be told.
+stderr.on('error', () => undefined);
 
 const colours = stdout.isTTY && !env.NO_COLOR && env.TERM !== 'dumb';
 void run(process.argv.slice(2), io, paintFor(colours || env.FORCE_COLOR === '1'))

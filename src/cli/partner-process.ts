@@ -1,9 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { writePrivate } from '../disk/home/home-folder.js';
+import { makeFolder } from '../disk/home/home-folder.js';
 import { CommandError, exit } from './io.js';
 
 /** A simulated partner that runs in a process of its own. */
@@ -36,7 +37,7 @@ export async function startPartnerProcess(options: {
     throw new CommandError('The partner is not built.', exit.wrongUse, 'Run npm run build.');
   const folder = join(home, 'partner');
   if (fresh) rmSync(folder, { recursive: true, force: true });
-  mkdirSync(home, { recursive: true, mode: 0o700 });
+  makeFolder(home);
   const args = [
     '--port',
     String(port),

@@ -9,7 +9,10 @@ import { serviceCommands } from './groups/service.js';
 import { standardCommands } from './groups/standards.js';
 import { titleCommands } from './groups/titles.js';
 import { treeCommands } from './groups/trees.js';
-import { exit, isCommandError, type Io, type Paint } from './io.js';
+import { commandProblem, type Problem } from '../api/problem.js';
+import { storageFailure } from '../disk/storage-failure.js';
+import { homeFolder } from './connect.js';
+import { CommandError, exit, isCommandError, type Io, type Paint } from './io.js';
 import { version } from './version.js';
 
 /** What a run of the program came to. */
@@ -40,15 +43,39 @@ export async function run(args: readonly string[], io: Io, paint: Paint): Promis
     await program.parseAsync(args, { from: 'user' });
     return outcome.code;
   } catch (error) {
-    if (error instanceof CommanderError) return error.exitCode === 0 ? exit.clean : exit.wrongUse;
-    if (isCommandError(error)) {
-      io.err(
-        `${paint.red('■')} ${error.message}\n${error.details.map((line) => `    ${line}\n`).join('')}${error.fix ? `  ${error.fix}\n` : ''}`,
-      );
-      return error.code;
+    const asJson = args.includes('--json');
+    if (error instanceof CommanderError) {
+      if (error.exitCode === 0) return exit.clean;
+      if (asJson) printProblem(io, commandProblem(exit.wrongUse, error.message.replace(/^error: /, '')));
+      return exit.wrongUse;
     }
-    throw error;
+    const failure = asCommandError(error, io);
+    if (!failure) throw error;
+    const { message, details, fix, code } = failure;
+    if (asJson) printProblem(io, problemIn(error) ?? commandProblem(code, message, fix, details));
+    io.err(
+      `${paint.red('■')} ${message}\n${details.map((line) => `    ${line}\n`).join('')}${fix ? `  ${fix}\n` : ''}`,
+    );
+    return code;
   }
+}
+
+function printProblem(io: Io, problem: Problem): void {
+  io.out(`${JSON.stringify(problem, null, 2)}\n`);
+}
+
+/** The problem that the service answered with. */
+function problemIn(error: unknown): Problem | undefined {
+  return error instanceof Error && 'problem' in error ? (error.problem as Problem) : undefined;
+}
+
+/** An error that is for the person who ran the command; undefined for one of our own. */
+function asCommandError(error: unknown, io: Io): CommandError | undefined {
+  if (isCommandError(error)) return error;
+  if (error instanceof Error && error.name === 'SettingError' && 'fix' in error)
+    return new CommandError(error.message, exit.wrongUse, String(error.fix));
+  const storage = storageFailure(error, homeFolder(io.env));
+  return storage ? new CommandError(storage.message, exit.wrongUse, storage.fix) : undefined;
 }
 
 /** Every command, to be parsed once. */

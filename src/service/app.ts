@@ -36,7 +36,7 @@ export function createApp(
   app.disable('x-powered-by');
   app.set('etag', false);
   app.set('trust proxy', behindProxy ? 1 : false);
-  app.use(safeHeaders(), meantForUs(names), metrics.count());
+  app.use(safeHeaders(), meantForUs(names), metrics.count(), service.upkeep.noteRequests());
   app.get('/healthz', (_request, response) => {
     // Whoever has no token need not know which folders the service reads.
     const roots = access.required ? [] : service.roots;

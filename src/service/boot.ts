@@ -1,4 +1,4 @@
-import { existsSync, realpathSync, rmSync } from 'node:fs';
+import { existsSync, realpathSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
@@ -33,8 +33,11 @@ import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TreeStore } from './store/tree-store.js';
 import { readSettings } from '../api/settings.js';
+import { UpkeepTimer } from './upkeep-timer.js';
+import { Upkeep } from './store/upkeep.js';
 import { TaskRunner } from './workers/task-runner.js';
-import { openHome, writePrivate } from '../disk/home/home-folder.js';
+import { ServiceCard } from './service-card.js';
+import { openHome } from '../disk/home/home-folder.js';
 import { WatchedTrees } from '../disk/watched-trees.js';
 import { TreeWrites } from '../disk/writes/tree-writes.js';
 
@@ -81,6 +84,7 @@ export class NoTokensError extends Error {
 /**
  * Starts the service.
  * @throws NoTokensError when it is to ask for tokens and there are none
+ * @throws ServiceRunningError when it is to announce itself, and another one runs on the data folder
  */
 export async function startService(options: ServiceOptions): Promise<RunningService> {
   const { home, port, announce = false, now = () => new Date() } = options;
@@ -88,7 +92,8 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   // Compiling a schema pays off from the second request on.
   z.config({ jitless: options.brief === true });
   for (const says of openHome(home)) log.warn({ home }, says);
-  const store = openStore(home);
+  // One command can wait for another; a service that many ask must not stand still for long.
+  const store = openStore(home, options.brief === true ? 10_000 : 2_000);
   const address = options.listen ?? '127.0.0.1';
   const tokens = new TokenStore(store.db, now);
   const access = new Access(tokens, options.requireToken === true || !isLoopback(address), now);
@@ -113,18 +118,29 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   }
   const { port: bound } = server.address() as AddressInfo;
   const url = `http://${urlHost(address)}:${bound}`;
-  const card = join(home, 'service.json');
-  if (announce) writePrivate(card, JSON.stringify({ url, pid: process.pid }));
+  const card = announce ? new ServiceCard(home, store.db, url) : null;
+  try {
+    await card?.put();
+  } catch (error) {
+    server.close();
+    await service.watched.close();
+    store.close();
+    throw error;
+  }
   log.info({ url }, 'The service is listening.');
-  if (options.brief !== true) await service.linkedTrees.followAll();
+  if (options.brief !== true) {
+    service.upkeep.start();
+    await service.linkedTrees.followAll();
+  }
   return {
     url,
     async close() {
-      if (announce) rmSync(card, { force: true });
+      card?.remove();
       streams.endAll();
       await service.watched.close();
       await service.runner.close();
       await closed(server);
+      await service.upkeep.close();
       store.close();
       log.info('The service has stopped.');
     },
@@ -138,10 +154,11 @@ function assemble(
 ): Service {
   const roster = new RosterStore(db);
   const secrets = new Secrets(home, env);
-  const trees = new TreeStore(db);
+  const trees = new TreeStore(db, now);
   const shelf = build === null ? undefined : new StoredReadings(db, build);
   const settings = readSettings(env);
   const context: ServiceContext = {
+    home,
     access,
     roster,
     secrets,
@@ -154,6 +171,7 @@ function assemble(
       env.SYNDEXA_STORE,
     ),
     trees,
+    upkeep: new UpkeepTimer(new Upkeep(db, settings, now), log),
     runner: new TaskRunner({ trees, shelf, settings, log, brief }),
     watched: new WatchedTrees(join(home, 'known-files')),
     writes: new TreeWrites(home),

@@ -10,15 +10,20 @@ import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
+import type { UpkeepTimer } from './upkeep-timer.js';
 import type { TaskRunner } from './workers/task-runner.js';
 import type { TreeWrites } from '../disk/writes/tree-writes.js';
 import type { WatchedTrees } from '../disk/watched-trees.js';
 
 /** What the routes work with. */
 export interface ServiceContext {
+  /** The data folder. */
+  home: string;
   access: Access;
   roster: RosterStore;
   trees: TreeStore;
+  /** Keeps the room that the record takes within bounds. */
+  upkeep: UpkeepTimer;
   /** Does tasks on snapshots and on the record, in worker threads. */
   runner: TaskRunner;
   profiles: ProfileShelf;

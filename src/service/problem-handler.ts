@@ -1,22 +1,24 @@
 import type { ErrorRequestHandler } from 'express';
 import type { ServiceContext } from './context.js';
+import { storageFailure } from '../disk/storage-failure.js';
 import { FollowingEndedError } from '../disk/watched-trees.js';
 import { ServiceError } from './errors.js';
 import { CallerGoneError } from './route.js';
 
 /** Answers a request that failed with a problem, cleaned of secrets. Errors of our own go to the log. */
-export function problemHandler({ log, secrets }: ServiceContext): ErrorRequestHandler {
+export function problemHandler({ log, secrets, home }: ServiceContext): ErrorRequestHandler {
   return function sendProblem(error: unknown, request, response, next) {
     if (error instanceof CallerGoneError) return;
-    const failure = toServiceError(error);
-    if (failure.code === 'internal') log.error({ err: error, path: request.path }, 'A request failed.');
+    const failure = toServiceError(error, home);
+    if (failure.code === 'internal' || failure.code === 'storage')
+      log.error({ err: error, path: request.path }, 'A request failed.');
     if (response.headersSent) return next(error);
     const body = JSON.stringify(failure.toProblem());
     response.status(failure.status).type('application/problem+json').send(secrets.cleaner()(body));
   };
 }
 
-function toServiceError(error: unknown): ServiceError {
+function toServiceError(error: unknown, home: string): ServiceError {
   if (error instanceof ServiceError) return error;
   const type = error instanceof Error && 'type' in error ? String(error.type) : '';
   if (type === 'entity.too.large')
@@ -42,6 +44,12 @@ function toServiceError(error: unknown): ServiceError {
     });
   if (error instanceof URIError)
     return new ServiceError('unreadable', 'The address cannot be read.', { cause: error });
+  const storage = storageFailure(error, home);
+  if (storage)
+    return new ServiceError(storage.passes ? 'busy' : 'storage', storage.message, {
+      fix: storage.fix,
+      cause: error,
+    });
   return new ServiceError('internal', 'The service met an error of its own; its log tells more.', {
     fix: 'Look at the service’s log.',
     cause: error,

@@ -1,3 +1,4 @@
+import { makeFolder } from '../../disk/home/home-folder.js';
 import type { GroupContext } from '../groups/group.js';
 import { cp, mkdir, rm, writeFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
@@ -26,7 +27,7 @@ export async function demo(
 ): Promise<number> {
   const home = join(homeFolder(io.env), 'demo');
   await rm(home, { recursive: true, force: true });
-  await mkdir(home, { recursive: true, mode: 0o700 });
+  makeFolder(home);
   const trees = join(home, 'trees');
   await cp(join(demoFolder(), 'trees'), trees, { recursive: true });
   const site = await developerSite(join(home, 'site'));

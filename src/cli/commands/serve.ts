@@ -41,6 +41,12 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
         exit.wrongUse,
         'Make a token first: syndexa token add NAME --role viewer|editor|admin.',
       );
+    if (error instanceof Error && error.name === 'ServiceRunningError')
+      throw new CommandError(
+        message,
+        exit.refused,
+        'Use that one, or end it first. For a second service name another data folder with SYNDEXA_HOME.',
+      );
     if (code === 'EADDRNOTAVAIL' || code === 'ENOTFOUND')
       throw new CommandError(
         `${options.listen ?? ''} is no address of this machine.`,

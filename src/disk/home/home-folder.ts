@@ -22,13 +22,33 @@ const privateFiles = ['syndexa.sqlite', 'secrets', 'secret-hosts', 'service.json
  */
 export function openHome(home: string): string[] {
   if (!existsSync(home)) {
-    mkdirSync(home, { recursive: true, mode: 0o700 });
+    makeFolder(home);
     return [];
   }
+  // Read first: the mode of what is no folder is not ours to change.
+  const names = readdirSync(home);
   const says = narrow(home, 0o700);
-  for (const name of readdirSync(home))
+  for (const name of names)
     if (privateFiles.some((start) => name.startsWith(start))) says.push(...narrow(join(home, name), 0o600));
   return says;
+}
+
+/**
+ * Makes a folder for its owner alone, and those that it lies in. Node.js’s own way tries for ever where a system
+ * folder says that what would lie in it does not exist.
+ */
+export function makeFolder(path: string): void {
+  if (existsSync(path)) return;
+  makeFolder(dirname(path));
+  try {
+    mkdirSync(path, { mode: 0o700 });
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === 'ENOENT')
+      throw Object.assign(new Error(`${path} cannot be made.`), { code: 'EACCES', path });
+    // Another process may have made it meanwhile.
+    if (code !== 'EEXIST') throw error;
+  }
 }
 
 /** Takes from a file or folder of ours what others may do with it. */
@@ -50,13 +70,13 @@ function octal(mode: number): string {
 
 /** Makes a file that only its owner may read, if there is none yet. */
 export function makePrivate(file: string): void {
-  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  makeFolder(dirname(file));
   closeSync(openSync(file, 'a', 0o600));
 }
 
 /** Writes a file that only its owner may read, in one step: nobody ever sees half of it. */
 export function writePrivate(file: string, text: string): void {
-  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  makeFolder(dirname(file));
   const draft = `${file}.${process.pid}.new`;
   rmSync(draft, { force: true });
   writeFileSync(draft, text, { mode: 0o600, flag: 'wx' });

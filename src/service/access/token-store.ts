@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { and, eq, isNull } from 'drizzle-orm';
 import { Role, type TokenEntry } from '../../api/roles.js';
-import type { Db } from '../store/open.js';
+import { atomically, type Db } from '../store/open.js';
 import { tokens } from '../store/schema.js';
 
 /** The use of a token is noted at most so often (milliseconds): a note is a write. */
@@ -26,20 +26,17 @@ export class TokenStore {
    */
   add(name: string, role: Role): string | undefined {
     const token = `sxt-${randomBytes(32).toString('base64url')}`;
-    return this.db.transaction(
-      () => {
-        const known = this.db.select().from(tokens).where(eq(tokens.name, name)).get();
-        if (known && known.revokedAt === null) return undefined;
-        const row = { role, hash: tokenHash(token), createdAt: this.at(), lastUsedAt: null, revokedAt: null };
-        this.db
-          .insert(tokens)
-          .values({ name, ...row })
-          .onConflictDoUpdate({ target: tokens.name, set: row })
-          .run();
-        return token;
-      },
-      { behavior: 'immediate' },
-    );
+    return atomically(this.db, () => {
+      const known = this.db.select().from(tokens).where(eq(tokens.name, name)).get();
+      if (known && known.revokedAt === null) return undefined;
+      const row = { role, hash: tokenHash(token), createdAt: this.at(), lastUsedAt: null, revokedAt: null };
+      this.db
+        .insert(tokens)
+        .values({ name, ...row })
+        .onConflictDoUpdate({ target: tokens.name, set: row })
+        .run();
+      return token;
+    });
   }
 
   list(): TokenEntry[] {

@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { InventoryReading } from '../../core/inventory/model.js';
 import { InventoryApp, InventoryUnit } from '../../core/inventory/model.js';
-import type { Db } from './open.js';
+import { atomically, type Db } from './open.js';
 import { inventories, inventoryUnits } from './schema.js';
 
 /** What was last read of each network: the one place that reads and writes it. */
@@ -14,7 +14,7 @@ export class InventoryStore {
     { acceptNames = false }: { acceptNames?: boolean } = {},
   ): void {
     const { network, source, readAt, apps, units } = reading;
-    this.db.transaction(() => {
+    atomically(this.db, () => {
       const known = new Map(this.written(network).map((row) => [row.id, row]));
       this.db
         .insert(inventories)

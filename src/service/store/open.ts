@@ -16,16 +16,23 @@ export interface OpenStore {
   close(): void;
 }
 
-/** Opens the record in a data folder, making and migrating it when needed. */
-export function openStore(home: string): OpenStore {
+/**
+ * Does several writes as one: all of them, or none. The right to write is taken at the beginning, and waited for, so a
+ * transaction never fails in its middle because another process wrote.
+ */
+export function atomically<Result>(db: Db, work: () => Result): Result {
+  return db.transaction(work, { behavior: 'immediate' });
+}
+
+/**
+ * Opens the record in a data folder, making and migrating it when needed.
+ * @param patience how long (ms) a write waits while another process writes; everything else waits with it
+ */
+export function openStore(home: string, patience = 10_000): OpenStore {
   const file = join(home, 'syndexa.sqlite');
   // The database gives its side files the mode of the file itself.
   makePrivate(file);
-  return openFile(file);
-}
-
-function openFile(file: string): OpenStore {
-  const sqlite = openDatabase(file, { timeout: 10_000 });
+  const sqlite = openDatabase(file, { timeout: patience });
   sqlite.pragma('journal_mode = WAL');
   sqlite.pragma('synchronous = NORMAL');
   sqlite.pragma('foreign_keys = ON');

@@ -2,7 +2,7 @@ import { deserialize, serialize } from 'node:v8';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { ReadingShelf } from '../../core/tree/readings.js';
 import type { KeptReading } from '../../worker/messages.js';
-import type { Db } from './open.js';
+import { atomically, type Db } from './open.js';
 import { keptReadings } from './schema.js';
 
 /** Readings that are kept; those that were written longest ago go first. */
@@ -73,9 +73,9 @@ export class StoredReadings implements ReadingShelf {
     if (rows.length === 0) return;
     this.#waiting = [];
     try {
-      this.db.transaction((write) => {
+      atomically(this.db, () => {
         for (const row of rows)
-          write
+          this.db
             .insert(keptReadings)
             .values(row)
             .onConflictDoUpdate({
@@ -83,8 +83,8 @@ export class StoredReadings implements ReadingShelf {
               set: { build: row.build, reading: row.reading },
             })
             .run();
-        const last = write.select({ row: sql`max(rowid)` }).from(keptReadings);
-        write
+        const last = this.db.select({ row: sql`max(rowid)` }).from(keptReadings);
+        this.db
           .delete(keptReadings)
           .where(sql`rowid <= (${last}) - ${maxKept}`)
           .run();

@@ -6,7 +6,7 @@ import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
 import { Publisher, type Roster, Title } from '../../core/roster/model.js';
 import { ServiceError } from '../errors.js';
-import type { Db } from './open.js';
+import { atomically, type Db } from './open.js';
 import { history, placements, publishers, titles } from './schema.js';
 
 /** Who writes, and when. */
@@ -161,7 +161,7 @@ export class RosterStore {
   }
 
   savePublisher(next: Publisher, writer: Writer): void {
-    this.db.transaction(() => {
+    atomically(this.db, () => {
       const changes = compare(this.publisher() ?? undefined, next, ['publisher']);
       if (changes.length === 0) return;
       const row = {
@@ -181,7 +181,7 @@ export class RosterStore {
 
   /** Several writes as one: all of them, or none. */
   together<Result>(work: () => Result): Result {
-    return this.db.transaction(work, { behavior: 'immediate' });
+    return atomically(this.db, work);
   }
 
   historyOf(title: string, limit: number): HistoryEntry[] {

@@ -76,6 +76,8 @@ export const snapshots = sqliteTable('snapshots', {
   files: text('files', { mode: 'json' }).notNull(),
   folders: text('folders', { mode: 'json' }).notNull(),
   skipped: text('skipped', { mode: 'json' }).notNull(),
+  /** When it was last asked for, to the hour (ms since 1970). */
+  used: integer('used').notNull().default(0),
 });
 
 /** Wirings that were worked out, so that one can be applied as it was shown. */
@@ -84,6 +86,14 @@ export const wirings = sqliteTable('wirings', {
   title: text('title').notNull(),
   snapshot: text('snapshot').notNull(),
   wiring: text('wiring', { mode: 'json' }).notNull(),
+  /** When it was worked out (ms since 1970). */
+  at: integer('at').notNull().default(0),
+});
+
+/** When the record was last tidied up (ms since 1970); one row at most. */
+export const tidied = sqliteTable('tidied', {
+  id: integer('id').primaryKey(),
+  at: integer('at').notNull(),
 });
 
 /** The last reading of each edition: what the board compares the record with. */

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { and, eq, inArray, like } from 'drizzle-orm';
+import { and, eq, inArray, like, lt } from 'drizzle-orm';
 import * as z from 'zod';
 import { type StoredTree, type WiringAnswer, SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
@@ -9,7 +9,7 @@ import type { TreeContents } from '../../core/workbench.js';
 import { Wiring } from '../../core/edits/model.js';
 import { ServiceError } from '../errors.js';
 import type { Collected } from '../../disk/collect.js';
-import type { Db } from './open.js';
+import { atomically, type Db } from './open.js';
 import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
 
 /** A wiring as it is kept. */
@@ -18,7 +18,10 @@ const KeptWiring = Wiring.extend({ network: z.string().nullable().default(null) 
 const chunk = 500;
 /** Snapshots, the contents of their files, wirings, readings and linked trees. */
 export class TreeStore {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly now: () => Date,
+  ) {}
 
   /** Keeps a snapshot's list of files. The same files under the same name are the same snapshot. */
   addSnapshot(manifest: z.infer<typeof SnapshotManifest>): { id: string; missing: string[] } {
@@ -30,9 +33,10 @@ export class TreeStore {
       .slice(0, 32);
     this.db
       .insert(snapshots)
-      .values({ id, name, files: sorted, folders, skipped })
+      .values({ id, name, files: sorted, folders, skipped, used: this.now().getTime() })
       .onConflictDoNothing()
       .run();
+    this.touch(id);
     return { id, missing: this.missing(sorted.map(({ hash }) => hash)) };
   }
 
@@ -66,7 +70,7 @@ export class TreeStore {
 
   /** Keeps contents under their hash, which is worked out here and never believed. */
   addBlobs(contents: readonly { hash: string; bytes: Buffer }[]): number {
-    this.db.transaction(() => {
+    atomically(this.db, () => {
       for (const { hash, bytes } of contents) {
         const real = createHash('sha256').update(bytes).digest('hex');
         if (real !== hash)
@@ -99,6 +103,7 @@ export class TreeStore {
   /** A snapshot with the contents of all its files. */
   contents(id: string): TreeContents {
     const { files, folders, skipped } = this.manifest(id);
+    this.touch(id);
     const contents = new Map<string, Buffer>();
     const wanted = [...new Set(files.map(({ hash }) => hash))];
     for (let at = 0; at < wanted.length; at += chunk) {
@@ -122,6 +127,16 @@ export class TreeStore {
     };
   }
 
+  /** Notes that a snapshot was asked for: once an hour is enough. */
+  private touch(id: string): void {
+    const now = this.now().getTime();
+    this.db
+      .update(snapshots)
+      .set({ used: now })
+      .where(and(eq(snapshots.id, id), lt(snapshots.used, now - 60 * 60_000)))
+      .run();
+  }
+
   private manifest(id: string): z.infer<typeof SnapshotManifest> {
     const row = this.db.select().from(snapshots).where(eq(snapshots.id, id)).get();
     if (row) return SnapshotManifest.parse(row);
@@ -133,7 +148,7 @@ export class TreeStore {
     const id = randomUUID();
     this.db
       .insert(wirings)
-      .values({ id, title, snapshot, wiring: { ...wiring, network } })
+      .values({ id, title, snapshot, wiring: { ...wiring, network }, at: this.now().getTime() })
       .run();
     return { id, title, snapshot, network, ...wiring };
   }
