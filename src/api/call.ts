@@ -49,6 +49,12 @@ export function requestOf<Name extends RouteName>(
   };
 }
 
+/** Where the next page of a long list begins, by the `Link` header of the one before it. */
+export function nextPageOf(link: string | null | undefined): number | undefined {
+  const after = /<[^>]*[?&]after=(\d+)[^>]*>; rel="next"/.exec(link ?? '')?.[1];
+  return after === undefined ? undefined : Number(after);
+}
+
 /** The problem that an answer tells of; one of our own making when it tells of none. */
 export function problemOf(parsed: unknown, status: number, text = ''): Problem {
   if (parsed && typeof parsed === 'object' && 'code' in parsed) return parsed as Problem;

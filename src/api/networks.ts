@@ -29,6 +29,10 @@ export const RuleSummary = z.object({
   severity: Severity,
   ifShipped: z.string(),
   mend: z.string(),
+  otherMends: z
+    .record(z.string(), z.string())
+    .optional()
+    .meta({ description: 'Further ways to mend it, where the usual one does not apply.' }),
   messages: z.record(z.string(), z.string()),
   needsTitle: z.boolean(),
 });

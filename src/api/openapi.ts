@@ -1,73 +1,251 @@
 import { entryAt, putAt } from '../core/text/own-values.js';
+import { groupBy } from '../core/text/group-by.js';
 import * as z from 'zod';
-import { faults, Problem } from './problem.js';
+import { Components } from './components.js';
+import { eventShapes } from './events.js';
+import { faults, type FaultCode } from './faults.js';
+import { Problem } from './problem.js';
 import { routes, type RouteSpec } from './routes.js';
+import { schemaDocuments } from './schemas.js';
 
 type Json = Record<string, unknown>;
 
-function schema(type: z.ZodType, io: 'input' | 'output'): Json {
-  const { $schema: _, ...rest } = z.toJSONSchema(type, { io, unrepresentable: 'any' });
-  return rest;
+/** Ways to fail that every call has. */
+const usual: readonly FaultCode[] = [
+  'unreadable',
+  'unauthenticated',
+  'forbidden',
+  'too-many',
+  'busy',
+  'stopping',
+  'storage',
+  'internal',
+];
+
+const text = { type: 'string' };
+/** Headers that answers carry. */
+const headers = {
+  ETag: {
+    description: 'The version of what is answered, to be sent as If-Match or If-None-Match.',
+    schema: text,
+  },
+  Location: { description: 'The address of what was made.', schema: text },
+  Link: { description: 'Where the next page is (rel="next"); missing on the last one.', schema: text },
+  Allow: { description: 'The methods that the address takes.', schema: text },
+  'Retry-After': { description: 'How many seconds to wait.', schema: { type: 'integer' } },
+} as const;
+type HeaderName = keyof typeof headers;
+const headerRefs = (names: readonly HeaderName[]): Json =>
+  names.length === 0
+    ? {}
+    : {
+        headers: Object.fromEntries(names.map((name) => [name, { $ref: `#/components/headers/${name}` }])),
+      };
+
+/** The OpenAPI 3.1 document of the HTTP interface, made once from the route table. */
+export function openApiDocument(version: string): Json {
+  return (made ??= makeDocument(version));
 }
 
-/** The OpenAPI 3.1 document of the HTTP interface, made from the route table. */
-export function openApiDocument(version: string): Json {
+let made: Json | undefined;
+
+function makeDocument(version: string): Json {
+  const components = new Components();
   const paths: Record<string, Json> = {};
   for (const [name, route] of Object.entries<RouteSpec>(routes)) {
     const operations = entryAt(paths, `/api/v1${route.path}`, (): Json => ({}));
-    putAt<unknown>(operations, route.method, operation(name, route));
+    putAt<unknown>(operations, route.method, operation(components, name, route));
   }
-  return {
+  for (const [path, get] of Object.entries(otherOperations(components))) putAt(paths, path, { get });
+  components.schema(Problem, 'output');
+  return components.completed({
     openapi: '3.1.0',
     info: { title: 'Syndexa', version, license: { name: 'Apache-2.0', identifier: 'Apache-2.0' } },
+    // A service that is reached from its own machine only asks for no token.
+    security: [{}, { token: [] }, { session: [] }],
     paths,
-    components: { schemas: { Problem: schema(Problem, 'output') } },
-  };
+    components: {
+      headers,
+      securitySchemes: {
+        token: { type: 'http', scheme: 'bearer', description: 'A token of syndexa token add.' },
+        session: { type: 'apiKey', in: 'cookie', name: 'syndexa_session' },
+      },
+    },
+  });
 }
 
-function operation(
-  name: string,
-  { path, summary, query, body, answer, versioned, progress }: RouteSpec,
-): Json {
-  const parameters: Json[] = [...path.matchAll(/\{(\w+)\}/g)].map(([, parameter]) => ({
-    name: parameter,
-    in: 'path',
-    required: true,
-    schema: { type: 'string' },
-  }));
-  for (const [key, type] of Object.entries(query?.shape ?? {})) {
-    parameters.push({
-      name: key,
-      in: 'query',
-      required: !(type as z.ZodType).safeParse(undefined).success,
-      schema: schema(type as z.ZodType, 'input'),
-    });
-  }
-  if (versioned)
-    parameters.push({
-      name: 'If-Match',
-      in: 'header',
-      required: false,
-      description: 'The ETag of what is changed.',
-      schema: { type: 'string' },
-    });
-  const content: Json = { 'application/json': { schema: schema(answer, 'output') } };
-  if (progress) content['text/event-stream'] = { schema: { type: 'string' } };
+function operation(components: Components, name: string, route: RouteSpec): Json {
+  const { summary, body } = route;
+  const sent = body && { content: { 'application/json': { schema: components.schema(body, 'input') } } };
   return {
     operationId: name,
     summary,
-    parameters,
-    ...(body
-      ? {
-          requestBody: { required: true, content: { 'application/json': { schema: schema(body, 'input') } } },
-        }
-      : {}),
+    parameters: [...pathAndQuery(components, route), ...conditions(route)],
+    ...(sent ? { requestBody: { required: true, ...sent } } : {}),
+    responses: { ...answers(components, route), ...problems(faultsOf(route)) },
+  };
+}
+
+function pathAndQuery(components: Components, { path, query }: RouteSpec): Json[] {
+  const inPath = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+    name,
+    in: 'path',
+    required: true,
+    schema: text,
+  }));
+  const inQuery = Object.entries<z.ZodType>(query?.shape ?? {}).map(([name, type]) => ({
+    name,
+    in: 'query',
+    required: !type.safeParse(undefined).success,
+    schema: components.schema(type, 'output'),
+  }));
+  return [...inPath, ...inQuery];
+}
+
+/** Headers by which a request says what it knows already. */
+function conditions({ method, versioned, created }: RouteSpec): Json[] {
+  const header = (name: string, description: string) => ({
+    name,
+    in: 'header',
+    required: false,
+    description,
+    schema: text,
+  });
+  if (method === 'get')
+    return [header('If-None-Match', 'The ETag of what the caller has: 304 says that it is current.')];
+  if (!versioned) return [];
+  const match = header(
+    'If-Match',
+    'The ETag of what is changed, a list of them, or * for whatever is there.',
+  );
+  return created === 'if-new'
+    ? [match, header('If-None-Match', '* for something that is not there yet.')]
+    : [match];
+}
+
+function answers(components: Components, route: RouteSpec): Json {
+  const { answer, method, created, tagged, paged, forms, progress } = route;
+  const content: Json = { 'application/json': { schema: components.schema(answer, 'output') } };
+  for (const [type, description] of Object.entries(forms ?? {}))
+    content[type] = { schema: { ...text, description } };
+  if (progress)
+    content['text/event-stream'] = {
+      schema: {
+        ...text,
+        description: 'Events `progress`, then one that carries the answer, or `problem`. Their data is JSON.',
+      },
+    };
+  const named: HeaderName[] = [...(tagged ? (['ETag'] as const) : []), ...(paged ? (['Link'] as const) : [])];
+  const done = { description: 'Done.', ...headerRefs(named), content };
+  const made = { description: 'Made.', ...headerRefs([...named, 'Location']), content };
+  return {
+    ...(created === 'always' ? {} : { 200: done }),
+    ...(created ? { 201: made } : {}),
+    ...(method === 'get' ? { 304: { description: 'What the caller has is current.' } } : {}),
+  };
+}
+
+/** Every way in which a call can fail that follows from what it takes, and those that it names. */
+function faultsOf({ path, query, body, versioned, forms, method, faults: own = [] }: RouteSpec): FaultCode[] {
+  const found: FaultCode[] = [...usual, 'not-acceptable', ...own];
+  if (path.includes('{')) found.push('not-found');
+  if (query) found.push('invalid');
+  if (body || method !== 'get') found.push('too-large');
+  if (body) found.push('invalid', 'wrong-type', 'not-found');
+  if (versioned) found.push('precondition-missing', 'changed');
+  if (path.includes('{snapshot}') && method === 'post') found.push('too-costly');
+  if (forms) found.push('not-acceptable');
+  return [...new Set(found)];
+}
+
+/** Answers that tell of a problem, by status, with the codes that each can have. */
+function problems(codes: readonly FaultCode[]): Json {
+  const byStatus = groupBy(codes, (code) => faults[code].status);
+  return Object.fromEntries(
+    [...byStatus]
+      .sort(([a], [b]) => a - b)
+      .map(([status, of]) => [
+        String(status),
+        {
+          description: of.map((code) => faults[code].title).join('; ') + '.',
+          ...headerRefs(status === 429 || status === 503 ? ['Retry-After'] : []),
+          content: {
+            'application/problem+json': {
+              schema: {
+                allOf: [{ $ref: '#/components/schemas/Problem' }, { properties: { code: { enum: of } } }],
+              },
+            },
+          },
+        },
+      ]),
+  );
+}
+
+/** What is served besides the calls of the table. */
+function otherOperations(components: Components): Record<string, Json> {
+  const get = (
+    operationId: string,
+    summary: string,
+    content: Json,
+    more: readonly FaultCode[] = [],
+  ): Json => ({
+    operationId,
+    summary,
+    parameters: conditions({ method: 'get' } as RouteSpec),
     responses: {
       200: { description: 'Done.', content },
-      default: {
-        description: `A problem: ${Object.keys(faults).join(', ')}.`,
-        content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
-      },
+      304: { description: 'What the caller has is current.' },
+      ...problems([...usual, ...more]),
     },
+  });
+  const json = { 'application/json': { schema: { type: 'object' } } };
+  const events = Object.fromEntries(
+    Object.entries<z.ZodType>(eventShapes).map(([name, type]) => [name, components.schema(type, 'output')]),
+  );
+  const stream = {
+    'text/event-stream': {
+      schema: {
+        ...text,
+        description: 'Server-sent events. Their names, and the shapes of their data, are in x-events.',
+      },
+      'x-events': events,
+    },
+  };
+  return {
+    '/api/v1/openapi.json': get('openApi', 'This document.', json),
+    '/api/v1/schemas/{name}': {
+      ...get(
+        'schema',
+        'One published JSON Schema.',
+        { 'application/schema+json': { schema: { type: 'object' } } },
+        ['not-found'],
+      ),
+      parameters: [
+        { name: 'name', in: 'path', required: true, schema: { enum: Object.keys(schemaDocuments()) } },
+      ],
+    },
+    '/api/v1/events': {
+      ...get('events', 'What changes, as it changes.', stream),
+      parameters: [
+        {
+          name: 'Last-Event-ID',
+          in: 'header',
+          required: false,
+          description: 'The last event that the caller saw: what came since is sent, or `reload`.',
+          schema: text,
+        },
+      ],
+    },
+    '/healthz': get('health', 'Whether the service is well.', {
+      'application/json': {
+        schema: components.schema(
+          z.object({ service: z.literal('syndexa'), version: z.string(), roots: z.array(z.string()) }),
+          'output',
+        ),
+      },
+    }),
+    '/metrics': get('metrics', 'Counts and sizes, in the text format of metrics collectors.', {
+      'text/plain': { schema: text },
+    }),
   };
 }

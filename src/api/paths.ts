@@ -14,6 +14,7 @@ export const paths = {
   changeTitle: { method: 'patch', path: '/titles/{title}', role: 'editor' },
   removeTitle: { method: 'delete', path: '/titles/{title}', role: 'editor' },
   putPlacement: { method: 'put', path: '/titles/{title}/placements/{placement}', role: 'editor' },
+  showPlacement: { method: 'get', path: '/titles/{title}/placements/{placement}', role: 'viewer' },
   removePlacement: { method: 'delete', path: '/titles/{title}/placements/{placement}', role: 'editor' },
   setId: { method: 'put', path: '/titles/{title}/ids', role: 'editor' },
   titleHistory: { method: 'get', path: '/titles/{title}/history', role: 'viewer' },
@@ -59,6 +60,7 @@ export const paths = {
   source: { method: 'get', path: '/snapshots/{snapshot}/source', role: 'viewer' },
   openFolder: { method: 'post', path: '/folders', role: 'editor' },
   listTrees: { method: 'get', path: '/trees', role: 'viewer' },
+  showTree: { method: 'get', path: '/trees/{tree}', role: 'viewer' },
   linkTree: { method: 'post', path: '/trees', role: 'admin' },
   unlinkTree: { method: 'delete', path: '/trees/{tree}', role: 'admin' },
   readTree: { method: 'post', path: '/trees/{tree}/read', role: 'editor' },
@@ -66,3 +68,10 @@ export const paths = {
   listWrites: { method: 'get', path: '/trees/{tree}/writes', role: 'viewer' },
   undoWrite: { method: 'post', path: '/trees/{tree}/undo', role: 'editor' },
 } as const;
+
+/** Addresses below `/api/v1` that are no calls of the table. */
+export const otherPaths = [
+  { method: 'get', path: '/openapi.json' },
+  { method: 'get', path: '/schemas/{name}' },
+  { method: 'get', path: '/events' },
+] as const;

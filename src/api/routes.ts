@@ -39,3 +39,7 @@ export type ParsedQuery<Name extends RouteName> = Routes[Name] extends {
 }
   ? z.output<Query>
   : undefined;
+/** Routes whose answers are lists in pages. */
+export type PagedRoute = {
+  [Name in RouteName]: Routes[Name] extends { paged: true } ? Name : never;
+}[RouteName];

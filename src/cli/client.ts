@@ -1,21 +1,9 @@
 import { Agent, request as httpRequest, type IncomingMessage } from 'node:http';
+import { exitOf } from '../api/faults.js';
 import type { Problem } from '../api/problem.js';
-import { problemOf, requestOf, type CallOptions } from '../api/call.js';
-import type { AnswerOf, RouteName } from '../api/routes.js';
+import { nextPageOf, problemOf, requestOf, type CallOptions } from '../api/call.js';
+import type { AnswerOf, PagedRoute, RouteName } from '../api/routes.js';
 import { CommandError, exit } from './io.js';
-
-/** The exit codes of problems that are no wrong use. */
-const exits = new Map<string, number>([
-  ['exists', exit.refused],
-  ['changed', exit.refused],
-  ['stale', exit.refused],
-  ['file-changed', exit.refused],
-  ['too-many', exit.unreachable],
-  ['partner-unreachable', exit.unreachable],
-  ['partner-refused', exit.unreachable],
-  ['partner-odd', exit.unreachable],
-  ['internal', exit.unreachable],
-]);
 
 /** The service said no. */
 export class ProblemError extends CommandError {
@@ -24,7 +12,7 @@ export class ProblemError extends CommandError {
       const at = place ? ` (line ${place.line}, column ${place.column})` : '';
       return `${field || 'document'}${at}: ${message}${fix ? ` ${fix}` : ''}`;
     });
-    super(problem.detail, exits.get(problem.code) ?? exit.wrongUse, problem.fix, details);
+    super(problem.detail, exitOf(problem.code), problem.fix, details);
     this.name = 'ProblemError';
   }
 }
@@ -78,15 +66,28 @@ export class Client {
     return (await this.callWithVersion(name, options)).answer;
   }
 
-  /** As `call`, with the ETag of the answer. */
+  /** All entries of a list that is answered in pages. */
+  async all<Name extends PagedRoute>(name: Name, options: CallOptions<Name> = {}): Promise<AnswerOf<Name>> {
+    const found: unknown[] = [];
+    let after: number | undefined;
+    do {
+      const query = { limit: 1000, ...(options.query as object), ...(after === undefined ? {} : { after }) };
+      const { answer, link } = await this.callWithVersion(name, { ...options, query } as CallOptions<Name>);
+      found.push(...answer);
+      after = nextPageOf(link);
+    } while (after !== undefined);
+    return found as AnswerOf<Name>;
+  }
+
+  /** As `call`, with the ETag of the answer and its links. */
   async callWithVersion<Name extends RouteName>(
     name: Name,
     options: CallOptions<Name> = {},
-  ): Promise<{ answer: AnswerOf<Name>; etag: string }> {
+  ): Promise<{ answer: AnswerOf<Name>; etag: string; link: string }> {
     const { status, headers, text } = await this.raw(name, options);
     const parsed = parseJson(text);
     if (status >= 400) throw new ProblemError(problemOf(parsed, status, text));
-    return { answer: parsed as AnswerOf<Name>, etag: headers.etag ?? '' };
+    return { answer: parsed as AnswerOf<Name>, etag: headers.etag ?? '', link: String(headers.link ?? '') };
   }
 
   /** The bare text of an answer, for those that are no JSON of the table. */

@@ -1,7 +1,7 @@
 import { printableLines } from '../core/text/printable.js';
-import { problemOf, requestOf, type CallOptions } from '../api/call.js';
+import { nextPageOf, problemOf, requestOf, type CallOptions } from '../api/call.js';
 import type { Problem } from '../api/problem.js';
-import type { AnswerOf, RouteName } from '../api/routes.js';
+import type { AnswerOf, PagedRoute, RouteName } from '../api/routes.js';
 
 /** The service said no, or could not be reached. */
 export class CallError extends Error {
@@ -14,8 +14,15 @@ export class CallError extends Error {
 /** Makes one call of the HTTP interface. */
 export async function call<Name extends RouteName>(
   name: Name,
-  { signal, ...options }: CallOptions<Name> & { signal?: AbortSignal } = {},
+  options: CallOptions<Name> & { signal?: AbortSignal } = {},
 ): Promise<AnswerOf<Name>> {
+  return (await ask(name, options)).answer;
+}
+
+async function ask<Name extends RouteName>(
+  name: Name,
+  { signal, ...options }: CallOptions<Name> & { signal?: AbortSignal },
+): Promise<{ answer: AnswerOf<Name>; next: number | undefined }> {
   const { path, body, ...request } = requestOf(name, 'console', options);
   let response: Response;
   try {
@@ -37,7 +44,23 @@ export async function call<Name extends RouteName>(
   }
   const value: unknown = printableLines(await response.json().catch(() => null));
   if (!response.ok) throw new CallError(problemOf(value, response.status));
-  return value as AnswerOf<Name>;
+  return { answer: value as AnswerOf<Name>, next: nextPageOf(response.headers.get('Link')) };
+}
+
+/** All entries of a list that is answered in pages. */
+export async function callAll<Name extends PagedRoute>(
+  name: Name,
+  options: CallOptions<Name> = {},
+): Promise<AnswerOf<Name>> {
+  const found: unknown[] = [];
+  let after: number | undefined;
+  do {
+    const query = { ...(options.query as object), ...(after === undefined ? {} : { after }) };
+    const { answer, next } = await ask(name, { ...options, query } as CallOptions<Name>);
+    found.push(...answer);
+    after = next;
+  } while (after !== undefined);
+  return found as AnswerOf<Name>;
 }
 
 /** The ETag that names a version. */

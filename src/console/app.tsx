@@ -1,4 +1,5 @@
 import { Navigate, Route, Routes } from 'react-router';
+import { pages } from '../api/pages.js';
 import { Failure, Loading } from './components/states.js';
 import { Layout } from './components/layout.js';
 import { AdoptPage } from './pages/adopt.js';
@@ -29,14 +30,14 @@ function Pages() {
     <Routes>
       <Route element={<Layout />}>
         <Route index element={<Home />} />
-        <Route path="titles/new" element={<FirstTitlePage />} />
-        <Route path="titles/adopt" element={<AdoptPage />} />
-        <Route path="titles/:title" element={<BoardPage />} />
-        <Route path="titles/:title/record" element={<RecordPage />} />
-        <Route path="titles/:title/steps" element={<StepsPage />} />
-        <Route path="titles/:title/:platform" element={<EditionPage />} />
-        <Route path="networks" element={<NetworksPage />} />
-        <Route path="networks/:network" element={<NetworkPage />} />
+        <Route path={pages.newTitle} element={<FirstTitlePage />} />
+        <Route path={pages.adopt} element={<AdoptPage />} />
+        <Route path={pages.board} element={<BoardPage />} />
+        <Route path={pages.record} element={<RecordPage />} />
+        <Route path={pages.steps} element={<StepsPage />} />
+        <Route path={pages.edition} element={<EditionPage />} />
+        <Route path={pages.networks} element={<NetworksPage />} />
+        <Route path={pages.network} element={<NetworkPage />} />
         <Route path="*" element={<NoPage />} />
       </Route>
     </Routes>

@@ -1,7 +1,7 @@
 import { skipToken, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import type { AnswerOf } from '../api/routes.js';
-import { call, type CallError } from './api.js';
+import { call, callAll, type CallError } from './api.js';
 
 /** One key per thing that is asked for, so that what changed can be asked for again. */
 export const keys = {
@@ -28,7 +28,7 @@ export const useSession = (): Answer<'session'> =>
   useQuery({ queryKey: keys.session, queryFn: () => call('session') });
 
 export const useTitles = (): Answer<'listTitles'> =>
-  useQuery({ queryKey: keys.titles, queryFn: () => call('listTitles') });
+  useQuery({ queryKey: keys.titles, queryFn: () => callAll('listTitles') });
 
 export const useTitle = (title: string): Answer<'showTitle'> =>
   useQuery({ queryKey: keys.title(title), queryFn: () => call('showTitle', { params: { title } }) });
@@ -124,6 +124,7 @@ export function useLiveChanges(): void {
       }
     };
     for (const kind of ['title', 'reading', 'roster']) events.addEventListener(kind, refresh);
+    events.addEventListener('reload', () => void client.invalidateQueries());
     return () => events.close();
   }, [client]);
 }

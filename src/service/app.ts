@@ -1,16 +1,20 @@
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, sep } from 'node:path';
+import compression from 'compression';
 import express, { type Express, type RequestHandler, type Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { openApiDocument } from '../api/openapi.js';
+import { pages } from '../api/pages.js';
+import { otherPaths, paths } from '../api/paths.js';
 import { schemaDocuments } from '../api/schemas.js';
 import { valueAt } from '../core/text/own-values.js';
 import { ServiceError } from './errors.js';
 import type { EventStreams } from './event-streams.js';
 import { meantForUs, safeHeaders } from './guards.js';
+import { Methods } from './methods.js';
 import { Metrics } from './metrics.js';
 import { problemHandler } from './problem-handler.js';
-import { register } from './route.js';
+import { eventStream, register } from './route.js';
 import { handlers } from './routes/index.js';
 import { sessionHandlers } from './routes/session.js';
 import type { Service } from './service.js';
@@ -34,9 +38,10 @@ export function createApp(
   const metrics = new Metrics(service);
   const { access } = service;
   app.disable('x-powered-by');
-  app.set('etag', false);
+  // Answers that name no version of their own are told apart by what they say.
+  app.set('etag', 'weak');
   app.set('trust proxy', behindProxy ? 1 : false);
-  app.use(safeHeaders(), meantForUs(names), metrics.count(), service.upkeep.noteRequests());
+  app.use(safeHeaders(), meantForUs(names), metrics.count(), service.upkeep.noteRequests(), compressed());
   app.get('/healthz', (_request, response) => {
     // Whoever has no token need not know which folders the service reads.
     const roots = access.required ? [] : service.roots;
@@ -44,7 +49,10 @@ export function createApp(
   });
   app.get('/metrics', access.guard(), metrics.show());
   app.use('/api/v1', apiRouter(service, streams));
-  if (consoleFolder && existsSync(join(consoleFolder, 'index.html'))) serveConsole(app, consoleFolder);
+  const methods = new Methods().add('/healthz', 'get').add('/metrics', 'get');
+  if (consoleFolder && existsSync(join(consoleFolder, 'index.html')))
+    serveConsole(app, consoleFolder, methods);
+  app.use(methods.refuseOthers());
   app.use(problemHandler(service));
   return app;
 }
@@ -65,11 +73,9 @@ function apiRouter(service: Service, streams: EventStreams): Router {
   api.get('/schemas/:name', sendSchema);
   api.get('/events', streams.open());
   register(api, handlers, service);
-  api.use(function unknownCall(request) {
-    throw new ServiceError('not-found', `There is no call ${request.method} ${request.originalUrl}.`, {
-      fix: 'See /api/v1/openapi.json.',
-    });
-  });
+  const methods = new Methods();
+  for (const { path, method } of [...Object.values(paths), ...otherPaths]) methods.add(path, method);
+  api.use(methods.refuseOthers());
   return api;
 }
 
@@ -82,6 +88,16 @@ function rateLimited(asksForTokens: boolean): RequestHandler {
     keyGenerator: ({ ip = 'unknown' }) => (asksForTokens ? ip : 'loopback'),
     handler: (_request, _response, next) =>
       next(new ServiceError('too-many', 'Too many requests in ten seconds.', { fix: 'Wait ten seconds.' })),
+  });
+}
+
+/** Compresses what is large. Events are sent one by one, as they come. */
+function compressed(): RequestHandler {
+  return compression({
+    threshold: 4_096,
+    filter: (request, response) =>
+      !String(response.getHeader('Content-Type')).startsWith(eventStream) &&
+      compression.filter(request, response),
   });
 }
 
@@ -100,10 +116,31 @@ const sendSchema: RequestHandler<{ name: string }> = ({ params }, response) => {
   response.type('application/schema+json').send(JSON.stringify(schema));
 };
 
-function serveConsole(app: Express, folder: string): void {
-  app.use(express.static(folder, { index: false, maxAge: '1h' }));
-  app.get(/^\/(?!api\/).*/, (_request, response) => {
+function serveConsole(app: Express, folder: string, methods: Methods): void {
+  app.use(
+    express.static(folder, {
+      index: false,
+      redirect: false,
+      // The name of an asset has the hash of what is in it.
+      setHeaders: (response, path) =>
+        void response.setHeader(
+          'Cache-Control',
+          path.includes(`${sep}assets${sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
+    }),
+  );
+  const sendPage: RequestHandler = (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(join(folder, 'index.html'));
+  };
+  for (const path of Object.values(pages)) {
+    methods.add(path, 'get');
+    app.get(path, sendPage);
+  }
+  // A person who mistyped an address sees the console say so; a program is told in its own words.
+  app.get(/^[^.]*$/, (request, response, next) => {
+    if (request.accepts(['json', 'html']) !== 'html') return next();
+    response.status(404);
+    return sendPage(request, response, next);
   });
 }

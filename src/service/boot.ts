@@ -53,6 +53,8 @@ export interface ServiceOptions {
   hostNames?: readonly string[];
   /** Whether a trusted proxy in front reports the client address in X-Forwarded-For. */
   behindProxy?: boolean;
+  /** Holds the console’s files; that of the build when it is left out. */
+  consoleFolder?: string;
   /** Folders below which trees may be linked. */
   roots?: readonly string[];
   /** For one command only: nothing is compiled ahead that may be asked once. */
@@ -105,7 +107,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   const streams = new EventStreams(service);
   const app = createApp(service, {
     streams,
-    consoleFolder: consoleFolder(),
+    consoleFolder: options.consoleFolder ?? builtConsole(),
     names: hostNames(address, options.hostNames ?? []),
     behindProxy: options.behindProxy === true,
   });
@@ -199,10 +201,12 @@ function assemble(
 /** Stops listening and waits for requests under way; after five seconds their connections are cut. */
 async function closed(server: Server): Promise<void> {
   const ended = new Promise<void>((resolve) => server.close(() => resolve()));
-  server.closeIdleConnections();
+  // A connection that a caller keeps for later is cut once it has its answer.
+  const cut = setInterval(() => server.closeIdleConnections(), 20);
   const hurry = setTimeout(() => server.closeAllConnections(), 5_000);
   await ended;
   clearTimeout(hurry);
+  clearInterval(cut);
 }
 
 /** The host by which a service that listens on an address is asked from this machine. */
@@ -223,7 +227,7 @@ function listen(server: Server, address: string, port: number): Promise<void> {
 }
 
 /** The built console: beside the bundle in a build, in `dist` when run from the sources. */
-function consoleFolder(): string | null {
+function builtConsole(): string | null {
   const here = dirname(fileURLToPath(import.meta.url));
   const candidates = [join(here, '..', 'console'), join(here, '..', '..', 'dist', 'console')];
   return candidates.find((folder) => existsSync(join(folder, 'assets'))) ?? null;

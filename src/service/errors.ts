@@ -1,5 +1,6 @@
 import type { FieldProblem } from '../core/formats/yaml/read.js';
-import { faults, type FaultCode, type FieldFault, type Problem } from '../api/problem.js';
+import { faults, type FaultCode } from '../api/faults.js';
+import type { FieldFault, Problem } from '../api/problem.js';
 
 /** A failure that the caller can understand and act on. */
 export class ServiceError extends Error {

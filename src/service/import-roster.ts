@@ -65,7 +65,7 @@ function take(
     const problems = problemsOf(service, changed, { document, current, holders });
     if (problems.length > 0) return { problems };
     if (!dryRun) {
-      if (target.publisher) roster.savePublisher(target.publisher, writer);
+      if (target.publisher) roster.savePublisher(target.publisher, 'any', writer);
       // What does not differ is not written.
       const titles = new Map([...changed].map((id) => [id, valueAt(target.titles, id) ?? null]));
       titleWork.saveImport(titles, holders, writer);

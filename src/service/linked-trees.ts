@@ -83,7 +83,7 @@ export class LinkedTrees {
   }
 
   /** A linked tree, and a write into it that was interrupted, if any. */
-  private async withState(tree: StoredTree): Promise<LinkedTree> {
+  async withState(tree: StoredTree): Promise<LinkedTree> {
     const state = await this.context.writes.state(tree.path).catch(() => undefined);
     return { ...tree, interrupted: state?.interrupted ? entryOf(state.interrupted) : null };
   }

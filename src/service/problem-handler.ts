@@ -6,16 +6,32 @@ import { ServiceError } from './errors.js';
 import { CallerGoneError } from './route.js';
 
 /** Answers a request that failed with a problem, cleaned of secrets. Errors of our own go to the log. */
-export function problemHandler({ log, secrets, home }: ServiceContext): ErrorRequestHandler {
+export function problemHandler(context: ServiceContext): ErrorRequestHandler {
   return function sendProblem(error: unknown, request, response, next) {
     if (error instanceof CallerGoneError) return;
-    const failure = toServiceError(error, home);
-    if (failure.code === 'internal' || failure.code === 'storage')
-      log.error({ err: error, path: request.path }, 'A request failed.');
+    const failure = failureOf(error, context, request.path);
     if (response.headersSent) return next(error);
+    // What was said of the answer that did not come to be.
+    for (const name of ['ETag', 'Link', 'Location', 'Cache-Control']) response.removeHeader(name);
     const body = JSON.stringify(failure.toProblem());
-    response.status(failure.status).type('application/problem+json').send(secrets.cleaner()(body));
+    response
+      .status(failure.status)
+      .set('Cache-Control', 'no-store')
+      .type('application/problem+json')
+      .send(context.secrets.cleaner()(body));
   };
+}
+
+/** The failure that an error comes to. Those of our own are noted in the log. */
+export function failureOf(
+  error: unknown,
+  { log, home }: Pick<ServiceContext, 'log' | 'home'>,
+  path?: string,
+): ServiceError {
+  const failure = toServiceError(error, home);
+  if (failure.code === 'internal' || failure.code === 'storage')
+    log.error({ err: error, path }, 'A request failed.');
+  return failure;
 }
 
 function toServiceError(error: unknown, home: string): ServiceError {
@@ -26,14 +42,14 @@ function toServiceError(error: unknown, home: string): ServiceError {
       fix: 'Send less at once.',
       cause: error,
     });
-  if (
-    type.startsWith('entity.') ||
-    type.startsWith('encoding.') ||
-    type.startsWith('charset.') ||
-    type === 'request.aborted'
-  ) {
+  if (type === 'encoding.unsupported' || type === 'charset.unsupported')
+    return new ServiceError('wrong-type', 'The body is in an encoding that is not taken.', {
+      fix: 'Send JSON in UTF-8, as it is or with Content-Encoding gzip, deflate or br.',
+      cause: error,
+    });
+  if (isUnreadable(error, type)) {
     return new ServiceError('unreadable', 'The body is not JSON that can be read.', {
-      fix: 'Send valid JSON with Content-Type: application/json.',
+      fix: 'Send valid JSON with Content-Type: application/json, compressed as Content-Encoding says.',
       cause: error,
     });
   }
@@ -54,4 +70,17 @@ function toServiceError(error: unknown, home: string): ServiceError {
     fix: 'Look at the service’s log.',
     cause: error,
   });
+}
+
+/** Whether an error of the body parser, or of what decompresses for it, tells of what was sent. */
+function isUnreadable(error: unknown, type: string): boolean {
+  const { code, status } = (error ?? {}) as { code?: unknown; status?: unknown };
+  const isOfParser = ['entity.', 'encoding.', 'charset.', 'request.', 'stream.'].some((start) =>
+    type.startsWith(start),
+  );
+  return (
+    isOfParser ||
+    status === 400 ||
+    (typeof code === 'string' && /^(Z_|ERR_BROTLI|ERR_)/.test(code) && status !== undefined)
+  );
 }

@@ -21,6 +21,8 @@ export interface Call<Name extends RouteName> {
   params: Record<ParamName<Routes[Name]['path']>, string>;
   query: ParsedQuery<Name>;
   body: ParsedBody<Name>;
+  /** The media type of the answer that the caller asks for. */
+  form: string;
   request: Request;
   response: Response;
   /** Ends work that nobody waits for any more: the caller went away. */
@@ -39,6 +41,9 @@ export type Handlers = { [Name in RouteName]: Handler<Name> };
 /** Routes that open and close sessions. Their callers have no role yet. */
 export type OpenRoute = 'session' | 'signIn' | 'signOut';
 
+/** The media type of server-sent events. */
+export const eventStream = 'text/event-stream';
+
 /** The caller closed the connection before the answer was sent. */
 export class CallerGoneError extends Error {
   override readonly name = 'CallerGoneError';
@@ -55,6 +60,8 @@ export function register(router: Router, handlers: Partial<Handlers>, service: S
     const handler = handlers[name] as Handler<RouteName>;
     router[spec.method](spec.path.replace(/\{(\w+)\}/g, ':$1'), async function handle(request, response) {
       if (spec.role !== null) demandRole(request, spec.role);
+      demandJson(spec, request);
+      const form = formOf(spec, request);
       const query = spec.query ? parse(spec.query, request.query, 'query') : undefined;
       const body = spec.body ? parse(spec.body, request.body ?? {}, 'body') : undefined;
       const params = Object.fromEntries(
@@ -63,11 +70,46 @@ export function register(router: Router, handlers: Partial<Handlers>, service: S
       const gone = new AbortController();
       response.on('close', () => gone.abort(new CallerGoneError()));
       const { signal } = gone;
-      const call = { params, query, body, request, response, signal };
+      const call = { params, query, body, form, request, response, signal };
       const answer = await handler(call as Call<RouteName>, service);
       if (answer !== undefined && !response.headersSent) response.json(answer);
     });
   }
+}
+
+/** @throws ServiceError `wrong-type` when a call that takes JSON is sent something else */
+function demandJson({ body }: RouteSpec, request: Request): void {
+  if (!body || request.is('application/json') !== false) return;
+  const type = request.headers['content-type'];
+  throw new ServiceError(
+    'wrong-type',
+    `The body is ${type ?? 'of no named type'}, and this call takes JSON.`,
+    {
+      fix: 'Send JSON with Content-Type: application/json.',
+    },
+  );
+}
+
+/** @throws ServiceError `not-acceptable` */
+function formOf({ forms, progress }: RouteSpec, request: Request): string {
+  const offered = ['application/json', ...Object.keys(forms ?? {}), ...(progress ? [eventStream] : [])];
+  const form = request.accepts(offered);
+  if (form !== false) return form;
+  throw new ServiceError('not-acceptable', `The answer cannot be given as ${request.headers.accept}.`, {
+    fix: `Accept one of ${offered.join(', ')}.`,
+  });
+}
+
+/** Answers 201, with the address of what was made: a path below `/api/v1` whose parts are plain words. */
+export function created(response: Response, path: string): void {
+  response.status(201).location(`/api/v1${path}`);
+}
+
+/** Says where the next page of a long list is. */
+export function nextPage(request: Request, response: Response, after: number): void {
+  const url = new URL(request.originalUrl, 'http://localhost');
+  url.searchParams.set('after', String(after));
+  response.links({ next: `${url.pathname}${url.search}` });
 }
 
 function parse(schema: z.ZodType, value: unknown, where: string): unknown {
@@ -81,18 +123,4 @@ function parse(schema: z.ZodType, value: unknown, where: string): unknown {
     }));
   });
   throw new ServiceError('invalid', `The ${where} of the request is not right.`, { errors });
-}
-
-/** The version named in If-Match; `new` for If-None-Match: *. */
-export function expectedVersion(request: Request): number | 'new' {
-  if (request.headers['if-none-match'] === '*') return 'new';
-  const match = /^(?:W\/)?"v(\d+)"$/.exec(request.headers['if-match'] ?? '');
-  if (match) return Number(match[1]);
-  throw new ServiceError('precondition-missing', 'This write must say which version it changes.', {
-    fix: 'Send the ETag of what you read as If-Match (or If-None-Match: * for something new).',
-  });
-}
-
-export function setVersion(response: Response, version: number): void {
-  response.setHeader('ETag', `"v${version}"`);
 }

@@ -1,25 +1,45 @@
-import type { Request, Response } from 'express';
+import type { Response } from 'express';
 import type { ServiceContext } from './context.js';
-import { ServiceError } from './errors.js';
+import { failureOf } from './problem-handler.js';
+import { CallerGoneError, eventStream } from './route.js';
 
-/** Opens a stream of server-sent events; returns what sends one. Problems are cleaned of secrets as elsewhere. */
-export function startEvents(
-  response: Response,
-  { secrets }: Pick<ServiceContext, 'secrets'>,
-): (event: string, data: unknown) => void {
+/** How long (ms) a caller whose stream broke off should wait before it opens another. */
+const retry = 3_000;
+/** A sign of life is sent so often (ms), so that nothing between here and there closes a quiet connection. */
+const heartbeat = 15_000;
+
+/** An open stream of server-sent events. */
+export interface EventStream {
+  /** @param id what a caller names as the last that it saw when it opens the stream again */
+  send(event: string, data: unknown, id?: string): void;
+  end(): void;
+}
+
+/** Opens a stream of server-sent events. Problems are cleaned of secrets as elsewhere. */
+export function startEvents(response: Response, { secrets }: Pick<ServiceContext, 'secrets'>): EventStream {
   response
     .status(200)
-    .set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' });
+    .set({ 'Content-Type': eventStream, 'Cache-Control': 'no-store', Connection: 'keep-alive' });
   response.flushHeaders();
-  return (event, data) => {
-    const text = JSON.stringify(data);
-    response.write(`event: ${event}\ndata: ${event === 'problem' ? secrets.cleaner()(text) : text}\n\n`);
+  response.write(`retry: ${retry}\n\n`);
+  const beat = setInterval(() => response.write(': still here\n\n'), heartbeat).unref();
+  response.on('close', () => clearInterval(beat));
+  return {
+    send(event, data, id) {
+      const text = JSON.stringify(data);
+      const named = id === undefined ? '' : `id: ${id}\n`;
+      response.write(
+        `${named}event: ${event}\ndata: ${event === 'problem' ? secrets.cleaner()(text) : text}\n\n`,
+      );
+    },
+    end: () => void response.end(),
   };
 }
 
 /** A call that is answered with progress when its caller asks for events. */
 export interface ProgressCall {
-  request: Request;
+  /** The media type that the caller asks for. */
+  form: string;
   response: Response;
   /** The name of the event that carries the answer. */
   name: string;
@@ -28,17 +48,17 @@ export interface ProgressCall {
 /** Answers with JSON, or with events of progress and then the answer when the caller asks for events. */
 export async function withProgress<Step, Answer>(
   context: ServiceContext,
-  { request, response, name }: ProgressCall,
+  { form, response, name }: ProgressCall,
   work: (progress: (step: Step) => void) => Promise<Answer>,
 ): Promise<Answer | undefined> {
-  if (request.headers.accept !== 'text/event-stream') return work(() => undefined);
-  const send = startEvents(response, context);
+  if (form !== eventStream) return work(() => undefined);
+  const stream = startEvents(response, context);
   try {
-    send(name, await work((step) => send('progress', step)));
+    stream.send(name, await work((step) => stream.send('progress', step)));
   } catch (error) {
-    if (!(error instanceof ServiceError)) throw error;
-    send('problem', error.toProblem());
+    if (error instanceof CallerGoneError) return undefined;
+    stream.send('problem', failureOf(error, context).toProblem());
   }
-  response.end();
+  stream.end();
   return undefined;
 }

@@ -4,6 +4,7 @@ import type { Placement, Title } from '../core/roster/model.js';
 import { valueAt } from '../core/text/own-values.js';
 import { IdHolders } from '../core/roster/holders.js';
 import { titleValidator, type FindHolder, type ValidateTitle } from '../core/roster/validate.js';
+import { demand, type Condition } from './conditions.js';
 import type { ServiceContext } from './context.js';
 import { refuse, ServiceError } from './errors.js';
 import { titleWithId, type ParsedIdWrite } from './title-ids.js';
@@ -67,11 +68,11 @@ export class TitleWork {
     id: string,
     next: Title,
     before: TitleRecord | undefined,
-    expected: number | 'new',
+    condition: Condition,
     writer: Writer,
   ): TitleRecord {
     refuse(this.newProblems(id, next, before?.title));
-    const saved = this.context.roster.save(id, next, expected, writer);
+    const saved = this.context.roster.save(id, next, condition, writer);
     this.context.events.tell({ kind: 'title', title: id });
     return saved ?? this.context.roster.get(id);
   }
@@ -79,28 +80,30 @@ export class TitleWork {
   /**
    * Writes a placement through its title, or removes it.
    * @param placement null removes it
-   * @param expected the version of the placement that the writer saw, or `new`
+   * @param condition what the writer saw of the placement
    */
   savePlacement(
     id: string,
     name: string,
     placement: Placement | null,
-    { expected, writer }: { expected: number | 'new'; writer: Writer },
+    { condition, writer }: { condition: Condition; writer: Writer },
   ): TitleRecord {
     const { roster } = this.context;
     return roster.together(() => {
       const before = roster.get(id);
-      demandVersion(before, name, expected);
+      const version = valueAt(before.placementVersions, name);
+      if (placement === null && version === undefined) throw noPlacement(before, name);
+      demand(condition, version, `The placement ${name} of ${id}`);
       const { [name]: _, ...others } = before.title.placements;
       const placements = placement === null ? others : { ...before.title.placements, [name]: placement };
-      return this.save(id, { ...before.title, placements }, before, before.version, writer);
+      return this.save(id, { ...before.title, placements }, before, [before.version], writer);
     });
   }
 
   /** Sets an ID or names a credential, or takes either out. */
-  setId(id: string, write: ParsedIdWrite, expected: number | 'new', writer: Writer): TitleRecord {
+  setId(id: string, write: ParsedIdWrite, condition: Condition, writer: Writer): TitleRecord {
     const before = this.context.roster.get(id);
-    return this.save(before.id, titleWithId(before, write), before, expected, writer);
+    return this.save(before.id, titleWithId(before, write), before, condition, writer);
   }
 }
 
@@ -116,27 +119,9 @@ function newProblems(
   return found.filter((problem) => !old.has(JSON.stringify(problem)));
 }
 
-/** Refuses a write of a placement that is not at the version that the writer saw. */
-function demandVersion(
-  { id, title, placementVersions }: TitleRecord,
-  name: string,
-  expected: number | 'new',
-): void {
-  const version = valueAt(placementVersions, name);
-  if (expected === 'new') {
-    if (version === undefined) return;
-    throw new ServiceError('exists', `${id} has a placement ${name} already.`, {
-      fix: 'Choose another name, or change that placement.',
-    });
-  }
-  if (version === undefined)
-    throw new ServiceError('not-found', `${id} has no placement ${name}.`, {
-      fix: `Its placements are ${Object.keys(title.placements).join(', ') || 'none'}.`,
-    });
-  if (version !== expected)
-    throw new ServiceError(
-      'changed',
-      `The placement ${name} is at version ${version}, not ${expected}: somebody changed it since.`,
-      { fix: 'Read it again, look at what changed, and repeat your change.' },
-    );
+/** The error of a placement that a title does not have. */
+export function noPlacement({ id, title }: TitleRecord, name: string): ServiceError {
+  return new ServiceError('not-found', `${id} has no placement ${name}.`, {
+    fix: `Its placements are ${Object.keys(title.placements).join(', ') || 'none'}.`,
+  });
 }

@@ -5,7 +5,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { testPartner, plantedKey, type TestPartner } from '../support/partner.js';
-import { approve, http, temporaryFolder } from '../support/service.js';
+import { approve, http, putPublisher, temporaryFolder } from '../support/service.js';
 import { rounds } from '../support/torture.js';
 import { profiles, root } from '../support/trees.js';
 
@@ -129,7 +129,7 @@ describe('provisioning', () => {
     const env = { SYNDEXA_PARTNERS: partner.url, SYNDEXA_SECRET_PLANTED: plantedKey };
     const first = await serve(env);
     const credentials = { 'cobalt-heron': { inventory: 'secret:PLANTED' } };
-    await http(first.api('/publisher'), 'PUT', { name: 'Brine', domain: 'brine.example', credentials });
+    await putPublisher(first.api('/publisher'), { name: 'Brine', domain: 'brine.example', credentials });
     await first.kill();
     const many = rounds(4, 50);
     for (let round = 0; round < many; round++) {

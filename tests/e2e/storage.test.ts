@@ -124,7 +124,7 @@ describe('a record that another process writes into', () => {
     db.exec('rollback');
     db.close();
     expect(JSON.parse(out)).toMatchObject({ code: 'busy', status: 503 });
-    expect(code).toBe(2);
+    expect(code).toBe(3);
     expect((await http(`${url}/healthz`)).status).toBe(200);
   });
 });

@@ -104,7 +104,7 @@ describe('a check against an earlier snapshot', () => {
 describe('JUnit XML', () => {
   it('is well-formed, and counts what a check counts', async () => {
     const { text, headers } = await check(await send(bad), {}, { Accept: 'application/junit+xml' });
-    expect(headers['content-type']).toContain('application/xml');
+    expect(headers['content-type']).toContain('application/junit+xml');
     execFileSync('xmllint', ['--noout', '-'], { input: text });
     expect(text).toMatch(/<testsuites name="Syndexa" tests="\d+" failures="1" errors="0">/);
     expect(text).toContain('file="app/src/main/AndroidManifest.xml" line="6"');

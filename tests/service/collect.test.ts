@@ -5,7 +5,7 @@ import { partnerAddresses } from '../../src/service/partners/partners.js';
 import { Secrets } from '../../src/service/secrets.js';
 import { chmodSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { approve, http, temporaryFolder, testService } from '../support/service.js';
+import { approve, http, putPublisher, temporaryFolder, testService } from '../support/service.js';
 import { partneredService, plantedKey, type PartneredService } from '../support/partner.js';
 
 const spot = (network: string, format = 'banner') => ({ format, units: { [network]: {} } });
@@ -121,7 +121,7 @@ describe('collecting from a network', () => {
   it('reads a list that nobody counts until nothing new comes', async () => {
     const key = plantedKey;
     await s.partner.account('ferrowick', key);
-    await http(s.api('/publisher'), 'PUT', {
+    await putPublisher(s.api('/publisher'), {
       name: 'Brine',
       domain: 'brine.example',
       credentials: { ferrowick: { works: 'secret:PLANTED' } },
@@ -278,7 +278,7 @@ describe('a partner that is none', () => {
       partnerLimits: { timeout: 2_000, tries: 2, pause: 1 },
     });
     const api = (path: string) => `${service.url}/api/v1${path}`;
-    await http(api('/publisher'), 'PUT', {
+    await putPublisher(api('/publisher'), {
       name: 'Brine',
       domain: 'brine.example',
       credentials: { 'cobalt-heron': { inventory: 'secret:K1' } },

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { routes, type RouteSpec } from '../../src/api/routes.js';
 import { openApiDocument } from '../../src/api/openapi.js';
 import { schemaDocuments } from '../../src/api/schemas.js';
-import { faults, Problem } from '../../src/api/problem.js';
+import { faults } from '../../src/api/faults.js';
+import { Problem } from '../../src/api/problem.js';
 import { http, testService, type TestService } from '../support/service.js';
 
 let service: TestService;
@@ -131,7 +132,8 @@ describe('the OpenAPI document', () => {
     for (const [name, route] of Object.entries<RouteSpec>(routes)) {
       const operation = body.paths[`/api/v1${route.path}`][route.method];
       expect(operation.operationId).toBe(name);
-      expect(operation.responses['200'].content['application/json'].schema).toBeTypeOf('object');
+      const done = operation.responses['200'] ?? operation.responses['201'];
+      expect(done.content['application/json'].schema).toBeTypeOf('object');
       expect(operation.parameters.filter(({ in: where }: { in: string }) => where === 'path')).toHaveLength(
         (route.path.match(/\{/g) ?? []).length,
       );

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { Writable } from 'node:stream';
 import { pino } from 'pino';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { http } from '../support/service.js';
+import { http, putPublisher } from '../support/service.js';
 import { partneredService, plantedKey, type PartneredService } from '../support/partner.js';
 import { androidFiles } from '../support/trees.js';
 
@@ -346,7 +346,7 @@ describe('secrets', () => {
 
   it('are named, never given', async () => {
     await bareTitle();
-    const wrong = await http(s.api('/publisher'), 'PUT', {
+    const wrong = await putPublisher(s.api('/publisher'), {
       name: 'Brine',
       domain: 'brine.example',
       credentials: { 'cobalt-heron': { inventory: plantedKey } },
@@ -386,7 +386,7 @@ describe('secrets', () => {
     ],
     ['a credential of an edition', { ferrowick: { push: 'secret:X1' } }, 'is one per edition'],
   ])('of %s are refused', async (_, credentials, message) => {
-    const answer = await http(s.api('/publisher'), 'PUT', {
+    const answer = await putPublisher(s.api('/publisher'), {
       name: 'Brine',
       domain: 'brine.example',
       credentials,
@@ -396,7 +396,7 @@ describe('secrets', () => {
 
   it('that are missing say where to put them', async () => {
     await bareTitle();
-    await http(s.api('/publisher'), 'PUT', {
+    await putPublisher(s.api('/publisher'), {
       name: 'Brine',
       domain: 'brine.example',
       credentials: { 'cobalt-heron': { inventory: 'secret:NOT_THERE' } },
@@ -407,7 +407,7 @@ describe('secrets', () => {
       'secret-missing',
       expect.stringContaining('SYNDEXA_SECRET_NOT_THERE'),
     ]);
-    await http(s.api('/publisher'), 'PUT', { name: 'Brine', domain: 'brine.example' });
+    await putPublisher(s.api('/publisher'), { name: 'Brine', domain: 'brine.example' });
     expect((await provision({ networks: ['cobalt-heron'] })).body.fix).toContain(
       'publisher set --credential cobalt-heron.inventory=secret:NAME',
     );

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { http, testService, type TestService } from '../support/service.js';
+import { http, putPublisher, testService, type TestService } from '../support/service.js';
 import { root } from '../support/trees.js';
 
 let service: TestService;
@@ -159,15 +159,15 @@ describe('placements', () => {
   it('have versions of their own', async () => {
     await add();
     expect((await put('footer', banner, { 'If-None-Match': '*' })).headers.etag).toBe('"v1"');
-    expect((await put('header', { ...banner, units: {} }, { 'If-None-Match': '*' })).status).toBe(200);
+    expect((await put('header', { ...banner, units: {} }, { 'If-None-Match': '*' })).status).toBe(201);
     expect((await put('footer', { ...banner, where: 'below' }, { 'If-Match': '"v1"' })).headers.etag).toBe(
       '"v2"',
     );
     const { placementVersions } = (await http(api('/titles/kelp'))).body;
     expect(placementVersions).toEqual({ footer: 2, header: 1 });
     expect((await put('footer', banner, { 'If-Match': '"v1"' })).status).toBe(412);
-    expect((await put('footer', banner, { 'If-None-Match': '*' })).status).toBe(409);
-    expect((await put('absent', banner, { 'If-Match': '"v1"' })).status).toBe(404);
+    expect((await put('footer', banner, { 'If-None-Match': '*' })).status).toBe(412);
+    expect((await put('absent', banner, { 'If-Match': '"v1"' })).status).toBe(412);
     expect(
       (await http(api('/titles/kelp/placements/header'), 'DELETE', undefined, { 'If-Match': '"v1"' })).status,
     ).toBe(200);
@@ -308,9 +308,9 @@ describe('the publisher', () => {
   it('is named, and refused with a bad domain', async () => {
     expect((await http(api('/publisher'))).body).toBe(null);
     expect(
-      (await http(api('/publisher'), 'PUT', { name: 'Brine', domain: 'http://brine.example/' })).status,
+      (await putPublisher(api('/publisher'), { name: 'Brine', domain: 'http://brine.example/' })).status,
     ).toBe(422);
-    await http(api('/publisher'), 'PUT', { name: 'Brine', domain: 'brine.example' });
+    await putPublisher(api('/publisher'), { name: 'Brine', domain: 'brine.example' });
     expect((await http(api('/publisher'))).body).toEqual({ name: 'Brine', domain: 'brine.example' });
   });
 });

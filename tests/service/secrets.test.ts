@@ -8,7 +8,7 @@ import { hostText, parseHost, SecretHosts } from '../../src/disk/home/secret-hos
 import { faultOfSecret } from '../../src/disk/home/secrets-file.js';
 import { ask, isNamed, isPrivateAddress, PrivateAddressError } from '../../src/service/partners/outgoing.js';
 import { SecretCleaner } from '../../src/service/secret-cleaner.js';
-import { approve, http, temporaryFolder, testService } from '../support/service.js';
+import { approve, http, putPublisher, temporaryFolder, testService } from '../support/service.js';
 import { profiles } from '../support/trees.js';
 
 describe('taking secrets out of text', () => {
@@ -204,7 +204,7 @@ describe('a key of a network', () => {
     });
     const api = (path: string) => `${service.url}/api/v1${path}`;
     const credentials = { 'cobalt-heron': { inventory: 'secret:PLANTED' } };
-    await http(api('/publisher'), 'PUT', { name: 'Brine', domain: 'brine.example', credentials });
+    await putPublisher(api('/publisher'), { name: 'Brine', domain: 'brine.example', credentials });
     await http(api('/titles'), 'POST', {
       id: 'kelp',
       title: { name: 'Kelp', editions: { android: { identifier: 'example.brine.kelp' } } },

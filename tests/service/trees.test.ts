@@ -113,6 +113,7 @@ describe('trees in the service', () => {
     const events = text
       .trim()
       .split('\n\n')
+      .filter((part) => !part.startsWith('retry: '))
       .map((part) => /^event: (\w+)\ndata: (.*)$/.exec(part)!.slice(1, 3));
     expect(events.map(([name]) => name)).toEqual(['progress', 'progress', 'progress', 'survey']);
     expect(JSON.parse(events[0]![1]!)).toEqual({ doing: 'native Android in the root', done: 0, total: 2 });

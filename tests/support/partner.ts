@@ -1,7 +1,7 @@
 import { startPartner, type PartnerOptions, type RunningPartner } from '../../src/partner/boot.js';
 import { startService, type ServiceOptions } from '../../src/service/boot.js';
 import type { Profile } from '../../src/core/network/model.js';
-import { approve, http, temporaryFolder, type Answer } from './service.js';
+import { type Answer, approve, http, putPublisher, temporaryFolder } from './service.js';
 import { profiles } from './trees.js';
 import { rmSync } from 'node:fs';
 
@@ -87,7 +87,7 @@ export async function partneredService(
       .key;
     credentials[network] = { [key]: 'secret:PLANTED' };
   }
-  await http(api('/publisher'), 'PUT', { name: 'Brine', domain: 'brine.example', credentials });
+  await putPublisher(api('/publisher'), { name: 'Brine', domain: 'brine.example', credentials });
   return {
     url: service.url,
     home,

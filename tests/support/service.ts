@@ -72,3 +72,10 @@ export function http(
     call.end(payload);
   });
 }
+
+/** Names the publisher, whoever was named before. */
+export async function putPublisher(url: string, publisher: unknown): Promise<Answer> {
+  const { etag } = (await http(url)).headers;
+  const named = typeof etag === 'string' && etag.startsWith('"v');
+  return http(url, 'PUT', publisher, named ? { 'If-Match': etag } : { 'If-None-Match': '*' });
+}

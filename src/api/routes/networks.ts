@@ -23,6 +23,7 @@ export const networkRoutes = {
     summary: 'Keeps a profile in the data folder, so that every call knows its network.',
     body: LintRequest,
     answer: NetworkDetail,
+    created: 'always',
   },
   draftNetwork: {
     ...paths.draftNetwork,

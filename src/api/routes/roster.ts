@@ -10,7 +10,7 @@ import {
 } from '../inventory.js';
 import { paths } from '../paths.js';
 import { RosterDocument, RosterImport, RosterImported } from '../titles.js';
-import type { RouteSpec } from './spec.js';
+import { partnerFaults, type RouteSpec } from './spec.js';
 
 /** The roster as a whole, and what goes between it and the networks. */
 export const rosterRoutes = {
@@ -20,6 +20,7 @@ export const rosterRoutes = {
     body: ProvisionRequest,
     answer: ProvisionAnswer,
     progress: true,
+    faults: [...partnerFaults, 'stale'],
   },
   collect: {
     ...paths.collect,
@@ -27,6 +28,7 @@ export const rosterRoutes = {
     body: CollectRequest,
     answer: CollectAnswer,
     progress: true,
+    faults: [...partnerFaults, 'stale'],
   },
   inventory: {
     ...paths.inventory,
@@ -38,12 +40,19 @@ export const rosterRoutes = {
     summary: 'The secrets that the roster names, never what they are.',
     answer: SecretList,
   },
-  showPublisher: { ...paths.showPublisher, summary: 'The publisher.', answer: Publisher.nullable() },
+  showPublisher: {
+    ...paths.showPublisher,
+    summary: 'The publisher; null while nobody is named.',
+    answer: Publisher.nullable(),
+    tagged: true,
+  },
   setPublisher: {
     ...paths.setPublisher,
-    summary: 'Names the publisher.',
+    summary: 'Names the publisher (If-None-Match: *) or changes it (If-Match).',
     body: Publisher,
     answer: Publisher,
+    versioned: true,
+    tagged: true,
   },
   exportRoster: { ...paths.exportRoster, summary: 'The roster as a document.', answer: RosterDocument },
   updateRosterDocument: {
@@ -57,5 +66,6 @@ export const rosterRoutes = {
     summary: 'Takes a document in; with dryRun, says what would change.',
     body: RosterImport,
     answer: RosterImported,
+    faults: ['stale'],
   },
 } as const satisfies Record<string, RouteSpec>;

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { FaultCode } from '../faults.js';
 import type { Role } from '../roles.js';
 
 /** One call of the HTTP interface. Service, client and OpenAPI document are all made from this table. */
@@ -14,9 +15,44 @@ export interface RouteSpec {
   answer: z.ZodType;
   /** Writes that must name the version they change, in If-Match. */
   versioned?: boolean;
+  /** Its answer carries an ETag. */
+  tagged?: boolean;
+  /** It makes something, and answers 201 with its Location: always, or when the thing was not there. */
+  created?: 'always' | 'if-new';
   /** Progress may be asked for as server-sent events. */
   progress?: boolean;
+  /** Other forms of the answer that Accept may ask for: media type, and what it is. */
+  forms?: Readonly<Record<string, string>>;
+  /** A long list, answered in pages: the `Link` header says where the next one is. Its query is that of {@link pageOf}. */
+  paged?: boolean;
+  /** Ways to fail beyond those that follow from the rest of the specification. */
+  faults?: readonly FaultCode[];
 }
+
+/**
+ * The query of a long list: which part of it is asked for.
+ * @param usual the most entries of a page when nothing is said
+ */
+export const pageOf = (usual: number) =>
+  z.object({
+    limit: z.coerce.number().int().min(1).max(1000).default(usual).meta({ description: 'The most entries.' }),
+    after: z.coerce
+      .number()
+      .int()
+      .min(0)
+      .optional()
+      .meta({ description: 'Where the page before it ended, as its Link header says.' }),
+  });
+
+/** Ways to fail of calls that ask a network, or a store. */
+export const partnerFaults = [
+  'invalid',
+  'secret-missing',
+  'host-not-approved',
+  'partner-unreachable',
+  'partner-refused',
+  'partner-odd',
+] as const;
 
 /** The answer of calls that have nothing to say. */
 export const nothing = z.object({});

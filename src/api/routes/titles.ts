@@ -16,12 +16,26 @@ import {
   TitleSummary,
 } from '../titles.js';
 import { AcceptanceList, AcceptRequest } from '../trees.js';
-import { nothing, type RouteSpec } from './spec.js';
+import { nothing, pageOf, partnerFaults, type RouteSpec } from './spec.js';
 
 /** Titles, their placements, IDs, steps and accepted findings. */
 export const titleRoutes = {
-  listTitles: { ...paths.listTitles, summary: 'All titles.', answer: z.array(TitleSummary) },
-  addTitle: { ...paths.addTitle, summary: 'Adds a title.', body: NewTitle, answer: TitleRecord },
+  listTitles: {
+    ...paths.listTitles,
+    summary: 'All titles, in their order.',
+    query: pageOf(1000),
+    answer: z.array(TitleSummary),
+    paged: true,
+  },
+  addTitle: {
+    ...paths.addTitle,
+    summary: 'Adds a title.',
+    body: NewTitle,
+    answer: TitleRecord,
+    created: 'always',
+    tagged: true,
+    faults: ['exists'],
+  },
   draftTitle: {
     ...paths.draftTitle,
     summary: 'Drafts a title from what snapshots of its trees carry; nothing is kept.',
@@ -33,14 +47,17 @@ export const titleRoutes = {
     summary: 'Adds the titles of a document to the roster; those that are there already are refused.',
     body: TakeDraft,
     answer: z.array(TitleRecord),
+    created: 'always',
+    faults: ['exists'],
   },
-  showTitle: { ...paths.showTitle, summary: 'One title, whole.', answer: TitleRecord },
+  showTitle: { ...paths.showTitle, summary: 'One title, whole.', answer: TitleRecord, tagged: true },
   changeTitle: {
     ...paths.changeTitle,
     summary: 'Changes name, audience, stages or editions.',
     body: TitleHead,
     answer: TitleRecord,
     versioned: true,
+    tagged: true,
   },
   removeTitle: { ...paths.removeTitle, summary: 'Takes a title out.', answer: nothing, versioned: true },
   putPlacement: {
@@ -49,6 +66,14 @@ export const titleRoutes = {
     body: Placement,
     answer: PlacementRecord,
     versioned: true,
+    tagged: true,
+    created: 'if-new',
+  },
+  showPlacement: {
+    ...paths.showPlacement,
+    summary: 'One placement of a title.',
+    answer: PlacementRecord,
+    tagged: true,
   },
   removePlacement: {
     ...paths.removePlacement,
@@ -62,12 +87,14 @@ export const titleRoutes = {
     body: IdWrite,
     answer: TitleRecord,
     versioned: true,
+    tagged: true,
   },
   titleHistory: {
     ...paths.titleHistory,
     summary: 'What changed, the latest first.',
-    query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(100) }),
+    query: pageOf(100),
     answer: z.array(HistoryEntry),
+    paged: true,
   },
   board: { ...paths.board, summary: 'The board of a title.', answer: Board },
   steps: {
@@ -101,5 +128,6 @@ export const titleRoutes = {
     ...paths.lookUp,
     summary: 'Looks the editions of a title up in the store.',
     answer: z.array(StoreListing),
+    faults: partnerFaults,
   },
 } as const satisfies Record<string, RouteSpec>;

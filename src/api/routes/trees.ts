@@ -52,6 +52,10 @@ export const treeRoutes = {
     summary: 'Checks a snapshot; as SARIF or JUnit XML when the Accept header asks for it.',
     body: CheckQuestion,
     answer: CheckReport,
+    forms: {
+      'application/sarif+json': 'A SARIF 2.1.0 log.',
+      'application/junit+xml': 'A JUnit XML report.',
+    },
   },
   wire: {
     ...paths.wire,
@@ -82,11 +86,13 @@ export const treeRoutes = {
     answer: OpenedFolder,
   },
   listTrees: { ...paths.listTrees, summary: 'The linked trees.', answer: z.array(LinkedTree) },
+  showTree: { ...paths.showTree, summary: 'One linked tree.', answer: LinkedTree },
   linkTree: {
     ...paths.linkTree,
     summary: 'Links a folder below one of the service’s roots.',
     body: LinkRequest,
     answer: LinkedTree,
+    created: 'always',
   },
   unlinkTree: { ...paths.unlinkTree, summary: 'Forgets a linked tree; its files stay.', answer: nothing },
   readTree: { ...paths.readTree, summary: 'Reads a linked tree and checks it.', answer: LinkedTree },
@@ -95,6 +101,7 @@ export const treeRoutes = {
     summary: 'Writes a wiring into a linked tree.',
     body: ApplyRequest,
     answer: Applied,
+    faults: ['file-changed', 'invalid'],
   },
   listWrites: {
     ...paths.listWrites,
@@ -105,5 +112,6 @@ export const treeRoutes = {
     ...paths.undoWrite,
     summary: 'Takes the last write into a linked tree back.',
     answer: Undone,
+    faults: ['file-changed'],
   },
 } as const satisfies Record<string, RouteSpec>;

@@ -18,10 +18,10 @@ const oldest = 'tidewick';
 export async function fillPartner(url: string, home: string, card: PartnerCard, site: string): Promise<void> {
   const client = new Client(url, 'demo');
   try {
-    const publisher = await client.call('showPublisher');
+    const { answer: publisher, etag } = await client.callWithVersion('showPublisher');
     if (!publisher) return;
     const credentials: Record<string, Record<string, string>> = {};
-    const titles = await client.call('listTitles');
+    const titles = await client.all('listTitles');
     for (const { id: network } of await client.call('listNetworks')) {
       const { profile } = await client.call('showNetwork', { params: { network } });
       const credential = profile.inventory?.http?.key;
@@ -36,7 +36,10 @@ export async function fillPartner(url: string, home: string, card: PartnerCard, 
       putAt(credentials, network, { [credential]: `secret:${name}` });
       for (const { id, title } of records) await fillTitle(card, profile, key, id, title);
     }
-    await client.call('setPublisher', { body: { ...publisher, credentials } });
+    await client.call('setPublisher', {
+      body: { ...publisher, credentials },
+      headers: { 'If-Match': etag },
+    });
     for (const { id } of titles) {
       const { title } = await client.call('showTitle', { params: { title: id } });
       for (const platform of platformNames) {

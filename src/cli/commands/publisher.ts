@@ -28,7 +28,7 @@ export function setPublisher(
   options: { name?: string; domain?: string; account?: string[]; credential?: string[]; json?: boolean },
 ): Promise<number> {
   return withService(io, async (client) => {
-    const before = await client.call('showPublisher');
+    const { answer: before, etag } = await client.callWithVersion('showPublisher');
     const name = options.name ?? before?.name;
     const domain = options.domain ?? before?.domain;
     if (name === undefined || domain === undefined)
@@ -53,7 +53,10 @@ export function setPublisher(
       ...(Object.keys(accounts).length > 0 ? { accounts } : {}),
       ...(Object.keys(credentials).length > 0 ? { credentials } : {}),
     };
-    const saved = await client.call('setPublisher', { body: publisher });
+    const saved = await client.call('setPublisher', {
+      body: publisher,
+      headers: before ? { 'If-Match': etag } : { 'If-None-Match': '*' },
+    });
     io.out(
       options.json ? `${JSON.stringify(saved, null, 2)}\n` : `${paint.green('✔')} ${name} (${domain})\n`,
     );

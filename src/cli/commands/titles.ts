@@ -30,7 +30,7 @@ export function board(io: Io, paint: Paint, title: string, options: Output): Pro
 /** `syndexa title list`. */
 export function listTitles(io: Io, options: Output): Promise<number> {
   return withService(io, async (client) => {
-    const titles = await client.call('listTitles');
+    const titles = await client.all('listTitles');
     const table = plainTable(['title', 'name', 'platforms', 'networks', 'placements', 'IDs']);
     for (const { id, name, platforms, networks, placements, ids } of titles)
       table.push([id, name, platforms.join(', '), networks.join(', '), placements, ids]);

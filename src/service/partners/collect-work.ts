@@ -120,6 +120,6 @@ export class CollectWork {
       const units = valueAt(next.placements, placement)?.units;
       if (units) (entryAt(units, profile.id, () => ({}))[platform] ??= {}).production = unit.id;
     }
-    this.roster.save(titleId, next, before, before.version, writer);
+    this.roster.save(titleId, next, before, [before.version], writer);
   }
 }

@@ -221,7 +221,7 @@ class NetworkRun {
     const before = this.context.roster.get(this.titleId);
     const next = structuredClone(before.title);
     change(next);
-    this.roster.save(this.titleId, next, before, before.version, this.writer);
+    this.roster.save(this.titleId, next, before, [before.version], this.writer);
     this.changed = true;
   }
 

@@ -2,7 +2,7 @@ import { draftTitle } from '../../core/adopting/draft.js';
 import { readRoster } from '../../core/roster/document.js';
 import { writerOf } from '../context.js';
 import { faultsOf, ServiceError } from '../errors.js';
-import type { Handlers } from '../route.js';
+import { created, type Handlers } from '../route.js';
 
 /** Titles drafted from trees that exist already, and taken into the roster once somebody has looked at them. */
 export const adoptingHandlers = {
@@ -30,10 +30,13 @@ export const adoptingHandlers = {
         fix: 'Give the draft another short name.',
       });
     const writer = writerOf(service, request);
-    const records = Object.entries(drafted.titles).map(([id, title]) =>
-      service.titleWork.save(id, title, undefined, 'new', writer),
+    const records = service.roster.together(() =>
+      Object.entries(drafted.titles).map(([id, title]) =>
+        service.titleWork.save(id, title, undefined, 'new', writer),
+      ),
     );
-    response.status(201);
+    const [only] = records;
+    created(response, records.length === 1 && only ? `/titles/${only.id}` : '/titles');
     return records;
   },
 } satisfies Partial<Handlers>;

@@ -6,12 +6,12 @@ import { withProgress } from '../server-events.js';
 
 /** What goes between the roster and the networks: provisioning, collecting, and the secrets that open them. */
 export const inventoryHandlers = {
-  provision: ({ params, body, request, response }, service) =>
-    withProgress(service, { request, response, name: 'provision' }, (progress) =>
+  provision: ({ params, body, form, request, response }, service) =>
+    withProgress(service, { form, response, name: 'provision' }, (progress) =>
       service.provisioning.provision(params.title, body, writerOf(service, request), progress),
     ),
-  collect: ({ params, body, request, response }, service) =>
-    withProgress(service, { request, response, name: 'collect' }, (progress) =>
+  collect: ({ params, body, form, request, response }, service) =>
+    withProgress(service, { form, response, name: 'collect' }, (progress) =>
       service.collecting.collect(params.title, body, writerOf(service, request), progress),
     ),
   inventory: ({ params }, service) =>

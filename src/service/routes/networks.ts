@@ -7,7 +7,7 @@ import { recogniser } from '../../core/network/recognise.js';
 import type { LintAnswer, ProfileDraft } from '../../api/networks.js';
 import { collectPlanOf } from '../collect-plan.js';
 import { faultsOf, ServiceError } from '../errors.js';
-import type { Handlers } from '../route.js';
+import { created, type Handlers } from '../route.js';
 
 /** Network profiles, rules, and what the service wants to see of a tree. */
 export const networkHandlers = {
@@ -31,7 +31,7 @@ export const networkHandlers = {
       });
     const loaded = service.profiles.add(profile, body.text);
     service.events.tell({ kind: 'roster' });
-    response.status(201);
+    created(response, `/networks/${profile.id}`);
     return loaded;
   },
   draftNetwork: ({ body }) => draftAnswer(draftProfile(body), []),

@@ -13,21 +13,21 @@ export const snapshotHandlers = {
       body.blobs.map(({ hash, base64 }) => ({ hash, bytes: Buffer.from(base64, 'base64') })),
     ),
   }),
-  survey: ({ params, body, request, response, signal }, service) =>
-    withProgress(service, { request, response, name: 'survey' }, (progress) =>
+  survey: ({ params, body, form, response, signal }, service) =>
+    withProgress(service, { form, response, name: 'survey' }, (progress) =>
       service.treeWork.survey({ ...params, ...body, signal }, progress),
     ),
-  check: async ({ params, body, request, response, signal }, service) => {
+  check: async ({ params, body, form, response, signal }, service) => {
     const report = await service.treeWork.check({ ...params, title: body.title, signal }, body.against);
-    if (request.headers.accept === 'application/junit+xml') {
+    if (form === 'application/junit+xml') {
       const text = junitXml(
         report,
         rules.map(({ meta }) => meta.id),
       );
-      response.type('application/xml').send(text);
+      response.type('application/junit+xml').send(text);
       return undefined;
     }
-    if (request.headers.accept !== 'application/sarif+json') return report;
+    if (form !== 'application/sarif+json') return report;
     response
       .type('application/sarif+json')
       .send(

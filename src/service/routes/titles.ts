@@ -5,16 +5,19 @@ import { platformNames } from '../../core/words/names.js';
 import { Slug } from '../../core/words/words.js';
 import { writerOf } from '../context.js';
 import { refuse } from '../errors.js';
-import { expectedVersion, setVersion, type Handlers } from '../route.js';
+import { conditionOf, setVersion } from '../conditions.js';
+import { created, nextPage, type Handlers } from '../route.js';
+import { noPlacement } from '../title-work.js';
 
 /** The board of a title with more placements is made in a worker thread. */
 const largeBoard = 100;
 
 /** Titles, placements, IDs, the board, and the publisher. */
 export const titleHandlers = {
-  listTitles: (_call, { roster }) =>
-    roster.titleIds().map((id) => {
-      const { title, version } = roster.get(id);
+  listTitles: ({ query, request, response }, { roster }) => {
+    const { records, next } = roster.page(query);
+    if (next !== undefined) nextPage(request, response, next);
+    return records.map(({ id, title, version }) => {
       const named = Object.values(title.placements).flatMap(({ units }) => Object.keys(units));
       return {
         id,
@@ -25,12 +28,13 @@ export const titleHandlers = {
         placements: Object.keys(title.placements).length,
         ids: heldIds(title).length,
       };
-    }),
+    });
+  },
   addTitle: ({ body, request, response }, service) => {
     const writer = writerOf(service, request);
     const record = service.titleWork.save(body.id, body.title, undefined, 'new', writer);
     setVersion(response, record.version);
-    response.status(201);
+    created(response, `/titles/${record.id}`);
     return record;
   },
   showTitle: ({ params, response }, { roster }) => {
@@ -42,13 +46,13 @@ export const titleHandlers = {
     const before = service.roster.get(params.title);
     const next = { ...before.title, ...body };
     const writer = writerOf(service, request);
-    const record = service.titleWork.save(before.id, next, before, expectedVersion(request), writer);
+    const record = service.titleWork.save(before.id, next, before, conditionOf(request), writer);
     setVersion(response, record.version);
     return record;
   },
   removeTitle: ({ params, request }, service) => {
     const { id } = service.roster.get(params.title);
-    service.roster.save(id, null, expectedVersion(request), writerOf(service, request));
+    service.roster.save(id, null, conditionOf(request), writerOf(service, request));
     service.events.tell({ kind: 'title', title: id });
     return {};
   },
@@ -63,24 +67,37 @@ export const titleHandlers = {
         },
       ]);
     }
-    const by = { expected: expectedVersion(request), writer: writerOf(service, request) };
+    const by = { condition: conditionOf(request), writer: writerOf(service, request) };
     const record = service.titleWork.savePlacement(title, name, body, by);
     const version = valueAt(record.placementVersions, name) ?? 1;
     setVersion(response, version);
+    if (by.condition === 'absent') created(response, `/titles/${title}/placements/${name}`);
     return { name, version, placement: valueAt(record.title.placements, name) ?? body };
   },
+  showPlacement: ({ params, response }, { roster }) => {
+    const record = roster.get(params.title);
+    const placement = valueAt(record.title.placements, params.placement);
+    const version = valueAt(record.placementVersions, params.placement);
+    if (!placement || version === undefined) throw noPlacement(record, params.placement);
+    setVersion(response, version);
+    return { name: params.placement, version, placement };
+  },
   removePlacement: ({ params, request }, service) => {
-    const by = { expected: expectedVersion(request), writer: writerOf(service, request) };
+    const by = { condition: conditionOf(request), writer: writerOf(service, request) };
     service.titleWork.savePlacement(params.title, params.placement, null, by);
     return {};
   },
   setId: ({ params, body, request, response }, service) => {
     const writer = writerOf(service, request);
-    const record = service.titleWork.setId(params.title, body, expectedVersion(request), writer);
+    const record = service.titleWork.setId(params.title, body, conditionOf(request), writer);
     setVersion(response, record.version);
     return record;
   },
-  titleHistory: ({ params, query }, { roster }) => roster.historyOf(roster.get(params.title).id, query.limit),
+  titleHistory: ({ params, query, request, response }, { roster }) => {
+    const { entries, next } = roster.historyOf(roster.get(params.title).id, query);
+    if (next !== undefined) nextPage(request, response, next);
+    return entries;
+  },
   board: ({ params, signal }, { roster, profiles, trees, inventories, runner, ...service }) => {
     const { id, title } = roster.get(params.title);
     const sources = {
@@ -91,10 +108,15 @@ export const titleHandlers = {
     const isLarge = Object.keys(title.placements).length > largeBoard;
     return runner.record('board', [id, title, profiles.profiles(), sources], { signal, isLarge });
   },
-  showPublisher: (_call, { roster }) => roster.publisher(),
-  setPublisher: ({ body, request }, service) => {
+  showPublisher: ({ response }, { roster }) => {
+    const version = roster.publisherVersion();
+    if (version !== undefined) setVersion(response, version);
+    return roster.publisher();
+  },
+  setPublisher: ({ body, request, response }, service) => {
     refuse(publisherProblems(body, service.profiles.profiles()));
-    service.roster.savePublisher(body, writerOf(service, request));
+    service.roster.savePublisher(body, conditionOf(request), writerOf(service, request));
+    setVersion(response, service.roster.publisherVersion() ?? 1);
     service.events.tell({ kind: 'roster' });
     return body;
   },

@@ -2,14 +2,15 @@ import { basename } from 'node:path';
 import { FileChangedError, WriteRefusedError } from '../../disk/writes/errors.js';
 import { entryOf } from '../../disk/writes/journal.js';
 import { ServiceError } from '../errors.js';
-import type { Handlers } from '../route.js';
+import { created, type Handlers } from '../route.js';
 
 /** Linked trees, and what is written into them. */
 export const treeHandlers = {
   listTrees: (_call, { linkedTrees }) => linkedTrees.list(),
+  showTree: ({ params }, { trees, linkedTrees }) => linkedTrees.withState(trees.linkedTree(params.tree)),
   linkTree: async ({ body, response }, { roster, linkedTrees }) => {
     const linked = await linkedTrees.link(roster.get(body.title).id, body.path);
-    response.status(201);
+    created(response, `/trees/${linked.id}`);
     return linked;
   },
   unlinkTree: ({ params }, { linkedTrees }) => {

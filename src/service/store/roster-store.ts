@@ -1,10 +1,11 @@
 import { valueAt } from '../../core/text/own-values.js';
-import { desc, eq, gt, max, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, lt, max, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/text/group-by.js';
 import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
 import { Publisher, type Roster, Title } from '../../core/roster/model.js';
+import { demand, type Condition } from '../conditions.js';
 import { ServiceError } from '../errors.js';
 import { atomically, type Db } from './open.js';
 import { history, placements, publishers, titles } from './schema.js';
@@ -15,8 +16,11 @@ export interface Writer {
   at: string;
 }
 
-/** The version that a write expects: a number, `new` for what must not be there yet, or `any`. */
-export type Expected = number | 'new' | 'any';
+/** A part of a list: at most so many entries, after where the one before it ended. */
+export interface PageQuery {
+  limit: number;
+  after?: number | undefined;
+}
 
 /** Titles and their parts: the one place that reads and writes them. Every write is one transaction. */
 export class RosterStore {
@@ -72,12 +76,7 @@ export class RosterStore {
       .where(eq(placements.title, id))
       .orderBy(placements.position)
       .all();
-    return {
-      id,
-      version: row.version,
-      placementVersions: Object.fromEntries(parts.map(({ name, version }) => [name, version])),
-      title: titleOf(row, parts),
-    };
+    return recordOf(row, parts);
   }
 
   get(id: string): TitleRecord {
@@ -133,12 +132,12 @@ export class RosterStore {
   }
 
   /**
-   * Writes a title whole; null takes it out. `expected` is the version of the title that the writer saw.
+   * Writes a title whole; null takes it out. `condition` says what the writer saw.
    * @throws ServiceError `changed` when somebody was faster, `exists` or `not-found` as it applies
    */
-  save(id: string, next: Title | null, expected: Expected, writer: Writer): TitleRecord | null {
+  save(id: string, next: Title | null, condition: Condition, writer: Writer): TitleRecord | null {
     return this.together(() => {
-      this.put(id, next, expected, writer);
+      this.put(id, next, condition, writer);
       return this.find(id) ?? null;
     });
   }
@@ -150,9 +149,9 @@ export class RosterStore {
     });
   }
 
-  private put(id: string, next: Title | null, expected: Expected, writer: Writer): void {
+  private put(id: string, next: Title | null, condition: Condition, writer: Writer): void {
     const current = this.find(id);
-    this.demand(id, current, expected);
+    demand(condition, current?.version, `The title ${id}`);
     const changes = compare(current?.title, next ?? undefined, ['titles', id]);
     if (changes.length === 0) return;
     if (next === null) this.db.delete(titles).where(eq(titles.id, id)).run();
@@ -160,8 +159,16 @@ export class RosterStore {
     this.record(id, changes, writer);
   }
 
-  savePublisher(next: Publisher, writer: Writer): void {
+  /** The version of the publisher; undefined while nobody is named. */
+  publisherVersion(): number | undefined {
+    return this.db.select({ version: publishers.version }).from(publishers).get()?.version;
+  }
+
+  /** @throws ServiceError `changed` */
+  savePublisher(next: Publisher, condition: Condition, writer: Writer): void {
     atomically(this.db, () => {
+      const version = this.publisherVersion();
+      demand(condition, version, 'The publisher');
       const changes = compare(this.publisher() ?? undefined, next, ['publisher']);
       if (changes.length === 0) return;
       const row = {
@@ -169,6 +176,7 @@ export class RosterStore {
         domain: next.domain,
         accounts: next.accounts ?? null,
         credentials: next.credentials ?? null,
+        version: (version ?? 0) + 1,
       };
       this.db
         .insert(publishers)
@@ -184,35 +192,49 @@ export class RosterStore {
     return atomically(this.db, work);
   }
 
-  historyOf(title: string, limit: number): HistoryEntry[] {
-    return this.db
+  /** Some titles in their order; `next` is where the page after them begins, when there is one. */
+  page({ limit, after = -1 }: PageQuery): { records: TitleRecord[]; next: number | undefined } {
+    const rows = this.db
       .select()
-      .from(history)
-      .where(eq(history.title, title))
-      .orderBy(desc(history.revision))
-      .limit(limit)
+      .from(titles)
+      .where(gt(titles.position, after))
+      .orderBy(titles.position)
+      .limit(limit + 1)
       .all();
+    const shown = rows.slice(0, limit);
+    const parts = groupBy(
+      this.db
+        .select()
+        .from(placements)
+        .where(
+          inArray(
+            placements.title,
+            shown.map(({ id }) => id),
+          ),
+        )
+        .orderBy(placements.title, placements.position)
+        .all(),
+      ({ title }) => title,
+    );
+    const records = shown.map((row) => recordOf(row, parts.get(row.id) ?? []));
+    return { records, next: rows.length > limit ? shown.at(-1)?.position : undefined };
   }
 
-  private demand(id: string, current: TitleRecord | undefined, expected: Expected): void {
-    if (expected === 'any') return;
-    if (expected === 'new') {
-      if (current)
-        throw new ServiceError('exists', `There is a title ${id} already.`, {
-          fix: 'Choose another name, or change that title.',
-        });
-      return;
-    }
-    if (!current) this.get(id);
-    if (current?.version !== expected) {
-      throw new ServiceError(
-        'changed',
-        `The title ${id} is at version ${current?.version}, not ${expected}: somebody changed it since.`,
-        {
-          fix: 'Read it again, look at what changed, and repeat your change.',
-        },
-      );
-    }
+  /** Changes of a title, the latest first; `next` is where the page after them begins, when there is one. */
+  historyOf(
+    title: string,
+    { limit, after }: PageQuery,
+  ): { entries: HistoryEntry[]; next: number | undefined } {
+    const before = after === undefined ? undefined : lt(history.revision, after);
+    const rows = this.db
+      .select()
+      .from(history)
+      .where(and(eq(history.title, title), before))
+      .orderBy(desc(history.revision))
+      .limit(limit + 1)
+      .all();
+    const entries = rows.slice(0, limit);
+    return { entries, next: rows.length > limit ? entries.at(-1)?.revision : undefined };
   }
 
   private write(id: string, next: Title, current: TitleRecord | undefined): void {
@@ -294,6 +316,18 @@ function prepareInserts(db: Db) {
         is: to('is'),
       })
       .prepare(),
+  };
+}
+
+function recordOf(
+  row: typeof titles.$inferSelect,
+  parts: readonly (typeof placements.$inferSelect)[],
+): TitleRecord {
+  return {
+    id: row.id,
+    version: row.version,
+    placementVersions: Object.fromEntries(parts.map(({ name, version }) => [name, version])),
+    title: titleOf(row, parts),
   };
 }
 

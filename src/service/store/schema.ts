@@ -7,6 +7,7 @@ export const publishers = sqliteTable('publishers', {
   domain: text('domain').notNull(),
   accounts: text('accounts', { mode: 'json' }),
   credentials: text('credentials', { mode: 'json' }),
+  version: integer('version').notNull().default(1),
 });
 
 export const titles = sqliteTable('titles', {

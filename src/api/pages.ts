@@ -1,0 +1,12 @@
+/** The addresses of the console's pages. Parameters have a colon before them. */
+export const pages = {
+  home: '/',
+  newTitle: '/titles/new',
+  adopt: '/titles/adopt',
+  board: '/titles/:title',
+  record: '/titles/:title/record',
+  steps: '/titles/:title/steps',
+  edition: '/titles/:title/:platform',
+  networks: '/networks',
+  network: '/networks/:network',
+} as const;
