@@ -25,6 +25,8 @@ const judges = {
   kotlin: { file: '/usr/bin/kotlinc', why: 'compiles Kotlin', commands: ['kotlinc'] },
   clang: { file: '/usr/bin/clang', why: 'compiles Objective-C', commands: ['clang'] },
   'mono-mcs': { file: '/usr/bin/mcs', why: 'compiles C#', commands: ['mcs'] },
+  zsh: { file: '/usr/bin/zsh', why: 'completes commands', commands: ['zsh'] },
+  fish: { file: '/usr/bin/fish', why: 'completes commands', commands: ['fish'] },
   'mono-runtime': { file: '/usr/bin/mono', why: 'runs C#', commands: ['mono'] },
 };
 /** Whether missing packages are installed; else the test files that need them are left out, and listed. */

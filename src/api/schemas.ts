@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { TitleDraft } from '../core/adopting/model.js';
 import { Board, RecordState } from '../core/board/model.js';
 import { CheckReport } from '../core/checks/model.js';
 import { Profile } from '../core/network/model.js';
@@ -11,8 +12,9 @@ import { CollectAnswer, ProvisionAnswer, SecretList } from './inventory.js';
 import { LintAnswer, NetworkSummary, ProfileDraft, ProfileTrial } from './networks.js';
 import { Steps, StoreListing } from './steps.js';
 import { Problem } from './problem.js';
+import { Role, TokenEntry } from './roles.js';
 import { HistoryEntry, PlacementRecord, RosterImported, TitleRecord, TitleSummary } from './titles.js';
-import { LinkedTree, WiringAnswer, PlacebookState, WriteEntry, WriteList } from './trees.js';
+import { AcceptanceList, LinkedTree, WiringAnswer, PlacebookState, WriteEntry, WriteList } from './trees.js';
 
 /** Shapes that only commands print, put together from several answers or told of one. */
 const IdList = z.array(
@@ -26,6 +28,11 @@ const IdList = z.array(
   }),
 );
 const LintResults = z.array(LintAnswer.extend({ file: z.string() }));
+const TokenMade = z.object({
+  name: z.string(),
+  role: Role,
+  token: z.string().meta({ description: 'It is shown this once.' }),
+});
 const Removed = z.object({ removed: z.string() });
 const Exported = z.object({
   revision: z.number(),
@@ -122,6 +129,11 @@ export const published: Record<string, Published> = {
     io: 'output',
     from: '`syndexa publisher show|set --json`',
   },
+  accepted: { type: AcceptanceList, io: 'output', from: '`syndexa accept --json`' },
+  'title-draft': { type: TitleDraft, io: 'output', from: '`syndexa title adopt --json`' },
+  'titles-taken': { type: z.array(TitleRecord), io: 'output', from: '`syndexa title take --json`' },
+  token: { type: TokenMade, io: 'output', from: '`syndexa token add --json`' },
+  tokens: { type: z.array(TokenEntry), io: 'output', from: '`syndexa token list --json`' },
   secrets: { type: SecretList, io: 'output', from: '`syndexa secret list --json`' },
   provision: { type: ProvisionAnswer, io: 'output', from: '`syndexa provision --json`' },
   collect: { type: CollectAnswer, io: 'output', from: '`syndexa id collect --json`' },

@@ -4,6 +4,8 @@ export { paintFor, type Paint } from './paint.js';
 export interface Io {
   /** Standard output. */
   out: (text: string) => void;
+  /** Sentences for people on standard output: at a terminal, lines that are too long for it are folded. */
+  prose: (text: string) => void;
   /** Standard error: progress, warnings, what went wrong. */
   err: (text: string) => void;
   /** Content exactly as it is, such as a diff that is piped on to git. */

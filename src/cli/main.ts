@@ -1,4 +1,5 @@
 import { paintFor, type Io } from './io.js';
+import { foldLines } from './render/fold.js';
 import { outgoing } from './paint.js';
 import { run } from './program.js';
 
@@ -7,8 +8,12 @@ import { run } from './program.js';
 // Standard input is opened where it is read: that takes a while, and few commands do.
 const { stdout, stderr, env } = process;
 
+/** Lines of a pipe or a file are as long as those of the usual terminal, or as COLUMNS says. */
+const columns = stdout.columns ?? (Number(env.COLUMNS) || 80);
+
 const io: Io = {
   out: (text) => void stdout.write(outgoing(text)),
+  prose: (text) => void stdout.write(outgoing(stdout.isTTY ? foldLines(text, columns) : text)),
   err: (text) => void stderr.write(outgoing(text)),
   raw: (text) => void stdout.write(text),
   status: (line) => void stderr.write(`\r\u001b[2K${outgoing(line)}`),
@@ -29,8 +34,8 @@ const io: Io = {
   },
   interactive: stderr.isTTY && env.CI === undefined,
   read: stdout.isTTY,
-  width: Math.min(Math.max(stdout.columns ?? 100, 60), 120),
-  columns: stdout.columns ?? 100,
+  width: Math.min(Math.max(columns, 60), 120),
+  columns,
   cwd: process.cwd(),
   env,
 };
@@ -45,7 +50,7 @@ stdout.on('error', ({ code, message }: NodeJS.ErrnoException) => {
 stderr.on('error', () => undefined);
 
 const colours = stdout.isTTY && !env.NO_COLOR && env.TERM !== 'dumb';
-void run(process.argv.slice(2), io, paintFor(colours || env.FORCE_COLOR === '1'))
+void run(process.argv.slice(2), io, paintFor(colours || !['', '0', 'false'].includes(env.FORCE_COLOR ?? '')))
   .catch((error: unknown) => {
     stderr.write(
       `■ Syndexa met an error of its own: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,

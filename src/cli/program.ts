@@ -1,6 +1,7 @@
 import { valueAt } from '../core/text/own-values.js';
-import { Command, CommanderError } from 'commander';
+import { Command, CommanderError, InvalidArgumentError } from 'commander';
 import { examples } from './examples.js';
+import { helpCommands } from './groups/help.js';
 import { idCommands } from './groups/ids.js';
 import { networkCommands } from './groups/networks.js';
 import { partnerCommands } from './groups/partner.js';
@@ -31,6 +32,7 @@ const groups = [
   partnerCommands,
   standardCommands,
   serviceCommands,
+  helpCommands,
 ];
 
 /**
@@ -86,21 +88,67 @@ export function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
     .version(version)
     .showHelpAfterError('Run it with --help to see how it is used.')
     .exitOverride()
-    .configureOutput({ writeOut: io.out, writeErr: io.err });
+    .configureOutput({
+      writeOut: io.out,
+      writeErr: io.err,
+      getOutHelpWidth: () => Math.min(io.columns, 80),
+      getErrHelpWidth: () => Math.min(io.columns, 80),
+    })
+    .configureHelp({ minWidthToWrap: 24 });
   const end = (work: Promise<number>) => work.then((code) => void (outcome.code = code));
   const whole = () => buildProgram(io, paint, { code: exit.clean });
   for (const add of groups) add(program, { io, paint, end, whole, run: (args, io) => run(args, io, paint) });
+  demandArguments(program);
   addExamples(program, '');
+  program.addHelpText('after', environmentHelp);
   return program;
 }
+
+/** Refuses arguments that are empty: a script whose variable was not set would work on the wrong thing. */
+function demandArguments(command: Command): void {
+  for (const argument of command.registeredArguments) {
+    if (argument.parseArg) continue;
+    const notEmpty = (value: string, previous: unknown) => {
+      if (value.trim() === '') throw new InvalidArgumentError('It is empty.');
+      return argument.variadic ? [...((previous as string[] | undefined) ?? []), value] : value;
+    };
+    if (command.name() !== 'complete') argument.argParser(notEmpty);
+  }
+  for (const sub of command.commands) demandArguments(sub);
+}
+
+const environmentHelp = `
+Environment:
+  SYNDEXA_HOME   the data folder (else ~/.local/share/syndexa)
+  SYNDEXA_URL    the service to ask (else the one that runs, else one of its own)
+  SYNDEXA_TOKEN  a token, for a service that asks for one
+  NO_COLOR       set to anything: no colours
+  FORCE_COLOR    set to 1: colours in a pipe or a file too
+  COLUMNS        how long lines may be in a pipe or a file (else 80)
+Limits and room have settings of their own; the guide has the table.
+`;
 
 /** Adds to each command's help the example that belongs to it. */
 function addExamples(command: Command, path: string): void {
   for (const sub of command.commands) {
     const name = `${path} ${sub.name()}`.trim();
     const lines = valueAt(examples, name);
-    if (lines)
-      sub.addHelpText('after', `\nExample, on the demo:\n${lines.map((line) => `  ${line}`).join('\n')}\n`);
+    if (lines) sub.addHelpText('after', `\nExample, on the demo:\n${lines.map(foldCommand).join('\n')}\n`);
     addExamples(sub, name);
   }
+}
+
+/** A command in lines of at most 80 characters, as a shell takes them. */
+function foldCommand(line: string): string {
+  const lines: string[] = [];
+  let now = ' ';
+  // An option stays with its value.
+  for (const part of line.split(/ (?=-)| (?=>)/)) {
+    if (now.length + part.length + 3 > 80) {
+      lines.push(`${now} \\`);
+      now = '     ';
+    }
+    now += ` ${part}`;
+  }
+  return [...lines, now].join('\n');
 }

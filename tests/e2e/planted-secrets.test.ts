@@ -149,6 +149,7 @@ function leaves(command: Command, path: string[] = []): { path: string[]; comman
 }
 const silent: Io = {
   out: () => undefined,
+  prose: () => undefined,
   err: () => undefined,
   raw: () => undefined,
   status: () => undefined,

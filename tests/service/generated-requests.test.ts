@@ -208,7 +208,6 @@ const right = (): [operation: string, request: { body?: unknown; query?: string;
   const slot = { network: 'cobalt-heron', platform: 'android', stage: 'production' };
   return [
     ['setId', { body: { ...slot, value: 'CH-A-310772-QK4T8W2N' }, etag: '*' }],
-    ['tick', { body: { step: 'release-check', platform: 'android', network: null } }],
     ['takeDraft', { body: { document: draft } }],
     ['draftTitle', { body: { snapshots: [there.snapshot] } }],
     ['importRoster', { body: { document: draft, dryRun: true } }],

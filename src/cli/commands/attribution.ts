@@ -87,7 +87,7 @@ export function compareAttribution(
     if (options.json) io.out(`${JSON.stringify(found, null, 2)}\n`);
     else {
       for (const { id, networks, variants } of found.missing)
-        io.out(
+        io.prose(
           `${paint.red('□ missing')}  ${id}  ${paint.dim(`${networks.join(', ') || 'a list'}; lacking in ${variants.join(', ')}`)}\n`,
         );
       for (const text of found.odd) io.out(`${paint.yellow('▲ odd')}      ${text}\n`);

@@ -45,7 +45,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
     };
     // Agreed to beforehand, it is read and taken in one call.
     const plan = await ask({ dryRun: options.yes !== true || options.dryRun === true });
-    if (!options.json) io.out(collectText(plan, paint));
+    if (!options.json) io.prose(collectText(plan, paint));
     const wanted = plan.matches.filter(
       ({ isNew, confidence }) => isNew && (confidence !== 'low' || options.takeLow),
     );

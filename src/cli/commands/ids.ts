@@ -1,4 +1,3 @@
-import { tableText } from '../paint.js';
 import type { Platform, Stage } from '../../core/words/words.js';
 import { withService } from '../connect.js';
 import type { Io } from '../io.js';
@@ -19,14 +18,20 @@ export function listIds(io: Io, id: string, options: Output): Promise<number> {
         record,
       })),
     );
-    const table = plainTable(['placement', 'network', 'platform', 'stage', 'ID', 'state']);
-    for (const { placement, network, platform, stage, id: value, record } of cells)
-      table.push([placement ?? '(app)', network, platform, stage, value ?? '—', record]);
+    const head = ['placement', 'network', 'build', 'ID', 'state'];
+    const lines = cells.map(({ placement, network, platform, stage, id: value, record }) => [
+      placement ?? '(app)',
+      network,
+      `${platform} ${stage}`,
+      value ?? '—',
+      record,
+    ]);
+    const table = plainTable({ head, rows: lines, whole: [head.indexOf('ID')] }, io.columns);
     return tell(
       io,
       options,
       cells,
-      cells.length > 0 ? tableText(table) : `${id} has no IDs yet: syndexa id set puts the first one in.`,
+      cells.length > 0 ? table : `${id} has no IDs yet: syndexa id set puts the first one in.`,
     );
   });
 }

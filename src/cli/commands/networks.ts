@@ -14,7 +14,7 @@ export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }):
     if (options.json) io.out(`${JSON.stringify(networks, null, 2)}\n`);
     else
       for (const { id, name, about, formats, platforms } of networks)
-        io.out(
+        io.prose(
           `${paint.bold(id)}  ${name}\n  ${about}\n  ${formats.join(', ')} on ${platforms.join(', ')}\n\n`,
         );
     return exit.clean;

@@ -1,4 +1,3 @@
-import { tableText } from '../paint.js';
 import { valueAt } from '../../core/text/own-values.js';
 import type { Format } from '../../core/words/words.js';
 import type { Placement, Settings } from '../../core/roster/model.js';
@@ -11,15 +10,18 @@ import { type Output, tell } from './titles.js';
 export function listPlacements(io: Io, id: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const { title } = await client.call('showTitle', { params: { title: id } });
-    const table = plainTable(['placement', 'format', 'where', 'networks']);
-    for (const [name, { format, where, units }] of Object.entries(title.placements))
-      table.push([name, format, where ?? '', Object.keys(units).join(', ')]);
+    const rows = Object.entries(title.placements).map(([name, { format, where, units }]) => [
+      name,
+      format,
+      where ?? '',
+      Object.keys(units).join(', '),
+    ]);
     return tell(
       io,
       options,
       title.placements,
       Object.keys(title.placements).length > 0
-        ? tableText(table)
+        ? plainTable({ head: ['placement', 'format', 'where', 'networks'], rows }, io.columns)
         : `${id} has no placements yet: syndexa placement add ${id} NAME --format banner.`,
     );
   });

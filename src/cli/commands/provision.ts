@@ -41,7 +41,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
     const writes = plan.networks
       .flatMap(({ steps }) => steps)
       .filter((step) => isWrite(step, options.settle));
-    if (!options.json) io.out(planText(plan, options, paint, io.width));
+    if (!options.json) io.prose(planText(plan, options, paint, io.width));
     const open = plan.networks.some(({ steps }) => steps.some(({ do: what }) => what === 'by-hand'));
     const ended = open ? exit.findings : exit.clean;
     if (options.dryRun || (writes.length === 0 && !plan.applied)) {

@@ -12,10 +12,10 @@ export function listSecrets(io: Io, paint: Paint, options: { json?: boolean }): 
     else if (secrets.length === 0) io.out('The roster names no secrets.\n');
     else
       for (const { name, from, fingerprint, usedBy, hosts } of secrets) {
-        io.out(
+        io.prose(
           `${from === 'nowhere' ? paint.red('□') : paint.green('●')} ${name}  ${from === 'nowhere' ? 'held nowhere' : `from the ${from}, fingerprint ${fingerprint ?? ''}`}  ${paint.dim(usedBy.join(', '))}\n`,
         );
-        io.out(
+        io.prose(
           hosts.length > 0
             ? `  may be sent to ${hosts.join(', ')}\n`
             : `  ${paint.yellow('may be sent nowhere yet:')} syndexa secret allow ${name} --host HOST\n`,

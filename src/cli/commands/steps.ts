@@ -42,9 +42,8 @@ export function steps(io: Io, paint: Paint, title: string, options: StepsOptions
           (!options.next || state === 'to-do' || state === 'cannot-tell'),
       ),
     };
-    io.out(
-      options.json ? `${JSON.stringify(wanted, null, 2)}\n` : stepsText(wanted, options, paint, io.width),
-    );
+    if (options.json) io.out(`${JSON.stringify(wanted, null, 2)}\n`);
+    else io.prose(stepsText(wanted, options, paint, io.width));
     return exit.clean;
   });
 }

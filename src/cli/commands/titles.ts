@@ -1,4 +1,3 @@
-import { tableText } from '../paint.js';
 import type { TitleRecord } from '../../api/titles.js';
 import type { Title } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
@@ -31,14 +30,22 @@ export function board(io: Io, paint: Paint, title: string, options: Output): Pro
 export function listTitles(io: Io, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const titles = await client.all('listTitles');
-    const table = plainTable(['title', 'name', 'platforms', 'networks', 'placements', 'IDs']);
-    for (const { id, name, platforms, networks, placements, ids } of titles)
-      table.push([id, name, platforms.join(', '), networks.join(', '), placements, ids]);
+    const head = ['title', 'name', 'platforms', 'networks', 'placements', 'IDs'];
+    const rows = titles.map(({ id, name, platforms, networks, placements, ids }) => [
+      id,
+      name,
+      platforms.join(', '),
+      networks.join(', '),
+      placements,
+      ids,
+    ]);
     return tell(
       io,
       options,
       titles,
-      titles.length > 0 ? tableText(table) : 'There are no titles yet: add one with syndexa title add NAME.',
+      titles.length > 0
+        ? plainTable({ head, rows }, io.columns)
+        : 'There are no titles yet: add one with syndexa title add NAME.',
     );
   });
 }
@@ -47,7 +54,9 @@ export function listTitles(io: Io, options: Output): Promise<number> {
 export function showTitle(io: Io, title: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const record = await client.call('showTitle', { params: { title } });
-    return tell(io, options, record, titleText(record));
+    if (options.json) return tell(io, options, record, '');
+    io.prose(`${titleText(record)}\n`);
+    return exit.clean;
   });
 }
 
@@ -148,10 +157,10 @@ export function removeTitle(io: Io, id: string, options: Output & { yes?: boolea
 export function titleHistory(io: Io, id: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const entries = await client.call('titleHistory', { params: { title: id } });
-    const text = entries.map(
-      ({ revision, at, who, path, was, is }) =>
-        `${revision}  ${at}  ${who}  ${path}: ${JSON.stringify(was ?? null)} → ${JSON.stringify(is ?? null)}`,
-    );
+    const text = entries.map(({ revision, at, who, path, was, is }) => {
+      const change = [was, is].map((value) => shortened(JSON.stringify(value ?? null), io.columns - 8));
+      return `${revision}  ${at}  ${who}  ${path}\n    ${change.join('\n  → ')}`;
+    });
     return tell(io, options, entries, text.join('\n') || 'Nothing has changed yet.');
   });
 }
@@ -162,4 +171,9 @@ export function linkTitle(io: Io, title: string, path: string, options: Output):
     const tree = await client.call('linkTree', { body: { title, path } });
     return tell(io, options, tree, `Linked ${tree.path} to ${title}.`);
   });
+}
+
+/** A value in one line; a long one is cut, and --json has it whole. */
+function shortened(text: string, width: number): string {
+  return text.length > width ? `${text.slice(0, width - 1)}…` : text;
 }

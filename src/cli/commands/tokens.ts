@@ -1,4 +1,3 @@
-import { tableText } from '../paint.js';
 import type { OpenTokens } from '../../service/access/open-tokens.js';
 import type { Role, TokenEntry } from '../../api/roles.js';
 import { homeFolder } from '../connect.js';
@@ -43,22 +42,20 @@ export async function listTokens(io: Io, paint: Paint, options: { json?: boolean
   const all = await withTokens(io, (tokens) => tokens.list());
   if (options.json) io.out(`${JSON.stringify(all, null, 2)}\n`);
   else if (all.length === 0) io.out('There are no tokens yet: syndexa token add NAME --role viewer\n');
-  else io.out(`${tokensTable(all, paint)}\n`);
+  else io.out(`${tokensTable(all, paint, io.columns)}\n`);
   return exit.clean;
 }
 
-function tokensTable(all: readonly TokenEntry[], paint: Paint): string {
+function tokensTable(all: readonly TokenEntry[], paint: Paint, width: number): string {
   const minute = (at: string | null) => (at === null ? 'never' : at.replace('T', ' ').slice(0, 16));
-  const table = plainTable(['name', 'role', 'made', 'last used', '']);
-  for (const { name, role, createdAt, lastUsedAt, revokedAt } of all)
-    table.push([
-      name,
-      role,
-      minute(createdAt),
-      minute(lastUsedAt),
-      revokedAt === null ? '' : paint.red(`revoked ${minute(revokedAt)}`),
-    ]);
-  return tableText(table);
+  const rows = all.map(({ name, role, createdAt, lastUsedAt, revokedAt }) => [
+    name,
+    role,
+    minute(createdAt),
+    minute(lastUsedAt),
+    revokedAt === null ? '' : paint.red(`revoked ${minute(revokedAt)}`),
+  ]);
+  return plainTable({ head: ['name', 'role', 'made', 'last used', ''], rows }, width);
 }
 
 /** `syndexa token revoke NAME`. */

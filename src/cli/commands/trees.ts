@@ -26,7 +26,7 @@ export function survey(
       : await client.call('survey', call);
     if (options.explain !== undefined) return explained(io, paint, result, options.explain, options.json);
     if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
-    else io.out((await import('../render/survey.js')).surveyText(result, paint));
+    else io.prose((await import('../render/survey.js')).surveyText(result, paint));
     return exit.clean;
   });
 }
@@ -87,7 +87,7 @@ export function check(io: Io, paint: Paint, directory: string, options: CheckOpt
       const log = await client.text('check', { ...call, headers: { Accept: 'application/sarif+json' } });
       io.out(`${JSON.stringify(JSON.parse(log), null, 2)}\n`);
     } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
-    else io.out((await import('../render/check.js')).checkText(report, paint, io.width));
+    else io.prose((await import('../render/check.js')).checkText(report, paint, io.width));
     if (options.failOn === 'never') return exit.clean;
     const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
     return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;

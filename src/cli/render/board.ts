@@ -1,12 +1,13 @@
-import { tableText } from '../paint.js';
 import { printableValue } from '../../core/text/printable.js';
-import Table from 'cli-table3';
 import type { Board } from '../../core/board/model.js';
 import { cellState } from '../../core/board/cell-state.js';
 import type { Paint } from '../io.js';
 import { platformNames } from './places.js';
+import { foldLines } from './fold.js';
+import { ruledTable } from './table.js';
 
 const tableWidth = 160;
+const narrow = 100;
 
 /** A board for people: placements down, platform and stage across; one table a platform where lines are short. */
 export function boardText(answer: Board, paint: Paint, width: number): string {
@@ -21,13 +22,13 @@ export function boardText(answer: Board, paint: Paint, width: number): string {
           : paint.green('● no blockers');
     const mismatch = found !== null && found !== identifier ? paint.red(`  the build says ${found}`) : '';
     const source = tree ? paint.dim(`  read from ${tree}`) : '';
-    lines.push(`${platformNames[platform]}  ${identifier}${mismatch}  ${state}${source}`);
+    lines.push(foldLines(`${platformNames[platform]}  ${identifier}${mismatch}  ${state}${source}`, width));
   }
   const platforms = board.editions.map(({ platform }) => platform);
   const groups = width >= tableWidth ? [platforms] : platforms.map((platform) => [platform]);
   if (board.rows.length === 0)
     lines.push('', 'No network is wired into this title yet: syndexa id set puts the first ID in.');
-  else for (const group of groups) lines.push('', tableOf(board, group, paint));
+  else for (const group of groups) lines.push('', tableOf(board, group, paint, width));
   const verdict = board.good
     ? paint.green('● The board is good: every expected ID is in the roster and in the build.')
     : paint.red('■ The board is not good yet.');
@@ -36,24 +37,24 @@ export function boardText(answer: Board, paint: Paint, width: number): string {
 
 const tones = (paint: Paint) => ({ good: paint.green, bad: paint.red, open: paint.yellow, quiet: paint.dim });
 
-function tableOf({ rows }: Board, platforms: readonly string[], paint: Paint): string {
+function tableOf({ rows }: Board, platforms: readonly string[], paint: Paint, width: number): string {
   const shown = rows.map((row) => ({
     ...row,
     cells: row.cells.filter(({ platform }) => platforms.includes(platform)),
   }));
   const columns = shown[0]?.cells.map(({ platform, stage }) => `${platformNames[platform]} ${stage}`) ?? [];
-  const table = new Table({
-    head: ['placement', 'network', ...columns],
-    style: { head: [], border: [], compact: false },
-    chars: { mid: '', 'left-mid': '', 'mid-mid': '', 'right-mid': '' },
-  });
-  for (const { placement, label, networkName, format, cells } of shown) {
+  // Two IDs side by side matter more than a column for the network.
+  const isNarrow = width < narrow;
+  const content = shown.map(({ placement, label, networkName, format, cells }) => {
     const name = placement === null ? paint.dim(label) : `${placement}\n${paint.dim(format ?? '')}`;
+    const whose = isNarrow ? [`${name}\n${networkName}`] : [name, networkName];
     const states = cells.map((cell) => {
       const { shape, word, tone } = cellState(cell);
       return `${cell.id ?? paint.dim('—')}\n${tones(paint)[tone](`${shape} ${word}`)}`;
     });
-    table.push([name, networkName, ...states]);
-  }
-  return tableText(table);
+    return [...whose, ...states];
+  });
+  const first = isNarrow ? ['placement'] : ['placement', 'network'];
+  const whole = columns.map((_, at) => at + first.length);
+  return ruledTable({ head: [...first, ...columns], rows: content, whole }, width);
 }

@@ -1,0 +1,217 @@
+import type { Command } from 'commander';
+import fc from 'fast-check';
+import stringWidth from 'string-width';
+import { describe, expect, it } from 'vitest';
+import { published } from '../../src/api/schemas.js';
+import { wantedAt } from '../../src/cli/completion/complete.js';
+import { paintFor, type Io } from '../../src/cli/io.js';
+import { buildProgram, run } from '../../src/cli/program.js';
+import { foldLines } from '../../src/cli/render/fold.js';
+import { plainTable, ruledTable } from '../../src/cli/render/table.js';
+
+function recorder(columns = 80): Io & { text: string; errors: string } {
+  const io = {
+    text: '',
+    errors: '',
+    out: (text: string) => void (io.text += text),
+    prose: (text: string) => void (io.text += text),
+    raw: (text: string) => void (io.text += text),
+    err: (text: string) => void (io.errors += text),
+    status: () => undefined,
+    input: () => Promise.resolve(''),
+    ask: () => Promise.resolve(null),
+    interactive: false,
+    read: false,
+    width: columns,
+    columns,
+    cwd: '/',
+    env: {},
+  };
+  return io;
+}
+
+const paint = paintFor(false);
+function commandsOf(command: Command, path: string[] = []): { path: string[]; command: Command }[] {
+  return command.commands.flatMap((sub) => {
+    const at = [...path, sub.name()];
+    return [{ path: at, command: sub }, ...commandsOf(sub, at)];
+  });
+}
+const commands = commandsOf(buildProgram(recorder(), paint, { code: 0 }));
+const all = commands.map(({ path, command }) => [path.join(' '), command, path] as const);
+
+describe('help', () => {
+  it.each(all)('of %s fits 80 columns', async (name, _, path) => {
+    for (const args of [
+      [...path, '--help'],
+      ['help', ...path],
+    ]) {
+      if (name === 'complete' && args[0] !== 'help') continue;
+      const io = recorder();
+      expect(await run(args, io, paint)).toBe(0);
+      expect(io.text).toContain(`Usage: syndexa ${name}`);
+      expect(io.text.split('\n').filter((line) => stringWidth(line) > 80)).toEqual([]);
+    }
+  });
+
+  it('says which commands there are when one is not', async () => {
+    const io = recorder();
+    expect(await run(['help', 'title', 'nope'], io, paint)).toBe(2);
+    expect(io.errors).toContain('There is no command title nope.');
+  });
+});
+
+describe('arguments', () => {
+  const taking = all.filter(
+    ([name, command]) => command.registeredArguments.length > 0 && name !== 'complete',
+  );
+  it.each(taking)('of %s are not empty', async (_, command, path) => {
+    const values = command.registeredArguments.map(() => '');
+    const mandatory = command.options
+      .filter(({ mandatory: must }) => must)
+      .flatMap(({ long, argChoices }) => [long!, argChoices?.[0] ?? '1']);
+    for (const [blank, json] of [
+      ['', false],
+      [' ', true],
+    ] as const) {
+      const io = recorder();
+      const args = [...path, ...values.map(() => blank), ...mandatory, ...(json ? ['--json'] : [])];
+      expect(await run(args, io, paint)).toBe(2);
+      expect(io.errors).not.toBe('');
+      if (json) expect(JSON.parse(io.text)).toMatchObject({ code: 'wrong-use', status: 400 });
+    }
+  });
+});
+
+describe('documents of --json', () => {
+  const named = Object.values(published).flatMap(({ from }) =>
+    [...from.matchAll(/`syndexa ([^`]+) --json`/g)].flatMap(([, words = '']) => {
+      const [first = '', second = ''] = words
+        .split(' ')
+        .filter((word) => /^[a-z|-]+$/.test(word) && !word.startsWith('-'));
+      return second === '' ? [first] : [first, ...second.split('|').map((each) => `${first} ${each}`)];
+    }),
+  );
+  it.each(all.filter(([, command]) => command.options.some(({ long }) => long === '--json')))(
+    'that of %s has a published shape',
+    (name) => {
+      expect(named).toContain(name);
+    },
+  );
+});
+
+const text = fc.string({
+  unit: fc.constantFrom('a', 'b', 'ü', '漢', ' ', ' ', '-', '.', '/'),
+  maxLength: 60,
+});
+
+describe('tables', () => {
+  it('fit where their words allow it, and lose nothing', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(text, text, fc.stringMatching(/^[A-Z0-9-]{0,20}$/)), {
+          minLength: 1,
+          maxLength: 5,
+        }),
+        fc.integer({ min: 20, max: 90 }),
+        fc.boolean(),
+        (rows, width, colours) => {
+          const tinted = paintFor(colours);
+          const painted = rows.map(([a, b, id]) => [tinted.red(a), `${b}\n${tinted.dim(a)}`, id]);
+          for (const table of [plainTable, ruledTable]) {
+            const shown = table({ head: ['one', 'two', 'ID'], rows: painted, whole: [2] }, width).replace(
+              /\u001b\[[\d;]*m/g,
+              '',
+            );
+            const bare = shown.replace(/[\s┌┐└┘─│┬┴├┤┼]/g, '');
+            for (const letter of new Set(bare))
+              expect([...bare].filter((each) => each === letter).length).toBe(
+                [...`onetwoID${rows.map(([a, b, id]) => a + b + a + id).join('')}`].filter(
+                  (each) => each === letter,
+                ).length,
+              );
+            for (const [, , id] of rows) expect(shown).toContain(id);
+            const longestWords = ['a', 'b', 'id'].map((_, at) =>
+              Math.max(
+                3,
+                ...rows.flatMap(([a, b, id]) =>
+                  at === 2
+                    ? [id.length]
+                    : (at === 0 ? a : `${a} ${b}`).split(/(?<=[\s\-./])/).map((word) => stringWidth(word)),
+                ),
+              ),
+            );
+            const least = longestWords.reduce((sum, one) => sum + one) + (table === plainTable ? 4 : 10);
+            if (least <= width)
+              for (const line of shown.split('\n'))
+                expect(stringWidth(line.trimEnd())).toBeLessThanOrEqual(width);
+          }
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
+  it('are folded no more than they must be', () => {
+    const content = {
+      head: ['name', 'ID'],
+      rows: [['tide-list-footer', 'CH-U-204418-P4N7C2VJ']],
+      whole: [1],
+    };
+    expect(plainTable(content, 80)).toContain('tide-list-footer  CH-U-204418-P4N7C2VJ');
+    expect(plainTable(content, 34)).toMatch(/tide-list- {2}CH-U-204418-P4N7C2VJ\s*\nfooter/);
+  });
+});
+
+it('lines of prose are folded at blanks, keep their words, and go on further in', () => {
+  fc.assert(
+    fc.property(fc.array(text), fc.integer({ min: 24, max: 90 }), (lines, width) => {
+      const whole = lines.join('\n');
+      const folded = foldLines(whole, width);
+      expect(folded.split(/\s+/)).toEqual(whole.split(/\s+/));
+      for (const line of folded.split('\n'))
+        if (stringWidth(line) > width) expect(line.trim()).not.toMatch(/\S\s+\S.*\s\S/);
+    }),
+  );
+  expect(foldLines('  ● one two three four five six', 20)).toBe('  ● one two three\n      four five six');
+});
+
+describe('completion', () => {
+  const program = buildProgram(recorder(), paint, { code: 0 });
+  const wanted = (line: string) => {
+    const words = line.split(' ');
+    return wantedAt(program, words.slice(0, -1), words.at(-1)!);
+  };
+  const words = (line: string) => {
+    const found = wanted(line);
+    return typeof found === 'object' ? found.words.map(({ word }) => word) : found;
+  };
+  it.each([
+    ['board ', 'titles'],
+    ['check ', 'files'],
+    ['check x --title ', 'titles'],
+    ['check x --title kelp ', 'unknown'],
+    ['unwire ', 'networks'],
+    ['unwire cobalt-heron ', 'files'],
+    ['provision kelp --network ', 'networks'],
+    ['title add ', 'titles'],
+  ])('%s', (line, what) => {
+    expect(words(line)).toBe(what);
+  });
+  it('of commands, options and choices', () => {
+    expect(words('')).toContain('check');
+    expect(words('')).not.toContain('complete');
+    expect(words('title ')).toContain('add');
+    expect(words('help title ')).toContain('add');
+    expect(words('check x --format ')).toEqual(['text', 'json', 'sarif', 'junit']);
+    expect(words('completion ')).toEqual(['bash', 'zsh', 'fish']);
+  });
+  it.each(all.filter(([name]) => name !== 'complete'))(
+    'of the options of %s are those of its help',
+    (name, command) => {
+      expect(words(`${name} --`)).toEqual(
+        expect.arrayContaining(command.options.filter(({ hidden }) => !hidden).map(({ long }) => long)),
+      );
+    },
+  );
+});
