@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { listForms } from '../core/formats/attribution-list/read.js';
 import { AttributionComparison, NeededIds } from '../core/roster/attribution-needs.js';
 
 const ListText = z.string().max(4_000_000);
@@ -9,7 +10,7 @@ export const AttributionNeeds = z
 export const AttributionText = z.object({ text: ListText });
 export const AttributionLint = z
   .object({
-    form: z.enum(['plist', 'json', 'unknown']),
+    form: z.enum(listForms),
     ids: z.array(z.string()).meta({ description: 'In their right form, sorted, each once.' }),
     problems: z.array(
       z.object({ line: z.number(), column: z.number(), message: z.string(), fix: z.string() }),

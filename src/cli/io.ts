@@ -12,8 +12,8 @@ export interface Io {
   raw: (text: string) => void;
   /** Draws a line on standard error in place of the one before; an empty one takes it away. */
   status: (line: string) => void;
-  /** All of standard input, as text. */
-  input(): Promise<string>;
+  /** All of standard input. */
+  input(): Promise<Uint8Array>;
   /** Asks a person; null when nobody is there to answer. */
   ask(question: string): Promise<string | null>;
   /** Whether standard error is a terminal, so that progress may be drawn. */

@@ -20,7 +20,7 @@ const io: Io = {
   async input() {
     const chunks: Buffer[] = [];
     for await (const chunk of process.stdin) chunks.push(chunk as Buffer);
-    return Buffer.concat(chunks).toString('utf8');
+    return Buffer.concat(chunks);
   },
   async ask(question) {
     if (!process.stdin.isTTY) return null;

@@ -18,7 +18,7 @@ function recorder(columns = 80): Io & { text: string; errors: string } {
     raw: (text: string) => void (io.text += text),
     err: (text: string) => void (io.errors += text),
     status: () => undefined,
-    input: () => Promise.resolve(''),
+    input: () => Promise.resolve(new Uint8Array()),
     ask: () => Promise.resolve(null),
     interactive: false,
     read: false,

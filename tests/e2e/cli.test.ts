@@ -315,7 +315,7 @@ describe('the record by commands', () => {
         0,
         /Added kelp/,
       ],
-      [['title', 'add', 'kelp'], 4, /There is a title kelp already/],
+      [['title', 'add', 'kelp'], 4, /The title kelp is there already/],
       [['title', 'add', 'Bad Name'], 2, /id: Small letters/],
       [['title', 'set', 'kelp', '--test', 'debug', 'staging'], 0, /version 2/],
       [['title', 'show', 'kelp'], 0, /stages: test debug, staging; production release/],

@@ -153,7 +153,7 @@ const silent: Io = {
   err: () => undefined,
   raw: () => undefined,
   status: () => undefined,
-  input: () => Promise.resolve(''),
+  input: () => Promise.resolve(new Uint8Array()),
   ask: () => Promise.resolve(null),
   interactive: false,
   read: false,

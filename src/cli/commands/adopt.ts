@@ -1,8 +1,9 @@
 import { printableValue } from '../../core/text/printable.js';
-import { readFile, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { TitleDraft } from '../../core/adopting/model.js';
 import { withService } from '../connect.js';
+import { readNamed } from '../read-file.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { placeText } from '../render/places.js';
 import { sendTree } from '../send-tree.js';
@@ -40,25 +41,12 @@ export function adopt(
 /** `syndexa title take FILE`. */
 export function take(io: Io, file: string, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
-    const document = await documentOf(io, file);
+    const document = await readNamed(io, file);
     const records = await client.call('takeDraft', { body: { document } });
     if (options.json) io.out(`${JSON.stringify(records, null, 2)}\n`);
     else io.out(`Added ${records.map(({ id }) => id).join(', ')}.\n`);
     return exit.clean;
   });
-}
-
-async function documentOf(io: Io, file: string): Promise<string> {
-  if (file === '-') return io.input();
-  try {
-    return await readFile(resolve(io.cwd, file), 'utf8');
-  } catch (error) {
-    throw new CommandError(
-      `${file} cannot be read: ${(error as Error).message}.`,
-      exit.wrongUse,
-      'Check the path.',
-    );
-  }
 }
 
 async function save(path: string, text: string): Promise<void> {

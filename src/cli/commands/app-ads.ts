@@ -6,7 +6,7 @@ import { fetchAppAds } from '../fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint, writeDocument } from '../io.js';
 import { counted, wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
-import { readNamed } from './roster.js';
+import { readNamed } from '../read-file.js';
 
 interface Output {
   json?: boolean;

@@ -1,11 +1,13 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { counted, wrap } from '../render/places.js';
 import { writePatch } from '../render/wire.js';
 import { sendTree } from '../send-tree.js';
-import { readNamed } from './roster.js';
+import { isBinaryPlist } from '../../core/formats/plist/binary.js';
+import { bytesOf, listOfFile } from '../read-file.js';
 
 interface Output {
   json?: boolean;
@@ -29,7 +31,7 @@ export function showAttribution(io: Io, paint: Paint, options: Output): Promise<
 /** `syndexa attribution lint FILE`: what a published list holds, and what is wrong with it. */
 export function lintAttribution(io: Io, paint: Paint, file: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
-    const lint = await client.call('lintAttribution', { body: { text: await readNamed(io, file) } });
+    const lint = await client.call('lintAttribution', { body: { text: await listOfFile(io, file) } });
     if (options.json) io.out(`${JSON.stringify(lint, null, 2)}\n`);
     else {
       for (const { line, column, message, fix } of lint.problems)
@@ -49,11 +51,15 @@ export function mergeAttribution(
 ): Promise<number> {
   return withService(io, async (client) => {
     const path = resolve(io.cwd, file);
-    const text = await readFile(path, 'utf8').catch((error: unknown) => {
-      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return '';
-      throw new CommandError(`${file} cannot be read: ${(error as Error).message}.`, exit.wrongUse);
-    });
-    const lists = await Promise.all((options.list ?? []).map((name) => readNamed(io, name)));
+    const bytes = existsSync(path) ? await bytesOf(io, path) : new Uint8Array();
+    if (isBinaryPlist(bytes))
+      throw new CommandError(
+        `${file} is a binary property list, in which only a program can change one thing alone.`,
+        exit.wrongUse,
+        `Turn it into its text form first: plistutil -f xml -i ${file} -o ${file}. As --list it is read as it is.`,
+      );
+    const text = utf8Of(bytes, file);
+    const lists = await Promise.all((options.list ?? []).map((name) => listOfFile(io, name)));
     const merged = await client.call('mergeAttribution', { body: { text, path: basename(file), lists } });
     const changed = merged.text !== text;
     if (options.write && changed) await writeFile(path, merged.text);
@@ -78,7 +84,7 @@ export function compareAttribution(
   options: Output & { title?: string; list?: string[] },
 ): Promise<number> {
   return withService(io, async (client) => {
-    const lists = await Promise.all((options.list ?? []).map((name) => readNamed(io, name)));
+    const lists = await Promise.all((options.list ?? []).map((name) => listOfFile(io, name)));
     const { snapshot } = await sendTree(client, io, dir);
     const found = await client.call('compareAttribution', {
       params: { snapshot },
@@ -97,4 +103,17 @@ export function compareAttribution(
     }
     return found.missing.length + found.odd.length > 0 ? exit.findings : exit.clean;
   });
+}
+
+/** The text of a file that is to be changed: nothing in it may be lost on the way. */
+function utf8Of(bytes: Uint8Array, file: string): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes);
+  } catch {
+    throw new CommandError(
+      `${file} is not in UTF-8, so it cannot be changed without changing its other text.`,
+      exit.wrongUse,
+      'Save it as UTF-8 first. As --list it is read as it is.',
+    );
+  }
 }

@@ -4,13 +4,14 @@ import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { startProgress, stepped } from '../progress.js';
 import { platformNames } from '../render/places.js';
-import { readNamed } from './roster.js';
+import { textOfFile } from '../read-file.js';
 
 export interface CollectOptions {
   network: string;
   csv?: string;
   column?: string[];
   separator?: string;
+  encoding?: string;
   takeLow?: boolean;
   acceptNames?: boolean;
   dryRun?: boolean;
@@ -23,7 +24,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
   return withService(io, async (client) => {
     const body = {
       network: options.network,
-      ...(options.csv === undefined ? {} : { table: await readNamed(io, options.csv) }),
+      ...(options.csv === undefined ? {} : { table: await textOfFile(io, options.csv, options.encoding) }),
       ...(options.column ? { columns: columnsOf(options.column) } : {}),
       ...(options.separator === undefined
         ? {}

@@ -5,7 +5,7 @@ import { exit, type Io, type Paint, writeDocument } from '../io.js';
 import { placeText, platformNames, wrap } from '../render/places.js';
 import { kindNames } from '../../core/facts/kind-names.js';
 import { sendTree } from '../send-tree.js';
-import { readNamed } from './roster.js';
+import { readNamed } from '../read-file.js';
 
 /** `syndexa network list`. */
 export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {

@@ -4,20 +4,8 @@ import type { FieldDifference } from '../../api/titles.js';
 import type * as z from 'zod';
 import { withService } from '../connect.js';
 import { ProblemError } from '../client.js';
+import { readNamed } from '../read-file.js';
 import { CommandError, exit, writeDocument, type Io, type Paint } from '../io.js';
-
-/** Reads a file that the user named; `-` is standard input. */
-export async function readNamed(io: Io, file: string): Promise<string> {
-  try {
-    return file === '-' ? await io.input() : await readFile(resolve(io.cwd, file), 'utf8');
-  } catch (error) {
-    throw new CommandError(
-      `${file} cannot be read: ${(error as Error).message}.`,
-      exit.wrongUse,
-      'Check the path.',
-    );
-  }
-}
 
 /** `syndexa roster export [FILE]`. */
 export function exportRoster(io: Io, file: string | undefined, options: { json?: boolean }): Promise<number> {

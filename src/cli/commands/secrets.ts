@@ -2,7 +2,7 @@ import { withService, homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { hostText, parseHost, SecretHosts, type ApprovedHost } from '../../disk/home/secret-hosts.js';
 import { faultOfSecret, writeSecrets } from '../../disk/home/secrets-file.js';
-import { readNamed } from './roster.js';
+import { readNamed } from '../read-file.js';
 
 /** `syndexa secret list`: where each secret of the roster comes from; never what it is. */
 export function listSecrets(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {

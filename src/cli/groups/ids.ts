@@ -30,6 +30,10 @@ export const idCommands: Group = (program, { io, paint, end }) => {
     .requiredOption('--network <network>')
     .option('--csv <file>', 'a table that the network’s pages gave out, instead of asking the network')
     .option('--column <pairs...>', 'columns that are called otherwise than the profile says: id="Ad unit"')
+    .option(
+      '--encoding <name>',
+      'how the table was saved, where that cannot be told: windows-1252, macintosh',
+    )
     .option('--separator <character>', 'what parts the columns (else it is found out); tab for a tabulator')
     .option('--take-low', 'also take matches of low confidence')
     .option('--accept-names', 'the names that units bear now are the ones they are known by')

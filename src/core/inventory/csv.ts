@@ -35,25 +35,27 @@ export function readUnitTable(
 ): { units: InventoryUnit[]; odd: OddRow[]; fault: null } | { fault: CsvFault } {
   const fields = { ...(profile.inventory?.csv?.columns ?? ownColumns), ...columns };
   const whole = text.replace(/^\uFEFF/, '');
-  const lead = /^(?:[ \t]*\r?\n)*/.exec(whole)?.[0] ?? '';
+  const blank = /^(?:[ \t]*\r?\n)*/.exec(whole)?.[0] ?? '';
+  const named = namedSeparator(whole.slice(blank.length));
+  const lead = blank + (named?.line ?? '');
   const body = whole.slice(lead.length);
   const before = lead.split('\n').length - 1;
   if (body.trim() === '') return { fault: { message: 'The table is empty.', fix: 'Export it again.' } };
   if (/^\s*</.test(body))
     return { fault: { message: 'This is a web page, not a table.', fix: 'Export the table as CSV.' } };
-  const delimiter = separator ?? separatorOf(body);
+  const delimiter = separator ?? named?.separator ?? separatorOf(body);
   const { rows, fault } = rowsOf(body, delimiter, before);
   if (fault) return { fault };
-  const missing = missingColumns(fields, firstLine(body, delimiter), before);
-  if (missing) return { fault: missing };
-  const decode = unitDecoder(profile, fields);
+  const header = headerOf(fields, firstLine(body, delimiter), before);
+  if ('fault' in header) return header;
+  const decode = unitDecoder(profile, header.fields);
   const units: InventoryUnit[] = [];
   const odd: OddRow[] = [];
   const seen = new Set<string>();
   for (const { record, info } of rows) {
     const { value, message } = decode(record);
     const row = info.lines + before;
-    if (value === null) odd.push({ row, id: valueAt(record, fields.id) ?? null, message });
+    if (value === null) odd.push({ row, id: valueAt(record, header.fields.id) ?? null, message });
     else if (seen.has(value.id)) odd.push({ row, id: value.id, message: 'it stood in an earlier row' });
     else {
       seen.add(value.id);
@@ -95,14 +97,47 @@ function rowsOf(
   }
 }
 
-function missingColumns(fields: UnitFields, found: readonly string[], before: number): CsvFault | undefined {
-  const missing = [fields.id, fields.name, fields.format].filter((name) => !found.includes(name));
-  if (missing.length === 0) return undefined;
+/** The first line by which spreadsheet programs are told the separator: `sep=;`, also in quotes. */
+function namedSeparator(text: string): { line: string; separator: string } | undefined {
+  const [line = '', separator] = /^"?sep=(.)"?[ \t]*(?:\r?\n|$)/i.exec(text) ?? [];
+  return separator === undefined ? undefined : { line, separator };
+}
+
+/** The columns as this table writes them: by their names, and when there is none such in whatever case. */
+function headerOf(
+  fields: UnitFields,
+  found: readonly string[],
+  before: number,
+): { fields: UnitFields } | { fault: CsvFault } {
+  const line = 1 + before;
+  const written = new Map<string, string>();
+  for (const [field, name] of Object.entries<string | undefined>(fields)) {
+    if (name === undefined) continue;
+    const alike = found.includes(name) ? [name] : found.filter((each) => plainName(each) === plainName(name));
+    if (new Set(alike).size > 1 || found.filter((each) => each === alike[0]).length > 1)
+      return {
+        fault: {
+          message: `The table has several columns “${name}”.`,
+          fix: 'Rename all but one of them in the table, or say which is meant, as in --column id="Ad unit".',
+          line,
+        },
+      };
+    written.set(field, alike[0] ?? name);
+  }
+  const actual = { ...fields, ...Object.fromEntries(written) };
+  const missing = [actual.id, actual.name, actual.format].filter((name) => !found.includes(name));
+  if (missing.length === 0) return { fields: actual };
   return {
-    message: `The table has no column ${missing.map((name) => `“${name}”`).join(', ')}; it has ${found.slice(0, 20).join(', ')}.`,
-    fix: 'Say which column is which, as in --column id="Ad unit" name=Title, or name the separator.',
-    line: 1 + before,
+    fault: {
+      message: `The table has no column ${missing.map((name) => `“${name}”`).join(', ')}; it has ${found.slice(0, 20).join(', ')}.`,
+      fix: 'Say which column is which, as in --column id="Ad unit" name=Title, or name the separator.',
+      line,
+    },
   };
+}
+
+function plainName(name: string): string {
+  return name.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim();
 }
 
 const ownColumns: UnitFields = {

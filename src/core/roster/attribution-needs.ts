@@ -1,13 +1,9 @@
 import * as z from 'zod';
-import { mergeAttribution } from '../formats/plist/attribution.js';
-import { readPlist } from '../formats/plist/read.js';
 import type { Profile } from '../network/model.js';
 import { usesNetwork } from './expected.js';
 import type { Roster } from './model.js';
 import type { Fact } from '../facts/model.js';
-import { applyEdits } from '../text/edit.js';
-import { attributionJson, attributionPlist, mergedIds, normalId } from '../standards/skadnetwork.js';
-import { readAttributionList } from '../formats/attribution-list/read.js';
+import { mergedIds, normalId } from '../standards/skadnetwork.js';
 
 export const NeededIds = z
   .object({
@@ -28,19 +24,6 @@ export function neededIds(roster: Roster, profiles: readonly Profile[]): NeededI
     const { ids, why, list } = ios.attribution;
     return [{ network: id, networkName: name, ids, why, list: list ?? null }];
   });
-}
-
-/** A list with further identifiers in it, in the form that it has; of a property list nothing else changes. */
-export function mergeIntoList(text: string, ids: readonly string[]): string {
-  if (text.trim() === '') return attributionPlist(mergedIds([ids]));
-  const { form, ids: there } = readAttributionList(text);
-  if (form === 'json') {
-    const known = there.flatMap(({ id }) => id ?? []);
-    const wanted = mergedIds([ids]);
-    return wanted.every((id) => known.includes(id)) ? text : attributionJson(mergedIds([known, wanted]));
-  }
-  const { root } = readPlist(text);
-  return root ? applyEdits(text, mergeAttribution(text, root, ids, /\r\n/.test(text) ? '\r\n' : '\n')) : text;
 }
 
 export const AttributionComparison = z

@@ -1,5 +1,6 @@
 import type { AttributionLint } from '../../api/attribution.js';
-import { compareAttribution, mergeIntoList, neededIds } from '../../core/roster/attribution-needs.js';
+import { CannotMergeError, mergeIntoList } from '../../core/formats/attribution-list/merge.js';
+import { compareAttribution, neededIds } from '../../core/roster/attribution-needs.js';
 import { mergedIds } from '../../core/standards/skadnetwork.js';
 import { readAttributionList } from '../../core/formats/attribution-list/read.js';
 import { textDocument } from '../../core/text/document.js';
@@ -19,7 +20,7 @@ export const attributionHandlers = {
     const lists = body.lists.map(idsOf);
     const ids = mergedIds([...needed(service).map((one) => one.ids), ...lists]);
     if (body.text.trim() !== '') idsOf(body.text);
-    const text = mergeIntoList(body.text, ids);
+    const text = merged(body.text, ids);
     const patch = unifiedPatch([
       { path: body.path, before: body.text === '' ? null : body.text, after: text },
     ]);
@@ -41,6 +42,19 @@ export const attributionHandlers = {
   },
 } satisfies Partial<Handlers>;
 
+function merged(text: string, ids: readonly string[]): string {
+  try {
+    return mergeIntoList(text, ids);
+  } catch (error) {
+    if (!(error instanceof CannotMergeError)) throw error;
+    const { message, at, fix } = error;
+    throw new ServiceError('invalid', `Nothing can be merged into the list: ${message}`, {
+      errors: [{ field: 'text', message, place: textDocument(text).lines.at(at) }],
+      fix,
+    });
+  }
+}
+
 function needed(service: Service) {
   return neededIds(service.roster.roster(), service.profiles.profiles());
 }
@@ -54,7 +68,7 @@ function idsOf(text: string): string[] {
     const message = problem?.message ?? 'It is no list.';
     throw new ServiceError('invalid', `The list cannot be read: ${message}`, {
       errors: [{ field: 'list', message, place: at }],
-      fix: 'Give a property list, or JSON, as networks publish them.',
+      fix: 'Give a property list or a part of one, other XML, or JSON, as networks publish them.',
     });
   }
   return ids.flatMap(({ id }) => id ?? []);

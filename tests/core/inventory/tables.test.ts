@@ -48,6 +48,11 @@ describe('tables of units', () => {
       'columns in another order, and more of them',
       `Status,More,${head.replace(',Status', '')}\nserving,x,${row.replace(',serving', '')}\n`,
     ],
+    ['a line that names the separator', `sep=;\r\n${head}\r\n${row}\r\n`.replace(/,/g, ';')],
+    ['that line in quotes, after a mark', `\uFEFF"sep=|"\n${head}\n${row}\n`.replace(/,/g, '|')],
+    ['a separator of its own', `sep=^\n${head}\n${row}\n`.replace(/,/g, '^')],
+    ['column names in small letters', `${head.toLowerCase()}\n${row}\n`],
+    ['column names in capitals, with more blanks', `${head.toUpperCase().replace(/ /g, '  ')}\n${row}\n`],
     ['empty lines and blanks', `\n${head}\n\n  ${row.replace(/,/g, ' , ')}\n\n`],
   ])('with %s', (_, text) => {
     expect(read(text)).toEqual(expected);
@@ -70,6 +75,12 @@ describe('tables of units', () => {
   it.each([
     ['an empty file', '', 'The table is empty.'],
     ['a web page', '<!doctype html><p>Sign in', 'This is a web page, not a table.'],
+    [
+      'columns that are alike',
+      'UNIT ID,unit id,Unit name,Format\nx,y,z,banner\n',
+      'several columns “Unit ID”',
+    ],
+    ['a column twice', 'Unit ID,Unit ID,Unit name,Format\nx,y,z,banner\n', 'several columns “Unit ID”'],
     ['wrong columns', 'A,B,C\n1,2,3\n', 'no column “Unit ID”, “Unit name”, “Format”; it has A, B, C'],
     ['one column', 'hello\n', 'no column “Unit ID”'],
     ['a quote that never ends', `${head}\n"CH-U`, 'The table cannot be read'],
@@ -90,6 +101,11 @@ describe('tables of units', () => {
         { row: 6, message: 'the profile gives no meaning to the format “hologram”' },
       ],
     });
+  });
+
+  it('count their lines from the first of the file, that of the separator too', () => {
+    const text = `\n"sep=;"\n${head}\nmrl-TIDE-4820116,x,banner,android,,\n`.replace(/,/g, ';');
+    expect(read(text)).toMatchObject({ odd: [{ row: 4 }] });
   });
 
   it('of 200,000 rows are read whole', () => {

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mergeAttribution } from '../../../src/core/formats/plist/attribution.js';
 import { readPlist } from '../../../src/core/formats/plist/read.js';
-import { compareAttribution, mergeIntoList, neededIds } from '../../../src/core/roster/attribution-needs.js';
+import { mergeIntoList } from '../../../src/core/formats/attribution-list/merge.js';
+import { compareAttribution, neededIds } from '../../../src/core/roster/attribution-needs.js';
 import {
   attributionJson,
   attributionPlist,
@@ -83,11 +84,128 @@ describe('lists of SKAdNetwork identifiers', () => {
       fc.property(list, list, (known, wanted) => {
         const before = written(known);
         const after = mergeIntoList(before, wanted);
-        expect(ids(after)).toEqual(mergedIds([known, wanted]));
+        expect([...ids(after)].sort()).toEqual(mergedIds([known, wanted]));
         expect(mergeIntoList(after, wanted)).toBe(after);
         if (wanted.every((one) => known.includes(one))) expect(after).toBe(before);
       }),
     );
+  });
+
+  const missingFrom = (known: string[], wanted: string[]) =>
+    mergedIds([wanted]).filter((one) => !known.includes(one));
+  const dict = (one: string, end: string, indent: string) =>
+    `${indent}<dict>${end}${indent}  <key>SKAdNetworkIdentifier</key>${end}${indent}  <string>${one}</string>${end}${indent}</dict>`;
+
+  it.each([
+    ['items without anything around them', (items: string) => items],
+    ['an array', (items: string, end: string) => `<array>${end}${items}${end}</array>`],
+    [
+      'the key and its array',
+      (items: string, end: string) =>
+        `<key>SKAdNetworkItems</key>${end}<array>${end}${items}${end}</array>${end}`,
+    ],
+    [
+      'a part with other keys and comments',
+      (items: string, end: string) =>
+        `<!-- paste this -->${end}<key>SKAdNetworkItems</key>${end}<array>${end}${items}${end}</array>${end}<key>NSUserTrackingUsageDescription</key>${end}<string>Ads &amp; more</string>${end}`,
+    ],
+  ])('a pasted part of a property list is read and merged into: %s', (_, around) => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(id, { minLength: 1, maxLength: 6 }),
+        list,
+        fc.constantFrom('\n', '\r\n'),
+        (known, wanted, end) => {
+          const text = around(known.map((one) => dict(one, end, '    ')).join(end), end);
+          expect(ids(text)).toEqual(known);
+          const after = mergeIntoList(text, wanted);
+          const added = missingFrom(known, wanted);
+          expect(ids(after)).toEqual([...known, ...added]);
+          const without = added.reduce((now, one) => now.replace(end + dict(one, end, '    '), ''), after);
+          expect(without).toBe(text);
+          expect(readAttributionList(after)).toMatchObject({ form: 'fragment', problems: [] });
+        },
+      ),
+    );
+  });
+
+  it.each([
+    ['elements', '<networks>\n  <id>{}</id>\n</networks>\n', '\n  <id>{}</id>'],
+    [
+      'elements in elements',
+      '<?xml version="1.0"?>\n<list>\n\t<item><net><id>{}</id></net></item>\n</list>',
+      '\n\t<item><net><id>{}</id></net></item>',
+    ],
+    ['attributes', '<ids>\n  <id value="{}"/>\n</ids>', '\n  <id value="{}"/>'],
+  ])('XML in a network’s own words is read and merged into: %s', (_, text, item) => {
+    fc.assert(
+      fc.property(fc.uniqueArray(id, { minLength: 2, maxLength: 5 }), list, (known, wanted) => {
+        const before = text.replace(item, known.map((one) => item.replace('{}', one)).join(''));
+        expect(ids(before)).toEqual(known);
+        const added = missingFrom(known, wanted);
+        const after = mergeIntoList(before, wanted);
+        expect(after).toBe(
+          text.replace(item, [...known, ...added].map((one) => item.replace('{}', one)).join('')),
+        );
+        expect(ids(after)).toEqual([...known, ...added]);
+      }),
+    );
+  });
+
+  it.each([
+    [
+      'says more of each than its identifier',
+      '<ids><id net="Cobalt Heron">aaaaa.skadnetwork</id></ids>',
+      /says more.*Cobalt Heron/,
+    ],
+    [
+      'has a name beside it',
+      '<l><i><n>Cobalt</n><s>aaaaa.skadnetwork</s></i><i><n>B</n><s>bbbbb.skadnetwork</s></i></l>',
+      /says more/,
+    ],
+    ['has one, deep within', '<a><b><c><d>aaaaa.skadnetwork</d></c></b></a>', /one identifier only/],
+    ['has none yet', '<ids></ids>', /no identifier yet/],
+    ['is JSON without an array for them', '{"a":1}', /no array/],
+  ])('XML or JSON that %s is left to a person', (_, text, says) => {
+    expect(() => mergeIntoList(text, ['zzzzz.skadnetwork'])).toThrow(says);
+    expect(mergeIntoList(text, [])).toBe(text);
+  });
+
+  it('JSON keeps everything else: other fields, their order, its writing', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(id, { minLength: 1, maxLength: 5 }),
+        list,
+        fc.constantFrom(undefined, 2, '\t'),
+        fc.boolean(),
+        (known, wanted, space, texts) => {
+          const items = known.map((one, at) =>
+            texts
+              ? one
+              : { id: at, skadnetwork_id: one.toUpperCase(), creation_date: '2026-01-01T00:00:00Z' },
+          );
+          const text = JSON.stringify(
+            { company_name: 'Heron', n: 1e3, skadnetwork_ids: items, last: [true] },
+            null,
+            space,
+          );
+          const after = mergeIntoList(text, wanted);
+          const added = missingFrom(known, wanted).map((one) => (texts ? one : { skadnetwork_id: one }));
+          const { skadnetwork_ids: now, ...rest } = JSON.parse(after);
+          expect(now).toEqual([...items, ...added]);
+          expect(JSON.stringify(rest)).toBe('{"company_name":"Heron","n":1000,"last":[true]}');
+          const start = text.indexOf(']');
+          expect(after.startsWith(text.slice(0, text.lastIndexOf(texts ? '"' : '}', start) + 1))).toBe(true);
+          expect(after.endsWith(text.slice(start))).toBe(true);
+        },
+      ),
+    );
+  });
+
+  it('what stands there twice stays: merging only adds', () => {
+    const twice = attributionPlist(['aaaaa.skadnetwork', 'aaaaa.skadnetwork']);
+    const after = mergeIntoList(twice, ['bbbbb.skadnetwork']);
+    expect(ids(after)).toEqual(['aaaaa.skadnetwork', 'aaaaa.skadnetwork', 'bbbbb.skadnetwork']);
   });
 
   it('merging into a property list touches nothing else', () => {

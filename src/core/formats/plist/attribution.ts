@@ -53,6 +53,7 @@ function idOf(item: PlistValue): string | null {
   return entry?.value.type === 'string' ? normalId(entry.value.value) : null;
 }
 
-function itemLines(id: string): string[] {
+/** The lines of an item, each level two blanks further in. */
+export function itemLines(id: string): string[] {
   return ['<dict>', `  <key>${identifierKey}</key>`, `  <string>${id}</string>`, '</dict>'];
 }

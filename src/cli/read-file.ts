@@ -1,0 +1,73 @@
+import { readFile } from 'node:fs/promises';
+import { resolve } from 'node:path';
+import { attributionPlist } from '../core/standards/skadnetwork.js';
+import { idsIn } from '../core/formats/attribution-list/read.js';
+import { escapeXml } from '../core/formats/xml/edit.js';
+import { isBinaryPlist, readBinaryPlist } from '../core/formats/plist/binary.js';
+import { decoded, decodeText, knownEncoding } from '../core/text/decode.js';
+import { printableText } from '../core/text/printable.js';
+import { CommandError, exit, type Io } from './io.js';
+
+/** The bytes of a file that a person named. */
+export async function bytesOf(io: Io, file: string): Promise<Uint8Array> {
+  try {
+    return file === '-' ? await io.input() : await readFile(resolve(io.cwd, file));
+  } catch (error) {
+    throw new CommandError(
+      `${file} cannot be read: ${(error as Error).message}.`,
+      exit.wrongUse,
+      'Check the path.',
+    );
+  }
+}
+
+/** A document in UTF-8. */
+export async function readNamed(io: Io, file: string): Promise<string> {
+  return new TextDecoder('utf-8', { ignoreBOM: true }).decode(await bytesOf(io, file));
+}
+
+/**
+ * A file of text, in whichever encoding it was saved. Where that cannot be told, a person is asked.
+ * @param encoding says it instead
+ */
+export async function textOfFile(io: Io, file: string, encoding?: string): Promise<string> {
+  if (encoding !== undefined && knownEncoding(encoding) === null)
+    throw new CommandError(
+      `There is no encoding ${encoding}.`,
+      exit.wrongUse,
+      'Name one such as utf-8, utf-16le, windows-1252 or macintosh.',
+    );
+  const bytes = await bytesOf(io, file);
+  const found = decodeText(bytes, encoding);
+  if (found.text !== null) return found.text;
+  const { candidates } = found;
+  const lines = candidates.map(
+    ({ encoding: name, sample }, at) => `  ${at + 1}  ${name.padEnd(13)} ${printableText(sample)}`,
+  );
+  const what = `It cannot be told in which encoding ${file} was saved.`;
+  const answer = await io.ask(
+    `${what} It may say:\n${lines.join('\n')}\nWhich is right? [1-${lines.length}] `,
+  );
+  const chosen = candidates[Number(answer) - 1]?.encoding;
+  if (chosen !== undefined) return decoded(bytes, chosen);
+  throw new CommandError(
+    what,
+    exit.wrongUse,
+    'Say it with --encoding, and look at the names that come out.',
+    lines,
+  );
+}
+
+/** A published list as text; of a binary property list the identifiers, as its text form has them. */
+export async function listOfFile(io: Io, file: string): Promise<string> {
+  const bytes = await bytesOf(io, file);
+  if (!isBinaryPlist(bytes)) return textOfFile(io, file);
+  const { root, problems } = readBinaryPlist(bytes);
+  if (!root || problems.length > 0)
+    throw new CommandError(
+      `${file} cannot be read: ${problems[0]?.message ?? 'it is empty.'}`,
+      exit.wrongUse,
+      'Export it again.',
+    );
+  return attributionPlist(idsIn(root).map(({ written }) => escapeXml(written)));
+}
