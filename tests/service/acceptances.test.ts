@@ -101,6 +101,37 @@ describe('a check against an earlier snapshot', () => {
   });
 });
 
+describe('SARIF', () => {
+  it('has fixes that, done to the tree, mend what they belong to', async () => {
+    const files: Record<string, string> = {
+      ...bad,
+      'app/src/main/AndroidManifest.xml': manifest('').replace(/.*INTERNET.*\n/, ''),
+    };
+    const snapshot = await send(files);
+    const log = (await check(snapshot, {}, { Accept: 'application/sarif+json' })).body;
+    const results = log.runs[0].results.filter(({ fixes }: { fixes?: unknown }) => fixes);
+    expect(results.length).toBeGreaterThan(1);
+    for (const { fixes, partialFingerprints, ruleId } of results) {
+      const mended = { ...files };
+      for (const { artifactLocation, replacements } of fixes[0].artifactChanges) {
+        const path = decodeURIComponent(artifactLocation.uri);
+        let text = mended[path] ?? '';
+        // From the end on, so that places before stay where they are.
+        for (const { deletedRegion, insertedContent } of [...replacements].reverse()) {
+          const { charOffset, charLength } = deletedRegion;
+          text =
+            text.slice(0, charOffset) + (insertedContent?.text ?? '') + text.slice(charOffset + charLength);
+        }
+        mended[path] = text;
+      }
+      const after = (await check(await send(mended))).body.findings.map(
+        ({ fingerprint }: any) => fingerprint,
+      );
+      expect([ruleId, after.includes(partialFingerprints['syndexa/v1'])]).toEqual([ruleId, false]);
+    }
+  });
+});
+
 describe('JUnit XML', () => {
   it('is well-formed, and counts what a check counts', async () => {
     const { text, headers } = await check(await send(bad), {}, { Accept: 'application/junit+xml' });

@@ -1,3 +1,5 @@
+import { resolve, sep } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import type { Severity } from '../../core/checks/model.js';
 import { severityNames } from '../../core/words/names.js';
 import type { Survey } from '../../core/facts/model.js';
@@ -85,11 +87,24 @@ export function check(io: Io, paint: Paint, directory: string, options: CheckOpt
       io.out(await client.text('check', { ...call, headers: { Accept: 'application/junit+xml' } }));
     else if (options.format === 'sarif') {
       const log = await client.text('check', { ...call, headers: { Accept: 'application/sarif+json' } });
-      io.out(`${JSON.stringify(JSON.parse(log), null, 2)}\n`);
+      io.out(
+        `${JSON.stringify(withRoot(JSON.parse(log) as SarifLog, resolve(io.cwd, directory)), null, 2)}\n`,
+      );
     } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
     else io.prose((await import('../render/check.js')).checkText(report, paint, io.width));
     if (options.failOn === 'never') return exit.clean;
     const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
     return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;
   });
+}
+
+interface SarifLog {
+  runs: { originalUriBaseIds: Record<string, { uri?: string }> }[];
+}
+
+/** A log that says where the folder lies which its paths are relative to. */
+function withRoot(log: SarifLog, folder: string): SarifLog {
+  for (const base of log.runs.flatMap(({ originalUriBaseIds = {} }) => Object.values(originalUriBaseIds)))
+    base.uri = pathToFileURL(`${folder}${sep}`).href;
+  return log;
 }

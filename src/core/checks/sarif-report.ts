@@ -1,5 +1,6 @@
-import { sarifDocument, sarifLocation } from '../standards/sarif.js';
-import { printableValue } from '../text/printable.js';
+import { sarifChange, sarifDocument, sarifLocation } from '../standards/sarif.js';
+import { groupBy } from '../text/group-by.js';
+import { printableText, printableValue } from '../text/printable.js';
 import type { CheckReport, Finding, RuleMeta } from './model.js';
 
 const levels = { blocker: 'error', warning: 'warning', note: 'note' } as const;
@@ -8,19 +9,44 @@ const levels = { blocker: 'error', warning: 'warning', note: 'note' } as const;
 export interface SarifTool {
   version: string;
   rules: readonly RuleMeta[];
+  /** How long the text of a file is, in UTF-16 units; undefined when the tree has no such file. */
+  lengthOf: (path: string) => number | undefined;
 }
 
+/** Where the program and its rules are described. */
+const home = 'https://syndexa.example/';
+
 /** A check as a SARIF log. */
-export function sarifLog({ findings }: CheckReport, { version, rules }: SarifTool): Record<string, unknown> {
+export function sarifLog(
+  { findings }: CheckReport,
+  { version, rules, lengthOf }: SarifTool,
+): Record<string, unknown> {
   const known = rules.map(({ id }) => id);
   const described = rules.map(({ id, severity, ifShipped, mend }) => ({
     id,
     shortDescription: { text: ifShipped },
     help: { text: mend },
+    helpUri: `${home}rules/${id.replace('/', '-')}`,
     defaultConfiguration: { level: levels[severity] },
   }));
-  const results = printableValue(findings).map((finding) => resultOf(finding, known.indexOf(finding.rule)));
-  return sarifDocument({ version, rules: described }, results);
+  const results = findings.map((finding) => ({
+    ...resultOf(printableValue(finding), known.indexOf(finding.rule)),
+    ...fixesOf(finding, lengthOf),
+  }));
+  return sarifDocument({ version, informationUri: home, rules: described }, results);
+}
+
+/** What wiring would do about a finding, file by file. */
+function fixesOf({ fix, mend }: Finding, lengthOf: SarifTool['lengthOf']): { fixes?: unknown[] } {
+  if (!fix) return {};
+  const replacements = [
+    ...fix.edits.map(({ path, start, end, text }) => ({ path, start, end, text })),
+    ...fix.content.map(({ path, text }) => ({ path, start: 0, end: lengthOf(path) ?? 0, text })),
+  ];
+  const artifactChanges = [...groupBy(replacements, ({ path }) => path)].map(([path, of]) =>
+    sarifChange(path, of),
+  );
+  return { fixes: [{ description: { text: printableText(mend) }, artifactChanges }] };
 }
 
 function resultOf(finding: Finding, ruleIndex: number): Record<string, unknown> {

@@ -11,15 +11,27 @@ export interface SarifPlace {
 
 export interface SarifDriver {
   version: string;
+  informationUri: string;
   rules: readonly Record<string, unknown>[];
 }
+
+/** The name of the folder that all paths are relative to. */
+const rootId = '%SRCROOT%';
 
 /** A log with one run. */
 export function sarifDocument(driver: SarifDriver, results: readonly unknown[]): Record<string, unknown> {
   return {
     $schema: 'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
     version: '2.1.0',
-    runs: [{ tool: { driver: { name: 'Syndexa', ...driver } }, columnKind: 'utf16CodeUnits', results }],
+    runs: [
+      {
+        tool: { driver: { name: 'Syndexa', ...driver } },
+        // Where that folder lies is known to whoever checked it.
+        originalUriBaseIds: { [rootId]: { description: { text: 'The folder that was checked.' } } },
+        columnKind: 'utf16CodeUnits',
+        results,
+      },
+    ],
   };
 }
 
@@ -37,6 +49,32 @@ export function sarifLocation({
     ...(endLine ? { endLine } : {}),
     ...(endColumn ? { endColumn } : {}),
   };
-  const uri = path.split('/').map(encodeURIComponent).join('/');
-  return { physicalLocation: { artifactLocation: { uri, uriBaseId: '%SRCROOT%' }, region } };
+  return { physicalLocation: { artifactLocation: artifact(path), region } };
+}
+
+/** A part of a file that is replaced: UTF-16 units from its beginning, byte order mark left out. */
+export interface SarifReplacement {
+  start: number;
+  end: number;
+  text: string;
+}
+
+/** The changes of one file. */
+export function sarifChange(
+  path: string,
+  replacements: readonly SarifReplacement[],
+): Record<string, unknown> {
+  return {
+    artifactLocation: artifact(path),
+    replacements: [...replacements]
+      .sort((a, b) => a.start - b.start)
+      .map(({ start, end, text }) => ({
+        deletedRegion: { charOffset: start, charLength: end - start },
+        ...(text === '' ? {} : { insertedContent: { text } }),
+      })),
+  };
+}
+
+function artifact(path: string): Record<string, unknown> {
+  return { uri: path.split('/').map(encodeURIComponent).join('/'), uriBaseId: rootId };
 }

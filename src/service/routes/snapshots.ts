@@ -28,11 +28,15 @@ export const snapshotHandlers = {
       return undefined;
     }
     if (form !== 'application/sarif+json') return report;
-    response
-      .type('application/sarif+json')
-      .send(
-        JSON.stringify(sarifLog(report, { version: service.version, rules: rules.map(({ meta }) => meta) })),
-      );
+    response.type('application/sarif+json').send(
+      JSON.stringify(
+        sarifLog(report, {
+          version: service.version,
+          rules: rules.map(({ meta }) => meta),
+          lengthOf: (path) => service.trees.text(params.snapshot, path)?.text.length,
+        }),
+      ),
+    );
     return undefined;
   },
   wire: async ({ params, body, signal }, service) => {

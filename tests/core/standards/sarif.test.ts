@@ -7,7 +7,14 @@ import { androidFiles, gradle, manifest } from '../../support/trees.js';
 interface Log {
   version: string;
   runs: {
-    tool: { driver: { name: string; rules: { id: string; defaultConfiguration: { level: string } }[] } };
+    tool: {
+      driver: {
+        name: string;
+        informationUri: string;
+        rules: { id: string; helpUri: string; defaultConfiguration: { level: string } }[];
+      };
+    };
+    originalUriBaseIds: Record<string, unknown>;
     results: Result[];
   }[];
 }
@@ -32,7 +39,7 @@ describe('SARIF', () => {
   );
   const log = sarifLog(
     { title: 'kelp', summary: { blocker: 0, warning: 0, note: 0, accepted: 0 }, findings },
-    { version: '1.2.3', rules: rules.map(({ meta }) => meta) },
+    { version: '1.2.3', rules: rules.map(({ meta }) => meta), lengthOf: () => undefined },
   ) as unknown as Log;
 
   it('is a log of version 2.1.0 with its rules', () => {
@@ -40,6 +47,9 @@ describe('SARIF', () => {
     expect(log.runs).toHaveLength(1);
     const { driver } = log.runs[0]!.tool;
     expect(driver.name).toBe('Syndexa');
+    expect(new URL(driver.informationUri).protocol).toBe('https:');
+    expect(new Set(driver.rules.map(({ helpUri }) => new URL(helpUri).href)).size).toBe(rules.length);
+    expect(log.runs[0]!.originalUriBaseIds).toHaveProperty('%SRCROOT%');
     expect(driver.rules.map(({ id }) => id)).toEqual(rules.map(({ meta }) => meta.id));
   });
 
