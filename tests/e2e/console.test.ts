@@ -222,6 +222,89 @@ describe('the console', () => {
     expect(readFileSync(list, 'utf8')).toContain('$(COBALT_HERON_APP_ID)');
   });
 
+  it('keeps what two people change in one title at once, and shows both where they meet', async () => {
+    await demo();
+    const record = async () => (await http(api('/titles/tidewick'))).body.title;
+    const before = await record();
+    const other = await page.context().newPage();
+    for (const tab of [page, other]) await tab.goto(`${service.url}/titles/tidewick/record`);
+    const save = (tab: Page) => tab.getByRole('button', { name: 'Save the title' }).click();
+
+    // Different fields, in one part that is written whole: both stay, and so does what no field shows.
+    await page.getByLabel('Builds for testing').fill('debug');
+    await other.getByLabel('Builds that ship').fill('release, store');
+    await save(other);
+    await other.getByText('saved').waitFor();
+    await page.getByText('version', { exact: false }).first().waitFor();
+    await save(page);
+    await page.getByText('saved').waitFor();
+    const { stages, editions } = await record();
+    expect(stages).toEqual({ test: ['debug'], production: ['release', 'store'] });
+    expect(editions).toEqual(before.editions);
+
+    // The same field: nobody's value goes unseen.
+    await page.getByLabel('Name', { exact: true }).fill('Tidewick One');
+    await other.getByLabel('Name', { exact: true }).fill('Tidewick Two');
+    await save(other);
+    const conflict = page.getByRole('alert', { name: 'Name was changed elsewhere' });
+    await conflict.waitFor();
+    expect(await conflict.innerText()).toMatch(/theirs\s+Tidewick Two\s+yours\s+Tidewick One/);
+    expect(await page.getByRole('button', { name: 'Save the title' }).isDisabled()).toBe(true);
+    expect((await record()).name).toBe('Tidewick Two');
+    await conflict.getByRole('button', { name: 'Keep mine' }).click();
+    await save(page);
+    await expect.poll(async () => (await record()).name).toBe('Tidewick One');
+
+    // A field that is saved on leaving it, and an ID.
+    const where = (tab: Page) => tab.getByLabel('Where is tide-list-footer', { exact: true });
+    await where(page).fill('below the list');
+    await where(other).fill('at the very end');
+    await where(other).press('Enter');
+    await page.getByRole('alert', { name: 'Where is tide-list-footer was changed elsewhere' }).waitFor();
+    await where(page).press('Enter');
+    expect((await record()).placements['tide-list-footer'].where).toBe('at the very end');
+    await page.getByRole('button', { name: 'Take theirs' }).click();
+    expect(await where(page).inputValue()).toBe('at the very end');
+
+    const id = (tab: Page) =>
+      tab.getByLabel('tide-list-footer on cobalt-heron, Android production', { exact: true });
+    await id(page).fill('CH-U-204418-AAAAAAAA');
+    await id(other).fill('CH-U-204418-BBBBBBBB');
+    await id(other).press('Enter');
+    await page.getByRole('alert', { name: /^tide-list-footer on cobalt-heron/ }).waitFor();
+    await page.getByRole('button', { name: 'Keep mine' }).click();
+    await id(page).press('Enter');
+    await expect
+      .poll(
+        async () => (await record()).placements['tide-list-footer'].units['cobalt-heron'].android.production,
+      )
+      .toBe('CH-U-204418-AAAAAAAA');
+    await other.close();
+  });
+
+  it('saves over a change that it has not heard of yet only where nobody else changed the same', async () => {
+    await demo();
+    const record = async () => (await http(api('/titles/tidewick'))).body;
+    await page.route('**/api/v1/events', (route) => route.abort());
+    await page.goto(`${service.url}/titles/tidewick/record`);
+    await page.getByLabel('Name', { exact: true }).fill('Tidewick One');
+    const change = async (body: object) => {
+      const match = { 'If-Match': `"v${(await record()).version}"` };
+      expect((await http(api('/titles/tidewick'), 'PATCH', body, match)).status).toBe(200);
+    };
+    await change({ audience: 'mixed' });
+    await page.getByRole('button', { name: 'Save the title' }).click();
+    await expect
+      .poll(async () => (await record()).title)
+      .toMatchObject({ name: 'Tidewick One', audience: 'mixed' });
+    await page.getByLabel('Name', { exact: true }).fill('Tidewick Three');
+    await change({ name: 'Tidewick Two' });
+    await page.getByRole('button', { name: 'Save the title' }).click();
+    await page.getByRole('alert', { name: 'Name was changed elsewhere' }).waitFor();
+    expect((await record()).title.name).toBe('Tidewick Two');
+    problems = problems.filter((problem) => !problem.includes('ERR_FAILED'));
+  });
+
   it('edits the record with the same words of refusal as the terminal', async () => {
     await demo();
     await page.goto(`${service.url}/titles/tidewick/record`);

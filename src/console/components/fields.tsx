@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { CallError } from '../api.js';
 
@@ -11,6 +12,8 @@ interface TextFieldProps {
   placeholder?: string;
   mono?: boolean;
   id: string;
+  /** What stands below the field. */
+  note?: ReactNode;
 }
 
 /** A line of text with the faults that the service found in it. */
@@ -23,6 +26,7 @@ export function TextField({
   placeholder,
   mono,
   id,
+  note,
 }: TextFieldProps) {
   const faults = (error?.problem.errors ?? []).filter(({ field }) =>
     faultsOf.some((end) => field === end || field.endsWith(`.${end}`)),
@@ -46,6 +50,7 @@ export function TextField({
           {message} {fix}
         </div>
       ))}
+      {note}
     </div>
   );
 }
@@ -56,9 +61,10 @@ interface ChoiceProps {
   value: string;
   choices: readonly string[];
   onChange: (value: string) => void;
+  note?: ReactNode;
 }
 
-export function Choice({ label, id, value, choices, onChange }: ChoiceProps) {
+export function Choice({ label, id, value, choices, onChange, note }: ChoiceProps) {
   return (
     <div>
       <Form.Label htmlFor={id}>{label}</Form.Label>
@@ -67,6 +73,7 @@ export function Choice({ label, id, value, choices, onChange }: ChoiceProps) {
           <option key={choice}>{choice}</option>
         ))}
       </Form.Select>
+      {note}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { Title } from '../../core/roster/model.js';
 import type { CallError } from '../api.js';
 import { TextField, words } from './fields.js';
@@ -31,10 +32,12 @@ export function meaningOf({
 
 interface TitleFieldsProps {
   draft: TitleDraft;
-  change: (part: Partial<TitleDraft>) => void;
+  change: (part: Record<string, string>) => void;
   error: CallError | null;
   /** Beginning of the fields' DOM IDs. */
   prefix: string;
+  /** What stands below a field, such as what somebody else wrote into it. */
+  note?: (key: keyof TitleDraft, label: string) => ReactNode;
 }
 
 const fields = [
@@ -46,7 +49,7 @@ const fields = [
 ] as const;
 
 /** The fields that adding and changing a title have in common, each with the faults found in it. */
-export function TitleFields({ draft, change, error, prefix }: TitleFieldsProps) {
+export function TitleFields({ draft, change, error, prefix, note }: TitleFieldsProps) {
   return fields.map(({ key, label, faultsOf, mono }) => (
     <TextField
       key={key}
@@ -57,6 +60,7 @@ export function TitleFields({ draft, change, error, prefix }: TitleFieldsProps) 
       faultsOf={faultsOf}
       error={error}
       mono={mono}
+      note={note?.(key, label)}
     />
   ));
 }

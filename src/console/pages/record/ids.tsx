@@ -6,7 +6,8 @@ import { call, etag } from '../../api.js';
 import { Choice } from '../../components/fields.js';
 import { platformNames } from '../../components/platform-names.js';
 import { useNetworks } from '../../queries.js';
-import { useSave } from './use-save.js';
+import { FieldConflict } from './field-conflict.js';
+import { useDraft } from './use-draft.js';
 
 /** Every ID as a field of its own: typed, saved with Enter, refused with the reason. */
 export function Ids({ record }: { record: TitleRecord }) {
@@ -78,46 +79,49 @@ function NetworkIds({ record, network }: { record: TitleRecord; network: string 
 
 type Slot = Omit<IdWrite, 'value'>;
 
+function heldIn({ title }: TitleRecord, { network, platform, stage, placement }: Slot): string {
+  const held =
+    placement === null
+      ? valueAt(title.networks, network)?.[platform]?.[stage]?.app
+      : valueAt(valueAt(title.placements, placement)?.units, network)?.[platform]?.[stage];
+  return held ?? '';
+}
+
 function IdField({ record, slot }: { record: TitleRecord; slot: Slot }) {
   const { network, platform, stage, placement } = slot;
-  const { title, id, version } = record;
-  const held =
-    (placement === null
-      ? valueAt(title.networks, network)?.[platform]?.[stage]?.app
-      : valueAt(valueAt(title.placements, placement)?.units, network)?.[platform]?.[stage]) ?? '';
-  const [typed, setTyped] = useState<string | null>(null);
-  const value = typed ?? held;
-  const save = useSave<string>(record, (next) =>
-    call('setId', {
-      params: { title: id },
-      headers: { 'If-Match': etag(version) },
-      body: { ...slot, value: next === '' ? null : next },
-    }),
-  );
-  const commit = () => {
-    if (typed !== null && typed !== held) save.mutate(typed, { onSuccess: () => setTyped(null) });
-  };
+  const draft = useDraft({
+    record,
+    fieldsOf: (whole) => ({ id: heldIn(whole, slot) }),
+    write: ({ id: next = '' }, { id, version }) =>
+      call('setId', {
+        params: { title: id },
+        headers: { 'If-Match': etag(version) },
+        body: { ...slot, value: next === '' ? null : next },
+      }),
+  });
+  const { error } = draft;
   const label = `${placement ?? 'App ID'} on ${network}, ${platformNames[platform]} ${stage}`;
   return (
     <>
       <input
-        className={`form-control form-control-sm id-input${save.error ? ' is-invalid' : ''}`}
+        className={`form-control form-control-sm id-input${error ? ' is-invalid' : ''}`}
         aria-label={label}
-        value={value}
+        value={valueAt(draft.values, 'id') ?? ''}
         placeholder={stage === 'test' ? 'sample' : 'missing'}
         spellCheck={false}
         autoComplete="off"
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={commit}
+        onChange={(event) => draft.set({ id: event.target.value })}
+        onBlur={draft.save}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') commit();
-          if (event.key === 'Escape') setTyped(null);
+          if (event.key === 'Enter') draft.save();
+          if (event.key === 'Escape') draft.reset();
         }}
       />
-      {save.error && (
+      <FieldConflict label={label} field="id" draft={draft} />
+      {error && (
         <div className="field-fault" role="alert">
-          {save.error.problem.errors?.[0]?.message ?? save.error.problem.detail}{' '}
-          {save.error.problem.errors?.[0]?.fix ?? save.error.problem.fix}
+          {error.problem.errors?.[0]?.message ?? error.problem.detail}{' '}
+          {error.problem.errors?.[0]?.fix ?? error.problem.fix}
         </div>
       )}
     </>

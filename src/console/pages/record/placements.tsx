@@ -8,21 +8,21 @@ import { call, etag } from '../../api.js';
 import { Choice, TextField } from '../../components/fields.js';
 import { ProblemNote } from '../../components/states.js';
 import { useNetworks } from '../../queries.js';
+import { FieldConflict } from './field-conflict.js';
+import { useDraft, type Draft, type Fields } from './use-draft.js';
 import { useSave } from './use-save.js';
 
-interface PlacementWrite {
+interface NewPlacementWrite {
   name: string;
   placement: Placement;
-  /** The version that was seen; null for a new placement. */
-  version: number | null;
 }
 
-function usePutPlacement(record: TitleRecord) {
-  return useSave<PlacementWrite>(record, ({ name, placement, version }) =>
+function useAddPlacement(record: TitleRecord) {
+  return useSave<NewPlacementWrite>(record, ({ name, placement }) =>
     call('putPlacement', {
       params: { title: record.id, placement: name },
       body: placement,
-      headers: version === null ? { 'If-None-Match': '*' } : { 'If-Match': etag(version) },
+      headers: { 'If-None-Match': '*' },
     }),
   );
 }
@@ -32,19 +32,13 @@ const columns = ['Placement', 'Format', 'Where', 'Refresh', 'Networks', 'Other s
 /** The placements of a title, and a form for a new one. */
 export function Placements({ record }: { record: TitleRecord }) {
   const { id, title, placementVersions } = record;
-  const put = usePutPlacement(record);
   const remove = useSave<string>(record, (name) =>
     call('removePlacement', {
       params: { title: id, placement: name },
       headers: { 'If-Match': etag(valueAt(placementVersions, name) ?? 0) },
     }),
   );
-  const change = (name: string, part: Partial<Placement>) => {
-    const before = valueAt(title.placements, name);
-    if (before)
-      put.mutate({ name, placement: { ...before, ...part }, version: valueAt(placementVersions, name) ?? 0 });
-  };
-  const error = put.error ?? remove.error;
+  const { error } = remove;
   return (
     <>
       <div className="ledger-scroll" style={{ maxHeight: 'none' }}>
@@ -62,7 +56,7 @@ export function Placements({ record }: { record: TitleRecord }) {
                 key={name}
                 name={name}
                 placement={placement}
-                change={(part) => change(name, part)}
+                record={record}
                 remove={() => remove.mutate(name)}
               />
             ))}
@@ -77,7 +71,7 @@ export function Placements({ record }: { record: TitleRecord }) {
 
 function useNewPlacement(record: TitleRecord) {
   const known = useNetworks().data?.map((network) => network.id) ?? [];
-  const put = usePutPlacement(record);
+  const put = useAddPlacement(record);
   const [draft, setDraft] = useState({ name: '', format: 'banner', where: '', network: '' });
   const set = (field: keyof typeof draft) => (value: string) => setDraft({ ...draft, [field]: value });
   const network = draft.network || known[0] || '';
@@ -89,7 +83,7 @@ function useNewPlacement(record: TitleRecord) {
       units: network ? { [network]: {} } : {},
     };
     const cleared = { ...draft, name: '', where: '' };
-    put.mutate({ name: draft.name, placement, version: null }, { onSuccess: () => setDraft(cleared) });
+    put.mutate({ name: draft.name, placement }, { onSuccess: () => setDraft(cleared) });
   };
   return { draft, set, known, network, put, add };
 }
@@ -151,63 +145,117 @@ function NewPlacement({ record }: { record: TitleRecord }) {
 interface PlacementRowProps {
   name: string;
   placement: Placement;
-  change: (part: Partial<Placement>) => void;
+  record: TitleRecord;
   remove: () => void;
 }
 
-/** One placement: format, place in words and refresh are changed here; what is typed is saved on leaving the field. */
-function PlacementRow({ name, placement, change, remove }: PlacementRowProps) {
-  const { format, where, settings, units } = placement;
-  const [draft, setDraft] = useState({ where: where ?? '', refresh: settings.refresh ?? '' });
-  const commit = () => {
-    if (draft.where !== (where ?? '')) change({ where: draft.where === '' ? undefined : draft.where });
-    if (draft.refresh !== (settings.refresh ?? '')) {
-      const { refresh: _, ...others } = settings;
-      change({ settings: draft.refresh === '' ? others : { ...others, refresh: draft.refresh } });
-    }
+/** The fields of a placement that a row has, as they are typed. */
+function fieldsOf(placement: Placement | undefined): Fields {
+  return {
+    format: placement?.format ?? '',
+    where: placement?.where ?? '',
+    refresh: placement?.settings.refresh ?? '',
   };
-  const field = (label: string, key: keyof typeof draft) => (
-    <input
-      className="form-control form-control-sm"
-      aria-label={`${label} ${name}`}
-      value={draft[key]}
-      onChange={(event) => setDraft({ ...draft, [key]: event.target.value })}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') commit();
-      }}
-    />
-  );
+}
+
+/** A placement with some fields changed; what the row does not show stays. */
+function withFields({ settings, where, ...others }: Placement, changed: Fields): Placement {
+  const format = valueAt(changed, 'format');
+  const place = valueAt(changed, 'where') ?? where ?? '';
+  const { refresh: before, ...rest } = settings;
+  const refresh = valueAt(changed, 'refresh') ?? before ?? '';
+  return {
+    ...others,
+    ...(format === undefined ? {} : { format: format as Format }),
+    ...(place === '' ? {} : { where: place }),
+    settings: refresh === '' ? rest : { ...rest, refresh },
+  };
+}
+
+/** One placement: format, place in words and refresh are changed here; what is typed is saved on leaving the field. */
+function PlacementRow({ name, placement, record, remove }: PlacementRowProps) {
+  const draft = useDraft({
+    record,
+    fieldsOf: ({ title }) => fieldsOf(valueAt(title.placements, name)),
+    write: (changed, { id, title, placementVersions }) =>
+      call('putPlacement', {
+        params: { title: id, placement: name },
+        body: withFields(valueAt(title.placements, name) ?? placement, changed),
+        headers: { 'If-Match': etag(valueAt(placementVersions, name) ?? 0) },
+      }),
+  });
   return (
-    <tr>
-      <th scope="row">{name}</th>
-      <td>
-        <select
-          className="form-select form-select-sm"
-          aria-label={`Format of ${name}`}
-          value={format}
-          onChange={(event) => change({ format: event.target.value as Format })}
-        >
-          {formatNames.map((choice) => (
-            <option key={choice}>{choice}</option>
-          ))}
-        </select>
-      </td>
-      <td style={{ minWidth: '16rem' }}>{field('Where is', 'where')}</td>
-      <td style={{ width: '7rem' }}>{field('Refresh of', 'refresh')}</td>
-      <td>{Object.keys(units).join(', ')}</td>
-      <td className="soft">{settingsText(placement)}</td>
-      <td>
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-secondary"
-          onClick={remove}
-          aria-label={`Take out ${name}`}
-        >
-          Take out
-        </button>
-      </td>
-    </tr>
+    <>
+      <tr>
+        <th scope="row">{name}</th>
+        <td>
+          <FormatOf name={name} draft={draft} />
+        </td>
+        <td style={{ minWidth: '16rem' }}>
+          <RowField label={`Where is ${name}`} field="where" draft={draft} />
+        </td>
+        <td style={{ width: '7rem' }}>
+          <RowField label={`Refresh of ${name}`} field="refresh" draft={draft} />
+        </td>
+        <td>{Object.keys(placement.units).join(', ')}</td>
+        <td className="soft">{settingsText(placement)}</td>
+        <td>
+          <button
+            type="button"
+            className="btn btn-sm btn-outline-secondary"
+            onClick={remove}
+            aria-label={`Take out ${name}`}
+          >
+            Take out
+          </button>
+        </td>
+      </tr>
+      {draft.error && (
+        <tr>
+          <td colSpan={columns.length}>
+            <ProblemNote error={draft.error} />
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+function FormatOf({ name, draft }: { name: string; draft: Draft }) {
+  const label = `Format of ${name}`;
+  return (
+    <>
+      <select
+        className="form-select form-select-sm"
+        aria-label={label}
+        value={valueAt(draft.values, 'format') ?? ''}
+        onChange={(event) => draft.choose({ format: event.target.value })}
+      >
+        {formatNames.map((choice) => (
+          <option key={choice}>{choice}</option>
+        ))}
+      </select>
+      <FieldConflict label={label} field="format" draft={draft} />
+    </>
+  );
+}
+
+function RowField({ label, field, draft }: { label: string; field: string; draft: Draft }) {
+  return (
+    <>
+      <input
+        className="form-control form-control-sm"
+        aria-label={label}
+        value={valueAt(draft.values, field) ?? ''}
+        onChange={(event) => draft.set({ [field]: event.target.value })}
+        onBlur={draft.save}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') draft.save();
+          if (event.key === 'Escape') draft.reset();
+        }}
+      />
+      <FieldConflict label={label} field={field} draft={draft} />
+    </>
   );
 }
 
