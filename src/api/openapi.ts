@@ -103,7 +103,11 @@ function pathAndQuery(components: Components, { path, query }: RouteSpec): Json[
 }
 
 /** Headers by which a request says what it knows already. */
-function conditions({ method, versioned, created }: RouteSpec): Json[] {
+function conditions({
+  method,
+  versioned,
+  created,
+}: Pick<RouteSpec, 'method' | 'versioned' | 'created'>): Json[] {
   const header = (name: string, description: string) => ({
     name,
     in: 'header',
@@ -127,7 +131,7 @@ function answers(components: Components, route: RouteSpec): Json {
   const { answer, method, created, tagged, paged, forms, progress } = route;
   const content: Json = { 'application/json': { schema: components.schema(answer, 'output') } };
   for (const [type, description] of Object.entries(forms ?? {}))
-    content[type] = { schema: { ...text, description } };
+    putAt<unknown>(content, type, { schema: { ...text, description } });
   if (progress)
     content['text/event-stream'] = {
       schema: {
@@ -181,71 +185,68 @@ function problems(codes: readonly FaultCode[]): Json {
   );
 }
 
-/** What is served besides the calls of the table. */
-function otherOperations(components: Components): Record<string, Json> {
-  const get = (
-    operationId: string,
-    summary: string,
-    content: Json,
-    more: readonly FaultCode[] = [],
-  ): Json => ({
+/** An operation outside the table: a GET of one thing. */
+function getOperation(
+  operationId: string,
+  summary: string,
+  content: Json,
+  more: readonly FaultCode[] = [],
+): Json & { parameters: Json[] } {
+  return {
     operationId,
     summary,
-    parameters: conditions({ method: 'get' } as RouteSpec),
+    parameters: conditions({ method: 'get' }),
     responses: {
       200: { description: 'Done.', content },
       304: { description: 'What the caller has is current.' },
       ...problems([...usual, ...more]),
     },
-  });
-  const json = { 'application/json': { schema: { type: 'object' } } };
-  const events = Object.fromEntries(
-    Object.entries<z.ZodType>(eventShapes).map(([name, type]) => [name, components.schema(type, 'output')]),
-  );
-  const stream = {
-    'text/event-stream': {
-      schema: {
-        ...text,
-        description: 'Server-sent events. Their names, and the shapes of their data, are in x-events.',
-      },
-      'x-events': events,
-    },
   };
+}
+
+/** What is served besides the calls of the table. */
+function otherOperations(components: Components): Record<string, Json> {
+  const object = { schema: { type: 'object' } };
+  const health = z.object({ service: z.literal('syndexa'), version: z.string(), roots: z.array(z.string()) });
+  const schema = getOperation('schema', 'One published JSON Schema.', { 'application/schema+json': object }, [
+    'not-found',
+  ]);
   return {
-    '/api/v1/openapi.json': get('openApi', 'This document.', json),
+    '/api/v1/openapi.json': getOperation('openApi', 'This document.', { 'application/json': object }),
     '/api/v1/schemas/{name}': {
-      ...get(
-        'schema',
-        'One published JSON Schema.',
-        { 'application/schema+json': { schema: { type: 'object' } } },
-        ['not-found'],
-      ),
+      ...schema,
       parameters: [
         { name: 'name', in: 'path', required: true, schema: { enum: Object.keys(schemaDocuments()) } },
+        ...schema.parameters,
       ],
     },
-    '/api/v1/events': {
-      ...get('events', 'What changes, as it changes.', stream),
-      parameters: [
-        {
-          name: 'Last-Event-ID',
-          in: 'header',
-          required: false,
-          description: 'The last event that the caller saw: what came since is sent, or `reload`.',
-          schema: text,
-        },
-      ],
-    },
-    '/healthz': get('health', 'Whether the service is well.', {
-      'application/json': {
-        schema: components.schema(
-          z.object({ service: z.literal('syndexa'), version: z.string(), roots: z.array(z.string()) }),
-          'output',
-        ),
-      },
+    '/api/v1/events': eventsOperation(components),
+    '/healthz': getOperation('health', 'Whether the service is well.', {
+      'application/json': { schema: components.schema(health, 'output') },
     }),
-    '/metrics': get('metrics', 'Counts and sizes, in the text format of metrics collectors.', {
+    '/metrics': getOperation('metrics', 'Counts and sizes, in the text format of metrics collectors.', {
       'text/plain': { schema: text },
     }),
+  };
+}
+
+function eventsOperation(components: Components): Json {
+  const events = Object.entries<z.ZodType>(eventShapes).map(
+    ([name, type]) => [name, components.schema(type, 'output')] as const,
+  );
+  const description = 'Server-sent events. Their names, and the shapes of their data, are in x-events.';
+  return {
+    ...getOperation('events', 'What changes, as it changes.', {
+      'text/event-stream': { schema: { ...text, description }, 'x-events': Object.fromEntries(events) },
+    }),
+    parameters: [
+      {
+        name: 'Last-Event-ID',
+        in: 'header',
+        required: false,
+        description: 'The last event that the caller saw: what came since is sent, or `reload`.',
+        schema: text,
+      },
+    ],
   };
 }

@@ -6,6 +6,8 @@ export interface Setting {
   variable: string;
   unit: 'seconds' | 'bytes' | 'MB' | 'days' | '';
   usual: number;
+  /** How the usual value is found, when it depends on the machine. */
+  usualIs?: string;
   min: number;
   max: number;
   /** What it is, and what happens beyond it. */
@@ -52,6 +54,7 @@ export const settings = {
     variable: 'SYNDEXA_WORKERS',
     unit: '',
     usual: Math.max(1, Math.min(4, availableParallelism() - 1)),
+    usualIs: 'by processors',
     min: 1,
     max: 64,
     about:

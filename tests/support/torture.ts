@@ -5,3 +5,8 @@ export const isLong = process.env.SYNDEXA_TORTURE === '1';
 export function rounds(few: number, many: number): number {
   return isLong ? many : few;
 }
+
+/** Says what the long form of a test came to. */
+export function report(line: string): void {
+  process.stdout.write(`${line}\n`);
+}

@@ -2,6 +2,7 @@ import { valueAt } from '../../core/text/own-values.js';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import type { Command } from 'commander';
+import { settings, type Setting } from '../../api/settings.js';
 import { openApiDocument } from '../../api/openapi.js';
 import { published, schemaDocuments } from '../../api/schemas.js';
 import { rules } from '../../core/checks/rules/index.js';
@@ -21,7 +22,9 @@ export async function writeDocs(
   options: { write: string; check?: boolean },
 ): Promise<number> {
   const stale: string[] = [];
-  for (const [name, text] of Object.entries(pages(program))) {
+  const guide = await readFile(resolve(io.cwd, options.write, 'guide.md'), 'utf8').catch(() => null);
+  const all = { ...pages(program), ...(guide === null ? {} : { 'guide.md': guideWithSettings(guide) }) };
+  for (const [name, text] of Object.entries(all)) {
     const path = join(resolve(io.cwd, options.write), name);
     const current = await readFile(path, 'utf8').catch(() => null);
     if (current === text) continue;
@@ -55,6 +58,25 @@ function pages(program: Command): Record<string, string> {
       ]),
     ),
   };
+}
+
+/** The guide, in which the table of settings is the one of the code. */
+function guideWithSettings(guide: string): string {
+  const lines = [
+    '',
+    '| environment variable | usual | from … to | what it bounds |',
+    '| --- | --- | --- | --- |',
+    ...Object.values<Setting>(settings).map(({ variable, unit, usual, usualIs, min, max, about }) => {
+      const shown = (value: number) => `${value.toLocaleString('en-GB')} ${unit}`.trim();
+      return `| \`${variable}\` | ${usualIs ?? shown(usual)} | ${min.toLocaleString('en-GB')} … ${max.toLocaleString('en-GB')} | ${about} |`;
+    }),
+    '',
+    '',
+  ];
+  return guide.replace(
+    /(<!-- settings: [^>]*-->\n)[^]*(<!-- end of settings -->)/,
+    (_, start: string, end: string) => `${start}${lines.join('\n')}${end}`,
+  );
 }
 
 const made = '<!-- Made from the code by `npm run docs`; edit the code, not this page. -->';

@@ -1,9 +1,10 @@
 import { Option, type Command } from 'commander';
 import { platformNames, stageNames } from '../../core/words/names.js';
-import { json, type Group } from './group.js';
+import { json, type Group, type GroupContext } from './group.js';
 
 /** IDs: by hand, from a network’s list, or made at the network. */
-export const idCommands: Group = (program, { io, paint, end }) => {
+export const idCommands: Group = (program, context) => {
+  const { io, paint, end } = context;
   const ids = () => import('../commands/ids.js');
   const id = program.command('id').description('IDs: list, set, unset, collect');
   id.command('list')
@@ -46,7 +47,10 @@ export const idCommands: Group = (program, { io, paint, end }) => {
   slot(id.command('unset').description('take an ID out').argument('<title>')).action(
     (name: string, options) => end(ids().then(({ setId }) => setId(io, name, null, options))),
   );
+  provisionCommand(program, context);
+};
 
+function provisionCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('provision')
     .description('create at the networks what a title lacks there, and take the IDs into the roster')
@@ -63,4 +67,4 @@ export const idCommands: Group = (program, { io, paint, end }) => {
     .action((title: string, options) =>
       end(import('../commands/provision.js').then(({ provision }) => provision(io, paint, title, options))),
     );
-};
+}

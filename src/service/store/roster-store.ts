@@ -1,13 +1,14 @@
 import { valueAt } from '../../core/text/own-values.js';
-import { and, desc, eq, gt, inArray, lt, max, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, lt, max } from 'drizzle-orm';
 import { groupBy } from '../../core/text/group-by.js';
 import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
-import { Publisher, type Roster, Title } from '../../core/roster/model.js';
+import { Publisher, type Roster, type Title } from '../../core/roster/model.js';
 import { demand, type Condition } from '../conditions.js';
 import { ServiceError } from '../errors.js';
 import { atomically, type Db } from './open.js';
+import { prepareInserts, recordOf, titleOf } from './roster-rows.js';
 import { history, placements, publishers, titles } from './schema.js';
 
 /** Who writes, and when. */
@@ -287,71 +288,4 @@ export class RosterStore {
   private inserts(): ReturnType<typeof prepareInserts> {
     return (this.#inserts ??= prepareInserts(this.db));
   }
-}
-
-function prepareInserts(db: Db) {
-  const to = sql.placeholder;
-  return {
-    placement: db
-      .insert(placements)
-      .values({
-        title: to('title'),
-        name: to('name'),
-        version: to('version'),
-        position: to('position'),
-        format: to('format'),
-        where: to('where'),
-        settings: to('settings'),
-        units: to('units'),
-      })
-      .prepare(),
-    history: db
-      .insert(history)
-      .values({
-        at: to('at'),
-        who: to('who'),
-        title: to('title'),
-        path: to('path'),
-        was: to('was'),
-        is: to('is'),
-      })
-      .prepare(),
-  };
-}
-
-function recordOf(
-  row: typeof titles.$inferSelect,
-  parts: readonly (typeof placements.$inferSelect)[],
-): TitleRecord {
-  return {
-    id: row.id,
-    version: row.version,
-    placementVersions: Object.fromEntries(parts.map(({ name, version }) => [name, version])),
-    title: titleOf(row, parts),
-  };
-}
-
-/** A title from its rows. */
-function titleOf(
-  { name, audience, stages, editions, networks }: typeof titles.$inferSelect,
-  parts: readonly (typeof placements.$inferSelect)[],
-): Title {
-  return Title.parse({
-    name,
-    audience,
-    stages,
-    editions,
-    networks,
-    placements: Object.fromEntries(
-      parts.map((part) => [
-        part.name,
-        {
-          format: part.format,
-          ...(part.where === null ? {} : { where: part.where }),
-          settings: part.settings,
-          units: part.units,
-        },
-      ]),
-    ),
-  });
 }

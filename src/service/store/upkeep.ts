@@ -1,4 +1,4 @@
-import { asc, eq, gt, inArray, lt, notInArray, sql } from 'drizzle-orm';
+import { asc, gt, inArray, lt, notInArray, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import type { Settings } from '../../api/settings.js';
 import { atomically, type Db } from './open.js';
@@ -75,7 +75,7 @@ export class Upkeep {
     return old + this.db.delete(wirings).where(notInArray(wirings.id, newest)).run().changes;
   }
 
-  private removeSnapshots(which: ReturnType<typeof eq>): number {
+  private removeSnapshots(which: SQL): number {
     const needed = this.needed();
     const found = this.db.select({ id: snapshots.id }).from(snapshots).where(which).all();
     const ids = found.map(({ id }) => id).filter((id) => !needed.has(id));

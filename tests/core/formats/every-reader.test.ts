@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { grows, strict } from '../../support/growth.js';
 import { mutated, randomFrom, readers, tokens } from '../../support/readers.js';
-import { isLong, rounds } from '../../support/torture.js';
+import { isLong, report, rounds } from '../../support/torture.js';
 
 // With SYNDEXA_TORTURE=1 (npm run torture) there are a million inputs; every test run has some thousands.
 const inputs = rounds(4_000, 1_000_000);
@@ -29,7 +29,7 @@ describe('every reader', () => {
         }
         longest = Math.max(longest, performance.now() - from);
       }
-      if (inputs > 10_000) console.log(`${name}: ${each} inputs, the longest took ${Math.round(longest)} ms`);
+      if (inputs > 10_000) report(`${name}: ${each} inputs, the longest took ${Math.round(longest)} ms`);
       expect(longest).toBeLessThan(most);
     },
     3_600_000,
