@@ -213,7 +213,7 @@ const right = (): [operation: string, request: { body?: unknown; query?: string;
     ['importRoster', { body: { document: draft, dryRun: true } }],
     ['openFolder', { body: { path: tree } }],
     ['linkTree', { body: { title: 'kelp', path: tree } }],
-    ['source', { query: 'path=settings.gradle&line=1' }],
+    ['source', { query: 'path=app/src/main/AndroidManifest.xml&line=1' }],
     ['unwire', { body: { title: 'kelp', network: 'cobalt-heron' } }],
     ['setPublisher', { body: { name: 'Brine', domain: 'brine.example' }, etag: 'new' }],
     ['check', { body: { title: 'kelp' } }],
