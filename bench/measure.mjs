@@ -93,7 +93,17 @@ export function introduce({ files, bytes }, rounds) {
   );
 }
 
-const median = (times) => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)];
+/** What a run measures on, when there is no tree. */
+export function introduceService() {
+  console.log(`node ${process.version}, ${cpus().length} cores.\n`);
+}
+
+/** One line: what was measured, and what it came to. */
+export function line(name, text) {
+  console.log(`${name.padEnd(72)} ${text}`);
+}
+
+export const median = (times) => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)];
 
 /** One line: what was measured, both medians (milliseconds), their ratio and the aim. */
 export function report(name, aim, ours, theirs) {
