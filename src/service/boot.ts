@@ -118,6 +118,8 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     store.close();
     throw error;
   }
+  // A caller's next request should not meet a connection that is being closed.
+  server.keepAliveTimeout = 60_000;
   const { port: bound } = server.address() as AddressInfo;
   const url = `http://${urlHost(address)}:${bound}`;
   const card = announce ? new ServiceCard(home, store.db, url) : null;

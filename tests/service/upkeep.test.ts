@@ -92,6 +92,14 @@ it('goes by size, those asked for longest ago first, and leaves the latest', asy
   expect(upkeep().giveBack()).toBe(false);
 });
 
+it('goes by the order in which they were asked for, also when the clock is set back', async () => {
+  const first = snapshot('first', [randomBytes(9_000_000)]);
+  time -= 400 * day;
+  const later = ['a', 'b'].map((name) => snapshot(name, [randomBytes(9_000_000)]));
+  await upkeep(16).tidy();
+  expect([first, ...later].map(isThere)).toEqual([false, false, true]);
+});
+
 it('leaves snapshots of linked trees, and contents that come in while it works', async () => {
   const db = new Database(join(home, 'syndexa.sqlite'));
   db.exec(`insert into titles (id, version, position, name, audience, stages, editions, networks)

@@ -71,15 +71,19 @@ export const blobs = sqliteTable('blobs', {
   bytes: blob('bytes', { mode: 'buffer' }).notNull(),
 });
 
-export const snapshots = sqliteTable('snapshots', {
-  id: text('id').primaryKey(),
-  name: text('name').notNull(),
-  files: text('files', { mode: 'json' }).notNull(),
-  folders: text('folders', { mode: 'json' }).notNull(),
-  skipped: text('skipped', { mode: 'json' }).notNull(),
-  /** When it was last asked for, to the hour (ms since 1970). */
-  used: integer('used').notNull().default(0),
-});
+export const snapshots = sqliteTable(
+  'snapshots',
+  {
+    id: text('id').primaryKey(),
+    name: text('name').notNull(),
+    files: text('files', { mode: 'json' }).notNull(),
+    folders: text('folders', { mode: 'json' }).notNull(),
+    skipped: text('skipped', { mode: 'json' }).notNull(),
+    /** When it was last asked for, to the hour (ms since 1970); never earlier than one that was asked for before it. */
+    used: integer('used').notNull().default(0),
+  },
+  (table) => [index('snapshots_by_use').on(table.used)],
+);
 
 /** Wirings that were worked out, so that one can be applied as it was shown. */
 export const wirings = sqliteTable('wirings', {

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { and, eq, inArray, like, lt } from 'drizzle-orm';
+import { and, eq, inArray, like, lt, max } from 'drizzle-orm';
 import * as z from 'zod';
 import { type StoredTree, type WiringAnswer, SnapshotManifest } from '../../api/trees.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
@@ -33,7 +33,7 @@ export class TreeStore {
       .slice(0, 32);
     this.db
       .insert(snapshots)
-      .values({ id, name, files: sorted, folders, skipped, used: this.now().getTime() })
+      .values({ id, name, files: sorted, folders, skipped, used: this.time() })
       .onConflictDoNothing()
       .run();
     this.touch(id);
@@ -129,12 +129,21 @@ export class TreeStore {
 
   /** Notes that a snapshot was asked for: once an hour is enough. */
   private touch(id: string): void {
-    const now = this.now().getTime();
+    const now = this.time();
     this.db
       .update(snapshots)
       .set({ used: now })
       .where(and(eq(snapshots.id, id), lt(snapshots.used, now - 60 * 60_000)))
       .run();
+  }
+
+  /** The time now, or the latest that was noted: a clock that is set back changes no order. */
+  private time(): number {
+    const latest = this.db
+      .select({ used: max(snapshots.used) })
+      .from(snapshots)
+      .get()?.used;
+    return Math.max(this.now().getTime(), latest ?? 0);
   }
 
   private manifest(id: string): z.infer<typeof SnapshotManifest> {

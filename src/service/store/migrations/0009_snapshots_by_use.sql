@@ -1,0 +1,1 @@
+CREATE INDEX `snapshots_by_use` ON `snapshots` (`used`);
