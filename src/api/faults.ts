@@ -59,3 +59,15 @@ export function commandProblem(
     ...(fix === undefined ? {} : { fix }),
   };
 }
+
+/** The problem document of a command that met an error of its own. */
+export function internalProblem(): Problem {
+  const { status } = faults.internal;
+  return {
+    type: 'urn:syndexa:problem:internal',
+    title: 'Something broke in the command',
+    status,
+    code: 'internal',
+    detail: 'The command met an error of its own; standard error tells more.',
+  };
+}

@@ -10,7 +10,7 @@ import { serviceCommands } from './groups/service.js';
 import { standardCommands } from './groups/standards.js';
 import { titleCommands } from './groups/titles.js';
 import { treeCommands } from './groups/trees.js';
-import { commandProblem } from '../api/faults.js';
+import { commandProblem, internalProblem } from '../api/faults.js';
 import type { Problem } from '../api/problem.js';
 import { storageFailure } from '../disk/storage-failure.js';
 import { homeFolder } from './connect.js';
@@ -46,14 +46,17 @@ export async function run(args: readonly string[], io: Io, paint: Paint): Promis
     await program.parseAsync(args, { from: 'user' });
     return outcome.code;
   } catch (error) {
-    const asJson = args.includes('--json');
+    const asJson = wantsJson(args);
     if (error instanceof CommanderError) {
       if (error.exitCode === 0) return exit.clean;
       if (asJson) printProblem(io, commandProblem(exit.wrongUse, error.message.replace(/^error: /, '')));
       return exit.wrongUse;
     }
     const failure = asCommandError(error, io);
-    if (!failure) throw error;
+    if (!failure) {
+      if (asJson) printProblem(io, internalProblem());
+      throw error;
+    }
     const { message, details, fix, code } = failure;
     if (asJson) printProblem(io, problemIn(error) ?? commandProblem(code, message, fix, details));
     io.err(
@@ -61,6 +64,14 @@ export async function run(args: readonly string[], io: Io, paint: Paint): Promis
     );
     return code;
   }
+}
+
+/** Whether a command was asked for one JSON document, by whichever of its options. */
+function wantsJson(args: readonly string[]): boolean {
+  return args.some(
+    (word, at) =>
+      word === '--json' || word === '--format=json' || (word === '--format' && args[at + 1] === 'json'),
+  );
 }
 
 function printProblem(io: Io, problem: Problem): void {

@@ -109,7 +109,12 @@ beforeAll(async () => {
     'cobalt-heron': { inventory: 'secret:IN_FILE' },
     marlstone: { console: 'secret:IN_ENV' },
   };
-  const set = await http(`${url}/api/v1/publisher`, 'PUT', { ...publisher, credentials });
+  const set = await http(
+    `${url}/api/v1/publisher`,
+    'PUT',
+    { ...publisher, credentials },
+    { 'If-Match': '*' },
+  );
   expect([set.status, set.text]).toEqual([200, expect.any(String)]);
 });
 afterAll(() => {

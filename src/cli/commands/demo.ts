@@ -7,10 +7,10 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { demoFolder } from '../demo-folder.js';
 import { homeFolder } from '../connect.js';
-import type { Io, Paint } from '../io.js';
+import { exit, type Io, type Paint } from '../io.js';
 import { startPartnerProcess } from '../partner-process.js';
 import { importRoster } from './roster.js';
-import { start, untilStopped } from './serve.js';
+import { start, stopSignal } from './serve.js';
 
 export interface DemoOptions {
   port: number;
@@ -67,10 +67,12 @@ export async function demo(
           run,
         });
       }
+      const stopped = stopSignal();
       io.out(welcome(service.url, partner.url, site.url, trees, paint));
-      return await untilStopped(service);
+      await stopped;
+      return exit.clean;
     } finally {
-      if (options.walk) await service.close();
+      await service.close();
     }
   } finally {
     await partner.close();

@@ -64,16 +64,17 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
   }
 }
 
-/** Waits for a signal to stop, then stops gracefully. */
-export async function untilStopped(service: RunningService): Promise<number> {
-  await Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')]);
-  await service.close();
-  return exit.clean;
+/** A signal to stop. Asked for before anybody is told the address, so that none comes too early. */
+export function stopSignal(): Promise<unknown> {
+  return Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')]);
 }
 
 /** `syndexa serve`. */
 export async function serve(io: Io, options: ServeOptions): Promise<number> {
+  const stopped = stopSignal();
   const service = await start(io, homeFolder(io.env), options);
   io.out(`Syndexa is at ${service.url}\n`);
-  return untilStopped(service);
+  await stopped;
+  await service.close();
+  return exit.clean;
 }
