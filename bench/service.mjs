@@ -10,7 +10,9 @@ import express from 'express';
 import { introduceService, line, median } from './measure.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-const networks = ['cobalt-heron', 'marlstone', 'tallowfield', 'quincebury', 'ferrowick'];
+/** Networks with interstitials: three that ship, and two that are added. */
+const added = ['brightwell', 'lowmarsh'];
+const networks = ['cobalt-heron', 'marlstone', 'quincebury', ...added];
 const agent = new Agent({ keepAlive: true, maxSockets: 8 });
 const home = mkdtempSync(join(tmpdir(), 'syndexa-bench-'));
 
@@ -29,18 +31,18 @@ function ask(url, method = 'GET', body, headers = {}) {
 }
 
 /** A roster document: some titles, each with so many placements on so many networks, a unit ID in each slot. */
-function rosterOf(titles, placements, of) {
+function rosterOf(titles, placements, of, { name = 'title', first = 0 } = {}) {
   const lines = ['syndexa: 1', 'titles:'];
-  let number = 0;
+  let number = first;
   const id = () => `CH-U-204418-${(number++).toString(36).toUpperCase().padStart(8, '0')}`;
   for (let title = 0; title < titles; title++) {
-    lines.push(`  title-${title}:`, `    name: Title ${title}`);
+    lines.push(`  ${name}-${title}:`, `    name: Title ${title}`);
     lines.push(
-      `    editions: { android: { identifier: example.bench.t${title} }, ios: { identifier: example.bench.t${title} } }`,
+      `    editions: { android: { identifier: example.bench.${name}${title} }, ios: { identifier: example.bench.${name}${title} } }`,
       '    placements:',
     );
     for (let placement = 0; placement < placements; placement++) {
-      lines.push(`      place-${placement}:`, '        format: banner', '        units:');
+      lines.push(`      place-${placement}:`, '        format: interstitial', '        units:');
       for (const network of of)
         lines.push(
           network === 'cobalt-heron'
@@ -85,10 +87,12 @@ async function perSecond(url, seconds = 3) {
 const { service, url } = await started();
 try {
   introduceService();
-  const take = (document) => ask(`${url}/api/v1/roster/import`, 'POST', { document });
+  const take = async (document) => {
+    const answer = await ask(`${url}/api/v1/roster/import`, 'POST', { document });
+    if (answer.status !== 200) throw new Error(answer.bytes.toString().slice(0, 500));
+  };
   const imported = performance.now();
-  const answer = await take(rosterOf(100, 500, ['cobalt-heron']));
-  if (answer.status !== 200) throw new Error(answer.bytes.toString().slice(0, 500));
+  await take(rosterOf(100, 500, ['cobalt-heron']));
   line('an import of 100,000 IDs', `${((performance.now() - imported) / 1000).toFixed(1)} s (aim 5)`);
   const again = performance.now();
   await take(rosterOf(100, 500, ['cobalt-heron']));
@@ -129,16 +133,23 @@ try {
   );
   line('the list of titles, of what a bare route answers', ratio(rounds.list, rounds.listBare));
 
-  await take(
-    rosterOf(1, 300, networks)
-      .replaceAll('title-0', 'wide')
-      .replace('example.bench.t0', 'example.bench.wide')
-      .replaceAll('204418-', '204419-'),
-  );
+  for (const id of added) {
+    const unit = { android: `${id.slice(0, 2)}-u-10000001`, ios: `${id.slice(0, 2)}-u-20000001` };
+    const drafted = await ask(`${url}/api/v1/networks/draft`, 'POST', {
+      id,
+      name: id,
+      formats: ['interstitial'],
+      unit,
+    });
+    const { text } = JSON.parse(drafted.bytes.toString());
+    const kept = await ask(`${url}/api/v1/networks`, 'POST', { text });
+    if (kept.status !== 201) throw new Error(kept.bytes.toString().slice(0, 500));
+  }
+  await take(rosterOf(1, 300, networks, { name: 'wide', first: 1_000_000 }));
   const boards = [];
   for (let round = 0; round < 9; round++) {
     const from = performance.now();
-    const { status } = await ask(`${url}/api/v1/titles/wide/board`);
+    const { status } = await ask(`${url}/api/v1/titles/wide-0/board`);
     if (status !== 200) throw new Error(`The board answered ${status}.`);
     boards.push(performance.now() - from);
   }
