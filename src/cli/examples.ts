@@ -97,5 +97,5 @@ export const examples: Record<string, readonly string[]> = {
   'attribution compare': ['syndexa attribution compare demo/trees/tidewick --title tidewick'],
   serve: ['syndexa serve --root ~/work'],
   demo: ['syndexa demo', 'syndexa demo --walk'],
-  completion: ['source <(syndexa completion bash)'],
+  completion: ['syndexa completion bash >> ~/.bash_completion'],
 };
