@@ -118,8 +118,6 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     store.close();
     throw error;
   }
-  // A caller's next request should not meet a connection that is being closed.
-  server.keepAliveTimeout = 60_000;
   const { port: bound } = server.address() as AddressInfo;
   const url = `http://${urlHost(address)}:${bound}`;
   const card = announce ? new ServiceCard(home, store.db, url) : null;
@@ -219,6 +217,8 @@ function urlHost(address: string): string {
 }
 
 function listen(server: Server, address: string, port: number): Promise<void> {
+  // A caller’s next request should not meet a connection that is being closed.
+  server.keepAliveTimeout = 60_000;
   return new Promise((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, address, () => {
