@@ -2,7 +2,7 @@ import * as z from 'zod';
 
 const title = z.string();
 
-/** Something that changed, of interest to whoever looks at it. */
+/** A change that open pages and other listeners are told about. */
 export const ServiceEvent = z.discriminatedUnion('kind', [
   z
     .object({ kind: z.literal('title'), title })

@@ -54,11 +54,10 @@ export const settings = {
     variable: 'SYNDEXA_WORKERS',
     unit: '',
     usual: Math.max(1, Math.min(4, availableParallelism() - 1)),
-    usualIs: 'by processors',
+    usualIs: 'processors − 1, at most 4',
     min: 1,
     max: 64,
-    about:
-      'Worker threads, each of which works on one tree at a time. By default one less than processors, at most four.',
+    about: 'The number of worker threads. Each works on one tree at a time.',
   },
   treeFiles: {
     variable: 'SYNDEXA_TREE_FILES',

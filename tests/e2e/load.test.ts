@@ -5,6 +5,7 @@ import { readFileSync, rmSync } from 'node:fs';
 import { get } from 'node:http';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { addressOf } from '../support/serve.js';
 import { http, temporaryFolder } from '../support/service.js';
 import { isLong, report, rounds } from '../support/torture.js';
 import { androidFiles, iosFiles, root } from '../support/trees.js';
@@ -30,15 +31,7 @@ beforeAll(async () => {
       stdio: ['ignore', 'pipe', 'ignore'],
     },
   );
-  let out = '';
-  for await (const chunk of service.stdout!) {
-    out += String(chunk);
-    const found = /http:\/\/\S+/.exec(out)?.[0];
-    if (found) {
-      url = found;
-      break;
-    }
-  }
+  url = await addressOf(service);
   await http(`${url}/api/v1/roster/import`, 'POST', {
     document: readFileSync(join(root, 'demo/roster.yaml'), 'utf8'),
   });

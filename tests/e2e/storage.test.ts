@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { syndexa, type CliResult } from '../support/cli.js';
+import { addressOf } from '../support/serve.js';
 import { http, temporaryFolder } from '../support/service.js';
 import { root } from '../support/trees.js';
 
@@ -34,13 +35,7 @@ async function serve(): Promise<{ service: ChildProcess; url: string }> {
     stdio: ['ignore', 'pipe', 'ignore'],
   });
   services.push(service);
-  let out = '';
-  for await (const chunk of service.stdout) {
-    out += String(chunk);
-    const url = /http:\/\/\S+/.exec(out)?.[0];
-    if (url) return { service, url };
-  }
-  throw new Error(`The service ended: ${out}`);
+  return { service, url: await addressOf(service) };
 }
 
 /** A command of a shell in which `$S` is the program. */

@@ -30,8 +30,8 @@ export interface RouteSpec {
 }
 
 /**
- * The query of a long list: which part of it is asked for.
- * @param usual the most entries of a page when nothing is said
+ * The query parameters of a paged list.
+ * @param usual the page size when the request names none
  */
 export const pageOf = (usual: number) =>
   z.object({

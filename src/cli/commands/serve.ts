@@ -64,7 +64,7 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
   }
 }
 
-/** A signal to stop. Asked for before anybody is told the address, so that none comes too early. */
+/** Resolves at SIGINT or SIGTERM. Call it before the address is printed, so that an early signal is not missed. */
 export function stopSignal(): Promise<unknown> {
   return Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')]);
 }

@@ -97,7 +97,7 @@ function rowsOf(
   }
 }
 
-/** The first line by which spreadsheet programs are told the separator: `sep=;`, also in quotes. */
+/** The optional first line `sep=;`, quoted or not, that tells spreadsheet programs the separator. */
 function namedSeparator(text: string): { line: string; separator: string } | undefined {
   const [line = '', separator] = /^"?sep=(.)"?[ \t]*(?:\r?\n|$)/i.exec(text) ?? [];
   return separator === undefined ? undefined : { line, separator };

@@ -80,7 +80,7 @@ export const Enrolment = z
       z.strictObject({
         app: IdValue.optional(),
         devices: z.array(z.string().min(1).max(100)).max(200).optional().meta({
-          description: 'Devices that the network is told to be for testing: of the test stage only.',
+          description: 'Test devices to register with the network; for the test stage only.',
         }),
         credentials: Credentials.optional(),
       }),

@@ -26,7 +26,7 @@ export function sarifDocument(driver: SarifDriver, results: readonly unknown[]):
     runs: [
       {
         tool: { driver: { name: 'Syndexa', ...driver } },
-        // Where that folder lies is known to whoever checked it.
+        // The caller adds the URI of that folder if it knows it.
         originalUriBaseIds: { [rootId]: { description: { text: 'The folder that was checked.' } } },
         columnKind: 'utf16CodeUnits',
         results,

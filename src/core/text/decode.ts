@@ -83,7 +83,7 @@ function widthOf(bytes: Uint8Array): string | undefined {
 
 /** Bytes that Windows-1252 has no character for. */
 const unused = new Set([0x81, 0x8d, 0x8f, 0x90, 0x9d]);
-/** Signs that stand in names and sentences: quotation marks, dashes, the ellipsis, currencies, marks of trade, degrees. */
+/** Punctuation and symbols that occur in names: quotation marks, dashes, the ellipsis, currency and trade marks, degrees. */
 const signs = new Set([...'€‚„…‘’“”•–—™£¥§©®°·«»´¿¡'].map((sign) => sign.codePointAt(0)));
 
 /**

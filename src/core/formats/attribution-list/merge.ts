@@ -46,7 +46,7 @@ export function mergeIntoList(text: string, ids: readonly string[]): string {
   if (form !== 'plist') return mergeIntoParts(readParts(text), missing, eol);
   const { root } = readPlist(text);
   if (root?.type !== 'dict') return mergeIntoParts(readParts(text), missing, eol);
-  // Merging takes out what stands there twice; here that is left to a person.
+  // Duplicates are left alone here: only additions are kept.
   const additions = mergeAttribution(text, root, missing, eol).filter(({ text: added }) => added !== '');
   return applyEdits(text, additions);
 }
