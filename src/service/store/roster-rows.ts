@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { TitleRecord } from '../../api/titles.js';
-import { Title } from '../../core/roster/model.js';
+import type { Placement, Title } from '../../core/roster/model.js';
 import type { Db } from './open.js';
 import { history, placements, type titles } from './schema.js';
 
@@ -48,27 +48,21 @@ export function recordOf(
   };
 }
 
-/** A title from its rows. */
+/** A title from its rows. They were checked when they were written. */
 export function titleOf(
   { name, audience, stages, editions, networks }: typeof titles.$inferSelect,
   parts: readonly (typeof placements.$inferSelect)[],
 ): Title {
-  return Title.parse({
+  return {
     name,
     audience,
     stages,
     editions,
     networks,
-    placements: Object.fromEntries(
-      parts.map((part) => [
-        part.name,
-        {
-          format: part.format,
-          ...(part.where === null ? {} : { where: part.where }),
-          settings: part.settings,
-          units: part.units,
-        },
-      ]),
-    ),
-  });
+    placements: Object.fromEntries(parts.map((part) => [part.name, placementOf(part)])),
+  };
+}
+
+function placementOf({ format, where, settings, units }: typeof placements.$inferSelect): Placement {
+  return { format, ...(where === null ? {} : { where }), settings, units };
 }

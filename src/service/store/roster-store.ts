@@ -4,7 +4,7 @@ import { groupBy } from '../../core/text/group-by.js';
 import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
-import { Publisher, type Roster, type Title } from '../../core/roster/model.js';
+import type { Publisher, Roster, Title } from '../../core/roster/model.js';
 import { demand, type Condition } from '../conditions.js';
 import { ServiceError } from '../errors.js';
 import { atomically, type Db } from './open.js';
@@ -46,7 +46,7 @@ export class RosterStore {
       .from(titles)
       .orderBy(titles.position)
       .all()
-      .map(({ id, editions }) => ({ id, editions: editions as Title['editions'] }));
+      .map(({ id, editions }) => ({ id, editions }));
   }
 
   /** The titles that changed since a revision, those that were removed included. */
@@ -94,12 +94,12 @@ export class RosterStore {
   publisher(): Publisher | null {
     const row = this.db.select().from(publishers).get();
     return row
-      ? Publisher.parse({
+      ? {
           name: row.name,
           domain: row.domain,
-          ...(row.accounts === null ? {} : { accounts: row.accounts }),
-          ...(row.credentials === null ? {} : { credentials: row.credentials }),
-        })
+          ...(row.accounts ? { accounts: row.accounts } : {}),
+          ...(row.credentials ? { credentials: row.credentials } : {}),
+        }
       : null;
   }
 

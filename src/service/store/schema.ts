@@ -1,24 +1,26 @@
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { Placement, Publisher, Title } from '../../core/roster/model.js';
 
 /** The publisher; one row at most. */
 export const publishers = sqliteTable('publishers', {
   id: integer('id').primaryKey(),
   name: text('name').notNull(),
   domain: text('domain').notNull(),
-  accounts: text('accounts', { mode: 'json' }),
-  credentials: text('credentials', { mode: 'json' }),
+  accounts: text('accounts', { mode: 'json' }).$type<Publisher['accounts']>(),
+  credentials: text('credentials', { mode: 'json' }).$type<Publisher['credentials']>(),
   version: integer('version').notNull().default(1),
 });
 
+/** Titles and placements hold what was checked before it was written; who changes their shape migrates what is there. */
 export const titles = sqliteTable('titles', {
   id: text('id').primaryKey(),
   version: integer('version').notNull(),
   position: integer('position').notNull(),
   name: text('name').notNull(),
-  audience: text('audience').notNull(),
-  stages: text('stages', { mode: 'json' }).notNull(),
-  editions: text('editions', { mode: 'json' }).notNull(),
-  networks: text('networks', { mode: 'json' }).notNull(),
+  audience: text('audience').$type<Title['audience']>().notNull(),
+  stages: text('stages', { mode: 'json' }).$type<Title['stages']>().notNull(),
+  editions: text('editions', { mode: 'json' }).$type<Title['editions']>().notNull(),
+  networks: text('networks', { mode: 'json' }).$type<Title['networks']>().notNull(),
 });
 
 export const placements = sqliteTable(
@@ -30,10 +32,10 @@ export const placements = sqliteTable(
     name: text('name').notNull(),
     version: integer('version').notNull(),
     position: integer('position').notNull(),
-    format: text('format').notNull(),
+    format: text('format').$type<Placement['format']>().notNull(),
     where: text('where_in_words'),
-    settings: text('settings', { mode: 'json' }).notNull(),
-    units: text('units', { mode: 'json' }).notNull(),
+    settings: text('settings', { mode: 'json' }).$type<Placement['settings']>().notNull(),
+    units: text('units', { mode: 'json' }).$type<Placement['units']>().notNull(),
   },
   (table) => [primaryKey({ columns: [table.title, table.name] })],
 );
