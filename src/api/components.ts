@@ -4,6 +4,9 @@ import * as adopting from '../core/adopting/model.js';
 import * as board from '../core/board/model.js';
 import * as checks from '../core/checks/model.js';
 import * as edits from '../core/edits/model.js';
+import * as effective from '../core/facts/effective.js';
+import * as evidence from '../core/facts/evidence.js';
+import { factDefinitions } from '../core/facts/kinds/index.js';
 import * as facts from '../core/facts/model.js';
 import * as readings from '../core/inventory/model.js';
 import * as network from '../core/network/model.js';
@@ -26,6 +29,14 @@ type Json = Record<string, unknown>;
 const place = '#/components/schemas/';
 const suffixOfInput = 'Input';
 
+/** The shape of each kind of fact: `UnitIdFact` for `unit-id`. */
+const kinds = Object.fromEntries(
+  factDefinitions.map(({ kind, schema }) => [
+    `${kind.replace(/(^|-)([a-z])/g, (_, __, letter: string) => letter.toUpperCase())}Fact`,
+    schema,
+  ]),
+);
+
 /** Where the shapes come from that have a name. */
 const modules = [
   problem,
@@ -40,6 +51,9 @@ const modules = [
   events,
   roster,
   facts,
+  evidence,
+  effective,
+  kinds,
   checks,
   board,
   edits,
@@ -62,6 +76,39 @@ function namedShapes() {
   return named;
 }
 
+type NamedShapes = ReturnType<typeof namedShapes>;
+
+/** A JSON Schema in which shapes that have a name are referred to, and stand in `$defs`. */
+function schemaWithNames(
+  type: z.ZodType,
+  io: 'input' | 'output',
+  metadata: NamedShapes,
+): Json & { $defs?: Json } {
+  return z.toJSONSchema(type, {
+    io,
+    unrepresentable: 'any',
+    metadata,
+    override: ({ zodSchema, jsonSchema }) => {
+      const { title, description } = z.globalRegistry.get(zodSchema) ?? {};
+      if (title !== undefined) jsonSchema.title = title;
+      if (description !== undefined) jsonSchema.description = description;
+      delete jsonSchema.id;
+    },
+  });
+}
+
+let names: NamedShapes | undefined;
+
+/** The JSON Schema of a shape as a document of its own: each shape that has a name is in it once, in `$defs`. */
+export function schemaDocument(type: z.ZodType, io: 'input' | 'output'): Json {
+  names ??= namedShapes();
+  const { $schema, $ref, $defs = {}, ...rest } = schemaWithNames(type, io, names);
+  const name = typeof $ref === 'string' ? $ref.replace('#/$defs/', '') : undefined;
+  if (name === undefined) return { $schema, ...rest, ...(Object.keys($defs).length > 0 ? { $defs } : {}) };
+  const { [name]: root, ...others } = $defs;
+  return { $schema, ...(root as Json), ...(Object.keys(others).length > 0 ? { $defs: others } : {}) };
+}
+
 /** The component schemas of an OpenAPI document: collects the shapes that are referred to. */
 export class Components {
   private readonly schemas: Json = {};
@@ -72,21 +119,7 @@ export class Components {
    * @param io what is sent (`input`, before defaults are filled in) or what is answered (`output`)
    */
   schema(type: z.ZodType, io: 'input' | 'output'): Json {
-    const {
-      $schema: _,
-      $defs,
-      ...schema
-    } = z.toJSONSchema(type, {
-      io,
-      unrepresentable: 'any',
-      metadata: this.#named,
-      override: ({ zodSchema, jsonSchema }) => {
-        const { title, description } = z.globalRegistry.get(zodSchema) ?? {};
-        if (title !== undefined) jsonSchema.title = title;
-        if (description !== undefined) jsonSchema.description = description;
-        delete jsonSchema.id;
-      },
-    }) as Json & { $defs?: Json };
+    const { $schema: _, $defs, ...schema } = schemaWithNames(type, io, this.#named);
     // What is sent may leave out what has a default, so it may be another shape than what is answered.
     const rename = (name: string) => (io === 'input' ? `${name}${suffixOfInput}` : name);
     for (const [name, part] of Object.entries($defs ?? {}))

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { schemaDocument } from './components.js';
 import { TitleDraft } from '../core/adopting/model.js';
 import { Board, RecordState } from '../core/board/model.js';
 import { CheckReport } from '../core/checks/model.js';
@@ -161,10 +162,7 @@ let made: Record<string, Record<string, unknown>> | undefined;
 /** The JSON Schemas (draft 2020-12) of everything that is published. */
 export function schemaDocuments(): Record<string, Record<string, unknown>> {
   made ??= Object.fromEntries(
-    Object.entries(published).map(([name, { type, io }]) => [
-      name,
-      z.toJSONSchema(type, { io, unrepresentable: 'any' }),
-    ]),
+    Object.entries(published).map(([name, { type, io }]) => [name, schemaDocument(type, io)]),
   );
   return made;
 }

@@ -7,7 +7,7 @@ import type { Stack, StackSurvey } from './stacks/stack.js';
 import type { SurveyContext } from './roster/survey-context.js';
 import { isWithin } from './text/paths.js';
 import type { Tree } from './tree/tree.js';
-import type { Survey, SurveyEdition } from './facts/model.js';
+import { surveyVersion, type Survey, type SurveyEdition } from './facts/model.js';
 import { editionOf } from './roster/modules.js';
 
 /** What a survey is made with. */
@@ -44,6 +44,7 @@ export function runSurvey(tree: Tree, { name, profiles, title, progress }: Surve
   });
   progress?.({ doing: 'done', done: total, total });
   const survey: Survey = {
+    version: surveyVersion,
     tree: name,
     title: title?.id ?? null,
     stacks: recognised.map(({ stack, root, evidence }) => ({ stack: stack.id, root, evidence })),

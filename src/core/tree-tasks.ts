@@ -174,7 +174,7 @@ function listedFacts(survey: Survey, most: number): Survey {
   return {
     ...survey,
     facts: survey.facts.slice(0, most),
-    problems: [{ path, line: 1, column: 1, message }, ...survey.problems],
+    problems: [{ path, line: 1, column: 1, kind: 'not-read', message }, ...survey.problems],
   };
 }
 

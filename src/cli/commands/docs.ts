@@ -4,7 +4,8 @@ import { dirname, join, resolve } from 'node:path';
 import type { Command } from 'commander';
 import { settings, type Setting } from '../../api/settings.js';
 import { openApiDocument } from '../../api/openapi.js';
-import { published, schemaDocuments } from '../../api/schemas.js';
+import { schemaDocuments } from '../../api/schemas.js';
+import { jsonPage } from './json-page.js';
 import { rules } from '../../core/checks/rules/index.js';
 import { CommandError, exit, type Io } from '../io.js';
 import { version } from '../version.js';
@@ -49,7 +50,7 @@ function pages(program: Command): Record<string, string> {
     'commands.md': commandsPage(program),
     'rules.md': rulesPage(),
     ...Object.fromEntries(rules.map((rule) => [rulePath(rule.meta.id), rulePage(rule)])),
-    'json.md': jsonPage(schemas),
+    'json.md': jsonPage(made),
     'api/openapi.json': `${JSON.stringify(openApiDocument(version), null, 2)}\n`,
     ...Object.fromEntries(
       Object.entries(schemas).map(([name, schema]) => [
@@ -181,84 +182,4 @@ function rulePage({ meta }: (typeof rules)[number]): string {
     '',
   ];
   return lines.join('\n');
-}
-
-function jsonPage(schemas: Record<string, Record<string, unknown>>): string {
-  const lines = [
-    '# JSON shapes',
-    '',
-    made,
-    '',
-    'Every command prints one JSON document with `--json`. The shapes below are taken from the schemas that the service itself checks with; the full JSON Schemas are in `docs/schemas/`.',
-    '',
-  ];
-  for (const [name, schema] of Object.entries(schemas)) {
-    lines.push(
-      `## ${name}`,
-      '',
-      `${valueAt(published, name)?.from ?? name}. ${text(schema.description)}`.trim(),
-      '',
-      '| field | type | |',
-      '| --- | --- | --- |',
-      ...fieldRows(schema, ''),
-      '',
-    );
-  }
-  return `${lines.join('\n').trimEnd()}\n`;
-}
-
-type JsonSchema = Record<string, unknown>;
-
-function text(value: unknown): string {
-  return typeof value === 'string' ? value : '';
-}
-
-/** A row per field; objects and lists of objects are opened to four levels. */
-function fieldRows(schema: JsonSchema, path: string, depth = 0): string[] {
-  // A list or a map at the top is opened as a field of no name would be.
-  if (!schema.properties && depth === 0) {
-    const { inner } = typeOf(schema);
-    return inner ? fieldRows(inner.schema, `${inner.suffix.replace(/^\./, '')}.`, 1) : [];
-  }
-  const properties = (schema.properties ?? {}) as Record<string, JsonSchema>;
-  const required = new Set((schema.required ?? []) as string[]);
-  return Object.entries(properties).flatMap(([key, field]) => {
-    const { type, inner } = typeOf(field);
-    const name = `${path}${key}${required.has(key) ? '' : '?'}`;
-    const row = `| \`${name}\` | ${type.replace(/\|/g, '\\|')} | ${text(field.description).replace(/\|/g, '\\|')} |`;
-    return inner && depth < 4
-      ? [row, ...fieldRows(inner.schema, `${path}${key}${inner.suffix}.`, depth + 1)]
-      : [row];
-  });
-}
-
-function typeOf(field: JsonSchema): { type: string; inner?: { schema: JsonSchema; suffix: string } } {
-  const union = (field.anyOf ?? field.oneOf) as JsonSchema[] | undefined;
-  if (union) {
-    const parts = union.map(typeOf);
-    const inner = parts.find((part) => part.inner)?.inner;
-    return { type: parts.map(({ type }) => type).join(' | '), ...(inner ? { inner } : {}) };
-  }
-  if (Array.isArray(field.type)) return { type: field.type.map(text).join(' | ') };
-  if (Array.isArray(field.enum))
-    return { type: field.enum.map((value) => JSON.stringify(value)).join(' | ') };
-  if ('const' in field) return { type: JSON.stringify(field.const) };
-  if (field.type === 'array') {
-    const items = (field.items ?? {}) as JsonSchema;
-    const { type, inner } = typeOf(items);
-    return {
-      type: `${type}[]`,
-      ...(inner ? { inner: { schema: inner.schema, suffix: `[]${inner.suffix}` } } : {}),
-    };
-  }
-  if (field.type === 'object' && field.properties)
-    return { type: 'object', inner: { schema: field, suffix: '' } };
-  if (field.type === 'object' && field.additionalProperties) {
-    const { type, inner } = typeOf(field.additionalProperties as JsonSchema);
-    return {
-      type: `map of ${type}`,
-      ...(inner ? { inner: { schema: inner.schema, suffix: `.*${inner.suffix}` } } : {}),
-    };
-  }
-  return { type: text(field.type) || 'any' };
 }

@@ -3,7 +3,7 @@ import type { FieldFault } from '../../api/problem.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint, writeDocument } from '../io.js';
 import { placeText, platformNames, wrap } from '../render/places.js';
-import { kindNames } from '../../core/facts/kind-names.js';
+import { labelOf } from '../../core/facts/show.js';
 import { sendTree } from '../send-tree.js';
 import { readNamed } from '../read-file.js';
 
@@ -109,7 +109,7 @@ function trialText(
   if (stacks.length === 0) lines.push('', 'No application is recognised in this tree.');
   for (const { platform, kind, name, value, variants, place } of facts)
     lines.push(
-      `  ${paint.green('●')} ${platformNames[platform]}  ${kindNames[kind]}  ${name && name !== value ? `${name} ${paint.dim('=')} ` : ''}${value}  ${paint.dim(`[${variants.join(', ')}] ${placeText(place)}`)}`,
+      `  ${paint.green('●')} ${platformNames[platform]}  ${labelOf(kind)}  ${name && name !== value ? `${name} ${paint.dim('=')} ` : ''}${value}  ${paint.dim(`[${variants.join(', ')}] ${placeText(place)}`)}`,
     );
   if (facts.length === 0 && stacks.length > 0) lines.push('  nothing');
   for (const { what, reason, place } of unresolved)

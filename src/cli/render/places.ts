@@ -1,4 +1,4 @@
-import type { ChainStep, Place } from '../../core/facts/model.js';
+import type { ChainStep, Place } from '../../core/facts/evidence.js';
 import type { Paint } from '../io.js';
 
 /** A place as people and editors read it: `path:line:column`. */

@@ -1,6 +1,6 @@
 import { printableValue } from '../../core/text/printable.js';
-import { kindNames } from '../../core/facts/kind-names.js';
 import type { Fact, Survey } from '../../core/facts/model.js';
+import { byKind, factDetail, factSubject, labelOf } from '../../core/facts/show.js';
 import type { Paint } from '../io.js';
 import { chainLines, placeText, platformNames } from './places.js';
 
@@ -26,9 +26,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
     );
     const mine = facts.filter((fact) => fact.platform === platform && fact.module === module);
     for (const network of [null, ...new Set(mine.flatMap((fact) => fact.network ?? []))]) {
-      const group = mine
-        .filter((fact) => fact.network === network)
-        .sort((a, b) => order(a.kind) - order(b.kind));
+      const group = mine.filter((fact) => fact.network === network).sort(byKind);
       if (group.length === 0) continue;
       lines.push('', `  ${paint.cyan(network ?? 'build')}`);
       for (const fact of group) lines.push(...factLines(fact, variants.length, paint));
@@ -54,10 +52,6 @@ export function surveyText(survey: Survey, paint: Paint): string {
   return lines.join('\n');
 }
 
-function order(kind: Fact['kind']): number {
-  return Object.keys(kindNames).indexOf(kind);
-}
-
 /** A long text is cut where a line would break anyway; `--json` has it whole. */
 function cut(value: string): string {
   return value.length > 60 ? `${value.slice(0, 59)}…` : value;
@@ -65,20 +59,15 @@ function cut(value: string): string {
 
 function factLines(fact: Fact, variantCount: number, paint: Paint): string[] {
   const variants = fact.variants.length === variantCount ? 'all variants' : fact.variants.join(', ');
-  const named = [
-    kindNames[fact.kind],
-    fact.placement ?? (fact.kind === 'app-id' || fact.kind === 'unit-id' ? undefined : fact.name),
-  ]
-    .filter(Boolean)
-    .join(' ');
+  const named = [labelOf(fact.kind), factSubject(fact)].filter(Boolean).join(' ');
   const value =
     fact.value === fact.name
       ? ''
       : fact.value.trim() === fact.value
         ? cut(fact.value)
         : JSON.stringify(fact.value);
-  const apart = /^(not in|no) /.test(fact.standsIn ?? '');
-  const where = fact.standsIn ? paint.dim(` ${apart ? '' : 'in '}${fact.standsIn}`) : '';
+  const detail = factDetail(fact);
+  const where = detail === undefined ? '' : paint.dim(` ${detail}`);
   const [, ...rest] = fact.chain;
   return [
     `    ${named}${value ? ` ${paint.bold(value)}` : ''}  ${paint.dim(variants)}${where}  ${placeText(fact.place)}`,

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ChainStep, Place } from '../../core/facts/model.js';
+import type { ChainStep, Place } from '../../core/facts/evidence.js';
 import { useSource } from '../queries.js';
 
 export function placeText({ path, line, column }: Place): string {

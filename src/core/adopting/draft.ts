@@ -1,3 +1,4 @@
+import { factDetail } from '../facts/show.js';
 import { entryAt, valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
 import type { Platform, Stage } from '../words/words.js';
@@ -198,7 +199,7 @@ function draftEnrolments({
         field: `networks.${fact.network}.${fact.platform}.${wanted}.app`,
         value: fact.value,
         confidence: 'certain',
-        why: `${fact.variants.join(', ')} carry it in the ${fact.standsIn ?? 'build'}.`,
+        why: `${fact.variants.join(', ')} carry it ${factDetail(fact) ?? 'in the build'}.`,
         place: fact.place,
       });
     }

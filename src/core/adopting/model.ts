@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { Title } from '../roster/model.js';
-import { Place, type Survey, type SurveyEdition } from '../facts/model.js';
+import { Place } from '../facts/evidence.js';
+import { type Survey, type SurveyEdition } from '../facts/model.js';
 
 export const Confidence = z.enum(['certain', 'likely', 'guess']);
 export type Confidence = z.infer<typeof Confidence>;

@@ -1,5 +1,5 @@
 import { formatNames } from '../words/names.js';
-import type { Fact } from '../facts/model.js';
+import type { FactOf } from '../facts/model.js';
 
 /** Words that say nothing of where an ad stands. */
 const empty = new Set(
@@ -29,9 +29,9 @@ export function placementName(carrier: string, networkWords: ReadonlySet<string>
 }
 
 /** What carries the ID of a fact, the most telling first: a constant or resource, then the class around it. */
-export function carriersOf({ code, name, standsIn }: Fact): { text: string; what: string }[] {
-  const constant = /^constant (.+)$/.exec(code?.flow ?? '')?.[1];
-  const own = constant ?? (standsIn === 'code' || standsIn === 'storyboard' ? undefined : name);
+export function carriersOf({ code, name, carrier }: FactOf<'unit-id'>): { text: string; what: string }[] {
+  const constant = code?.flow?.into === 'constant' ? code.flow.name : undefined;
+  const own = constant ?? (carrier === 'code' || carrier === 'storyboard' ? undefined : name);
   return [
     ...(own === undefined
       ? []

@@ -1,7 +1,7 @@
 import type { Profile } from '../network/model.js';
 import type { Format, Platform, Stage } from '../words/words.js';
 import { recogniser } from '../network/recognise.js';
-import type { Fact, Survey, Variant } from '../facts/model.js';
+import type { Fact, FactOf, Survey, Variant } from '../facts/model.js';
 import { carriersOf, formatIn, placementName, wordsOf } from './names.js';
 import type { Confidence } from './model.js';
 
@@ -81,18 +81,18 @@ function formatOf(
   carrier: string | undefined,
 ): { format: Format; from: string; sure: boolean } | undefined {
   const loads = facts.filter(
-    (fact) =>
+    (fact): fact is FactOf<'call'> =>
       fact.kind === 'call' &&
       fact.network === network &&
       fact.module === module &&
-      fact.name?.startsWith('load ') &&
-      fact.code?.argument?.ids.includes(value),
+      fact.action === 'load' &&
+      fact.code?.argument?.ids.includes(value) === true,
   );
-  const formats = new Set(loads.map(({ name }) => (name ?? '').slice('load '.length)));
+  const formats = new Set(loads.map(({ format }) => format));
   const [only] = formats;
   if (only !== undefined && formats.size === 1)
     return {
-      format: only as Format,
+      format: only,
       from: `the call of ${loads[0]?.value ?? ''} that is given it`,
       sure: true,
     };

@@ -1,3 +1,4 @@
+import { isWhereBuildLooks } from '../facts/effective.js';
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
 import { type Platform, type Stage, platforms, stages } from '../words/words.js';
@@ -183,12 +184,10 @@ function buildState(
       fact.kind === kind &&
       fact.network === mine.network &&
       fact.platform === platform &&
+      isWhereBuildLooks(fact) &&
       reaches(fact.variants),
   );
-  const right = facts.filter(
-    ({ value, standsIn }) =>
-      value === mine.id && !/^(activity|service|receiver|provider)\b/.test(standsIn ?? ''),
-  );
+  const right = facts.filter(({ value }) => value === mine.id);
   const covered = variants.every((name) => right.some((fact) => fact.variants.includes(name)));
   const others = facts.filter((fact) => !right.includes(fact));
   // A unit ID of another placement is no rival of this one; only the other stage's ID of the same spot is.

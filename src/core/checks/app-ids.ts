@@ -1,6 +1,7 @@
 import type { IdKindName } from '../network/model.js';
 import type { Recognised } from '../network/recognise.js';
-import type { Fact } from '../facts/model.js';
+import { isWhereBuildLooks } from '../facts/effective.js';
+import { isIdFact, type Fact, type FactOf } from '../facts/model.js';
 import type { CheckContext } from './model.js';
 
 /** What an app-ID fact's value is, as its network sees it. */
@@ -32,28 +33,13 @@ export function readAppId(fact: Fact, { recogniser }: CheckContext): Reading {
   return { is: placeholderText.test(fact.value) ? 'placeholder' : 'unknown' };
 }
 
-/** The app-ID facts that stand where the network looks for them, or anywhere when `all` is set. */
-export function appIdFacts({ survey }: CheckContext): Fact[] {
-  return survey.facts.filter(({ kind }) => kind === 'app-id');
-}
-
-/** Whether a fact stands where its network reads it; nested declarations are read by nobody. */
-export function inPlace({ standsIn }: Fact): boolean {
-  return (
-    standsIn === 'application' ||
-    standsIn === 'property list' ||
-    standsIn === 'plugin entry' ||
-    standsIn === 'settings asset' ||
-    standsIn === 'build steps' ||
-    standsIn === 'code' ||
-    standsIn === 'placebook'
-  );
+/** The app IDs that a survey found, those included that no build uses. */
+export function appIdFacts({ survey }: CheckContext): FactOf<'app-id'>[] {
+  return survey.facts.filter((fact) => fact.kind === 'app-id');
 }
 
 /** Whether a fact is an ID that the build would use: a unit ID, or an app ID in its place and of the right kind. */
-export function carriesId(fact: Fact, context: CheckContext): boolean {
-  if (fact.kind === 'unit-id') return true;
-  if (fact.kind !== 'app-id' || !inPlace(fact)) return false;
-  const reading = readAppId(fact, context);
-  return reading.is === 'right-kind';
+export function carriesId(fact: Fact, context: CheckContext): fact is FactOf<'app-id' | 'unit-id'> {
+  if (!isIdFact(fact) || !isWhereBuildLooks(fact)) return false;
+  return fact.kind === 'unit-id' || readAppId(fact, context).is === 'right-kind';
 }

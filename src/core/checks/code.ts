@@ -1,30 +1,30 @@
 import { valueAt } from '../text/own-values.js';
-import type { Fact } from '../facts/model.js';
+import type { CallAction } from '../facts/kinds/call.js';
+import type { Fact, FactOf } from '../facts/model.js';
 import type { Profile } from '../network/model.js';
 import { placementNames } from '../placebook/model.js';
+import type { Format } from '../words/words.js';
 import type { Title } from '../roster/model.js';
 import type { EditionScope } from './scope.js';
 
-/** The calls of a network's SDK that an edition's code makes: all, or those that do one thing. */
-export function callsOf({ facts }: EditionScope, network: string, does?: RegExp): Fact[] {
+type CallFact = FactOf<'call'>;
+
+/** The calls of a network's SDK that an edition's code makes: those that do one of some things. */
+export function callsOf({ facts }: EditionScope, network: string, ...actions: CallAction[]): CallFact[] {
   return facts.filter(
-    (fact) => fact.kind === 'call' && fact.network === network && (!does || does.test(fact.name ?? '')),
+    (fact): fact is CallFact =>
+      fact.kind === 'call' && fact.network === network && actions.includes(fact.action),
   );
 }
 
 /** Whether a fact is a view of a network, in a layout or made by code, of which is told where it is held. */
-export function isView({ kind, name }: Fact): boolean {
-  return kind === 'banner-view' || (kind === 'call' && name?.startsWith('view ') === true);
+export function isView(fact: Fact): fact is FactOf<'banner-view'> | CallFact {
+  return fact.kind === 'banner-view' || (fact.kind === 'call' && fact.action === 'view');
 }
 
 /** The methods that answer an event of a network, in an edition's code. */
 export function callbacksOf({ facts }: EditionScope, network: string, event: string): Fact[] {
   return facts.filter((fact) => fact.kind === 'callback' && fact.network === network && fact.name === event);
-}
-
-/** The format that a call such as `load banner` concerns. */
-export function formatOf(call: Fact): string {
-  return (call.name ?? '').split(' ').slice(1).join(' ');
 }
 
 /** How a profile's code looks in the languages that an edition may be written in. */
@@ -48,15 +48,19 @@ export function answers(scope: EditionScope, call: Fact, event: string): boolean
 }
 
 /** The names in a profile's code that say whether an ad is loaded: `isReady`, without the class before it. */
-export function readyNames(profile: Profile, platform: 'android' | 'ios', format: string): string[] {
+export function readyNames(
+  profile: Profile,
+  platform: 'android' | 'ios',
+  format: Format | undefined,
+): string[] {
   return languagesFor(profile, platform).flatMap(({ formats }) => {
-    const ready = formats[format as keyof typeof formats]?.ready;
+    const ready = format && formats[format]?.ready;
     return ready === undefined ? [] : [ready.split('.').at(-1) ?? ready];
   });
 }
 
 /** Formats that take the whole screen, so that the next one waits behind them. */
-export const fullScreen = new Set(['interstitial', 'rewarded', 'splash']);
+export const fullScreen = new Set<Format>(['interstitial', 'rewarded', 'splash']);
 
 /** Reports of one thing at one place, once: several formats may share a call. */
 export function oncePerPlace<Item extends { place: Fact['place'] }>(items: readonly Item[]): Item[] {
@@ -71,10 +75,10 @@ export function oncePerPlace<Item extends { place: Fact['place'] }>(items: reado
 export function callbackNames(
   profile: Profile,
   platform: 'android' | 'ios',
-  format: string,
+  format: Format | undefined,
 ): { closed?: string | undefined; failed?: string | undefined } {
   const found = languagesFor(profile, platform).flatMap(
-    ({ formats }) => formats[format as keyof typeof formats]?.callbacks ?? [],
+    ({ formats }) => (format && formats[format]?.callbacks) ?? [],
   );
   return {
     closed: found.find(({ closed }) => closed !== undefined)?.closed,

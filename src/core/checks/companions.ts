@@ -1,4 +1,6 @@
+import { isIneffective, type Effective } from '../facts/effective.js';
+
 /** Whether a companion file lies where the build looks, built into the application or not. */
-export function lies(standsIn: string | undefined): boolean {
-  return standsIn === 'its place' || standsIn === 'outside the target';
+export function isInItsFolder({ effective = true }: { effective?: Effective | undefined }): boolean {
+  return effective === true || isIneffective({ effective }, 'outside-target');
 }

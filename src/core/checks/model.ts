@@ -5,7 +5,8 @@ import { severityNames } from '../words/names.js';
 import type { InventoryReading } from '../inventory/model.js';
 import type { Recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
-import { ChainStep, Place, type Survey } from '../facts/model.js';
+import { ChainStep, Place } from '../facts/evidence.js';
+import { type Survey } from '../facts/model.js';
 import { TextEdit } from '../edits/model.js';
 
 export const Severity = z.enum(severityNames);

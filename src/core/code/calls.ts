@@ -2,7 +2,10 @@ import type { Profile } from '../network/model.js';
 import type { LanguageCalls } from '../network/calls.js';
 import { placementNames } from '../placebook/model.js';
 import type { SurveyContext } from '../roster/survey-context.js';
-import type { CodePlace, Fact } from '../facts/model.js';
+import type { CodePlace } from '../facts/evidence.js';
+import type { CallAction } from '../facts/kinds/call.js';
+import type { Fact } from '../facts/model.js';
+import type { Format } from '../words/words.js';
 import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
@@ -18,7 +21,8 @@ import { groupBy } from '../text/group-by.js';
 interface NamedCall {
   network: string;
   call: string;
-  does: string;
+  action: CallAction;
+  format?: Format;
   /** The argument that takes an ID: counted from 0, or its label. */
   id: number | string | undefined;
 }
@@ -75,19 +79,26 @@ function oncePer<Result>(make: (profile: Profile, language: CodeLanguage['id']) 
 const callsOf = oncePer((profile, language): NamedCall[] => {
   const calls: LanguageCalls | undefined = profile.code[language];
   if (!calls) return [];
-  const named = (does: string, call: { call: string; id?: number | string | undefined } | undefined) =>
-    call ? [{ network: profile.id, call: call.call, does, id: call.id }] : [];
+  const named = (
+    action: CallAction,
+    call: { call: string; id?: number | string | undefined } | undefined,
+    format?: Format,
+  ) =>
+    call ? [{ network: profile.id, call: call.call, action, ...(format && { format }), id: call.id }] : [];
   return [
     ...named('start', calls.start),
-    ...named('test devices', calls['test-devices']),
+    ...named('test-devices', calls['test-devices']),
     ...named('listen', calls.listeners && { call: calls.listeners.add }),
-    ...named('stop listening', calls.listeners && { call: calls.listeners.remove }),
-    ...Object.entries(calls.formats).flatMap(([format, { load, show, view, release }]) => [
-      ...named(`load ${format}`, load),
-      ...named(`view ${format}`, view),
-      ...named(`show ${format}`, show),
-      ...named(`release ${format}`, release),
-    ]),
+    ...named('stop-listening', calls.listeners && { call: calls.listeners.remove }),
+    ...Object.entries(calls.formats).flatMap(([name, { load, show, view, release }]) => {
+      const format = name as Format;
+      return [
+        ...named('load', load, format),
+        ...named('view', view, format),
+        ...named('show', show, format),
+        ...named('release', release, format),
+      ];
+    }),
   ];
 });
 
@@ -133,21 +144,19 @@ interface Source {
   reading: SourceReading;
 }
 
-/** A fact about a place in code; none where no variant compiles it. */
+/** What a fact about a place in code has in common with all such; none where no variant compiles it. */
 function factAt(
   { file, document }: Source,
-  kind: Fact['kind'],
   at: { start: number; end: number },
   value: string,
-  more: Partial<Fact>,
-): Fact[] {
-  const conditions = more.code?.conditions ?? [];
+  conditions: CodePlace['conditions'] = [],
+) {
   const variants = file.variants.filter((variant) => file.compiled(variant, at.start, conditions) !== 'no');
   if (variants.length === 0) return [];
   const { platform, module } = file;
   const place = placeAt(file.path, document, at);
   const chain = [{ what: 'code', value, place }];
-  return [{ kind, network: null, platform, module, variants, value, place, chain, ...more }];
+  return [{ platform, module, variants, value, effective: true as const, place, chain }];
 }
 
 function namedCalls(source: Source, wanted: readonly NamedCall[]): Fact[] {
@@ -160,14 +169,16 @@ function namedCalls(source: Source, wanted: readonly NamedCall[]): Fact[] {
 }
 
 /** What is given as an ID may differ by variant, so each variant is a fact then; equal ones are put together later. */
-function callFact(source: Source, call: SourceCall, { network, call: value, does, id }: NamedCall): Fact[] {
+function callFact(source: Source, call: SourceCall, named: NamedCall): Fact[] {
+  const { network, call: value, action, format, id } = named;
   const { tree, file, document, language, reading } = source;
   const span = { start: call.start, end: Math.min(call.end, call.start + 200) };
   const waits = language.id === 'typescript' ? waitingFor(document.text, call, reading) : undefined;
-  const held = does.startsWith('view ') ? { standsIn: call.heldAt ?? 'its own component' } : {};
-  const fact = (argument?: CodePlace['argument']) => {
+  const held = action === 'view' ? { anchor: call.heldAt ?? ('own-component' as const) } : {};
+  const fact = (argument?: CodePlace['argument']): Fact[] => {
     const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
-    return factAt(source, 'call', span, value, { network, name: does, code, ...held });
+    const own = { kind: 'call' as const, network, action, ...(format && { format }), ...held, code };
+    return factAt(source, span, value, code.conditions).map((base) => ({ ...own, ...base }));
   };
   const given = id === undefined ? undefined : argumentAt(call, id);
   if (!given) return fact();
@@ -185,7 +196,8 @@ function callbacks(source: Source, profile: Profile): Fact[] {
       .flatMap((method) => {
         const span = { start: method.start, end: Math.min(method.end, method.start + 200) };
         const code = codePlace(method.context, { empty: method.empty });
-        return factAt(source, 'callback', span, name, { network: profile.id, name: event, code });
+        const own = { kind: 'callback' as const, network: profile.id, name: event, code };
+        return factAt(source, span, name, code.conditions).map((base) => ({ ...own, ...base }));
       }),
   );
 }
@@ -197,10 +209,13 @@ function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
   return Object.keys(title?.placements ?? {}).flatMap((placement) =>
     placementNames(placement).flatMap((name) =>
       places(code, name).flatMap((start) =>
-        factAt(source, 'placement-use', { start, end: start + name.length }, name, {
+        factAt(source, { start, end: start + name.length }, name).map((base) => ({
+          kind: 'placement-use' as const,
+          network: null,
           placement,
           name: placement,
-        }),
+          ...base,
+        })),
       ),
     ),
   );

@@ -1,12 +1,13 @@
 import type { Recogniser } from '../network/recognise.js';
 import type { SurveyContext } from '../roster/survey-context.js';
-import type { CodePlace, Fact, Unresolved } from '../facts/model.js';
+import type { CodePlace } from '../facts/evidence.js';
+import type { Fact, Unresolved } from '../facts/model.js';
 import { readPlacebook } from '../placebook/read.js';
 import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Platform } from '../words/words.js';
 import type { Tree } from '../tree/tree.js';
-import type { CodeContext, Flow } from './source-reading.js';
+import type { CodeContext } from './source-reading.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
 /** Facts for the IDs in a source file's string literals: unit IDs, and app IDs of networks that take them in code. */
@@ -17,13 +18,13 @@ export function codeFacts(
 ): { facts: Fact[]; unresolved: Unresolved[] } {
   const document = tree.text(file.path);
   if (!document) return { facts: [], unresolved: [] };
-  const standsIn = isPlacebook(tree, file.path) ? 'placebook' : 'code';
+  const carrier = isPlacebook(tree, file.path) ? 'placebook' : 'code';
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
   for (const literal of readingOf(tree, file.path).strings) {
     for (const reading of idsInCode(literal.value, file.platform, context)) {
       const place = placeAt(file.path, document, literal);
-      const what = standsIn === 'placebook' ? 'placebook' : 'string literal';
+      const what = carrier === 'placebook' ? 'placebook' : 'string literal';
       const chain = [{ what, value: literal.value, place }];
       const base = {
         kind: reading.kind === 'app' ? ('app-id' as const) : ('unit-id' as const),
@@ -35,14 +36,15 @@ export function codeFacts(
       const variants = file.variants.filter((variant) => state(variant) === 'yes');
       const open = file.variants.filter((variant) => state(variant) === 'unknown');
       if (variants.length > 0) {
-        const code = codePlace(literal.context, { flow: flowText(literal.flow) });
-        facts.push({ ...base, variants, value: literal.value, standsIn, code, place, chain });
+        const code = codePlace(literal.context, { flow: literal.flow ?? undefined });
+        facts.push({ ...base, variants, value: literal.value, carrier, effective: true, code, place, chain });
       }
       if (open.length > 0) {
         const reason = 'the code around it chooses by a condition that reading cannot settle';
         unresolved.push({
           ...base,
           what: `Whether ${literal.value} is used`,
+          value: literal.value,
           reason,
           variants: open,
           place,
@@ -51,7 +53,7 @@ export function codeFacts(
       }
     }
   }
-  if (standsIn === 'placebook') facts.push(...settingsFacts(tree, file, document));
+  if (carrier === 'placebook') facts.push(...settingsFacts(tree, file, document));
   return { facts, unresolved };
 }
 
@@ -72,7 +74,7 @@ function settingsFacts(tree: Tree, file: CodeFile, document: TextDocument): Fact
         variants,
         name: entry.placement,
         value: entry.settings,
-        standsIn: 'placebook',
+        effective: true,
         place,
         chain: [{ what: 'placebook', value: entry.settings, place }],
       },
@@ -95,12 +97,6 @@ export function codePlace(
     ...(empty === undefined ? {} : { empty }),
     ...(waits === undefined ? {} : { waits }),
   };
-}
-
-function flowText(flow: Flow | null): string | undefined {
-  if (!flow) return undefined;
-  if (flow.into === 'constant') return `constant ${flow.name}`;
-  return `argument ${typeof flow.at === 'number' ? flow.at + 1 : flow.at} of ${flow.of}`;
 }
 
 function idsInCode(

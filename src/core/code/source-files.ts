@@ -32,6 +32,7 @@ const nothing: SourceReading = {
   constants: new Map(),
 };
 const tooCostly: ReadProblem = {
+  kind: 'not-read',
   message: 'Not read: it is too costly to parse; its string literals are all that is known of it.',
   start: 0,
   end: 0,

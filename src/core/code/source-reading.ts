@@ -1,5 +1,5 @@
 import type { Span } from '../text/problem.js';
-import type { HeldAt } from '../syntax/shape.js';
+import type { HeldAt } from '../words/names.js';
 
 /** A condition that must hold, or must not, for what stands under it to run. */
 export interface Condition {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Platform } from '../words/words.js';
-import { Place } from './model.js';
+import { Place } from './evidence.js';
 
 /** Something that a build file declares and that might belong to an SDK, whichever it is. */
 export const Declared = z

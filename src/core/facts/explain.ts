@@ -1,5 +1,7 @@
-import { kindNames } from './kind-names.js';
-import type { ChainStep, Place, Survey } from './model.js';
+import type { CodePlace } from './evidence.js';
+import { factDetail, factSubject, labelOf } from './show.js';
+import type { ChainStep, Place } from './evidence.js';
+import type { Survey } from './model.js';
 
 /** A fact, or a value that cannot be told, with its evidence in sentences. */
 export interface Explanation {
@@ -22,7 +24,7 @@ export function explain(survey: Survey, question: string): Explanation[] {
     .filter((fact) =>
       fits([
         fact.kind,
-        kindNames[fact.kind],
+        labelOf(fact.kind),
         fact.network,
         fact.name,
         fact.value,
@@ -32,14 +34,13 @@ export function explain(survey: Survey, question: string): Explanation[] {
         at(fact.place),
       ]),
     )
-    .map(({ kind, name, value, network, placement, variants, standsIn, code, chain }): Explanation => {
-      const what = [kindNames[kind], placement ?? (kind === 'app-id' ? undefined : name)]
-        .filter(Boolean)
-        .join(' ');
+    .map((fact): Explanation => {
+      const { kind, value, network, variants, code, chain } = fact;
+      const what = [labelOf(kind), factSubject(fact)].filter(Boolean).join(' ');
       const whose = network === null ? '' : ` of ${network}`;
-      const inside = standsIn === undefined ? '' : `, standing in ${standsIn}`;
+      const detail = factDetail(fact);
       return {
-        says: `In ${listed(variants)}, the ${what}${whose} is ${quoted(value)}${inside}.`,
+        says: `In ${listed(variants)}, the ${what}${whose} is ${quoted(value)}${detail === undefined ? '' : ` (${detail})`}.`,
         because: [...chain.map(sentence), ...inCode(code)],
       };
     });
@@ -47,7 +48,7 @@ export function explain(survey: Survey, question: string): Explanation[] {
     .filter((item) =>
       fits([
         item.kind,
-        kindNames[item.kind],
+        labelOf(item.kind),
         item.network,
         item.what,
         item.platform,
@@ -67,7 +68,7 @@ function inCode(code: Survey['facts'][number]['code']): string[] {
   const inside = [code.type, ...code.methods].filter(Boolean).join('.');
   return [
     ...(inside ? [`It stands in ${inside}.`] : []),
-    ...(code.flow === undefined ? [] : [`It flows into ${code.flow}.`]),
+    ...(code.flow === undefined ? [] : [`It flows into ${flowText(code.flow)}.`]),
     ...(code.argument === undefined
       ? []
       : [
@@ -77,6 +78,11 @@ function inCode(code: Survey['facts'][number]['code']): string[] {
       ({ text, holds }) => `It runs only when “${text}” ${holds ? 'holds' : 'does not hold'}.`,
     ),
   ];
+}
+
+function flowText(flow: NonNullable<CodePlace['flow']>): string {
+  if (flow.into === 'constant') return `constant ${flow.name}`;
+  return `argument ${typeof flow.at === 'number' ? flow.at + 1 : flow.at} of ${flow.of}`;
 }
 
 function sentence({ what, value, place }: ChainStep): string {

@@ -1,123 +1,55 @@
 import * as z from 'zod';
+import { problemKinds } from '../text/problem.js';
 import { Platform, Stage } from '../words/words.js';
+import { Effective } from './effective.js';
+import { ChainStep, Place } from './evidence.js';
+import { factDefinitions } from './kinds/index.js';
 
-export const Place = z
-  .object({
-    path: z.string(),
-    line: z.number().int().min(1),
-    column: z.number().int().min(1),
-    endLine: z.number().int().min(1).optional(),
-    endColumn: z.number().int().min(1).optional(),
-  })
-  .meta({ description: 'A place in a file. Lines and columns start at 1; columns count UTF-16 units.' });
-export type Place = z.infer<typeof Place>;
+type FactSchema = (typeof factDefinitions)[number]['schema'];
+export type Fact = z.infer<FactSchema>;
+export type FactKind = Fact['kind'];
+/** A fact of one kind, or of some. */
+export type FactOf<Kind extends FactKind> = Extract<Fact, { kind: Kind }>;
 
-export const ChainStep = z
-  .object({ what: z.string(), value: z.string().nullable(), place: Place.nullable() })
-  .meta({ description: 'One link in the evidence for a fact: what was read, what it said, where.' });
-export type ChainStep = z.infer<typeof ChainStep>;
+/** Kinds that have no fields of their own. */
+export type PlainKind =
+  | 'identifier'
+  | 'min-sdk'
+  | 'compile-sdk'
+  | 'target-sdk'
+  | 'deployment-target'
+  | 'permission'
+  | 'linker-flag'
+  | 'symbol'
+  | 'kotlin';
 
-export const FactKind = z.enum([
-  'identifier',
-  'min-sdk',
-  'compile-sdk',
-  'target-sdk',
-  'deployment-target',
-  'app-id',
-  'unit-id',
-  'permission',
-  'dependency',
-  'plist-key',
-  'attribution-id',
-  'companion',
-  'repository',
-  'kotlin',
-  'build-plugin',
-  'binary',
-  'component',
-  'application-class',
-  'merge-conflict',
-  'locale-override',
-  'banner-view',
-  'linker-flag',
-  'resolved-version',
-  'extension',
-  'workspace',
-  'callback',
-  'call',
-  'placement-use',
-  'placement-settings',
-  'framework',
-  'framework-call',
-  'hand-flag',
-  'linking',
-  'left-open',
-  'plugin-entry',
-  'client',
-  'stale-folder',
-  'symbol',
-  'template',
-  'native-libraries',
-]);
-export type FactKind = z.infer<typeof FactKind>;
+/** Whether a fact is an ID of a network: an app ID or a unit ID. */
+export function isIdFact(fact: Fact): fact is FactOf<'app-id' | 'unit-id'> {
+  return fact.kind === 'app-id' || fact.kind === 'unit-id';
+}
 
-export const CodePlace = z
-  .object({
-    type: z.string().nullable().meta({ description: 'The class around it.' }),
-    methods: z.array(z.string()).meta({ description: 'The methods around it, the outermost first.' }),
-    conditions: z
-      .array(z.object({ text: z.string(), holds: z.boolean() }))
-      .meta({ description: 'What must hold, or must not, for it to run.' }),
-    flow: z.string().optional().meta({ description: 'What an ID flows into, when that is plain.' }),
-    argument: z
-      .object({ written: z.string(), ids: z.array(z.string()) })
-      .optional()
-      .meta({ description: 'What a call is given as its ID, as written and as worked out.' }),
-    empty: z.boolean().optional().meta({ description: 'Whether a callback does nothing.' }),
-    waits: z.enum(['open', 'limited']).optional().meta({
-      description: 'Whether code waits for a call: for as long as it takes, or within a limit of time.',
-    }),
-  })
-  .meta({ description: 'Where in the code a fact stands.' });
-export type CodePlace = z.infer<typeof CodePlace>;
+export const FactKind = z.enum(factDefinitions.map(({ kind }) => kind));
 
-export const Fact = z
-  .object({
-    kind: FactKind,
-    network: z.string().nullable(),
-    placement: z
-      .string()
-      .optional()
-      .meta({ description: 'The placement that the roster gives this unit ID to.' }),
-    platform: Platform,
-    module: z.string().meta({ description: 'The Gradle module or Xcode target that it concerns.' }),
-    variants: z.array(z.string()),
-    name: z
-      .string()
-      .optional()
-      .meta({ description: 'The key, permission, coordinate or constant that carries the value.' }),
-    value: z.string(),
-    standsIn: z.string().optional().meta({
-      description:
-        'What holds an ID: application, another component, property list, resource, code, placebook.',
-    }),
-    code: CodePlace.optional(),
-    place: Place,
-    chain: z.array(ChainStep),
-  })
+export const Fact: z.ZodType<Fact> = z
+  .discriminatedUnion('kind', factDefinitions.map(({ schema }) => schema) as [FactSchema, ...FactSchema[]])
   .meta({ description: 'One observation in a survey.' });
-export type Fact = z.infer<typeof Fact>;
 
 export const Unresolved = z
   .object({
     what: z.string(),
     reason: z.string(),
-    standsIn: z.string().optional(),
     kind: FactKind,
     network: z.string().nullable(),
     platform: Platform,
     module: z.string(),
     variants: z.array(z.string()),
+    value: z
+      .string()
+      .optional()
+      .meta({ description: 'The value that may or may not be used, where one is written.' }),
+    effective: Effective.optional().meta({
+      description: 'Why the build does not look there, when it does not.',
+    }),
     place: Place,
     chain: z.array(ChainStep),
   })
@@ -151,8 +83,12 @@ export const SurveyEdition = z
   .meta({ description: 'An application that a tree builds for one platform.' });
 export type SurveyEdition = z.infer<typeof SurveyEdition>;
 
+/** The version of the JSON shape of surveys. `docs/json.md` says what changed. */
+export const surveyVersion = 2;
+
 export const Survey = z
   .object({
+    version: z.literal(surveyVersion).meta({ description: 'Version of this shape.' }),
     tree: z.string(),
     title: z.string().nullable(),
     stacks: z.array(z.object({ stack: z.string(), root: z.string(), evidence: z.array(z.string()) })),
@@ -164,7 +100,15 @@ export const Survey = z
     facts: z.array(Fact),
     unresolved: z.array(Unresolved),
     problems: z.array(
-      z.object({ path: z.string(), line: z.number(), column: z.number(), message: z.string() }),
+      z.object({
+        path: z.string(),
+        line: z.number(),
+        column: z.number(),
+        kind: z.enum(problemKinds).meta({
+          description: 'Whether the file breaks the rules of its format, is not text, or was not read.',
+        }),
+        message: z.string(),
+      }),
     ),
   })
   .meta({ title: 'Survey', description: 'Everything about ads that a snapshot says.' });

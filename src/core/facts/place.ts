@@ -1,6 +1,6 @@
 import type { Span } from '../text/problem.js';
 import type { TextDocument } from '../text/document.js';
-import type { Place } from './model.js';
+import type { Place } from './evidence.js';
 
 /** The place of a span in a file. */
 export function placeAt(path: string, document: TextDocument | undefined, span: Span): Place {

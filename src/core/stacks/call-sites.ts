@@ -1,3 +1,4 @@
+import { isIdFact } from '../facts/model.js';
 import { valueAt } from '../text/own-values.js';
 import { readingOf } from '../code/source-files.js';
 import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
@@ -35,17 +36,22 @@ const rules = [
   'stage/production-id-in-test',
 ];
 
+/** Whether a fact is an ID that code names as a literal. */
+function isInCode(fact: Fact): boolean {
+  return isIdFact(fact) && fact.carrier === 'code';
+}
+
 /** IDs in code that the roster knows, replaced by references to the placebook, with the import that these need. */
 export function callSiteChanges(context: CallSiteContext): Change[] {
   const { tree, platform, module, facts, profiles } = context;
   const seen = new Set<string>();
   return facts.flatMap((fact): Change[] => {
-    const { network, place, standsIn } = fact;
+    const { network, place } = fact;
     const profile = profiles.find(({ id }) => id === network);
     const language = languageOf(place.path);
     const document = tree.text(place.path);
     const key = `${place.path} ${place.line} ${place.column}`;
-    if (!profile || standsIn !== 'code' || fact.module !== module || fact.platform !== platform) return [];
+    if (!profile || !isInCode(fact) || fact.module !== module || fact.platform !== platform) return [];
     if (!language || !context.languages.includes(language) || !document || seen.has(key)) return [];
     const reference = referenceFor(context, fact, language);
     if (reference === undefined) return [];
@@ -140,8 +146,7 @@ function literalEdits(
   if (!plain || text[inner - 2] === quote || text[end + 1] === quote) return [];
   const start = text[inner - 2] === '@' ? inner - 2 : inner - 1;
   // An attribute of an element takes a text as it stands, and everything else in braces.
-  const attribute =
-    language === 'typescript' && text[start - 1] === '=' && code?.flow?.startsWith('argument ') === true;
+  const attribute = language === 'typescript' && text[start - 1] === '=' && code?.flow?.into === 'argument';
   const edit = { start, end: end + 1, text: attribute ? `{${reference}}` : reference };
   const line = text.slice(lines.lineStart(place.line), start);
   const found = constantWord[language]?.exec(line);
@@ -233,7 +238,7 @@ function dartImport(uri: string | undefined, text: string, lineEnd: string): Edi
 /** The names of the placebook that the references in a file will need, on either platform. */
 function namesIn(context: CallSiteContext, path: string): string[] {
   const references = context.facts.flatMap((fact) =>
-    fact.place.path === path && fact.standsIn === 'code'
+    fact.place.path === path && isInCode(fact)
       ? (referenceFor({ ...context, platform: fact.platform }, fact, 'typescript') ?? [])
       : [],
   );

@@ -6,7 +6,7 @@ import { codeFacts } from '../code/facts.js';
 import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
 import { mergeVariants } from '../facts/merge.js';
 import type { Platform } from '../words/words.js';
-import type { Fact, SurveyEdition, Unresolved, Variant } from '../facts/model.js';
+import { isIdFact, type Fact, type SurveyEdition, type Unresolved, type Variant } from '../facts/model.js';
 import { placeAt } from '../facts/place.js';
 import { withPlacements } from '../roster/variant-stages.js';
 import type { Tree } from '../tree/tree.js';
@@ -62,7 +62,7 @@ export function sharedCodeFacts(
       const compiled = compiledUnder(tree, path, { edition, terms, isLeft });
       const file: CodeFile = { path, platform, module, variants, compiled, constants };
       const found = codeFacts(tree, file, context);
-      const withFlags = found.facts.filter(({ standsIn }) => standsIn === 'code');
+      const withFlags = found.facts.filter((fact) => isIdFact(fact) && fact.carrier === 'code');
       facts.push(...found.facts, ...callFacts(tree, file, context), ...flagFacts(tree, path, withFlags));
       facts.push(...openChoices(tree, file, context));
       unresolved.push(...found.unresolved);
@@ -163,6 +163,7 @@ function openChoices(
         variants: [...variants],
         name: 'choice',
         value,
+        effective: true,
         place,
         chain,
       },
@@ -203,7 +204,8 @@ function flagFacts(tree: Tree, path: string, facts: readonly Fact[]): Fact[] {
       const place = placeAt(path, document, at);
       const { network, platform, module, variants } = fact;
       const chain = [{ what: 'constant', value: `${name} = ${value}`, place }, ...fact.chain];
-      return [{ kind: 'hand-flag', network, platform, module, variants, name, value, place, chain }];
+      const base = { network, platform, module, variants, name, value, effective: true as const };
+      return [{ kind: 'hand-flag', ...base, place, chain }];
     }),
   );
 }
@@ -234,6 +236,7 @@ export function frameworkCalls(
           variants: variants.map((variant) => variant.name),
           name,
           value: call.name,
+          effective: true,
           code: { type, methods: [...methods], conditions: [...conditions] },
           place,
           chain: [{ what: 'code', value: call.name, place }],

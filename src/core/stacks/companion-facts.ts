@@ -1,6 +1,7 @@
 import type { Profile } from '../network/model.js';
 import type { Platform } from '../words/words.js';
 import type { Fact, Unresolved } from '../facts/model.js';
+import type { Effective } from '../facts/effective.js';
 import { placeAt } from '../facts/place.js';
 import { baseOf, isWithin } from '../text/paths.js';
 import type { Tree } from '../tree/tree.js';
@@ -34,6 +35,7 @@ export function companionFacts(context: CompanionContext): { facts: Fact[]; unre
     const astray = tree.paths.filter(
       (path) => baseOf(path) === baseOf(companion.file) && isWithin(path, home) && !right.includes(path),
     );
+    const isBuilt = (path: string): Effective => built(path) || { reason: 'outside-target' };
     for (const path of [...(used === undefined ? [] : [used]), ...astray]) {
       const base = {
         kind: 'companion' as const,
@@ -42,7 +44,7 @@ export function companionFacts(context: CompanionContext): { facts: Fact[]; unre
         module,
         variants: [variant],
         name: path,
-        standsIn: path !== used ? 'another folder' : built(path) ? 'its place' : 'outside the target',
+        effective: path !== used ? { reason: 'wrong-folder' as const } : isBuilt(path),
       };
       const found = companionIdentifiers(tree, path, companion);
       const start = { path, line: 1, column: 1 };

@@ -154,7 +154,7 @@ export function startSteps(
     const start = code[language]?.start;
     const used = editions.some(({ platform }) => isEnrolled(title, id, platform));
     const called = survey.facts.some(
-      (fact) => fact.kind === 'call' && fact.network === id && fact.name === 'start',
+      (fact) => fact.kind === 'call' && fact.network === id && fact.action === 'start',
     );
     if (!start || start.in !== at || !used || called) return [];
     return [

@@ -53,7 +53,7 @@ export function lyingLibraries(
       if (path === undefined) return [];
       const place = { path, line: 1, column: 1 };
       const chain = [{ what: 'library file', value: path, place }];
-      return [{ kind: 'binary', network: id, name: file, value: path, standsIn: 'its place', place, chain }];
+      return [{ kind: 'binary', network: id, name: file, value: path, effective: true, place, chain }];
     }),
   );
 }

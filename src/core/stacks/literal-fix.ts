@@ -1,4 +1,4 @@
-import type { ChainStep } from '../facts/model.js';
+import type { ChainStep } from '../facts/evidence.js';
 import type { Edit } from '../text/edit.js';
 import type { Tree } from '../tree/tree.js';
 

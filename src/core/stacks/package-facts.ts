@@ -1,4 +1,5 @@
-import type { Fact, Place, SurveyEdition } from '../facts/model.js';
+import type { Place } from '../facts/evidence.js';
+import type { Fact, SurveyEdition } from '../facts/model.js';
 
 /** What a lock file says of a package that is asked for: at which version it is held, or that it is not. */
 export interface LockState {
@@ -23,19 +24,21 @@ export interface AskedPackage {
 }
 
 /** A fact that holds in every variant of every edition that is built from the same packages. */
-export type SharedFact = Omit<Fact, 'platform' | 'module' | 'variants'>;
+export type SharedFact = EachWithoutEdition<Fact>;
+type EachWithoutEdition<One> = One extends Fact ? Omit<One, 'platform' | 'module' | 'variants'> : never;
 
 /** The facts of a package: that it is asked for, and what each lock holds. */
 export function packageFacts({ network, name, value, place, manifest, locks }: AskedPackage): SharedFact[] {
   const step = { what: manifest, value: `${name} ${value}`.trim(), place };
-  const base = { network, name };
+  const base = { network, name, effective: true as const };
   return [
     { ...base, kind: 'dependency', value, place, chain: [step] },
     ...locks.map(({ lock, exists, held }): SharedFact => ({
       ...base,
       kind: 'resolved-version',
       value: held?.version ?? '',
-      standsIn: held ? lock : exists ? `not in ${lock}` : `no ${lock}`,
+      lock,
+      state: held ? 'locked' : exists ? 'missing' : 'no-lock',
       place: held?.place ?? place,
       chain: held ? [step, { what: lock, value: held.version, place: held.place }] : [step],
     })),
@@ -44,13 +47,14 @@ export function packageFacts({ network, name, value, place, manifest, locks }: A
 
 /** The version of the framework that a tree is built with, or the range of them that it allows. */
 export function frameworkFact(name: string, value: string, place: Place, what: string): SharedFact {
-  return { kind: 'framework', network: null, name, value, place, chain: [{ what, value, place }] };
+  const chain = [{ what, value, place }];
+  return { kind: 'framework', network: null, name, value, effective: true, place, chain };
 }
 
 /** Facts of a manifest that several editions are built from, told for each of them. */
 export function inEditions(facts: readonly SharedFact[], editions: readonly SurveyEdition[]): Fact[] {
   return editions.flatMap(({ platform, module, variants }) =>
-    facts.map((fact): Fact => ({
+    facts.map((fact) => ({
       ...fact,
       platform,
       module,

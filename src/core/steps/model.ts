@@ -7,7 +7,7 @@ import { Platform } from '../words/words.js';
 import type { ExpectedId } from '../roster/expected.js';
 import type { Publisher, Title } from '../roster/model.js';
 import type { AppAdsComparison } from '../roster/app-ads-needs.js';
-import { Place } from '../facts/model.js';
+import { Place } from '../facts/evidence.js';
 
 export const StepState = z.enum(['done', 'to-do', 'blocked', 'cannot-tell']);
 export type StepState = z.infer<typeof StepState>;

@@ -1,3 +1,4 @@
+import type { HeldAt } from '../words/names.js';
 import type { Node, SyntaxLanguage } from './grammars.js';
 
 /** An argument of a call as it stands in the syntax tree. */
@@ -59,9 +60,6 @@ export type Shape =
   | { is: 'name'; name: string }
   | { is: 'guard'; conditions: Node[]; body: Node[] };
 
-/** Where a view is held on its screen. */
-export type HeldAt = 'bottom edge' | 'top edge' | 'no edge' | 'a scrolling view';
-
 /** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
 export interface CodeLanguage {
   id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript' | 'csharp';
@@ -71,7 +69,7 @@ export interface CodeLanguage {
   exits: ReadonlySet<string>;
   /** The texts that a compiler may see of a file, all as long as the file, where a preprocessor comes first. */
   views?(text: string): string[];
-  /** Where a view is held that is made here, in the words of a layout's; undefined where that is not told here. */
+  /** Where a view is held that is made here, undefined where that is not told here. */
   heldAt?(node: Node): HeldAt | undefined;
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */
   continues?: ReadonlySet<string>;

@@ -1,5 +1,5 @@
 import { decodeText, NotTextError, type TextDocument } from '../text/document.js';
-import type { ReadProblem } from '../text/problem.js';
+import type { ProblemKind, ReadProblem } from '../text/problem.js';
 import { ParserBrokenError, withoutSyntax, type Syntax } from '../syntax/grammars.js';
 import type { Readings } from './readings.js';
 
@@ -21,6 +21,7 @@ export interface TreeProblem {
   path: string;
   line: number;
   column: number;
+  kind: ProblemKind;
   message: string;
 }
 
@@ -75,7 +76,7 @@ export class Tree {
     this.readings = readings;
     this.#files = new Map([...files].map((file) => [file.path, file]));
     this.paths = [...this.#files.keys()].sort();
-    for (const { path, reason } of skipped) this.problems.push({ path, line: 1, column: 1, message: reason });
+    for (const { path, reason } of skipped) this.report(path, 'not-read', reason);
   }
 
   has(path: string): boolean {
@@ -100,7 +101,7 @@ export class Tree {
     } catch (error) {
       if (!(error instanceof NotTextError)) throw error;
       this.#documents.set(path, null);
-      this.problems.push({ path, line: 1, column: 1, message: `${error.message} (Byte ${error.offset}.)` });
+      this.report(path, 'not-text', `${error.message} (Byte ${error.offset}.)`);
       return undefined;
     }
   }
@@ -122,14 +123,13 @@ export class Tree {
     } catch (error) {
       if (error instanceof ParserBrokenError) throw error;
       // One file that a reader fails on must not keep the others from being read.
-      this.problems.push({ path, line: 1, column: 1, message: `Not read: ${whyNotRead(error)}.` });
+      this.report(path, 'not-read', `Not read: ${whyNotRead(error)}.`);
       results.set(path, null);
       return undefined;
     }
     results.set(path, result);
-    for (const { message, start } of result.problems) {
-      this.problems.push({ path, ...document.lines.at(start), message });
-    }
+    for (const { kind = 'syntax', message, start } of result.problems)
+      this.report(path, kind, message, document.lines.at(start));
     return result;
   }
 
@@ -145,9 +145,13 @@ export class Tree {
     if (!results.has(path)) {
       const result = this.watched(file, () => reader(file.bytes));
       results.set(path, result);
-      for (const { message } of result.problems) this.problems.push({ path, line: 1, column: 1, message });
+      for (const { kind = 'syntax', message } of result.problems) this.report(path, kind, message);
     }
     return results.get(path) as Result;
+  }
+
+  private report(path: string, kind: ProblemKind, message: string, at = { line: 1, column: 1 }): void {
+    this.problems.push({ path, ...at, kind, message });
   }
 
   private watched<Result>({ hash }: TreeFile, make: () => Result): Result {

@@ -16,6 +16,16 @@ export const severityNames = ['blocker', 'warning', 'note'] as const;
 export const audienceNames = ['general', 'mixed', 'children'] as const;
 export const sizeNames = ['standard', 'large', 'medium-rectangle', 'adaptive'] as const;
 export const anchorNames = ['top', 'bottom', 'inline'] as const;
+export const heldAtNames = [
+  'top-edge',
+  'bottom-edge',
+  'no-edge',
+  'scrolling-view',
+  'whole-layout',
+  'own-component',
+] as const;
+/** Where on its screen a view is held. */
+export type HeldAt = (typeof heldAtNames)[number];
 export const languageNames = [
   'kotlin',
   'java',

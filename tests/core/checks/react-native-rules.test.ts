@@ -10,7 +10,7 @@ import { oneIdForBoth } from '../../../src/core/checks/rules/platform-one-id-for
 import { handWrittenFlag } from '../../../src/core/checks/rules/stage-hand-written-flag.js';
 import { kelpWithBanner } from '../../support/flutter.js';
 import { app, reactNativeFiles, screen } from '../../support/react-native.js';
-import type { Place } from '../../../src/core/facts/model.js';
+import type { Place } from '../../../src/core/facts/evidence.js';
 import { expect } from 'vitest';
 import { ruleCases } from '../../support/rules.js';
 import { gradle } from '../../support/trees.js';

@@ -1,3 +1,4 @@
+import { factDetail } from '../../../src/core/facts/show.js';
 import { describe, expect, it } from 'vitest';
 import type { Fact, Survey } from '../../../src/core/facts/model.js';
 import { runSurvey } from '../../../src/core/surveying.js';
@@ -375,13 +376,13 @@ describe('dependencies', () => {
     const line = (text: string, files: Record<string, string> = {}) =>
       build(gradle('', text), files)
         .facts.filter(({ kind }) => kind === 'binary')
-        .map(({ value, standsIn }) => `${value} in ${standsIn}`);
+        .map(({ value, effective }) => `${value} ${effective === true}`);
     const there = { 'app/libs/quincebury-client-2.8.aar': 'bytes' };
     expect(line('implementation(files("libs/quincebury-client-2.8.aar"))', there)).toEqual([
-      'app/libs/quincebury-client-2.8.aar in its place',
+      'app/libs/quincebury-client-2.8.aar true',
     ]);
     expect(line('implementation(files("libs/quincebury-client-2.8.aar"))')).toEqual([
-      'app/libs/quincebury-client-2.8.aar in nowhere',
+      'app/libs/quincebury-client-2.8.aar false',
     ]);
     expect(
       line('implementation(fileTree(mapOf("dir" to "libs", "include" to listOf("*.jar"))))', there),
@@ -403,20 +404,20 @@ describe('repositories', () => {
       }),
     )
       .facts.filter(({ kind }) => kind === 'repository')
-      .map(({ standsIn }) => standsIn);
+      .map((fact) => factDetail(fact));
   const managed = (mode = '') =>
     `dependencyResolutionManagement { ${mode}\n repositories { google()\n maven { url = uri("${url}") } } }`;
   const fail = 'repositoriesMode.set(RepositoriesMode.FAIL_ON_PROJECT_REPOS)';
   it.each([
-    ['the settings', managed(), '', '', ['settings']],
-    ['all projects', '', `allprojects { repositories { maven("${url}/") } }`, '', ['project']],
-    ['the module', '', '', `repositories { maven { setUrl("${url}") } }`, ['project']],
+    ['the settings', managed(), '', '', ['in settings']],
+    ['all projects', '', `allprojects { repositories { maven("${url}/") } }`, '', ['in project']],
+    ['the module', '', '', `repositories { maven { setUrl("${url}") } }`, ['in project']],
     [
       'only for content',
       managed().replace('maven {', 'exclusiveContent { forRepository { maven {').replace('") }', '") } } }'),
       '',
       '',
-      ['settings'],
+      ['in settings'],
     ],
     ['plugins only', `pluginManagement { repositories { maven("${url}") } }`, '', '', []],
     ['the root project only', '', `repositories { maven("${url}") }`, '', []],
@@ -425,21 +426,21 @@ describe('repositories', () => {
       managed(fail),
       '',
       `repositories { maven("${url}") }`,
-      ['settings', 'project, forbidden'],
+      ['in settings', 'in project, forbidden by Gradle'],
     ],
     [
       'a project passes over the settings',
       managed(),
       '',
       'repositories { mavenCentral() }',
-      ['settings, passed over'],
+      ['in settings, ignored by Gradle'],
     ],
     [
       'an address put together',
       '',
       `val host = "https://maven.cobaltheron.example"\nallprojects { repositories { maven("$host/release") } }`,
       '',
-      ['project'],
+      ['in project'],
     ],
   ])('%s', (_, settings, root, module, wanted) => {
     expect(where(settings, root, module)).toEqual(wanted);
@@ -516,56 +517,54 @@ ${more}</${root}>`,
       }),
     );
   it.each([
-    ['a literal', 'app:heronUnit="CH-U-310772-BBBB1111"', undefined, 'CH-U-310772-BBBB1111 layout'],
+    ['a literal', 'app:heronUnit="CH-U-310772-BBBB1111"', undefined, 'CH-U-310772-BBBB1111 in layout'],
     [
       'another prefix',
       'ads:heronUnit="CH-U-310772-BBBB1111"',
       'xmlns:ads="http://schemas.android.com/apk/res-auto"',
-      'CH-U-310772-BBBB1111 layout',
+      'CH-U-310772-BBBB1111 in layout',
     ],
     [
       'a prefix that is not declared',
       'ads:heronUnit="CH-U-310772-BBBB1111"',
       undefined,
-      'CH-U-310772-BBBB1111 layout, under the undeclared prefix ads',
+      'CH-U-310772-BBBB1111 in layout, under the undeclared prefix ads',
     ],
     [
       'no prefix',
       'heronUnit="CH-U-310772-BBBB1111"',
       undefined,
-      'CH-U-310772-BBBB1111 layout, without a prefix',
+      'CH-U-310772-BBBB1111 in layout, without a namespace prefix',
     ],
     [
       'the wrong namespace',
       'android:heronUnit="CH-U-310772-BBBB1111"',
       undefined,
-      'CH-U-310772-BBBB1111 layout, under the foreign prefix android',
+      'CH-U-310772-BBBB1111 in layout, under the foreign prefix android',
     ],
   ])('unit IDs: %s', (_, attributes, namespaces, wanted) => {
     const found = layout(attributes, 'FrameLayout', '', namespaces);
     expect(
-      found.facts
-        .filter(({ kind }) => kind === 'unit-id')
-        .map(({ value, standsIn }) => `${value} ${standsIn}`),
+      found.facts.filter(({ kind }) => kind === 'unit-id').map((fact) => `${fact.value} ${factDetail(fact)}`),
     ).toEqual([wanted]);
   });
 
   it.each([
-    ['FrameLayout', 'android:layout_gravity="bottom|center_horizontal"', '', 'bottom edge'],
-    ['RelativeLayout', 'android:layout_alignParentTop="true"', '', 'top edge'],
+    ['FrameLayout', 'android:layout_gravity="bottom|center_horizontal"', '', 'bottom-edge'],
+    ['RelativeLayout', 'android:layout_alignParentTop="true"', '', 'top-edge'],
     [
       'androidx.constraintlayout.widget.ConstraintLayout',
       'app:layout_constraintBottom_toBottomOf="parent"',
       '',
-      'bottom edge',
+      'bottom-edge',
     ],
-    ['LinearLayout', '', '<View/>', 'top edge'],
-    ['ScrollView', 'android:layout_gravity="bottom"', '', 'a scrolling view'],
-    ['FrameLayout', 'android:layout_gravity="center"', '', 'no edge'],
+    ['LinearLayout', '', '<View/>', 'top-edge'],
+    ['ScrollView', 'android:layout_gravity="bottom"', '', 'scrolling-view'],
+    ['FrameLayout', 'android:layout_gravity="center"', '', 'no-edge'],
   ])('in %s with %s', (root, attributes, more, wanted) => {
     const found = layout(`app:heronSize="standard" ${attributes}`, root, more);
     expect(found.facts.filter(({ kind }) => kind === 'banner-view')).toMatchObject([
-      { name: 'banner standard', standsIn: wanted, network: 'cobalt-heron' },
+      { format: 'banner', size: 'standard', anchor: wanted, network: 'cobalt-heron' },
     ]);
   });
 
@@ -580,7 +579,7 @@ ${more}</${root}>`,
     );
     expect(
       found.facts
-        .filter(({ standsIn }) => standsIn === 'layout')
+        .filter((fact) => fact.kind === 'unit-id' && fact.carrier === 'layout')
         .map(({ value, variants }) => [value, variants]),
     ).toEqual([['CH-U-100001-BANNER0A', ['debug']]]);
     expect(found.unresolved).toMatchObject([

@@ -279,7 +279,8 @@ describe('effective app IDs', () => {
     const release = all.find((fact) => fact.kind === 'app-id' && fact.variants[0] === 'release');
     expect(release).toMatchObject({
       value: 'CH-A-310772-QK4T8W2N',
-      standsIn: 'application',
+      carrier: 'manifest',
+      effective: true,
       network: 'cobalt-heron',
     });
     expect(release?.chain).toMatchObject([

@@ -1,3 +1,4 @@
+import { factDetail } from '../../../src/core/facts/show.js';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -120,7 +121,7 @@ describe('generated property lists', () => {
   const tracking = (found: Survey) =>
     found.facts
       .filter(({ kind }) => kind === 'plist-key')
-      .map(({ value, standsIn }) => `${value} (${standsIn})`);
+      .map((fact) => `${fact.value} (${factDetail(fact)})`);
 
   it('hold the system’s keys that the settings name', () => {
     expect(tracking(generated('INFOPLIST_KEY_NSUserTrackingUsageDescription = "Why we ask";'))).toEqual([
@@ -132,8 +133,8 @@ describe('generated property lists', () => {
   it('hold no key of an SDK', () => {
     const found = generated('INFOPLIST_KEY_CobaltHeronAppID = "CH-I-310772-M6R9V3XC";');
     expect(found.facts.filter(({ kind }) => kind === 'app-id')).toMatchObject([
-      { standsIn: 'a setting that Xcode passes over', variants: ['Debug'] },
-      { standsIn: 'a setting that Xcode passes over', variants: ['Release'] },
+      { effective: { reason: 'setting-ignored' }, variants: ['Debug'] },
+      { effective: { reason: 'setting-ignored' }, variants: ['Release'] },
     ]);
   });
 
@@ -255,7 +256,7 @@ describe('Podfiles', () => {
     const states = (lock: Record<string, string>) =>
       pods(podfile, lock)
         .facts.filter(({ kind }) => kind === 'resolved-version')
-        .map(({ value, standsIn }) => `${value} ${standsIn}`);
+        .map((fact) => `${fact.value} ${factDetail(fact)}`);
     const lock = (text: string) => ({ 'Podfile.lock': text });
     expect(states({ 'Podfile.lock': null } as never)).toEqual([' no Podfile.lock']);
     expect(states(lock('PODS:\n  - Other (1.0)\nDEPENDENCIES:\n  - Other\n'))).toEqual([
@@ -267,7 +268,7 @@ describe('Podfiles', () => {
           'PODS:\n  - CobaltHeronAds (6.2.3):\n    - Other (= 1.0)\n  - Other (1.0)\nDEPENDENCIES:\n  - CobaltHeronAds (~> 6.2)\n',
         ),
       ),
-    ).toEqual(['6.2.3 Podfile.lock']);
+    ).toEqual(['6.2.3 in Podfile.lock']);
   });
 
   it('make the workspace what is to be opened', () => {
@@ -276,7 +277,7 @@ describe('Podfiles', () => {
     const found = (location: string, more: Record<string, string | null> = {}) =>
       survey(iosFiles({ 'Kelp.xcworkspace/contents.xcworkspacedata': workspace(location), ...more }))
         .facts.filter(({ kind }) => kind === 'workspace')
-        .map(({ value, standsIn }) => `${value}: ${standsIn}`);
+        .map((fact) => `${fact.value}: ${factDetail(fact)}`);
     expect(found('group:Kelp.xcodeproj')).toEqual(['Kelp.xcworkspace: to be opened instead of the project']);
     expect(found('group:Kelp.xcodeproj', { Podfile: null })).toEqual([
       'Kelp.xcworkspace: beside the project',
@@ -308,7 +309,7 @@ describe('Swift packages', () => {
       }),
     )
       .facts.filter(({ kind }) => kind === 'resolved-version')
-      .map(({ value, standsIn }) => `${value} ${standsIn}`);
+      .map((fact) => `${fact.value} ${factDetail(fact)}`);
   it('are held against Package.resolved, old and new', () => {
     expect(resolved()).toEqual([' no Package.resolved']);
     expect(resolved('{"pins": [], "version": 3}')).toEqual([' not in Package.resolved']);
@@ -316,12 +317,12 @@ describe('Swift packages', () => {
       resolved(
         '{"version": 2, "pins": [{"identity": "ads-ios", "location": "https://packages.cobaltheron.example/ads-ios.git", "state": {"version": "6.3.1"}}]}',
       ),
-    ).toEqual(['6.3.1 Package.resolved']);
+    ).toEqual(['6.3.1 in Package.resolved']);
     expect(
       resolved(
         '{"version": 1, "object": {"pins": [{"package": "Ads", "repositoryURL": "https://packages.cobaltheron.example/ads-ios", "state": {"version": "6.2.5"}}]}}',
       ),
-    ).toEqual(['6.2.5 Package.resolved']);
+    ).toEqual(['6.2.5 in Package.resolved']);
   });
 });
 

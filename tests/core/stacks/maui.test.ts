@@ -1,3 +1,4 @@
+import { factDetail } from '../../../src/core/facts/show.js';
 import { describe, expect, it } from 'vitest';
 import { runSurvey } from '../../../src/core/surveying.js';
 import { kelpWithBanner } from '../../support/flutter.js';
@@ -146,9 +147,11 @@ describe('what a MAUI build would carry', () => {
         }),
       )
         .facts.filter(({ kind }) => kind === 'app-id')
-        .map(({ value, standsIn }) => `${value} ${standsIn}`);
-    expect(attributes('Application')).toEqual(['CH-A-310772-QK4T8W2N application']);
-    expect(attributes('Activity(MainLauncher = true)')).toEqual(['CH-A-310772-QK4T8W2N activity Main']);
+        .map((fact) => `${fact.value} ${factDetail(fact)}`);
+    expect(attributes('Application')).toEqual(['CH-A-310772-QK4T8W2N in manifest']);
+    expect(attributes('Activity(MainLauncher = true)')).toEqual([
+      'CH-A-310772-QK4T8W2N in activity Main, where the SDK does not look',
+    ]);
     const partial = mauiFiles({
       'Kelp.csproj': csproj({
         more: '  <ItemGroup><PartialAppManifest Include="Platforms\\iOS\\Ads.plist" Condition="\'$(Configuration)\' == \'Release\'" /></ItemGroup>\n',

@@ -111,7 +111,9 @@ describe('surveying React Native', () => {
       'src/units.ts': `import { Platform } from 'react-native';\nexport const units = { ios: { footer: ${ios} }, android: { footer: ${android} } };\n`,
       'src/Reef.tsx': screen('units[Platform.OS].footer'),
     });
-    const load = survey(files).facts.find(({ kind, name }) => kind === 'call' && name === 'load banner');
+    const load = survey(files).facts.find(
+      (fact) => fact.kind === 'call' && fact.action === 'load' && fact.format === 'banner',
+    );
     expect(load?.code?.argument).toEqual({
       written: 'units[Platform.OS].footer',
       ids: ['CH-U-310772-CCCC2222', 'CH-U-310772-BBBB1111'],

@@ -1,3 +1,4 @@
+import { factDetail } from '../../../src/core/facts/show.js';
 import { describe, expect, it } from 'vitest';
 import { runSurvey } from '../../../src/core/surveying.js';
 import { kelpWithBanner } from '../../support/flutter.js';
@@ -100,7 +101,7 @@ describe('what a Unity build would carry', () => {
       'ios development+release CH-U-310772-CCCC2222',
     ]);
     const calls = survey(unityFiles({ 'Assets/Scripts/Reef.cs': reef('Unit', ids) })).facts.filter(
-      ({ kind, name }) => kind === 'call' && name === 'load banner',
+      (fact) => fact.kind === 'call' && fact.action === 'load' && fact.format === 'banner',
     );
     expect(calls.map(({ platform, variants, code }) => [platform, variants, code?.argument?.ids])).toEqual([
       ['android', ['development'], ['CH-U-100001-BANNER0A']],
@@ -163,22 +164,19 @@ describe('what a Unity build would carry', () => {
     const appIds = (files: Files) =>
       survey(files)
         .facts.filter(({ kind }) => kind === 'app-id')
-        .map(
-          ({ platform, variants, value, standsIn }) =>
-            `${platform} ${variants.join('+')} ${value} ${standsIn}`,
-        )
+        .map((fact) => `${fact.platform} ${fact.variants.join('+')} ${fact.value} ${factDetail(fact)}`)
         .sort();
     expect(appIds(unityFiles())).toEqual([
-      'android development+release CH-A-310772-QK4T8W2N settings asset',
-      'ios development+release CH-I-310772-M6R9V3XC settings asset',
+      'android development+release CH-A-310772-QK4T8W2N in settings asset',
+      'ios development+release CH-I-310772-M6R9V3XC in settings asset',
     ]);
     const files = unityFiles();
     const after = written(files, plan(files, title));
     expect(appIds(after)).toEqual([
-      'android development CH-A-100001-SAMPLE0A build steps',
-      'android release CH-A-310772-QK4T8W2N build steps',
-      'ios development CH-I-100001-SAMPLE0I build steps',
-      'ios release CH-I-310772-M6R9V3XC build steps',
+      'android development CH-A-100001-SAMPLE0A in build step',
+      'android release CH-A-310772-QK4T8W2N in build step',
+      'ios development CH-I-100001-SAMPLE0I in build step',
+      'ios release CH-I-310772-M6R9V3XC in build step',
     ]);
     const chain = survey(after).facts.find(
       ({ kind, variants }) => kind === 'app-id' && variants[0] === 'release',

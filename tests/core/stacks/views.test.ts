@@ -1,3 +1,4 @@
+import type { FactOf } from '../../../src/core/facts/model.js';
 import { describe, expect, it } from 'vitest';
 import { madeWhileBuilding } from '../../../src/core/checks/rules/code-made-while-building.js';
 import { wrongFormat } from '../../../src/core/checks/rules/code-wrong-format.js';
@@ -65,91 +66,88 @@ const xaml = (more = '') => `<ads:HeronBannerView ${unit} ${more}/>`;
 
 const views = (files: Record<string, string>) =>
   runSurvey(treeOf(files), { name: 'kelp', profiles, title: { id: 'kelp', title } }).survey.facts.filter(
-    ({ kind, name }) => kind === 'call' && name === 'view banner',
+    (fact): fact is FactOf<'call'> =>
+      fact.kind === 'call' && fact.action === 'view' && fact.format === 'banner',
   );
 
 describe.each<[string, Record<string, string>, string]>([
-  ['over the navigation', flutter(`Scaffold(bottomNavigationBar: ${widget})`), 'bottom edge'],
+  ['over the navigation', flutter(`Scaffold(bottomNavigationBar: ${widget})`), 'bottom-edge'],
   [
     'above the bar, in one column with it',
     flutter(`Scaffold(bottomNavigationBar: Column(children: [${widget}, const BottomAppBar()]))`),
-    'bottom edge',
+    'bottom-edge',
   ],
-  ['as the bar of the page', flutter(`Scaffold(appBar: ${widget}, body: const Text('reef'))`), 'top edge'],
+  ['as the bar of the page', flutter(`Scaffold(appBar: ${widget}, body: const Text('reef'))`), 'top-edge'],
   [
     'below what takes the room that is left',
     flutter(`Scaffold(body: Column(children: [Expanded(child: ListView()), ${widget}]))`),
-    'bottom edge',
+    'bottom-edge',
   ],
   [
     'above a constant that takes it',
     flutter(`Scaffold(body: Column(children: [${widget}, const Expanded(child: Text('reef'))]))`),
-    'top edge',
+    'top-edge',
   ],
   [
     'aligned',
     flutter(`Scaffold(body: Align(alignment: Alignment.bottomCenter, child: ${widget}))`),
-    'bottom edge',
+    'bottom-edge',
   ],
   [
     'at a position',
     flutter(`Scaffold(body: Stack(children: [Positioned(top: 0, left: 0, child: ${widget})]))`),
-    'top edge',
+    'top-edge',
   ],
-  ['in the middle', flutter(`Scaffold(body: Center(child: ${widget}))`), 'no edge'],
-  ['in a list', flutter(`Scaffold(body: ListView(children: [${widget}]))`), 'a scrolling view'],
+  ['in the middle', flutter(`Scaffold(body: Center(child: ${widget}))`), 'no-edge'],
+  ['in a list', flutter(`Scaffold(body: ListView(children: [${widget}]))`), 'scrolling-view'],
   [
     'in a column that scrolls',
     flutter(`Scaffold(body: SingleChildScrollView(child: Column(children: [const Spacer(), ${widget}])))`),
-    'a scrolling view',
+    'scrolling-view',
   ],
-  [
-    'for each row',
-    flutter(`ListView.builder(itemBuilder: (context, index) => ${widget})`),
-    'a scrolling view',
-  ],
-  ['as a widget of its own', flutter(`SafeArea(child: ${widget})`), 'its own component'],
+  ['for each row', flutter(`ListView.builder(itemBuilder: (context, index) => ${widget})`), 'scrolling-view'],
+  ['as a widget of its own', flutter(`SafeArea(child: ${widget})`), 'own-component'],
   [
     'below a list',
     native(`<View><FlatList data={rows} renderItem={() => <Text />} />${element}</View>`),
-    'bottom edge',
+    'bottom-edge',
   ],
-  ['above what is flexible', native(`<View>${element}<View style={{ flex: 1 }} /></View>`), 'top edge'],
+  ['above what is flexible', native(`<View>${element}<View style={{ flex: 1 }} /></View>`), 'top-edge'],
   [
     'beside it in a row',
     native(`<View style={{ flexDirection: 'row' }}>${element}<View style={{ flex: 1 }} /></View>`),
-    'its own component',
+    'own-component',
   ],
   [
     'at a position of its container',
     native(`<View style={{ position: 'absolute', bottom: 0 }}>${element}</View>`),
-    'bottom edge',
+    'bottom-edge',
   ],
-  ['in what scrolls', native(`<ScrollView><View>${element}</View></ScrollView>`), 'a scrolling view'],
+  ['in what scrolls', native(`<ScrollView><View>${element}</View></ScrollView>`), 'scrolling-view'],
   [
     'as the head of a list',
     native(`<FlatList data={rows} renderItem={() => <Text />} ListHeaderComponent={${element}} />`),
-    'a scrolling view',
+    'scrolling-view',
   ],
-  ['as a component of its own', native(element), 'its own component'],
-  ['in the last row', maui(`<Grid RowDefinitions="*,Auto">${xaml('Grid.Row="1" ')}</Grid>`), 'bottom edge'],
-  ['in the first row', maui(`<Grid RowDefinitions="Auto,*">${xaml()}</Grid>`), 'top edge'],
-  ['between rows', maui(`<Grid RowDefinitions="*,Auto,*">${xaml('Grid.Row="1" ')}</Grid>`), 'no edge'],
-  ['by its own options', maui(xaml('VerticalOptions="End" ')), 'bottom edge'],
-  ['in markup that scrolls', maui(`<ScrollView>${xaml()}</ScrollView>`), 'a scrolling view'],
-  ['alone', maui(xaml()), 'its own component'],
+  ['as a component of its own', native(element), 'own-component'],
+  ['in the last row', maui(`<Grid RowDefinitions="*,Auto">${xaml('Grid.Row="1" ')}</Grid>`), 'bottom-edge'],
+  ['in the first row', maui(`<Grid RowDefinitions="Auto,*">${xaml()}</Grid>`), 'top-edge'],
+  ['between rows', maui(`<Grid RowDefinitions="*,Auto,*">${xaml('Grid.Row="1" ')}</Grid>`), 'no-edge'],
+  ['by its own options', maui(xaml('VerticalOptions="End" ')), 'bottom-edge'],
+  ['in markup that scrolls', maui(`<ScrollView>${xaml()}</ScrollView>`), 'scrolling-view'],
+  ['alone', maui(xaml()), 'own-component'],
 ])('a banner %s', (_, files, held) => {
   it(`is held at ${held}, on both platforms, and answers for its placement`, () => {
     const found = views(files);
     expect(found.map(({ platform }) => platform).sort()).toEqual(['android', 'ios']);
-    for (const { standsIn, network, value, platform, code } of found)
+    for (const { anchor, network, value, platform, code } of found)
       expect({
-        standsIn,
+        anchor,
         network,
         value,
         hasId: code?.argument?.ids.includes(ids[platform]),
       }).toEqual({
-        standsIn: held,
+        anchor: held,
         network: 'cobalt-heron',
         value: 'HeronBannerView',
         hasId: true,

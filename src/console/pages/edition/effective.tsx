@@ -1,4 +1,4 @@
-import { kindNames } from '../../../core/facts/kind-names.js';
+import { byKind, factDetail, identityOf, labelOf } from '../../../core/facts/show.js';
 import type { Fact, Survey } from '../../../core/facts/model.js';
 import { Chain, LinesOnDemand } from '../../components/evidence.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
@@ -62,7 +62,7 @@ function VariantTable({ name, stage, why, survey, platform, module, snapshot }: 
     items.filter(
       (item) => item.platform === platform && item.module === module && item.variants.includes(name),
     );
-  const facts = mine(survey.facts).sort((a, b) => order(a.kind) - order(b.kind));
+  const facts = mine(survey.facts).sort(byKind);
   return (
     <>
       <h2>
@@ -81,7 +81,7 @@ function VariantTable({ name, stage, why, survey, platform, module, snapshot }: 
           <tbody>
             {facts.map((fact) => (
               <FactRow
-                key={JSON.stringify([fact.kind, fact.value, fact.place, fact.name])}
+                key={JSON.stringify([identityOf(fact), fact.value, fact.place])}
                 fact={fact}
                 snapshot={snapshot}
               />
@@ -97,18 +97,17 @@ function VariantTable({ name, stage, why, survey, platform, module, snapshot }: 
 }
 
 function FactRow({ fact, snapshot }: { fact: Fact; snapshot: string }) {
-  const { kind, value, placement, network, standsIn, chain, place } = fact;
+  const { kind, value, placement, network, chain, place } = fact;
+  const detail = factDetail(fact);
   return (
     <tr>
       <td>
-        {kindNames[kind]}
+        {labelOf(kind)}
         <div className="soft">{placement ?? network}</div>
       </td>
       <td>
         <code>{value}</code>
-        {standsIn && (
-          <div className="soft">{/^(not in|no) /.test(standsIn) ? standsIn : `in ${standsIn}`}</div>
-        )}
+        {detail !== undefined && <div className="soft">{detail}</div>}
       </td>
       <td>
         <Chain chain={chain} />
@@ -134,8 +133,4 @@ function UnresolvedRow({ item: { what, reason, chain } }: { item: Survey['unreso
       </td>
     </tr>
   );
-}
-
-function order(kind: Fact['kind']): number {
-  return Object.keys(kindNames).indexOf(kind);
 }

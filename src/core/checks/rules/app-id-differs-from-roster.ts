@@ -1,4 +1,5 @@
-import { inPlace, readAppId } from '../app-ids.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
+import { readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, networkName, variantsAt } from '../scope.js';
 
@@ -18,7 +19,7 @@ export const appIdDiffersFromRoster = defineRule({
     for (const scope of editionScopes(context)) {
       const known = new Set(scope.expected.flatMap(({ id }) => id ?? []));
       for (const fact of scope.facts.filter(
-        (candidate) => candidate.kind === 'app-id' && inPlace(candidate),
+        (candidate) => candidate.kind === 'app-id' && isWhereBuildLooks(candidate),
       )) {
         const reading = readAppId(fact, context);
         if (reading.is !== 'right-kind' || reading.recognised.sample || known.has(fact.value)) continue;

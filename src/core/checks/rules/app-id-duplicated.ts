@@ -1,4 +1,6 @@
-import { appIdFacts, inPlace } from '../app-ids.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
+import { appIdFacts } from '../app-ids.js';
+import { identityOf } from '../../facts/show.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
 
@@ -15,11 +17,11 @@ export const appIdDuplicated = defineRule({
   *run(context) {
     const seen = new Map<string, string>();
     for (const fact of appIdFacts(context)) {
-      if (!inPlace(fact) || fact.standsIn === 'code' || fact.standsIn === 'placebook') continue;
+      if (!isWhereBuildLooks(fact) || fact.carrier === 'code' || fact.carrier === 'placebook') continue;
       const { path, line, column } = fact.place;
       const at = `${path}:${line}:${column}`;
       const firsts = fact.variants.map((variant) => {
-        const key = [fact.platform, fact.module, fact.network, variant].join('\0');
+        const key = [identityOf(fact), fact.module, variant].join('\0');
         const first = seen.get(key);
         if (first === undefined) seen.set(key, at);
         return { variant, first };

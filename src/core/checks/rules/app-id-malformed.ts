@@ -1,4 +1,5 @@
-import { appIdFacts, inPlace, readAppId } from '../app-ids.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
+import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
 
@@ -18,7 +19,7 @@ export const appIdMalformed = defineRule({
   },
   *run(context) {
     const messages = { 'white-space': 'whiteSpace', placeholder: 'placeholder', unknown: 'unknown' } as const;
-    for (const fact of appIdFacts(context).filter(inPlace)) {
+    for (const fact of appIdFacts(context).filter(isWhereBuildLooks)) {
       const { is } = readAppId(fact, context);
       if (is !== 'white-space' && is !== 'placeholder' && is !== 'unknown') continue;
       yield {

@@ -1,4 +1,3 @@
-import { inPlace } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
@@ -25,7 +24,9 @@ export const appIdMissing = defineRule({
             fact.kind === 'app-id' && fact.network === profile.id && fact.module === scope.edition.module,
         );
         const covered = new Set(
-          here.filter((fact) => !('value' in fact) || inPlace(fact)).flatMap(({ variants }) => variants),
+          here
+            .filter(({ effective }) => effective === undefined || effective === true)
+            .flatMap(({ variants }) => variants),
         );
         const variants = scope.edition.variants.map(({ name }) => name).filter((name) => !covered.has(name));
         if (variants.length === 0) continue;

@@ -1,4 +1,4 @@
-import { appIdFacts, inPlace } from '../app-ids.js';
+import { appIdFacts } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
 
@@ -18,11 +18,12 @@ export const appIdNestedTooDeep = defineRule({
   },
   *run(context) {
     for (const fact of appIdFacts(context)) {
-      if (fact.standsIn === undefined || inPlace(fact)) continue;
+      const { effective } = fact;
+      if (effective === true || effective.reason !== 'nested') continue;
       yield {
         ...fromFact(fact),
         message: 'nested',
-        data: { network: networkName(context, fact.network), holder: fact.standsIn },
+        data: { network: networkName(context, fact.network), holder: effective.about ?? '' },
       };
     }
   },

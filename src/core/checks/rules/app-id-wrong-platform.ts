@@ -1,4 +1,5 @@
-import { appIdFacts, inPlace, readAppId } from '../app-ids.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
+import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
 
@@ -13,7 +14,7 @@ export const appIdWrongPlatform = defineRule({
     needsTitle: false,
   },
   *run(context) {
-    for (const fact of appIdFacts(context).filter(inPlace)) {
+    for (const fact of appIdFacts(context).filter(isWhereBuildLooks)) {
       const reading = readAppId(fact, context);
       if (reading.is !== 'other-platform') continue;
       const other = fact.platform === 'android' ? 'iOS' : 'Android';

@@ -1,3 +1,4 @@
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
@@ -21,7 +22,7 @@ export const binaryMissing = defineRule({
       for (const profile of scope.networks) {
         for (const { file } of profile.android?.binaries ?? []) {
           const named = scope.facts.filter(({ kind, name }) => kind === 'binary' && name === file);
-          for (const fact of named.filter(({ standsIn }) => standsIn === 'nowhere'))
+          for (const fact of named.filter((fact) => !isWhereBuildLooks(fact)))
             yield {
               ...fromFact(fact),
               message: 'absent',

@@ -17,8 +17,8 @@ export const installNotRun = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const fact of scope.facts) {
-        if (fact.kind !== 'resolved-version' || !fact.standsIn?.startsWith('not in ')) continue;
-        const data = { name: fact.name ?? '', lock: fact.standsIn.slice('not in '.length) };
+        if (fact.kind !== 'resolved-version' || fact.state !== 'missing') continue;
+        const data = { name: fact.name ?? '', lock: fact.lock };
         yield { ...fromFact(fact), message: 'stale', data };
       }
     }

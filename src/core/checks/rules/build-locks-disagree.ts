@@ -1,3 +1,5 @@
+import { identityOf } from '../../facts/show.js';
+import type { FactOf } from '../../facts/model.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -15,23 +17,22 @@ export const locksDisagree = defineRule({
   *run(context) {
     const seen = new Set<string>();
     for (const scope of editionScopes(context)) {
-      const held = scope.facts.filter(({ kind, value }) => kind === 'resolved-version' && value !== '');
+      const held = scope.facts.filter(
+        (fact): fact is FactOf<'resolved-version'> => fact.kind === 'resolved-version' && fact.value !== '',
+      );
       for (const fact of held) {
         const earlier = held.find(
-          (other) =>
-            other.network === fact.network &&
-            other.name === fact.name &&
-            other.place.path !== fact.place.path,
+          (other) => identityOf(other) === identityOf(fact) && other.place.path !== fact.place.path,
         );
         const key = `${fact.name} ${fact.place.path}`;
         const first = earlier && held.indexOf(earlier) < held.indexOf(fact);
         if (!earlier || !first || earlier.value === fact.value || seen.has(key)) continue;
         seen.add(key);
         const data = {
-          lock: fact.standsIn ?? '',
+          lock: fact.lock,
           name: fact.name ?? '',
           value: fact.value,
-          other: earlier.standsIn ?? '',
+          other: earlier.lock,
           held: earlier.value,
         };
         yield { ...fromFact(fact), platform: null, module: null, variants: [], message: 'differ', data };

@@ -16,7 +16,7 @@ export const nativeFolderStale = defineRule({
     for (const { facts } of editionScopes(context)) {
       for (const fact of facts) {
         if (fact.kind !== 'stale-folder') continue;
-        const data = { name: fact.name ?? '', value: fact.value, said: fact.standsIn ?? 'nothing' };
+        const data = { name: fact.name ?? '', value: fact.value, said: fact.expected ?? 'nothing' };
         yield { ...fromFact(fact), message: 'differs', data };
       }
     }

@@ -23,9 +23,9 @@ export const nativeNotFetched = defineRule({
         for (const fact of facts) {
           if (fact.kind !== 'native-libraries' || fact.network !== profile.id) continue;
           const data = { network: profile.name, command: nativeCommand(profile) };
-          if (fact.standsIn === 'not fetched')
+          if (fact.state === 'not-fetched')
             yield { ...fromFact(fact), message: 'missing', data: { ...data, file: fact.name ?? '' } };
-          if (fact.standsIn === 'older')
+          if (fact.state === 'older')
             yield { ...fromFact(fact), message: 'older', data: { ...data, value: fact.value } };
         }
       }

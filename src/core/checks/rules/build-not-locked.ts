@@ -14,8 +14,12 @@ export const notLocked = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const fact of scope.facts) {
-        if (fact.kind !== 'resolved-version' || !fact.standsIn?.startsWith('no ')) continue;
-        yield { ...fromFact(fact), message: 'open', data: { name: fact.name ?? '', lock: fact.standsIn } };
+        if (fact.kind !== 'resolved-version' || fact.state !== 'no-lock') continue;
+        yield {
+          ...fromFact(fact),
+          message: 'open',
+          data: { name: fact.name ?? '', lock: `no ${fact.lock}` },
+        };
       }
     }
   },

@@ -1,3 +1,4 @@
+import { isIneffective } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -16,7 +17,7 @@ export const repositoryForbidden = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const fact of scope.facts) {
-        if (fact.kind !== 'repository' || fact.standsIn !== 'project, forbidden') continue;
+        if (fact.kind !== 'repository' || !isIneffective(fact, 'repository-forbidden')) continue;
         yield { ...fromFact(fact), message: 'found', data: { url: fact.value } };
       }
     }

@@ -1,3 +1,4 @@
+import { isIneffective, isWhereBuildLooks } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -16,15 +17,16 @@ export const repositoryPassedOver = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const fact of scope.facts) {
-        if (fact.kind !== 'repository' || !fact.standsIn?.endsWith('passed over')) continue;
+        if (fact.kind !== 'repository' || !isIneffective(fact, 'repository-ignored')) continue;
         const counts = scope.facts.some(
           (other) =>
-            other.kind === 'repository' && other.network === fact.network && !other.standsIn?.includes(','),
+            other.kind === 'repository' && other.network === fact.network && isWhereBuildLooks(other),
         );
         if (counts) continue;
-        const why = fact.standsIn.startsWith('project')
-          ? 'the settings prefer their own repositories to those of projects'
-          : 'a project names repositories of its own, and Gradle then takes only those';
+        const why =
+          fact.scope === 'project'
+            ? 'the settings prefer their own repositories to those of projects'
+            : 'a project names repositories of its own, and Gradle then takes only those';
         yield { ...fromFact(fact), message: 'found', data: { url: fact.value, why } };
       }
     }

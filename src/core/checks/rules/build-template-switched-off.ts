@@ -16,11 +16,11 @@ export const templateSwitchedOff = defineRule({
     for (const { facts, networks } of editionScopes(context)) {
       if (networks.length === 0) continue;
       for (const fact of facts) {
-        if (fact.kind !== 'template' || fact.value !== 'off') continue;
+        if (fact.kind !== 'template' || fact.isOn) continue;
         yield {
           ...fromFact(fact),
           message: 'off',
-          data: { file: fact.standsIn ?? '', name: fact.name ?? '' },
+          data: { file: fact.file, name: fact.name ?? '' },
         };
       }
     }

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { answers, callbackNames, callbacksOf, callsOf, formatOf, oncePerPlace } from '../code.js';
+import { answers, callbackNames, callbacksOf, callsOf, oncePerPlace } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** What happens when an ad cannot be loaded is left open. */
@@ -18,8 +18,8 @@ export const failureNotHandled = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const load of oncePerPlace(callsOf(scope, profile.id, /^load /))) {
-          const { failed } = callbackNames(profile, scope.platform, formatOf(load));
+        for (const load of oncePerPlace(callsOf(scope, profile.id, 'load'))) {
+          const { failed } = callbackNames(profile, scope.platform, load.format);
           if (failed === undefined || answers(scope, load, 'failed')) continue;
           const all = callbacksOf(scope, profile.id, 'failed');
           const near = all.filter(({ place }) => place.path === load.place.path);

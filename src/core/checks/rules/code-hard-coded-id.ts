@@ -16,7 +16,7 @@ export const hardCodedId = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const fact of scope.facts) {
-        if (fact.kind !== 'unit-id' || fact.standsIn !== 'code' || !fact.placement) continue;
+        if (fact.kind !== 'unit-id' || fact.carrier !== 'code' || !fact.placement) continue;
         const data = {
           id: fact.value,
           placement: fact.placement,

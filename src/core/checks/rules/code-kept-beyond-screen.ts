@@ -1,4 +1,4 @@
-import { callsOf, formatOf, oncePerPlace } from '../code.js';
+import { callsOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -32,12 +32,15 @@ export const keptBeyondScreen = defineRule({
   *run(context) {
     const found = editionScopes(context).flatMap((scope) =>
       scope.networks.flatMap((profile) =>
-        callsOf(scope, profile.id, /^load /).flatMap((load) => {
+        callsOf(scope, profile.id, 'load').flatMap((load) => {
           const end = leaving.find(({ files }) => files.test(load.place.path));
           const type = load.code?.type ?? load.code?.methods[0];
           if (!end || !type) return [];
-          const releases = callsOf(scope, profile.id, new RegExp(`^release ${formatOf(load)}$`)).filter(
-            ({ place, code }) => place.path === load.place.path && (code?.type ?? code?.methods[0]) === type,
+          const releases = callsOf(scope, profile.id, 'release').filter(
+            ({ place, code, format }) =>
+              format === load.format &&
+              place.path === load.place.path &&
+              (code?.type ?? code?.methods[0]) === type,
           );
           const [first] = releases;
           if (!first || releases.some(({ code }) => code?.methods.some((name) => end.names.test(name))))

@@ -16,8 +16,8 @@ export const listenerKept = defineRule({
   *run(context) {
     const found = editionScopes(context).flatMap((scope) =>
       scope.networks.flatMap((profile) => {
-        const removed = callsOf(scope, profile.id, /^stop listening$/);
-        return callsOf(scope, profile.id, /^listen$/).flatMap((call) => {
+        const removed = callsOf(scope, profile.id, 'stop-listening');
+        return callsOf(scope, profile.id, 'listen').flatMap((call) => {
           const both = Object.values(profile.code).find((code) => code.listeners?.add === call.value);
           const remove = both?.listeners?.remove;
           const ends = removed.some(({ place }) => place.path === call.place.path);

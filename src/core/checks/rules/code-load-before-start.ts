@@ -22,8 +22,8 @@ export const loadBeforeStart = defineRule({
           ({ start }) => start.completed ?? [],
         )[0];
         if (completed === undefined) continue;
-        const starts = callsOf(scope, profile.id, /^start$/);
-        for (const load of oncePerPlace(callsOf(scope, profile.id, /^load /))) {
+        const starts = callsOf(scope, profile.id, 'start');
+        for (const load of oncePerPlace(callsOf(scope, profile.id, 'load'))) {
           const beside = starts.find(
             (start) =>
               start.place.path === load.place.path &&

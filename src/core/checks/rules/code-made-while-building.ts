@@ -28,10 +28,10 @@ export const madeWhileBuilding = defineRule({
   *run(context) {
     const calls = editionScopes(context).flatMap((scope) =>
       scope.networks.flatMap((profile) =>
-        callsOf(scope, profile.id, /^(load |view |start$)/).flatMap((call) => {
+        callsOf(scope, profile.id, 'load', 'view', 'start').flatMap((call) => {
           const message = whileDrawing(call);
           // A view is there to be drawn, and loads again only where it is made for each row.
-          const isDue = message === 'row' || !call.name?.startsWith('view ');
+          const isDue = message === 'row' || call.action !== 'view';
           return message && isDue ? [{ call, profile, message, place: call.place }] : [];
         }),
       ),

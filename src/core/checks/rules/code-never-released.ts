@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { callsOf, formatOf, languagesFor, oncePerPlace } from '../code.js';
+import { callsOf, languagesFor, oncePerPlace } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** An ad object is made and never released. */
@@ -17,14 +17,14 @@ export const neverReleased = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const load of oncePerPlace(callsOf(scope, profile.id, /^load /))) {
-          const format = formatOf(load);
+        for (const load of oncePerPlace(callsOf(scope, profile.id, 'load'))) {
+          const { format } = load;
           const release = languagesFor(profile, scope.platform).flatMap(
-            ({ formats }) => formats[format as keyof typeof formats]?.release?.call ?? [],
+            ({ formats }) => (format && formats[format]?.release?.call) ?? [],
           )[0];
           if (
             release === undefined ||
-            callsOf(scope, profile.id, new RegExp(`^release ${format}$`)).length > 0
+            callsOf(scope, profile.id, 'release').some((call) => call.format === format)
           )
             continue;
           yield { ...fromFact(load), message: 'kept', data: { call: load.value, release } };

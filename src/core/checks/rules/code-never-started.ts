@@ -20,12 +20,14 @@ export const neverStarted = defineRule({
       for (const profile of scope.networks) {
         const languages = languagesFor(profile, platform);
         const used = scope.facts.filter(
-          ({ kind, network, name }) =>
-            network === profile.id &&
-            (kind === 'dependency' || kind === 'binary' || (kind === 'call' && name !== 'start')),
+          (fact) =>
+            fact.network === profile.id &&
+            (fact.kind === 'dependency' ||
+              fact.kind === 'binary' ||
+              (fact.kind === 'call' && fact.action !== 'start')),
         );
         const inBuild = new Set(used.flatMap(({ variants }) => variants));
-        const started = new Set(callsOf(scope, profile.id, /^start$/).flatMap(({ variants }) => variants));
+        const started = new Set(callsOf(scope, profile.id, 'start').flatMap(({ variants }) => variants));
         const variants = edition.variants
           .map(({ name }) => name)
           .filter((name) => inBuild.has(name) && !started.has(name));

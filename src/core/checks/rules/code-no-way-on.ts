@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { answers, callbackNames, callsOf, formatOf, fullScreen, oncePerPlace } from '../code.js';
+import { answers, callbackNames, callsOf, fullScreen, oncePerPlace } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** After a full-screen ad the app goes on neither when it is closed nor when it fails. */
@@ -17,11 +17,11 @@ export const noWayOn = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const show of oncePerPlace(callsOf(scope, profile.id, /^show /))) {
-          const format = formatOf(show);
+        for (const show of oncePerPlace(callsOf(scope, profile.id, 'show'))) {
+          const { format } = show;
           const callbacks = callbackNames(profile, scope.platform, format);
-          if (!fullScreen.has(format) || callbacks.closed === undefined || callbacks.failed === undefined)
-            continue;
+          if (!format || !fullScreen.has(format)) continue;
+          if (callbacks.closed === undefined || callbacks.failed === undefined) continue;
           if (answers(scope, show, 'closed') || answers(scope, show, 'failed')) continue;
           const { closed, failed } = callbacks;
           yield { ...fromFact(show), message: 'stuck', data: { call: show.value, closed, failed } };

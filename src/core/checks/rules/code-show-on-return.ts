@@ -1,5 +1,6 @@
+import type { Format } from '../../words/words.js';
 import { defineRule } from '../model.js';
-import { callsOf, formatOf, oncePerPlace, readyNames } from '../code.js';
+import { callsOf, oncePerPlace, readyNames } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** An ad is shown each time the screen comes back, with nothing that would hold it. */
@@ -19,10 +20,11 @@ export const showOnReturn = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const show of oncePerPlace(callsOf(scope, profile.id, /^show (interstitial|rewarded|video)$/))) {
+        for (const show of oncePerPlace(callsOf(scope, profile.id, 'show'))) {
+          if (!show.format || !interrupting.has(show.format)) continue;
           const { conditions = [], methods = [] } = show.code ?? {};
           const method = methods.at(-1);
-          const names = readyNames(profile, scope.platform, formatOf(show));
+          const names = readyNames(profile, scope.platform, show.format);
           const guarded = conditions.some(({ text }) => !onlyAsks(text, names));
           if (method === undefined || !returns.has(method) || guarded) continue;
           yield { ...fromFact(show), message: 'again', data: { call: show.value, method } };
@@ -31,6 +33,9 @@ export const showOnReturn = defineRule({
     }
   },
 });
+
+/** Formats that cover what a person was doing. */
+const interrupting = new Set<Format>(['interstitial', 'rewarded', 'video']);
 
 /** Methods that the system calls whenever a screen or the app comes back. */
 const returns = new Set([

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { callsOf, formatOf, languagesFor, oncePerPlace, readyNames } from '../code.js';
+import { callsOf, languagesFor, oncePerPlace, readyNames } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** An ad is shown without asking whether it is loaded. */
@@ -18,8 +18,8 @@ export const showWithoutCheck = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const show of oncePerPlace(callsOf(scope, profile.id, /^show /))) {
-          const names = readyNames(profile, scope.platform, formatOf(show));
+        for (const show of oncePerPlace(callsOf(scope, profile.id, 'show'))) {
+          const names = readyNames(profile, scope.platform, show.format);
           const loaded = languagesFor(profile, scope.platform).flatMap(({ formats }) =>
             Object.values(formats).flatMap(({ callbacks }) => callbacks.loaded ?? []),
           );

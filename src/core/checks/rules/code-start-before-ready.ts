@@ -1,3 +1,4 @@
+import type { Fact } from '../../facts/model.js';
 import { callsOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
@@ -30,7 +31,7 @@ export const startBeforeReady = defineRule({
     const found = editionScopes(context).flatMap((scope) => {
       const moments = scope.facts.filter(({ kind }) => kind === 'framework-call');
       return scope.networks.flatMap((profile) =>
-        callsOf(scope, profile.id, /^start$/).flatMap((start) => {
+        callsOf(scope, profile.id, 'start').flatMap((start) => {
           const beside = moments.filter(
             ({ place, code }) =>
               place.path === start.place.path && code?.methods.at(-1) === start.code?.methods.at(-1),
@@ -38,7 +39,7 @@ export const startBeforeReady = defineRule({
           const ready = beside.find(({ name }) => name === 'ready');
           const run = beside.find(({ name }) => name === 'run');
           if (!run) return [];
-          const before = (other: typeof start) =>
+          const before = (other: Pick<Fact, 'place'>) =>
             start.place.line < other.place.line ||
             (start.place.line === other.place.line && start.place.column < other.place.column);
           const needsReady = readyCallFor(start.place.path) !== undefined;

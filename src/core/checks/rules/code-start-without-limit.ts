@@ -16,7 +16,7 @@ export const startWithoutLimit = defineRule({
   *run(context) {
     const found = editionScopes(context).flatMap((scope) =>
       scope.networks.flatMap((profile) =>
-        callsOf(scope, profile.id, /^start$/).flatMap((call) =>
+        callsOf(scope, profile.id, 'start').flatMap((call) =>
           call.code?.waits === 'open' ? [{ call, profile, place: call.place }] : [],
         ),
       ),

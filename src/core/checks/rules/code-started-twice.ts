@@ -18,7 +18,7 @@ export const startedTwice = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        const starts = oncePerPlace(callsOf(scope, profile.id, /^start$/));
+        const starts = oncePerPlace(callsOf(scope, profile.id, 'start'));
         for (const [index, call] of starts.entries()) {
           const earlier = starts.slice(0, index).find((other) => bothRun(other, call));
           if (!earlier) continue;

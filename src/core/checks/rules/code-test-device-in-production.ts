@@ -18,7 +18,7 @@ export const testDeviceInProduction = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const call of oncePerPlace(callsOf(scope, profile.id, /^test devices$/))) {
+        for (const call of oncePerPlace(callsOf(scope, profile.id, 'test-devices'))) {
           const variants = variantsAt(scope, call.variants, 'production');
           if (variants.length === 0) continue;
           yield {

@@ -3,7 +3,7 @@ import { defineRule } from '../model.js';
 import { placementNames } from '../../placebook/model.js';
 import type { Title } from '../../roster/model.js';
 import type { CheckContext } from '../model.js';
-import { callsOf, formatOf, oncePerPlace } from '../code.js';
+import { callsOf, oncePerPlace } from '../code.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
 /** A unit of one format is given to the loader of another. */
@@ -21,13 +21,13 @@ export const wrongFormat = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        const loads = callsOf(scope, profile.id, /^(load|view) /);
+        const loads = callsOf(scope, profile.id, 'load', 'view');
         for (const load of oncePerPlace(loads)) {
           const here = loads.filter(
             ({ place: { path, line, column } }) =>
               path === load.place.path && line === load.place.line && column === load.place.column,
           );
-          const formats = [...new Set(here.map(formatOf))];
+          const formats: string[] = [...new Set(here.flatMap(({ format }) => format ?? []))];
           const given = [...new Set(here.flatMap(({ code }) => code?.argument?.ids ?? []))];
           const written = load.code?.argument?.written ?? '';
           for (const unit of [...given, ...placebookNames(written, scope.title)]) {

@@ -1,4 +1,4 @@
-import { lies } from '../companions.js';
+import { isInItsFolder } from '../companions.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, networkName } from '../scope.js';
 
@@ -15,7 +15,7 @@ export const companionIdentifierDiffers = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const fact of scope.facts) {
-        if (fact.kind !== 'companion' || !lies(fact.standsIn)) continue;
+        if (fact.kind !== 'companion' || !isInItsFolder(fact)) continue;
         const right = context.survey.facts.some(
           (other) =>
             other.kind === 'companion' &&

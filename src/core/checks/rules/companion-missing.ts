@@ -1,4 +1,4 @@
-import { lies } from '../companions.js';
+import { isInItsFolder } from '../companions.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
@@ -29,12 +29,12 @@ export const companionMissing = defineRule({
             fact.platform === platform &&
             fact.module === edition.module,
         );
-        const inPlace = files.filter((fact) => 'standsIn' in fact && lies(fact.standsIn));
+        const inPlace = files.filter(isInItsFolder);
         const variants = edition.variants
           .map(({ name }) => name)
           .filter((name) => !inPlace.some((fact) => fact.variants.includes(name)));
         if (variants.length === 0) continue;
-        const astray = files.find((fact) => 'standsIn' in fact && fact.standsIn === 'another folder');
+        const astray = files.find((fact) => !isInItsFolder(fact));
         const base = { platform, module: edition.module, variants, network: profile.id };
         const data = { network: profile.name, file: companion.file, variants: listed(variants) };
         yield astray

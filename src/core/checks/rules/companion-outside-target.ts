@@ -1,3 +1,4 @@
+import { isIneffective } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes } from '../scope.js';
 
@@ -19,7 +20,7 @@ export const companionOutsideTarget = defineRule({
       const found = [...scope.facts, ...context.survey.unresolved].filter(
         (item) =>
           item.kind === 'companion' &&
-          item.standsIn === 'outside the target' &&
+          isIneffective({ effective: true, ...item }, 'outside-target') &&
           item.module === scope.edition.module,
       );
       for (const { platform, module, variants, network, place, chain } of found) {

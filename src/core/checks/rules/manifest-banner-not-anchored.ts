@@ -17,7 +17,7 @@ export const bannerNotAnchored = defineRule({
   },
   *run(context) {
     for (const fact of context.survey.facts) {
-      if (!isView(fact) || fact.standsIn !== 'no edge') continue;
+      if (!isView(fact) || fact.anchor !== 'no-edge') continue;
       yield { ...fromFact(fact), message: 'loose', data: { view: fact.value } };
     }
   },

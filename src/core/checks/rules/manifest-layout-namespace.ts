@@ -1,3 +1,4 @@
+import { ineffectiveText, isWhereBuildLooks } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { fromFact } from '../scope.js';
 
@@ -9,17 +10,17 @@ export const layoutNamespace = defineRule({
     ifShipped: 'The build stops, or the view never sees its unit ID and stays empty.',
     mend: 'Bind the prefix to http://schemas.android.com/apk/res-auto at the layout’s root element, and write the attribute with it.',
     messages: {
-      foreign: '{attribute} stands in a {where}: the view never sees it.',
+      foreign: '{attribute} stands in a layout, {where}: the view never sees it.',
     },
     needsTitle: false,
   },
   *run(context) {
     for (const fact of context.survey.facts) {
-      if (fact.kind !== 'unit-id' || !fact.standsIn?.startsWith('layout, ')) continue;
+      if (fact.kind !== 'unit-id' || fact.carrier !== 'layout' || isWhereBuildLooks(fact)) continue;
       yield {
         ...fromFact(fact),
         message: 'foreign',
-        data: { attribute: fact.name ?? '', where: fact.standsIn },
+        data: { attribute: fact.name ?? '', where: ineffectiveText(fact.effective) ?? '' },
       };
     }
   },

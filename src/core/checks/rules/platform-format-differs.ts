@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { callsOf, formatOf, placementsOf } from '../code.js';
+import { callsOf, placementsOf } from '../code.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
 /** One placement is loaded with different formats on the two platforms. */
@@ -18,12 +18,12 @@ export const formatDiffers = defineRule({
     const scopes = editionScopes(context);
     const loaded = scopes.flatMap((scope) =>
       scope.networks.flatMap(({ id }) =>
-        callsOf(scope, id, /^(load|view) /).flatMap((call) =>
+        callsOf(scope, id, 'load', 'view').flatMap((call) =>
           placementsOf(call, scope.title).map((placement) => ({
             scope,
             call,
             placement,
-            format: formatOf(call),
+            format: call.format ?? '',
           })),
         ),
       ),

@@ -1,6 +1,10 @@
+import type { FactOf } from '../../facts/model.js';
 import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
+
+/** Where a person writes IDs: the placebook and generated resources do not show that a placement is used. */
+const inSources = new Set<FactOf<'unit-id'>['carrier']>(['code', 'layout', 'storyboard']);
 
 /** A placement is used in the code of one platform only. */
 export const placementOnOneSide = defineRule({
@@ -26,8 +30,7 @@ export const placementOnOneSide = defineRule({
         facts: scope.facts.filter(
           (fact) =>
             fact.placement === placement &&
-            (fact.kind === 'placement-use' ||
-              (fact.kind === 'unit-id' && /^(code|layout|storyboard)/.test(fact.standsIn ?? ''))),
+            (fact.kind === 'placement-use' || (fact.kind === 'unit-id' && inSources.has(fact.carrier))),
         ),
       }));
       const used = uses.filter(({ facts }) => facts.length > 0);

@@ -1,6 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import { settingsInWords } from '../../placebook/read.js';
 import type { Settings } from '../../roster/model.js';
+import { heldAtText, type HeldAt } from '../../facts/evidence.js';
 import { defineRule, type Report } from '../model.js';
 import { isView, placementsOf } from '../code.js';
 import { editionScopes, fromFact, type EditionScope } from '../scope.js';
@@ -30,11 +31,11 @@ export const settingDiffers = defineRule({
         if (!isView(view)) continue;
         for (const placement of placementsOf(view, scope.title)) {
           const { size, anchor } = valueAt(scope.title.placements, placement)?.settings ?? {};
-          const written = view.kind === 'banner-view' ? (view.name ?? '').split(' ')[1] : undefined;
+          const written = view.kind === 'banner-view' ? view.size : undefined;
           const base = { ...fromFact(view), placement };
           if (size !== undefined && written !== undefined && written !== size)
             yield { ...base, message: 'size', data: { placement, wanted: size, found: written } };
-          const other = elsewhere(anchor, view.standsIn);
+          const other = elsewhere(anchor, view.anchor);
           if (anchor !== undefined && other !== undefined)
             yield {
               ...base,
@@ -50,13 +51,14 @@ export const settingDiffers = defineRule({
 /** Where a view is held, when that is not where the roster has its placement; undefined when it is, or is not told. */
 function elsewhere(
   anchor: Settings['anchor'],
-  standsIn = '',
+  held: HeldAt | undefined,
 ): { message: 'anchor' | 'scrolls' | 'fixed'; found: string } | undefined {
-  if (anchor === undefined) return undefined;
-  if (standsIn === 'a scrolling view' && anchor !== 'inline') return { message: 'scrolls', found: standsIn };
-  const edge = /^(top|bottom) edge$/.exec(standsIn)?.[1];
-  if (edge === undefined || edge === anchor) return undefined;
-  return { message: anchor === 'inline' ? 'fixed' : 'anchor', found: standsIn };
+  if (anchor === undefined || held === undefined) return undefined;
+  const found = heldAtText[held];
+  if (held === 'scrolling-view' && anchor !== 'inline') return { message: 'scrolls', found };
+  if (held !== 'top-edge' && held !== 'bottom-edge') return undefined;
+  if (held === `${anchor}-edge`) return undefined;
+  return { message: anchor === 'inline' ? 'fixed' : 'anchor', found };
 }
 
 /** The roster has one set of settings for all platforms, so a placebook that says otherwise differs from the rest. */

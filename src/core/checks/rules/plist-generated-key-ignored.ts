@@ -1,3 +1,4 @@
+import { isIneffective } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { fromFact, listed } from '../scope.js';
 
@@ -16,7 +17,7 @@ export const generatedKeyIgnored = defineRule({
   },
   *run(context) {
     for (const fact of context.survey.facts) {
-      if (fact.standsIn !== 'a setting that Xcode passes over') continue;
+      if (!isIneffective(fact, 'setting-ignored')) continue;
       const data = { key: fact.name ?? '', variants: listed(fact.variants) };
       yield { ...fromFact(fact), message: 'ignored', data };
     }

@@ -1,3 +1,4 @@
+import { isInfoKey } from '../plist-keys.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -19,14 +20,14 @@ export const plistKeyWrongType = defineRule({
       for (const profile of scope.platform === 'ios' ? scope.networks : []) {
         for (const { key, type, value } of profile.ios?.keys ?? []) {
           for (const fact of scope.facts) {
-            if (fact.kind !== 'plist-key' || fact.name !== key || fact.standsIn?.includes(' ')) continue;
+            if (fact.kind !== 'plist-key' || fact.name !== key || !isInfoKey(fact)) continue;
             const data = { network: profile.name, key };
-            if (fact.standsIn !== type)
+            if (fact.type !== type)
               yield {
                 ...fromFact(fact),
                 network: profile.id,
                 message: 'type',
-                data: { ...data, wanted: type, found: fact.standsIn ?? '' },
+                data: { ...data, wanted: type, found: fact.type },
               };
             else if (value !== undefined && fact.value !== String(value))
               yield {

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { trackingKey } from '../plist-keys.js';
+import { isInfoKey, trackingKey } from '../plist-keys.js';
 import { fromFact } from '../scope.js';
 
 /** The text that asks for leave to track says nothing. */
@@ -16,7 +16,13 @@ export const trackingTextEmpty = defineRule({
   },
   *run(context) {
     for (const fact of context.survey.facts) {
-      if (fact.kind !== 'plist-key' || fact.name !== trackingKey || fact.standsIn !== 'string') continue;
+      if (
+        fact.kind !== 'plist-key' ||
+        fact.name !== trackingKey ||
+        fact.type !== 'string' ||
+        !isInfoKey(fact)
+      )
+        continue;
       const plain = fact.value.trim();
       const says =
         plain.split(/\s+/).length >= 3 &&

@@ -25,7 +25,7 @@ export const productionIdInTest = defineRule({
         if (!carriesId(fact, context)) continue;
         const variants = variantsAt(scope, fact.variants, 'test');
         if (variants.length === 0 || !production.has(fact.value)) continue;
-        const mend = fact.standsIn === 'code' ? 'code' : undefined;
+        const mend = fact.carrier === 'code' ? 'code' : undefined;
         yield {
           ...fromFact(fact),
           variants,

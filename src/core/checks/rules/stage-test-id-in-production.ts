@@ -30,7 +30,7 @@ export const testIdInProduction = defineRule({
           .some((reading) => reading.network === fact.network && reading.sample);
         const variants = variantsAt(scope, fact.variants, 'production');
         if (variants.length === 0 || !(sample || test.has(fact.value))) continue;
-        const mend = fact.standsIn === 'code' ? 'code' : undefined;
+        const mend = fact.carrier === 'code' ? 'code' : undefined;
         yield {
           ...fromFact(fact),
           variants,

@@ -13,8 +13,8 @@ export const brokenFile = defineRule({
     needsTitle: false,
   },
   *run({ survey }) {
-    for (const { path, line, column, message } of survey.problems) {
-      if (buildReads.test(path) && !message.startsWith('Not read')) {
+    for (const { path, line, column, kind, message } of survey.problems) {
+      if (buildReads.test(path) && kind !== 'not-read') {
         yield { place: { path, line, column }, message: 'broken', data: { path, problem: message } };
       }
     }

@@ -1,3 +1,4 @@
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed, networkName, stagedVariants } from '../scope.js';
 
@@ -23,8 +24,10 @@ export const unitIdNotInBuild = defineRule({
       for (const { kind, network, stage, id, placement } of scope.expected) {
         if (kind !== 'unit' || id === undefined || placement === undefined) continue;
         const carriers = [
-          ...scope.facts.filter((fact) => fact.kind === 'unit-id' && fact.value === id),
-          ...open.filter(({ what }) => what.includes(id)),
+          ...scope.facts.filter(
+            (fact) => fact.kind === 'unit-id' && fact.value === id && isWhereBuildLooks(fact),
+          ),
+          ...open.filter(({ value }) => value === id),
         ];
         const covered = new Set(carriers.flatMap(({ variants }) => variants));
         const variants = stagedVariants(scope, stage)

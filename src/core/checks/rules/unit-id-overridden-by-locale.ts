@@ -17,7 +17,7 @@ export const overriddenByLocale = defineRule({
   *run(context) {
     for (const fact of context.survey.facts) {
       if (fact.kind !== 'locale-override') continue;
-      const data = { name: fact.name ?? '', value: fact.value, folder: fact.standsIn ?? '' };
+      const data = { name: fact.name ?? '', value: fact.value, folder: fact.folder };
       yield { ...fromFact(fact), message: 'locale', data };
     }
   },

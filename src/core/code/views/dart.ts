@@ -1,6 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Node } from '../../syntax/grammars.js';
-import { childOf, named, type HeldAt, type Shape } from '../../syntax/shape.js';
+import { childOf, named, type Shape } from '../../syntax/shape.js';
+import type { HeldAt } from '../../words/names.js';
 
 /** Widgets whose contents scroll (api.flutter.dev, "Scrolling widgets"). */
 const scrolling =
@@ -8,10 +9,10 @@ const scrolling =
 
 /** Slots of a page that do not scroll with its body (api.flutter.dev, "Scaffold class"). */
 const slots: Readonly<Record<string, HeldAt>> = {
-  bottomNavigationBar: 'bottom edge',
-  bottomSheet: 'bottom edge',
-  persistentFooterButtons: 'bottom edge',
-  appBar: 'top edge',
+  bottomNavigationBar: 'bottom-edge',
+  bottomSheet: 'bottom-edge',
+  persistentFooterButtons: 'bottom-edge',
+  appBar: 'top-edge',
 };
 
 /** More children than these are not looked through. */
@@ -31,8 +32,8 @@ export function widgetHeldAt(node: Node, describe: (node: Node) => Shape | null)
       ? describe(parent)
       : null;
     if (shape?.is !== 'call') continue;
-    if (scrolling.test(shape.name)) return 'a scrolling view';
-    if (shape.name === 'Scaffold' && label !== undefined) return valueAt(slots, label) ?? edge ?? 'no edge';
+    if (scrolling.test(shape.name)) return 'scrolling-view';
+    if (shape.name === 'Scaffold' && label !== undefined) return valueAt(slots, label) ?? edge ?? 'no-edge';
     edge ??= edgeOf(shape, listed);
     [label, listed] = [undefined, undefined];
   }
@@ -44,10 +45,10 @@ function edgeOf({ name, args }: Shape & { is: 'call' }, listed: Node | undefined
   const given = (label: string) => args.find((one) => one.label === label)?.node;
   if (name === 'Align') {
     const written = given('alignment')?.parent?.text ?? '';
-    return /\.bottom/.test(written) ? 'bottom edge' : /\.top/.test(written) ? 'top edge' : undefined;
+    return /\.bottom/.test(written) ? 'bottom-edge' : /\.top/.test(written) ? 'top-edge' : undefined;
   }
   if (name === 'Positioned' || name === 'Positioned.fill')
-    return given('bottom') && !given('top') ? 'bottom edge' : given('top') ? 'top edge' : undefined;
+    return given('bottom') && !given('top') ? 'bottom-edge' : given('top') ? 'top-edge' : undefined;
   if (name !== 'Column' || !listed?.parent) return undefined;
   // A column reaches from edge to edge where something in it takes the room that is left.
   const children = named(listed.parent).slice(0, maxChildren);
@@ -57,5 +58,5 @@ function edgeOf({ name, args }: Shape & { is: 'call' }, listed: Node | undefined
   });
   const own = children.findIndex(({ startIndex }) => startIndex === listed.startIndex);
   if (fills < 0 || own < 0) return undefined;
-  return own > fills ? 'bottom edge' : 'top edge';
+  return own > fills ? 'bottom-edge' : 'top-edge';
 }

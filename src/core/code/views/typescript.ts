@@ -1,5 +1,6 @@
 import type { Node } from '../../syntax/grammars.js';
-import { childOf, named, type HeldAt } from '../../syntax/shape.js';
+import { childOf, named } from '../../syntax/shape.js';
+import type { HeldAt } from '../../words/names.js';
 
 /** Components whose contents scroll (reactnative.dev, "ScrollView", "FlatList", "SectionList", "VirtualizedList"). */
 const scrolling = /^(?:Animated\.)?(?:ScrollView|FlatList|SectionList|VirtualizedList)$/;
@@ -27,7 +28,7 @@ export function componentHeldAt(node: Node): HeldAt | undefined {
   let edge: HeldAt | undefined;
   for (let at = own; at && at.type !== 'function_declaration'; at = at.parent) {
     if (!isElement(at)) continue;
-    if (at !== own && scrolling.test(opening(at).namedChild(0)?.text ?? '')) return 'a scrolling view';
+    if (at !== own && scrolling.test(opening(at).namedChild(0)?.text ?? '')) return 'scrolling-view';
     edge ??= byStyle(attributeOf(at, 'style')) ?? besideWhatFills(at);
   }
   return edge;
@@ -36,7 +37,7 @@ export function componentHeldAt(node: Node): HeldAt | undefined {
 function byStyle(style: string): HeldAt | undefined {
   if (!/\bposition:\s*['"]absolute['"]/.test(style)) return undefined;
   const [bottom, top] = [/\bbottom:/.test(style), /\btop:/.test(style)];
-  return bottom && !top ? 'bottom edge' : top && !bottom ? 'top edge' : 'no edge';
+  return bottom && !top ? 'bottom-edge' : top && !bottom ? 'top-edge' : 'no-edge';
 }
 
 /** A list, and what has `flex: 1`, takes the room that is left: what stands after it is held at the bottom. */
@@ -52,5 +53,5 @@ function besideWhatFills(element: Node): HeldAt | undefined {
         /\bflex:\s*1\b/.test(attributeOf(child, 'style'))),
   );
   if (!fills) return undefined;
-  return element.startIndex > fills.startIndex ? 'bottom edge' : 'top edge';
+  return element.startIndex > fills.startIndex ? 'bottom-edge' : 'top-edge';
 }

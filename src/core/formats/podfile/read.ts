@@ -51,7 +51,7 @@ export function readPodfile(text: string, syntax: Syntax): Podfile {
   });
   if (!found) {
     const message = 'Not read: it is too long, or too costly to parse.';
-    return { pods: [], targets: [], problems: [{ message, start: 0, end: 0 }] };
+    return { pods: [], targets: [], problems: [{ kind: 'not-read', message, start: 0, end: 0 }] };
   }
   return { pods: found.pods, targets: found.targets, problems: [] };
 }

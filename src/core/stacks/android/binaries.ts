@@ -43,7 +43,7 @@ export function binaryFacts(tree: Tree, { layer, calls, profiles, module, varian
             variants: [variant.name],
             name: file,
             value: found.path,
-            standsIn: found.there ? 'its place' : 'nowhere',
+            effective: found.there || { reason: 'no-such-file' },
             place,
             chain,
           },

@@ -1,4 +1,5 @@
 import { callsIn, literal } from '../../formats/gradle/query.js';
+import type { Effective } from '../../facts/effective.js';
 import type { Fact } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
@@ -72,16 +73,13 @@ function repositoryFacts(
   const mode = repositoriesModeOf(tree, root);
   const own = hasProjectRepositories(tree, root, folder);
   return repositoriesOf(tree, root, folder).flatMap(({ name, place, where }) => {
-    const standsIn =
-      where === 'settings'
-        ? mode === 'PREFER_PROJECT' && own
-          ? 'settings, passed over'
-          : 'settings'
-        : mode === 'FAIL_ON_PROJECT_REPOS'
-          ? 'project, forbidden'
-          : mode === 'PREFER_SETTINGS'
-            ? 'project, passed over'
-            : 'project';
+    const isIgnored = where === 'settings' ? mode === 'PREFER_PROJECT' && own : mode === 'PREFER_SETTINGS';
+    const isForbidden = where !== 'settings' && mode === 'FAIL_ON_PROJECT_REPOS';
+    const effective: Effective = isForbidden
+      ? { reason: 'repository-forbidden' }
+      : isIgnored
+        ? { reason: 'repository-ignored' }
+        : true;
     return profiles
       .filter(({ android }) => android?.repositories.some(({ url }) => sameAddress(url, name)))
       .map(({ id }): Fact => ({
@@ -91,7 +89,8 @@ function repositoryFacts(
         module: moduleName(model),
         variants: [variant.name],
         value: name,
-        standsIn,
+        effective,
+        scope: where === 'settings' ? 'settings' : 'project',
         place,
         chain: [{ what: 'repository', value: name, place }],
       }));
@@ -121,6 +120,7 @@ function pluginFacts(
           variants: [variant.name],
           name: plugin.id,
           value: version,
+          effective: true,
           place,
           chain,
         };

@@ -78,6 +78,7 @@ function extendingFacts(
           variants: [variant.name],
           name: `extends ${one.name}`,
           value: name,
+          effective: true,
           place,
           chain: [{ what: 'class', value: `${name} extends ${one.name}`, place }],
         };

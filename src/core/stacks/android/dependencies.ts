@@ -1,6 +1,6 @@
 import { callsIn, literal, pathOf, settingIn } from '../../formats/gradle/query.js';
 import type { Expression } from '../../formats/gradle/model.js';
-import type { ChainStep } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../../roster/survey-context.js';
@@ -74,7 +74,7 @@ export function dependencyFacts(
             reason: 'it is added under a condition',
             chain: steps,
           });
-        else found.facts.push({ ...base, value: coordinate.version, chain: steps });
+        else found.facts.push({ ...base, value: coordinate.version, effective: true, chain: steps });
       }
     }
     found.facts.push(...binaryFacts(tree, { layer, calls, profiles, module: moduleName(model), variant }));

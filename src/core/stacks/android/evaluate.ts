@@ -11,7 +11,7 @@ import { scriptOf } from './scripts.js';
 import { pathOf } from '../../formats/gradle/query.js';
 import { readGradle } from '../../formats/gradle/read.js';
 import type { Expression } from '../../formats/gradle/model.js';
-import type { ChainStep } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
 import { placeAt } from '../../facts/place.js';
 
 const passThrough = new Set([

@@ -1,4 +1,4 @@
-import type { Fact, FactKind, Unresolved } from '../../facts/model.js';
+import type { Fact, PlainKind, Unresolved } from '../../facts/model.js';
 import type { Resolved } from './look-up.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
@@ -17,7 +17,7 @@ export function moduleName(model: ModuleModel): string {
 export function fromResolved(
   model: ModuleModel,
   variant: AndroidVariant,
-  kind: FactKind,
+  kind: PlainKind,
   what: string,
   resolved: Resolved,
 ): Collected {
@@ -32,5 +32,5 @@ export function fromResolved(
     chain: resolved.chain,
   };
   if (resolved.value === null) return { facts: [], unresolved: [{ ...base, what, reason: resolved.reason }] };
-  return { facts: [{ ...base, value: resolved.value }], unresolved: [] };
+  return { facts: [{ ...base, value: resolved.value, effective: true }], unresolved: [] };
 }

@@ -1,5 +1,5 @@
 import type { StringResource } from '../../formats/android-resources/read.js';
-import type { ChainStep, Place } from '../../facts/model.js';
+import type { ChainStep, Place } from '../../facts/evidence.js';
 
 /** A string resource of a variant, with what gives it. */
 export interface FoundString {

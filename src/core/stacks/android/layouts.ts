@@ -1,7 +1,10 @@
 import { attribute, descendants } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { XmlAttribute, XmlElement } from '../../formats/xml/model.js';
-import type { ChainStep, Fact } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
+import type { Fact } from '../../facts/model.js';
+import type { Effective } from '../../facts/effective.js';
+import type { HeldAt } from '../../words/names.js';
 import type { Profile } from '../../network/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
@@ -73,9 +76,11 @@ function viewFact(view: ViewContext, className: string, { id: network, known }: 
     ...baseOf(view),
     kind: 'banner-view',
     network,
-    name: size === undefined ? known.format : `${known.format} ${size}`,
     value: className,
-    standsIn: anchorOf(element),
+    format: known.format,
+    ...(size === undefined ? {} : { size }),
+    anchor: anchorOf(element),
+    effective: true,
     ...(argument ? { code: { type: null, methods: [], conditions: [], argument } } : {}),
     place,
     chain: [{ what: 'layout', value: className, place }],
@@ -101,18 +106,18 @@ function readUnit(
   const place = placeAt(path, tree.text(path), item.valueSpan);
   const chain = [{ what: `layout attribute ${item.name}`, value: item.value, place }, ...resolved.chain];
   const network = reading?.network ?? owned?.id ?? null;
-  const usable = prefix === '' ? 'layout, without a prefix' : boundAs(prefix, boundTo(element, prefix));
+  const effective: Effective =
+    prefix === '' ? { reason: 'no-prefix' } : boundAs(prefix, boundTo(element, prefix));
   const fact = { ...baseOf(view), kind: 'unit-id' as const, network, name: item.name, place, chain };
   if (resolved.value === null)
     found.unresolved.push({ ...fact, what: `the unit ID of ${className}`, reason: resolved.reason });
-  else found.facts.push({ ...fact, value: resolved.value, standsIn: usable });
+  else found.facts.push({ ...fact, value: resolved.value, carrier: 'layout', effective });
 }
 
-function boundAs(prefix: string, namespace: string | undefined): string {
-  if (namespace === undefined) return `layout, under the undeclared prefix ${prefix}`;
-  if (namespace === appNamespace || namespace.startsWith('http://schemas.android.com/apk/lib/'))
-    return 'layout';
-  return `layout, under the foreign prefix ${prefix}`;
+function boundAs(prefix: string, namespace: string | undefined): Effective {
+  if (namespace === undefined) return { reason: 'undeclared-prefix', about: prefix };
+  if (namespace === appNamespace || namespace.startsWith('http://schemas.android.com/apk/lib/')) return true;
+  return { reason: 'foreign-prefix', about: prefix };
 }
 
 /** The namespace that a prefix is bound to, at the element or above it. */
@@ -139,8 +144,8 @@ function valueOf(
   return { value: null, reason: `no source set of this variant has a string ${name}`, chain: [] };
 }
 
-/** Where a view is held: `bottom edge`, `top edge`, `a scrolling view`, or `no edge`. */
-function anchorOf(element: XmlElement): string {
+/** Where a view is held. */
+function anchorOf(element: XmlElement): HeldAt {
   const read = (local: string) => {
     for (const item of element.attributes) {
       const [prefix = '', name] = item.name.split(':');
@@ -150,21 +155,21 @@ function anchorOf(element: XmlElement): string {
     return undefined;
   };
   for (let at = element.parent; at; at = at.parent)
-    if (/(ScrollView|RecyclerView|ListView|ViewPager2?)$/.test(at.name)) return 'a scrolling view';
+    if (/(ScrollView|RecyclerView|ListView|ViewPager2?)$/.test(at.name)) return 'scrolling-view';
   const { parent } = element;
-  if (!parent) return 'the whole layout';
+  if (!parent) return 'whole-layout';
   const gravity = read('layout_gravity') ?? '';
   for (const [edge, aligned, constraint] of [
     ['bottom', 'layout_alignParentBottom', 'layout_constraintBottom_toBottomOf'],
     ['top', 'layout_alignParentTop', 'layout_constraintTop_toTopOf'],
   ] as const) {
-    if (gravity.split('|').includes(edge)) return `${edge} edge`;
-    if (read(aligned) === 'true' || read(constraint) === 'parent') return `${edge} edge`;
+    if (gravity.split('|').includes(edge)) return `${edge}-edge`;
+    if (read(aligned) === 'true' || read(constraint) === 'parent') return `${edge}-edge`;
   }
   if (/(^|\.)LinearLayout(Compat)?$/.test(parent.name)) {
     const siblings = parent.children.filter((child) => child.type === 'element');
-    if (siblings.at(-1) === element) return 'bottom edge';
-    if (siblings[0] === element) return 'top edge';
+    if (siblings.at(-1) === element) return 'bottom-edge';
+    if (siblings[0] === element) return 'top-edge';
   }
-  return 'no edge';
+  return 'no-edge';
 }

@@ -1,4 +1,4 @@
-import type { ChainStep } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
 import { pathOf } from '../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../formats/gradle/model.js';
 import { placeAt } from '../../facts/place.js';

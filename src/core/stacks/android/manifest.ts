@@ -1,6 +1,8 @@
 import { attribute, descendants, prefixOf } from '../../formats/xml/query.js';
 import type { XmlElement } from '../../formats/xml/model.js';
-import type { ChainStep, Fact, Unresolved } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
+import type { Fact, Unresolved } from '../../facts/model.js';
+import type { Effective } from '../../facts/effective.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../../roster/survey-context.js';
@@ -60,12 +62,12 @@ export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyC
   for (const profile of context.profiles) {
     const place = profile.android?.['app-id'];
     if (place?.place !== 'manifest') continue;
-    const effective = merged.find(({ key }) => key === place.key);
-    const strongest = effective?.sources[0];
+    const winner = merged.find(({ key }) => key === place.key);
+    const strongest = winner?.sources[0];
     for (const item of metaDataIn(files, place.key)) {
       // Weaker manifests only add to the strongest one's element; twice in that one file is a fault to show.
       if (item.inApplication && item.path !== strongest?.file.path) continue;
-      const attributes = item.element === strongest?.element ? effective?.attributes : undefined;
+      const attributes = item.element === strongest?.element ? winner?.attributes : undefined;
       const outcome = valueOf(tree, build, item, attributes);
       const base = {
         kind: 'app-id' as const,
@@ -76,11 +78,21 @@ export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyC
         place: placeAt(item.path, tree.text(item.path), item.element),
         chain: outcome.chain,
       };
-      const standsIn = item.inApplication ? 'application' : holderName(item.element);
-      if (outcome.value !== null) facts.push({ ...base, name: place.key, value: outcome.value, standsIn });
-      else unresolved.push({ ...base, what: `the app ID of ${profile.name}`, reason: outcome.reason });
+      const effective: Effective = item.inApplication || {
+        reason: 'nested',
+        about: holderName(item.element),
+      };
+      if (outcome.value !== null)
+        facts.push({ ...base, name: place.key, value: outcome.value, carrier: 'manifest', effective });
+      else
+        unresolved.push({
+          ...base,
+          effective,
+          what: `the app ID of ${profile.name}`,
+          reason: outcome.reason,
+        });
     }
-    for (const conflict of effective?.conflicts ?? [])
+    for (const conflict of winner?.conflicts ?? [])
       facts.push(conflictFact(tree, build, profile.id, place.key, conflict));
   }
   facts.push(...permissionFacts(tree, build, context));
@@ -111,6 +123,7 @@ function conflictFact(
     variants: [variant],
     name: `android:${name} of ${key}`,
     value: `${stronger.value} against ${weaker.value}`,
+    effective: true,
     place,
     chain,
   };
@@ -201,6 +214,7 @@ function permissionFacts(
       variants: [variant],
       name: key,
       value: key,
+      effective: true,
       place,
       chain: [{ what: 'manifest', value: key, place }],
     });
@@ -211,7 +225,7 @@ function permissionFacts(
 /** Components that profiles name, and the application class. */
 function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
   const { files, module, variant } = build;
-  const base = { platform: 'android' as const, module, variants: [variant] };
+  const base = { platform: 'android' as const, module, variants: [variant], effective: true as const };
   const main = files.find(({ library }) => !library)?.document.root;
   const namespace = build.namespace ?? (main ? (attribute(main, 'package')?.value ?? null) : null);
   const facts: Fact[] = [];

@@ -1,6 +1,6 @@
 import { blockBody, callsIn, literal, pathOf, settingIn } from '../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../formats/gradle/model.js';
-import type { Place } from '../../facts/model.js';
+import type { Place } from '../../facts/evidence.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { evaluate } from './evaluate.js';

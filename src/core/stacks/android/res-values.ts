@@ -1,6 +1,6 @@
 import { callsIn, literal } from '../../formats/gradle/query.js';
 import type { Expression } from '../../formats/gradle/model.js';
-import type { ChainStep } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
 import { placeAt } from '../../facts/place.js';
 import { evaluate } from './evaluate.js';
 import type { Resolved } from './look-up.js';

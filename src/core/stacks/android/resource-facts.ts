@@ -1,5 +1,5 @@
 import { readStrings } from '../../formats/android-resources/read.js';
-import type { ChainStep, Fact, Place, Unresolved } from '../../facts/model.js';
+import type { Fact, Unresolved } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import type { SurveyContext } from '../../roster/survey-context.js';
@@ -17,21 +17,34 @@ export function resourceFacts(
   { recogniser }: SurveyContext,
 ): Collected {
   const base = { platform: 'android' as const, module: moduleName(model), variants: [variant.name] };
-  const unit = (name: string, value: string, standsIn: string, place: Place, chain: ChainStep[]): Fact[] =>
+  const unit = (
+    carrier: 'resource' | 'build-config',
+    { name, value, place, chain }: Pick<Fact, 'name' | 'value' | 'place' | 'chain'>,
+  ): Fact[] =>
     recogniser
       .recognise(value)
       .filter(({ kind }) => kind === 'unit')
-      .map(({ network }) => ({ ...base, kind: 'unit-id', network, name, value, standsIn, place, chain }));
+      .map(({ network }) => ({
+        ...base,
+        kind: 'unit-id',
+        network,
+        name,
+        value,
+        carrier,
+        effective: true,
+        place,
+        chain,
+      }));
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
   const strings = stringsOf(tree, model, variant);
   for (const { name, value, place, step } of strings.values())
-    facts.push(...unit(name, value, 'resource', place, [{ ...step, value }]));
+    facts.push(...unit('resource', { name, value, place, chain: [{ ...step, value }] }));
   for (const { name, value, step } of buildConfigOf(model, variant)) {
     if (value.value === null || !step.place) continue;
-    facts.push(
-      ...unit(`BuildConfig.${name}`, value.value, 'build config', step.place, [step, ...value.chain]),
-    );
+    const { place } = step;
+    const chain = [step, ...value.chain];
+    facts.push(...unit('build-config', { name: `BuildConfig.${name}`, value: value.value, place, chain }));
   }
   facts.push(...localeOverrides(tree, model, variant, recogniser.recognise));
   return { facts, unresolved };
@@ -64,7 +77,8 @@ function localeOverrides(
                 variants: [variant.name],
                 name: resource.name,
                 value: resource.value,
-                standsIn: folder,
+                folder,
+                effective: true,
                 place,
                 chain: [
                   ...(own ? [own.step] : []),

@@ -1,7 +1,8 @@
 import { putAt } from '../../text/own-values.js';
 import { elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
-import type { Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../facts/model.js';
+import type { Place } from '../../facts/evidence.js';
+import type { Fact, PlainKind, SurveyEdition, Unresolved } from '../../facts/model.js';
 import { mergeVariants } from '../../facts/merge.js';
 import { placeAt } from '../../facts/place.js';
 import { shippingIdentifier, staged, withPlacements } from '../../roster/variant-stages.js';
@@ -105,15 +106,15 @@ function identifierFacts(
   return fromResolved(model, variant, 'identifier', 'application ID', identifier);
 }
 
-const levels: [FactKind, string[]][] = [
+const levels: [PlainKind, string[]][] = [
   ['min-sdk', ['minSdk', 'minSdkVersion', 'setMinSdkVersion']],
   ['target-sdk', ['targetSdk', 'targetSdkVersion', 'setTargetSdkVersion']],
 ];
 
 function levelFacts(model: ModuleModel, variant: AndroidVariant): Collected {
   const compile = moduleSetting(model, ['compileSdk', 'compileSdkVersion', 'setCompileSdkVersion']);
-  const found: [FactKind, string, Resolved | undefined][] = [
-    ...levels.map(([kind, names]): [FactKind, string, Resolved | undefined] => [
+  const found: [PlainKind, string, Resolved | undefined][] = [
+    ...levels.map(([kind, names]): [PlainKind, string, Resolved | undefined] => [
       kind,
       names[0] ?? kind,
       variantSetting(model, variant, names),

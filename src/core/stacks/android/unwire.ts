@@ -1,3 +1,4 @@
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import { editionOf } from '../../roster/modules.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Change } from '../../edits/model.js';
@@ -42,8 +43,8 @@ function unwireFiles(context: AndroidUnwireContext): Change[] {
   const { tree, model, network, survey } = context;
   const { folder } = model.module;
   const base = { platform: 'android' as const, network: network.id, rules: [], kind: 'remove' as const };
-  const binaries = survey.facts.flatMap(({ kind, network: about, standsIn, value }) =>
-    kind === 'binary' && about === network.id && standsIn === 'its place' ? [value] : [],
+  const binaries = survey.facts.flatMap((fact) =>
+    fact.kind === 'binary' && fact.network === network.id && isWhereBuildLooks(fact) ? [fact.value] : [],
   );
   const companion = network.android?.companion;
   const lying = companion

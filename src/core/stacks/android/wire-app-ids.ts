@@ -1,5 +1,6 @@
 import type { Profile } from '../../network/model.js';
 import { expectedIds, type ExpectedId } from '../../roster/expected.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import type { Fact } from '../../facts/model.js';
 import type { ByHand, Change } from '../../edits/model.js';
 import { appIdRules, holeStep } from '../by-hand-steps.js';
@@ -70,7 +71,8 @@ function agrees(context: AndroidWireContext, profile: Profile, expected: readonl
     const mine = facts.filter(({ variants }) => variants.includes(name));
     return (
       mine.length === 1 &&
-      mine[0]?.standsIn === 'application' &&
+      mine[0] !== undefined &&
+      isWhereBuildLooks(mine[0]) &&
       mine[0].value === expected.find((item) => item.stage === stage)?.id
     );
   });
@@ -84,7 +86,7 @@ function writtenInPlace(
   ids: ReadonlyMap<string, string>,
 ): Change[] | undefined {
   const { tree, edition } = context;
-  const facts = factsOf(context, profile).filter(({ standsIn }) => standsIn === 'application');
+  const facts = factsOf(context, profile).filter(isWhereBuildLooks);
   const values = edition.variants.map(({ name, stage }) => {
     const mine = facts.filter(({ variants }) => variants.includes(name));
     const [fact] = mine;

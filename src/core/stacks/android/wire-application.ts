@@ -125,7 +125,7 @@ export function askingNetworks(context: AndroidWireContext): Asking[] {
     .flatMap((profile): Asking[] => {
       const start = profile.code[language]?.start;
       const calls = mine.filter(
-        (fact) => fact.kind === 'call' && fact.network === profile.id && fact.name === 'start',
+        (fact) => fact.kind === 'call' && fact.network === profile.id && fact.action === 'start',
       );
       const ownCall = calls.filter(({ place }) => place.path === made?.path);
       const started = edition.variants.every(({ name }) =>

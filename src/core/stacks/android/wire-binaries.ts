@@ -1,4 +1,5 @@
 import { appendToBlock, blockAt } from '../../formats/gradle/edit.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Profile } from '../../network/model.js';
 import type { ByHand, Change } from '../../edits/model.js';
@@ -28,7 +29,7 @@ function wireBinary(context: AndroidWireContext, profile: Profile, binary: Libra
     ({ kind, name, module }) =>
       kind === 'binary' && name === binary.file && module === context.edition.module,
   );
-  if (taken?.standsIn === 'its place') return { changes: [], byHand: [] };
+  if (taken && isWhereBuildLooks(taken)) return { changes: [], byHand: [] };
   const path = taken?.value ?? `${folder ? `${folder}/` : ''}libs/${binary.file}`;
   const base = {
     platform: 'android' as const,
@@ -63,7 +64,7 @@ export function wireCompanion(context: AndroidWireContext): StackWiring {
   for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'android'))) {
     const companion = profile.android?.companion;
     const lying = context.survey.facts.some(
-      (fact) => fact.kind === 'companion' && fact.network === profile.id && fact.standsIn === 'its place',
+      (fact) => fact.kind === 'companion' && fact.network === profile.id && isWhereBuildLooks(fact),
     );
     if (!companion || lying) continue;
     const path = `${model.module.folder ? `${model.module.folder}/` : ''}${companion.file}`;

@@ -2,7 +2,8 @@ import { openParts, valueAt, type ConfigValue } from '../../formats/app-config/r
 import { packageFor } from '../../network/for-stack.js';
 import type { Profile } from '../../network/model.js';
 import type { Platform } from '../../words/words.js';
-import type { ChainStep, Fact, Place, SurveyEdition, Unresolved } from '../../facts/model.js';
+import type { ChainStep, Place } from '../../facts/evidence.js';
+import type { Fact, SurveyEdition, Unresolved } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import { baseOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -85,7 +86,9 @@ class BuildFacts {
   /** A value as a fact; one that cannot be worked out is unresolved. */
   tell(
     value: ConfigValue | undefined,
-    base: Pick<Fact, 'kind' | 'network'> & Partial<Fact>,
+    base: { network: string | null; name?: string } & (
+      { kind: 'identifier' } | { kind: 'app-id'; carrier: 'plugin-entry' }
+    ),
     what: string,
   ): void {
     if (!value || (value.is === 'plain' && value.value === null)) return;
@@ -96,7 +99,7 @@ class BuildFacts {
       this.unresolved.push({ kind, network, what, reason: value.reason, ...common, chain });
     } else if (value.is === 'text' || value.is === 'plain') {
       const text = String(value.value);
-      this.facts.push({ ...base, value: text, ...common, chain: this.chainOf(value, text) });
+      this.facts.push({ ...base, value: text, effective: true, ...common, chain: this.chainOf(value, text) });
     }
   }
 
@@ -126,12 +129,13 @@ class BuildFacts {
       ...base,
       name,
       value: given.join(', ') || 'no IDs',
+      effective: true,
       place: this.at(found.entry),
       chain: this.chainOf(found.entry, name),
     });
     const field = fields[this.common.platform];
     if (field === undefined) return;
-    const fact = { kind: 'app-id', network: profile.id, name: field, standsIn: 'plugin entry' } as const;
+    const fact = { kind: 'app-id', network: profile.id, name: field, carrier: 'plugin-entry' } as const;
     this.tell(valueAt(found.options, [field]), fact, `the app ID (${field})`);
   }
 
@@ -163,15 +167,15 @@ function listFacts(
   },
 ): Fact[] {
   const list = valueAt(config, ['ios', 'infoPlist']);
-  const base = { platform: 'ios' as const, module, variants };
+  const base = { platform: 'ios' as const, module, variants, effective: true as const };
   const asked = new Set(profiles.flatMap(({ ios }) => ios?.keys.map(({ key }) => key) ?? []));
   const facts: Fact[] = [];
   for (const [key, value] of list?.is === 'object' ? list.entries : []) {
     if (!asked.has(key) || value.is === 'open') continue;
     const text = value.is === 'text' || value.is === 'plain' ? String(value.value) : value.is;
-    const standsIn = value.is === 'text' ? 'string' : typeof (value.is === 'plain' ? value.value : null);
-    const more = { name: key, standsIn, place: at(value), chain: chainOf(value, text) };
-    facts.push({ kind: 'plist-key', network: null, value: text, ...base, ...more });
+    const type = value.is === 'text' ? 'string' : typeof (value.is === 'plain' ? value.value : null);
+    const more = { name: key, type, place: at(value), chain: chainOf(value, text) };
+    facts.push({ kind: 'plist-key', network: null, value: text, list: 'info', ...base, ...more });
   }
   const items = valueAt(list, ['SKAdNetworkItems']);
   for (const item of items?.is === 'list' ? items.items : []) {

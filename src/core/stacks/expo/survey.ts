@@ -2,6 +2,7 @@ import { platformNames } from '../../words/names.js';
 import type { Platform } from '../../words/words.js';
 import { mergeVariants } from '../../facts/merge.js';
 import type { Fact, SurveyEdition } from '../../facts/model.js';
+import { identityOf } from '../../facts/show.js';
 import { placeAt } from '../../facts/place.js';
 import { shippingIdentifier } from '../../roster/variant-stages.js';
 import type { Tree } from '../../tree/tree.js';
@@ -90,6 +91,7 @@ function clientFacts(
     variants: variants.map(({ name }) => name),
     name: 'client for developing',
     value,
+    effective: true,
     place,
     chain: [{ what: 'package.json', value, place }],
   }));
@@ -109,9 +111,7 @@ function staleFacts(
   return native.facts.flatMap((fact): Fact[] => {
     if (fact.kind !== 'identifier' && fact.kind !== 'app-id') return [];
     const edition = editions.find(({ platform }) => platform === fact.platform);
-    const mine = facts.filter(
-      (one) => one.kind === fact.kind && one.platform === fact.platform && one.network === fact.network,
-    );
+    const mine = facts.filter((one) => identityOf(one) === identityOf(fact));
     if (!edition || mine.some(({ value }) => value === fact.value)) return [];
     const [said] = mine;
     const name = fact.kind === 'identifier' ? 'the identifier' : 'the app ID';
@@ -119,12 +119,16 @@ function staleFacts(
     const chain = [...fact.chain, ...(said?.chain ?? [])];
     return [
       {
-        ...fact,
         kind: 'stale-folder',
+        network: fact.network,
+        platform: fact.platform,
         module: edition.module,
         variants,
         name,
-        standsIn: said?.value ?? 'nothing',
+        value: fact.value,
+        expected: said?.value ?? null,
+        effective: true,
+        place: fact.place,
         chain,
       },
     ];

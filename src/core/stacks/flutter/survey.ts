@@ -32,6 +32,9 @@ export function surveyFlutter(tree: Tree, root: string, context: SurveyContext):
       ...code.facts,
       ...frameworkCalls(tree, files, editions, moments),
     ],
-    unresolved: [...native.unresolved.filter(({ what }) => !made.test(what)), ...code.unresolved],
+    unresolved: [
+      ...native.unresolved.filter(({ value }) => value === undefined || !made.test(value)),
+      ...code.unresolved,
+    ],
   };
 }

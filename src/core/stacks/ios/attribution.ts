@@ -47,6 +47,7 @@ export function attributionIn(
         variants: [variant],
         name: itemsKey,
         value: written,
+        effective: true,
         place,
         chain: [{ what: 'property list', value: written, place }],
       };

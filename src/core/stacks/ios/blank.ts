@@ -9,5 +9,6 @@ export function blank<Kind extends FactKind>(kind: Kind, model: TargetModel, var
     platform: 'ios' as const,
     module: model.target.name,
     variants: [variant.name],
+    effective: true as const,
   };
 }

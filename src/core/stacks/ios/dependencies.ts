@@ -68,7 +68,7 @@ function podFacts(
         reason: `the Podfile takes it under a condition (${pod.condition})`,
         chain,
       });
-    else facts.push({ ...base, value: pod.version, chain });
+    else facts.push({ ...base, value: pod.version, effective: true, chain });
     const installed = lock?.pods.find(({ name }) => name === pod.name);
     const lockPlace = installed
       ? placeAt(lockPath, tree.text(lockPath), installed)
@@ -77,7 +77,9 @@ function podFacts(
       ...base,
       kind: 'resolved-version',
       value: installed?.version ?? '',
-      standsIn: installed ? 'Podfile.lock' : lock ? 'not in Podfile.lock' : 'no Podfile.lock',
+      lock: 'Podfile.lock',
+      state: installed ? 'locked' : lock ? 'missing' : 'no-lock',
+      effective: true,
       place: installed ? lockPlace : place,
       chain: installed
         ? [
@@ -126,6 +128,7 @@ function packageFacts(
       module: model.target.name,
       variants: [variant.name],
       name: product,
+      effective: true as const,
     };
     facts.push({ ...base, kind: 'dependency', value: version, place, chain });
     if (url === undefined) continue;
@@ -136,7 +139,8 @@ function packageFacts(
       ...base,
       kind: 'resolved-version',
       value: pin?.version ?? '',
-      standsIn: pin ? 'Package.resolved' : pins ? 'not in Package.resolved' : 'no Package.resolved',
+      lock: 'Package.resolved',
+      state: pin ? 'locked' : pins ? 'missing' : 'no-lock',
       place: pinPlace,
       chain: pin ? [...chain, step] : chain,
     });

@@ -36,6 +36,7 @@ export function projectFacts(
         {
           ...blank('extension', model, variant),
           what: `the settings that ${include.path} would give`,
+          value: include.path,
           reason: 'the file is not in the tree',
           place,
           chain,
@@ -97,7 +98,7 @@ function workspaceFacts(tree: Tree, model: TargetModel, variant: IosVariant): Fa
       {
         ...blank('workspace', model, variant),
         value,
-        standsIn: podfile === undefined ? 'beside the project' : 'to be opened instead of the project',
+        holdsPods: podfile !== undefined,
         place,
         chain: [{ what: 'workspace', value, place }],
       },
@@ -121,8 +122,9 @@ function privacyFacts(tree: Tree, model: TargetModel, variant: IosVariant): Fact
           const place = placeAt(path, list?.binary ? undefined : tree.text(path), entry);
           const value = plistText(entry.value);
           const chain = [{ what: 'privacy manifest', value, place }];
-          const standsIn = 'privacy manifest';
-          return { ...blank('plist-key', model, variant), name: entry.key, value, standsIn, place, chain };
+          const { type } = entry.value;
+          const base = { ...blank('plist-key', model, variant), name: entry.key, value };
+          return { ...base, type, list: 'privacy', place, chain };
         });
     });
 }
@@ -150,9 +152,8 @@ function viewFacts(
           facts.push({
             ...blank('banner-view', model, variant),
             network: owned.id,
-            name: owned.view.format,
+            format: owned.view.format,
             value: owned.view.class,
-            standsIn: 'storyboard',
             place,
             chain: [{ what: 'storyboard', value: owned.view.class, place }],
           });
@@ -168,7 +169,7 @@ function viewFacts(
               network: reading.network,
               name,
               value: value.value,
-              standsIn: 'storyboard',
+              carrier: 'storyboard',
               place,
               chain: [{ what: 'runtime attribute', value: value.value, place }],
             });

@@ -1,5 +1,5 @@
 import { plistText, topEntries, type PlistValue } from '../../formats/plist/read.js';
-import type { ChainStep, Place } from '../../facts/model.js';
+import type { ChainStep, Place } from '../../facts/evidence.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { settingNames, settingOf } from './settings.js';

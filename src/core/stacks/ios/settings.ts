@@ -1,7 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { PbxValue } from '../../formats/pbxproj/read.js';
 import { readXcconfig, type XcInclude, type XcSetting } from '../../formats/xcconfig/read.js';
-import type { ChainStep } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
 import { placeAt } from '../../facts/place.js';
 import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';

@@ -1,6 +1,8 @@
 import { putAt } from '../../text/own-values.js';
 import { mergeVariants } from '../../facts/merge.js';
-import type { ChainStep, Fact, FactKind, Place, SurveyEdition, Unresolved } from '../../facts/model.js';
+import type { ChainStep, Place } from '../../facts/evidence.js';
+import type { Fact, PlainKind, SurveyEdition, Unresolved } from '../../facts/model.js';
+import type { Effective } from '../../facts/effective.js';
 import { placeAt } from '../../facts/place.js';
 import { shippingIdentifier, staged, withPlacements } from '../../roster/variant-stages.js';
 import { folderOf } from '../../text/paths.js';
@@ -92,7 +94,7 @@ function variantFacts(
 function settingFact(
   model: TargetModel,
   variant: IosVariant,
-  kind: FactKind,
+  kind: PlainKind,
   what: string,
   name: string,
 ): Omit<StackSurvey, 'editions'> {
@@ -144,19 +146,26 @@ function plistFacts(
         continue;
       }
       const setting: Setting = value ? expandText(variant.scope, text, chain) : { value: text, chain };
-      const standsIn = ignored ? 'a setting that Xcode passes over' : 'property list';
+      const common = { ...base, place, effective: isRead(ignored), chain: setting.chain };
       if (setting.value !== null)
-        facts.push({ ...base, place, name: key, value: setting.value, standsIn, chain: setting.chain });
-      else unresolved.push({ ...base, place, what, reason: setting.reason, chain: setting.chain });
+        facts.push({ ...common, name: key, value: setting.value, carrier: 'property-list' });
+      else unresolved.push({ ...common, what, reason: setting.reason });
     }
   }
   for (const { key, type, text, place, chain, ignored } of keys) {
     if (!asked.has(key)) continue;
-    const standsIn = ignored ? 'a setting that Xcode passes over' : type;
-    facts.push({ ...blank('plist-key', model, variant), name: key, value: text, standsIn, place, chain });
+    const base = {
+      ...blank('plist-key', model, variant),
+      name: key,
+      value: text,
+      effective: isRead(ignored),
+    };
+    facts.push({ ...base, type, list: 'info', place, chain });
   }
   return { facts, unresolved };
 }
+
+const isRead = (ignored: boolean | undefined): Effective => !ignored || { reason: 'setting-ignored' };
 
 /** Why the property list that a variant names cannot be read; nothing when it can, or when the build makes it. */
 function missingList(

@@ -1,5 +1,6 @@
 import { entryOf, stringOf, stringsOf } from '../../formats/pbxproj/read.js';
 import { baseOf } from '../../text/paths.js';
+import { isIneffective, isWhereBuildLooks } from '../../facts/effective.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { Edit } from '../../text/edit.js';
 import type { ByHand, Change } from '../../edits/model.js';
@@ -22,8 +23,8 @@ export function wireCompanion(context: IosWireContext): StackWiring {
     const facts = context.survey.facts.filter(
       (fact) => fact.kind === 'companion' && fact.network === profile.id && fact.module === model.target.name,
     );
-    if (facts.some(({ standsIn }) => standsIn === 'its place')) continue;
-    const lying = facts.find(({ standsIn }) => standsIn === 'outside the target')?.name;
+    if (facts.some(isWhereBuildLooks)) continue;
+    const lying = facts.find((fact) => isIneffective(fact, 'outside-target'))?.name;
     const given = extras.companions.find((file) => file.name === name);
     const folder = sourceHome(model)?.folder ?? model.project.folder;
     const path = lying ?? `${folder ? `${folder}/` : ''}${companion.file}`;

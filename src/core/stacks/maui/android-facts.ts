@@ -3,6 +3,7 @@ import { readXml } from '../../formats/xml/read.js';
 import { readingOf } from '../../code/source-files.js';
 import type { SourceCall } from '../../code/source-reading.js';
 import type { Fact, SurveyEdition, Variant } from '../../facts/model.js';
+import type { Effective } from '../../facts/effective.js';
 import { placeAt } from '../../facts/place.js';
 import { folderOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -100,22 +101,23 @@ function attributeFacts(
       const [value] = call.arguments.find((one) => one.label === label)?.values ?? [];
       return value;
     };
-    const holder = (call: SourceCall): string => {
+    const heldBy = (call: SourceCall): Effective => {
       const { type } = call.context;
       const beside = calls.filter((one) => one.context.type === type && one.context.method === null);
-      if (type === null || beside.some(({ name }) => /^(Application)(Attribute)?$/.test(name)))
-        return 'application';
-      return `${beside.some(({ name }) => /^Activity/.test(name)) ? 'activity' : 'class'} ${type}`;
+      if (type === null || beside.some(({ name }) => /^(Application)(Attribute)?$/.test(name))) return true;
+      const holder = beside.some(({ name }) => /^Activity/.test(name)) ? 'activity' : 'class';
+      return { reason: 'nested', about: `${holder} ${type}` };
     };
     return calls.flatMap((call): Fact[] => {
       const first = given(call, null);
       const place = placeAt(path, document, call);
       const base = { platform: 'android' as const, module, variants: [variant.name], place };
+      const effective = true as const;
       if (/^UsesPermission(Attribute)?$/.test(call.name) && first && first.is !== 'other') {
         const name = first.is === 'text' ? first.value : permissionName(first.name);
         if (!wanted.has(name)) return [];
         const chain = [{ what: 'attribute', value: name, place }];
-        return [{ ...base, kind: 'permission', network: null, name, value: name, chain }];
+        return [{ ...base, kind: 'permission', network: null, name, value: name, effective, chain }];
       }
       const value = given(call, 'Value');
       if (!/^MetaData(Attribute)?$/.test(call.name) || first?.is !== 'text' || value?.is !== 'text')
@@ -127,8 +129,8 @@ function attributeFacts(
       if (!owner) return [];
       const at = placeAt(path, document, { start: value.start + 1, end: value.end - 1 });
       const chain = [{ what: 'attribute', value: value.value, place: at }];
-      const more = { name: first.value, value: value.value, standsIn: holder(call), place: at, chain };
-      return [{ ...base, kind: 'app-id', network: owner.id, ...more }];
+      const more = { name: first.value, value: value.value, effective: heldBy(call), place: at, chain };
+      return [{ ...base, kind: 'app-id', network: owner.id, carrier: 'manifest', ...more }];
     });
   });
 }

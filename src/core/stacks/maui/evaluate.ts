@@ -7,7 +7,7 @@ import {
   type MsItem,
   type MsProperty,
 } from '../../formats/msbuild/read.js';
-import type { ChainStep } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
 import { placeAt } from '../../facts/place.js';
 import { baseOf, folderOf, joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';

@@ -3,10 +3,11 @@ import { attribute, descendants, elements } from '../../formats/xml/query.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { XmlAttribute, XmlElement } from '../../formats/xml/model.js';
 import type { Span } from '../../text/problem.js';
-import type { HeldAt } from '../../syntax/shape.js';
-import type { Platform } from '../../words/words.js';
+import type { HeldAt } from '../../words/names.js';
+import type { Format, Platform } from '../../words/words.js';
 import { mergeVariants } from '../../facts/merge.js';
-import type { CodePlace, Fact, SurveyEdition } from '../../facts/model.js';
+import type { CodePlace } from '../../facts/evidence.js';
+import type { Fact, SurveyEdition } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import { withPlacements } from '../../roster/variant-stages.js';
 import type { TextDocument } from '../../text/document.js';
@@ -144,9 +145,11 @@ function viewFacts({
           platform,
           module,
           variants: variants.map((variant) => variant.name),
-          name: `view ${format}`,
           value: name,
-          standsIn: heldAt(element) ?? 'its own component',
+          action: 'view',
+          format: format as Format,
+          anchor: heldAt(element) ?? 'own-component',
+          effective: true,
           code: {
             type: null,
             methods: [localName(root), ...(around ? ['DataTemplate'] : [])],
@@ -197,14 +200,14 @@ const scrolling = /^(?:ScrollView|CollectionView|ListView|CarouselView|TableView
 
 /** Where a view is held: by its own options, or by the row of the grid that it stands in. */
 function heldAt(element: XmlElement): HeldAt | undefined {
-  if ([...containers(element)].some((one) => scrolling.test(localName(one)))) return 'a scrolling view';
+  if ([...containers(element)].some((one) => scrolling.test(localName(one)))) return 'scrolling-view';
   const options = attribute(element, 'VerticalOptions')?.value.trim();
-  if (options === 'End') return 'bottom edge';
-  if (options === 'Start') return 'top edge';
+  if (options === 'End') return 'bottom-edge';
+  if (options === 'Start') return 'top-edge';
   const rows = element.parent && attribute(element.parent, 'RowDefinitions')?.value.split(',');
   if (!rows || rows.length < 2) return undefined;
   const row = Number(attribute(element, 'Grid.Row')?.value ?? 0);
-  return row === rows.length - 1 ? 'bottom edge' : row === 0 ? 'top edge' : 'no edge';
+  return row === rows.length - 1 ? 'bottom-edge' : row === 0 ? 'top-edge' : 'no-edge';
 }
 
 function factsFor({
@@ -232,7 +235,7 @@ function factsFor({
     const place = placeAt(path, document, choice);
     const value = choice.texts.map((text) => text.for).join(', ');
     const chain = [{ what: 'markup', value: `cases: ${value}`, place }];
-    return [{ ...base, kind: 'left-open', network, name: 'choice', value, place, chain }];
+    return [{ ...base, kind: 'left-open', network, name: 'choice', value, effective: true, place, chain }];
   }
   const place = placeAt(path, document, own);
   // The branches of one choice are told apart as those of a condition in code are.
@@ -250,7 +253,8 @@ function factsFor({
     kind: 'unit-id',
     network,
     value: own.value,
-    standsIn: 'code',
+    carrier: 'code',
+    effective: true,
     code,
     place,
     chain: [{ what: 'markup', value: own.value, place }],

@@ -105,7 +105,8 @@ export function feedFacts(
     if (!url || !owner) return [];
     const place = placeAt(path, tree.text(path), element);
     const chain = [{ what: 'package source', value: url, place }];
-    return [{ kind: 'repository', network: owner.id, name: 'package source', value: url, place, chain }];
+    const base = { network: owner.id, name: 'package source', value: url, effective: true as const };
+    return [{ kind: 'repository', ...base, scope: 'feed', place, chain }];
   });
   return inEditions(feeds, editions);
 }

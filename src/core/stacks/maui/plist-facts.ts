@@ -1,5 +1,6 @@
 import { plistText, readPlist, topEntries, type PlistEntry } from '../../formats/plist/read.js';
-import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
+import type { Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import { joinPath } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -64,36 +65,24 @@ export function plistFacts(
     const { value } = entry;
     const place = chain.at(-1)?.place;
     if (!place) continue;
-    const base = { platform: 'ios' as const, module, variants: [variant.name], place, chain };
+    const base = {
+      platform: 'ios' as const,
+      module,
+      variants: [variant.name],
+      effective: true as const,
+      place,
+      chain,
+    };
     const owner = profiles.find(({ ios }) => ios?.['app-id']?.place === 'plist' && ios['app-id'].key === key);
+    const app = { ...base, kind: 'app-id' as const, network: owner?.id ?? null };
     if (owner && value.type === 'string')
-      facts.push({
-        ...base,
-        kind: 'app-id',
-        network: owner.id,
-        name: key,
-        value: value.value,
-        standsIn: 'property list',
-      });
+      facts.push({ ...app, name: key, value: value.value, carrier: 'property-list' });
     else if (owner) {
       const reason = `the key holds a ${value.type}, not a string`;
-      unresolved.push({
-        ...base,
-        kind: 'app-id',
-        network: owner.id,
-        what: `the app ID of ${owner.name}`,
-        reason,
-      });
+      unresolved.push({ ...app, what: `the app ID of ${owner.name}`, reason });
     }
-    if (asked.has(key))
-      facts.push({
-        ...base,
-        kind: 'plist-key',
-        network: null,
-        name: key,
-        value: plistText(value),
-        standsIn: value.type,
-      });
+    const own = { ...base, kind: 'plist-key' as const, network: null, name: key };
+    if (asked.has(key)) facts.push({ ...own, value: plistText(value), type: value.type, list: 'info' });
   }
   const path = listOf(project);
   const document = tree.has(path) ? tree.read(path, readPlist) : undefined;

@@ -4,7 +4,8 @@ import { readXml } from '../../formats/xml/read.js';
 import { readPlist, topEntries } from '../../formats/plist/read.js';
 import type { Span } from '../../text/problem.js';
 import type { Platform } from '../../words/words.js';
-import type { ChainStep, Fact, FactKind, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
+import type { Fact, PlainKind, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { frameworkFact, inEditions } from '../package-facts.js';
@@ -75,12 +76,12 @@ export function settingsFacts(
   const unresolved: Unresolved[] = [];
   const base = { network: null, platform, module, variants: [variant.name] };
   const build = buildOf(tree, project, platform, variant.name);
-  const tell = (kind: FactKind, what: string, told: Told | undefined, plain = (value: string) => value) => {
+  const tell = (kind: PlainKind, what: string, told: Told | undefined, plain = (value: string) => value) => {
     const place = told?.chain.at(-1)?.place;
     if (!told || !place) return;
     const { chain } = told;
     if (told.value === null) unresolved.push({ ...base, kind, what, reason: told.reason, place, chain });
-    else facts.push({ ...base, kind, value: plain(told.value), place, chain });
+    else facts.push({ ...base, kind, value: plain(told.value), effective: true, place, chain });
   };
   const property = (name: string): Told | undefined => {
     const found = build.property(name);

@@ -6,6 +6,7 @@ import type { Platform, Stage } from '../../words/words.js';
 import { profileFor } from '../../network/for-stack.js';
 import { pascalCase } from '../../placebook/model.js';
 import { expectedIds, isEnrolled } from '../../roster/expected.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import type { Fact, SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../edits/model.js';
@@ -81,7 +82,7 @@ function agrees({ edition, ids }: AppIdWork, facts: readonly Fact[]): boolean {
   return edition.variants.every(({ name, stage }) => {
     const mine = facts.filter(({ variants }) => variants.includes(name));
     const [one] = mine;
-    const isPlaced = one?.standsIn === 'application' || one?.standsIn === 'property list';
+    const isPlaced = one !== undefined && isWhereBuildLooks(one);
     return mine.length === 1 && isPlaced && stage !== null && one.value === ids.get(stage);
   });
 }
@@ -91,8 +92,7 @@ function inPlace({ tree, edition, ids, profile }: AppIdWork, facts: readonly Fac
   const values = edition.variants.map(({ name, stage }) => {
     const mine = facts.filter(({ variants }) => variants.includes(name));
     const [fact] = mine;
-    const isPlaced = fact?.standsIn === 'application' || fact?.standsIn === 'property list';
-    return mine.length === 1 && fact && isPlaced && stage
+    return mine.length === 1 && fact && isWhereBuildLooks(fact) && stage
       ? { variant: name, chain: fact.chain, value: fact.value, wanted: ids.get(stage) ?? '' }
       : undefined;
   });
@@ -110,11 +110,11 @@ function inPlace({ tree, edition, ids, profile }: AppIdWork, facts: readonly Fac
   }));
 }
 
-function attributeStep({ id, name }: Profile, { place, value, standsIn }: Fact): ByHand {
+function attributeStep({ id, name }: Profile, { place, value, effective }: Fact): ByHand {
   return {
     platform: 'android',
     network: id,
-    rule: standsIn === 'application' ? 'stage/production-id-in-test' : 'app-id/nested-too-deep',
+    rule: effective === true ? 'stage/production-id-in-test' : 'app-id/nested-too-deep',
     what: `Take the MetaData attribute with ${value} out, then wire again.`,
     why: `An attribute holds one value for every build; ${name} needs one for each stage.`,
     where: `${place.path}:${place.line}`,

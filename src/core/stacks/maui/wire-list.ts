@@ -1,3 +1,4 @@
+import type { FactOf } from '../../facts/model.js';
 import { mergeAttribution } from '../../formats/plist/attribution.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import { readPlist, type PlistValue } from '../../formats/plist/read.js';
@@ -51,12 +52,11 @@ function wireKeys(
   const byHand: ByHand[] = [];
   for (const key of profile.ios?.keys ?? []) {
     const held = survey.facts.filter(
-      (fact) => fact.kind === 'plist-key' && fact.name === key.key && fact.module === edition.module,
+      (fact): fact is FactOf<'plist-key'> =>
+        fact.kind === 'plist-key' && fact.name === key.key && fact.module === edition.module,
     );
     const isThere = edition.variants.every(({ name }) =>
-      held.some(
-        (fact) => fact.variants.includes(name) && fact.standsIn === key.type && fact.value.trim() !== '',
-      ),
+      held.some((fact) => fact.variants.includes(name) && fact.type === key.type && fact.value.trim() !== ''),
     );
     if (isThere) continue;
     const value = valueOf(title, key);

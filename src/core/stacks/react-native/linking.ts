@@ -1,7 +1,8 @@
 import { blockBody, callsIn } from '../../formats/gradle/query.js';
 import { packageFor } from '../../network/for-stack.js';
 import type { Platform } from '../../words/words.js';
-import type { Fact, Place, SurveyEdition } from '../../facts/model.js';
+import type { Place } from '../../facts/evidence.js';
+import type { Fact, SurveyEdition } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { appModules, statementsOf } from '../android/scripts.js';
@@ -49,6 +50,7 @@ export function linkingFacts(
           variants: variants.map(({ name }) => name),
           name: asked.name,
           value,
+          effective: true,
           place,
           chain: [
             { what: 'package.json', value: `${asked.name} ${asked.version}`, place: asks },

@@ -112,7 +112,7 @@ export function androidFileFacts(
       : { path, line: 1, column: 1 };
     const value = isOn ? 'on' : 'off';
     const chain = [{ what: 'player settings', value: node?.value ?? null, place }];
-    return { kind: 'template', network: null, name, value, standsIn: path, place, chain };
+    return { kind: 'template', network: null, name, value, file: path, isOn, effective: true, place, chain };
   });
   const scripts = standing.filter(({ path, isOn }) => isOn && path.endsWith('.gradle'));
   const named = scripts.flatMap(({ path }) => dependencyLines(tree, path, profiles));
@@ -137,7 +137,7 @@ function dependencyLines(tree: Tree, path: string, profiles: readonly Profile[])
       if (!owner || name === undefined || version === undefined) return [];
       const place = placeAt(path, tree.text(path), call);
       const chain = [{ what: configuration, value: text, place }];
-      return [{ kind: 'dependency', network: owner.id, name, value: version, place, chain }];
+      return [{ kind: 'dependency', network: owner.id, name, value: version, effective: true, place, chain }];
     },
   );
 }

@@ -1,7 +1,8 @@
 import { readUnityYaml, unityNode, type UnityNode } from '../../formats/unity-yaml/read.js';
 import type { Profile } from '../../network/model.js';
 import type { Platform } from '../../words/words.js';
-import type { ChainStep, Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
+import type { ChainStep } from '../../facts/evidence.js';
+import type { Fact, SurveyEdition, Unresolved, Variant } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { below } from '../script-packages.js';
@@ -51,7 +52,8 @@ export function assetFacts(
     const settings = settingsAsset(profile);
     const field = settings?.fields[platform];
     if (!settings || field === undefined) continue;
-    const base = { kind: 'app-id' as const, network: profile.id, platform, module, variants: [variant.name] };
+    const edition = { platform, module, variants: [variant.name] };
+    const base = { kind: 'app-id' as const, network: profile.id, ...edition, effective: true as const };
     const held = assetField(tree, project, settings, field);
     const chain: ChainStep[] = [];
     if (held?.node) {
@@ -65,15 +67,17 @@ export function assetFacts(
     if (step) {
       const { value, place } = step;
       const last = { what: 'build step', value, place };
-      facts.push({ ...base, name: field, value, standsIn: 'build steps', place, chain: [...chain, last] });
+      const own = { name: field, value, carrier: 'build-step' as const };
+      facts.push({ ...base, ...own, place, chain: [...chain, last] });
     } else if (held?.node && held.node.value !== '') {
       const [{ place }] = chain as [ChainStep];
       const { value } = held.node;
-      if (place) facts.push({ ...base, name: field, value, standsIn: 'settings asset', place, chain });
+      if (place) facts.push({ ...base, name: field, value, carrier: 'settings-asset', place, chain });
     } else if (held && held.holder.children.length === 0) {
       const place = { path: held.path, line: 1, column: 1 };
       const what = `the app ID of ${profile.name}`;
-      unresolved.push({ ...base, what, reason: 'the settings asset is not written as text', place, chain });
+      const reason = 'the settings asset is not written as text';
+      unresolved.push({ ...base, what, reason, place, chain });
     }
   }
   return { facts, unresolved };

@@ -3,7 +3,8 @@ import type { Condition, PlainValue, SourceCall, SourceReading } from '../../cod
 import { both, type Compiled } from '../../syntax/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../../syntax/conditions.js';
 import { compiledAt, type IsDefined } from '../../code/preprocessor.js';
-import type { SurveyEdition, Variant, Place } from '../../facts/model.js';
+import type { Place } from '../../facts/evidence.js';
+import type { SurveyEdition, Variant } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { TextDocument } from '../../text/document.js';
 import type { Tree } from '../../tree/tree.js';

@@ -4,7 +4,8 @@ import type { PackageDependency } from '../../formats/package-json/read.js';
 import type { Span } from '../../text/problem.js';
 import { packageFor } from '../../network/for-stack.js';
 import type { Profile } from '../../network/model.js';
-import type { ChainStep, Fact, Place, SurveyEdition } from '../../facts/model.js';
+import type { ChainStep, Place } from '../../facts/evidence.js';
+import type { Fact, SurveyEdition } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import { compareVersions } from '../../text/versions.js';
 import type { Tree } from '../../tree/tree.js';
@@ -90,6 +91,8 @@ export function unityPackageFacts(
         network: owner.id,
         name: 'scoped registry',
         value: url,
+        scope: 'feed',
+        effective: true,
         place: step.place,
         chain: [step],
       },
@@ -138,7 +141,8 @@ export function nativeLibraryFacts(
         variants: variants.map(({ name }) => name),
         name: resolution.file,
         value: held ?? '',
-        standsIn: held === undefined ? 'not fetched' : isOlder ? 'older' : 'fetched',
+        state: held === undefined ? 'not-fetched' : isOlder ? 'older' : 'fetched',
+        effective: true,
         place,
         chain,
       },

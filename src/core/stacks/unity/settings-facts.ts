@@ -1,6 +1,6 @@
 import type { UnityNode } from '../../formats/unity-yaml/read.js';
 import type { Platform } from '../../words/words.js';
-import type { Fact, FactKind, SurveyEdition, Unresolved } from '../../facts/model.js';
+import type { Fact, PlainKind, SurveyEdition, Unresolved } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';
 import type { Tree } from '../../tree/tree.js';
 import { frameworkFact, inEditions } from '../package-facts.js';
@@ -15,7 +15,7 @@ export function identifierEntry(project: UnityProject, platform: Platform): Unit
   return entry?.value ? entry : undefined;
 }
 
-type Level = { kind: FactKind; key: string; what: string };
+type Level = { kind: PlainKind; key: string; what: string };
 
 const levels: Record<Platform, Level[]> = {
   android: [
@@ -39,10 +39,11 @@ export function settingsFacts(
   const document = tree.text(project.path);
   const base = { platform, module, variants: variants.map(({ name }) => name), network: null };
   const at = (node: UnityNode) => placeAt(project.path, document, node.valueSpan);
-  const tell = (kind: FactKind, node: UnityNode, value = node.value, more: Partial<Fact> = {}) => {
+  const tell = (kind: PlainKind, node: UnityNode, value = node.value, name?: string) => {
     const place = at(node);
     const chain = [{ what: 'player settings', value: node.value, place }];
-    facts.push({ ...base, kind, value, place, chain, ...more });
+    const named = name === undefined ? {} : { name };
+    facts.push({ ...base, ...named, kind, value, effective: true, place, chain });
   };
   const identifier = identifierEntry(project, platform);
   if (identifier) tell('identifier', identifier);
@@ -62,10 +63,10 @@ export function settingsFacts(
     android?.permissions.some(({ name }) => name === permission),
   );
   if (platform === 'android' && internet?.value === '1' && isAsked)
-    tell('permission', internet, permission, { name: permission });
+    tell('permission', internet, permission, permission);
   const wanted = new Set(profiles.flatMap(symbolsAsked));
   const { names, entry } = symbolsOf(project, platform);
-  for (const name of names) if (entry && wanted.has(name)) tell('symbol', entry, name, { name });
+  for (const name of names) if (entry && wanted.has(name)) tell('symbol', entry, name, name);
   return { facts, unresolved };
 }
 

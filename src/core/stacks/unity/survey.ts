@@ -99,16 +99,16 @@ function stepFacts(
   );
   return steps.flatMap(({ does, name, more, value, place }): Fact[] => {
     const chain = [{ what: 'build step', value, place }];
-    const base = { platform, module, variants: [variant], value, place, chain };
+    const base = { platform, module, variants: [variant], value, effective: true as const, place, chain };
     const appOf = profiles.find((profile) => {
       const at = profile[platform]?.['app-id'];
       return (at?.place === 'plist' || at?.place === 'manifest') && at.key === name;
     });
     if (appOf && (does === 'meta-data' || (does === 'key' && platform === 'ios')))
-      return [{ ...base, kind: 'app-id', network: appOf.id, name, standsIn: 'build steps' }];
+      return [{ ...base, kind: 'app-id', network: appOf.id, name, carrier: 'build-step' }];
     if (platform !== 'ios') return [];
     if (does === 'key' && asked.has(name))
-      return [{ ...base, kind: 'plist-key', network: null, name, standsIn: more }];
+      return [{ ...base, kind: 'plist-key', network: null, name, type: more ?? 'string', list: 'info' }];
     if (does === 'linker' && flags.has(value)) return [{ ...base, kind: 'linker-flag', network: null }];
     if (does !== 'attribution') return [];
     const network =

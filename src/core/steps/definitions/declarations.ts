@@ -1,3 +1,5 @@
+import { isWhereBuildLooks } from '../../facts/effective.js';
+import { labelOf } from '../../facts/show.js';
 import { asEvidence, findingsOf, unread, type StepDefinition } from '../model.js';
 
 /** App ID, permissions, keys and attribution in the manifest or the property list. */
@@ -18,13 +20,15 @@ export const declarations: StepDefinition = {
         command: `syndexa wire DIR --title ${titleId} --write`,
       };
     const facts = reading.facts.filter(
-      ({ kind, network }) =>
-        ['app-id', 'attribution-id', 'companion'].includes(kind) && network === profile.id,
+      (fact) =>
+        ['app-id', 'attribution-id', 'companion'].includes(fact.kind) &&
+        fact.network === profile.id &&
+        isWhereBuildLooks(fact),
     );
     return {
       state: 'done',
       why: 'Everything that it asks for is declared.',
-      evidence: facts.map(({ kind, value, place }) => ({ what: `${kind} ${value}`, place })),
+      evidence: facts.map(({ kind, value, place }) => ({ what: `${labelOf(kind)} ${value}`, place })),
     };
   },
 };

@@ -1,4 +1,5 @@
 import { valueAt } from '../../text/own-values.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import type { Fact } from '../../facts/model.js';
 import { loadExample } from '../examples.js';
 import { unread, type StepContext, type StepDefinition } from '../model.js';
@@ -25,7 +26,8 @@ export const placementsInCode: StepDefinition = {
     const named = reading.facts.filter(
       (fact) =>
         fact.placement !== undefined &&
-        (fact.kind === 'placement-use' || (fact.kind === 'unit-id' && fact.standsIn !== 'placebook')),
+        (fact.kind === 'placement-use' || (fact.kind === 'unit-id' && fact.carrier !== 'placebook')) &&
+        isWhereBuildLooks(fact),
     );
     const uses = named.filter((fact) => !isOthers(context, fact));
     const open = wanted.filter((name) => !uses.some(({ placement }) => placement === name));

@@ -1,3 +1,5 @@
+import { isWhereBuildLooks } from '../../facts/effective.js';
+import { isIdFact } from '../../facts/model.js';
 import { asEvidence, findingsOf, unread, type StepDefinition } from '../model.js';
 
 /** The builds that ship carry the production IDs. */
@@ -19,7 +21,7 @@ export const productionIds: StepDefinition = {
       };
     const ids = new Set(expected.filter(({ stage }) => stage === 'production').map(({ id }) => id));
     const carried = reading.facts.filter(
-      ({ kind, value }) => (kind === 'app-id' || kind === 'unit-id') && ids.has(value),
+      (fact) => isIdFact(fact) && isWhereBuildLooks(fact) && ids.has(fact.value),
     );
     if (carried.length === 0)
       return {

@@ -1,3 +1,4 @@
+import { isWhereBuildLooks } from '../../facts/effective.js';
 import { sameAddress } from '../../stacks/android/repositories.js';
 import { unread, type StepDefinition } from '../model.js';
 
@@ -13,8 +14,7 @@ export const repositories: StepDefinition = {
     const { reading, profile, titleId } = context;
     if (!reading) return unread(context);
     const facts = reading.facts.filter(
-      ({ kind, network, standsIn }) =>
-        kind === 'repository' && network === profile.id && !/,/.test(standsIn ?? ''),
+      (fact) => fact.kind === 'repository' && fact.network === profile.id && isWhereBuildLooks(fact),
     );
     const wanted = profile.android?.repositories ?? [];
     const open = wanted.filter(({ url }) => !facts.some(({ value }) => sameAddress(url, value)));

@@ -12,7 +12,7 @@ export const startUp: StepDefinition = {
     const { reading, profile } = context;
     if (!reading) return unread(context);
     const found = reading.facts.filter(
-      ({ kind, network, name }) => kind === 'call' && network === profile.id && name === 'start',
+      (fact) => fact.kind === 'call' && fact.network === profile.id && fact.action === 'start',
     );
     if (found.length > 0)
       return {

@@ -1,0 +1,9 @@
+import { defineFact } from '../define.js';
+
+/** A permission that the merged manifest of a variant asks for. */
+export const permission = defineFact({
+  kind: 'permission',
+  label: 'permission',
+  description: 'An Android permission.',
+  fields: {},
+});

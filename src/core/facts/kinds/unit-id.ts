@@ -1,0 +1,17 @@
+import * as z from 'zod';
+import { defineFact } from '../define.js';
+
+/** A unit ID of a network that something in the tree carries. */
+export const unitId = defineFact({
+  kind: 'unit-id',
+  label: 'unit ID',
+  description: 'A unit ID of a network.',
+  fields: {
+    carrier: z
+      .enum(['code', 'placebook', 'resource', 'build-config', 'layout', 'storyboard'])
+      .meta({ description: 'What carries the unit ID.' }),
+  },
+  identity: ({ value }) => value,
+  subject: ({ placement }) => placement,
+  detail: ({ carrier }) => `in ${carrier.replace('-', ' ')}`,
+});
