@@ -1,6 +1,7 @@
 import prettier from 'eslint-config-prettier';
 import tseslint from 'typescript-eslint';
 import { ownValues } from './scripts/lint-own-values.mjs';
+import { proseTests } from './scripts/lint-prose.mjs';
 
 const code = ['src/**/*.{ts,tsx}', 'tests/**/*.ts'];
 
@@ -47,8 +48,8 @@ export default tseslint.config(
   {
     files: ['src/**/*.{ts,tsx}'],
     ignores: ['src/core/text/own-values.ts'],
-    plugins: { syndexa: { rules: { 'own-values': ownValues } } },
-    rules: { 'syndexa/own-values': 'error' },
+    plugins: { syndexa: { rules: { 'own-values': ownValues, 'prose-tests': proseTests } } },
+    rules: { 'syndexa/own-values': 'error', 'syndexa/prose-tests': 'error' },
   },
   {
     files: ['src/core/**/*.ts'],

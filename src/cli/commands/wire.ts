@@ -126,12 +126,9 @@ export async function write(
   given: readonly NamedFile[],
   force: boolean,
 ): Promise<void> {
-  const note = {
-    title: wiring.title,
-    what: wiring.network === null ? 'wire' : `unwire ${wiring.network}`,
-    at: new Date().toISOString(),
-  };
   const sources = new Map(given.map(({ sha256, path }) => [sha256, path]));
+  const { noteOf } = await import('../../disk/writes/tree-writes.js');
+  const note = noteOf(wiring, new Date().toISOString());
   const writes = await treeWrites(io);
   await asCommandError(
     () => writes.apply(folder, wiring.edits, note, { sources, force }),

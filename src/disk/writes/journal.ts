@@ -18,6 +18,8 @@ export const Journal = z.object({
   title: z.string(),
   /** What was done: `wire`, `unwire NETWORK` or `undo`. */
   what: z.string(),
+  /** Whether it takes out what `adds` names. */
+  takesOut: z.boolean().default(false),
   /** What it put in, or took out, that other networks may need too. */
   adds: z.array(z.string()),
   tree: z.object({ path: z.string(), device: z.number(), inode: z.number() }),

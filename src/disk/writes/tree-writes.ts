@@ -17,7 +17,15 @@ export interface WriteNote {
   title: string;
   /** `wire`, or `unwire NETWORK`. */
   what: string;
+  /** Whether it takes out what others may need, rather than putting it in. */
+  takesOut?: boolean;
   at: string;
+}
+
+/** What the write of a wiring is recorded as; of an unwiring when it names a network. */
+export function noteOf({ title, network }: { title: string; network: string | null }, at: string): WriteNote {
+  const takesOut = network !== null;
+  return { title, what: takesOut ? `unwire ${network}` : 'wire', takesOut, at };
 }
 
 export interface WriteOptions extends ContentOptions {
@@ -71,7 +79,8 @@ export class TreeWrites {
       const contents = await newContents(place.files, edits, options);
       if (contents.length === 0) return [];
       const adds = [...new Set(edits.flatMap((edit) => edit.adds))].sort();
-      await this.write(place, contents, { ...note, adds, undoes: null }, options);
+      const { takesOut = false } = note;
+      await this.write(place, contents, { ...note, takesOut, adds, undoes: null }, options);
       return contents.map(({ path }) => path);
     });
   }
@@ -84,9 +93,9 @@ export class TreeWrites {
   /** What the writes of a tree put in that other networks may need too, and that is there still. */
   async added(root: string): Promise<string[]> {
     const known = new Set<string>();
-    for (const { what, adds } of (await this.list(root)).reverse())
+    for (const { takesOut, adds } of (await this.list(root)).reverse())
       for (const item of adds) {
-        if (what.startsWith('unwire')) known.delete(item);
+        if (takesOut) known.delete(item);
         else known.add(item);
       }
     return [...known].sort();
@@ -104,8 +113,8 @@ export class TreeWrites {
       const [last] = await place.journals.list();
       if (!last) return undefined;
       const contents = await contentsBefore(place, last, options);
-      const { title, what, adds } = last;
-      const note = { title, what: `undo ${what}`, adds, at: last.at, undoes: last.id };
+      const { title, what, takesOut, adds } = last;
+      const note = { title, what: `undo ${what}`, takesOut: !takesOut, adds, at: last.at, undoes: last.id };
       await this.write(place, contents, note, options);
       return last;
     });
@@ -149,7 +158,7 @@ export class TreeWrites {
   private async write(
     { identity, files, journals }: Place,
     contents: readonly NewContent[],
-    note: Pick<Journal, 'title' | 'what' | 'at' | 'adds' | 'undoes'>,
+    note: Pick<Journal, 'title' | 'what' | 'takesOut' | 'at' | 'adds' | 'undoes'>,
     { progress }: WriteOptions,
   ): Promise<void> {
     const staying = contents.filter(({ bytes }) => bytes !== null).map(({ path }) => path);

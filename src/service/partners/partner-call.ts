@@ -29,13 +29,19 @@ export interface PartnerCall {
 const maxAnswerBytes = 32 * 1024 * 1024;
 const longestWait = 60_000;
 
-/** What went wrong with one try; whether another may go better, and how long the partner asks to wait. */
+/** What went wrong with one try. */
 class Failure {
   constructor(
     readonly message: string,
-    readonly again: boolean,
-    readonly wait?: number,
-    readonly refused?: { status: number; message: string; field: string | undefined },
+    readonly is: {
+      /** Whether another try may go better. */
+      again?: boolean;
+      /** How long the partner asks to wait (ms). */
+      wait?: number;
+      /** The partner answers something that makes no sense. */
+      odd?: boolean;
+      refused?: { status: number; message: string; field: string | undefined };
+    },
   ) {}
 }
 
@@ -48,13 +54,13 @@ class Failure {
 export async function partnerCall(call: PartnerCall, limits: CallLimits): Promise<unknown> {
   let last: Failure | undefined;
   for (let attempt = 0; attempt < limits.tries; attempt++) {
-    if (last) await wait(last.wait ?? Math.min(limits.pause * 2 ** (attempt - 1), 5_000));
+    if (last) await wait(last.is.wait ?? Math.min(limits.pause * 2 ** (attempt - 1), 5_000));
     const outcome = await tryOnce(call, limits.timeout);
     if (!(outcome instanceof Failure)) return outcome.answer;
     last = outcome;
-    if (!outcome.again) break;
+    if (!outcome.is.again) break;
   }
-  throw asError(call, last ?? new Failure('it was not asked', false), limits.tries);
+  throw asError(call, last ?? new Failure('it was not asked', {}), limits.tries);
 }
 
 async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: unknown } | Failure> {
@@ -74,29 +80,35 @@ async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: un
       named: call.named,
     });
   } catch (error) {
-    return new Failure(call.clean(reasonOf(error, timeout)), !(error instanceof PrivateAddressError));
+    return new Failure(call.clean(reasonOf(error, timeout)), {
+      again: !(error instanceof PrivateAddressError),
+    });
   }
   const { status, headers } = answered;
   // Whatever a network says back is shown, logged or kept: a secret in it stops here.
   const text = call.clean(answered.text);
   if (status === 429 || status === 503)
-    return new Failure(`it asks to wait (${status})`, true, retryAfter(headers['retry-after']));
-  if (status >= 500) return new Failure(`it answers ${status}`, true);
+    return new Failure(`it asks to wait (${status})`, {
+      again: true,
+      wait: retryAfter(headers['retry-after']),
+    });
+  if (status >= 500) return new Failure(`it answers ${status}`, { again: true });
   if (status >= 300 && status < 400)
-    return new Failure(`it sends on to another address (${status}), which a key does not follow`, false);
+    return new Failure(`it sends on to another address (${status}), which a key does not follow`, {});
   const parsed = parse(text);
   if (status >= 400) {
     const said = errorIn(parsed);
     const message = said.message ?? `it answers ${status}`;
-    return new Failure(message, false, undefined, { status, message, field: said.field });
+    return new Failure(message, { refused: { status, message, field: said.field } });
   }
   if (parsed === undefined) {
-    if (text.trim() === '') return new Failure('it answers with an empty page', true);
+    if (text.trim() === '') return new Failure('it answers with an empty page', { again: true, odd: true });
     const page = /^\s*</.test(text);
-    return new Failure(page ? 'it answers with a web page instead of JSON' : 'its answer is no JSON', true);
+    const message = page ? 'it answers with a web page instead of JSON' : 'its answer is no JSON';
+    return new Failure(message, { again: true, odd: true });
   }
   const fault = call.fault?.(parsed) ?? null;
-  return fault === null ? { answer: parsed } : new Failure(fault, true);
+  return fault === null ? { answer: parsed } : new Failure(fault, { again: true, odd: true });
 }
 
 function reasonOf(error: unknown, timeout: number): string {
@@ -130,7 +142,7 @@ function errorIn(parsed: unknown): { message?: string; field?: string } {
 }
 
 function asError({ network, keyName }: PartnerCall, failure: Failure, tries: number): ServiceError {
-  const { refused } = failure;
+  const { refused, odd } = failure.is;
   if (refused?.status === 401 || refused?.status === 403)
     return new ServiceError('partner-refused', `${network} does not take ${keyName}: ${failure.message}`, {
       fix: 'Look up the key on the network’s pages and set the secret anew.',
@@ -142,7 +154,6 @@ function asError({ network, keyName }: PartnerCall, failure: Failure, tries: num
         : { errors: [{ field: refused.field, message: refused.message }] }),
       fix: 'Correct it in the roster, then run it again.',
     });
-  const odd = /^it(s| answers with)/.test(failure.message);
   return new ServiceError(
     odd ? 'partner-odd' : 'partner-unreachable',
     `${network} was asked ${tries} times: ${failure.message}.`,

@@ -1,6 +1,7 @@
 import { basename } from 'node:path';
 import { FileChangedError, WriteRefusedError } from '../../disk/writes/errors.js';
 import { entryOf } from '../../disk/writes/journal.js';
+import { noteOf } from '../../disk/writes/tree-writes.js';
 import { ServiceError } from '../errors.js';
 import { created, type Handlers } from '../route.js';
 
@@ -31,8 +32,7 @@ export const treeHandlers = {
         fix: 'Work out a wiring for this tree.',
       });
     const path = await linkedTrees.insideRoots(tree.path);
-    const what = wiring.network === null ? 'wire' : `unwire ${wiring.network}`;
-    const note = { title: wiring.title, what, at: service.now().toISOString() };
+    const note = noteOf(wiring, service.now().toISOString());
     const written = await unlessRefused(
       () => writes.apply(path, wiring.edits, note, { force: body.force }),
       'Read the tree again, look at the new diff, and apply that.',

@@ -110,6 +110,7 @@ export class WorkerPool {
   ): Promise<{ answer: Answer } | { ended: End }> {
     const pool = await this.pool();
     if (this.#closing.signal.aborted) throw stopping();
+    if (pool.queueSize >= maxWaiting) throw busy();
     signal?.throwIfAborted();
     const { port1: ours, port2: theirs } = new MessageChannel();
     const cell = new ReadingCell();
@@ -156,7 +157,7 @@ export class WorkerPool {
     if (ended === 'closing') throw stopping();
     if (ended === 'time') return 'time';
     const ofMemory = error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';
-    if (ended === undefined && !ofMemory) throw asBusy(error);
+    if (ended === undefined && !ofMemory) throw error;
     if (ofMemory && cell.reading === undefined)
       throw tooCostly(`It took more memory than ${this.settings.workerMemory} MB.`);
     const how = this.#costly.note(cell.hash, performance.now());
@@ -205,7 +206,6 @@ export class WorkerPool {
       maxThreads: workers,
       // A worker keeps what it read: the next task on the same tree needs it.
       idleTimeout: Infinity,
-      maxQueue: maxWaiting,
       recordTiming: false,
       resourceLimits: { maxOldGenerationSizeMb: workerMemory },
       workerData,
@@ -238,10 +238,8 @@ function stopping(): ServiceError {
   return new ServiceError('stopping', 'The service is stopping.', { fix: 'Ask again once it is started.' });
 }
 
-function asBusy(error: unknown): unknown {
-  if (!(error instanceof Error) || !/task queue is at limit/i.test(error.message)) return error;
-  return new ServiceError('busy', `More than ${maxWaiting} tasks are waiting.`, {
+function busy(): ServiceError {
+  return new ServiceError('busy', `${maxWaiting} tasks are waiting already.`, {
     fix: 'Ask again in a while.',
-    cause: error,
   });
 }
