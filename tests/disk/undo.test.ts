@@ -3,7 +3,7 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { FileChangedError } from '../../src/disk/writes/errors.js';
-import { TreeWrites } from '../../src/disk/writes/tree-writes.js';
+import { noteOf, TreeWrites } from '../../src/disk/writes/tree-writes.js';
 import { identityOf, writeFolder } from '../../src/disk/writes/write-folder.js';
 import { temporaryFolder } from '../support/service.js';
 import { filesBelow } from '../support/trees.js';
@@ -25,7 +25,8 @@ function put(files: Files): void {
   }
 }
 const state = () => texts(filesBelow(tree));
-const note = (what = 'wire') => ({ title: 'kelp', what, at: '2026-11-02T09:00:00.000Z' });
+const note = (network: string | null = null, at = '2026-11-02T09:00:00.000Z') =>
+  noteOf({ title: 'kelp', network }, at);
 
 describe.each(Object.entries(wholeTrees))('a write into %s', (_, { files, ids, stages }) => {
   it.each(pairs)('for %s and %s is taken back byte for byte', async (one, other) => {
@@ -93,7 +94,7 @@ describe('the record of writes', () => {
         adds: ['permission android.permission.WAKE_LOCK'],
       },
     ];
-    await records.apply(tree, out, { ...note('unwire quincebury'), at: '2026-11-03T09:00:00.000Z' });
+    await records.apply(tree, out, note('quincebury', '2026-11-03T09:00:00.000Z'));
     expect(await records.added(tree)).toEqual([]);
   });
 

@@ -44,7 +44,7 @@ function put(files: Record<string, string>, at = tree): void {
     writeFileSync(join(at, path), content);
   }
 }
-const note = { title: 'kelp', what: 'wire', at: '2026-11-02T09:00:00.000Z' };
+const note = { title: 'kelp', what: 'wire', takesOut: false, at: '2026-11-02T09:00:00.000Z' };
 const apply = (edits: FileEdit[], options?: WriteOptions) => writes.apply(tree, edits, note, options);
 const texts = (at = tree) =>
   Object.fromEntries(Object.entries(filesBelow(at)).map(([path, bytes]) => [path, bytes.toString()]));

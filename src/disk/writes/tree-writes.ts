@@ -18,7 +18,7 @@ export interface WriteNote {
   /** `wire`, or `unwire NETWORK`. */
   what: string;
   /** Whether it takes out what others may need, rather than putting it in. */
-  takesOut?: boolean;
+  takesOut: boolean;
   at: string;
 }
 
@@ -79,8 +79,7 @@ export class TreeWrites {
       const contents = await newContents(place.files, edits, options);
       if (contents.length === 0) return [];
       const adds = [...new Set(edits.flatMap((edit) => edit.adds))].sort();
-      const { takesOut = false } = note;
-      await this.write(place, contents, { ...note, takesOut, adds, undoes: null }, options);
+      await this.write(place, contents, { ...note, adds, undoes: null }, options);
       return contents.map(({ path }) => path);
     });
   }
