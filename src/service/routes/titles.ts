@@ -1,7 +1,6 @@
 import { publisherProblems } from '../../core/roster/credentials.js';
 import { heldIds } from '../../core/roster/validate.js';
 import { valueAt } from '../../core/text/own-values.js';
-import { platformNames } from '../../core/words/names.js';
 import { Slug } from '../../core/words/words.js';
 import { writerOf } from '../context.js';
 import { refuse } from '../errors.js';
@@ -15,20 +14,9 @@ const largeBoard = 100;
 /** Titles, placements, IDs, the board, and the publisher. */
 export const titleHandlers = {
   listTitles: ({ query, request, response }, { roster }) => {
-    const { records, next } = roster.page(query);
+    const { summaries, next } = roster.page(query);
     if (next !== undefined) nextPage(request, response, next);
-    return records.map(({ id, title, version }) => {
-      const named = Object.values(title.placements).flatMap(({ units }) => Object.keys(units));
-      return {
-        id,
-        name: title.name,
-        version,
-        platforms: platformNames.filter((platform) => title.editions[platform]),
-        networks: [...new Set([...Object.keys(title.networks), ...named])],
-        placements: Object.keys(title.placements).length,
-        ids: heldIds(title).length,
-      };
-    });
+    return summaries;
   },
   addTitle: ({ body, request, response }, service) => {
     const writer = writerOf(service, request);

@@ -1,8 +1,11 @@
-import { sql } from 'drizzle-orm';
-import type { TitleRecord } from '../../api/titles.js';
+import { eq, inArray, min, sql } from 'drizzle-orm';
+import type { TitleRecord, TitleSummary } from '../../api/titles.js';
 import type { Placement, Title } from '../../core/roster/model.js';
+import { heldIds } from '../../core/roster/validate.js';
+import { groupBy } from '../../core/text/group-by.js';
+import { platformNames } from '../../core/words/names.js';
 import type { Db } from './open.js';
-import { history, placements, type titles } from './schema.js';
+import { history, placements, titles } from './schema.js';
 
 /** Statements that an import runs very often, worked out once. */
 export function prepareInserts(db: Db) {
@@ -33,6 +36,58 @@ export function prepareInserts(db: Db) {
       })
       .prepare(),
   };
+}
+
+/** The reading of a title, worked out once. */
+export function prepareReads(db: Db) {
+  const id = sql.placeholder('id');
+  return {
+    title: db.select().from(titles).where(eq(titles.id, id)).prepare(),
+    parts: db
+      .select()
+      .from(placements)
+      .where(eq(placements.title, id))
+      .orderBy(placements.position)
+      .prepare(),
+  };
+}
+
+/** Titles in short. The database counts, so that a long record need not be read for it. */
+export function summariesOf(db: Db, rows: readonly (typeof titles.$inferSelect)[]): TitleSummary[] {
+  const ids = rows.map(({ id }) => id);
+  const counted = db
+    .select({
+      title: placements.title,
+      placements: sql<number>`count(*)`,
+      ids: sql<number>`sum((select count(*) from json_tree(${placements.units}) where atom is not null))`,
+    })
+    .from(placements)
+    .where(inArray(placements.title, ids))
+    .groupBy(placements.title)
+    .all();
+  const named = db
+    .select({ title: placements.title, network: sql<string>`json_each.key` })
+    .from(placements)
+    .innerJoin(sql`json_each(${placements.units})`, sql`true`)
+    .where(inArray(placements.title, ids))
+    .groupBy(placements.title, sql`json_each.key`)
+    .orderBy(min(placements.position))
+    .all();
+  const counts = new Map(counted.map((count) => [count.title, count]));
+  const networks = groupBy(named, ({ title }) => title);
+  return rows.map((row) => {
+    const count = counts.get(row.id);
+    const inPlacements = networks.get(row.id) ?? [];
+    return {
+      id: row.id,
+      name: row.name,
+      version: row.version,
+      platforms: platformNames.filter((platform) => row.editions[platform]),
+      networks: [...new Set([...Object.keys(row.networks), ...inPlacements.map(({ network }) => network)])],
+      placements: count?.placements ?? 0,
+      ids: heldIds({ ...row, placements: {} }).length + (count?.ids ?? 0),
+    };
+  });
 }
 
 /** A title with its versions, from its rows. */

@@ -1,14 +1,14 @@
 import { valueAt } from '../../core/text/own-values.js';
-import { and, desc, eq, gt, inArray, lt, max } from 'drizzle-orm';
+import { and, desc, eq, gt, lt, max } from 'drizzle-orm';
 import { groupBy } from '../../core/text/group-by.js';
-import type { HistoryEntry, TitleRecord } from '../../api/titles.js';
+import type { HistoryEntry, TitleRecord, TitleSummary } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
 import { revert } from '../../core/roster/history.js';
 import type { Publisher, Roster, Title } from '../../core/roster/model.js';
 import { demand, type Condition } from '../conditions.js';
 import { ServiceError } from '../errors.js';
 import { atomically, type Db } from './open.js';
-import { prepareInserts, recordOf, titleOf } from './roster-rows.js';
+import { prepareInserts, prepareReads, recordOf, summariesOf, titleOf } from './roster-rows.js';
 import { history, placements, publishers, titles } from './schema.js';
 
 /** Who writes, and when. */
@@ -26,6 +26,7 @@ export interface PageQuery {
 /** Titles and their parts: the one place that reads and writes them. Every write is one transaction. */
 export class RosterStore {
   #inserts: ReturnType<typeof prepareInserts> | undefined;
+  #reads: ReturnType<typeof prepareReads> | undefined;
 
   constructor(private readonly db: Db) {}
 
@@ -69,15 +70,9 @@ export class RosterStore {
   }
 
   find(id: string): TitleRecord | undefined {
-    const row = this.db.select().from(titles).where(eq(titles.id, id)).get();
-    if (!row) return undefined;
-    const parts = this.db
-      .select()
-      .from(placements)
-      .where(eq(placements.title, id))
-      .orderBy(placements.position)
-      .all();
-    return recordOf(row, parts);
+    const { title, parts } = (this.#reads ??= prepareReads(this.db));
+    const row = title.get({ id });
+    return row && recordOf(row, parts.all({ id }));
   }
 
   get(id: string): TitleRecord {
@@ -193,8 +188,8 @@ export class RosterStore {
     return atomically(this.db, work);
   }
 
-  /** Some titles in their order; `next` is where the page after them begins, when there is one. */
-  page({ limit, after = -1 }: PageQuery): { records: TitleRecord[]; next: number | undefined } {
+  /** Some titles in their order, in short; `next` is where the page after them begins, when there is one. */
+  page({ limit, after = -1 }: PageQuery): { summaries: TitleSummary[]; next: number | undefined } {
     const rows = this.db
       .select()
       .from(titles)
@@ -203,22 +198,8 @@ export class RosterStore {
       .limit(limit + 1)
       .all();
     const shown = rows.slice(0, limit);
-    const parts = groupBy(
-      this.db
-        .select()
-        .from(placements)
-        .where(
-          inArray(
-            placements.title,
-            shown.map(({ id }) => id),
-          ),
-        )
-        .orderBy(placements.title, placements.position)
-        .all(),
-      ({ title }) => title,
-    );
-    const records = shown.map((row) => recordOf(row, parts.get(row.id) ?? []));
-    return { records, next: rows.length > limit ? shown.at(-1)?.position : undefined };
+    const summaries = summariesOf(this.db, shown);
+    return { summaries, next: rows.length > limit ? shown.at(-1)?.position : undefined };
   }
 
   /** Changes of a title, the latest first; `next` is where the page after them begins, when there is one. */
