@@ -7,6 +7,7 @@ const core = [
   'words',
   'standards',
   'syntax',
+  'languages',
   'formats',
   'tree',
   'facts',

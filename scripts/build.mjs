@@ -103,6 +103,16 @@ const worker = { 'tree-worker': 'src/worker/main.ts' };
 
 if (parts.includes('worker')) await bundle('tree-worker', worker['tree-worker']);
 
+/** The grammars that the core names: those of the languages, as `grammar: 'kotlin'`, and those of formats, as `visit('ruby'`. */
+function grammarsInUse() {
+  const core = join(root, 'src', 'core');
+  const texts = readdirSync(core, { recursive: true })
+    .filter((name) => name.endsWith('.ts'))
+    .map((name) => readFileSync(join(core, name), 'utf8'));
+  const named = texts.flatMap((text) => [...text.matchAll(/\b(?:grammar: |syntax\.visit\()'(\w+)'/g)]);
+  return new Set(named.map(([, name]) => name));
+}
+
 if (parts.includes('node')) {
   rmSync(outdir, { recursive: true, force: true });
   mkdirSync(outdir, { recursive: true });
@@ -122,7 +132,7 @@ if (parts.includes('node')) {
   mkdirSync(grammars, { recursive: true });
   const packages = join(root, 'node_modules');
   cpSync(join(packages, 'web-tree-sitter', 'tree-sitter.wasm'), join(grammars, 'tree-sitter.wasm'));
-  for (const name of ['kotlin', 'java', 'swift', 'objc', 'ruby', 'dart', 'typescript', 'tsx', 'c_sharp'])
+  for (const name of grammarsInUse())
     cpSync(
       join(packages, 'tree-sitter-wasms', 'out', `tree-sitter-${name}.wasm`),
       join(grammars, `tree-sitter-${name}.wasm`),

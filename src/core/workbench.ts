@@ -1,8 +1,8 @@
-import { languagesOf } from './code/languages/index.js';
+import { grammarsOf, languageNamed } from './languages/index.js';
 import { lastingReaderOf } from './code/lasting-readers.js';
 import type { SurveyRun, SurveyOptions } from './surveying.js';
 import { runSurvey } from './surveying.js';
-import { withoutSyntax, type Grammars, type SyntaxLanguage } from './syntax/grammars.js';
+import { withoutSyntax, type Grammars, type GrammarName } from './syntax/grammars.js';
 import type { Readings } from './tree/readings.js';
 import { Tree, type CostlyFile, type ReadingWatch, type SkippedFile, type TreeFile } from './tree/tree.js';
 import { treeTasks, type TaskInput, type TaskOutput, type TaskSetting, type TreeTask } from './tree-tasks.js';
@@ -80,7 +80,10 @@ export class Workbench {
     const run = (asked: TaskSetting, told?: SurveyOptions['progress']) => this.survey(tree, asked, told);
     if (this.#parses && writes(task, setting)) {
       const { parts } = run(setting, progress);
-      await this.grammars.load([...languagesOf(tree.paths), ...parts.flatMap(({ stack }) => stack.writes)]);
+      const written = parts.flatMap(({ stack }) =>
+        stack.writes.flatMap((name) => languageNamed(name).dialects.map(({ syntax }) => syntax.grammar)),
+      );
+      await this.grammars.load([...grammarsOf(tree.paths), ...written]);
     }
     const perform = treeTasks[task] as (
       on: { tree: Tree; run: typeof run },
@@ -109,12 +112,12 @@ export class Workbench {
   }
 
   /** The languages of files whose readings are not at hand. */
-  private unread(tree: Tree): Set<SyntaxLanguage> {
+  private unread(tree: Tree): Set<GrammarName> {
     const paths = tree.paths.filter((path) => {
       const [reader, file] = [lastingReaderOf(path), tree.file(path)];
       return reader === undefined || !file || !this.readings.has(reader, file);
     });
-    return languagesOf(paths);
+    return grammarsOf(paths);
   }
 }
 

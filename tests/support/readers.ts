@@ -1,6 +1,6 @@
 import { readSource } from '../../src/core/code/read-source.js';
-import { preprocessed } from '../../src/core/code/preprocessor.js';
-import { codeLanguages } from '../../src/core/code/languages/index.js';
+import { preprocessed } from '../../src/core/syntax/preprocessor.js';
+import { dialects } from '../../src/core/languages/index.js';
 import { readStrings } from '../../src/core/formats/android-resources/read.js';
 import { readEas } from '../../src/core/formats/app-config/eas.js';
 import { readAppJson } from '../../src/core/formats/app-config/read-json.js';
@@ -159,8 +159,8 @@ const formats: AnyReader[] = [
   { name: 'preprocessor lines', read: preprocessed, seeds: written(/\.(cs|m|mm|h)$/) },
 ];
 
-const languages: AnyReader[] = codeLanguages.map(({ language, suffixes }) => ({
-  name: `code in ${language.id}`,
+const languages: AnyReader[] = dialects.map(({ dialect: { suffixes, syntax: language } }) => ({
+  name: `code in ${language.grammar}`,
   parsed: true,
   read: (text) => readSource(language, text, syntax),
   seeds: files

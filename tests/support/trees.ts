@@ -5,7 +5,8 @@ import { setFlagsFromString } from 'node:v8';
 import { readProfile } from '../../src/core/network/read.js';
 import type { Profile } from '../../src/core/network/model.js';
 import { Title } from '../../src/core/roster/model.js';
-import { grammarFiles, Grammars, type SyntaxLanguage } from '../../src/core/syntax/grammars.js';
+import { dialects } from '../../src/core/languages/index.js';
+import { Grammars } from '../../src/core/syntax/grammars.js';
 import type { Readings } from '../../src/core/tree/readings.js';
 import { Tree } from '../../src/core/tree/tree.js';
 
@@ -23,7 +24,7 @@ export const syntax = new Grammars((file) =>
       : join(root, 'node_modules/tree-sitter-wasms/out', file),
   ),
 );
-await syntax.load(Object.keys(grammarFiles) as SyntaxLanguage[]);
+await syntax.load(['ruby', ...dialects.map(({ dialect }) => dialect.syntax.grammar)]);
 
 /** The profiles that ship. */
 export const profiles: Profile[] = readdirSync(join(root, 'profiles')).map((name) => {

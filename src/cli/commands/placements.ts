@@ -1,6 +1,7 @@
 import { valueAt } from '../../core/text/own-values.js';
 import type { Format } from '../../core/words/words.js';
-import type { Placement, Settings } from '../../core/roster/model.js';
+import type { Settings } from '../../core/words/settings.js';
+import type { Placement } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io } from '../io.js';
 import { plainTable } from '../render/table.js';

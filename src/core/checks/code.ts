@@ -1,8 +1,9 @@
 import { valueAt } from '../text/own-values.js';
 import type { CallAction } from '../facts/kinds/call.js';
 import type { Fact, FactOf } from '../facts/model.js';
+import { nativeLanguages } from '../languages/index.js';
 import type { Profile } from '../network/model.js';
-import { placementNames } from '../placebook/model.js';
+import { placementNames } from '../languages/shared/placebook.js';
 import type { Format } from '../words/words.js';
 import type { Title } from '../roster/model.js';
 import type { EditionScope } from './scope.js';
@@ -29,7 +30,7 @@ export function callbacksOf({ facts }: EditionScope, network: string, event: str
 
 /** How a profile's code looks in the languages that an edition may be written in. */
 export function languagesFor(profile: Profile, platform: 'android' | 'ios') {
-  const others = platform === 'android' ? ['swift', 'objective-c'] : ['kotlin', 'java'];
+  const others: string[] = nativeLanguages(platform === 'android' ? 'ios' : 'android');
   return Object.entries(profile.code).flatMap(([language, calls]) =>
     others.includes(language) ? [] : calls,
   );

@@ -1,5 +1,5 @@
 import { valueAt } from '../text/own-values.js';
-import type { Settings } from '../roster/model.js';
+import type { Settings } from '../words/settings.js';
 import { againstRules } from '../roster/settings.js';
 import type { CheckContext, Report } from './model.js';
 

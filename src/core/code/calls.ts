@@ -1,6 +1,6 @@
 import type { Profile } from '../network/model.js';
 import type { LanguageCalls } from '../network/calls.js';
-import { placementNames } from '../placebook/model.js';
+import { placementNames } from '../languages/shared/placebook.js';
 import type { SurveyContext } from '../roster/survey-context.js';
 import type { CodePlace } from '../facts/evidence.js';
 import type { CallAction } from '../facts/kinds/call.js';
@@ -10,10 +10,15 @@ import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
 import { codePlace } from './facts.js';
-import { codeLanguages, languageOf } from './languages/index.js';
-import { codeAlone } from './literals.js';
+import {
+  languageNames,
+  languageOf,
+  languages,
+  type Language,
+  type LanguageName,
+} from '../languages/index.js';
+import { codeAlone } from '../syntax/literals.js';
 import type { PlainValue, SourceCall, SourceReading } from './source-reading.js';
-import type { CodeLanguage } from '../syntax/shape.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 import { groupBy } from '../text/group-by.js';
 
@@ -36,9 +41,8 @@ const minNeedle = 6;
  * tree is searched for all of them at once.
  */
 export function callNeedles(profiles: readonly Profile[]): string[] {
-  const languages = codeLanguages.map(({ language }) => language.id);
   const found = profiles.flatMap((profile) =>
-    languages.flatMap((language) => {
+    languageNames.flatMap((language) => {
       const calls = callsOf(profile, language);
       const heads = calls.map(({ call }) => call.split('.')[0] ?? call);
       const imports = (profile.code[language]?.imports ?? []).map(importRoot);
@@ -65,9 +69,9 @@ function importRoot(text: string): string {
 }
 
 /** Works something out for a profile and a language once: every file asks for it. */
-function oncePer<Result>(make: (profile: Profile, language: CodeLanguage['id']) => Result) {
+function oncePer<Result>(make: (profile: Profile, language: LanguageName) => Result) {
   const known = new WeakMap<Profile, Map<string, Result>>();
-  return (profile: Profile, language: CodeLanguage['id']): Result => {
+  return (profile: Profile, language: LanguageName): Result => {
     const mine = known.get(profile) ?? new Map<string, Result>();
     known.set(profile, mine);
     const found = mine.get(language) ?? make(profile, language);
@@ -112,14 +116,12 @@ const callbacksOf = oncePer((profile, language): { event: string; name: string }
 });
 
 /** A file's code with comments and the contents of strings blanked out; kept with its other readings. */
-const nestingCode = (text: string) => ({
-  code: codeAlone(text, { nestedComments: true, tripleQuotes: true }),
-  problems: [],
-});
-const plainCode = (text: string) => ({
-  code: codeAlone(text, { nestedComments: false, tripleQuotes: true }),
-  problems: [],
-});
+const codeReaders = new Map(
+  languages.map(({ id, literals }) => [
+    id,
+    (text: string) => ({ code: codeAlone(text, literals), problems: [] }),
+  ]),
+);
 
 /** Facts for calls of SDKs in a source file, its answers to their callbacks, and placements that it names. */
 export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: SurveyContext): Fact[] {
@@ -140,7 +142,7 @@ interface Source {
   tree: Tree;
   file: CodeFile;
   document: TextDocument;
-  language: CodeLanguage;
+  language: Language;
   reading: SourceReading;
 }
 
@@ -173,7 +175,7 @@ function callFact(source: Source, call: SourceCall, named: NamedCall): Fact[] {
   const { network, call: value, action, format, id } = named;
   const { tree, file, document, language, reading } = source;
   const span = { start: call.start, end: Math.min(call.end, call.start + 200) };
-  const waits = language.id === 'typescript' ? waitingFor(document.text, call, reading) : undefined;
+  const waits = language.hasPromises ? waitingFor(document.text, call, reading) : undefined;
   const held = action === 'view' ? { anchor: call.heldAt ?? ('own-component' as const) } : {};
   const fact = (argument?: CodePlace['argument']): Fact[] => {
     const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
@@ -205,7 +207,8 @@ function callbacks(source: Source, profile: Profile): Fact[] {
 function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
   const { tree, file, document, language } = source;
   if (!document.text.includes('Placebook.')) return [];
-  const { code } = tree.read(file.path, language.id === 'java' ? plainCode : nestingCode) ?? { code: '' };
+  const reader = codeReaders.get(language.id);
+  const { code } = (reader && tree.read(file.path, reader)) ?? { code: '' };
   return Object.keys(title?.placements ?? {}).flatMap((placement) =>
     placementNames(placement).flatMap((name) =>
       places(code, name).flatMap((start) =>

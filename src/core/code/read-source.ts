@@ -8,9 +8,7 @@ import { SourceReader } from './source-reader.js';
 export function readSource(language: CodeLanguage, text: string, syntax: Syntax): SourceReading | undefined {
   const views = language.views?.(text) ?? [text];
   const readings = views.flatMap(
-    (view) =>
-      syntax.visit(language.grammar ?? language.id, view, (root) => new SourceReader(language).read(root)) ??
-      [],
+    (view) => syntax.visit(language.grammar, view, (root) => new SourceReader(language).read(root)) ?? [],
   );
   return readings.length > 1 ? together(readings) : readings[0];
 }

@@ -1,13 +1,13 @@
 import type { Platform } from '../words/words.js';
-import { placebookMark } from '../placebook/model.js';
+import { placebookMark } from '../languages/shared/placebook.js';
 import type { ReadProblem } from '../text/problem.js';
 import type { Reader, Tree } from '../tree/tree.js';
 import type { Compiled } from '../syntax/compiled.js';
-import { codeLanguages, languageOf } from './languages/index.js';
-import { stringLiterals } from './literals.js';
+import { dialectOf, dialects } from '../languages/index.js';
+import { stringLiterals } from '../syntax/literals.js';
 import { readSource } from './read-source.js';
 import type { Condition, PlainValue, SourceReading } from './source-reading.js';
-import type { CodeLanguage } from '../syntax/shape.js';
+import type { Dialect, Language } from '../languages/language.js';
 
 /** A source file to look for IDs and calls in, and the variants that may compile it. */
 export interface CodeFile {
@@ -38,15 +38,15 @@ const tooCostly: ReadProblem = {
   end: 0,
 };
 
-/** The reader of each language's files. */
+/** The reader of the files of each dialect. */
 export const sourceReaders: ReadonlyMap<
-  CodeLanguage,
+  Dialect,
   Reader<{ reading: SourceReading; problems: ReadProblem[] }>
 > = new Map(
-  codeLanguages.map(({ language }) => [
-    language,
+  dialects.map(({ language, dialect }) => [
+    dialect,
     (text, syntax) => {
-      const reading = readSource(language, text, syntax);
+      const reading = readSource(dialect.syntax, text, syntax);
       return reading
         ? { reading, problems: [] }
         : { reading: byLiterals(language, text), problems: [tooCostly] };
@@ -56,16 +56,15 @@ export const sourceReaders: ReadonlyMap<
 
 /** What a source file says; nothing for one in a language that is not read. */
 export function readingOf(tree: Tree, path: string): SourceReading {
-  const language = languageOf(path);
-  const reader = language && sourceReaders.get(language);
+  const found = dialectOf(path);
+  const reader = found && sourceReaders.get(found.dialect);
   return (reader && tree.read(path, reader)?.reading) ?? nothing;
 }
 
 /** A file that is too long for its syntax tree gives its string literals alone. */
-function byLiterals(language: CodeLanguage, text: string): SourceReading {
-  const nested = language.id === 'kotlin' || language.id === 'swift';
+function byLiterals({ literals }: Language, text: string): SourceReading {
   const context = { type: null, method: null, methods: [], conditions: [] };
-  const strings = stringLiterals(text, { nestedComments: nested, tripleQuotes: true });
+  const strings = stringLiterals(text, literals);
   return { ...nothing, strings: strings.map((literal) => ({ ...literal, flow: null, context })) };
 }
 

@@ -188,8 +188,7 @@ export class SourceReader {
 
   /** A method that is handed over by its name answers to the label that it is given under. */
   private handedOver(args: readonly ArgumentNode[], context: CodeContext): void {
-    // In Objective-C every argument has a label, which is a part of what is called.
-    if (this.language.id === 'objective-c') return;
+    if (this.language.labelsAreNames) return;
     for (const { label, node } of args) {
       const [value, ...more] = label === null ? [] : this.values.of(node);
       if (label === null || value?.is !== 'name' || more.length > 0 || value.name === 'null') continue;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Format, Platform } from '../words/words.js';
-import { Settings } from '../roster/model.js';
+import { Settings } from '../words/settings.js';
 
 export const UnitStatus = z.enum(['active', 'paused', 'removed']);
 export type UnitStatus = z.infer<typeof UnitStatus>;

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { languageNames } from '../words/names.js';
+import { languageNames } from '../languages/index.js';
 import { Format, Why } from '../words/words.js';
 
 const Name = z

@@ -1,3 +1,4 @@
+import { durationSeconds } from '../words/durations.js';
 import { readPattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
 import type { LanguageCalls } from './calls.js';
@@ -206,13 +207,6 @@ function bounds(profile: Profile): Mismatch[] {
       ];
     }),
   );
-}
-
-const seconds = { s: 1, m: 60, h: 3600, d: 86400 } as const;
-
-/** A duration such as `2m`, in seconds. */
-export function durationSeconds(duration: string): number {
-  return parseInt(duration, 10) * seconds[duration.slice(-1) as keyof typeof seconds];
 }
 
 function listOf(names: readonly string[]): string {

@@ -1,15 +1,13 @@
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from './model.js';
 import type { StackNeeds } from './needs.js';
-import type { languageNames } from '../words/names.js';
+import { nativeLanguages, type LanguageName } from '../languages/index.js';
 
 /** A stack that builds both platforms from one source, as profiles name it. */
 export type SharedStack = keyof StackNeeds;
 
-type Language = (typeof languageNames)[number];
-
 /** The languages that code of a stack is written in. */
-const languages: Record<string, readonly Language[]> = {
+const languages: Record<string, readonly LanguageName[]> = {
   'native-android': ['kotlin', 'java'],
   'native-ios': ['swift', 'objective-c'],
   flutter: ['dart'],
@@ -52,8 +50,7 @@ export function profileFor(profile: Profile, stack: string): Profile {
 function adapted(profile: Profile, stack: string): Profile {
   const published = packageFor(profile, stack) !== undefined;
   // Without a package the SDK is called from the native code of the title's own.
-  const native: readonly Language[] =
-    published || stack.startsWith('native-') ? [] : ['kotlin', 'java', 'swift', 'objective-c'];
+  const native: readonly LanguageName[] = published || stack.startsWith('native-') ? [] : nativeLanguages();
   const compiled = valueAt(languages, stack);
   const own = compiled && [...compiled, ...native];
   const code = own

@@ -2,8 +2,15 @@ import { putAt, valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
 import type { Platform, Stage } from '../words/words.js';
 import { expectedIds } from '../roster/expected.js';
-import type { Settings, Title } from '../roster/model.js';
-import { camelCase, networksOf, pascalCase, upperCase, type PlacebookStage } from './model.js';
+import type { Settings } from '../words/settings.js';
+import type { Title } from '../roster/model.js';
+import {
+  camelCase,
+  networksOf,
+  pascalCase,
+  upperCase,
+  type PlacebookStage,
+} from '../languages/shared/placebook.js';
 
 /** What a placebook says for one platform and stage. */
 export function placebookContents(

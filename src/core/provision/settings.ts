@@ -2,7 +2,7 @@ import { keptSettings } from '../inventory/dialect.js';
 import type { UnitSettings } from '../inventory/model.js';
 import type { Profile } from '../network/model.js';
 import type { Format } from '../words/words.js';
-import type { Settings } from '../roster/model.js';
+import type { Settings } from '../words/settings.js';
 
 /** What a new unit is created with: the placement's settings, and where it names none what the network offers. */
 export function settingsFor(profile: Profile, settings: Settings, format: Format): UnitSettings {

@@ -1,10 +1,11 @@
 import { valueAt } from '../text/own-values.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
-import { durationSeconds } from '../network/consistency.js';
+import { durationSeconds } from '../words/durations.js';
 import type { Profile } from '../network/model.js';
 import { platforms, type Format } from '../words/words.js';
 import { offers } from '../network/recognise.js';
-import type { Placement, Settings } from './model.js';
+import type { Settings } from '../words/settings.js';
+import type { Placement } from './model.js';
 
 type FormatRules = NonNullable<Profile['formats'][Format]>;
 type Fault = Pick<FieldProblem, 'message'> & { fix: string };

@@ -1,7 +1,7 @@
 import { callFacts } from '../code/calls.js';
 import { type Compiled, both } from '../syntax/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../syntax/conditions.js';
-import { compiledAt, type IsDefined } from '../code/preprocessor.js';
+import { compiledAt, type IsDefined } from '../syntax/preprocessor.js';
 import { codeFacts } from '../code/facts.js';
 import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../code/source-files.js';
 import { mergeVariants } from '../facts/merge.js';

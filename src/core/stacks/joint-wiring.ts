@@ -1,7 +1,8 @@
-import { platformNames, type languageNames } from '../words/names.js';
+import type { LanguageName } from '../languages/index.js';
+import { platformNames } from '../words/names.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../placebook/contents.js';
-import { placebookMark, sameMade, type PlacebookOptions } from '../placebook/model.js';
-import type { SharedBooks } from '../placebook/shared.js';
+import { placebookMark, sameMade, type PlacebookOptions } from '../languages/shared/placebook.js';
+import type { SharedBooks } from '../languages/shared/platforms.js';
 import type { Platform } from '../words/words.js';
 import { isEnrolled } from '../roster/expected.js';
 import type { SurveyEdition } from '../facts/model.js';
@@ -142,7 +143,7 @@ export function startSteps(
     where,
     say,
   }: {
-    language: (typeof languageNames)[number];
+    language: LanguageName;
     at: string;
     where: string;
     say: (example: string) => string;

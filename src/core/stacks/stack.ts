@@ -2,7 +2,7 @@ import type { SurveyContext } from '../roster/survey-context.js';
 import type { Profile } from '../network/model.js';
 import type { Title } from '../roster/model.js';
 import type { Fact, SurveyEdition, Unresolved } from '../facts/model.js';
-import type { SyntaxLanguage } from '../syntax/grammars.js';
+import type { LanguageName } from '../languages/index.js';
 import type { Tree } from '../tree/tree.js';
 import type { ByHand, Change, WiringExtras } from '../edits/model.js';
 import type { Declared } from '../facts/declared.js';
@@ -70,7 +70,7 @@ export interface Stack {
   name: string;
   collect: readonly CollectRule[];
   /** The languages of source files that it may write, such as its placebook. */
-  writes: readonly SyntaxLanguage[];
+  writes: readonly LanguageName[];
   /** Plain texts, besides those of networks, for which a source file matters. */
   needles: readonly string[];
   /** Ends of folder paths of which it matters whether they are there. */

@@ -1,10 +1,10 @@
 import { valueAt } from '../text/own-values.js';
 import type { Format } from '../words/words.js';
-import { appReference, unitReference, type PlacebookLanguage } from '../placebook/references.js';
+import { languageNamed, type LanguageName } from '../languages/index.js';
 import type { StepContext } from './model.js';
 
 /** The language of each stack that builds both platforms. */
-const shared: Readonly<Record<string, PlacebookLanguage>> = {
+const shared: Readonly<Record<string, LanguageName>> = {
   flutter: 'dart',
   'react-native': 'typescript',
   expo: 'typescript',
@@ -14,7 +14,7 @@ const shared: Readonly<Record<string, PlacebookLanguage>> = {
 const native = { android: 'kotlin', ios: 'swift' } as const;
 
 /** The language that a tree's own code is written in; without a tree that of the platform. */
-function languageFor({ platform, reading }: Pick<StepContext, 'platform' | 'reading'>): PlacebookLanguage {
+function languageFor({ platform, reading }: Pick<StepContext, 'platform' | 'reading'>): LanguageName {
   return valueAt(shared, reading?.edition.stack ?? '') ?? native[platform];
 }
 
@@ -25,7 +25,7 @@ export function startExample(context: StepContext): { text: string; why: string 
   const start = profile.code[language]?.start;
   if (!start) return null;
   return {
-    text: start.example.replaceAll('APP_ID', appReference(language, profile.id)),
+    text: start.example.replaceAll('APP_ID', languageNamed(language).reference.app(profile.id)),
     why: start.why,
   };
 }
@@ -40,5 +40,5 @@ export function loadExample(
   const language = languageFor(context);
   const example = format && profile.code[language]?.formats[format]?.example;
   if (!example) return null;
-  return example.replaceAll('UNIT_ID', unitReference(language, placement, profile.id));
+  return example.replaceAll('UNIT_ID', languageNamed(language).reference.unit(placement, profile.id));
 }

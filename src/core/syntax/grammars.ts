@@ -1,18 +1,8 @@
 import { Language, Parser, type Node } from 'web-tree-sitter';
+import { repaired } from './repair.js';
 
-/** The languages that are read by syntax tree, and the grammar that reads each. */
-export const grammarFiles = {
-  kotlin: 'tree-sitter-kotlin.wasm',
-  java: 'tree-sitter-java.wasm',
-  swift: 'tree-sitter-swift.wasm',
-  'objective-c': 'tree-sitter-objc.wasm',
-  ruby: 'tree-sitter-ruby.wasm',
-  dart: 'tree-sitter-dart.wasm',
-  typescript: 'tree-sitter-typescript.wasm',
-  tsx: 'tree-sitter-tsx.wasm',
-  csharp: 'tree-sitter-c_sharp.wasm',
-} as const;
-export type SyntaxLanguage = keyof typeof grammarFiles;
+/** The name of a grammar: `kotlin` is the grammar of `tree-sitter-kotlin.wasm`. */
+export type GrammarName = string;
 
 export type { Node } from 'web-tree-sitter';
 
@@ -50,13 +40,13 @@ export interface Syntax {
    * @throws ParserBrokenError when the runtime broke down on the text
    * @throws Error when the grammar of the language was not loaded
    */
-  visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined;
+  visit<Result>(grammar: GrammarName, text: string, visit: (root: Node) => Result): Result | undefined;
 }
 
 /** The grammars of a process. Each is loaded once, when a tree first needs it. */
 export class Grammars implements Syntax {
-  readonly #parsers = new Map<SyntaxLanguage, Promise<Parser>>();
-  readonly #ready = new Map<SyntaxLanguage, Parser>();
+  readonly #parsers = new Map<GrammarName, Promise<Parser>>();
+  readonly #ready = new Map<GrammarName, Parser>();
   #runtime: Promise<void> | undefined;
 
   constructor(
@@ -64,24 +54,24 @@ export class Grammars implements Syntax {
     private readonly limits: ParserLimits = usualParserLimits,
   ) {}
 
-  /** Loads the grammars of these languages, unless they are loaded already. */
-  async load(languages: Iterable<SyntaxLanguage>): Promise<void> {
-    for (const language of new Set(languages)) {
-      const loading = this.#parsers.get(language) ?? this.parser(language);
-      this.#parsers.set(language, loading);
+  /** Loads grammars, unless they are loaded already. */
+  async load(grammars: Iterable<GrammarName>): Promise<void> {
+    for (const grammar of new Set(grammars)) {
+      const loading = this.#parsers.get(grammar) ?? this.parser(grammar);
+      this.#parsers.set(grammar, loading);
       try {
-        this.#ready.set(language, await loading);
+        this.#ready.set(grammar, await loading);
       } catch (error) {
         // Whoever needs it next tries again.
-        this.#parsers.delete(language);
+        this.#parsers.delete(grammar);
         throw error;
       }
     }
   }
 
-  visit<Result>(language: SyntaxLanguage, text: string, visit: (root: Node) => Result): Result | undefined {
-    const parser = this.#ready.get(language);
-    if (!parser) throw new Error(`The grammar of ${language} was not loaded.`);
+  visit<Result>(grammar: GrammarName, text: string, visit: (root: Node) => Result): Result | undefined {
+    const parser = this.#ready.get(grammar);
+    if (!parser) throw new Error(`The grammar ${grammar} was not loaded.`);
     if (text.length > this.limits.maxLength) return undefined;
     try {
       const tree = parser.parse(text);
@@ -94,19 +84,20 @@ export class Grammars implements Syntax {
     } catch (error) {
       // A stack that overflowed may have done so inside the runtime, which then is as it was in the middle of a call.
       if (error instanceof RangeError || error instanceof WebAssembly.RuntimeError)
-        throw new ParserBrokenError(`The parser of ${language} broke down.`, { cause: error });
+        throw new ParserBrokenError(`The parser of ${grammar} broke down.`, { cause: error });
       throw error;
     }
   }
 
-  private async parser(language: SyntaxLanguage): Promise<Parser> {
+  private async parser(grammar: GrammarName): Promise<Parser> {
     this.#runtime ??= this.initialise();
     await this.#runtime.catch((error: unknown) => {
       this.#runtime = undefined;
       throw error;
     });
     const parser = new Parser();
-    parser.setLanguage(await Language.load(await this.source(grammarFiles[language])));
+    const bytes = await this.source(`tree-sitter-${grammar}.wasm`);
+    parser.setLanguage(await Language.load(repaired(grammar, bytes)));
     return parser;
   }
 

@@ -1,5 +1,5 @@
 import type { HeldAt } from '../words/names.js';
-import type { Node, SyntaxLanguage } from './grammars.js';
+import type { GrammarName, Node } from './grammars.js';
 
 /** An argument of a call as it stands in the syntax tree. */
 export interface ArgumentNode {
@@ -62,11 +62,11 @@ export type Shape =
 
 /** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
 export interface CodeLanguage {
-  id: 'kotlin' | 'java' | 'swift' | 'objective-c' | 'dart' | 'typescript' | 'csharp';
-  /** The grammar that reads it, where it is not the one of its name. */
-  grammar?: SyntaxLanguage;
+  grammar: GrammarName;
   describe(node: Node): Shape | null;
   exits: ReadonlySet<string>;
+  /** Every argument has a label, which is a part of the name of what is called. */
+  labelsAreNames?: true;
   /** The texts that a compiler may see of a file, all as long as the file, where a preprocessor comes first. */
   views?(text: string): string[];
   /** Where a view is held that is made here, undefined where that is not told here. */

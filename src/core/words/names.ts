@@ -26,12 +26,3 @@ export const heldAtNames = [
 ] as const;
 /** Where on its screen a view is held. */
 export type HeldAt = (typeof heldAtNames)[number];
-export const languageNames = [
-  'kotlin',
-  'java',
-  'swift',
-  'objective-c',
-  'dart',
-  'typescript',
-  'csharp',
-] as const;

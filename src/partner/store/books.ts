@@ -1,7 +1,7 @@
 import { readPattern } from '../../core/text/patterns.js';
 import { randomBytes } from 'node:crypto';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
-import { durationSeconds } from '../../core/network/consistency.js';
+import { durationSeconds } from '../../core/words/durations.js';
 import { makeMatching, type Draw } from '../../core/network/make-id.js';
 import { samplesOf } from '../../core/network/samples.js';
 import type { IdKind, Profile } from '../../core/network/model.js';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { compiledAt, evaluateCondition, preprocessed } from '../../../src/core/code/preprocessor.js';
+import { compiledAt, evaluateCondition, preprocessed } from '../../../src/core/syntax/preprocessor.js';
 import { readGradle } from '../../../src/core/formats/gradle/read.js';
 import { readingOf } from '../../../src/core/code/source-files.js';
 import { Tree } from '../../../src/core/tree/tree.js';
@@ -72,7 +72,7 @@ describe('a tree', () => {
     expect(tree.read('a.kt', failing)).toBeUndefined();
     expect(tree.read('b.kt', failing)?.text).toBe('class B');
     expect(tree.problems).toEqual([
-      { path: 'a.kt', line: 1, column: 1, message: 'Not read: it is nested too deep.' },
+      { path: 'a.kt', line: 1, column: 1, kind: 'not-read', message: 'Not read: it is nested too deep.' },
     ]);
   });
 });

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { codeLanguages } from '../../../src/core/code/languages/index.js';
-import { preprocessed } from '../../../src/core/code/preprocessor.js';
+import { languageNamed, type LanguageName } from '../../../src/core/languages/index.js';
+import { preprocessed } from '../../../src/core/syntax/preprocessor.js';
 import { readSource } from '../../../src/core/code/read-source.js';
 import type { SourceReading } from '../../../src/core/code/source-reading.js';
 import { syntax } from '../../support/trees.js';
 
 const read = (id: string, text: string): SourceReading =>
-  readSource(codeLanguages.find(({ language }) => language.id === id)!.language, text, syntax)!;
+  readSource(languageNamed(id as LanguageName).dialects[0]!.syntax, text, syntax)!;
 
 /** The same small screen in four languages: what is read of it must be the same. */
 const screens: Record<string, string> = {

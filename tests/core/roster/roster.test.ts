@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compare, compareThreeWays } from '../../../src/core/roster/compare.js';
-import { durationSeconds } from '../../../src/core/network/consistency.js';
+import { durationSeconds } from '../../../src/core/words/durations.js';
 import { readRoster, writeRoster } from '../../../src/core/roster/document.js';
 import { expectedIds } from '../../../src/core/roster/expected.js';
 import { revert } from '../../../src/core/roster/history.js';

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { csharp } from '../../../src/core/code/languages/csharp.js';
+import { csharpSyntax } from '../../../src/core/languages/csharp/syntax.js';
 import { readSource } from '../../../src/core/code/read-source.js';
 import { runChecks } from '../../../src/core/checks/run.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
@@ -199,7 +199,7 @@ describe('a package of others in a Unity project', () => {
     expect(sources.length).toBeGreaterThan(200);
     for (const path of sources) {
       const text = scripts[path]!.toString('utf8');
-      const { types, methods } = readSource(csharp, text, syntax) ?? { types: [], methods: [] };
+      const { types, methods } = readSource(csharpSyntax, text, syntax) ?? { types: [], methods: [] };
       // What a reader of the text alone would find: declarations at the beginning of a line.
       const plain = text.replace(/\/\*[\s\S]*?\*\/|\/\/.*/g, '');
       const declared = [
@@ -247,7 +247,7 @@ describe('a package of others in a Unity project', () => {
           const at = Math.floor(where * text.length);
           const piece = text.slice(at, at + length);
           const changed = text.slice(0, at) + (doubled ? piece + piece : '') + text.slice(at + length);
-          for (const { start, end } of readSource(csharp, changed, syntax)?.strings ?? [])
+          for (const { start, end } of readSource(csharpSyntax, changed, syntax)?.strings ?? [])
             expect(start <= end && end <= changed.length).toBe(true);
         },
       ),

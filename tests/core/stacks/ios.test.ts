@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { compiledAt, definedIn, evaluateCondition } from '../../../src/core/code/preprocessor.js';
-import { stringLiterals } from '../../../src/core/code/literals.js';
+import { compiledAt, definedIn, evaluateCondition } from '../../../src/core/syntax/preprocessor.js';
+import { stringLiterals } from '../../../src/core/syntax/literals.js';
 import type { Survey } from '../../../src/core/facts/model.js';
 import { runSurvey } from '../../../src/core/surveying.js';
 import { appIdKey, iosFiles, kelp, pbxproj, plist, profiles, treeOf } from '../../support/trees.js';

@@ -463,6 +463,15 @@ describe('IDs in code', () => {
       ['show(Placebook.footer.unit(.cobaltHeron))'],
     ],
     [
+      'Swift, from a raw string',
+      iosFiles({
+        'Kelp/App.swift':
+          'func launch() {\n    CobaltHeron.start()\n    show(##"CH-U-310772-CCCC2222"##)\n}\n',
+      }),
+      'Kelp/App.swift',
+      ['show(Placebook.footer.unit(.cobaltHeron))'],
+    ],
+    [
       'Objective-C',
       iosFiles({
         [project]: pbxproj()

@@ -1,6 +1,6 @@
 import { valueAt } from '../../text/own-values.js';
 import { settingsInWords } from '../../placebook/read.js';
-import type { Settings } from '../../roster/model.js';
+import type { Settings } from '../../words/settings.js';
 import { heldAtText, type HeldAt } from '../../facts/evidence.js';
 import { defineRule, type Report } from '../model.js';
 import { isView, placementsOf } from '../code.js';

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { durationSeconds } from '../../network/consistency.js';
+import { durationSeconds } from '../../words/durations.js';
 import { fullScreen } from '../code.js';
 
 /** A cap allows more showings than its period has room for. */

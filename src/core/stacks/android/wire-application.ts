@@ -2,9 +2,9 @@ import { attribute, elements, prefixOf } from '../../formats/xml/query.js';
 import { setAttribute } from '../../formats/xml/edit.js';
 import { readXml } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
-import { appReference } from '../../placebook/references.js';
+import { languageNamed } from '../../languages/index.js';
 import { isEnrolled } from '../../roster/expected.js';
-import { pascalCase } from '../../placebook/model.js';
+import { pascalCase } from '../../languages/shared/placebook.js';
 import type { ByHand, Change, EditChange } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace } from './namespaces.js';
@@ -201,7 +201,9 @@ function generatedClass(
   const starting = asking.filter(({ start }) => start);
   const calls = starting.flatMap(({ profile }) => {
     const start = profile.code[language]?.start;
-    return start ? [start.example.replaceAll('APP_ID', appReference(language, profile.id))] : [];
+    return start
+      ? [start.example.replaceAll('APP_ID', languageNamed(language).reference.app(profile.id))]
+      : [];
   });
   const imports = [above, ...starting.flatMap(({ profile }) => profile.code[language]?.imports ?? [])];
   const end = language === 'java' ? ';' : '';
@@ -272,7 +274,7 @@ function byHandFor(
           {
             ...base,
             rule: 'code/never-started',
-            what: `Start it in onCreate: ${call.example.replaceAll('APP_ID', appReference(language, profile.id))}`,
+            what: `Start it in onCreate: ${call.example.replaceAll('APP_ID', languageNamed(language).reference.app(profile.id))}`,
             why: call.why,
           },
         ]

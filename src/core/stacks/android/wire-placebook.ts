@@ -1,7 +1,7 @@
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
-import { javaPlacebook } from '../../placebook/java.js';
-import { kotlinPlacebook } from '../../placebook/kotlin.js';
-import { placebookMark, sameMade } from '../../placebook/model.js';
+import { java } from '../../languages/java/index.js';
+import { kotlin } from '../../languages/kotlin/index.js';
+import { placebookMark, sameMade } from '../../languages/shared/placebook.js';
 import { baseOf } from '../../text/paths.js';
 import type { ByHand, Change } from '../../edits/model.js';
 import { placebookRules } from '../by-hand-steps.js';
@@ -14,11 +14,7 @@ import type { AndroidWireContext } from './wire-context.js';
 const platform = 'android' as const;
 const topic = 'placebook' as const;
 
-/** The languages of Android's placebooks: what their file is called, and what writes it. */
-const languages = {
-  kotlin: { file: 'Placebook.kt', write: kotlinPlacebook },
-  java: { file: 'Placebook.java', write: javaPlacebook },
-} as const;
+const languages = { kotlin, java } as const;
 type Language = keyof typeof languages;
 
 /** A placebook that stands in a source set. */
@@ -46,14 +42,14 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
     );
   }
   const language = placebookLanguage(context);
-  const { file, write } = languages[language];
+  const { files, write } = languages[language].placebook;
   const packageName = `${namespace.value}.ads`;
   const changes = sets.flatMap(({ stage, sourceSet }): Change[] => {
     const all = standingPlacebooks(context, sourceSet);
     const standing = all.find((item) => item.language === language);
     const folder = `${sourceSetFolder(model, sourceSet)}/${codeFolder(context, language)}/${packageName.replace(/\./g, '/')}`;
     const ownPackage = /^package ([\w.]+);?\s*$/m.exec(standing?.text ?? '')?.[1] ?? packageName;
-    const content = write(placebookContents(title, profiles, platform, stage), {
+    const [content = ''] = write(placebookContents(title, profiles, platform, stage), {
       packageName: ownPackage,
       title: title.name,
       stage,
@@ -64,7 +60,7 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
       .filter((item) => item.language !== language)
       .map(({ path }): Change => ({ ...base, path, kind: 'remove' }));
     if (standing && sameMade(standing.text, content)) return gone;
-    return [...gone, { ...base, path: standing?.path ?? `${folder}/${file}`, kind: 'create', content }];
+    return [...gone, { ...base, path: standing?.path ?? `${folder}/${files[0]}`, kind: 'create', content }];
   });
   return { changes, byHand: [] };
 }
@@ -75,7 +71,9 @@ export function standingPlacebooks(
   sourceSet: string,
 ): StandingPlacebook[] {
   return codeFiles(tree, model, sourceSet).flatMap((path): StandingPlacebook[] => {
-    const language = (Object.keys(languages) as Language[]).find((id) => languages[id].file === baseOf(path));
+    const language = (Object.keys(languages) as Language[]).find(
+      (id) => languages[id].placebook.files[0] === baseOf(path),
+    );
     const text = language === undefined ? undefined : tree.text(path)?.text;
     return language !== undefined && text?.slice(0, 400).includes(placebookMark)
       ? [{ path, language, text }]

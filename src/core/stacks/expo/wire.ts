@@ -1,4 +1,4 @@
-import { typescriptPlacebook } from '../../placebook/typescript.js';
+import { typescriptPlacebook } from '../../languages/typescript/placebook.js';
 import type { Tree } from '../../tree/tree.js';
 import { joined } from '../native-parts.js';
 import { installOf, unwirePackageJson, wirePackageJson } from '../react-native/wire-package.js';

@@ -1,4 +1,4 @@
-import { dartPlacebook } from '../../placebook/dart.js';
+import { dartPlacebook } from '../../languages/dart/placebook.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import {

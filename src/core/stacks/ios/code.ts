@@ -1,8 +1,8 @@
 import { callFacts } from '../../code/calls.js';
 import { codeFacts } from '../../code/facts.js';
-import { languageOf } from '../../code/languages/index.js';
+import { languageOf } from '../../languages/index.js';
 import { sharedConstants, type CodeFile } from '../../code/source-files.js';
-import { compiledAt, definedIn } from '../../code/preprocessor.js';
+import { compiledAt, definedIn } from '../../syntax/preprocessor.js';
 import { isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Fact, Unresolved } from '../../facts/model.js';

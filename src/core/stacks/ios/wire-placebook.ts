@@ -1,9 +1,9 @@
 import { appendItem, setPbxString } from '../../formats/pbxproj/edit.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
-import { placebookMark, sameMade } from '../../placebook/model.js';
-import { objectiveCHeader, objectiveCSource } from '../../placebook/objective-c.js';
-import { swiftPlacebook } from '../../placebook/swift.js';
+import { placebookMark, sameMade } from '../../languages/shared/placebook.js';
+import { objectiveC } from '../../languages/objective-c/index.js';
+import { swift } from '../../languages/swift/index.js';
 import { baseOf, folderOf, isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Edit } from '../../text/edit.js';
@@ -30,11 +30,8 @@ const conditions: Record<Language, { key: string; of: (scope: SettingsScope) => 
     'objective-c': { key: 'GCC_PREPROCESSOR_DEFINITIONS', of: clangDefinitionsOf, own: `${ownCondition}=1` },
   };
 
-/** The files of a placebook in each language. */
-const files: Record<Language, readonly string[]> = {
-  swift: ['Placebook.swift'],
-  'objective-c': ['Placebook.h', 'Placebook.m'],
-};
+/** What writes the placebook in each language. */
+const writers = { swift: swift.placebook, 'objective-c': objectiveC.placebook };
 
 /** The placebook in the language of the target, compiled into it; it picks the stage by a condition. */
 export function wirePlacebook(context: IosWireContext): StackWiring {
@@ -59,9 +56,9 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
     return { changes: [], byHand: [step] };
   }
   const { language } = home;
-  const folder = folderOf(
-    standing.find((path) => files[language].includes(baseOf(path))) ?? `${home.folder}/x`,
-  );
+  const { files, write } = writers[language];
+  const isBook = (path: string) => files.some((name) => name === baseOf(path));
+  const folder = folderOf(standing.find(isBook) ?? `${home.folder}/x`);
   const existing = standing.map((path) => tree.text(path)?.text).find((text) => text?.includes('#if '));
   const condition = testCondition(context, language, existing);
   const [test, production] = (['test', 'production'] as const).map((stage) =>
@@ -69,12 +66,9 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
   );
   if (!test || !production) return { changes: [], byHand: [] };
   const options = { title: title.name, revision: context.revision, testCondition: condition };
-  const contents =
-    language === 'swift'
-      ? [swiftPlacebook(test, production, options)]
-      : [objectiveCHeader(test, production, options), objectiveCSource(test, production, options)];
+  const contents = write({ test, production }, options);
   const base = { platform, network: null, topic, rules: placebookRules };
-  const changes = files[language].flatMap((name, at): Change[] => {
+  const changes = files.flatMap((name, at): Change[] => {
     const path = folder === '' ? name : `${folder}/${name}`;
     const content = contents[at] ?? '';
     const there = tree.text(path)?.text;
@@ -90,7 +84,7 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
 
 /** The placebooks that stand in the project, in any language. */
 export function standingPlacebooks(tree: Tree, { project }: TargetModel): string[] {
-  const names = Object.values(files).flat();
+  const names: string[] = Object.values(writers).flatMap(({ files }) => files);
   return tree.paths.filter(
     (path) =>
       names.includes(baseOf(path)) &&

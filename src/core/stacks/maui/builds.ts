@@ -1,7 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Compiled } from '../../syntax/compiled.js';
 import type { ConditionTerms } from '../../syntax/conditions.js';
-import type { IsDefined } from '../../code/preprocessor.js';
+import type { IsDefined } from '../../syntax/preprocessor.js';
 import type { Platform } from '../../words/words.js';
 import type { Title } from '../../roster/model.js';
 import type { SurveyEdition, Variant } from '../../facts/model.js';

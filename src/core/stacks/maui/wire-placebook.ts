@@ -1,4 +1,4 @@
-import { csharpPlacebook } from '../../placebook/csharp.js';
+import { csharpPlacebook } from '../../languages/csharp/placebook.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import {

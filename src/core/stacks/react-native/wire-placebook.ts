@@ -1,4 +1,4 @@
-import { typescriptPlacebook } from '../../placebook/typescript.js';
+import { typescriptPlacebook } from '../../languages/typescript/placebook.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import { isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';

@@ -2,7 +2,7 @@ import { readingOf } from '../../code/source-files.js';
 import type { Condition, PlainValue, SourceCall, SourceReading } from '../../code/source-reading.js';
 import { both, type Compiled } from '../../syntax/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../../syntax/conditions.js';
-import { compiledAt, type IsDefined } from '../../code/preprocessor.js';
+import { compiledAt, type IsDefined } from '../../syntax/preprocessor.js';
 import type { Place } from '../../facts/evidence.js';
 import type { SurveyEdition, Variant } from '../../facts/model.js';
 import { placeAt } from '../../facts/place.js';

@@ -1,6 +1,6 @@
 import type { Stage } from '../../words/words.js';
-import { markOf } from '../../placebook/model.js';
-import { csharpText } from '../../placebook/csharp.js';
+import { markOf } from '../../languages/shared/placebook.js';
+import { csharpText } from '../../languages/csharp/placebook.js';
 import { stepCalls, stepsMark } from './build-steps.js';
 
 /** An ID that differs by stage, or does not. */

@@ -1,4 +1,4 @@
-import { csharpPlacebook } from '../../placebook/csharp.js';
+import { csharpPlacebook } from '../../languages/csharp/placebook.js';
 import type { Tree } from '../../tree/tree.js';
 import { placebookAmong, wireSharedPlacebook, type StandingPlacebook } from '../joint-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';

@@ -1,0 +1,30 @@
+import { defineLanguage } from '../language.js';
+import { camelCase } from '../shared/placebook.js';
+import { moduleImport } from './module-import.js';
+import { typescriptPlacebook } from './placebook.js';
+import { tsxSyntax, typescriptSyntax } from './syntax.js';
+
+export const typescript = defineLanguage({
+  id: 'typescript',
+  dialects: [
+    { suffixes: ['.tsx', '.jsx', '.js', '.mjs', '.cjs'], syntax: tsxSyntax },
+    { suffixes: ['.ts', '.mts', '.cts'], syntax: typescriptSyntax },
+  ],
+  literals: { nestedComments: false, tripleQuotes: false },
+  placebook: {
+    scope: 'all',
+    files: ['placebook.ts'],
+    write: (books, options) => [typescriptPlacebook(books, options)],
+  },
+  reference: {
+    unit: (placement, network) =>
+      `Placebook.${camelCase(placement)}.unit(PlacebookNetwork.${camelCase(network)})`,
+    app: (network) => `PlacebookApps.${camelCase(network)}`,
+    // An attribute of an element takes a text as it stands, and everything else in braces.
+    inPlace: (reference, { before, isArgument }) =>
+      before === '=' && isArgument ? `{${reference}}` : reference,
+  },
+  importPlacebook: (file, { path, bookPath, names }) => moduleImport(file, path, bookPath, names()),
+  hasPromises: true,
+  quotes: '`',
+});

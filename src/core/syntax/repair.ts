@@ -1,0 +1,37 @@
+/** A stretch of a grammar's code that is wrong, and what it has to be. */
+interface Repair {
+  wrong: readonly number[];
+  right: readonly number[];
+}
+
+/**
+ * The scanner of the Swift grammar keeps a count between tokens, and asks for no memory to keep it in:
+ * `calloc(0, 4)`. It begins with what the heap holds at that place, so that raw strings are read wrongly after another
+ * file was parsed, and a broken file takes minutes. One element is what it needs: `calloc(1, 4)`.
+ */
+const swift: Repair = {
+  //       size, locals, i32.const 0, i32.const 4, call 0, end
+  wrong: [0x08, 0x00, 0x41, 0x00, 0x41, 0x04, 0x10, 0x00, 0x0b],
+  right: [0x08, 0x00, 0x41, 0x01, 0x41, 0x04, 0x10, 0x00, 0x0b],
+};
+
+const repairs = new Map<string, Repair>([['swift', swift]]);
+
+/** The bytes of a grammar, repaired where its release has a known fault; as they are where the fault is not found. */
+export function repaired(grammar: string, bytes: Uint8Array): Uint8Array {
+  const repair = repairs.get(grammar);
+  const at = repair ? onlyPlaceOf(bytes, repair.wrong) : undefined;
+  if (!repair || at === undefined) return bytes;
+  const copy = Uint8Array.from(bytes);
+  copy.set(repair.right, at);
+  return copy;
+}
+
+/** Where a stretch of bytes is, if it is there exactly once. */
+function onlyPlaceOf(bytes: Uint8Array, wanted: readonly number[]): number | undefined {
+  const [first = 0] = wanted;
+  const places: number[] = [];
+  for (let at = bytes.indexOf(first); at >= 0; at = bytes.indexOf(first, at + 1))
+    if (wanted.every((byte, index) => bytes[at + index] === byte)) places.push(at);
+  return places.length === 1 ? places[0] : undefined;
+}
