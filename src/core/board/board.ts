@@ -1,7 +1,7 @@
 import { isWhereBuildLooks } from '../facts/effective.js';
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
-import { type Platform, type Stage, platforms, stages } from '../words/words.js';
+import { type Format, type Platform, type Stage, platforms, stages } from '../words/words.js';
 import { offers } from '../network/recognise.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
@@ -77,8 +77,9 @@ function cellMaker(
   }));
   return (profile, placement) => {
     const inventory = inventories.find(({ network }) => network === profile.id);
-    const common = { title, profile, placement, clashing, inventory, now };
-    return sides.flatMap((side) => stages.map((stage) => cellOf({ ...common, ...side, stage })));
+    const format = placement === null ? undefined : valueAt(title.placements, placement)?.format;
+    const row = { title, profile, placement, format, clashing, inventory, now };
+    return sides.flatMap((side) => stages.map((stage) => cellOf(row, side, stage)));
   };
 }
 
@@ -117,37 +118,42 @@ function indexed(all: readonly ExpectedId[]): ExpectedIds {
   return new Map(all.map((item) => [slotKey(item.network, item.placement ?? null, item.stage), item]));
 }
 
-interface CellInput {
+/** What the cells of a row have in common. */
+interface RowInput {
   title: Title;
   profile: Profile;
   placement: string | null;
-  platform: Platform;
-  stage: Stage;
-  expected: ExpectedIds;
-  reading: Reading | undefined;
+  format: Format | undefined;
   clashing: ReadonlySet<string>;
   inventory: InventoryReading | undefined;
   now: string;
 }
 
-function cellOf(input: CellInput): BoardCell {
-  const { title, profile, placement, platform, stage, expected, clashing } = input;
-  const base = { platform, stage, found: [] as string[], left: null };
-  const format = placement === null ? undefined : valueAt(title.placements, placement)?.format;
-  if (format ? !offers(profile, format, platform) : !profile[platform]?.['app-id']) {
-    const why = `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`;
-    return { ...base, record: 'not-offered', build: 'nothing-expected', id: null, why };
-  }
+/** What the cells of a platform have in common. */
+interface SideInput {
+  platform: Platform;
+  expected: ExpectedIds;
+  reading: Reading | undefined;
+}
+
+function cellOf(row: RowInput, side: SideInput, stage: Stage): BoardCell {
+  const { profile, placement, format, clashing } = row;
+  const { platform, expected } = side;
+  const none = (record: 'not-offered' | 'not-used', why: string): BoardCell => ({
+    platform,
+    stage,
+    record,
+    build: 'nothing-expected',
+    found: [],
+    id: null,
+    why,
+    left: null,
+  });
+  if (format ? !offers(profile, format, platform) : !profile[platform]?.['app-id'])
+    return none('not-offered', `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`);
   const mine = expected.get(slotKey(profile.id, placement, stage));
-  if (!mine)
-    return {
-      ...base,
-      record: 'not-used',
-      build: 'nothing-expected',
-      id: null,
-      why: `${profile.name} is not wired into this edition.`,
-    };
-  const said = partnerSays(mine, input.inventory, input.now);
+  if (!mine) return none('not-used', `${profile.name} is not wired into this edition.`);
+  const said = partnerSays(mine, row.inventory, row.now);
   const record: RecordState =
     mine.id === undefined
       ? 'missing'
@@ -156,9 +162,10 @@ function cellOf(input: CellInput): BoardCell {
         : mine.from === 'sample'
           ? 'sample'
           : (said.record ?? 'set');
-  const { build, found } = buildState(mine, input);
+  const { build, found } = buildState(mine, row.title, side);
   return {
-    ...base,
+    platform,
+    stage,
     record,
     build,
     found,
@@ -170,7 +177,8 @@ function cellOf(input: CellInput): BoardCell {
 
 function buildState(
   mine: ExpectedId,
-  { title, reading, platform, expected }: CellInput,
+  title: Title,
+  { reading, platform, expected }: SideInput,
 ): { build: BuildState; found: string[] } {
   if (!reading) return { build: 'unread', found: [] };
   const variants = reading.edition.variants
@@ -211,31 +219,39 @@ function buildState(
   return { build: open ? 'cannot-tell' : 'absent', found };
 }
 
+const recordWords: Record<Exclude<RecordState, 'sample' | 'missing'>, string> = {
+  set: 'The roster holds it',
+  'not-offered': 'Not offered',
+  'not-used': 'Not used',
+  clash: 'The same ID stands in two places of the roster',
+  'unknown-to-partner': 'The roster holds it, but the network does not know it',
+  'too-new': 'The roster holds it, but it serves nothing yet',
+};
+
+const buildWords: Record<Exclude<BuildState, 'differs'>, string> = {
+  agrees: 'every variant of this stage carries it',
+  absent: 'the build does not carry it',
+  'cannot-tell': 'reading cannot tell what the build carries',
+  unread: 'no tree was read yet',
+  'nothing-expected': 'nothing is expected',
+};
+
 function inWords(
   { stage, from }: ExpectedId,
   record: RecordState,
   build: BuildState,
   found: readonly string[],
 ): string {
-  const inRecord: Record<RecordState, string> = {
-    set: 'The roster holds it',
-    sample: from === 'sample' ? 'The network’s sample is used' : 'The roster holds it',
-    missing: `The roster has no ${stage} ID`,
-    'not-offered': 'Not offered',
-    'not-used': 'Not used',
-    clash: 'The same ID stands in two places of the roster',
-    'unknown-to-partner': 'The roster holds it, but the network does not know it',
-    'too-new': 'The roster holds it, but it serves nothing yet',
-  };
-  const inBuild: Record<BuildState, string> = {
-    agrees: 'every variant of this stage carries it',
-    differs: `the build carries ${found.join(', ')}`,
-    absent: 'the build does not carry it',
-    'cannot-tell': 'reading cannot tell what the build carries',
-    unread: 'no tree was read yet',
-    'nothing-expected': 'nothing is expected',
-  };
-  return `${inRecord[record]}; ${inBuild[build]}.`;
+  const inRecord =
+    record === 'missing'
+      ? `The roster has no ${stage} ID`
+      : record === 'sample'
+        ? from === 'sample'
+          ? 'The network’s sample is used'
+          : recordWords.set
+        : recordWords[record];
+  const inBuild = build === 'differs' ? `the build carries ${found.join(', ')}` : buildWords[build];
+  return `${inRecord}; ${inBuild}.`;
 }
 
 function clashingIds(title: Title): Set<string> {
