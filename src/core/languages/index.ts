@@ -1,19 +1,13 @@
 import type { GrammarName } from '../syntax/grammars.js';
 import type { Platform } from '../words/words.js';
-import { csharp } from './csharp/index.js';
-import { dart } from './dart/index.js';
-import { java } from './java/index.js';
-import { kotlin } from './kotlin/index.js';
+import * as all from './all.js';
 import type { Dialect, Language as AnyLanguage } from './language.js';
-import { objectiveC } from './objective-c/index.js';
-import { swift } from './swift/index.js';
-import { typescript } from './typescript/index.js';
+
+export type LanguageName = (typeof all)[keyof typeof all]['id'];
+export type Language = AnyLanguage<LanguageName>;
 
 /** Every language whose sources are read and written. */
-export const languages = [kotlin, java, swift, objectiveC, dart, typescript, csharp] as const;
-
-export type LanguageName = (typeof languages)[number]['id'];
-export type Language = AnyLanguage<LanguageName>;
+export const languages: readonly Language[] = Object.values(all);
 
 export const languageNames = languages.map(({ id }) => id);
 
@@ -28,15 +22,14 @@ export function languageNamed(name: LanguageName): Language {
 
 /** The languages that native code of a platform is written in. */
 export function nativeLanguages(platform?: Platform): LanguageName[] {
-  const all: readonly Language[] = languages;
-  return all.flatMap(({ id, native }) =>
+  return languages.flatMap(({ id, native }) =>
     native !== undefined && (platform === undefined || native === platform) ? [id] : [],
   );
 }
 
 /** Every dialect with its language. */
-export const dialects: readonly { language: Language; dialect: Dialect }[] = languages.flatMap(
-  (language: Language) => language.dialects.map((dialect) => ({ language, dialect })),
+export const dialects: readonly { language: Language; dialect: Dialect }[] = languages.flatMap((language) =>
+  language.dialects.map((dialect) => ({ language, dialect })),
 );
 
 /** How a source file is read; undefined for one in a language that is not. */

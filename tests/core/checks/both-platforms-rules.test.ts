@@ -179,7 +179,7 @@ ruleCases(startBeforeReady, {
       name: 'before the binding',
       title,
       files: started(`${start}${ready}${run}`),
-      findings: [{ platform: null, message: expectText(/was not called yet/) }],
+      findings: [{ platform: null, message: expectText(/is started before .* is called/) }],
     },
     {
       name: 'without a binding',
@@ -228,7 +228,7 @@ ruleCases(keptBeyondScreen, {
       title,
       files: kept('void _hide() {'),
       findings: [
-        { platform: null, network: 'cobalt-heron', message: expectText(/releases it in _hide only/) },
+        { platform: null, network: 'cobalt-heron', message: expectText(/releases it only in _hide/) },
       ],
     },
     {

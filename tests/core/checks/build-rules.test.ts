@@ -136,12 +136,12 @@ ruleCases(repositoryPassedOver, {
     {
       name: 'a project that names others',
       files: androidFiles({ 'app/build.gradle.kts': `${gradle()}\nrepositories { mavenCentral() }` }),
-      findings: [{ message: expect.stringContaining('takes only those') }],
+      findings: [{ message: expect.stringContaining('uses only those') }],
     },
     {
       name: 'settings that win',
       files: androidFiles(forbidding('PREFER_SETTINGS', ownRepository)),
-      findings: [{ message: expect.stringContaining('prefer their own') }],
+      findings: [{ message: expect.stringContaining('use only their own') }],
     },
   ],
 });
@@ -225,7 +225,11 @@ ruleCases(binaryMissing, {
       files: script('implementation(files("libs/quincebury-client-2.8.aar"))'),
       title: quincebury,
       findings: [
-        { message: expect.stringContaining('app/libs/quincebury-client-2.8.aar, which is not there') },
+        {
+          message: expect.stringContaining(
+            'app/libs/quincebury-client-2.8.aar, which the build names, does not exist',
+          ),
+        },
       ],
     },
   ],

@@ -242,7 +242,7 @@ ruleCases(failureNotHandled, {
     {
       name: 'not at all',
       files: kotlin('fun go() { BannerView(this, "x") }'),
-      findings: [{ message: expect.stringContaining('nowhere') }],
+      findings: [{ message: expect.stringContaining('nothing implements') }],
     },
     {
       name: 'with nothing',

@@ -71,7 +71,7 @@ ruleCases(partnerUnitRenamed, {
       files,
       title,
       inventories: [heron({ units: right, knownAs: { [android]: 'kelp footer' } })],
-      findings: [{ ...onAndroid, message: expect.stringContaining('known as “kelp footer”') }],
+      findings: [{ ...onAndroid, message: expect.stringContaining('was called “kelp footer”') }],
     },
   ],
 });

@@ -249,7 +249,7 @@ ruleCases(plistKeyWrongType, {
       name: 'a flag written as text',
       files: list(flag.replace('<true/>', '<string>YES</string>')),
       title: ferrowick,
-      findings: [{ message: expect.stringContaining('it is a string') }],
+      findings: [{ message: expect.stringContaining('its type is string') }],
     },
     {
       name: 'the other value',

@@ -96,7 +96,7 @@ ruleCases(appIdMissing, {
         editions: { android: { identifier: 'example.brine.kelp' } },
         networks: { marlstone: { android: { production: { app: 'mrl1-0123456789abcdef01234567' } } } },
       }),
-      findings: [{ network: 'marlstone', message: expect_('No code hands the app key of Marlstone') }],
+      findings: [{ network: 'marlstone', message: expect_('No code passes the app key of Marlstone') }],
     },
   ],
 });
@@ -248,12 +248,12 @@ ruleCases(appIdMalformed, {
     {
       name: 'text that stands for an ID',
       files: withManifest(appIdMetaData('YOUR_APP_ID')),
-      findings: [{ message: expect_('not an ID') }],
+      findings: [{ message: expect_('a placeholder, not an app ID') }],
     },
     {
       name: 'an empty value',
       files: withManifest(appIdMetaData('')),
-      findings: [{ message: expect_('not an ID') }],
+      findings: [{ message: expect_('a placeholder, not an app ID') }],
     },
     {
       name: 'a cut ID',

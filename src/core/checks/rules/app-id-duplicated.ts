@@ -9,9 +9,9 @@ export const appIdDuplicated = defineRule({
   meta: {
     id: 'app-id/duplicated',
     severity: 'blocker',
-    ifShipped: 'The build stops, or one of the two wins without saying which.',
+    ifShipped: 'The build stops, or one of the two is used without saying which.',
     mend: 'Run syndexa wire: it leaves one declaration.',
-    messages: { twice: '{key} is declared again here; the first stands at {first}.' },
+    messages: { twice: '{key} is declared twice: here and at {first}.' },
     needsTitle: false,
   },
   *run(context) {

@@ -8,11 +8,11 @@ export const appIdMalformed = defineRule({
   meta: {
     id: 'app-id/malformed',
     severity: 'blocker',
-    ifShipped: 'The SDK takes the text as it stands, does not know it, and stops the app or shows nothing.',
+    ifShipped: 'The SDK does not recognise the text, and stops the app or shows no ads.',
     mend: 'Run syndexa wire: it puts in the ID that the roster holds.',
     messages: {
-      whiteSpace: 'The app ID of {network} carries white space: {value}.',
-      placeholder: '{value} is text that stands for an app ID of {network}, not an ID.',
+      whiteSpace: 'The app ID of {network} contains white space: {value}.',
+      placeholder: '{value} is a placeholder, not an app ID of {network}.',
       unknown: '{value} does not look like an app ID of {network}.',
     },
     needsTitle: false,

@@ -10,7 +10,7 @@ export const appIdMissing = defineRule({
     mend: 'Run syndexa wire: it declares the app ID for both stages.',
     messages: {
       declared: 'The app ID of {network} ({key}) is missing in {variants}.',
-      inCode: 'No code hands the {label} of {network} to its start-up call in {variants}.',
+      inCode: 'No code passes the {label} of {network} to its start-up call in {variants}.',
     },
     needsTitle: true,
   },

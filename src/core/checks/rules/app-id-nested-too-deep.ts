@@ -8,11 +8,11 @@ export const appIdNestedTooDeep = defineRule({
     id: 'app-id/nested-too-deep',
     severity: 'blocker',
     ifShipped:
-      'The SDK looks in the application element only, finds nothing there, and stops the app at launch.',
+      'The SDK looks only in the application element, finds nothing there, and stops the app at launch.',
     mend: 'Run syndexa wire: it moves the declaration into the application element.',
     messages: {
       nested:
-        'The app ID of {network} stands inside {holder}, where its SDK does not look; it belongs directly in the application element.',
+        'The app ID of {network} is inside {holder}, where its SDK does not look. It belongs directly in the application element.',
     },
     needsTitle: false,
   },

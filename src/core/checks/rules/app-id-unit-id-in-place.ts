@@ -10,7 +10,7 @@ export const appIdUnitIdInPlace = defineRule({
     severity: 'blocker',
     ifShipped: 'The SDK does not know the ID when it starts, and stops the app or shows nothing.',
     mend: 'Run syndexa wire: it puts in the app ID.',
-    messages: { unit: '{id} is a {kind} ID of {network}; an app ID belongs here.' },
+    messages: { unit: '{id} is a {kind} ID of {network}, but an app ID belongs here.' },
     needsTitle: false,
   },
   *run(context) {

@@ -7,10 +7,9 @@ export const attributionIdMalformed = defineRule({
   meta: {
     id: 'attribution/id-malformed',
     severity: 'warning',
-    ifShipped:
-      'The system passes the entry over, and installs through that network are attributed to nobody.',
-    mend: 'Write it in small letters with its ending, as in ch7k2m9td4.skadnetwork.',
-    messages: { odd: '“{value}” is no SKAdNetwork identifier in its right form.' },
+    ifShipped: 'The system ignores the entry, so installs through that network are attributed to nobody.',
+    mend: 'Write it in lower case with its suffix, as in ch7k2m9td4.skadnetwork.',
+    messages: { odd: '“{value}” is not a valid SKAdNetwork identifier.' },
     needsTitle: false,
   },
   *run({ survey }) {

@@ -8,8 +8,8 @@ export const attributionIdMissing = defineRule({
     id: 'attribution/id-missing',
     severity: 'warning',
     ifShipped: 'Installs through the network are attributed to nobody, so it bids less or not at all.',
-    mend: 'Add it to SKAdNetworkItems in the property list; wiring does.',
-    messages: { missing: '{network} wants {ids} in SKAdNetworkItems, which {variants} lack.' },
+    mend: 'Add it to SKAdNetworkItems in the property list. syndexa wire does this.',
+    messages: { missing: '{network} requires {ids} in SKAdNetworkItems, but {variants} do not list it.' },
     needsTitle: true,
   },
   *run(context) {

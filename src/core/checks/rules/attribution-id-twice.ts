@@ -8,8 +8,8 @@ export const attributionIdTwice = defineRule({
     id: 'attribution/id-twice',
     severity: 'note',
     ifShipped: 'Nothing breaks; the list grows until nobody can say what belongs in it.',
-    mend: 'Take the second one out.',
-    messages: { twice: '{id} stands in the list already.' },
+    mend: 'Remove the second entry.',
+    messages: { twice: '{id} is in the list twice.' },
     needsTitle: false,
   },
   *run({ survey }) {

@@ -10,8 +10,8 @@ export const binaryMissing = defineRule({
     ifShipped: 'The build stops, or the code that names the library does not compile.',
     mend: 'Get the file from the network’s pages, put it where the build takes libraries in (libs with a line in the dependencies; Assets/Plugins/Android in Unity).',
     messages: {
-      unnamed: '{network} hands out {file}; no dependency of {variants} takes it in.',
-      absent: '{network} hands out {file}; the build names {path}, which is not there.',
+      unnamed: '{network} provides {file}, but no dependency of {variants} includes it.',
+      absent: '{network} provides {file}, but {path}, which the build names, does not exist.',
     },
     needsTitle: true,
   },

@@ -7,8 +7,8 @@ export const dependencyMissing = defineRule({
   meta: {
     id: 'build/dependency-missing',
     severity: 'blocker',
-    ifShipped: 'Code that names the SDK does not compile; without such code no ad is ever asked for.',
-    mend: 'Add the dependency where this tree keeps its others; wiring lists the line.',
+    ifShipped: 'Code that uses the SDK does not compile. Without such code no ad is ever requested.',
+    mend: 'Add the dependency next to the others of this tree. syndexa wire lists the line.',
     messages: { missing: '{network} is enrolled, but {variants} do not depend on {dependency}.' },
     needsTitle: true,
   },

@@ -8,11 +8,10 @@ export const dependencyTooOld = defineRule({
   meta: {
     id: 'build/dependency-too-old',
     severity: 'warning',
-    ifShipped:
-      'Calls and keys that the newer version needs may be unknown to it, and fixed faults come back.',
+    ifShipped: 'It may lack calls and keys of the newer version, and bugs that were fixed come back.',
     mend: 'Raise the version in the file named here.',
     messages: {
-      old: '{name} is at {value}; {network} is described for {wanted} and newer.',
+      old: '{name} is at {value}, but the profile of {network} is for {wanted} and newer.',
     },
     needsTitle: true,
   },

@@ -7,10 +7,10 @@ export const dependencyTwice = defineRule({
   meta: {
     id: 'build/dependency-twice',
     severity: 'warning',
-    ifShipped: 'Which version ships is left to the tool, or the linker finds every class twice.',
-    mend: 'Keep one of the two lines.',
+    ifShipped: 'The build tool decides which version ships, or the linker finds every class twice.',
+    mend: 'Remove one of the two lines.',
     messages: {
-      twice: '{name} of {network} is a dependency twice in {variants}: {first} and {second}.',
+      twice: '{variants} depend on {name} of {network} twice: {first} and {second}.',
     },
     needsTitle: true,
   },

@@ -8,9 +8,11 @@ export const feedMissing = defineRule({
   meta: {
     id: 'build/feed-missing',
     severity: 'blocker',
-    ifShipped: 'The package cannot be found: nothing is built on a machine that has not kept a copy.',
-    mend: 'Name it beside the packages (scopedRegistries in Packages/manifest.json, packageSources in nuget.config); wiring does.',
-    messages: { missing: '{package} of {network} is published in {url} only, which is not asked for it.' },
+    ifShipped: 'The package cannot be found, so the build fails on every machine without a cached copy.',
+    mend: 'Add it (scopedRegistries in Packages/manifest.json, packageSources in nuget.config). syndexa wire does this.',
+    messages: {
+      missing: '{package} of {network} is published only in {url}, which this project does not use.',
+    },
     needsTitle: true,
   },
   *run(context) {

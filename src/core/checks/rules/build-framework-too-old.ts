@@ -8,8 +8,10 @@ export const frameworkTooOld = defineRule({
     id: 'build/framework-too-old',
     severity: 'warning',
     ifShipped: 'The packages cannot be resolved, or resolve to an older package than the one that is wired.',
-    mend: 'Raise the lower bound of the framework in the file named here.',
-    messages: { old: '{framework} {value} is allowed; {package} of {network} needs {wanted} or newer.' },
+    mend: 'Raise the minimum version of the framework in this file.',
+    messages: {
+      old: 'The project allows {framework} {value}, but {package} of {network} needs {wanted} or newer.',
+    },
     needsTitle: true,
   },
   *run(context) {

@@ -7,10 +7,10 @@ export const installNotRun = defineRule({
     id: 'build/install-not-run',
     severity: 'warning',
     ifShipped:
-      'The project builds without the SDK, or does not build, on every machine that trusts the lock file.',
-    mend: 'Run the install of the dependency manager (npm install, flutter pub get, pod install, dotnet restore, or resolve packages in Xcode or Unity) and keep its lock file.',
+      'On every machine that uses the lock file, the project builds without the SDK or does not build.',
+    mend: 'Run the install command of the package manager (npm install, flutter pub get, pod install, dotnet restore, or resolve packages in Xcode or Unity) and commit the lock file.',
     messages: {
-      stale: '{name} is asked for and stands not in {lock}: its install was not run since.',
+      stale: '{name} is declared but missing from {lock}.',
     },
     needsTitle: true,
   },

@@ -8,9 +8,9 @@ export const kotlinTooOld = defineRule({
     id: 'build/kotlin-too-old',
     severity: 'blocker',
     ifShipped: 'The build stops with a message about metadata that names neither the SDK nor the cause.',
-    mend: 'Change the version of the Kotlin plugin where the message says, or take another version of the SDK.',
+    mend: 'Change the version of the Kotlin plugin here, or use another version of the SDK.',
     messages: {
-      outside: '{network} works with Kotlin {bound} and newer, and this build has {value}: {why}',
+      outside: '{network} works with Kotlin {bound} and newer, but this build has {value}: {why}',
     },
     needsTitle: true,
   },

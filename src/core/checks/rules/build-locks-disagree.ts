@@ -9,9 +9,9 @@ export const locksDisagree = defineRule({
     id: 'build/locks-disagree',
     severity: 'warning',
     ifShipped:
-      'Which SDK is built depends on the command that somebody typed; the next machine builds the other one.',
+      'Which SDK version is built depends on the package manager that was used; another machine may build the other one.',
     mend: 'Keep the lock file of the package manager that builds releases, and delete the other.',
-    messages: { differ: '{lock} holds {name} at {value}, and {other} at {held}.' },
+    messages: { differ: '{lock} has {name} at {value}, but {other} has it at {held}.' },
     needsTitle: true,
   },
   *run(context) {

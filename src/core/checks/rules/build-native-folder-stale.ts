@@ -7,9 +7,9 @@ export const nativeFolderStale = defineRule({
     id: 'build/native-folder-stale',
     severity: 'warning',
     ifShipped:
-      'What is tried on the desk is not what the build service makes: it makes the folder anew, and edits in it are lost.',
-    mend: 'Make the folder anew (npx expo prebuild --clean), and put what was edited in it into the configuration.',
-    messages: { differs: 'Here {name} is {value}; the configuration says {said}.' },
+      'What is tested locally is not what the build service builds: it generates the folder again, and edits in it are lost.',
+    mend: 'Generate the folder again (npx expo prebuild --clean), and move edits from it into the configuration.',
+    messages: { differs: 'Here {name} is {value}, but the configuration says {said}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -7,13 +7,13 @@ export const nativeNotFetched = defineRule({
   meta: {
     id: 'build/native-not-fetched',
     severity: 'blocker',
-    ifShipped: 'The build stops, or the app dies at the first call of an SDK whose native half is not there.',
-    mend: 'Run the command of the package that fetches its native libraries, for this platform, and keep what it writes.',
+    ifShipped:
+      'The build stops, or the app crashes at the first call of the SDK because its native libraries are missing.',
+    mend: 'Run the command that fetches the native libraries of the package for this platform, and commit what it writes.',
     messages: {
-      missing:
-        'The native libraries of {network} were never fetched here: {file} is not there. The command is {command}.',
+      missing: 'The native libraries of {network} were never fetched: {file} does not exist. Run {command}.',
       older:
-        'The native libraries of {network} were fetched for {value}, and the package is newer. The command is {command}.',
+        'The native libraries of {network} were fetched for {value}, but the package is newer. Run {command}.',
     },
     needsTitle: true,
   },

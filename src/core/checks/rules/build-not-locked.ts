@@ -6,9 +6,10 @@ export const notLocked = defineRule({
   meta: {
     id: 'build/not-locked',
     severity: 'note',
-    ifShipped: 'Two machines may build with two versions of the SDK, and nobody can say which one shipped.',
-    mend: 'Run the install of the dependency manager, and keep the lock file with the sources.',
-    messages: { open: '{name} is asked for, and there is {lock} that would say at which version.' },
+    ifShipped:
+      'Two machines may build with different versions of the SDK, and nobody can tell which one shipped.',
+    mend: 'Run the install command of the package manager, and commit the lock file.',
+    messages: { open: '{name} is declared, but there is {lock} that pins its version.' },
     needsTitle: true,
   },
   *run(context) {

@@ -7,11 +7,11 @@ export const packageNotLinked = defineRule({
     id: 'build/package-not-linked',
     severity: 'blocker',
     ifShipped:
-      'The app stops at the first call of the SDK: the code is bundled, what it calls is not in the build.',
-    mend: 'Take the exclusion out, or let the native build link the packages again (autolinkLibrariesWithApp, use_native_modules!).',
+      'The app crashes at the first call of the SDK: its code is bundled, but its native part is not in the build.',
+    mend: 'Remove the exclusion, or let the native build link packages again (autolinkLibrariesWithApp, use_native_modules!).',
     messages: {
-      excluded: '{package} is left out of linking on {platform} here.',
-      unlinked: '{package} is among the packages, and nothing here links packages into the {platform} build.',
+      excluded: '{package} is excluded from linking on {platform} here.',
+      unlinked: '{package} is installed, but nothing here links packages into the {platform} build.',
     },
     needsTitle: true,
   },

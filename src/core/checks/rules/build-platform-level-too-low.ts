@@ -7,9 +7,9 @@ export const platformLevelTooLow = defineRule({
   meta: {
     id: 'build/platform-level-too-low',
     severity: 'blocker',
-    ifShipped: 'The build stops when the SDK is merged, or the app dies on old devices.',
+    ifShipped: 'The build stops when the SDK is merged, or the app crashes on old devices.',
     mend: 'Raise the level in the build file named here; it decides which devices can install the app, so wiring does it only when asked: syndexa wire --raise-sdk.',
-    messages: { low: '{network} needs {what} {needed} or newer, and this build has {value}: {why}' },
+    messages: { low: '{network} needs {what} {needed} or newer, but this build has {value}: {why}' },
     needsTitle: true,
   },
   *run(context) {

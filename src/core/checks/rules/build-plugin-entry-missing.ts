@@ -8,10 +8,10 @@ export const pluginEntryMissing = defineRule({
     id: 'build/plugin-entry-missing',
     severity: 'blocker',
     ifShipped:
-      'The native projects are made without what the SDK needs: many SDKs stop the app at launch then.',
-    mend: 'Name the plugin in the configuration; wiring does.',
+      'The native projects are generated without what the SDK needs, and many SDKs then stop the app at launch.',
+    mend: 'Add the plugin to the configuration. syndexa wire does this.',
     messages: {
-      missing: '{network} wants {plugin} among the plugins of the configuration, which {variants} lack.',
+      missing: '{network} requires the plugin {plugin} in the configuration, but {variants} do not have it.',
     },
     needsTitle: true,
   },

@@ -10,7 +10,7 @@ export const pluginMissing = defineRule({
       'The companion file is never read, and the SDK starts without knowing whose application it is.',
     mend: 'Apply the plugin in the plugins block of the application module.',
     messages: {
-      missing: '{network} wants the plugin {id} {version} applied in {module}: {why}',
+      missing: '{network} requires the plugin {id} {version} in {module}: {why}',
     },
     needsTitle: true,
   },

@@ -8,9 +8,9 @@ export const repositoryForbidden = defineRule({
     id: 'build/repository-forbidden',
     severity: 'blocker',
     ifShipped: 'The build stops before anything is compiled.',
-    mend: 'Move the repository into dependencyResolutionManagement of the settings.',
+    mend: 'Move the repository to dependencyResolutionManagement in the settings.',
     messages: {
-      found: '{url} stands in a script of a project, and the settings forbid that (FAIL_ON_PROJECT_REPOS).',
+      found: '{url} is declared in a project script, which the settings forbid (FAIL_ON_PROJECT_REPOS).',
     },
     needsTitle: true,
   },

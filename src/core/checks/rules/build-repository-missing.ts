@@ -7,9 +7,9 @@ export const repositoryMissing = defineRule({
     id: 'build/repository-missing',
     severity: 'blocker',
     ifShipped: 'The build stops: the SDK cannot be found.',
-    mend: 'Add the repository where this tree keeps its others; syndexa wire does.',
+    mend: 'Add the repository next to the others of this tree. syndexa wire does this.',
     messages: {
-      missing: '{network} publishes {dependency} in {url} only, and no repository of {variants} is that.',
+      missing: '{network} publishes {dependency} only in {url}, which is not a repository of {variants}.',
     },
     needsTitle: true,
   },

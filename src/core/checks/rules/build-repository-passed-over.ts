@@ -7,10 +7,10 @@ export const repositoryPassedOver = defineRule({
   meta: {
     id: 'build/repository-passed-over',
     severity: 'blocker',
-    ifShipped: 'The build stops: the SDK cannot be found, though its repository is named.',
-    mend: 'Name the repository where the others of this build stand that count.',
+    ifShipped: 'The build stops: the SDK cannot be found, although its repository is declared.',
+    mend: 'Declare the repository next to those that Gradle uses in this build.',
     messages: {
-      found: '{url} is passed over: {why}.',
+      found: 'Gradle ignores {url}: {why}.',
     },
     needsTitle: true,
   },
@@ -25,8 +25,8 @@ export const repositoryPassedOver = defineRule({
         if (counts) continue;
         const why =
           fact.scope === 'project'
-            ? 'the settings prefer their own repositories to those of projects'
-            : 'a project names repositories of its own, and Gradle then takes only those';
+            ? 'the settings use only their own repositories'
+            : 'the project declares repositories of its own, and Gradle uses only those';
         yield { ...fromFact(fact), message: 'found', data: { url: fact.value, why } };
       }
     }

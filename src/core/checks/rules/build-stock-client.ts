@@ -8,10 +8,10 @@ export const stockClient = defineRule({
     id: 'build/stock-client',
     severity: 'note',
     ifShipped:
-      'While developing, the SDK cannot be reached: the stock client holds none of its native code, so nothing of the ads is ever tried.',
-    mend: 'Install expo-dev-client, and build a profile with developmentClient.',
+      'The SDK does not work during development: the stock client has none of its native code, so ads are never tested.',
+    mend: 'Install expo-dev-client, and add a build profile with developmentClient.',
     messages: {
-      none: '{network} has native code, and there is no client for developing that holds it: {why}.',
+      none: '{network} has native code, but no development client includes it: {why}.',
     },
     needsTitle: true,
   },

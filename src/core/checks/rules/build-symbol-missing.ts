@@ -7,10 +7,9 @@ export const symbolMissing = defineRule({
   meta: {
     id: 'build/symbol-missing',
     severity: 'warning',
-    ifShipped:
-      'Whatever stands under the symbol is left out of the build: the ads are gone, and nothing says so.',
-    mend: 'Add it to the scripting symbols of the platform; wiring does.',
-    messages: { missing: '{network} wants the symbol {symbol}, which the settings do not define here.' },
+    ifShipped: 'Code under the symbol is left out of the build, so there are no ads and no error.',
+    mend: 'Add it to the scripting symbols of the platform. syndexa wire does this.',
+    messages: { missing: '{network} requires the symbol {symbol}, but the settings do not define it here.' },
     needsTitle: true,
   },
   *run(context) {

@@ -6,10 +6,9 @@ export const templateSwitchedOff = defineRule({
   meta: {
     id: 'build/template-switched-off',
     severity: 'blocker',
-    ifShipped:
-      'The build is made without anything that the template says: no permission, no app ID, no library.',
-    mend: 'Switch it on in the settings for players (Publishing Settings); wiring does. Or take the file away.',
-    messages: { off: '{file} is there, and the switch {name} is off: the build does not take it.' },
+    ifShipped: 'The build ignores the template: its permissions, app ID and libraries are missing.',
+    mend: 'Enable it in the player settings (Publishing Settings), which syndexa wire does, or delete the file.',
+    messages: { off: '{file} exists, but {name} is off, so the build does not use it.' },
     needsTitle: true,
   },
   *run(context) {

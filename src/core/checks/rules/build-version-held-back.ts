@@ -7,10 +7,10 @@ export const versionHeldBack = defineRule({
   meta: {
     id: 'build/version-held-back',
     severity: 'warning',
-    ifShipped: 'The build carries the old version, whatever the Podfile or the package reference says.',
-    mend: 'Update that one dependency, and keep the new lock file.',
+    ifShipped: 'The build uses the old version, whatever the Podfile or the package reference says.',
+    mend: 'Update this dependency, and commit the new lock file.',
     messages: {
-      held: '{name} is held at {value}; {asked} is asked for.',
+      held: '{name} is locked at {value}, but {asked} is required.',
     },
     needsTitle: true,
   },

@@ -8,7 +8,7 @@ export const versionsDifferAcrossPlatforms = defineRule({
     id: 'build/versions-differ-across-platforms',
     severity: 'note',
     ifShipped: 'Placements behave differently on the two platforms, and figures cannot be compared.',
-    mend: 'Bring the older one up when both can move.',
+    mend: 'Update the older one when both can be changed.',
     messages: {
       differ: '{network} is at {android} on Android and at {ios} on iOS.',
     },

@@ -7,11 +7,11 @@ export const failureNotHandled = defineRule({
   meta: {
     id: 'code/failure-not-handled',
     severity: 'warning',
-    ifShipped: 'A failed request is never tried again, nor is the room for the ad given back.',
-    mend: 'Answer the failure: try later, hide the room, or go on.',
+    ifShipped: 'A failed request is never retried, and the ad area stays empty.',
+    mend: 'Handle the failure: retry later, hide the ad area, or continue without an ad.',
     messages: {
-      open: '{call} may fail, and {failed} is answered nowhere.',
-      empty: '{call} may fail, and {failed} does nothing.',
+      open: '{call} may fail, but nothing implements {failed}.',
+      empty: '{call} may fail, but {failed} does nothing.',
     },
     needsTitle: true,
   },

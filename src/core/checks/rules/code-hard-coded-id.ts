@@ -6,7 +6,7 @@ export const hardCodedId = defineRule({
   meta: {
     id: 'code/hard-coded-id',
     severity: 'note',
-    ifShipped: 'The next change of the ID has to be made by hand in every place, and one is forgotten.',
+    ifShipped: 'When the ID changes, every place has to be edited by hand, and one is forgotten.',
     mend: 'Name the placement through the placebook instead: syndexa wire --call-sites does it.',
     messages: {
       literal: '{id} is the {placement} placement of {network}, written as a literal.',

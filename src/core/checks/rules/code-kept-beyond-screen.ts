@@ -22,10 +22,10 @@ export const keptBeyondScreen = defineRule({
   meta: {
     id: 'code/kept-beyond-screen',
     severity: 'warning',
-    ifShipped: 'Each visit of the screen leaves an ad behind that is never let go, until memory runs out.',
-    mend: 'Release it where the screen goes away too (dispose, what an effect gives back), which runs however it is left.',
+    ifShipped: 'Each visit to the screen leaves an ad in memory, until memory runs out.',
+    mend: 'Release it when the screen is disposed of (dispose, the clean-up of an effect), which runs however the user leaves.',
     messages: {
-      kept: '{type} loads an ad of {network} and releases it in {where} only; {leaving} does not.',
+      kept: '{type} loads an ad of {network} and releases it only in {where}, not in {leaving}.',
     },
     needsTitle: true,
   },

@@ -8,9 +8,9 @@ export const listenerKept = defineRule({
     id: 'code/listener-kept',
     severity: 'warning',
     ifShipped:
-      'Each visit of the screen adds another listener: events are counted twice and more, and screens that are gone stay in memory.',
-    mend: 'Take the listener back where the screen goes away.',
-    messages: { kept: '{call} adds a listener of {network}, and nothing in {file} calls {remove}.' },
+      'Each visit to the screen adds another listener: events are counted more than once, and closed screens stay in memory.',
+    mend: 'Remove the listener when the screen is disposed of.',
+    messages: { kept: '{call} adds a listener of {network}, but nothing in {file} calls {remove}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -8,10 +8,10 @@ export const loadBeforeStart = defineRule({
     id: 'code/load-before-start',
     severity: 'warning',
     ifShipped: 'The first request of every launch fails, and the placement stays empty until the next.',
-    mend: 'Load in the callback that says that starting is done.',
+    mend: 'Load in the callback that reports that the SDK has started.',
     messages: {
       early:
-        '{call} stands beside the start-up of {network}, which is done only when {completed} was called.',
+        '{call} runs right after the start-up call of {network}, which has finished only when {completed} is called.',
     },
     needsTitle: true,
   },

@@ -17,11 +17,11 @@ export const madeWhileBuilding = defineRule({
     id: 'code/made-while-building',
     severity: 'warning',
     ifShipped:
-      'Every redraw asks for another ad and drops the last: requests without impressions, and memory that fills.',
-    mend: 'Load it once where the screen begins its life (initState, an effect that runs once, Start), keep it, and draw what is kept.',
+      'Every redraw requests another ad and drops the last one: requests without impressions, and growing memory.',
+    mend: 'Load it once when the screen is created (initState, an effect that runs once, Start), keep it, and draw what was kept.',
     messages: {
       drawn: '{call} of {network} runs each time {where} draws.',
-      row: '{call} of {network} runs for each row of {where} that scrolls into view, and again when it comes back.',
+      row: '{call} of {network} runs for each row of {where} that scrolls into view, and again when the row returns.',
     },
     needsTitle: true,
   },

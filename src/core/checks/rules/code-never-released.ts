@@ -8,9 +8,9 @@ export const neverReleased = defineRule({
     id: 'code/never-released',
     severity: 'warning',
     ifShipped: 'Every visit to the screen leaves a view, its requests and its memory behind.',
-    mend: 'Release it where the screen goes away.',
+    mend: 'Release it when the screen is disposed of.',
     messages: {
-      kept: '{call} makes an ad object, and nothing calls {release}.',
+      kept: '{call} creates an ad object, but nothing calls {release}.',
     },
     needsTitle: true,
   },

@@ -8,9 +8,9 @@ export const neverStarted = defineRule({
     id: 'code/never-started',
     severity: 'blocker',
     ifShipped: 'Nothing is ever loaded: every placement of the network stays empty.',
-    mend: 'Call the start-up where the network wants it; syndexa steps shows the line.',
+    mend: 'Call the start-up where the network requires it. syndexa steps shows the line.',
     messages: {
-      never: '{network} is in the build of {variants}, and nothing calls {call}.',
+      never: '{network} is in the build of {variants}, but nothing calls {call}.',
     },
     needsTitle: true,
   },

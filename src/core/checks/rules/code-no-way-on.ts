@@ -7,10 +7,10 @@ export const noWayOn = defineRule({
   meta: {
     id: 'code/no-way-on',
     severity: 'warning',
-    ifShipped: 'The user is left on a dead screen and kills the app.',
-    mend: 'Go on to the next screen when the ad was closed, and also when it failed.',
+    ifShipped: 'The user is stuck on a dead screen and closes the app.',
+    mend: 'Continue to the next screen when the ad is closed, and also when it fails.',
     messages: {
-      stuck: '{call} takes the screen, and the code goes on neither in {closed} nor in {failed}.',
+      stuck: '{call} takes over the screen, but the code continues neither in {closed} nor in {failed}.',
     },
     needsTitle: true,
   },

@@ -10,10 +10,9 @@ export const showOnReturn = defineRule({
     severity: 'warning',
     ifShipped:
       'Closing the ad brings the screen back, which shows the next one: users leave, and networks suspend for it.',
-    mend: 'Show it on a step that the user takes, or guard it by a time or a count.',
+    mend: 'Show it when the user does something, or limit it by time or count.',
     messages: {
-      again:
-        '{call} stands in {method}, which runs on every return to the screen, under no condition of its own.',
+      again: '{call} runs without a condition in {method}, which is called on every return to the screen.',
     },
     needsTitle: true,
   },

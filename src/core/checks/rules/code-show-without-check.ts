@@ -7,11 +7,10 @@ export const showWithoutCheck = defineRule({
   meta: {
     id: 'code/show-without-check',
     severity: 'warning',
-    ifShipped:
-      'Nothing is shown, the network counts a failed show, and the user waits before an empty screen.',
-    mend: 'Ask first, or show in the callback that says that the ad is loaded.',
+    ifShipped: 'Nothing is shown, the network counts a failed show, and the user waits at an empty screen.',
+    mend: 'Check it first, or show the ad in the callback that reports that it is loaded.',
     messages: {
-      blind: '{call} is called without {ready} being asked before.',
+      blind: '{call} is called without checking {ready} first.',
     },
     needsTitle: true,
   },

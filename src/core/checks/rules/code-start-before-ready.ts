@@ -18,12 +18,12 @@ export const startBeforeReady = defineRule({
     id: 'code/start-before-ready',
     severity: 'blocker',
     ifShipped: 'The app stops at launch, or the first screen asks for ads from an SDK that was not started.',
-    mend: 'Start it once the framework is ready, and before the interface is built or run.',
+    mend: 'Start it when the framework is ready and before the interface is built.',
     messages: {
-      early: '{network} is started at a point where {ready} was not called yet: the SDK cannot be reached.',
+      early: '{network} is started before {ready} is called, so the SDK cannot be reached.',
       without:
-        '{network} is started before {run}, and nothing calls {ready} first: the SDK cannot be reached.',
-      late: '{network} is started after {run}: the first screen may ask before it is up.',
+        '{network} is started before {run}, and nothing calls {ready} first, so the SDK cannot be reached.',
+      late: '{network} is started after {run}, so the first screen may request ads too early.',
     },
     needsTitle: true,
   },

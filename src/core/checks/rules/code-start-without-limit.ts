@@ -7,10 +7,9 @@ export const startWithoutLimit = defineRule({
   meta: {
     id: 'code/start-without-limit',
     severity: 'note',
-    ifShipped:
-      'On a bad connection the first screen stays empty until the network of the SDK answers, or does not.',
-    mend: 'Wait with a limit of a few seconds (Promise.race with a timer), and go on without ads when it is over.',
-    messages: { open: 'The start-up of {network} is waited for without a limit of time.' },
+    ifShipped: 'On a bad connection the first screen stays empty until the SDK gets an answer.',
+    mend: 'Wait for a few seconds at most (Promise.race with a timer), then continue without ads.',
+    messages: { open: 'The code waits for the start-up of {network} without a time limit.' },
     needsTitle: true,
   },
   *run(context) {

@@ -9,7 +9,7 @@ export const startedTwice = defineRule({
     id: 'code/started-twice',
     severity: 'warning',
     ifShipped: 'The second start-up throws away what the first has loaded, and requests are counted twice.',
-    mend: 'Keep the start-up that stands where the network wants it.',
+    mend: 'Keep the start-up call that is where the network requires it, and remove the other.',
     messages: {
       twice: '{network} is started here and at {other}.',
     },

@@ -8,10 +8,10 @@ export const testDeviceInProduction = defineRule({
     id: 'code/test-device-in-production',
     severity: 'blocker',
     ifShipped:
-      'Whoever owns such a device, or its copied ID, is served test ads that earn nothing; some networks take it for fraud.',
-    mend: 'Name test devices under a condition of test builds only, such as BuildConfig.DEBUG or #if DEBUG.',
+      'Owners of these devices, or of copies of their IDs, get test ads that earn nothing; some networks treat it as fraud.',
+    mend: 'Register test devices in test builds only, under a condition such as BuildConfig.DEBUG or #if DEBUG.',
     messages: {
-      ships: '{call} names test devices in {variants}, which are of the production stage.',
+      ships: '{call} registers test devices in {variants}, which belong to the production stage.',
     },
     needsTitle: true,
   },

@@ -12,9 +12,9 @@ export const wrongFormat = defineRule({
     id: 'code/wrong-format',
     severity: 'blocker',
     ifShipped: 'The network refuses the request, and the placement stays empty.',
-    mend: 'Give the loader a unit of its own format, or call the loader of the unit’s format.',
+    mend: 'Use a unit of this format, or the call that loads the format of the unit.',
     messages: {
-      format: '{call} loads {loads}, and {unit} is a unit of the format {format}.',
+      format: '{call} loads {loads}, but the format of the unit {unit} is {format}.',
     },
     needsTitle: true,
   },

@@ -7,9 +7,9 @@ export const companionIdentifierDiffers = defineRule({
   meta: {
     id: 'companion/identifier-differs',
     severity: 'blocker',
-    ifShipped: 'The SDK reports for another application: nothing arrives, or it arrives with somebody else.',
+    ifShipped: 'The SDK reports for another app: nothing arrives, or somebody else gets it.',
     mend: 'Get the file for this identifier from the network’s pages.',
-    messages: { differs: 'The file of {network} was made for {found}; {variants} build {wanted}.' },
+    messages: { differs: 'The file of {network} was made for {found}, but {variants} build {wanted}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -8,11 +8,10 @@ export const companionMissing = defineRule({
     id: 'companion/missing',
     severity: 'blocker',
     ifShipped: 'The build stops, or the SDK starts without knowing whose application it is.',
-    mend: 'Get the file from the network’s pages and put it where the message says.',
+    mend: 'Download the file from the network’s pages and put it in the place named here.',
     messages: {
-      missing: '{network} wants its file {file}, which {variants} lack.',
-      astray:
-        '{network} wants its file {file} in its place; it lies in {path}, where the build does not look.',
+      missing: '{network} requires its file {file}, but {variants} do not have it.',
+      astray: '{network} requires its file {file}, but it is in {path}, where the build does not look.',
     },
     needsTitle: true,
   },

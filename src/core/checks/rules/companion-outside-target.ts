@@ -11,7 +11,7 @@ export const companionOutsideTarget = defineRule({
       'The application ships without the file, and the SDK starts without knowing whose application it is.',
     mend: 'Add the file to the target’s resources (Target Membership in Xcode).',
     messages: {
-      outside: '{path} belongs not to the target {module}: it is not copied into the application.',
+      outside: '{path} does not belong to the target {module}, so it is not copied into the app.',
     },
     needsTitle: true,
   },

@@ -7,8 +7,8 @@ export const identifierDiffersFromRoster = defineRule({
     id: 'identifier/differs-from-roster',
     severity: 'blocker',
     ifShipped: 'The networks know the app by the registered identifier; requests from another earn nothing.',
-    mend: 'Correct whichever is wrong: the build file named here, or the roster (syndexa title set TITLE --android ID).',
-    messages: { differs: 'The build names the app {value} in {variants}; the roster has {expected}.' },
+    mend: 'Correct the build file named here, or the roster (syndexa title set TITLE --android ID).',
+    messages: { differs: 'The build uses {value} in {variants}, but the roster has {expected}.' },
     needsTitle: true,
   },
   *run(context) {

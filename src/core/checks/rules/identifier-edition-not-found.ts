@@ -9,7 +9,7 @@ export const editionNotFound = defineRule({
     severity: 'blocker',
     ifShipped: 'Nothing of this edition was checked.',
     mend: 'Correct the identifier in the roster, or name the folder of the right app.',
-    messages: { none: 'The tree builds {apps} for {platform}, and none of them is {expected}.' },
+    messages: { none: 'The tree builds {apps} for {platform}, but not {expected}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -6,12 +6,12 @@ export const applicationClassMissing = defineRule({
   meta: {
     id: 'manifest/application-class-missing',
     severity: 'blocker',
-    ifShipped: 'The SDK is not there when the first screen asks for it, and the app dies or earns nothing.',
-    mend: 'Declare the class in the application element, or let the title’s own class extend it.',
+    ifShipped: 'The SDK is not ready when the first screen needs it, and the app crashes or earns nothing.',
+    mend: 'Declare the class in the application element, or let the app’s own class extend it.',
     messages: {
-      undeclared: '{network} wants the application class {class}, and {variants} declare none.',
+      undeclared: '{network} requires the application class {class}, but {variants} declare none.',
       other:
-        '{network} wants the application class {class}; {variants} declare {found}, which does not extend it.',
+        '{network} requires the application class {class}, but {variants} declare {found}, which does not extend it.',
     },
     needsTitle: true,
   },

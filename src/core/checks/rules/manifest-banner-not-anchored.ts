@@ -8,10 +8,10 @@ export const bannerNotAnchored = defineRule({
     id: 'manifest/banner-not-anchored',
     severity: 'note',
     ifShipped:
-      'The banner covers content on some screens, and is pressed by mistake: networks pay back such clicks.',
+      'The banner covers content on some screens and is tapped by mistake, and networks refund such clicks.',
     mend: 'Anchor the view to the top or bottom edge of its container.',
     messages: {
-      loose: '{view} is held at no edge of its container.',
+      loose: '{view} is not anchored to an edge of its container.',
     },
     needsTitle: false,
   },

@@ -6,10 +6,10 @@ export const componentMissing = defineRule({
   meta: {
     id: 'manifest/component-missing',
     severity: 'blocker',
-    ifShipped: 'The app dies, or nothing happens, when the SDK wants to start the component.',
+    ifShipped: 'The app crashes, or nothing happens, when the SDK starts the component.',
     mend: 'Declare the component in the application element of the main manifest.',
     messages: {
-      missing: '{network} wants the {kind} {name} declared, which {variants} lack: {why}',
+      missing: '{network} requires the {kind} {name}, but {variants} do not declare it: {why}',
     },
     needsTitle: true,
   },

@@ -7,10 +7,10 @@ export const layoutNamespace = defineRule({
   meta: {
     id: 'manifest/layout-namespace',
     severity: 'blocker',
-    ifShipped: 'The build stops, or the view never sees its unit ID and stays empty.',
-    mend: 'Bind the prefix to http://schemas.android.com/apk/res-auto at the layout’s root element, and write the attribute with it.',
+    ifShipped: 'The build stops, or the view does not get its unit ID and stays empty.',
+    mend: 'Declare the prefix as http://schemas.android.com/apk/res-auto in the root element of the layout, and use it for the attribute.',
     messages: {
-      foreign: '{attribute} stands in a layout, {where}: the view never sees it.',
+      foreign: '{attribute} is in a layout {where}, so the view does not get it.',
     },
     needsTitle: false,
   },

@@ -7,9 +7,9 @@ export const mergeConflict = defineRule({
     id: 'manifest/merge-conflict',
     severity: 'blocker',
     ifShipped: 'The manifest merger stops the build of these variants.',
-    mend: 'Let one manifest give the value (a string resource per source set keeps stages apart), or add tools:replace to the stronger one.',
+    mend: 'Set the value in one manifest only (a string resource per source set separates stages), or add tools:replace to the stronger one.',
     messages: {
-      conflict: '{name} is given twice in {variants}: {value}.',
+      conflict: '{name} has two values in {variants}: {value}.',
     },
     needsTitle: false,
   },

@@ -8,7 +8,7 @@ export const permissionMissing = defineRule({
     severity: 'blocker',
     ifShipped: 'The SDK may not use the network, and every request fails.',
     mend: 'Run syndexa wire: it adds the permission to the main manifest.',
-    messages: { missing: '{network} needs {permission}, and {variants} do not declare it: {why}' },
+    messages: { missing: '{network} needs {permission}, but {variants} do not declare it: {why}' },
     needsTitle: true,
   },
   *run(context) {

@@ -9,7 +9,7 @@ export const partnerAppAudienceDiffers = defineRule({
     ifShipped: 'Ads for adults reach children, or the other way round; stores take such apps down.',
     mend: 'Declare the same audience in both places.',
     messages: {
-      differs: '{network} has {id} for the audience {is}; the title is for {wanted}.',
+      differs: '{network} has the audience {is} for {id}, but the audience of the title is {wanted}.',
     },
     needsTitle: true,
   },

@@ -6,8 +6,8 @@ export const partnerAppGone = defineRule({
   meta: {
     id: 'partner/app-gone',
     severity: 'blocker',
-    ifShipped: 'The SDK refuses to start, or what is earned is credited to nobody.',
-    mend: 'Look it up at the network, or provision the title anew.',
+    ifShipped: 'The SDK refuses to start, or revenue is credited to nobody.',
+    mend: 'Look it up at the network, or provision the title again.',
     messages: {
       gone: '{network} does not know {id}, the app ID for {platform}.',
     },

@@ -6,10 +6,10 @@ export const partnerAppIdentifierDiffers = defineRule({
   meta: {
     id: 'partner/app-identifier-differs',
     severity: 'blocker',
-    ifShipped: 'Requests of an application that is not registered earn nothing, and can cost the account.',
-    mend: 'Correct the identifier in the roster or at the network: one of them is off.',
+    ifShipped: 'Requests from an app that is not registered earn nothing, and can cost the account.',
+    mend: 'Correct the identifier in the roster or at the network.',
     messages: {
-      differs: 'At {network} {id} stands for {is} on {platform}; the edition is {wanted}.',
+      differs: 'At {network}, {id} belongs to {is} on {platform}, but the edition is {wanted}.',
     },
     needsTitle: true,
   },

@@ -9,8 +9,8 @@ export const partnerSettingsDiffer = defineRule({
     id: 'partner/settings-differ',
     severity: 'warning',
     ifShipped:
-      'The ads behave otherwise than agreed: refreshed at another pace, of another kind, for another reward.',
-    mend: 'Settle it either way: syndexa provision TITLE --settle roster (or partner).',
+      'Ads behave differently than planned: another refresh rate, another kind of ad, another reward.',
+    mend: 'Settle it with syndexa provision TITLE --settle roster (or partner).',
     messages: {
       differs:
         '{setting} of {placement} is {roster} in the roster and {partner} at {network}, on {platform}.',

@@ -7,7 +7,7 @@ export const partnerTermsOpen = defineRule({
     id: 'partner/terms-open',
     severity: 'warning',
     ifShipped: 'Every unit stays empty until somebody accepts them.',
-    mend: 'Accept them on the network’s pages, then collect again.',
+    mend: 'Accept them on the network’s pages, then run syndexa id collect again.',
     messages: {
       open: 'The terms of {network} are not accepted for {id} ({platform}).',
     },

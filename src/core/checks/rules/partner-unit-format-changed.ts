@@ -6,10 +6,10 @@ export const partnerUnitFormatChanged = defineRule({
   meta: {
     id: 'partner/unit-format-changed',
     severity: 'blocker',
-    ifShipped: 'The SDK refuses the ad, or shows one that does not fit the place.',
+    ifShipped: 'The SDK refuses the ad, or shows one that does not fit.',
     mend: 'Create a unit of the right format, or change the placement.',
     messages: {
-      format: '{id} is a unit for {is} at {network}; the placement {placement} is for {wanted}.',
+      format: 'The format of {id} is {is} at {network}, but that of the placement {placement} is {wanted}.',
     },
     needsTitle: true,
   },

@@ -7,7 +7,7 @@ export const partnerUnitGone = defineRule({
     id: 'partner/unit-gone',
     severity: 'blocker',
     ifShipped: 'The placement stays empty on every device, and nothing is earned.',
-    mend: 'Look it up at the network; provision the placement anew, or put the right ID into the roster.',
+    mend: 'Look it up at the network. Then provision the placement again, or put the right ID into the roster.',
     messages: {
       gone: '{network} no longer has {id}, the {platform} unit of {placement}.',
     },

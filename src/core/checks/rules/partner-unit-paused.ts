@@ -6,8 +6,8 @@ export const partnerUnitPaused = defineRule({
   meta: {
     id: 'partner/unit-paused',
     severity: 'warning',
-    ifShipped: 'The placement stays empty until somebody switches the unit on again.',
-    mend: 'Switch it on at the network, or take the placement out of the build.',
+    ifShipped: 'The placement stays empty until somebody resumes the unit.',
+    mend: 'Resume it at the network, or remove the placement from the build.',
     messages: {
       paused: '{id}, the {platform} unit of {placement}, is paused at {network}.',
     },

@@ -7,10 +7,10 @@ export const partnerUnitRenamed = defineRule({
   meta: {
     id: 'partner/unit-renamed',
     severity: 'note',
-    ifShipped: 'Reports show a name that nobody here knows, and units are mixed up by people.',
-    mend: 'Name it back at the network, or accept the names: syndexa id collect TITLE --accept-names.',
+    ifShipped: 'Reports show a name that nobody here knows, and people mix up units.',
+    mend: 'Change the name at the network, or accept it: syndexa id collect TITLE --accept-names.',
     messages: {
-      renamed: '{id}, known as “{was}”, is called “{is}” at {network} now.',
+      renamed: '{id} was called “{was}” at {network} and is now called “{is}”.',
     },
     needsTitle: true,
   },

@@ -7,11 +7,10 @@ export const partnerUnitTooNew = defineRule({
   meta: {
     id: 'partner/unit-too-new',
     severity: 'note',
-    ifShipped:
-      'The placement stays empty for that long, and a day is lost looking for a bug that is not there.',
-    mend: 'Wait; test with the sample ID meanwhile.',
+    ifShipped: 'The placement stays empty for that long, and people look for a bug that does not exist.',
+    mend: 'Wait, and test with the sample ID in the meantime.',
     messages: {
-      new: '{id}, the {platform} unit of {placement}, is new: {network} serves nothing for another {left}.',
+      new: '{id}, the {platform} unit of {placement}, is new: {network} does not serve ads for it for another {left}.',
     },
     needsTitle: true,
   },

@@ -7,9 +7,9 @@ export const partnerUnitWrongPlatform = defineRule({
     id: 'partner/unit-wrong-platform',
     severity: 'blocker',
     ifShipped: 'The network refuses the requests, or counts them for the other app.',
-    mend: 'Exchange the IDs of the two platforms.',
+    mend: 'Swap the IDs of the two platforms.',
     messages: {
-      platform: '{id} is a unit for {is} at {network}; the roster has it for {wanted}.',
+      platform: '{id} is a unit for {is} at {network}, but the roster has it for {wanted}.',
     },
     needsTitle: true,
   },

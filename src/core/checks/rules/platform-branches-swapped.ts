@@ -8,8 +8,8 @@ export const branchesSwapped = defineRule({
   meta: {
     id: 'platform/branches-swapped',
     severity: 'blocker',
-    ifShipped: 'Both platforms ask with the other’s ID: neither is served, and no figure can be trusted.',
-    mend: 'Exchange the two IDs, or name the placement through the placebook, which never mixes them up.',
+    ifShipped: 'Each platform uses the ID of the other: neither gets ads, and no figure can be trusted.',
+    mend: 'Swap the two IDs, or name the placement through the placebook, which never mixes them up.',
     messages: {
       swapped:
         'Where the platform is {platform}, {network} is given {id}, which is its {placement} placement on {holder}.',

@@ -6,10 +6,10 @@ export const caseMissing = defineRule({
   meta: {
     id: 'platform/case-missing',
     severity: 'blocker',
-    ifShipped: 'On that platform the SDK is asked with no ID at all: no ad, and with some SDKs no app.',
-    mend: 'Give the platform its own ID here, or name the placement through the placebook, which knows both.',
+    ifShipped: 'On that platform the SDK gets no ID: there are no ads, and some SDKs stop the app.',
+    mend: 'Add the ID of the platform here, or name the placement through the placebook, which knows both.',
     messages: {
-      open: 'On {platform} this comes to nothing: it has IDs of {network} for {cases} only.',
+      open: 'On {platform} this has no value: it has IDs of {network} only for {cases}.',
     },
     needsTitle: true,
   },

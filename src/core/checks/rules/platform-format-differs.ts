@@ -7,10 +7,10 @@ export const formatDiffers = defineRule({
   meta: {
     id: 'platform/format-differs',
     severity: 'warning',
-    ifShipped: 'The placement is two different ads, and its figures mean nothing.',
-    mend: 'Load it with the format that the roster gives it.',
+    ifShipped: 'The placement shows different ads on each platform, and its figures mean nothing.',
+    mend: 'Load it with the format in the roster.',
     messages: {
-      differ: 'The placement {placement} is loaded as {here} here and as {there} on {other}.',
+      differ: '{placement} is loaded as {here} here, but as {there} on {other}.',
     },
     needsTitle: true,
   },

@@ -8,10 +8,10 @@ export const oneIdForBoth = defineRule({
     id: 'platform/one-id-for-both',
     severity: 'blocker',
     ifShipped:
-      'On one of the two platforms the placement stays empty, or its revenue is counted as the other’s.',
-    mend: 'Name the placement through the placebook, which picks the ID of the platform that is compiled.',
+      'On one of the two platforms the placement stays empty, or its revenue is counted for the other.',
+    mend: 'Name the placement through the placebook, which picks the ID of the platform being compiled.',
     messages: {
-      both: '{id} is the {placement} placement of {network} on {holder}; this code uses it on {platform} too.',
+      both: '{id} is the {placement} placement of {network} on {holder}, but this code also uses it on {platform}.',
     },
     needsTitle: true,
   },

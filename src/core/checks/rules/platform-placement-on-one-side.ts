@@ -12,9 +12,9 @@ export const placementOnOneSide = defineRule({
     id: 'platform/placement-on-one-side',
     severity: 'note',
     ifShipped: 'The placement earns on one platform and nobody misses it on the other.',
-    mend: 'Use the placement on the other platform too, or say in the roster that it has none there.',
+    mend: 'Use the placement on the other platform too, or remove its IDs for that platform from the roster.',
     messages: {
-      onlyHere: 'The placement {placement} is used on {used}, and nowhere in the code for {unused}.',
+      onlyHere: 'The placement {placement} is used on {used}, but not in the code for {unused}.',
     },
     needsTitle: true,
   },

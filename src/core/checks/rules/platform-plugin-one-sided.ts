@@ -9,8 +9,8 @@ export const pluginOneSided = defineRule({
     id: 'platform/plugin-one-sided',
     severity: 'blocker',
     ifShipped: 'The other platform is built without an app ID: many SDKs stop the app at launch without one.',
-    mend: 'Give the plugin the ID of both platforms; wiring does.',
-    messages: { half: '{package} is given no {field}: the {platform} build gets no app ID of {network}.' },
+    mend: 'Give the plugin the IDs of both platforms. syndexa wire does this.',
+    messages: { half: '{package} has no {field}, so the {platform} build gets no app ID of {network}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -7,11 +7,11 @@ export const plistKeyWrongType = defineRule({
   meta: {
     id: 'plist/key-wrong-type',
     severity: 'warning',
-    ifShipped: 'The SDK reads nothing from it: a flag that is written as text counts as not set.',
-    mend: 'Write the key with the type and value named here.',
+    ifShipped: 'The SDK ignores it: a flag that is written as text counts as not set.',
+    mend: 'Set the key with the type and value named here.',
     messages: {
-      type: '{network} reads {key} as a {wanted}; it is a {found} here.',
-      value: '{network} wants {key} to be {wanted}; it is {found} here.',
+      type: '{network} reads {key} as {wanted}, but its type is {found} here.',
+      value: '{network} requires {key} to be {wanted}, but it is {found} here.',
     },
     needsTitle: true,
   },

@@ -7,10 +7,10 @@ export const linkerFlagMissing = defineRule({
   meta: {
     id: 'plist/linker-flag-missing',
     severity: 'blocker',
-    ifShipped: 'The app builds, and dies at the first call into what the linker dropped.',
+    ifShipped: 'The app builds, but crashes at the first call of code that the linker dropped.',
     mend: 'Add the flag to OTHER_LDFLAGS of the target, after $(inherited).',
     messages: {
-      missing: '{network} needs the linker flag {flag}, which {variants} lack: {why}',
+      missing: '{network} needs the linker flag {flag}, but {variants} do not have it: {why}',
     },
     needsTitle: true,
   },

@@ -7,7 +7,7 @@ export const plistSharedByTargets = defineRule({
   meta: {
     id: 'plist/shared-by-targets',
     severity: 'warning',
-    ifShipped: 'One of the two applications is counted as the other.',
+    ifShipped: 'The network counts one app as the other.',
     mend: 'Refer to a build setting in the property list, and set it per target.',
     messages: {
       shared: '{targets} share this property list, so all of them carry the app ID {value}.',

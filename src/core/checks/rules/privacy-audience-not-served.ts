@@ -6,7 +6,7 @@ export const audienceNotServed = defineRule({
   meta: {
     id: 'privacy/audience-not-served',
     severity: 'blocker',
-    ifShipped: 'The network closes the account of who sends it such an audience.',
+    ifShipped: 'The network closes accounts that send it such an audience.',
     mend: 'Take the network out of this title, or correct the audience.',
     messages: {
       refused: '{network} does not serve titles whose audience is {audience}: {why}',

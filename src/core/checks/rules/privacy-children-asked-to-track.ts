@@ -8,9 +8,9 @@ export const childrenAskedToTrack = defineRule({
     id: 'privacy/children-asked-to-track',
     severity: 'blocker',
     ifShipped: 'The store takes such a title down.',
-    mend: 'Take the text and the question out, and tell each network the audience of the title.',
+    mend: 'Remove the text and the request, and tell each network the audience of the title.',
     messages: {
-      asked: 'The title is for children, and {variants} ask for leave to track.',
+      asked: 'The title is for children, but {variants} ask for permission to track.',
     },
     needsTitle: true,
   },

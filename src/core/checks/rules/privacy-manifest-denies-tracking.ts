@@ -7,10 +7,10 @@ export const manifestDeniesTracking = defineRule({
   meta: {
     id: 'privacy/manifest-denies-tracking',
     severity: 'warning',
-    ifShipped: 'The store refuses what contradicts itself, and the system blocks the networks’ hosts.',
+    ifShipped: 'The store rejects the contradiction, and the system blocks the hosts of the networks.',
     mend: 'Set NSPrivacyTracking in the privacy manifest, and name the tracking domains there.',
     messages: {
-      denies: 'NSPrivacyTracking is {value} in {path}, and {variants} ask for leave to track.',
+      denies: 'NSPrivacyTracking is {value} in {path}, but {variants} ask for permission to track.',
     },
     needsTitle: false,
   },

@@ -7,10 +7,10 @@ export const trackingTextEmpty = defineRule({
   meta: {
     id: 'privacy/tracking-text-empty',
     severity: 'warning',
-    ifShipped: 'The store refuses the application, or users refuse the question.',
+    ifShipped: 'The store rejects the app, or users decline.',
     mend: 'Say in one sentence what tracking is for in this title.',
     messages: {
-      empty: 'The text for tracking is {text}, which tells a user nothing.',
+      empty: 'The tracking text is {text}, which tells users nothing.',
     },
     needsTitle: false,
   },

@@ -8,10 +8,10 @@ export const trackingTextMissing = defineRule({
     id: 'privacy/tracking-text-missing',
     severity: 'warning',
     ifShipped:
-      'The system refuses to ask, every request goes out without an identifier, and prices fall; a call that asks stops the app.',
+      'The system does not ask, every request goes out without an identifier, and prices fall; a call that asks crashes the app.',
     mend: 'Add NSUserTrackingUsageDescription to the property list, in words that a user understands.',
     messages: {
-      missing: '{network} asks for leave to track, and {variants} have no text for it.',
+      missing: '{network} asks for permission to track, but {variants} have no text for it.',
     },
     needsTitle: true,
   },

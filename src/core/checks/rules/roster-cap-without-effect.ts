@@ -7,10 +7,10 @@ export const capWithoutEffect = defineRule({
   meta: {
     id: 'roster/cap-without-effect',
     severity: 'note',
-    ifShipped: 'The cap never holds anything back, and whoever reads the roster believes it does.',
+    ifShipped: 'The cap never limits anything, although the roster suggests that it does.',
     mend: 'Lower the count, or lengthen the period.',
     messages: {
-      idle: '{placement} is capped at {count} per {per}: one showing every {seconds} seconds is never reached by a full-screen ad.',
+      idle: '{placement} is capped at {count} per {per}: a full-screen ad is never shown more often than every {seconds} seconds.',
     },
     needsTitle: true,
   },

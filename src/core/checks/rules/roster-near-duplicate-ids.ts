@@ -8,9 +8,9 @@ export const nearDuplicateIds = defineRule({
     id: 'roster/near-duplicate-ids',
     severity: 'warning',
     ifShipped: 'One of them was probably mistyped, and its placement serves nothing.',
-    mend: 'Compare both with the network’s pages; syndexa id collect reads them.',
+    mend: 'Compare both with the network’s pages, or run syndexa id collect.',
     messages: {
-      near: '{one} ({first}) and {two} ({second}) differ in one place only.',
+      near: '{one} ({first}) and {two} ({second}) differ in one character.',
     },
     needsTitle: true,
   },

@@ -10,7 +10,7 @@ export const noContentKind = defineRule({
     ifShipped: 'No ad fits the placement, and it stays empty.',
     mend: 'Name a kind of content that the network has: syndexa placement set.',
     messages: {
-      none: '{placement} takes {own}, and {network} has {theirs} for the format {format}.',
+      none: '{placement} takes {own}, but {network} offers {theirs} for the format {format}.',
       nothing: '{placement} takes no kind of content at all.',
     },
     needsTitle: true,

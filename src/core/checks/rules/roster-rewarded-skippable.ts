@@ -5,7 +5,7 @@ export const rewardedSkippable = defineRule({
   meta: {
     id: 'roster/rewarded-skippable',
     severity: 'warning',
-    ifShipped: 'Users take the reward without watching, and networks refuse to pay.',
+    ifShipped: 'Users get the reward without watching, and networks refuse to pay.',
     mend: 'Write skippable: false.',
     messages: {
       skippable: '{placement} is rewarded and skippable.',

@@ -5,10 +5,10 @@ export const rewardedWithoutReward = defineRule({
   meta: {
     id: 'roster/rewarded-without-reward',
     severity: 'warning',
-    ifShipped: 'The user watches to the end and gets nothing, or what each platform makes up.',
-    mend: 'Say what is given: syndexa placement set PLACEMENT --reward "1 hint".',
+    ifShipped: 'Users watch to the end and get nothing, or a different reward on each platform.',
+    mend: 'Set the reward: syndexa placement set PLACEMENT --reward "1 hint".',
     messages: {
-      open: '{placement} is rewarded, and the roster says not what is given.',
+      open: '{placement} is rewarded, but the roster does not say what the reward is.',
     },
     needsTitle: true,
   },

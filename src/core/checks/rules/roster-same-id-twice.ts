@@ -7,8 +7,8 @@ export const sameIdTwice = defineRule({
   meta: {
     id: 'roster/same-id-twice',
     severity: 'blocker',
-    ifShipped: 'The two placements cannot be told apart at the network, in caps and in figures.',
-    mend: 'Make a unit of its own for each: syndexa provision.',
+    ifShipped: 'The network cannot tell the placements apart, in caps or in figures.',
+    mend: 'Create a unit for each: syndexa provision.',
     messages: {
       same: '{id} is held by {placements}.',
     },

@@ -6,7 +6,7 @@ export const timeoutOutOfBounds = defineRule({
   meta: {
     id: 'roster/timeout-out-of-bounds',
     severity: 'warning',
-    ifShipped: 'Requests are cut before they are answered, or users wait before an empty screen.',
+    ifShipped: 'Requests are cut off before they are answered, or users wait at an empty screen.',
     mend: 'Change the timeout in the roster: syndexa placement set.',
     messages: {
       refused: '{placement}: {what} {fix}',

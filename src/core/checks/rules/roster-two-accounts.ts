@@ -8,9 +8,10 @@ export const twoAccounts = defineRule({
     id: 'roster/two-accounts',
     severity: 'warning',
     ifShipped: 'Part of the revenue goes to another account, and app-ads.txt names only one.',
-    mend: 'Make the odd ones anew in the right account.',
+    mend: 'Create the odd ones again in the right account.',
     messages: {
-      accounts: '{network}: {odd} is of the account {account}, most IDs of the title are of {usual}.',
+      accounts:
+        '{network}: {odd} belongs to the account {account}, but most IDs of the title belong to {usual}.',
     },
     needsTitle: true,
   },

@@ -5,10 +5,10 @@ export const vagueName = defineRule({
   meta: {
     id: 'roster/vague-name',
     severity: 'note',
-    ifShipped: 'In every report, on every network’s page, nobody knows which spot the figures are of.',
-    mend: 'Name it for where it stands: tide-list-footer instead of ad-1.',
+    ifShipped: 'In reports and on network pages nobody knows which spot the figures are for.',
+    mend: 'Name it after its spot: tide-list-footer instead of ad-1.',
     messages: {
-      vague: '{placement} tells neither where the ad stands nor what it is.',
+      vague: 'The name {placement} says neither where the ad is nor what it is.',
     },
     needsTitle: true,
   },

@@ -7,10 +7,9 @@ export const handWrittenFlag = defineRule({
   meta: {
     id: 'stage/hand-written-flag',
     severity: 'warning',
-    ifShipped:
-      'One forgotten edit before a release sends samples to the store, or real ads to every desk that develops.',
-    mend: 'Let the build say it: name the placement through the placebook, or ask for the mode of the build.',
-    messages: { flag: '{name} is {value} by hand, and decides which ID is used.' },
+    ifShipped: 'One forgotten edit before a release ships sample IDs, or shows real ads to developers.',
+    mend: 'Let the build decide: name the placement through the placebook, or check the build mode.',
+    messages: { flag: '{name} is set to {value} by hand, and decides which ID is used.' },
     needsTitle: true,
   },
   *run(context) {

@@ -12,7 +12,7 @@ export const productionIdInTest = defineRule({
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },
-    messages: { live: '{id} is the production ID of {network}, and {variants} would use it.' },
+    messages: { live: '{id} is a production ID of {network}, but {variants} use it.' },
     needsTitle: true,
   },
   *run(context) {

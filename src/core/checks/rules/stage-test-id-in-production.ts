@@ -12,7 +12,7 @@ export const testIdInProduction = defineRule({
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },
-    messages: { sample: '{id} is a test ID of {network}, and would ship in {variants}.' },
+    messages: { sample: '{id} is a test ID of {network}, but {variants} ship it.' },
     needsTitle: true,
   },
   *run(context) {

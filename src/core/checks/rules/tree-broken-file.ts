@@ -7,8 +7,8 @@ export const brokenFile = defineRule({
   meta: {
     id: 'tree/broken-file',
     severity: 'blocker',
-    ifShipped: 'The build stops at this file; what it says was read only as far as it could be.',
-    mend: 'Correct the file at this line; everything else was read all the same.',
+    ifShipped: 'The build stops at this file. It was read only in part.',
+    mend: 'Correct the file at this line.',
     messages: { broken: '{path} is broken here: {problem}' },
     needsTitle: false,
   },

@@ -7,8 +7,8 @@ export const fileNotRead = defineRule({
   meta: {
     id: 'tree/file-not-read',
     severity: 'warning',
-    ifShipped: 'What stands in this file is not known, so nothing here speaks for it.',
-    mend: 'Make the file readable, or leave it out on purpose.',
+    ifShipped: 'The content of this file is unknown, so it was not checked.',
+    mend: 'Make the file readable, or exclude it on purpose.',
     messages: { unread: '{path}: {problem}' },
     needsTitle: false,
   },

@@ -8,9 +8,9 @@ export const appIdInUnitPlace = defineRule({
     id: 'unit-id/app-id-in-place',
     severity: 'blocker',
     ifShipped: 'The network refuses every request of the placement.',
-    mend: 'Give the call the unit ID of its placement; the placebook names it.',
+    mend: 'Pass the unit ID of the placement. The placebook has it.',
     messages: {
-      app: '{call} takes a unit ID and is given {id}, which is an app ID of {network}.',
+      app: '{call} takes a unit ID, but gets {id}, which is an app ID of {network}.',
     },
     needsTitle: true,
   },

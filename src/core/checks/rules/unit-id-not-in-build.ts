@@ -7,9 +7,9 @@ export const unitIdNotInBuild = defineRule({
   meta: {
     id: 'unit-id/not-in-build',
     severity: 'blocker',
-    ifShipped: 'The placement cannot ask for an ad, and earns nothing.',
-    mend: 'Run syndexa wire: it writes the placebook, and name the placement through it in code.',
-    messages: { absent: 'The unit ID of {placement} on {network} stands nowhere in {variants}: {ids}.' },
+    ifShipped: 'The placement cannot request an ad, and earns nothing.',
+    mend: 'Run syndexa wire, which writes the placebook, and name the placement through it in code.',
+    messages: { absent: '{variants} do not contain the unit ID of {placement} on {network}: {ids}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -6,9 +6,8 @@ export const overriddenByLocale = defineRule({
   meta: {
     id: 'unit-id/overridden-by-locale',
     severity: 'warning',
-    ifShipped:
-      'Users of that language are served another unit, or none; nobody sees it in the default language.',
-    mend: 'Take the string out of the translated file, and mark the default one translatable="false".',
+    ifShipped: 'Users of that language get another unit, or none; it does not show in the default language.',
+    mend: 'Remove the string from the translated file, and mark the default one translatable="false".',
     messages: {
       locale: '{name} is {value} in {folder}.',
     },

@@ -7,9 +7,9 @@ export const unitIdUnknown = defineRule({
     id: 'unit-id/unknown',
     severity: 'warning',
     ifShipped: 'Its revenue goes to an unknown placement, or to somebody else.',
-    mend: 'Give it to a placement in the roster, or take it out of the build.',
+    mend: 'Assign it to a placement in the roster, or remove it from the build.',
     messages: {
-      unknown: '{id} is a {label} of {network}, and no placement of the roster holds it.',
+      unknown: '{id} is a {label} of {network}, but no placement in the roster has it.',
     },
     needsTitle: true,
   },

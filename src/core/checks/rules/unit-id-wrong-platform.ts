@@ -7,11 +7,11 @@ export const unitIdWrongPlatform = defineRule({
   meta: {
     id: 'unit-id/wrong-platform',
     severity: 'blocker',
-    ifShipped: 'The network serves nothing for it, or counts one platform’s revenue as the other’s.',
-    mend: 'Use the unit ID that the roster has for this platform; the placebook picks it.',
+    ifShipped: 'The network serves no ads for it, or counts the revenue of one platform for the other.',
+    mend: 'Use the unit ID that the roster has for this platform. The placebook picks it.',
     messages: {
       other:
-        '{id} is the {placement} placement of {network} on {other}, and stands in the build for {platform}.',
+        '{id} is the {placement} placement of {network} on {other}, but it is in the build for {platform}.',
     },
     needsTitle: true,
   },
