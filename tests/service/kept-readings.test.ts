@@ -113,6 +113,6 @@ describe('readings that are kept from one run to the next', () => {
     expect(kept.size).toBe(2);
     expect(
       ['Podfile', 'ios/Podfile', 'a.cs', 'a.txt'].map((path) => lastingReaders.get(lastingReaderOf(path))),
-    ).toEqual(['podfile', 'podfile', 'code csharp', undefined]);
+    ).toEqual(['podfile', 'podfile', 'code c_sharp', undefined]);
   });
 });

@@ -5,13 +5,15 @@ import {
   mkdir,
   open,
   readFile,
+  readlink,
   realpath,
   rename,
   rm,
   rmdir,
+  stat,
   type FileHandle,
 } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
 import { codeOf } from '../errors.js';
 import { hashOf } from '../hash.js';
 import { FileChangedError, OutsideTreeError } from './errors.js';
@@ -34,23 +36,8 @@ export class TreeFiles {
    * @throws OutsideTreeError when the path leads out of the tree, or is a link
    */
   async read(path: string): Promise<FileNow> {
-    await this.refuseLinks(path);
-    const file = this.at(path);
-    const handle = await open(file, constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK).catch(
-      (error: unknown) => {
-        if (codeOf(error) === 'ENOENT') return null;
-        if (codeOf(error) === 'ELOOP') throw new OutsideTreeError(path, 'link');
-        throw error;
-      },
-    );
-    if (!handle) return { bytes: null, mode: 0o644 };
-    try {
-      const stats = await handle.stat();
-      if (!stats.isFile()) throw new OutsideTreeError(path, 'link');
-      return { bytes: await handle.readFile(), mode: stats.mode & 0o7777 };
-    } finally {
-      await handle.close();
-    }
+    const none = { bytes: null, mode: 0o644 };
+    return (await this.beside(path, (file) => readNow(file, path))) ?? none;
   }
 
   /** The hash of a file as it is now; null when there is none. */
@@ -74,21 +61,21 @@ export class TreeFiles {
 
   /** Makes a folder, owned as the folder that it lies in. */
   async makeFolder(folder: string): Promise<void> {
-    await this.refuseLinks(folder);
-    await mkdir(this.at(folder)).catch((error: unknown) => {
-      if (codeOf(error) !== 'EEXIST') throw error;
+    await this.beside(folder, async (made, around) => {
+      await mkdir(made).catch((error: unknown) => {
+        if (codeOf(error) !== 'EEXIST') throw error;
+      });
+      const { uid, gid } = await stat(around);
+      await lchownIfOther(made, uid, gid);
     });
     await this.refuseLinks(`${folder}/-`);
-    const { uid, gid } = await lstat(dirname(this.at(folder)));
-    await lchownIfOther(this.at(folder), uid, gid);
   }
 
   /** Removes a folder that is empty; anything else is left as it is. */
   async dropFolder(folder: string): Promise<boolean> {
     try {
       await this.refuseLinks(`${folder}/-`);
-      await rmdir(this.at(folder));
-      return true;
+      return (await this.beside(folder, (empty) => rmdir(empty).then(() => true))) ?? false;
     } catch {
       return false;
     }
@@ -107,73 +94,86 @@ export class TreeFiles {
     mode: number,
     temporary: string,
   ): Promise<void> {
-    const beside = join(dirname(path), temporary);
+    const placed = await this.beside(path, async (file, around) => {
+      const draft = join(around, temporary);
+      const flags = constants.O_WRONLY | constants.O_CREAT | constants.O_EXCL | constants.O_NOFOLLOW;
+      const handle = await open(draft, flags, 0o600);
+      try {
+        const inode = await fill(handle, { file, around }, bytes, mode);
+        await expectHash(file, path, before);
+        await rename(draft, file);
+        return inode;
+      } catch (error) {
+        await rm(draft, { force: true });
+        throw error;
+      } finally {
+        await handle.close();
+      }
+    });
     await this.refuseLinks(path);
-    const handle = await open(
-      this.at(beside),
-      constants.O_WRONLY | constants.O_CREAT | constants.O_EXCL | constants.O_NOFOLLOW,
-      0o600,
+    const there = await lstat(this.at(path));
+    if (there.ino !== placed) throw new OutsideTreeError(path, 'moved');
+  }
+
+  /** Takes a file away. */
+  async remove(path: string, before: string, temporary: string): Promise<void> {
+    await this.beside(path, async (file, around) => {
+      const aside = join(around, temporary);
+      await expectHash(file, path, before);
+      const { ino } = await lstat(file);
+      // Moved first and looked at again, so that a file that was replaced meanwhile is not lost.
+      await rename(file, aside);
+      try {
+        await this.refuseLinks(path);
+        if ((await lstat(aside)).ino !== ino) throw new OutsideTreeError(path, 'moved');
+      } catch (error) {
+        await rename(aside, file);
+        throw error;
+      }
+      await rm(aside);
+    });
+  }
+
+  /** Removes what a write that stopped left beside a file. */
+  async dropTemporary(path: string, temporary: string): Promise<void> {
+    await this.beside(path, (_, around) => rm(join(around, temporary), { force: true })).catch(
+      () => undefined,
     );
-    try {
-      const inode = await this.fill(handle, path, bytes, mode);
-      await this.expect(path, before);
-      await rename(this.at(beside), this.at(path));
-      await this.refuseLinks(path);
-      const there = await lstat(this.at(path));
-      if (there.ino !== inode) throw new OutsideTreeError(path, 'moved');
-    } catch (error) {
-      await rm(this.at(beside), { force: true });
+  }
+
+  /**
+   * Does something with a place, the folder around it being held open: what is done happens in that folder, whatever
+   * the path leads to by then. Where the system has no such paths, the folder is looked at again before the work.
+   * @returns undefined when the folder does not exist
+   * @throws OutsideTreeError when the folder is not the one of the tree
+   */
+  private async beside<Result>(
+    path: string,
+    work: (place: string, around: string) => Promise<Result>,
+  ): Promise<Result | undefined> {
+    await this.refuseLinks(path);
+    const folder = dirname(this.at(path));
+    const flags = constants.O_RDONLY | constants.O_DIRECTORY | constants.O_NOFOLLOW;
+    const handle = await open(folder, flags).catch((error: unknown) => {
+      if (codeOf(error) === 'ENOENT') return null;
+      if (['ELOOP', 'ENOTDIR'].includes(codeOf(error) ?? '')) throw new OutsideTreeError(path, 'outside');
       throw error;
+    });
+    if (!handle) return undefined;
+    try {
+      const held = `${openFolders}/${handle.fd}`;
+      const real = await readlink(held).catch(() => null);
+      if (real === null) await this.refuseLinks(path);
+      else if (real !== folder) throw new OutsideTreeError(path, 'outside');
+      const around = real === null ? folder : held;
+      return await work(join(around, basename(path)), around);
     } finally {
       await handle.close();
     }
   }
 
-  /** Takes a file away. */
-  async remove(path: string, before: string, temporary: string): Promise<void> {
-    const beside = join(dirname(path), temporary);
-    await this.expect(path, before);
-    const { ino } = await lstat(this.at(path));
-    // Moved first and looked at again, so that a folder that was replaced meanwhile loses nothing.
-    await rename(this.at(path), this.at(beside));
-    try {
-      await this.refuseLinks(path);
-      if ((await lstat(this.at(beside))).ino !== ino) throw new OutsideTreeError(path, 'moved');
-    } catch (error) {
-      await rename(this.at(beside), this.at(path));
-      throw error;
-    }
-    await rm(this.at(beside));
-  }
-
-  /** Removes what a write that stopped left beside a file. */
-  async dropTemporary(path: string, temporary: string): Promise<void> {
-    const beside = join(dirname(path), temporary);
-    await this.refuseLinks(path).then(
-      () => rm(this.at(beside), { force: true }),
-      () => undefined,
-    );
-  }
-
   private at(path: string): string {
     return join(this.base, path);
-  }
-
-  /** Writes a content with the mode and the owner that the file is to have; returns its inode. */
-  private async fill(handle: FileHandle, path: string, bytes: Buffer, mode: number): Promise<number> {
-    await handle.writeFile(bytes);
-    const old = await lstat(this.at(path)).catch(() => null);
-    const { uid, gid } = old ?? (await lstat(dirname(this.at(path))));
-    const mine = await handle.stat();
-    if (mine.uid !== uid || mine.gid !== gid) await handle.chown(uid, gid).catch(ignoreForbidden);
-    // After the owner: changing that takes bits away.
-    await handle.chmod(mode);
-    await handle.sync();
-    return mine.ino;
-  }
-
-  private async expect(path: string, before: string | null): Promise<void> {
-    if ((await this.hash(path)) !== before) throw new FileChangedError([path]);
   }
 
   /** Every folder on the way to a path has to be the tree's own, and none of them a link. */
@@ -192,6 +192,50 @@ export class TreeFiles {
       folder = dirname(folder);
     }
   }
+}
+
+/** Where the system has a path for each folder that is held open; elsewhere there is no such folder. */
+const openFolders = '/proc/self/fd';
+
+/** A file as it is now. `path` is what messages call it. */
+async function readNow(file: string, path: string): Promise<FileNow | undefined> {
+  const flags = constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK;
+  const handle = await open(file, flags).catch((error: unknown) => {
+    if (codeOf(error) === 'ENOENT') return null;
+    if (codeOf(error) === 'ELOOP') throw new OutsideTreeError(path, 'link');
+    throw error;
+  });
+  if (!handle) return undefined;
+  try {
+    const stats = await handle.stat();
+    if (!stats.isFile()) throw new OutsideTreeError(path, 'link');
+    return { bytes: await handle.readFile(), mode: stats.mode & 0o7777 };
+  } finally {
+    await handle.close();
+  }
+}
+
+async function expectHash(file: string, path: string, before: string | null): Promise<void> {
+  const bytes = (await readNow(file, path))?.bytes;
+  if ((bytes ? hashOf(bytes) : null) !== before) throw new FileChangedError([path]);
+}
+
+/** Writes a content with the mode and the owner that the file is to have; returns its inode. */
+async function fill(
+  handle: FileHandle,
+  { file, around }: { file: string; around: string },
+  bytes: Buffer,
+  mode: number,
+): Promise<number> {
+  await handle.writeFile(bytes);
+  const old = await lstat(file).catch(() => null);
+  const { uid, gid } = old ?? (await stat(around));
+  const mine = await handle.stat();
+  if (mine.uid !== uid || mine.gid !== gid) await handle.chown(uid, gid).catch(ignoreForbidden);
+  // After the owner: changing that takes bits away.
+  await handle.chmod(mode);
+  await handle.sync();
+  return mine.ino;
 }
 
 async function lchownIfOther(file: string, uid: number, gid: number): Promise<void> {

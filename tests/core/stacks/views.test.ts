@@ -181,13 +181,13 @@ ruleCases(settingDiffers, {
       name: 'over the navigation, and the roster has it among the content',
       files: overNavigation,
       title: inline,
-      findings: [{ placement: 'footer', message: expect.stringContaining('stands inline in the roster') }],
+      findings: [{ placement: 'footer', message: expect.stringContaining('is inline, among the content') }],
     },
     {
       name: 'at the other edge, in markup',
       files: maui(xaml('VerticalOptions="End" ')),
       title: atTop,
-      findings: [{ placement: 'footer', message: expect.stringContaining('held at the bottom edge here') }],
+      findings: [{ placement: 'footer', message: expect.stringContaining('but at the bottom edge here') }],
     },
   ],
 });
@@ -228,8 +228,8 @@ ruleCases(wrongFormat, {
       files: overNavigation,
       title: asPage,
       findings: [
-        { message: expect.stringContaining('format interstitial') },
-        { message: expect.stringContaining('format interstitial') },
+        { message: expect.stringContaining('BBBB1111 is interstitial') },
+        { message: expect.stringContaining('BBBB1111 is interstitial') },
       ],
     },
   ],
