@@ -72,7 +72,7 @@ export default tseslint.config(
   },
   {
     files: ['src/core/checks/rules/*.ts'],
-    ignores: ['src/core/checks/rules/index.ts'],
+    ignores: ['src/core/checks/rules/index.ts', 'src/core/checks/rules/all.ts'],
     rules: {
       'no-restricted-imports': [
         'error',

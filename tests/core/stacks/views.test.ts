@@ -229,7 +229,7 @@ ruleCases(wrongFormat, {
       title: asPage,
       findings: [
         { message: expect.stringContaining('BBBB1111 is interstitial') },
-        { message: expect.stringContaining('BBBB1111 is interstitial') },
+        { message: expect.stringContaining('CCCC2222 is interstitial') },
       ],
     },
   ],

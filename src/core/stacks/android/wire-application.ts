@@ -207,26 +207,6 @@ function generatedClass(
   });
   const imports = [above, ...starting.flatMap(({ profile }) => profile.code[language]?.imports ?? [])];
   const end = language === 'java' ? ';' : '';
-  const base = above.split('.').at(-1) ?? above;
-  const body =
-    language === 'kotlin'
-      ? [
-          `class ${name} : ${base}() {`,
-          '    override fun onCreate() {',
-          '        super.onCreate()',
-          ...calls.map((call) => `        ${call}`),
-          '    }',
-          '}',
-        ]
-      : [
-          `public class ${name} extends ${base} {`,
-          '    @Override',
-          '    public void onCreate() {',
-          '        super.onCreate();',
-          ...calls.map((call) => `        ${call}`),
-          '    }',
-          '}',
-        ];
   const content = [
     `// ${applicationMark}: it starts the SDKs that are started nowhere else.`,
     '',
@@ -234,12 +214,39 @@ function generatedClass(
     '',
     ...[...new Set(imports)].sort().map((item) => `import ${item}${end}`),
     '',
-    ...body,
+    ...classLines(language, name, above.split('.').at(-1) ?? above, calls),
     '',
   ].join('\n');
   const folder = `${sourceSetFolder(model, 'main')}/${codeFolder(context, language)}/${packageName.replace(/\./g, '/')}`;
   const path = standing ?? `${folder}/${name}.${language === 'kotlin' ? 'kt' : 'java'}`;
   return { path, name: `${packageName}.${name}`, content };
+}
+
+function classLines(
+  language: 'kotlin' | 'java',
+  name: string,
+  base: string,
+  calls: readonly string[],
+): string[] {
+  const body = calls.map((call) => `        ${call}`);
+  if (language === 'kotlin')
+    return [
+      `class ${name} : ${base}() {`,
+      '    override fun onCreate() {',
+      '        super.onCreate()',
+      ...body,
+      '    }',
+      '}',
+    ];
+  return [
+    `public class ${name} extends ${base} {`,
+    '    @Override',
+    '    public void onCreate() {',
+    '        super.onCreate();',
+    ...body,
+    '    }',
+    '}',
+  ];
 }
 
 /** What a person has to do in an application class of the tree's own. */
