@@ -1,3 +1,4 @@
+import './without-eval.js';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import 'bootstrap/dist/css/bootstrap.min.css';
 import { StrictMode } from 'react';

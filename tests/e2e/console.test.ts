@@ -113,7 +113,8 @@ describe('the console', () => {
       'storm-chart-day',
       'storm-chart-day',
     ]);
-    expect((await states()).slice(0, 4)).toEqual(['differs', 'differs', 'differs', 'differs']);
+    // The app ID of the Android release is in an activity, where the SDK does not look.
+    expect((await states()).slice(0, 4)).toEqual(['differs', 'not in build', 'differs', 'differs']);
     const id = page.getByRole('button', { name: 'CH-U-204418-P4N7C2VJ' });
     expect(await id.locator('strong').textContent()).toBe('204418-P4N7C2VJ');
     await id.click();
