@@ -67,7 +67,7 @@ function factLines(fact: Fact, variantCount: number, paint: Paint): string[] {
         ? cut(fact.value)
         : JSON.stringify(fact.value);
   const detail = factDetail(fact);
-  const where = detail === undefined ? '' : paint.dim(` ${detail}`);
+  const where = detail === undefined ? '' : paint.dim(`, ${detail}`);
   const [, ...rest] = fact.chain;
   return [
     `    ${named}${value ? ` ${paint.bold(value)}` : ''}  ${paint.dim(variants)}${where}  ${placeText(fact.place)}`,

@@ -67,12 +67,12 @@ function inCode(code: Survey['facts'][number]['code']): string[] {
   if (!code) return [];
   const inside = [code.type, ...code.methods].filter(Boolean).join('.');
   return [
-    ...(inside ? [`It stands in ${inside}.`] : []),
-    ...(code.flow === undefined ? [] : [`It flows into ${flowText(code.flow)}.`]),
+    ...(inside ? [`It is in ${inside}.`] : []),
+    ...(code.flow === undefined ? [] : [`It is ${flowText(code.flow)}.`]),
     ...(code.argument === undefined
       ? []
       : [
-          `The call is given ${code.argument.written}${code.argument.ids.length > 0 ? `, which is ${listed(code.argument.ids)}` : ''}.`,
+          `The call gets ${code.argument.written}${code.argument.ids.length > 0 ? `, which is ${listed(code.argument.ids)}` : ''}.`,
         ]),
     ...code.conditions.map(
       ({ text, holds }) => `It runs only when “${text}” ${holds ? 'holds' : 'does not hold'}.`,
@@ -81,8 +81,8 @@ function inCode(code: Survey['facts'][number]['code']): string[] {
 }
 
 function flowText(flow: NonNullable<CodePlace['flow']>): string {
-  if (flow.into === 'constant') return `constant ${flow.name}`;
-  return `argument ${typeof flow.at === 'number' ? flow.at + 1 : flow.at} of ${flow.of}`;
+  if (flow.into === 'constant') return `assigned to ${flow.name}`;
+  return `passed to ${flow.of} as argument ${typeof flow.at === 'number' ? flow.at + 1 : flow.at}`;
 }
 
 function sentence({ what, value, place }: ChainStep): string {
