@@ -50,6 +50,7 @@ export class Workbench {
   /** Lays a tree on the bench. Another one that lay there is cleared away: two large ones need not be held at once. */
   lay(snapshot: string, { files, folders, skipped }: TreeContents, { costly, parses }: HowToRead): void {
     this.#runs = new Map();
+    this.readings.beginTree();
     this.#snapshot = snapshot;
     this.#parses = parses;
     this.#tree = new Tree(files, {

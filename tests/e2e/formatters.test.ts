@@ -127,7 +127,7 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
       const symbols = { android: 'ANDROID', ios: 'IOS' };
       const csharp = csharpPlacebook(books, { ...options, testCondition, symbols, namespace });
       for (const view of preprocessed(csharp))
-        expect(syntax.visit('csharp', view, (tree) => tree.hasError)).toBe(false);
+        expect(syntax.visit('c_sharp', view, (tree) => tree.hasError)).toBe(false);
       expect(csharp).not.toMatch(/[ \t]$/m);
     }
   });

@@ -11,16 +11,21 @@ function isLasting(reading: unknown): boolean {
   return problems === undefined || problems.length === 0;
 }
 
+/** A reading that none of so many trees asked for is let go: its file was changed, or its tree is not read any more. */
+const maxTrees = 100;
+
 /**
  * What files of given contents say, kept across snapshots: a file that did not change is not read again.
- * Bounded by the length of the files that were read; those that were not asked for longest go first.
+ * Bounded by the length of the files that were read, and by how many trees went by without asking for a reading; those
+ * that were not asked for longest go first.
  */
 export class Readings {
   readonly #names: ReadonlyMap<unknown, string>;
   readonly #shelf: ReadingShelf | undefined;
-  readonly #kept = new Map<string, { result: unknown; length: number }>();
+  readonly #kept = new Map<string, { result: unknown; length: number; tree: number }>();
   readonly #readers = new Map<unknown, number>();
   #length = 0;
+  #tree = 0;
 
   /**
    * @param limit how many bytes of files the kept readings may stand for
@@ -34,11 +39,17 @@ export class Readings {
     this.#shelf = lasting?.shelf;
   }
 
+  /** Another tree is read from here on. */
+  beginTree(): void {
+    this.#tree += 1;
+    this.trim();
+  }
+
   /** Whether a reading is at hand, so that nothing has to be made ready for it. */
   has(reader: unknown, { hash, bytes }: { hash: string; bytes: Uint8Array }): boolean {
     if (hash === '') return false;
     const key = this.key(reader, hash);
-    if (this.#kept.has(key)) return true;
+    if (this.recall(key)) return true;
     const taken = this.take(reader, hash);
     if (taken === undefined) return false;
     this.keep(key, taken, bytes.length);
@@ -53,12 +64,8 @@ export class Readings {
   ): Result {
     if (hash === '') return make();
     const key = this.key(reader, hash);
-    const known = this.#kept.get(key);
-    if (known) {
-      this.#kept.delete(key);
-      this.#kept.set(key, known);
-      return known.result as Result;
-    }
+    const known = this.recall(key);
+    if (known) return known.result as Result;
     const taken = this.take(reader, hash);
     if (taken !== undefined) {
       this.keep(key, taken, bytes.length);
@@ -82,13 +89,26 @@ export class Readings {
     return name === undefined ? undefined : this.#shelf?.take(name, hash);
   }
 
+  /** A kept reading, which counts as asked for by the tree that is read now. */
+  private recall(key: string): { result: unknown } | undefined {
+    const known = this.#kept.get(key);
+    if (!known) return undefined;
+    this.#kept.delete(key);
+    this.#kept.set(key, { ...known, tree: this.#tree });
+    return known;
+  }
+
   private keep(key: string, result: unknown, length: number): void {
-    this.#kept.set(key, { result, length });
+    this.#kept.set(key, { result, length, tree: this.#tree });
     this.#length += length;
-    for (const [old, { length: its }] of this.#kept) {
-      if (this.#length <= this.limit) break;
-      this.#kept.delete(old);
-      this.#length -= its;
+    this.trim();
+  }
+
+  private trim(): void {
+    for (const [key, { length, tree }] of this.#kept) {
+      if (this.#length <= this.limit && this.#tree - tree <= maxTrees) break;
+      this.#kept.delete(key);
+      this.#length -= length;
     }
   }
 }
