@@ -78,7 +78,7 @@ function namedShapes() {
 
 type NamedShapes = ReturnType<typeof namedShapes>;
 
-/** A JSON Schema in which shapes that have a name are referred to, and stand in `$defs`. */
+/** A JSON Schema that refers to named shapes, which are in `$defs`. */
 function schemaWithNames(
   type: z.ZodType,
   io: 'input' | 'output',
@@ -99,7 +99,7 @@ function schemaWithNames(
 
 let names: NamedShapes | undefined;
 
-/** The JSON Schema of a shape as a document of its own: each shape that has a name is in it once, in `$defs`. */
+/** The JSON Schema of a shape as a separate document, with each named shape once in `$defs`. */
 export function schemaDocument(type: z.ZodType, io: 'input' | 'output'): Json {
   names ??= namedShapes();
   const { $schema, $ref, $defs = {}, ...rest } = schemaWithNames(type, io, names);

@@ -2,7 +2,7 @@ import * as z from 'zod';
 
 const title = z.string();
 
-/** A change that open pages and other listeners are told about. */
+/** A change that the service reports to open pages and other listeners. */
 export const ServiceEvent = z.discriminatedUnion('kind', [
   z
     .object({ kind: z.literal('title'), title })

@@ -1,3 +1,4 @@
+import { Journal } from '../../src/disk/writes/journal.js';
 import { createHash } from 'node:crypto';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -96,6 +97,27 @@ describe('the record of writes', () => {
     ];
     await records.apply(tree, out, note('quincebury', '2026-11-03T09:00:00.000Z'));
     expect(await records.added(tree)).toEqual([]);
+  });
+
+  it.each([
+    ['wire', false],
+    ['unwire quincebury', true],
+    ['undo unwire quincebury', false],
+  ])('reads journals of earlier versions: %s', (what, takesOut) => {
+    const journal = {
+      id: '1',
+      at: '2026-11-02T09:00:00.000Z',
+      title: 'kelp',
+      what,
+      adds: [],
+      tree: { path: '/t', device: 1, inode: 2 },
+      marker: '0'.repeat(32),
+      undoes: null,
+      files: [],
+      folders: [],
+    };
+    expect(Journal.parse(journal).takesOut).toBe(takesOut);
+    expect(Journal.parse({ ...journal, takesOut: !takesOut }).takesOut).toBe(!takesOut);
   });
 
   /** An edit that adds a blank to a file as it is now. */

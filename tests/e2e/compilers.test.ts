@@ -11,7 +11,7 @@ import { javaPlacebook } from '../../src/core/languages/java/placebook.js';
 import { kotlinPlacebook } from '../../src/core/languages/kotlin/placebook.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/languages/objective-c/placebook.js';
 import { readRoster } from '../../src/core/roster/document.js';
-import { sameMade } from '../../src/core/languages/shared/placebook.js';
+import { sameMade } from '../../src/core/languages/common/placebook.js';
 import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/languages/swift/placebook.js';
 import { typescriptPlacebook } from '../../src/core/languages/typescript/placebook.js';

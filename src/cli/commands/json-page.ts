@@ -68,7 +68,7 @@ function fieldRows(schema: JsonSchema, path: string, depth = 0): string[] {
   });
 }
 
-/** Fields of objects that are told apart by one of them: what all have first, then what each has of its own. */
+/** Rows for a discriminated union: the fields that all members share, then the fields of each member. */
 function kindRows(kinds: readonly JsonSchema[], path: string, depth: number): string[] {
   const fieldsOf = ({ properties }: JsonSchema) => Object.entries(properties as Record<string, JsonSchema>);
   const [first = {}, ...others] = kinds;
@@ -79,11 +79,11 @@ function kindRows(kinds: readonly JsonSchema[], path: string, depth: number): st
     isShared(key) ? [[key, 'const' in field ? { enum: constants(key) } : field] as const] : [],
   );
   const common = { ...first, properties: Object.fromEntries(shared) };
-  const [told = ''] = shared.flatMap(([key, field]) => ('enum' in field ? [key] : []));
+  const [discriminator = ''] = shared.flatMap(([key, field]) => ('enum' in field ? [key] : []));
   const own = kinds.flatMap((kind, at) =>
     fieldsOf(kind).flatMap(([key, field]) => {
       if (isShared(key)) return [];
-      const when = `When \`${told}\` is ${text(constants(told)[at])}.`;
+      const when = `When \`${discriminator}\` is ${text(constants(discriminator)[at])}.`;
       const description = `${when} ${text(field.description)}`.trim();
       return fieldRows({ ...kind, properties: { [key]: { ...field, description } } }, path, depth);
     }),

@@ -223,7 +223,7 @@ const recordWords: Record<Exclude<RecordState, 'sample' | 'missing'>, string> = 
   set: 'The roster holds it',
   'not-offered': 'Not offered',
   'not-used': 'Not used',
-  clash: 'The same ID stands in two places of the roster',
+  clash: 'The roster has the same ID in two places',
   'unknown-to-partner': 'The roster holds it, but the network does not know it',
   'too-new': 'The roster holds it, but it serves nothing yet',
 };

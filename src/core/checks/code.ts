@@ -3,7 +3,7 @@ import type { CallAction } from '../facts/kinds/call.js';
 import type { Fact, FactOf } from '../facts/model.js';
 import { nativeLanguages } from '../languages/index.js';
 import type { Profile } from '../network/model.js';
-import { placementNames } from '../languages/shared/placebook.js';
+import { placementNames } from '../languages/common/placebook.js';
 import type { Format } from '../words/words.js';
 import type { Title } from '../roster/model.js';
 import type { EditionScope } from './scope.js';

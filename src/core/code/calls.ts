@@ -1,6 +1,6 @@
 import type { Profile } from '../network/model.js';
 import type { LanguageCalls } from '../network/calls.js';
-import { placementNames } from '../languages/shared/placebook.js';
+import { placementNames } from '../languages/common/placebook.js';
 import type { SurveyContext } from '../roster/survey-context.js';
 import type { CodePlace } from '../facts/evidence.js';
 import type { CallAction } from '../facts/kinds/call.js';

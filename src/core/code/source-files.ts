@@ -1,5 +1,5 @@
 import type { Platform } from '../words/words.js';
-import { placebookMark } from '../languages/shared/placebook.js';
+import { placebookMark } from '../languages/common/placebook.js';
 import type { ReadProblem } from '../text/problem.js';
 import type { Reader, Tree } from '../tree/tree.js';
 import type { Compiled } from '../syntax/compiled.js';

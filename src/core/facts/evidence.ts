@@ -38,13 +38,13 @@ export const CodePlace = z
     argument: z
       .object({ written: z.string(), ids: z.array(z.string()) })
       .optional()
-      .meta({ description: 'What a call is given as its ID, as written and as worked out.' }),
+      .meta({ description: 'The ID argument of a call, as written and as resolved.' }),
     empty: z.boolean().optional().meta({ description: 'Whether a callback does nothing.' }),
     waits: z.enum(['open', 'limited']).optional().meta({
       description: 'Whether code waits for a call: for as long as it takes, or within a limit of time.',
     }),
   })
-  .meta({ description: 'Where in the code a fact stands.' });
+  .meta({ description: 'Where in the code something is.' });
 export type CodePlace = z.infer<typeof CodePlace>;
 
 export const HeldAt = z.enum(heldAtNames).meta({ description: 'Where on its screen a view is held.' });

@@ -1,6 +1,5 @@
-import type { CodePlace } from './evidence.js';
 import { factDetail, factSubject, labelOf } from './show.js';
-import type { ChainStep, Place } from './evidence.js';
+import type { ChainStep, CodePlace, Place } from './evidence.js';
 import type { Survey } from './model.js';
 
 /** A fact, or a value that cannot be told, with its evidence in sentences. */

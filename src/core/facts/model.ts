@@ -11,7 +11,7 @@ export type FactKind = Fact['kind'];
 /** A fact of one kind, or of some. */
 export type FactOf<Kind extends FactKind> = Extract<Fact, { kind: Kind }>;
 
-/** Kinds that have no fields of their own. */
+/** Kinds of facts that one setting of a build gives; none has fields of its own. */
 export type PlainKind =
   | 'identifier'
   | 'min-sdk'

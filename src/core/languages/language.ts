@@ -3,10 +3,10 @@ import type { CodeLanguage } from '../syntax/shape.js';
 import type { TextDocument } from '../text/document.js';
 import type { Edit } from '../text/edit.js';
 import type { Platform, Stage } from '../words/words.js';
-import type { PlacebookOptions, PlacebookStage } from './shared/placebook.js';
-import type { SharedBooks } from './shared/platforms.js';
+import type { PlacebookOptions, PlacebookStage } from './common/placebook.js';
+import type { SharedBooks } from './common/platforms.js';
 
-/** Everything that is to be known of a programming language: one folder has it all. */
+/** A programming language: how it is read and written. Each language has a folder of its own. */
 export interface Language<Id extends string = string> {
   /** Its name in profiles. */
   id: Id;
@@ -23,7 +23,7 @@ export interface Language<Id extends string = string> {
     unit(placement: string, network: string): string;
     /** The app ID that a network takes in its start-up call. */
     app(network: string): string;
-    /** What stands around the reference where a literal stood. */
+    /** The reference with the syntax that it needs in the place of a literal. */
     inPlace?(reference: string, literal: LiteralPlace): string;
   };
   /** The edits by which a file sees the placebook. */
@@ -32,11 +32,11 @@ export interface Language<Id extends string = string> {
   hasPromises?: true;
   /** Quotes of plain literals besides `"` and `'`. */
   quotes?: string;
-  /** What makes a constant of the compiler: a reference to the placebook is none. */
+  /** Compile-time constants, which a reference to the placebook cannot be. */
   constant?: {
     /** Finds the word before a literal. */
     word: RegExp;
-    /** What stands in its place. */
+    /** Returns the replacement for that word. */
     instead(isLocal: boolean): string;
   };
 }
@@ -46,7 +46,7 @@ export interface Dialect {
   syntax: CodeLanguage;
 }
 
-/** Where a literal stood that a reference replaces. */
+/** The place of a literal that a reference replaces. */
 export interface LiteralPlace {
   /** The character before it. */
   before: string | undefined;
@@ -90,7 +90,7 @@ export type PlacebookWriter =
       write(books: SharedBooks, options: SharedBookOptions): string[];
     };
 
-/** What a placebook for both platforms is told besides its contents. */
+/** Options for writing a placebook that serves both platforms. */
 export interface SharedBookOptions extends PlacebookOptions {
   /** What holds in the builds of the test stage. */
   testCondition: string;
@@ -99,7 +99,7 @@ export interface SharedBookOptions extends PlacebookOptions {
   namespace?: string | undefined;
 }
 
-/** Keeps the type of a language as it is written. */
+/** Returns the language unchanged and keeps its literal types. */
 export function defineLanguage<const Defined extends Language>(language: Defined): Defined {
   return language;
 }

@@ -24,7 +24,7 @@ export const IdKind = z.lazy(() =>
         .meta({ description: 'What the `platform` group of the pattern stands for.' }),
       needles: z.array(z.string().min(3).max(40)).min(1).max(8).meta({
         description:
-          'Plain texts, one of which every ID contains. Files that contain none of them are not searched.',
+          'Substrings: every ID contains at least one of them. Files without any of them are not searched.',
       }),
       samples: z
         .partialRecord(Platform, z.union([z.string(), z.partialRecord(Format, z.string())]))

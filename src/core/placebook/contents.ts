@@ -10,7 +10,7 @@ import {
   pascalCase,
   upperCase,
   type PlacebookStage,
-} from '../languages/shared/placebook.js';
+} from '../languages/common/placebook.js';
 
 /** What a placebook says for one platform and stage. */
 export function placebookContents(

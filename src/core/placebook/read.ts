@@ -1,6 +1,6 @@
 import type { ReadProblem, Span } from '../text/problem.js';
 import type { Settings } from '../words/settings.js';
-import { givenFields, placebookFields } from '../languages/shared/fields.js';
+import { givenFields, placebookFields } from '../languages/common/fields.js';
 
 /** A placement as a placebook has it: its settings in words, such as `refreshSeconds 60, anchor bottom`. */
 export interface PlacebookEntry extends Span {

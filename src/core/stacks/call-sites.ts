@@ -1,4 +1,3 @@
-import { isIdFact } from '../facts/model.js';
 import { valueAt } from '../text/own-values.js';
 import { readingOf } from '../code/source-files.js';
 import { languageOf, type Language, type LanguageName } from '../languages/index.js';
@@ -6,7 +5,7 @@ import type { Profile } from '../network/model.js';
 import type { Platform } from '../words/words.js';
 import { expectedIds } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
-import type { Fact } from '../facts/model.js';
+import { isIdFact, type Fact } from '../facts/model.js';
 import type { TextDocument } from '../text/document.js';
 import type { Edit } from '../text/edit.js';
 import type { Tree } from '../tree/tree.js';

@@ -1,8 +1,9 @@
 import type { LanguageName } from '../languages/index.js';
+import type { PlacebookWriter, SharedBookOptions } from '../languages/language.js';
 import { platformNames } from '../words/names.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../placebook/contents.js';
-import { placebookMark, sameMade, type PlacebookOptions } from '../languages/shared/placebook.js';
-import type { SharedBooks } from '../languages/shared/platforms.js';
+import { placebookMark, sameMade } from '../languages/common/placebook.js';
+import type { SharedBooks } from '../languages/common/platforms.js';
 import type { Platform } from '../words/words.js';
 import { isEnrolled } from '../roster/expected.js';
 import type { SurveyEdition } from '../facts/model.js';
@@ -76,7 +77,9 @@ export interface SharedPlacebook {
   path: string;
   /** What holds in the builds of the test stage; undefined where the code cannot tell the stages apart. */
   testCondition: string | undefined;
-  write: (books: SharedBooks, options: PlacebookOptions & { testCondition: string }) => string;
+  language: { placebook: Extract<PlacebookWriter, { scope: 'all' }> };
+  /** What the language needs to know besides. */
+  more?: Pick<SharedBookOptions, 'symbols' | 'namespace'>;
   /** What is left to a person where the code cannot tell the stages apart. */
   withoutCondition: ByHand;
 }
@@ -84,7 +87,7 @@ export interface SharedPlacebook {
 /** The placebook of a stack: one file for both platforms and stages. */
 export function wireSharedPlacebook(
   context: WireContext,
-  { standing, path, testCondition, write, withoutCondition }: SharedPlacebook,
+  { standing, path, testCondition, language, more, withoutCondition }: SharedPlacebook,
 ): StackWiring {
   const { title } = context;
   const editions = titleEditions(context);
@@ -104,7 +107,8 @@ export function wireSharedPlacebook(
       },
     ]),
   );
-  const content = write(books, { title: title.name, revision: context.revision, testCondition });
+  const options = { title: title.name, revision: context.revision, testCondition, ...more };
+  const [content = ''] = language.placebook.write(books, options);
   if (standing && sameMade(standing.text, content)) return { changes: [], byHand: [] };
   const [first, ...others] = needed.map(({ platform }) => platform);
   const change: Change = {

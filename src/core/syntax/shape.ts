@@ -69,7 +69,7 @@ export interface CodeLanguage {
   labelsAreNames?: true;
   /** The texts that a compiler may see of a file, all as long as the file, where a preprocessor comes first. */
   views?(text: string): string[];
-  /** Where a view is held that is made here, undefined where that is not told here. */
+  /** Where a view is held that is made here, or undefined when the node does not say. */
   heldAt?(node: Node): HeldAt | undefined;
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */
   continues?: ReadonlySet<string>;

@@ -11,13 +11,13 @@ function isLasting(reading: unknown): boolean {
   return problems === undefined || problems.length === 0;
 }
 
-/** A reading that none of so many trees asked for is let go: its file was changed, or its tree is not read any more. */
+/** A reading is dropped when this many trees in a row did not need it: its file changed, or its tree is no longer read. */
 const maxTrees = 100;
 
 /**
  * What files of given contents say, kept across snapshots: a file that did not change is not read again.
- * Bounded by the length of the files that were read, and by how many trees went by without asking for a reading; those
- * that were not asked for longest go first.
+ * Bounded by the total length of those files, and by how many trees in a row did not need a reading. The least recently
+ * used readings are dropped first.
  */
 export class Readings {
   readonly #names: ReadonlyMap<unknown, string>;
@@ -39,7 +39,7 @@ export class Readings {
     this.#shelf = lasting?.shelf;
   }
 
-  /** Another tree is read from here on. */
+  /** Marks the start of another tree. */
   beginTree(): void {
     this.#tree += 1;
     this.trim();
@@ -89,7 +89,7 @@ export class Readings {
     return name === undefined ? undefined : this.#shelf?.take(name, hash);
   }
 
-  /** A kept reading, which counts as asked for by the tree that is read now. */
+  /** A kept reading, marked as used by the current tree. */
   private recall(key: string): { result: unknown } | undefined {
     const known = this.#kept.get(key);
     if (!known) return undefined;

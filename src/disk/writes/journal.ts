@@ -12,34 +12,39 @@ const maxRecords = 50;
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 /** What a write is about to do, and what it did: the same document before and after. */
-export const Journal = z.object({
-  id: z.string().regex(/^[\w-]{1,80}$/),
-  at: z.string(),
-  title: z.string(),
-  /** What was done: `wire`, `unwire NETWORK` or `undo`. */
-  what: z.string(),
-  /** Whether it takes out what `adds` names. */
-  takesOut: z.boolean().default(false),
-  /** What it put in, or took out, that other networks may need too. */
-  adds: z.array(z.string()),
-  tree: z.object({ path: z.string(), device: z.number(), inode: z.number() }),
-  /** The random name by which this write is marked in the tree. */
-  marker: z.string().regex(/^[0-9a-f]{32}$/),
-  /** The write that this one takes back. */
-  undoes: z.string().nullable(),
-  files: z.array(
-    z.object({
-      path: z.string(),
-      /** Hash of the content before; null where there was no such file. */
-      before: Hash.nullable(),
-      /** Hash of the content after; null where the file goes. */
-      after: Hash.nullable(),
-      mode: z.number(),
-    }),
-  ),
-  /** Folders that the write makes, the outermost first. */
-  folders: z.array(z.string()),
-});
+export const Journal = z
+  .object({
+    id: z.string().regex(/^[\w-]{1,80}$/),
+    at: z.string(),
+    title: z.string(),
+    /** What was done: `wire`, `unwire NETWORK` or `undo`. */
+    what: z.string(),
+    /** Whether it takes out what `adds` names. Earlier versions said so only by the command. */
+    takesOut: z.boolean().optional(),
+    /** What it put in, or took out, that other networks may need too. */
+    adds: z.array(z.string()),
+    tree: z.object({ path: z.string(), device: z.number(), inode: z.number() }),
+    /** The random name by which this write is marked in the tree. */
+    marker: z.string().regex(/^[0-9a-f]{32}$/),
+    /** The write that this one takes back. */
+    undoes: z.string().nullable(),
+    files: z.array(
+      z.object({
+        path: z.string(),
+        /** Hash of the content before; null where there was no such file. */
+        before: Hash.nullable(),
+        /** Hash of the content after; null where the file goes. */
+        after: Hash.nullable(),
+        mode: z.number(),
+      }),
+    ),
+    /** Folders that the write makes, the outermost first. */
+    folders: z.array(z.string()),
+  })
+  .transform((journal) => ({
+    ...journal,
+    takesOut: journal.takesOut ?? journal.what.split(' ')[0] === 'unwire',
+  }));
 export type Journal = z.infer<typeof Journal>;
 
 /** A write as answers report it. */

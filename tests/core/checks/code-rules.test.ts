@@ -17,7 +17,7 @@ import { appIdInUnitPlace } from '../../../src/core/checks/rules/unit-id-app-id-
 import { overriddenByLocale } from '../../../src/core/checks/rules/unit-id-overridden-by-locale.js';
 import { unitIdUnknown } from '../../../src/core/checks/rules/unit-id-unknown.js';
 import { unitIdWrongPlatform } from '../../../src/core/checks/rules/unit-id-wrong-platform.js';
-import { placebookMark } from '../../../src/core/languages/shared/placebook.js';
+import { placebookMark } from '../../../src/core/languages/common/placebook.js';
 import { ruleCases } from '../../support/rules.js';
 import { androidFiles, gradle, iosFiles, kelp, placement } from '../../support/trees.js';
 import { plan, text, written } from '../../support/wiring.js';

@@ -5,7 +5,7 @@ import { expectedIds } from '../../../src/core/roster/expected.js';
 import { runChecks } from '../../../src/core/checks/run.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
 import type { Title } from '../../../src/core/roster/model.js';
-import { placebookMark } from '../../../src/core/languages/shared/placebook.js';
+import { placebookMark } from '../../../src/core/languages/common/placebook.js';
 import { definitions } from '../../../src/core/steps/definitions/index.js';
 import type { Step, StepContext, StepDefinition } from '../../../src/core/steps/model.js';
 import { orderedDefinitions, stepsOf } from '../../../src/core/steps/steps.js';

@@ -1,6 +1,6 @@
 import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
-import { placementNames } from '../../languages/shared/placebook.js';
+import { placementNames } from '../../languages/common/placebook.js';
 import type { Title } from '../../roster/model.js';
 import type { CheckContext } from '../model.js';
 import { callsOf, oncePerPlace } from '../code.js';

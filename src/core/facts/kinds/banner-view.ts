@@ -10,7 +10,7 @@ export const bannerView = defineFact({
   description: 'A view of a network in a layout or storyboard; the value is its class.',
   fields: {
     format: Format,
-    size: z.string().optional().meta({ description: 'The size that the view is given.' }),
+    size: z.string().optional().meta({ description: 'The size of the view, where the layout sets one.' }),
     anchor: HeldAt.optional(),
   },
   subject: ({ format, size }) => [format, size].filter(Boolean).join(' '),

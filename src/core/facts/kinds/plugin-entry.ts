@@ -4,6 +4,6 @@ import { defineFact } from '../define.js';
 export const pluginEntry = defineFact({
   kind: 'plugin-entry',
   label: 'plugin entry',
-  description: 'The entry of a plugin in an app configuration; the value is what it is given.',
+  description: 'The entry of a plugin in an app configuration; the value lists its options.',
   fields: {},
 });

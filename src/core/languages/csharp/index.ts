@@ -1,5 +1,5 @@
 import { defineLanguage } from '../language.js';
-import { pascalCase } from '../shared/placebook.js';
+import { pascalCase } from '../common/placebook.js';
 import { csharpPlacebook } from './placebook.js';
 import { csharpSyntax } from './syntax.js';
 
@@ -10,6 +10,7 @@ export const csharp = defineLanguage({
   placebook: {
     scope: 'all',
     files: ['Placebook.cs'],
+    // Without other names, those that .NET defines.
     write: (books, { symbols = { android: 'ANDROID', ios: 'IOS' }, ...options }) => [
       csharpPlacebook(books, { ...options, symbols }),
     ],

@@ -1,6 +1,6 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Platform, Stage } from '../../words/words.js';
-import { givenFields, placebookFields, type FieldType } from '../shared/fields.js';
+import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
 import {
   comment,
   markLines,
@@ -9,7 +9,7 @@ import {
   sentence,
   type PlacebookOptions,
   type PlacebookPlacement,
-} from '../shared/placebook.js';
+} from '../common/placebook.js';
 import {
   appNetworks,
   fallbackOf,
@@ -17,7 +17,7 @@ import {
   placementNames,
   platformsOf,
   type SharedBooks,
-} from '../shared/platforms.js';
+} from '../common/platforms.js';
 
 /** What a C# placebook needs besides its contents. */
 export interface CsharpOptions extends PlacebookOptions {

@@ -1,5 +1,5 @@
 import { defineLanguage } from '../language.js';
-import { camelCase } from '../shared/placebook.js';
+import { camelCase } from '../common/placebook.js';
 import { libraryImport } from './library-import.js';
 import { dartPlacebook } from './placebook.js';
 import { dartSyntax } from './syntax.js';

@@ -2,7 +2,7 @@ import type { TextDocument } from '../../text/document.js';
 import type { Edit } from '../../text/edit.js';
 import type { BookPlace } from '../language.js';
 
-/** The import stands among those of packages, in the order of the alphabet, before those of files. */
+/** Adds the import among those of packages, in alphabetical order, before those of files. */
 export function libraryImport({ text, lineEnd }: TextDocument, { packageName: uri }: BookPlace): Edit[] {
   if (uri === undefined || text.includes(`'${uri}'`) || text.includes(`"${uri}"`)) return [];
   const all = [...text.matchAll(/^import\s+(['"])([^'"]*)\1[^;]*;[^\r\n]*(?:\r\n|\n|\r|$)/gm)].map(

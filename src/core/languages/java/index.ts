@@ -1,6 +1,6 @@
 import { defineLanguage } from '../language.js';
-import { importOfClass } from '../shared/imports.js';
-import { upperCase } from '../shared/placebook.js';
+import { importOfClass } from '../common/imports.js';
+import { upperCase } from '../common/placebook.js';
 import { javaPlacebook } from './placebook.js';
 import { javaSyntax } from './syntax.js';
 

@@ -1,6 +1,6 @@
 import { defineLanguage } from '../language.js';
-import { importOfClass } from '../shared/imports.js';
-import { camelCase, upperCase } from '../shared/placebook.js';
+import { importOfClass } from '../common/imports.js';
+import { camelCase, upperCase } from '../common/placebook.js';
 import { kotlinPlacebook } from './placebook.js';
 import { kotlinSyntax } from './syntax.js';
 

@@ -1,4 +1,4 @@
-import { givenFields, placebookFields, type FieldType } from '../shared/fields.js';
+import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
 import {
   camelCase,
   comment,
@@ -10,7 +10,7 @@ import {
   type PlacebookOptions,
   type PlacebookPlacement,
   type PlacebookStage,
-} from '../shared/placebook.js';
+} from '../common/placebook.js';
 
 /** What a Kotlin placebook needs besides its contents. */
 export interface KotlinOptions extends PlacebookOptions {

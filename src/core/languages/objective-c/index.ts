@@ -1,5 +1,5 @@
 import { defineLanguage } from '../language.js';
-import { camelCase, pascalCase } from '../shared/placebook.js';
+import { camelCase, pascalCase } from '../common/placebook.js';
 import { appName, objectiveCHeader, objectiveCSource } from './placebook.js';
 import { objectiveCSyntax } from './syntax.js';
 

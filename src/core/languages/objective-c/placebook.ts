@@ -1,5 +1,5 @@
 import { valueAt } from '../../text/own-values.js';
-import { givenFields, placebookFields, type FieldType } from '../shared/fields.js';
+import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
 import {
   camelCase,
   comment,
@@ -10,7 +10,7 @@ import {
   type PlacebookOptions,
   type PlacebookPlacement,
   type PlacebookStage,
-} from '../shared/placebook.js';
+} from '../common/placebook.js';
 
 /** What an Objective-C placebook needs besides its contents. */
 export interface ObjectiveCOptions extends PlacebookOptions {

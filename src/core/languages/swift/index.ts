@@ -1,5 +1,5 @@
 import { defineLanguage } from '../language.js';
-import { camelCase } from '../shared/placebook.js';
+import { camelCase } from '../common/placebook.js';
 import { swiftPlacebook } from './placebook.js';
 import { swiftSyntax } from './syntax.js';
 

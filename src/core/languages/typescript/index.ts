@@ -1,5 +1,5 @@
 import { defineLanguage } from '../language.js';
-import { camelCase } from '../shared/placebook.js';
+import { camelCase } from '../common/placebook.js';
 import { moduleImport } from './module-import.js';
 import { typescriptPlacebook } from './placebook.js';
 import { tsxSyntax, typescriptSyntax } from './syntax.js';
@@ -20,7 +20,7 @@ export const typescript = defineLanguage({
     unit: (placement, network) =>
       `Placebook.${camelCase(placement)}.unit(PlacebookNetwork.${camelCase(network)})`,
     app: (network) => `PlacebookApps.${camelCase(network)}`,
-    // An attribute of an element takes a text as it stands, and everything else in braces.
+    // A JSX attribute takes a string literal as it is, and any other expression in braces.
     inPlace: (reference, { before, isArgument }) =>
       before === '=' && isArgument ? `{${reference}}` : reference,
   },

@@ -4,7 +4,7 @@ import { readXml } from '../../formats/xml/read.js';
 import type { Profile } from '../../network/model.js';
 import { languageNamed } from '../../languages/index.js';
 import { isEnrolled } from '../../roster/expected.js';
-import { pascalCase } from '../../languages/shared/placebook.js';
+import { pascalCase } from '../../languages/common/placebook.js';
 import type { ByHand, Change, EditChange } from '../../edits/model.js';
 import type { StackWiring } from '../stack.js';
 import { androidNamespace } from './namespaces.js';

@@ -1,7 +1,7 @@
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
 import { java } from '../../languages/java/index.js';
 import { kotlin } from '../../languages/kotlin/index.js';
-import { placebookMark, sameMade } from '../../languages/shared/placebook.js';
+import { placebookMark, sameMade } from '../../languages/common/placebook.js';
 import { baseOf } from '../../text/paths.js';
 import type { ByHand, Change } from '../../edits/model.js';
 import { placebookRules } from '../by-hand-steps.js';

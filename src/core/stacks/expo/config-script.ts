@@ -1,5 +1,5 @@
 import type { Platform, Stage } from '../../words/words.js';
-import { sameMade } from '../../languages/shared/placebook.js';
+import { sameMade } from '../../languages/common/placebook.js';
 import { scriptMark } from './project.js';
 
 /** The variable by which builds say their stage; its beginning is what puts it into bundles, too. */

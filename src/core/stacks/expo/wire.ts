@@ -1,4 +1,4 @@
-import { typescriptPlacebook } from '../../languages/typescript/placebook.js';
+import { typescript } from '../../languages/typescript/index.js';
 import type { Tree } from '../../tree/tree.js';
 import { joined } from '../native-parts.js';
 import { installOf, unwirePackageJson, wirePackageJson } from '../react-native/wire-package.js';
@@ -62,7 +62,7 @@ function wirePlacebook(
     standing: standingPlacebook(tree, asScripts(project)),
     path: placebookPath(tree, asScripts(project)),
     testCondition: codeCondition(context, builds),
-    write: typescriptPlacebook,
+    language: typescript,
     withoutCondition: {
       platform: null,
       network: null,

@@ -1,4 +1,4 @@
-import { dartPlacebook } from '../../languages/dart/placebook.js';
+import { dart } from '../../languages/dart/index.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import {
@@ -23,7 +23,7 @@ export function wirePlacebook(tree: Tree, project: FlutterProject, context: Wire
     standing: standingPlacebook(tree, project.root),
     path: below(project.root, 'lib/ads/placebook.dart'),
     testCondition: stageCondition(titleEditions(context)),
-    write: dartPlacebook,
+    language: dart,
     withoutCondition: {
       platform: null,
       network: null,

@@ -1,7 +1,7 @@
 import { appendItem, setPbxString } from '../../formats/pbxproj/edit.js';
 import { entryOf } from '../../formats/pbxproj/read.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
-import { placebookMark, sameMade } from '../../languages/shared/placebook.js';
+import { placebookMark, sameMade } from '../../languages/common/placebook.js';
 import { objectiveC } from '../../languages/objective-c/index.js';
 import { swift } from '../../languages/swift/index.js';
 import { baseOf, folderOf, isWithin } from '../../text/paths.js';

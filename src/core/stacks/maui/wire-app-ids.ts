@@ -4,7 +4,7 @@ import { escapeXml } from '../../formats/xml/edit.js';
 import type { Profile } from '../../network/model.js';
 import type { Platform, Stage } from '../../words/words.js';
 import { profileFor } from '../../network/for-stack.js';
-import { pascalCase } from '../../languages/shared/placebook.js';
+import { pascalCase } from '../../languages/common/placebook.js';
 import { expectedIds, isEnrolled } from '../../roster/expected.js';
 import { isWhereBuildLooks } from '../../facts/effective.js';
 import type { Fact, SurveyEdition } from '../../facts/model.js';

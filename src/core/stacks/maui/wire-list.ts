@@ -1,6 +1,5 @@
-import type { FactOf } from '../../facts/model.js';
 import { mergeAttribution } from '../../formats/plist/attribution.js';
-import type { SurveyEdition } from '../../facts/model.js';
+import type { FactOf, SurveyEdition } from '../../facts/model.js';
 import { readPlist, type PlistValue } from '../../formats/plist/read.js';
 import { appendChild, escapeXml } from '../../formats/xml/edit.js';
 import { profileFor } from '../../network/for-stack.js';

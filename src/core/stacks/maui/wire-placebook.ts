@@ -1,4 +1,4 @@
-import { csharpPlacebook } from '../../languages/csharp/placebook.js';
+import { csharp } from '../../languages/csharp/index.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import type { Tree } from '../../tree/tree.js';
 import {
@@ -18,12 +18,8 @@ export function wirePlacebook(tree: Tree, project: MauiProject, context: WireCon
     standing: standingPlacebook(tree, project),
     path: below(project.root, 'Ads/Placebook.cs'),
     testCondition: stageCondition(titleEditions(context)),
-    write: (books, options) =>
-      csharpPlacebook(books, {
-        ...options,
-        symbols: { android: 'ANDROID', ios: 'IOS' },
-        namespace: project.namespace,
-      }),
+    language: csharp,
+    more: { namespace: project.namespace },
     withoutCondition: {
       platform: null,
       network: null,

@@ -1,4 +1,4 @@
-import { typescriptPlacebook } from '../../languages/typescript/placebook.js';
+import { typescript } from '../../languages/typescript/index.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import { isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
@@ -25,7 +25,7 @@ export function wirePlacebook(
     standing: standingPlacebook(tree, project),
     path: placebookPath(tree, project),
     testCondition: stageCondition(titleEditions(context), isDevelopment),
-    write: typescriptPlacebook,
+    language: typescript,
     withoutCondition: {
       platform: null,
       network: null,

@@ -1,5 +1,5 @@
 import type { Stage } from '../../words/words.js';
-import { markOf } from '../../languages/shared/placebook.js';
+import { markOf } from '../../languages/common/placebook.js';
 import { csharpText } from '../../languages/csharp/placebook.js';
 import { stepCalls, stepsMark } from './build-steps.js';
 

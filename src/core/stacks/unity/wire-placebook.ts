@@ -1,4 +1,4 @@
-import { csharpPlacebook } from '../../languages/csharp/placebook.js';
+import { csharp } from '../../languages/csharp/index.js';
 import type { Tree } from '../../tree/tree.js';
 import { placebookAmong, wireSharedPlacebook, type StandingPlacebook } from '../joint-wiring.js';
 import type { StackWiring, WireContext } from '../stack.js';
@@ -20,8 +20,8 @@ export function wirePlacebook(tree: Tree, project: UnityProject, context: WireCo
     standing: standingPlacebook(tree, project),
     path: placebookPath(tree, project, context),
     testCondition: conditions[stageSplit(context)],
-    write: (books, options) =>
-      csharpPlacebook(books, { ...options, symbols: { android: 'UNITY_ANDROID', ios: 'UNITY_IOS' } }),
+    language: csharp,
+    more: { symbols: { android: 'UNITY_ANDROID', ios: 'UNITY_IOS' } },
     withoutCondition: {
       platform: null,
       network: null,

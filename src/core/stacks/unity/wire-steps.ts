@@ -1,7 +1,7 @@
 import type { Profile } from '../../network/model.js';
 import type { Platform } from '../../words/words.js';
 import { profileFor } from '../../network/for-stack.js';
-import { sameMade } from '../../languages/shared/placebook.js';
+import { sameMade } from '../../languages/common/placebook.js';
 import { expectedIds, isEnrolled } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
 import type { Fact } from '../../facts/model.js';
