@@ -31,13 +31,16 @@ const layers = ['core', 'api', 'disk', 'worker', 'service', 'cli'];
 /** What speaks to the rest by HTTP only: the shapes that cross it are all that it shares. */
 const byHttp = ['partner', 'console'];
 
+/** What is known of a stack without a tree. Profiles are made of it, so it is below them. */
+const descriptions = ['^src/core/stacks/descriptions[.]ts$', '^src/core/stacks/.*description[.]ts$'];
+
 const above = (list, index) => list.slice(index + 1).join('|');
 const upward = (root, list) =>
   list.slice(0, -1).map((name, index) => ({
     name: `${name}-imports-downwards`,
     severity: 'error',
     from: { path: `^${root}${name}/` },
-    to: { path: `^${root}(${above(list, index)})/` },
+    to: { path: `^${root}(${above(list, index)})/`, pathNot: descriptions },
   }));
 
 export default {
@@ -45,6 +48,27 @@ export default {
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
     ...upward('src/core/', core),
     ...upward('src/', layers),
+    {
+      name: 'descriptions-of-stacks-are-low',
+      severity: 'error',
+      from: { path: descriptions },
+      to: { path: '^src/core/', pathNot: ['^src/core/(text|words|languages)/', ...descriptions] },
+    },
+    {
+      name: 'no-stack-knows-another',
+      severity: 'error',
+      from: { path: '^src/core/stacks/([^/]+)/', pathNot: '^src/core/stacks/shared/' },
+      to: { path: '^src/core/stacks/[^/]+/', pathNot: '^src/core/stacks/($1|shared)/' },
+    },
+    {
+      name: 'what-stacks-share-knows-the-native-ones-alone',
+      severity: 'error',
+      from: { path: '^src/core/stacks/shared/' },
+      to: {
+        path: '^src/core/stacks/[^/]+/',
+        pathNot: ['^src/core/stacks/shared/', '^src/core/stacks/(android|ios)/index[.]ts$'],
+      },
+    },
     {
       name: 'core-folders-leave-the-runners-alone',
       severity: 'error',

@@ -1,6 +1,7 @@
 import type { Settings } from '../api/settings.js';
 import type { CollectPlan } from '../api/trees.js';
 import { callNeedles } from '../core/code/calls.js';
+import { requirementsOf } from '../core/network/for-stack.js';
 import { recogniser } from '../core/network/recognise.js';
 import { stacks } from '../core/stacks/index.js';
 import type { ProfileShelf } from './profiles.js';
@@ -8,27 +9,8 @@ import type { ProfileShelf } from './profiles.js';
 /** Files larger than this are not looked into. */
 const maxFileBytes = 16 * 1024 * 1024;
 
-/** Folders that tools fill: nothing in them is a person's to keep true. */
-const skipFolders = [
-  '.git',
-  '.gradle',
-  '.idea',
-  '.svn',
-  '.hg',
-  'node_modules',
-  '.dart_tool',
-  '.pub-cache',
-  '.symlinks',
-  'ephemeral',
-  'build',
-  'Pods',
-  'Carthage',
-  'DerivedData',
-  'xcuserdata',
-  '.build',
-  '.cxx',
-  '.syndexa-write',
-];
+/** Folders that tools fill, whatever the stack: nothing in them is a person's to keep true. */
+const skipFolders = ['.git', '.svn', '.hg', '.idea', '.syndexa-write'];
 
 /** Which files of a tree matter to the stacks, and to the networks that are known. */
 export function collectPlanOf(shelf: ProfileShelf, { treeFiles, treeBytes }: Settings): CollectPlan {
@@ -43,7 +25,7 @@ export function collectPlanOf(shelf: ProfileShelf, { treeFiles, treeBytes }: Set
       ...callNeedles(shelf.profiles()),
       ...stacks.flatMap(({ needles }) => [...needles]),
     ],
-    skipFolders: [...skipFolders],
+    skipFolders: [...new Set([...skipFolders, ...stacks.flatMap(({ skips }) => skips)])],
     skipBeside: stacks.flatMap(({ fills = [] }) => fills.map((one) => ({ ...one }))),
     maxFileBytes,
     maxFiles: treeFiles,
@@ -53,16 +35,12 @@ export function collectPlanOf(shelf: ProfileShelf, { treeFiles, treeBytes }: Set
 
 /** The names of files that networks hand out or keep: companion files, libraries, and settings of theirs. */
 function handedOut(shelf: ProfileShelf): string[] {
-  const files = shelf.profiles().flatMap(({ android, ios, stacks: { unity } }) => {
+  const files = shelf.profiles().flatMap((profile) => {
+    const { android, ios } = profile;
     const companions = [android?.companion, ios?.companion].flatMap((companion) => companion?.file ?? []);
     const binaries = [...(android?.binaries ?? []), ...(ios?.binaries ?? [])].map(({ file }) => file);
-    const kept =
-      unity && 'package' in unity
-        ? [unity.settings?.asset, unity.native?.android?.file, unity.native?.ios?.file]
-        : [];
-    return [...companions, ...binaries, ...kept.flatMap((file) => file ?? [])].flatMap(
-      (file) => file.split('/').pop() ?? [],
-    );
+    const kept = stacks.flatMap(({ id }) => requirementsOf(profile, id)?.files ?? []);
+    return [...companions, ...binaries, ...kept].flatMap((file) => file.split('/').pop() ?? []);
   });
   return [...new Set(files)];
 }

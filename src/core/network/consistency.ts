@@ -5,6 +5,8 @@ import type { LanguageCalls } from './calls.js';
 import type { Inventory } from './exchange.js';
 import { type Profile } from './model.js';
 import { platforms } from '../words/words.js';
+import { described } from './described.js';
+import { packageFor } from './for-stack.js';
 import { samplesOf } from './samples.js';
 
 /** A fault between two parts of a profile: each is right on its own. */
@@ -177,20 +179,23 @@ function codeFaults(profile: Profile): Mismatch[] {
   });
 }
 
-function stackFaults({ stacks, ids }: Profile): Mismatch[] {
-  const faults: Mismatch[] = [];
-  const named = (options: object | undefined, field: string[]) => {
-    if (ids.app || !options || Object.keys(options).length === 0) return;
-    faults.push({
-      field,
-      message: 'App IDs are taken here, but ids.app describes none.',
-      fix: 'Add ids.app, or take the option out.',
-    });
-  };
-  if (stacks.expo && 'package' in stacks.expo) named(stacks.expo.plugin, ['stacks', 'expo', 'plugin']);
-  if (stacks.unity && 'package' in stacks.unity)
-    named(stacks.unity.settings?.fields, ['stacks', 'unity', 'settings', 'fields']);
-  return faults;
+function stackFaults(profile: Profile): Mismatch[] {
+  if (profile.ids.app) return [];
+  return described.flatMap(({ id, packages }) => {
+    const way = packages?.appIdFields;
+    const fields = way?.reduce<unknown>(
+      (at, name) => (at && typeof at === 'object' ? valueAt(at as Record<string, unknown>, name) : undefined),
+      packageFor(profile, id),
+    );
+    if (!way || !fields || Object.keys(fields).length === 0) return [];
+    return [
+      {
+        field: ['stacks', id, ...way],
+        message: 'App IDs are taken here, but ids.app describes none.',
+        fix: 'Add ids.app, or take the option out.',
+      },
+    ];
+  });
 }
 
 function bounds(profile: Profile): Mismatch[] {

@@ -1,36 +1,28 @@
 import { valueAt } from '../text/own-values.js';
-import type { Profile } from './model.js';
-import type { StackNeeds } from './needs.js';
 import { nativeLanguages, type LanguageName } from '../languages/index.js';
-
-/** A stack that builds both platforms from one source, as profiles name it. */
-export type SharedStack = keyof StackNeeds;
-
-/** The languages that code of a stack is written in. */
-const languages: Record<string, readonly LanguageName[]> = {
-  'native-android': ['kotlin', 'java'],
-  'native-ios': ['swift', 'objective-c'],
-  flutter: ['dart'],
-  'react-native': ['typescript'],
-  expo: ['typescript'],
-  unity: ['csharp'],
-  maui: ['csharp'],
-};
-
-/** Stacks whose packages bring their native half as a pod, which sets the linker flags that it needs. */
-const byPods: ReadonlySet<string> = new Set(['flutter', 'react-native', 'expo']);
-
-/** The package by which a network is published for a stack. */
-export interface StackPackage {
-  package: string;
-  version: string;
-  why: string;
-}
+import type { PackagePart, Requirements, StackPackage } from '../stacks/description.js';
+import { stackNamed } from './described.js';
+import type { Profile } from './model.js';
 
 /** The package of a network for a stack; undefined where it has none, or the stack has no packages of its own. */
 export function packageFor({ stacks }: Profile, stack: string): StackPackage | undefined {
-  const needs = stacks[stack as SharedStack];
+  const needs = valueAt(stacks, stack);
   return needs && 'package' in needs ? needs : undefined;
+}
+
+/** What a network's package asks of a tree of a stack; undefined where it has no package for it. */
+export function requirementsOf(profile: Profile, stack: string): Requirements | undefined {
+  const found = packageFor(profile, stack);
+  const packages = stackNamed(stack)?.packages;
+  return (
+    found &&
+    packages && {
+      package: found.package,
+      version: found.version,
+      why: found.why,
+      ...packages.requires(found),
+    }
+  );
 }
 
 const known = new WeakMap<Profile, Map<string, Profile>>();
@@ -48,41 +40,37 @@ export function profileFor(profile: Profile, stack: string): Profile {
 }
 
 function adapted(profile: Profile, stack: string): Profile {
-  const published = packageFor(profile, stack) !== undefined;
+  const described = stackNamed(stack);
+  const brings = packageFor(profile, stack) && described?.packages?.brings;
   // Without a package the SDK is called from the native code of the title's own.
-  const native: readonly LanguageName[] = published || stack.startsWith('native-') ? [] : nativeLanguages();
-  const compiled = valueAt(languages, stack);
-  const own = compiled && [...compiled, ...native];
-  const code = own
-    ? Object.fromEntries(own.flatMap((name) => (profile.code[name] ? [[name, profile.code[name]]] : [])))
+  const native: readonly LanguageName[] = brings || described?.native ? [] : nativeLanguages();
+  const code = described
+    ? Object.fromEntries(
+        [...described.languages, ...native].flatMap((name) =>
+          profile.code[name] ? [[name, profile.code[name]]] : [],
+        ),
+      )
     : profile.code;
-  if (!published) return { ...profile, code };
-  const { android, ios } =
-    stack === 'expo' ? withPlugin(profile) : stack === 'unity' ? withLibrary(profile) : profile;
+  return brings ? { ...profile, code, ...nativeNeeds(profile, brings) } : { ...profile, code };
+}
+
+/** What is left to ask of the native builds beside a package. */
+function nativeNeeds(
+  { android, ios }: Profile,
+  brings: PackagePart['brings'],
+): Pick<Profile, 'android' | 'ios'> {
   return {
-    ...profile,
-    code,
-    ...(android ? { android: { ...android, dependencies: [], repositories: [] } } : {}),
-    ...(ios
-      ? { ios: { ...ios, pods: [], packages: [], ...(byPods.has(stack) ? { 'linker-flags': [] } : {}) } }
-      : {}),
+    ...(android ? { android: without(android, ['dependencies', 'repositories', ...brings.android]) } : {}),
+    ...(ios ? { ios: without(ios, ['pods', 'packages', ...brings.ios]) } : {}),
   };
 }
 
-/** What is left to ask for where a package brings an Android library with a manifest of its own. */
-function withLibrary({ android, ios }: Profile): Pick<Profile, 'android' | 'ios'> {
-  const own = android && { ...android, permissions: [], components: [], binaries: [] };
-  return { ...(own ? { android: own } : {}), ...(ios ? { ios } : {}) };
-}
-
-/** What is left to ask for where a plugin of the network's own writes the native projects. */
-function withPlugin({ android, ios }: Profile): Pick<Profile, 'android' | 'ios'> {
-  const { companion: _a, plugin: _b, application: _c, ...restOfAndroid } = android ?? {};
-  const { companion: _d, ...restOfIos } = ios ?? {};
-  return {
-    ...(android
-      ? { android: { ...(restOfAndroid as typeof android), permissions: [], components: [], binaries: [] } }
-      : {}),
-    ...(ios ? { ios: restOfIos as typeof ios } : {}),
-  };
+/** The needs without some of them: lists become empty, single ones go. */
+function without<Needs extends object>(needs: Needs, names: readonly (keyof Needs)[]): Needs {
+  const left = { ...needs };
+  for (const name of names) {
+    if (Array.isArray(left[name])) left[name] = [] as Needs[typeof name];
+    else delete left[name];
+  }
+  return left;
 }

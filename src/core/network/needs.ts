@@ -1,5 +1,7 @@
 import * as z from 'zod';
+import { orNone, Version, type StackParts } from '../stacks/description.js';
 import { Format, reasoned, TreePath, Why } from '../words/words.js';
+import { described } from './described.js';
 
 const AppIdPlace = z.lazy(() =>
   z.discriminatedUnion('place', [
@@ -28,7 +30,6 @@ const AppIdPlace = z.lazy(() =>
   ]),
 );
 
-const Version = z.string().min(1).max(40);
 const VersionRange = z.lazy(() =>
   reasoned({ min: Version.optional(), below: Version.optional() }).refine(
     ({ min, below }) => min !== undefined || below !== undefined,
@@ -150,110 +151,13 @@ export const IosNeeds = z.lazy(() =>
 );
 export type IosNeeds = z.infer<typeof IosNeeds>;
 
-/** Where it stands for which version of a package its native libraries were fetched. */
-const Resolution = z.lazy(() =>
-  z.strictObject({
-    file: TreePath.meta({ description: 'The JSON file that the command writes.' }),
-    version: z
-      .array(z.string().min(1))
-      .min(1)
-      .max(8)
-      .meta({ description: 'The way to the version of the package in it, key by key.' }),
-  }),
-);
-
-const Published = { package: z.string().min(1).max(120), version: Version };
-
-/** What a stack needs, or that the network has nothing for it, and why. */
-const orNone = <Needs extends z.ZodType>(needs: Needs) =>
-  z.union([z.strictObject({ none: Why }), needs]).optional();
-
-const FlutterNeeds = z.lazy(() =>
-  reasoned({
-    ...Published,
-    sdk: Version.optional().meta({ description: 'The lowest Dart SDK.' }),
-  }),
-);
-
-const ReactNativeNeeds = z.lazy(() =>
-  reasoned({
-    ...Published,
-    'react-native': Version.optional().meta({ description: 'The lowest version of React Native.' }),
-  }),
-);
-
-const ExpoNeeds = z.lazy(() =>
-  reasoned({
-    ...Published,
-    plugin: z
-      .strictObject({
-        'android-app-id': z.string().min(1).optional(),
-        'ios-app-id': z.string().min(1).optional(),
-      })
-      .optional()
-      .meta({ description: 'The names of the plugin’s options that take the app IDs.' }),
-    'development-build': z
-      .boolean()
-      .default(true)
-      .meta({ description: 'Whether the package has native code, which the stock client lacks.' }),
-  }),
-);
-
-const UnityNeeds = z.lazy(() =>
-  reasoned({
-    ...Published,
-    editor: Version.optional().meta({ description: 'The lowest version of the editor.' }),
-    registry: z
-      .strictObject({
-        name: z.string().min(1),
-        url: z.url(),
-        scopes: z.array(z.string().min(1)).min(1),
-      })
-      .optional(),
-    symbols: z.array(z.string().regex(/^[A-Z][A-Z0-9_]*$/)).default([]),
-    settings: z
-      .strictObject({
-        asset: TreePath,
-        fields: z.strictObject({
-          'android-app-id': z.string().optional(),
-          'ios-app-id': z.string().optional(),
-        }),
-        script: z
-          .string()
-          .regex(/^[0-9a-f]{32}$/, 'Thirty-two hexadecimal digits, as a .meta file has them.')
-          .optional()
-          .meta({ description: 'The GUID of the class of the asset; with it the asset can be made.' }),
-      })
-      .optional()
-      .meta({ description: 'The settings asset and the fields that take the app IDs.' }),
-    native: reasoned({
-      android: Resolution.optional(),
-      ios: Resolution.optional(),
-      command: z.string().min(3).max(120).meta({ description: 'The menu command that fetches them.' }),
-    })
-      .optional()
-      .meta({ description: 'Native libraries that the package names and that a command fetches.' }),
-  }),
-);
-
-const MauiNeeds = z.lazy(() =>
-  reasoned({
-    ...Published,
-    source: z.url().optional().meta({ description: 'The package feed, when it is not the usual one.' }),
-    frameworks: z.array(z.string().regex(/^net\d+\.\d+-(android|ios)$/)).default([]),
-  }),
-);
-
 /** What the stacks that build for both platforms need, on top of what the native trees inside them need. */
 export const StackNeeds = z.lazy(() =>
   z
-    .strictObject({
-      flutter: orNone(FlutterNeeds),
-      'react-native': orNone(ReactNativeNeeds),
-      expo: orNone(ExpoNeeds),
-      unity: orNone(UnityNeeds),
-      maui: orNone(MauiNeeds),
-    })
+    .strictObject(
+      Object.fromEntries(
+        described.flatMap(({ id, packages }) => (packages ? [[id, orNone(packages.needs)]] : [])),
+      ) as Record<string, z.ZodType<StackParts[string]>>,
+    )
     .meta({ description: 'Packages for the stacks that build for both platforms.' }),
 );
-export type StackNeeds = z.infer<typeof StackNeeds>;

@@ -1,4 +1,4 @@
-import { valueAt } from '../text/own-values.js';
+import { stackNamed } from './described.js';
 import type { Profile } from './model.js';
 
 /** Something that a profile asks for, in words, with its reason. */
@@ -10,19 +10,12 @@ export interface Reason {
 }
 
 const sections = { android: 'Android', ios: 'iOS', stacks: '' } as const;
-const stackNames: Record<string, string> = {
-  flutter: 'Flutter',
-  'react-native': 'React Native',
-  expo: 'Expo',
-  unity: 'Unity',
-  maui: '.NET MAUI',
-};
 
 /** Every requirement of a profile that carries a reason, in the order of the model. */
 export function reasonsOf(profile: Profile): Reason[] {
   return (Object.entries(sections) as [keyof typeof sections, string][]).flatMap(([section, name]) =>
     Object.entries(profile[section] ?? {}).flatMap(([field, value]) => {
-      const what = name === '' ? (valueAt(stackNames, field) ?? field) : `${name} ${inWords(field)}`;
+      const what = name === '' ? (stackNamed(field)?.name ?? field) : `${name} ${inWords(field)}`;
       return (Array.isArray(value) ? (value as unknown[]) : [value]).flatMap((item) => reason(what, item));
     }),
   );

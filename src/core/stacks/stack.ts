@@ -2,9 +2,10 @@ import type { SurveyContext } from '../roster/survey-context.js';
 import type { Profile } from '../network/model.js';
 import type { Title } from '../roster/model.js';
 import type { Fact, SurveyEdition, Unresolved } from '../facts/model.js';
-import type { LanguageName } from '../languages/index.js';
 import type { Tree } from '../tree/tree.js';
 import type { ByHand, Change, WiringExtras } from '../edits/model.js';
+import type { LanguageName } from '../languages/index.js';
+import type { StackDescription } from './description.js';
 import type { Declared } from '../facts/declared.js';
 
 /** Which files of a tree a stack wants to see. All conditions given must hold. */
@@ -65,9 +66,7 @@ export interface StackWiring {
 }
 
 /** One way in which trees are built. A stack reports facts and edits; it judges nothing. */
-export interface Stack {
-  id: string;
-  name: string;
+export interface Stack extends StackDescription {
   collect: readonly CollectRule[];
   /** The languages of source files that it may write, such as its placebook. */
   writes: readonly LanguageName[];
@@ -75,6 +74,8 @@ export interface Stack {
   needles: readonly string[];
   /** Ends of folder paths of which it matters whether they are there. */
   folders: readonly string[];
+  /** Names of folders that its tools fill, in any tree. */
+  skips: readonly string[];
   /** Folders that its tools fill, each told from others of its name by the end of a name that lies beside it. */
   fills?: readonly { folder: string; beside: string }[];
   recognise(tree: Tree): Recognition[];

@@ -1,21 +1,15 @@
-import { valueAt } from '../text/own-values.js';
+import { described, stackNamed } from '../network/described.js';
 import type { Format } from '../words/words.js';
 import { languageNamed, type LanguageName } from '../languages/index.js';
 import type { StepContext } from './model.js';
 
-/** The language of each stack that builds both platforms. */
-const shared: Readonly<Record<string, LanguageName>> = {
-  flutter: 'dart',
-  'react-native': 'typescript',
-  expo: 'typescript',
-  unity: 'csharp',
-  maui: 'csharp',
-};
-const native = { android: 'kotlin', ios: 'swift' } as const;
-
 /** The language that a tree's own code is written in; without a tree that of the platform. */
 function languageFor({ platform, reading }: Pick<StepContext, 'platform' | 'reading'>): LanguageName {
-  return valueAt(shared, reading?.edition.stack ?? '') ?? native[platform];
+  const stack =
+    stackNamed(reading?.edition.stack ?? '') ?? described.find(({ native }) => native === platform);
+  const [usual] = stack?.languages ?? [];
+  if (!usual) throw new Error(`No stack builds ${platform}.`);
+  return usual;
 }
 
 /** How the start-up call looks in the language of a tree, the app ID named through the placebook. */

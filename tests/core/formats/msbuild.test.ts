@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { conditionHolds, expand } from '../../../src/core/formats/msbuild/conditions.js';
 import { addItem, removeGroup, removeItem, setGroup } from '../../../src/core/formats/msbuild/edit.js';
 import { readMsBuild } from '../../../src/core/formats/msbuild/read.js';
-import { evaluateProject } from '../../../src/core/stacks/maui/evaluate.js';
+import { evaluateProject } from '../../../src/core/stacks/maui/survey/evaluate.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import { csproj } from '../../support/maui.js';
 import { treeOf } from '../../support/trees.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Fact, Survey } from '../../../src/core/facts/model.js';
 import { runSurvey } from '../../../src/core/surveying.js';
-import { stageSets } from '../../../src/core/stacks/android/source-sets.js';
+import { stageSets } from '../../../src/core/stacks/android/survey/source-sets.js';
 import {
   androidFiles,
   appIdMetaData,

@@ -7,7 +7,7 @@ import {
 } from '../../../src/core/formats/pubspec/edit.js';
 import { readPubspec } from '../../../src/core/formats/pubspec/read.js';
 import { runSurvey } from '../../../src/core/surveying.js';
-import { stageCondition } from '../../../src/core/stacks/flutter/wire-placebook.js';
+import { stageCondition } from '../../../src/core/stacks/flutter/wire/placebook.js';
 import type { SurveyEdition } from '../../../src/core/facts/model.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import { flutterFiles, kelpWithBanner, lock, main, pubspec, screen } from '../../support/flutter.js';

@@ -1,7 +1,6 @@
-import { packageFor } from '../../network/for-stack.js';
+import { requirementsOf } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
-import { feedNeeded } from '../versions.js';
 
 /** A package is asked for, and nothing names the registry or feed that it is published in. */
 export const feedMissing = defineRule({
@@ -19,8 +18,7 @@ export const feedMissing = defineRule({
     const seen = new Set<string>();
     for (const { edition, networks, facts } of editionScopes(context)) {
       for (const profile of networks) {
-        const url = feedNeeded(profile, edition.stack);
-        const name = packageFor(profile, edition.stack)?.package;
+        const { feed: url, package: name } = requirementsOf(profile, edition.stack) ?? {};
         const asked = facts.find((fact) => fact.kind === 'dependency' && fact.name === name);
         if (url === undefined || name === undefined || !asked || seen.has(profile.id)) continue;
         const plain = (text: string) => text.replace(/\/+$/, '');

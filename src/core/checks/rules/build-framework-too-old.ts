@@ -1,5 +1,6 @@
 import { defineRule } from '../model.js';
-import { frameworkNeeded, isOlder } from '../versions.js';
+import { requirementsOf } from '../../network/for-stack.js';
+import { isOlder } from '../versions.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** The tree allows a framework version that a network's package does not run on. */
@@ -18,11 +19,15 @@ export const frameworkTooOld = defineRule({
     const seen = new Set<string>();
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        const needed = frameworkNeeded(profile, scope.edition.stack);
-        if (!needed) continue;
+        const needed = requirementsOf(profile, scope.edition.stack);
+        if (needed?.framework === undefined) continue;
         for (const fact of scope.facts) {
           const key = `${profile.id} ${fact.place.path} ${fact.place.line}`;
-          if (fact.kind !== 'framework' || seen.has(key) || !isOlder(lowerBound(fact.value), needed.version))
+          if (
+            fact.kind !== 'framework' ||
+            seen.has(key) ||
+            !isOlder(lowerBound(fact.value), needed.framework)
+          )
             continue;
           seen.add(key);
           const data = {
@@ -30,7 +35,7 @@ export const frameworkTooOld = defineRule({
             value: fact.value,
             package: needed.package,
             network: profile.name,
-            wanted: needed.version,
+            wanted: needed.framework,
           };
           const base = fromFact(fact);
           yield {

@@ -1,4 +1,4 @@
-import { nativeCommand } from '../versions.js';
+import { requirementsOf } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -18,11 +18,12 @@ export const nativeNotFetched = defineRule({
     needsTitle: true,
   },
   *run(context) {
-    for (const { facts, networks } of editionScopes(context)) {
+    for (const { facts, networks, edition } of editionScopes(context)) {
       for (const profile of networks) {
         for (const fact of facts) {
           if (fact.kind !== 'native-libraries' || fact.network !== profile.id) continue;
-          const data = { network: profile.name, command: nativeCommand(profile) };
+          const command = requirementsOf(profile, edition.stack)?.fetch ?? '';
+          const data = { network: profile.name, command };
           if (fact.state === 'not-fetched')
             yield { ...fromFact(fact), message: 'missing', data: { ...data, file: fact.name ?? '' } };
           if (fact.state === 'older')

@@ -1,4 +1,4 @@
-import { packageFor } from '../../network/for-stack.js';
+import { requirementsOf } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
@@ -18,11 +18,9 @@ export const pluginEntryMissing = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       const { edition, platform } = scope;
-      if (edition.stack !== 'expo') continue;
       for (const profile of scope.networks) {
-        const { expo } = profile.stacks;
-        const plugin = packageFor(profile, 'expo')?.package;
-        if (plugin === undefined || !expo || !('plugin' in expo) || expo.plugin === undefined) continue;
+        const { package: plugin, pluginOptions } = requirementsOf(profile, edition.stack) ?? {};
+        if (plugin === undefined || !pluginOptions) continue;
         const here = [...scope.facts, ...context.survey.unresolved].filter(
           (one) => one.kind === 'plugin-entry' && one.network === profile.id && one.module === edition.module,
         );

@@ -1,6 +1,6 @@
+import { requirementsOf } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes } from '../scope.js';
-import { symbolsNeeded } from '../versions.js';
 
 /** A symbol without which a network's code is left out is not defined for a platform. */
 export const symbolMissing = defineRule({
@@ -15,7 +15,7 @@ export const symbolMissing = defineRule({
   *run(context) {
     for (const { platform, edition, networks, facts } of editionScopes(context)) {
       for (const profile of networks) {
-        for (const symbol of symbolsNeeded(profile, edition.stack)) {
+        for (const symbol of requirementsOf(profile, edition.stack)?.symbols ?? []) {
           if (facts.some(({ kind, name }) => kind === 'symbol' && name === symbol)) continue;
           yield {
             platform,

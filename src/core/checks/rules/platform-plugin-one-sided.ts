@@ -1,3 +1,4 @@
+import { requirementsOf } from '../../network/for-stack.js';
 import { platforms } from '../../words/words.js';
 import { oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
@@ -17,9 +18,7 @@ export const pluginOneSided = defineRule({
     const scopes = editionScopes(context);
     const found = scopes.flatMap((scope) =>
       scope.networks.flatMap((profile) => {
-        const { expo } = profile.stacks;
-        const plugin = expo && 'plugin' in expo ? expo.plugin : undefined;
-        const fields = { android: plugin?.['android-app-id'], ios: plugin?.['ios-app-id'] };
+        const fields = requirementsOf(profile, scope.edition.stack)?.pluginOptions ?? {};
         const field = fields[scope.platform];
         const other = platforms.find((platform) => platform !== scope.platform);
         return scope.facts.flatMap((fact) => {

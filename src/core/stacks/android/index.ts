@@ -1,14 +1,14 @@
 import type { Stack } from '../stack.js';
-import { declaredOnAndroid } from './declared.js';
-import { appModules } from './scripts.js';
-import { surveyAndroid } from './survey.js';
-import { unwireAndroid } from './unwire.js';
-import { wireAndroid } from './wire.js';
+import { nativeAndroid as description } from './description.js';
+import { declaredOnAndroid } from './survey/declared.js';
+import { surveyAndroid } from './survey/index.js';
+import { unwireAndroid } from './unwire/index.js';
+import { recogniseAndroid } from './recognise.js';
+import { wireAndroid } from './wire/index.js';
 
 /** Native Android: Gradle modules that build an application. */
 export const nativeAndroid: Stack = {
-  id: 'native-android',
-  name: 'native Android',
+  ...description,
   collect: [
     { suffix: '.gradle' },
     { suffix: '.gradle.kts' },
@@ -22,20 +22,12 @@ export const nativeAndroid: Stack = {
     { suffix: '.kt', needle: true },
     { suffix: '.java', needle: true },
   ],
-  // The application class, which networks are started in.
   writes: ['kotlin', 'java'],
+  // The application class, which networks are started in.
   needles: [': Application()', 'extends Application'],
   folders: ['src/main/kotlin', 'src/main/java'],
-  recognise(tree) {
-    const modules = appModules(tree);
-    return [...new Set(modules.map(({ root }) => root))].map((root) => ({
-      root,
-      evidence: modules.flatMap((module) => {
-        if (module.root !== root) return [];
-        return [`${module.script} applies the Android application plugin (module ${module.folder || '.'})`];
-      }),
-    }));
-  },
+  skips: ['.gradle', '.cxx', 'build'],
+  recognise: recogniseAndroid,
   survey: surveyAndroid,
   wire: wireAndroid,
   unwire: unwireAndroid,

@@ -1,15 +1,14 @@
-import { folderOf } from '../../text/paths.js';
 import type { Stack } from '../stack.js';
-import { declaredOnIos } from './declared.js';
-import { projectPaths, readProject } from './project.js';
-import { surveyIos } from './survey.js';
-import { unwireIos } from './unwire.js';
-import { wireIos } from './wire.js';
+import { nativeIos as description } from './description.js';
+import { declaredOnIos } from './survey/declared.js';
+import { surveyIos } from './survey/index.js';
+import { unwireIos } from './unwire/index.js';
+import { recogniseIos } from './recognise.js';
+import { wireIos } from './wire/index.js';
 
 /** Native iOS: Xcode projects with an application target. */
 export const nativeIos: Stack = {
-  id: 'native-ios',
-  name: 'native iOS',
+  ...description,
   collect: [
     { name: 'project.pbxproj' },
     { suffix: '.plist' },
@@ -31,17 +30,8 @@ export const nativeIos: Stack = {
   writes: ['swift', 'objective-c'],
   needles: [],
   folders: [],
-  recognise(tree) {
-    const projects = projectPaths(tree).flatMap((path) => readProject(tree, path) ?? []);
-    const withApps = projects.filter(({ targets }) => targets.length > 0);
-    return [...new Set(withApps.map(({ folder }) => folder))].map((root) => ({
-      root,
-      evidence: withApps.flatMap(({ folder, path, targets }) => {
-        if (folder !== root) return [];
-        return [`${folderOf(path)} has the application target ${targets.map(({ name }) => name).join(', ')}`];
-      }),
-    }));
-  },
+  skips: ['Pods', 'Carthage', 'DerivedData', 'xcuserdata', '.build'],
+  recognise: recogniseIos,
   survey: surveyIos,
   wire: wireIos,
   unwire: unwireIos,

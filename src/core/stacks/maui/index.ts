@@ -1,17 +1,14 @@
-import { platformNames } from '../../words/names.js';
-import type { Declared } from '../../facts/declared.js';
-import { placeAt } from '../../facts/place.js';
-import type { Tree } from '../../tree/tree.js';
-import type { Recognition, Stack } from '../stack.js';
-import { entriesOf } from './evaluate.js';
-import { mauiAt, mauiRoots, type MauiProject } from './project.js';
-import { surveyMaui } from './survey.js';
-import { unwireMaui, wireMaui } from './wire.js';
+import type { Stack } from '../stack.js';
+import { maui as description } from './description.js';
+import { surveyMaui } from './survey/index.js';
+import { wireMaui } from './wire/index.js';
+import { unwireMaui } from './unwire/index.js';
+import { recogniseMaui } from './recognise.js';
+import { declaredInProject } from './survey/declared.js';
 
 /** .NET MAUI: a project file that builds an application for Android and iOS from one source. */
 export const maui: Stack = {
-  id: 'maui',
-  name: '.NET MAUI',
+  ...description,
   collect: [
     { suffix: '.csproj' },
     ...[
@@ -27,47 +24,15 @@ export const maui: Stack = {
     { suffix: '.cs', needle: true },
     { suffix: '.xaml', needle: true },
   ],
-  // Attributes that put something into the manifest.
   writes: ['csharp'],
+  // Attributes that put something into the manifest.
   needles: ['UsesPermission(', 'MetaData('],
   folders: [],
+  skips: [],
   fills: ['bin', 'obj'].map((folder) => ({ folder, beside: '.csproj' })),
-  recognise(tree) {
-    return mauiRoots(tree).flatMap((root) => {
-      const project = mauiAt(tree, root);
-      return project ? [recognition(project)] : [];
-    });
-  },
+  recognise: recogniseMaui,
   survey: surveyMaui,
   wire: wireMaui,
   unwire: unwireMaui,
   declared: declaredInProject,
 };
-
-function recognition({ root, path, frameworks, configurations }: MauiProject): Recognition {
-  const built = Object.values(frameworks).join(' and ');
-  const evidence = [
-    `${path} builds an application with MAUI for ${built}`,
-    `its configurations are ${configurations.join(', ')}`,
-  ];
-  return { root, evidence };
-}
-
-/** The packages that a project refers to; those of the framework itself left out. */
-function declaredInProject(tree: Tree, root: string): Declared[] {
-  const project = mauiAt(tree, root);
-  if (!project) return [];
-  const references = entriesOf(tree, project.path).flatMap((entry) =>
-    entry.is === 'item' && entry.type === 'PackageReference' ? [entry] : [],
-  );
-  return platformNames
-    .filter((platform) => project.frameworks[platform] !== undefined)
-    .flatMap((platform) =>
-      references.flatMap(({ path, element, metadata }): Declared[] => {
-        const name = metadata.get('include');
-        if (name === undefined || /^(Microsoft|System|Xamarin)\./.test(name)) return [];
-        const place = placeAt(path, tree.text(path), element);
-        return [{ platform, kind: 'dependency', name, value: metadata.get('version') ?? '', place }];
-      }),
-    );
-}

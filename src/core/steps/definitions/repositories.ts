@@ -1,5 +1,5 @@
 import { isWhereBuildLooks } from '../../facts/effective.js';
-import { sameAddress } from '../../stacks/android/repositories.js';
+import { sameAddress } from '../../stacks/android/survey/repositories.js';
 import { unread, type StepDefinition } from '../model.js';
 
 /** The repositories that the SDK comes from. */

@@ -1,0 +1,144 @@
+import { callFacts } from '../../../code/calls.js';
+import { both, opposite, type Compiled } from '../../../syntax/compiled.js';
+import { codeFacts } from '../../../code/facts.js';
+import type { Condition } from '../../../code/source-reading.js';
+import { readingOf, sharedConstants, type CodeFile } from '../../../code/source-files.js';
+import { literal, pathOf } from '../../../formats/gradle/query.js';
+import type { Fact } from '../../../facts/model.js';
+import { placeAt } from '../../../facts/place.js';
+import type { Tree } from '../../../tree/tree.js';
+import type { SurveyContext } from '../../../roster/survey-context.js';
+import { moduleName } from './facts.js';
+import { type Collected } from '../../shared/manifest/model.js';
+import { layersOf } from './libraries.js';
+import { settingOf } from '../../shared/gradle/parts.js';
+import { buildConfigOf } from './res-values.js';
+import { codeFiles, stringsOf } from './sources.js';
+import type { AndroidVariant, ModuleModel } from './variants.js';
+
+/** IDs, calls and callbacks in the Kotlin and Java that a variant compiles. */
+export function codeOf(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  context: SurveyContext,
+): Collected {
+  const found: Collected = { facts: [], unresolved: [] };
+  const paths = layersOf(tree, model, variant).flatMap((layer) =>
+    layer.variant.sourceSets.flatMap((set) => codeFiles(tree, layer.model, set)),
+  );
+  const constants = sharedConstants(tree, paths);
+  const strings = stringsOf(tree, model, variant);
+  const fields = new Map(buildConfigOf(model, variant).map(({ name, value }) => [name, value.value]));
+  const resolve = (_: string, name: string): string | undefined => {
+    const resource = /(^|\.)R\.string\.(\w+)$/.exec(name)?.[2];
+    if (resource !== undefined) return strings.get(resource)?.value;
+    const field = /(^|\.)BuildConfig\.(\w+)$/.exec(name)?.[2];
+    return field === undefined ? undefined : (fields.get(field) ?? undefined);
+  };
+  for (const path of new Set(paths)) {
+    const file: CodeFile = {
+      path,
+      platform: 'android',
+      module: moduleName(model),
+      variants: [variant.name],
+      compiled: (_, __, conditions) => reached(conditions, model, variant),
+      resolve,
+      constants,
+    };
+    const { facts, unresolved } = codeFacts(tree, file, context);
+    found.facts.push(...facts, ...callFacts(tree, file, context));
+    found.unresolved.push(...unresolved);
+    found.facts.push(...extendingFacts(tree, path, model, variant, context));
+  }
+  return found;
+}
+
+/** Classes that extend an application class of a network: one of them may be the title's own. */
+function extendingFacts(
+  tree: Tree,
+  path: string,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  { profiles }: SurveyContext,
+): Fact[] {
+  const wanted = profiles.flatMap(({ id, android }) => {
+    const name = android?.application?.class;
+    return name === undefined ? [] : [{ id, name, short: name.split('.').at(-1) }];
+  });
+  return readingOf(tree, path).types.flatMap(({ name, bases, start }) =>
+    wanted
+      .filter((one) => bases.some((base) => base === one.name || base === one.short))
+      .map((one): Fact => {
+        const place = placeAt(path, tree.text(path), { start, end: start });
+        return {
+          kind: 'application-class',
+          network: one.id,
+          platform: 'android',
+          module: moduleName(model),
+          variants: [variant.name],
+          name: `extends ${one.name}`,
+          value: name,
+          effective: true,
+          place,
+          chain: [{ what: 'class', value: `${name} extends ${one.name}`, place }],
+        };
+      }),
+  );
+}
+
+/** Whether conditions on the build let a variant reach what stands under them. What is asked at run time is no hindrance. */
+function reached(conditions: readonly Condition[], model: ModuleModel, variant: AndroidVariant): Compiled {
+  return conditions.reduce<Compiled>((state, { text, holds }) => {
+    const asked = askedOf(text, model, variant);
+    return asked === null ? state : both(state, holds ? asked : opposite(asked));
+  }, 'yes');
+}
+
+/** What `BuildConfig` says in a variant; null for a condition that does not ask the build. */
+function askedOf(text: string, model: ModuleModel, variant: AndroidVariant): Compiled | null {
+  if (!/\bBuildConfig\s*\.\s*[A-Z]/.test(text)) return null;
+  const plain = text.replace(/^\((.*)\)$/s, '$1').trim();
+  const debug = /^(!?)\s*(?:[\w.]+\.)?BuildConfig\.DEBUG(?:\s*==\s*(true|false))?$/.exec(plain);
+  if (debug) {
+    const turned = (debug[1] === '!') !== (debug[2] === 'false');
+    const state = isDebuggable(model, variant);
+    return turned ? opposite(state) : state;
+  }
+  const named =
+    /^(!?)\s*(?:[\w.]+\.)?BuildConfig\.(BUILD_TYPE|FLAVOR)\s*(?:(==|!=)\s*"([^"]*)"|\.(?:equals|contentEquals)\(\s*"([^"]*)"\s*\))$/.exec(
+      plain,
+    );
+  if (!named) return 'unknown';
+  const joined = variant.flavours
+    .map((flavour, index) => (index === 0 ? flavour : flavour.charAt(0).toUpperCase() + flavour.slice(1)))
+    .join('');
+  const value = named[2] === 'BUILD_TYPE' ? variant.type : joined;
+  const same = value === (named[4] ?? named[5]);
+  return (named[1] === '!') !== (named[3] === '!=') ? (same ? 'no' : 'yes') : same ? 'yes' : 'no';
+}
+
+/** Only the build type `debug` is debuggable, unless a script says otherwise. */
+function isDebuggable(model: ModuleModel, variant: AndroidVariant): Compiled {
+  const type = model.types.find(({ name }) => name === variant.type);
+  const set = settingOf(type?.parts ?? [], ['debuggable', 'isDebuggable', 'setDebuggable']);
+  const inherits = (type?.parts.length ?? 0) > 0 && initialisedWithDebug(model, variant.type);
+  if (!set) return variant.type === 'debug' || inherits ? 'yes' : 'no';
+  const value = literal(set.value) ?? pathOf(set.value);
+  if (set.conditional || (value !== 'true' && value !== 'false')) return 'unknown';
+  return value === 'true' ? 'yes' : 'no';
+}
+
+/** `initWith(getByName("debug"))` takes over that debug is debuggable, though no script says it. */
+function initialisedWithDebug(model: ModuleModel, type: string): boolean {
+  const parts = model.types.find(({ name }) => name === type)?.parts ?? [];
+  return parts.some(({ statements }) =>
+    statements.some((statement) => {
+      if (statement.type !== 'expression' || statement.value.type !== 'call') return false;
+      if (pathOf(statement.value.callee)?.split('.').at(-1) !== 'initWith') return false;
+      const from = statement.value.args[0]?.value;
+      const named = from?.type === 'call' ? literal(from.args[0]?.value) : from && pathOf(from);
+      return named?.split('.').at(-1) === 'debug';
+    }),
+  );
+}

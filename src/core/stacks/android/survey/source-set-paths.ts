@@ -1,0 +1,94 @@
+import { literal, pathOf } from '../../../formats/gradle/query.js';
+import type { Expression, Statement } from '../../../formats/gradle/model.js';
+import { joinPath } from '../../../text/paths.js';
+import { namedBlocks } from './containers.js';
+import { blockParts, type Part } from '../../shared/gradle/parts.js';
+
+/** Where the files of one source set lie, when a script moves them. */
+export interface SourceSetOverride {
+  /** The folder that takes the place of `src/NAME`. */
+  root?: string;
+  manifest?: string;
+  /** Folders of resources, of Java and Kotlin: those that take the usual one's place, and those added to it. */
+  res?: FolderOverride;
+  code?: FolderOverride;
+}
+
+interface FolderOverride {
+  replaces: boolean;
+  folders: string[];
+}
+
+export type SourceSetPaths = ReadonlyMap<string, SourceSetOverride>;
+
+/** What `sourceSets { }` says, in the forms people write: blocks, `srcDirs =`, `+=`, `srcDir(…)`, `srcFile`, `setRoot`. */
+export function readSourceSets(android: readonly Part[], folder: string): SourceSetPaths {
+  const sets = new Map<string, SourceSetOverride>();
+  for (const { name, parts } of namedBlocks(blockParts(android, 'sourceSets'), [])) {
+    const override: SourceSetOverride = {};
+    for (const { statements } of parts) {
+      for (const statement of statements) readStatement(statement, [], folder, override);
+    }
+    if (Object.keys(override).length > 0) sets.set(name, override);
+  }
+  return sets;
+}
+
+function readStatement(
+  statement: Statement,
+  around: readonly string[],
+  folder: string,
+  override: SourceSetOverride,
+): void {
+  if (statement.type === 'assign') {
+    const way = [...around, ...(pathOf(statement.target)?.split('.') ?? [])];
+    set(way, statement.operator === '=' ? 'replace' : 'add', [statement.value], folder, override);
+  } else if (statement.type === 'expression' && statement.value.type === 'call') {
+    const { callee, args, body } = statement.value;
+    const way = [...around, ...(pathOf(callee)?.split('.') ?? [])];
+    if (body) for (const inner of body) readStatement(inner, way, folder, override);
+    else
+      set(
+        way,
+        'add',
+        args.map(({ value }) => value),
+        folder,
+        override,
+      );
+  }
+}
+
+function set(
+  way: readonly string[],
+  mode: 'replace' | 'add',
+  values: readonly Expression[],
+  folder: string,
+  override: SourceSetOverride,
+): void {
+  const [kind = '', property = ''] = way;
+  const paths = values.flatMap(texts).flatMap((text) => joinPath(folder, text) ?? []);
+  const [first] = paths;
+  if (first === undefined) return;
+  if (kind === 'setRoot' || kind === 'root') override.root = first;
+  else if (kind === 'manifest' && /^(srcFile|setSrcFile)$/.test(property)) override.manifest = first;
+  else if (/^(res|java|kotlin)$/.test(kind) && /^(srcDirs?|setSrcDirs|directories)$/.test(property)) {
+    const replaces = mode === 'replace' || property === 'setSrcDirs';
+    const slot = kind === 'res' ? 'res' : 'code';
+    const known = override[slot];
+    override[slot] = {
+      replaces: replaces || (known?.replaces ?? false),
+      folders: [...(replaces ? [] : (known?.folders ?? [])), ...paths],
+    };
+  }
+}
+
+/** The strings in an expression: alone, in a list, in `files(…)`, added up with `srcDirs + "…"`. */
+function texts(expression: Expression): string[] {
+  const plain = literal(expression);
+  if (plain !== undefined) return [plain];
+  if (expression.type === 'list') return expression.items.flatMap(({ value }) => texts(value));
+  if (expression.type === 'call') return expression.args.flatMap(({ value }) => texts(value));
+  if (expression.type === 'binary' && expression.operator === '+')
+    return [...texts(expression.left), ...texts(expression.right)];
+  return [];
+}

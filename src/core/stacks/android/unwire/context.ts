@@ -1,0 +1,12 @@
+import type { Profile } from '../../../network/model.js';
+import { othersNeedOn } from '../../shared/others-need.js';
+import type { UnwireContext } from '../../stack.js';
+import type { AndroidWireContext } from '../wire/context.js';
+
+/** What each part of taking a network out works with. */
+export interface AndroidUnwireContext extends UnwireContext, Omit<AndroidWireContext, keyof UnwireContext> {}
+
+/** Whether another network of the title, in this edition, asks for the same. */
+export function othersNeed(context: AndroidUnwireContext, asks: (profile: Profile) => boolean): boolean {
+  return othersNeedOn(context, 'android', asks);
+}

@@ -1,0 +1,29 @@
+import { callSiteChanges } from '../../shared/call-sites.js';
+import type { StackWiring } from '../../stack.js';
+import { moduleSetting } from '../survey/variants.js';
+import type { AndroidWireContext } from './context.js';
+import { placebookLanguage, standingPlacebooks } from './placebook.js';
+
+/** IDs in Kotlin and Java become references to the placebook: only when that is asked for. */
+export function wireCallSites(context: AndroidWireContext): StackWiring {
+  const { tree, model, title, profiles, survey, extras, sets } = context;
+  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null;
+  if (!extras.callSites || namespace === null) return { changes: [], byHand: [] };
+  const standing = sets.flatMap(({ sourceSet }) => standingPlacebooks(context, sourceSet))[0];
+  const packageName = /^package ([\w.]+);?\s*$/m.exec(standing?.text ?? '')?.[1] ?? `${namespace}.ads`;
+  const written = placebookLanguage(context);
+  return {
+    changes: callSiteChanges({
+      tree,
+      platform: 'android',
+      module: context.edition.module,
+      facts: survey.facts,
+      title,
+      profiles,
+      packageName,
+      // A placebook in Kotlin is seen from Java by other names, which nobody would guess.
+      languages: [written],
+    }),
+    byHand: [],
+  };
+}

@@ -1,0 +1,43 @@
+import { isEnrolled } from '../../../roster/expected.js';
+import type { ByHand } from '../../../edits/model.js';
+import { catalogOf } from '../../shared/gradle/scripts.js';
+import type { AndroidWireContext } from './context.js';
+
+/** The lines that add each missing dependency, in the form that this tree uses. */
+export function dependencySteps(context: AndroidWireContext): ByHand[] {
+  const { tree, model, title, profiles, survey } = context;
+  const { script, root } = model.module;
+  const catalog = catalogOf(tree, root);
+  return profiles.flatMap((profile) => {
+    const wanted = profile.android?.dependencies ?? [];
+    if (!isEnrolled(title, profile.id, 'android')) return [];
+    return wanted
+      .filter(
+        ({ coordinate }) =>
+          !survey.facts.some(
+            (fact) =>
+              fact.kind === 'dependency' &&
+              fact.name === coordinate &&
+              fact.module === context.edition.module,
+          ),
+      )
+      .map(({ coordinate, version, why }): ByHand => {
+        const full = `${coordinate}:${version}`;
+        const alias = coordinate.split(':').pop() ?? profile.id;
+        const name = `${profile.id}-${alias}`;
+        const line = script.endsWith('.kts') ? `implementation("${full}")` : `implementation '${full}'`;
+        const repositories = profile.android?.repositories.map(({ url }) => url).join(', ');
+        const add = catalog
+          ? `Add ${name} = { module = "${coordinate}", version = "${version}" } to [libraries] in ${catalog.path}, and implementation(libs.${name.replace(/-/g, '.')}) to dependencies.`
+          : `Add ${line} to dependencies.`;
+        return {
+          platform: 'android',
+          network: profile.id,
+          rule: 'build/dependency-missing',
+          what: `${add}${repositories ? ` It comes from ${repositories}, which must be among the tree’s repositories.` : ''}`,
+          why: `${profile.name}: ${why}`,
+          where: script,
+        };
+      });
+  });
+}

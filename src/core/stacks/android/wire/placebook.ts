@@ -1,0 +1,103 @@
+import { needsPlacebook, placebookContents, placebookProfiles } from '../../../placebook/contents.js';
+import { java } from '../../../languages/java/index.js';
+import { kotlin } from '../../../languages/kotlin/index.js';
+import { placebookMark, sameMade } from '../../../languages/common/placebook.js';
+import { baseOf } from '../../../text/paths.js';
+import type { ByHand, Change } from '../../../edits/model.js';
+import { placebookRules } from '../../shared/by-hand-steps.js';
+import type { StackWiring } from '../../stack.js';
+import { pluginsOf } from '../../shared/gradle/scripts.js';
+import { codeFiles, sourceSetFolder } from '../survey/sources.js';
+import { moduleSetting } from '../survey/variants.js';
+import type { AndroidWireContext } from './context.js';
+
+const platform = 'android' as const;
+const topic = 'placebook' as const;
+
+const languages = { kotlin, java } as const;
+type Language = keyof typeof languages;
+
+/** A placebook that stands in a source set. */
+interface StandingPlacebook {
+  path: string;
+  language: Language;
+  text: string;
+}
+
+/** The placebook in the language of the module: one file in each stage's source sets. */
+export function wirePlacebook(context: AndroidWireContext): StackWiring {
+  const { model, title, sets } = context;
+  const profiles = placebookProfiles(
+    context.allProfiles,
+    context.profiles,
+    sets.flatMap(({ sourceSet }) => standingPlacebooks(context, sourceSet).map(({ text }) => text)),
+  );
+  if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
+  const namespace = moduleSetting(model, ['namespace', 'setNamespace']);
+  if (namespace?.value == null) {
+    return byHand(
+      'Name the module’s namespace in its build script.',
+      'The placebook needs a package to stand in.',
+      model.module.script,
+    );
+  }
+  const language = placebookLanguage(context);
+  const { files, write } = languages[language].placebook;
+  const packageName = `${namespace.value}.ads`;
+  const changes = sets.flatMap(({ stage, sourceSet }): Change[] => {
+    const all = standingPlacebooks(context, sourceSet);
+    const standing = all.find((item) => item.language === language);
+    const folder = `${sourceSetFolder(model, sourceSet)}/${codeFolder(context, language)}/${packageName.replace(/\./g, '/')}`;
+    const ownPackage = /^package ([\w.]+);?\s*$/m.exec(standing?.text ?? '')?.[1] ?? packageName;
+    const [content = ''] = write(placebookContents(title, profiles, platform, stage), {
+      packageName: ownPackage,
+      title: title.name,
+      stage,
+      revision: context.revision,
+    });
+    const base = { platform, network: null, topic, rules: placebookRules };
+    const gone = all
+      .filter((item) => item.language !== language)
+      .map(({ path }): Change => ({ ...base, path, kind: 'remove' }));
+    if (standing && sameMade(standing.text, content)) return gone;
+    return [...gone, { ...base, path: standing?.path ?? `${folder}/${files[0]}`, kind: 'create', content }];
+  });
+  return { changes, byHand: [] };
+}
+
+/** The placebooks that stand in a source set, in any language. */
+export function standingPlacebooks(
+  { tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>,
+  sourceSet: string,
+): StandingPlacebook[] {
+  return codeFiles(tree, model, sourceSet).flatMap((path): StandingPlacebook[] => {
+    const language = (Object.keys(languages) as Language[]).find(
+      (id) => languages[id].placebook.files[0] === baseOf(path),
+    );
+    const text = language === undefined ? undefined : tree.text(path)?.text;
+    return language !== undefined && text?.slice(0, 400).includes(placebookMark)
+      ? [{ path, language, text }]
+      : [];
+  });
+}
+
+/** Kotlin where the module compiles it, else Java. */
+export function placebookLanguage({ tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>): Language {
+  const { root, script } = model.module;
+  const plugin = pluginsOf(tree, root, script).some((id) => /kotlin/i.test(id));
+  return plugin || hasKotlinFolder({ tree, model }) ? 'kotlin' : 'java';
+}
+
+function hasKotlinFolder({ tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>): boolean {
+  return tree.hasFolder(`${sourceSetFolder(model, 'main')}/kotlin`);
+}
+
+/** The folder of a source set in which new code of a language is laid. */
+export function codeFolder(context: Pick<AndroidWireContext, 'tree' | 'model'>, language: Language): string {
+  return language === 'kotlin' && hasKotlinFolder(context) ? 'kotlin' : 'java';
+}
+
+function byHand(what: string, why: string, where: string): StackWiring {
+  const step: ByHand = { platform, network: null, rule: 'unit-id/not-in-build', what, why, where };
+  return { changes: [], byHand: [step] };
+}

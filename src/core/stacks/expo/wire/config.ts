@@ -1,0 +1,176 @@
+import { appendJson, removeJson, setJson } from '../../../formats/json/edit.js';
+import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
+import { valueAt } from '../../../formats/app-config/resolve.js';
+import { packageFor, profileFor } from '../../../network/for-stack.js';
+import type { Profile } from '../../../network/model.js';
+import { isEnrolled } from '../../../roster/expected.js';
+import type { Tree } from '../../../tree/tree.js';
+import type { ByHand, Change } from '../../../edits/model.js';
+import { titleEditions } from '../../shared/joint-wiring.js';
+import { below } from '../../shared/script-packages/packages.js';
+import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
+import type { ExpoBuild } from '../survey/builds.js';
+import { appConfigScript, sameScript, stageVariable } from '../survey/config-script.js';
+import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
+import { workOn, changesOf, isUsed, edit, type Work } from './config-work.js';
+import { wirePlugins, removeStatic, scriptEntry } from './plugins.js';
+
+/** Puts app IDs, keys and attribution IDs into the configuration, and what tells the stages apart into the build profiles. */
+export function wireConfig(
+  tree: Tree,
+  project: ExpoProject,
+  builds: readonly ExpoBuild[],
+  context: WireContext,
+  codeNeedsVariable: boolean,
+): StackWiring {
+  const work = workOn(tree, project, builds, context);
+  const { title, profiles } = context;
+  const platforms = titleEditions(context).map(({ platform }) => platform);
+  const used = profiles.filter(({ id }) => platforms.some((platform) => isEnrolled(title, id, platform)));
+  const byHand: ByHand[] = [];
+  if (platforms.includes('ios'))
+    byHand.push(
+      ...wireList(
+        work,
+        used.filter(({ id }) => isEnrolled(title, id, 'ios')),
+      ),
+    );
+  const plugins = wirePlugins(work, used);
+  byHand.push(...plugins.byHand);
+  if (codeNeedsVariable || plugins.needsVariable) byHand.push(...wireStages(work));
+  return { changes: [...changesOf(work, platforms[0] ?? 'android'), ...plugins.changes], byHand };
+}
+
+/** Takes what one network has in the configuration out of it. */
+export function unwireConfig(
+  tree: Tree,
+  project: ExpoProject,
+  builds: readonly ExpoBuild[],
+  context: UnwireContext,
+  codeNeedsVariable: boolean,
+): Change[] {
+  const work = workOn(tree, project, builds, context);
+  const { network, rest, title } = context;
+  const path = project.json?.path;
+  const name = packageFor(network, 'expo')?.package;
+  const left = context.allProfiles.filter(({ id }) => id !== network.id && isUsed(rest, id));
+  if (path !== undefined) {
+    if (name !== undefined) removeStatic(work, path, name);
+    const needed = new Set(left.flatMap(({ ios }) => ios?.attribution?.ids ?? []));
+    for (const id of network.ios?.attribution?.ids ?? [])
+      if (!needed.has(id)) removeAttribution(work, path, id);
+    for (const { key, value } of network.ios?.keys ?? [])
+      if (value !== undefined && !left.some(({ ios }) => ios?.keys.some((one) => one.key === key)))
+        edit(work, path, (text) =>
+          removeJson(text, [...work.under, 'ios', 'infoPlist', key], [...work.under, 'ios']),
+        );
+  }
+  const changes: Change[] = [];
+  const entries = left.flatMap((profile) => scriptEntry(work, profile, rest) ?? []);
+  const platform = titleEditions(context)[0]?.platform ?? 'android';
+  if (project.script?.isOurs && name !== undefined) {
+    const { path: script } = project.script;
+    const standing = tree.text(script)?.text ?? '';
+    const kept = entries.filter((entry) => standing.includes(`'${entry.package}'`));
+    const content = appConfigScript(kept, context.revision);
+    const base = { path: script, platform, network: null, topic: 'app-id' as const, rules: [] };
+    if (kept.length === 0) changes.push({ ...base, kind: 'remove' });
+    else if (!sameScript(standing, content)) changes.push({ ...base, kind: 'create', content });
+    if (kept.length === 0 && !codeNeedsVariable) removeStages(work);
+  } else if (!project.script && left.length === 0 && title !== rest && !codeNeedsVariable) removeStages(work);
+  return [...changesOf(work, platform), ...changes];
+}
+
+/** The attribution list, then the keys of the property list that have a value of their own. */
+function wireList(work: Work, given: readonly Profile[]): ByHand[] {
+  const { builds, project, under } = work;
+  const way = [...under, 'ios', 'infoPlist'];
+  const path = project.json?.path;
+  const holds = (build: ExpoBuild, key: string) =>
+    valueAt(build.config, ['ios', 'infoPlist', key]) !== undefined;
+  const lacking = given.map((profile) => {
+    const { ios } = profileFor(profile, 'expo');
+    return {
+      profile,
+      ids: (ios?.attribution?.ids ?? []).filter((id) =>
+        builds.some((build) => !attributionIn(build).has(id)),
+      ),
+      keys: (ios?.keys ?? []).filter(
+        ({ key, value }) => value !== undefined && builds.some((build) => !holds(build, key)),
+      ),
+    };
+  });
+  if (path === undefined)
+    return lacking.flatMap(({ profile, ids, keys }): ByHand[] => {
+      const what = [...keys.map(({ key }) => key), ...ids].join(', ');
+      if (what === '') return [];
+      return [
+        {
+          platform: 'ios',
+          network: profile.id,
+          rule: keys.length > 0 ? 'plist/key-missing' : 'attribution/id-missing',
+          what: `Add to ios.infoPlist: ${what}.`,
+          why: 'The configuration is a script, which is not rewritten.',
+          where: project.script?.path ?? project.path,
+        },
+      ];
+    });
+  for (const id of new Set(lacking.flatMap(({ ids }) => ids)))
+    edit(work, path, (text) => appendJson(text, [...way, 'SKAdNetworkItems'], { SKAdNetworkIdentifier: id }));
+  for (const { key, value } of lacking.flatMap(({ keys }) => keys))
+    edit(work, path, (text) => setJson(text, [...way, key], value));
+  return [];
+}
+
+function attributionIn({ config }: ExpoBuild): Set<string> {
+  const items = valueAt(config, ['ios', 'infoPlist', 'SKAdNetworkItems']);
+  const ids = (items?.is === 'list' ? items.items : []).flatMap((item) => {
+    const id = valueAt(item, ['SKAdNetworkIdentifier']);
+    return id?.is === 'text' ? [id.value.toLowerCase()] : [];
+  });
+  return new Set(ids);
+}
+
+function removeAttribution(work: Work, path: string, id: string): void {
+  const way = [...work.under, 'ios', 'infoPlist', 'SKAdNetworkItems'];
+  edit(work, path, (text) => {
+    const items = nodesAt(readJson(text).root, way)[0]?.children ?? [];
+    const at = items.findIndex((item) => JSON.stringify(jsonValue(item)).includes(`"${id}"`));
+    return at < 0 ? [] : removeJson(text, [...way, String(at)], [...work.under, 'ios']);
+  });
+}
+
+/** Builds of the production stage are told so; those of the test stage are told nothing. */
+function wireStages(work: Work): ByHand[] {
+  const { builds, project } = work;
+  const path = project.eas?.path;
+  if (path === undefined || !project.eas?.profiles.length)
+    return [
+      {
+        platform: null,
+        network: null,
+        rule: 'app-id/missing',
+        what: 'Write an eas.json with a build profile for each stage, then wire again.',
+        why: 'Without build profiles nothing tells a build which stage it is of.',
+        where: below(project.root, 'eas.json'),
+      },
+    ];
+  for (const { variant, variable } of builds) {
+    const way = ['build', variant.name, 'env', stageVariable];
+    const held = variable(stageVariable);
+    if (variant.stage === 'production' && held !== 'production')
+      edit(work, path, (text) => setJson(text, way, 'production'));
+    if (variant.stage === 'test' && held === 'production')
+      edit(work, path, (text) => setJson(text, way, 'test'));
+  }
+  return [];
+}
+
+function removeStages(work: Work): void {
+  const path = work.project.eas?.path;
+  if (path === undefined) return;
+  for (const { variant } of work.builds)
+    edit(work, path, (text) =>
+      removeJson(text, ['build', variant.name, 'env', stageVariable], ['build', variant.name]),
+    );
+}

@@ -1,0 +1,45 @@
+import { readPubspec, type Pubspec } from '../../../formats/pubspec/read.js';
+import { baseOf, folderOf, isWithin } from '../../../text/paths.js';
+import type { Tree } from '../../../tree/tree.js';
+import { nativeParts, type NativePart } from '../../shared/native-parts.js';
+
+/** A Flutter application: its pubspec, and the native trees beside it. */
+export interface FlutterProject {
+  root: string;
+  path: string;
+  pubspec: Pubspec;
+  parts: NativePart[];
+}
+
+export const below = (root: string, path: string): string => (root ? `${root}/${path}` : path);
+
+/** The project in a folder; undefined where no pubspec there depends on Flutter. */
+export function projectAt(tree: Tree, root: string): FlutterProject | undefined {
+  return tree.once(`flutter project in ${root}`, () => {
+    const path = below(root, 'pubspec.yaml');
+    const pubspec = tree.read(path, readPubspec);
+    if (!pubspec || !dependsOnFlutter(pubspec)) return undefined;
+    const parts = nativeParts(tree, { android: below(root, 'android'), ios: below(root, 'ios') });
+    return { root, path, pubspec, parts };
+  });
+}
+
+/** Every folder with a pubspec that depends on Flutter. */
+export function projectRoots(tree: Tree): string[] {
+  return tree.paths
+    .filter((path) => baseOf(path) === 'pubspec.yaml')
+    .map(folderOf)
+    .filter((root) => projectAt(tree, root) !== undefined);
+}
+
+export function dependsOnFlutter({ dependencies }: Pubspec): boolean {
+  return dependencies.some(({ name, from, section }) => {
+    return name === 'flutter' && from === 'sdk' && section === 'dependencies';
+  });
+}
+
+/** The Dart files that an application compiles: what lies in its `lib`. */
+export function dartFiles(tree: Tree, root: string): string[] {
+  const lib = below(root, 'lib');
+  return tree.paths.filter((path) => path.endsWith('.dart') && isWithin(path, lib));
+}

@@ -1,0 +1,42 @@
+import type { Tree } from '../../../tree/tree.js';
+import { joined, wireParts } from '../../shared/native-parts.js';
+import { isAnyEnrolled, sharedCallSites, startSteps } from '../../shared/joint-wiring.js';
+import type { StackWiring, WireContext } from '../../stack.js';
+import { below, projectAt, type FlutterProject } from '../survey/project.js';
+import { standingPlacebook, wirePlacebook } from './placebook.js';
+import { wirePubspec } from './packages.js';
+
+/** Works out the edits for a Flutter project: its native trees, its pubspec, its placebook. */
+export function wireFlutter(tree: Tree, root: string, context: WireContext): StackWiring {
+  const project = projectAt(tree, root);
+  if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
+  return joined([
+    wireParts(tree, project.parts, 'flutter', context),
+    wirePubspec(tree, project, context),
+    wirePlacebook(tree, project, context),
+    wireCallSites(tree, project, context),
+    wireStart(project, context),
+  ]);
+}
+
+/** IDs in Dart become references to the placebook: only when that is asked for. */
+function wireCallSites(tree: Tree, project: FlutterProject, context: WireContext): StackWiring {
+  const { name } = project.pubspec;
+  if (name === undefined) return { changes: [], byHand: [] };
+  const book = standingPlacebook(tree, project.root)?.path ?? below(project.root, 'lib/ads/placebook.dart');
+  const inside = book.slice(below(project.root, 'lib/').length);
+  const how = { languages: ['dart'], packageName: `package:${name}/${inside}` } as const;
+  return { changes: sharedCallSites(tree, context, how), byHand: [] };
+}
+
+/** Where the start-up calls go that no code makes yet. */
+function wireStart({ root }: FlutterProject, context: WireContext): StackWiring {
+  const byHand = startSteps(context, {
+    language: 'dart',
+    at: 'before-run',
+    where: below(root, 'lib/main.dart'),
+    say: (example) =>
+      `In main(), after WidgetsFlutterBinding.ensureInitialized() and before runApp: ${example}`,
+  });
+  return { changes: [], byHand };
+}

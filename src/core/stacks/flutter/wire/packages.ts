@@ -1,0 +1,82 @@
+import { addPubDependency, removePubDependency, setPubVersion } from '../../../formats/pubspec/edit.js';
+import { packageFor } from '../../../network/for-stack.js';
+import type { Tree } from '../../../tree/tree.js';
+import type { ByHand, Change } from '../../../edits/model.js';
+import { alsoFor, beginsBelow, platformOf } from '../../shared/joint-wiring.js';
+import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
+import type { FlutterProject } from '../survey/project.js';
+
+const rules = ['build/dependency-missing', 'build/dependency-too-old'];
+
+/** The packages of networks in the pubspec: added, or raised where they are older than what a profile describes. */
+export function wirePubspec(tree: Tree, project: FlutterProject, context: WireContext): StackWiring {
+  const { path, pubspec } = project;
+  const document = tree.text(path);
+  const changes: Change[] = [];
+  const byHand: ByHand[] = [];
+  if (!document) return { changes, byHand };
+  for (const profile of context.profiles) {
+    const wanted = packageFor(profile, 'flutter');
+    const platform = platformOf(context, profile.id);
+    if (!wanted || !platform) continue;
+    const base = {
+      path,
+      platform,
+      also: alsoFor(context, platform),
+      network: profile.id,
+      topic: 'dependency' as const,
+      rules,
+    };
+    const range = `^${wanted.version}`;
+    const own = pubspec.dependencies.filter(({ name, section }) => {
+      return name === wanted.package && section !== 'dev_dependencies';
+    });
+    const [standing] = own;
+    const add = { name: wanted.package, range, lineEnd: document.lineEnd };
+    const older = own.find(({ version }) => version !== null && beginsBelow(version, wanted.version));
+    const edits = !standing
+      ? addPubDependency(document.text, pubspec, add)
+      : older
+        ? setPubVersion(older, range)
+        : [];
+    if (edits.length > 0) changes.push({ ...base, kind: 'edit', edits });
+    if (edits.length > 0 || !standing)
+      byHand.push({
+        platform: null,
+        network: profile.id,
+        rule: edits.length > 0 ? null : 'build/dependency-missing',
+        what:
+          edits.length > 0
+            ? 'Run flutter pub get, and keep the new pubspec.lock.'
+            : `Add ${wanted.package}: ${range} to the dependencies in ${path}.`,
+        why:
+          edits.length > 0
+            ? 'The pubspec only declares a version range. The lock file decides which version is built.'
+            : 'The dependencies are written in a form that is not extended safely.',
+        where: path,
+      });
+  }
+  return { changes, byHand };
+}
+
+/** The package of a network that is taken out. */
+export function unwirePubspec(
+  tree: Tree,
+  { path, pubspec }: FlutterProject,
+  context: UnwireContext,
+): Change[] {
+  const document = tree.text(path);
+  const wanted = packageFor(context.network, 'flutter');
+  if (!document || !wanted) return [];
+  return pubspec.dependencies
+    .filter(({ name, section }) => name === wanted.package && section === 'dependencies')
+    .map((dependency): Change => ({
+      path,
+      platform: platformOf(context, context.network.id) ?? 'android',
+      network: context.network.id,
+      topic: 'dependency',
+      rules: [],
+      kind: 'edit',
+      edits: [removePubDependency(document.text, dependency)],
+    }));
+}

@@ -1,0 +1,16 @@
+import type { Fact } from '../../../facts/model.js';
+import type { Profile } from '../../../network/model.js';
+import type { Tree } from '../../../tree/tree.js';
+import { attributionIn } from '../../shared/plist/attribution.js';
+import { type TargetModel, type IosVariant, plistOf } from './targets.js';
+
+/** The SKAdNetwork identifiers that the property list of a variant names, right or wrong. */
+export function attributionFacts(
+  tree: Tree,
+  { target }: TargetModel,
+  variant: IosVariant,
+  profiles: readonly Profile[],
+): Fact[] {
+  const list = plistOf(tree, variant);
+  return list ? attributionIn(list, { module: target.name, variant: variant.name }, profiles) : [];
+}

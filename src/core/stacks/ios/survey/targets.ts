@@ -1,0 +1,50 @@
+import { joinPath } from '../../../text/paths.js';
+import type { Tree } from '../../../tree/tree.js';
+import { propertiesOf, type FoundPlist } from '../../shared/plist/properties.js';
+import { projectPaths, readProject, type AppTarget, type XcodeProject } from './project.js';
+import { settingOf, type SettingsScope } from './settings.js';
+
+/** One configuration of an application target, as facts and wiring name it. */
+export interface IosVariant {
+  name: string;
+  scope: SettingsScope;
+}
+
+/** An application target with its variants. */
+export interface TargetModel {
+  project: XcodeProject;
+  target: AppTarget;
+  variants: IosVariant[];
+}
+
+/** The application targets of a project, each with a variant per configuration. */
+export function targetModels(tree: Tree, project: XcodeProject): TargetModel[] {
+  const single = project.targets.length === 1;
+  return project.targets.map((target) => ({
+    project,
+    target,
+    variants: target.configurations.map(({ own, project: shared }) => ({
+      name: single ? own.name : `${target.name} ${own.name}`,
+      scope: { tree, project, target, own, shared },
+    })),
+  }));
+}
+
+/** Every application target of the projects that lie directly in a folder. */
+export function targetsBelow(tree: Tree, root: string): TargetModel[] {
+  return projectPaths(tree)
+    .map((path) => readProject(tree, path))
+    .filter((project): project is XcodeProject => project?.folder === root)
+    .flatMap((project) => targetModels(tree, project));
+}
+
+/** The property list of a variant: its path in the tree, and what it says. */
+export function plistOf(tree: Tree, { scope }: IosVariant): FoundPlist | undefined {
+  const setting = settingOf(scope, 'INFOPLIST_FILE');
+  if (setting?.value == null || setting.value === '') return undefined;
+  const relative = setting.value.replace(/^\/+/, '');
+  const path = joinPath(scope.project.folder, relative);
+  const document = path === null ? undefined : propertiesOf(tree, path);
+  if (path === null || !document) return undefined;
+  return { path, document, text: document.binary ? undefined : tree.text(path) };
+}

@@ -1,0 +1,22 @@
+import { callSiteChanges } from '../../shared/call-sites.js';
+import type { StackWiring } from '../../stack.js';
+import { sourceHome } from '../survey/sources.js';
+import type { IosWireContext } from './context.js';
+
+/** IDs in Swift or Objective-C become references to the placebook: only when that is asked for. */
+export function wireCallSites({ tree, model, title, profiles, survey, extras }: IosWireContext): StackWiring {
+  const home = sourceHome(model);
+  if (!extras.callSites || !home) return { changes: [], byHand: [] };
+  return {
+    changes: callSiteChanges({
+      tree,
+      platform: 'ios',
+      module: model.target.name,
+      facts: survey.facts,
+      title,
+      profiles,
+      languages: [home.language],
+    }),
+    byHand: [],
+  };
+}

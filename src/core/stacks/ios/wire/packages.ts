@@ -1,0 +1,84 @@
+import { entryOf, stringOf, stringsOf } from '../../../formats/pbxproj/read.js';
+import { pbxString } from '../../../formats/pbxproj/edit.js';
+import type { Profile } from '../../../network/model.js';
+import type { Edit } from '../../../text/edit.js';
+import { addObject, addToList, addToOrMakeList, objectId } from './pbx-objects.js';
+import type { IosWireContext } from './context.js';
+
+type Package = NonNullable<Profile['ios']>['packages'][number];
+
+/** The names that the objects of a package have, the same each time. */
+export function packageIds(target: string, { url, product }: Package) {
+  const id = (role: string) => objectId(`${role} ${target} ${url} ${product}`);
+  return { reference: id('package'), product: id('product'), build: id('product build') };
+}
+
+/** What the comment of a package reference says. */
+export function packageName({ url }: Package): string {
+  return (
+    url
+      .replace(/\/+$/, '')
+      .replace(/\.git$/, '')
+      .split('/')
+      .at(-1) ?? url
+  );
+}
+
+/**
+ * Adds a Swift package to the project and its product to the target, as Xcode does: a reference, the product,
+ * and its place in the phase that links. Null where the target links nothing yet.
+ */
+export function packageEdits({ tree, model }: IosWireContext, wanted: Package): Edit[] | null {
+  const { project, target } = model;
+  const document = tree.text(project.path);
+  const entries = project.objects.entries;
+  const root = entries.find((entry) => stringOf(entry.value, 'isa') === 'PBXProject');
+  const phase = stringsOf(target.entry.value, 'buildPhases')
+    .map((id) => entryOf(project.objects, id))
+    .find((entry) => stringOf(entry?.value, 'isa') === 'PBXFrameworksBuildPhase');
+  if (!document || !root || !phase) return null;
+  const { text, lineEnd } = document;
+  const { url, product, version } = wanted;
+  const known = entries.find(
+    ({ value }) =>
+      stringOf(value, 'isa') === 'XCRemoteSwiftPackageReference' && stringOf(value, 'repositoryURL') === url,
+  );
+  const ids = packageIds(target.id, wanted);
+  const reference = known?.key ?? ids.reference;
+  const label = `XCRemoteSwiftPackageReference "${packageName(wanted)}"`;
+  const name = pbxString(product);
+  const add = (isa: string, line: string) => addObject(text, project.objects, isa, line, lineEnd);
+  const lists = [
+    known
+      ? undefined
+      : addToOrMakeList(text, root, 'packageReferences', `${reference} /* ${label} */`, lineEnd),
+    addToOrMakeList(
+      text,
+      target.entry,
+      'packageProductDependencies',
+      `${ids.product} /* ${product} */`,
+      lineEnd,
+    ),
+    addToList(text, phase, 'files', `${ids.build} /* ${product} in Frameworks */`, lineEnd),
+  ];
+  if (lists.slice(known ? 1 : 0).some((edit) => edit === undefined)) return null;
+  return [
+    ...lists.flatMap((edit) => edit ?? []),
+    add(
+      'PBXBuildFile',
+      `${ids.build} /* ${product} in Frameworks */ = {isa = PBXBuildFile; productRef = ${ids.product} /* ${product} */; };`,
+    ),
+    ...(known
+      ? []
+      : [
+          add(
+            'XCRemoteSwiftPackageReference',
+            `${reference} /* ${label} */ = {isa = XCRemoteSwiftPackageReference; repositoryURL = ${pbxString(url)}; requirement = {kind = upToNextMajorVersion; minimumVersion = ${pbxString(version)}; }; };`,
+          ),
+        ]),
+    add(
+      'XCSwiftPackageProductDependency',
+      `${ids.product} /* ${product} */ = {isa = XCSwiftPackageProductDependency; package = ${reference} /* ${label} */; productName = ${name}; };`,
+    ),
+  ];
+}

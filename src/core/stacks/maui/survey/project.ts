@@ -1,0 +1,171 @@
+import { platformNames } from '../../../words/names.js';
+import { platformIn } from '../../../formats/msbuild/conditions.js';
+import type { Platform } from '../../../words/words.js';
+import { compareVersions } from '../../../text/versions.js';
+import { globMatcher } from '../../../text/globs.js';
+import { baseOf, folderOf, isWithin, joinPath } from '../../../text/paths.js';
+import type { Tree } from '../../../tree/tree.js';
+import { below } from '../../shared/script-packages/packages.js';
+import { entriesOf, evaluateProject, type EvaluatedProject } from './evaluate.js';
+
+/** A .NET MAUI application: its project file, what it is built for, and in which configurations. */
+export interface MauiProject {
+  root: string;
+  path: string;
+  name: string;
+  /** The namespace that its code begins with. */
+  namespace: string;
+  /** The target framework of each platform, such as `net8.0-android`. */
+  frameworks: Partial<Record<Platform, string>>;
+  configurations: string[];
+}
+
+/** Folders that builds fill. */
+const made = /(^|\/)(bin|obj)\//;
+
+function projectFiles(tree: Tree): string[] {
+  return tree.once('maui project files', () =>
+    tree.paths.filter((path) => path.endsWith('.csproj') && !made.test(path)),
+  );
+}
+
+/** The application that a folder holds; undefined where none is built with MAUI there. */
+export function mauiAt(tree: Tree, root: string): MauiProject | undefined {
+  return tree.once(`maui project in ${root}`, () => {
+    for (const path of projectFiles(tree).filter((one) => folderOf(one) === root)) {
+      const project = projectOf(tree, path);
+      if (project) return project;
+    }
+    return undefined;
+  });
+}
+
+export function mauiRoots(tree: Tree): string[] {
+  return [...new Set(projectFiles(tree).map(folderOf))].filter((root) => mauiAt(tree, root) !== undefined);
+}
+
+function projectOf(tree: Tree, path: string): MauiProject | undefined {
+  const frameworks = frameworksOf(tree, path);
+  const first = frameworks.android ?? frameworks.ios;
+  if (first === undefined) return undefined;
+  const evaluated = evaluateProject(tree, path, { Configuration: 'Release', TargetFramework: first });
+  const is = (name: string, value: RegExp) => value.test(evaluated.property(name)?.value ?? '');
+  if (!is('UseMaui', /^true$/i) || !is('OutputType', /^exe$/i)) return undefined;
+  const name = baseOf(path).replace(/\.csproj$/, '');
+  const namespace = evaluated.property('RootNamespace')?.value ?? name;
+  const named = evaluated
+    .property('Configurations')
+    ?.value?.split(';')
+    .map((one) => one.trim())
+    .filter(Boolean);
+  return {
+    root: folderOf(path),
+    path,
+    name,
+    namespace: namespace.replace(/[^\w.]/g, '_'),
+    frameworks,
+    configurations: named && named.length > 0 ? named : ['Debug', 'Release'],
+  };
+}
+
+/** The newest framework of each platform that a project names, under whatever condition. */
+function frameworksOf(tree: Tree, path: string): MauiProject['frameworks'] {
+  const named = entriesOf(tree, path).flatMap((entry) =>
+    entry.is === 'property' && /^TargetFrameworks?$/.test(entry.name) ? entry.value.split(';') : [],
+  );
+  const of = (platform: Platform) =>
+    named
+      .map((one) => one.trim())
+      .filter((one) => platformIn(one) === platform)
+      .sort(compareVersions)
+      .at(-1);
+  const [android, ios] = [of('android'), of('ios')];
+  return { ...(android === undefined ? {} : { android }), ...(ios === undefined ? {} : { ios }) };
+}
+
+/** The project as a configuration builds it for a platform. */
+export function buildOf(
+  tree: Tree,
+  { path, frameworks }: MauiProject,
+  platform: Platform,
+  configuration: string,
+): EvaluatedProject {
+  return tree.once(`maui build of ${path} ${platform} ${configuration}`, () =>
+    evaluateProject(tree, path, {
+      Configuration: configuration,
+      Platform: 'AnyCPU',
+      TargetFramework: frameworks[platform] ?? '',
+      TargetPlatformIdentifier: platform,
+    }),
+  );
+}
+
+/** Where the files of one platform alone lie. */
+export function platformFolder({ root }: Pick<MauiProject, 'root'>, platform: Platform): string {
+  return below(root, platform === 'ios' ? 'Platforms/iOS' : 'Platforms/Android');
+}
+
+/** The folders whose code goes into the application: its own, and those of the projects that it refers to. */
+export function codeFolders(tree: Tree, project: MauiProject): string[] {
+  return tree.once(`maui code folders of ${project.path}`, () => {
+    const found = new Set([project.path]);
+    for (const path of found) {
+      for (const entry of entriesOf(tree, path)) {
+        const include =
+          entry.is === 'item' && entry.type === 'ProjectReference' && entry.metadata.get('include');
+        const target = include ? joinPath(folderOf(path), include.replace(/\\/g, '/')) : null;
+        if (target !== null && tree.has(target)) found.add(target);
+      }
+    }
+    return [...found].map(folderOf);
+  });
+}
+
+/** The files of an ending that belong to the application. */
+export function filesOf(tree: Tree, project: MauiProject, suffix: string): string[] {
+  return tree.paths.filter((path) => path.endsWith(suffix) && isOwnFile(tree, project, path));
+}
+
+/** Whether a file belongs to the application: what builds made, and what a foreign project below it holds, does not. */
+export function isOwnFile(tree: Tree, project: MauiProject, path: string): boolean {
+  const folders = codeFolders(tree, project);
+  const foreign = tree.once(`maui folders beside ${project.path}`, () =>
+    projectFiles(tree)
+      .map(folderOf)
+      .filter((folder) => !folders.includes(folder)),
+  );
+  return (
+    !made.test(path) &&
+    folders.some(
+      (folder) =>
+        isWithin(path, folder) &&
+        !foreign.some((other) => other.length > folder.length && isWithin(path, other)),
+    )
+  );
+}
+
+const platformsOfFolder = /(^|\/)Platforms\/(\w+)\//;
+
+/** Whether the build of a platform compiles a file: what lies below `Platforms` is for one alone. */
+export function isCompiledFor(
+  tree: Tree,
+  project: MauiProject,
+): (path: string, platform: Platform) => boolean {
+  const removed = platformNames.map((platform) => {
+    const items = buildOf(tree, project, platform, project.configurations.at(-1) ?? 'Release').items(
+      'Compile',
+    );
+    const patterns = items.flatMap(({ metadata }) => metadata.get('remove')?.split(';') ?? []);
+    return [
+      platform,
+      patterns.map((pattern) =>
+        globMatcher(below(project.root, pattern.trim().replace(/\\/g, '/')), { ignoreCase: true }),
+      ),
+    ] as const;
+  });
+  return (path, platform) => {
+    const folder = platformsOfFolder.exec(path)?.[2]?.toLowerCase();
+    if (folder !== undefined && folder !== platform) return false;
+    return !removed.some(([one, patterns]) => one === platform && patterns.some((matches) => matches(path)));
+  };
+}

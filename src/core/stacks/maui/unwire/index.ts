@@ -1,0 +1,32 @@
+import type { Change } from '../../../edits/model.js';
+import { profileFor } from '../../../network/for-stack.js';
+import type { Tree } from '../../../tree/tree.js';
+import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
+import { unwireLibraries } from '../../shared/library-file.js';
+import { manifestRemovals } from '../../shared/manifest/removals.js';
+import type { UnwireContext, StackWiring } from '../../stack.js';
+import { manifestOf } from '../survey/android-facts.js';
+import { mauiAt } from '../survey/project.js';
+import { unwireAppIds } from '../wire/app-ids.js';
+import { unwireList } from '../wire/keys.js';
+import { standingPlacebook, wirePlacebook } from '../wire/placebook.js';
+import { unwireMauiPackages, unwireLinker } from '../wire/project.js';
+
+/** Works out the edits that take a network out of a .NET MAUI project. */
+export function unwireMaui(tree: Tree, root: string, context: UnwireContext): StackWiring {
+  const project = mauiAt(tree, root);
+  if (!project) return { changes: [], byHand: [] };
+  const network = profileFor(context.network, 'maui');
+  const changes: Change[] = [
+    ...unwireMauiPackages(tree, project, context),
+    ...unwireAppIds(tree, project, context),
+    ...manifestRemovals({ ...context, network, tree }, manifestOf(project)),
+    ...unwireList(tree, project, context),
+    ...unwireLinker(tree, project, context),
+    ...unwireLibraries(context),
+    ...unwireSharedPlacebook(context, standingPlacebook(tree, project), (rest) =>
+      wirePlacebook(tree, project, rest),
+    ),
+  ];
+  return { changes, byHand: [] };
+}

@@ -1,0 +1,39 @@
+import type { Tree } from '../../../tree/tree.js';
+import { frameworkCalls, sharedCodeFacts } from '../../shared/common-code.js';
+import { surveyParts } from '../../shared/native-parts.js';
+import type { StackSurvey } from '../../stack.js';
+import type { SurveyContext } from '../../../roster/survey-context.js';
+import { packageJsonFacts } from '../../shared/script-packages/facts.js';
+import { linkingFacts } from './linking.js';
+import { projectAt } from '../../shared/script-packages/project.js';
+import { bundledFiles, isBundledFor } from '../../shared/script-packages/sources.js';
+import { developmentOf, reactNativeTerms } from './terms.js';
+
+/** Where React Native is handed what it draws first. */
+const moments = { run: /(^|\.)AppRegistry\.registerComponent$/ };
+
+/** Surveys the editions that a React Native project builds: its native trees, its packages and its JavaScript. */
+export function surveyReactNative(tree: Tree, root: string, context: SurveyContext): StackSurvey {
+  const project = projectAt(tree, root);
+  if (!project) return { editions: [], facts: [], unresolved: [] };
+  const native = surveyParts(tree, project.parts, 'react-native', context);
+  const { editions } = native;
+  const files = bundledFiles(tree, project);
+  const code = sharedCodeFacts(tree, files, {
+    editions,
+    terms: reactNativeTerms(developmentOf(tree, root)),
+    context,
+    isBuiltFor: isBundledFor(files),
+  });
+  return {
+    editions,
+    facts: [
+      ...native.facts,
+      ...packageJsonFacts(tree, project, editions, context, 'react-native'),
+      ...linkingFacts(tree, project, editions, context, 'react-native'),
+      ...code.facts,
+      ...frameworkCalls(tree, files, editions, moments),
+    ],
+    unresolved: [...native.unresolved, ...code.unresolved],
+  };
+}

@@ -1,0 +1,23 @@
+import type { Tree } from '../../../tree/tree.js';
+import { joined, unwireParts } from '../../shared/native-parts.js';
+import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
+import type { StackWiring, UnwireContext } from '../../stack.js';
+import { projectAt } from '../../shared/script-packages/project.js';
+import { developmentOf } from '../survey/terms.js';
+import { unwirePackageJson } from '../../shared/script-packages/wire.js';
+import { wirePlacebook } from '../wire/placebook.js';
+import { standingPlacebook } from '../../shared/script-packages/placebook.js';
+
+/** Works out the edits that take a network out of a React Native project. */
+export function unwireReactNative(tree: Tree, root: string, context: UnwireContext): StackWiring {
+  const project = projectAt(tree, root);
+  if (!project) return { changes: [], byHand: [] };
+  const book = unwireSharedPlacebook(context, standingPlacebook(tree, project), (rest) =>
+    wirePlacebook(tree, project, rest, developmentOf(tree, root)),
+  );
+  return joined([
+    unwireParts(tree, project.parts, 'react-native', context),
+    { changes: unwirePackageJson(project, context, 'react-native'), byHand: [] },
+    { changes: book, byHand: [] },
+  ]);
+}

@@ -1,0 +1,30 @@
+import { typescript } from '../../../languages/typescript/index.js';
+import type { Tree } from '../../../tree/tree.js';
+import { titleEditions, wireSharedPlacebook } from '../../shared/joint-wiring.js';
+import type { StackWiring, WireContext } from '../../stack.js';
+import { type ReactNativeProject } from '../../shared/script-packages/project.js';
+import type { IsDevelopment } from '../../shared/script-packages/placebook.js';
+import { placebookPath, stageCondition, standingPlacebook } from '../../shared/script-packages/placebook.js';
+
+/** The placebook in TypeScript: one file for both platforms and stages. */
+export function wirePlacebook(
+  tree: Tree,
+  project: ReactNativeProject,
+  context: WireContext,
+  isDevelopment: IsDevelopment,
+): StackWiring {
+  return wireSharedPlacebook(context, {
+    standing: standingPlacebook(tree, project),
+    path: placebookPath(tree, project),
+    testCondition: stageCondition(titleEditions(context), isDevelopment),
+    language: typescript,
+    withoutCondition: {
+      platform: null,
+      network: null,
+      rule: 'unit-id/not-in-build',
+      what: 'Give the debug variants the test stage and all others production, then wire again.',
+      why: 'One bundle serves both platforms; all that it knows of its build is __DEV__, which debug variants alone set.',
+      where: project.path,
+    },
+  });
+}

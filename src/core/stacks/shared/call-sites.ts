@@ -1,0 +1,165 @@
+import { valueAt } from '../../text/own-values.js';
+import { readingOf } from '../../code/source-files.js';
+import { languageOf, type Language, type LanguageName } from '../../languages/index.js';
+import type { Profile } from '../../network/model.js';
+import type { Platform } from '../../words/words.js';
+import { expectedIds } from '../../roster/expected.js';
+import type { Title } from '../../roster/model.js';
+import { isIdFact, type Fact } from '../../facts/model.js';
+import type { TextDocument } from '../../text/document.js';
+import type { Edit } from '../../text/edit.js';
+import type { Tree } from '../../tree/tree.js';
+import type { Change } from '../../edits/model.js';
+
+/** What replacing IDs in code needs to know. */
+export interface CallSiteContext {
+  tree: Tree;
+  platform: Platform;
+  module: string;
+  facts: readonly Fact[];
+  title: Title;
+  profiles: readonly Profile[];
+  /** The languages that have a placebook in this edition. */
+  languages: readonly LanguageName[];
+  /** The package that the placebook stands in, for languages that import it. */
+  packageName?: string | undefined;
+  /** Where the placebook stands, for languages that import by path. */
+  bookPath?: string;
+}
+
+const rules = [
+  'code/hard-coded-id',
+  'unit-id/wrong-platform',
+  'stage/test-id-in-production',
+  'stage/production-id-in-test',
+];
+
+/** Whether a fact is an ID that code names as a literal. */
+function isInCode(fact: Fact): boolean {
+  return isIdFact(fact) && fact.carrier === 'code';
+}
+
+/** IDs in code that the roster knows, replaced by references to the placebook, with the import that these need. */
+export function callSiteChanges(context: CallSiteContext): Change[] {
+  const { tree, platform, module, facts, profiles } = context;
+  const seen = new Set<string>();
+  return facts.flatMap((fact): Change[] => {
+    const { network, place } = fact;
+    const profile = profiles.find(({ id }) => id === network);
+    const language = languageOf(place.path);
+    const document = tree.text(place.path);
+    const key = `${place.path} ${place.line} ${place.column}`;
+    if (!profile || !isInCode(fact) || fact.module !== module || fact.platform !== platform) return [];
+    if (!language || !context.languages.includes(language.id) || !document || seen.has(key)) return [];
+    const reference = referenceFor(context, fact, language);
+    if (reference === undefined) return [];
+    seen.add(key);
+    const replaced =
+      choiceEdits(context, document, fact, language, reference) ??
+      literalEdits(document, fact, { reference, language });
+    if (replaced.length === 0) return [];
+    const imports = language.importPlacebook(document, {
+      packageName: context.packageName,
+      bookPath: context.bookPath,
+      path: place.path,
+      names: () => namesIn(context, place.path, language),
+    });
+    const edits = [...replaced, ...imports];
+    return [{ path: place.path, platform, network, topic: 'call-sites', rules, kind: 'edit', edits }];
+  });
+}
+
+/** The reference for an ID; undefined when the roster gives it to none, or to several. */
+function referenceFor(
+  { title, profiles, platform }: CallSiteContext,
+  { kind, network, value }: Fact,
+  language: Language,
+): string | undefined {
+  if (network === null) return undefined;
+  if (kind === 'app-id') {
+    const held = Object.values(valueAt(title.networks, network) ?? {}).some((stages) =>
+      Object.values(stages).some(({ app }) => app === value),
+    );
+    return held ? language.reference.app(network) : undefined;
+  }
+  if (kind !== 'unit-id') return undefined;
+  const held = Object.entries(title.placements).flatMap(([name, { units }]) =>
+    Object.values(valueAt(units, network) ?? {}).some((stages) => Object.values(stages).includes(value))
+      ? [name]
+      : [],
+  );
+  // A sample of the network stands for a placement when one alone is given it for testing.
+  const given = expectedIds(title, profiles, platform).flatMap((item) =>
+    item.network === network && item.id === value ? (item.placement ?? []) : [],
+  );
+  const [holder, ...others] = new Set([...held, ...given]);
+  return holder !== undefined && others.length === 0 ? language.reference.unit(holder, network) : undefined;
+}
+
+/**
+ * A choice whose every value is an ID of the same placement (one per platform, or per stage) goes as a whole: the
+ * placebook makes it. Undefined where the literal stands in no such choice.
+ */
+function choiceEdits(
+  context: CallSiteContext,
+  { lines }: TextDocument,
+  fact: Fact,
+  language: Language,
+  reference: string,
+): Edit[] | undefined {
+  const at = lines.lineStart(fact.place.line) + fact.place.column - 1;
+  const around = readingOf(context.tree, fact.place.path).choices.find(
+    ({ start, end, values, isValue }) =>
+      isValue !== false &&
+      start <= at &&
+      at < end &&
+      values.every(
+        (value) =>
+          value.is === 'text' &&
+          referenceFor(context, { ...fact, value: value.value }, language) === reference,
+      ),
+  );
+  return around && [{ start: around.start, end: around.end, text: reference }];
+}
+
+/** The literal, its quotes included, replaced; none where it is no plain literal of one line. */
+function literalEdits(
+  { text, lines }: TextDocument,
+  { place, value, code }: Fact,
+  { reference, language }: { reference: string; language: Language },
+): Edit[] {
+  const inner = lines.lineStart(place.line) + place.column - 1;
+  const end = inner + value.length;
+  const quote = text[inner - 1];
+  const quoted = quote !== undefined && `"'${language.quotes ?? ''}`.includes(quote);
+  const plain = text.slice(inner, end) === value && quoted && text[end] === quote;
+  if (!plain || text[inner - 2] === quote || text[end + 1] === quote) return [];
+  // `@"…"` of Objective-C and C#, and `#"…"#` of Swift, go whole.
+  const signs = /#*$/.exec(text.slice(0, inner - 1))?.[0].length ?? 0;
+  if (text.slice(end + 1, end + 1 + signs) !== '#'.repeat(signs)) return [];
+  const start = text[inner - 2] === '@' ? inner - 2 : inner - 1 - signs;
+  const at = { before: text[start - 1], isArgument: code?.flow?.into === 'argument' };
+  const placed = language.reference.inPlace?.(reference, at) ?? reference;
+  const edit = { start, end: end + 1 + signs, text: placed };
+  const line = text.slice(lines.lineStart(place.line), start);
+  const found = language.constant?.word.exec(line);
+  if (!found) return [edit];
+  const wordStart = start - line.length + found.index;
+  const wordEnd = wordStart + found[0].length;
+  // A constant of a method is a variable then.
+  const instead = language.constant?.instead((code?.methods.length ?? 0) > 0) ?? '';
+  // A word that goes takes the blanks behind it along.
+  const blanks = instead === '' ? (/^\s*/.exec(text.slice(wordEnd))?.[0].length ?? 0) : 0;
+  return [{ start: wordStart, end: wordEnd + blanks, text: instead }, edit];
+}
+
+/** The names of the placebook that the references in a file will need, on either platform. */
+function namesIn(context: CallSiteContext, path: string, language: Language): string[] {
+  const references = context.facts.flatMap((fact) =>
+    fact.place.path === path && isInCode(fact)
+      ? (referenceFor({ ...context, platform: fact.platform }, fact, language) ?? [])
+      : [],
+  );
+  const names = references.flatMap((reference) => reference.match(/\bPlacebook\w*/g) ?? []);
+  return [...new Set(names)].sort();
+}

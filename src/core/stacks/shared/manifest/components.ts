@@ -1,0 +1,65 @@
+import { appendChild, escapeXml } from '../../../formats/xml/edit.js';
+import { elements, prefixOf } from '../../../formats/xml/query.js';
+import { readXml } from '../../../formats/xml/read.js';
+import type { AndroidNeeds } from '../../../network/model.js';
+import { isEnrolled } from '../../../roster/expected.js';
+import type { Change } from '../../../edits/model.js';
+import type { StackWiring } from '../../stack.js';
+import { openedMarks } from './meta-data.js';
+import { androidNamespace } from './namespaces.js';
+import type { ManifestWireContext } from './model.js';
+
+type Component = AndroidNeeds['components'][number];
+
+/** Components that enrolled networks need and some variant lacks, declared in the main manifest. */
+export function wireComponents(context: ManifestWireContext): StackWiring {
+  const { tree, manifest: path, title, profiles, survey, edition } = context;
+  const document = tree.text(path);
+  const root = tree.read(path, readXml)?.root;
+  const application = root && elements(root, 'application')[0];
+  if (!document || !application || !root.attributes.some(({ value }) => value === androidNamespace))
+    return { changes: [], byHand: [] };
+  const prefix = prefixOf(root, androidNamespace, 'android');
+  const declared = ({ kind, name }: Component, variant: string) =>
+    survey.facts.some(
+      (fact) =>
+        fact.kind === 'component' &&
+        fact.name === kind &&
+        fact.value === name &&
+        fact.module === edition.module &&
+        fact.variants.includes(variant),
+    );
+  const changes = profiles
+    .filter(({ id }) => isEnrolled(title, id, 'android'))
+    .flatMap(({ id, android }) =>
+      (android?.components ?? [])
+        .filter((component) => !edition.variants.every(({ name }) => declared(component, name)))
+        .map((component): Change => ({
+          path,
+          platform: 'android',
+          network: id,
+          topic: 'components',
+          rules: ['manifest/component-missing'],
+          adds: openedMarks(document.text, application),
+          kind: 'edit',
+          edits: appendChild(document.text, application, componentLines(component, prefix), document.lineEnd),
+        })),
+    );
+  return { changes, byHand: [] };
+}
+
+function componentLines({ kind, name, attributes, actions }: Component, prefix: string): string[] {
+  const given = Object.entries(attributes).map(
+    ([key, value]) => `  ${key.replace(/^android:/, `${prefix}:`)}="${escapeXml(value)}"`,
+  );
+  const lines = [`<${kind}`, `  ${prefix}:name="${escapeXml(name)}"`, ...given];
+  const last = lines.length - 1;
+  if (actions.length === 0) return lines.map((line, at) => (at === last ? `${line} />` : line));
+  return [
+    ...lines.map((line, at) => (at === last ? `${line}>` : line)),
+    '  <intent-filter>',
+    ...actions.map((action) => `    <action ${prefix}:name="${escapeXml(action)}" />`),
+    '  </intent-filter>',
+    `</${kind}>`,
+  ];
+}

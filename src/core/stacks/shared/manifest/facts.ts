@@ -1,0 +1,264 @@
+import { attribute, descendants, prefixOf } from '../../../formats/xml/query.js';
+import type { XmlElement } from '../../../formats/xml/model.js';
+import type { ChainStep } from '../../../facts/evidence.js';
+import type { Fact, Unresolved } from '../../../facts/model.js';
+import type { Effective } from '../../../facts/effective.js';
+import { placeAt } from '../../../facts/place.js';
+import type { Tree } from '../../../tree/tree.js';
+import type { SurveyContext } from '../../../roster/survey-context.js';
+import type { Resolved } from '../gradle/resolved.js';
+import type { Collected } from './model.js';
+import { mergedElements, type MergeConflict, type MergedAttribute } from './merge.js';
+import { androidNamespace } from './namespaces.js';
+import type { ManifestFile } from './model.js';
+
+/** The manifests that a build merges for one variant, and what stands behind the values in them. */
+export interface ManifestBuild {
+  module: string;
+  variant: string;
+  /** The weakest first. */
+  files: readonly ManifestFile[];
+  /** The package that short class names belong to. */
+  namespace: string | null;
+  placeholder(name: string): Resolved | undefined;
+  string(name: string): { value: string; step: ChainStep } | undefined;
+}
+
+/** A meta-data element that bears a key, and the element that holds it. */
+export interface FoundMetaData {
+  path: string;
+  sourceSet: string;
+  element: XmlElement;
+  /** Whether it stands where keys for the whole app belong: directly in the application element. */
+  inApplication: boolean;
+}
+
+/** All meta-data of one key in manifests, in their order. */
+export function metaDataIn(files: readonly ManifestFile[], key: string): FoundMetaData[] {
+  return files.flatMap(({ path, sourceSet, document }) => {
+    const { root } = document;
+    if (!root) return [];
+    const prefix = prefixOf(root, androidNamespace, 'android');
+    return [...descendants(root)]
+      .filter(
+        (element) =>
+          element.name === 'meta-data' && attribute(element, `${prefix}:name`)?.value.trim() === key,
+      )
+      .map((element) => ({
+        path,
+        sourceSet,
+        element,
+        inApplication: element.parent?.name === 'application' && element.parent.parent === root,
+      }));
+  });
+}
+
+/** App IDs, permissions, components and the application class that the merged manifest of a variant would hold. */
+export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyContext): Collected {
+  const facts: Fact[] = [];
+  const unresolved: Unresolved[] = [];
+  const { files, module, variant } = build;
+  const merged = mergedElements(files, 'meta-data');
+  for (const profile of context.profiles) {
+    const place = profile.android?.['app-id'];
+    if (place?.place !== 'manifest') continue;
+    const winner = merged.find(({ key }) => key === place.key);
+    const strongest = winner?.sources[0];
+    for (const item of metaDataIn(files, place.key)) {
+      // Weaker manifests only add to the strongest one's element; twice in that one file is a fault to show.
+      if (item.inApplication && item.path !== strongest?.file.path) continue;
+      const attributes = item.element === strongest?.element ? winner?.attributes : undefined;
+      const outcome = valueOf(tree, build, item, attributes);
+      const base = {
+        kind: 'app-id' as const,
+        network: profile.id,
+        platform: 'android' as const,
+        module,
+        variants: [variant],
+        place: placeAt(item.path, tree.text(item.path), item.element),
+        chain: outcome.chain,
+      };
+      const effective: Effective = item.inApplication || {
+        reason: 'nested',
+        about: holderName(item.element),
+      };
+      if (outcome.value !== null)
+        facts.push({ ...base, name: place.key, value: outcome.value, carrier: 'manifest', effective });
+      else
+        unresolved.push({
+          ...base,
+          effective,
+          what: `the app ID of ${profile.name}`,
+          reason: outcome.reason,
+        });
+    }
+    for (const conflict of winner?.conflicts ?? [])
+      facts.push(conflictFact(tree, build, profile.id, place.key, conflict));
+  }
+  facts.push(...permissionFacts(tree, build, context));
+  facts.push(...componentFacts(tree, build, context));
+  return { facts, unresolved };
+}
+
+/** Two manifests give one attribute different values: the merger stops there. */
+function conflictFact(
+  tree: Tree,
+  { module, variant }: ManifestBuild,
+  network: string,
+  key: string,
+  { attribute: name, stronger, weaker }: MergeConflict,
+): Fact {
+  const step = ({ file, attribute, value }: MergedAttribute): ChainStep => ({
+    what: `manifest of ${file.sourceSet}`,
+    value,
+    place: placeAt(file.path, tree.text(file.path), attribute.valueSpan),
+  });
+  const chain = [step(stronger), step(weaker)];
+  const place = chain[0]?.place ?? { path: stronger.file.path, line: 1, column: 1 };
+  return {
+    kind: 'merge-conflict',
+    network,
+    platform: 'android',
+    module,
+    variants: [variant],
+    name: `android:${name} of ${key}`,
+    value: `${stronger.value} against ${weaker.value}`,
+    effective: true,
+    place,
+    chain,
+  };
+}
+
+function holderName(element: XmlElement): string {
+  const parent = element.parent;
+  if (!parent) return 'nothing';
+  const name = parent.attributes.find((candidate) => candidate.name.endsWith(':name'))?.value;
+  return name ? `${parent.name} ${name}` : parent.name;
+}
+
+type Outcome = { value: string; chain: ChainStep[] } | { value: null; reason: string; chain: ChainStep[] };
+
+/** The value of a meta-data element as the build would put it in: placeholders, then string resources. */
+function valueOf(
+  tree: Tree,
+  build: ManifestBuild,
+  { path, element }: FoundMetaData,
+  merged: ReadonlyMap<string, MergedAttribute> | undefined,
+): Outcome {
+  const prefix =
+    element.attributes.find(({ name }) => name.endsWith(':name'))?.name.split(':')[0] ?? 'android';
+  const given = merged?.get('value') ?? merged?.get('resource');
+  const written =
+    given?.attribute ?? attribute(element, `${prefix}:value`) ?? attribute(element, `${prefix}:resource`);
+  const from = given?.file.path ?? path;
+  const document = tree.text(from);
+  if (!written) {
+    return {
+      value: null,
+      reason: 'the element has no android:value',
+      chain: [{ what: 'manifest', value: null, place: placeAt(path, document, element) }],
+    };
+  }
+  const chain: ChainStep[] = [
+    { what: 'manifest', value: written.value, place: placeAt(from, document, written.valueSpan) },
+  ];
+  const filled = fillPlaceholders(written.value, build, chain);
+  if (filled.value === null) return filled;
+  const reference = /^@(?:\w[\w.]*:)?string\/([\w.]+)$/.exec(filled.value)?.[1];
+  if (reference === undefined) return filled;
+  const resource = build.string(reference.replace(/\./g, '_')) ?? build.string(reference);
+  if (!resource)
+    return { value: null, reason: `no source set of this variant has a string ${reference}`, chain };
+  chain.push(resource.step);
+  return { value: resource.value, chain };
+}
+
+/** Puts manifest placeholders in, as the manifest merger does. */
+function fillPlaceholders(text: string, build: ManifestBuild, chain: ChainStep[]): Outcome {
+  if (!text.includes('${')) return { value: text, chain };
+  let failed: string | undefined;
+  const value = text.replace(/\$\{([^}]{1,100})\}/g, (whole, name: string) => {
+    const found = build.placeholder(name);
+    if (found?.value != null) {
+      chain.push(...found.chain.map((step) => ({ ...step, what: `placeholder ${name}` })));
+      return found.value;
+    }
+    if (found) chain.push(...found.chain);
+    failed ??=
+      found && 'reason' in found
+        ? `the placeholder ${name}: ${found.reason}`
+        : `no script sets the placeholder ${name}`;
+    return whole;
+  });
+  return failed === undefined ? { value, chain } : { value: null, reason: failed, chain };
+}
+
+function permissionFacts(
+  tree: Tree,
+  { files, module, variant }: ManifestBuild,
+  { profiles }: SurveyContext,
+): Fact[] {
+  const wanted = new Set(
+    profiles.flatMap((profile) => profile.android?.permissions.map(({ name }) => name) ?? []),
+  );
+  const facts: Fact[] = [];
+  for (const { key, sources } of mergedElements(files, 'uses-permission', 'manifest')) {
+    const [source] = sources;
+    if (!source || !wanted.has(key)) continue;
+    const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
+    facts.push({
+      kind: 'permission',
+      network: null,
+      platform: 'android',
+      module,
+      variants: [variant],
+      name: key,
+      value: key,
+      effective: true,
+      place,
+      chain: [{ what: 'manifest', value: key, place }],
+    });
+  }
+  return facts;
+}
+
+/** Components that profiles name, and the application class. */
+function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
+  const { files, module, variant } = build;
+  const base = { platform: 'android' as const, module, variants: [variant], effective: true as const };
+  const main = files.find(({ library }) => !library)?.document.root;
+  const namespace = build.namespace ?? (main ? (attribute(main, 'package')?.value ?? null) : null);
+  const facts: Fact[] = [];
+  for (const kind of ['activity', 'service', 'receiver', 'provider'] as const) {
+    const wanted = profiles.flatMap(({ id, android }) =>
+      (android?.components ?? []).filter((item) => item.kind === kind).map(({ name }) => ({ id, name })),
+    );
+    if (wanted.length === 0) continue;
+    for (const { key, sources } of mergedElements(files, kind)) {
+      const [source] = sources;
+      const full = className(key, namespace);
+      const owner = wanted.find(({ name }) => name === full);
+      if (!source || !owner) continue;
+      const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
+      const chain = [{ what: 'manifest', value: key, place }];
+      facts.push({ ...base, kind: 'component', network: owner.id, name: kind, value: full, place, chain });
+    }
+  }
+  const [application] = mergedElements(files, 'application');
+  const name = application?.attributes.get('name');
+  if (name) {
+    const place = placeAt(name.file.path, tree.text(name.file.path), name.attribute);
+    const chain: ChainStep[] = [{ what: 'manifest', value: name.value, place }];
+    const filled = fillPlaceholders(name.value, build, chain);
+    const value = className(filled.value ?? name.value, namespace);
+    const owner = profiles.find(({ android }) => android?.application?.class === value);
+    facts.push({ ...base, kind: 'application-class', network: owner?.id ?? null, value, place, chain });
+  }
+  return facts;
+}
+
+/** `.App` and `App` belong to the module's namespace. */
+function className(written: string, namespace: string | null): string {
+  if (namespace === null || (written.includes('.') && !written.startsWith('.'))) return written;
+  return `${namespace}.${written.replace(/^\./, '')}`;
+}

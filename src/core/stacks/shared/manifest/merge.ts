@@ -1,0 +1,157 @@
+import { elements, prefixOf } from '../../../formats/xml/query.js';
+import type { XmlAttribute, XmlElement } from '../../../formats/xml/model.js';
+import { androidNamespace } from './namespaces.js';
+import type { ManifestFile } from './model.js';
+
+const toolsNamespace = 'http://schemas.android.com/tools';
+
+/** An attribute of a merged element, and the manifest that gives it. */
+export interface MergedAttribute {
+  value: string;
+  file: ManifestFile;
+  attribute: XmlAttribute;
+}
+
+/** Two manifests that give one attribute different values, without saying which is to win. */
+export interface MergeConflict {
+  attribute: string;
+  stronger: MergedAttribute;
+  weaker: MergedAttribute;
+}
+
+/** An element as the manifest merger would leave it. */
+export interface MergedElement {
+  /** Its `android:name`; empty for elements that have none, such as `application`. */
+  key: string;
+  /** What it is made of, the strongest first. */
+  sources: { file: ManifestFile; element: XmlElement }[];
+  /** Attributes of the Android namespace, by their local names. */
+  attributes: Map<string, MergedAttribute>;
+  conflicts: MergeConflict[];
+}
+
+/**
+ * Merges the elements of one name that stand at one place of every manifest: directly in `manifest`, or in
+ * `application`. Rules: `tools:node`, `tools:replace`, `tools:remove` and `tools:selector` as the Android
+ * guide "Manage manifest files" gives them. Of several elements with one key in one file the first counts.
+ * @param files the weakest first
+ */
+export function mergedElements(
+  files: readonly ManifestFile[],
+  name: string,
+  parent: 'manifest' | 'application' = 'application',
+): MergedElement[] {
+  const merged = new Map<string, MergedElement & { closed: boolean; removed: boolean; rules: Rules }>();
+  let closed: 'all' | null = null;
+  for (const file of [...files].reverse()) {
+    const { root } = file.document;
+    if (!root || closed) continue;
+    const here = new Set<string>();
+    let closing = false;
+    for (const element of candidates(root, name, parent)) {
+      const key = nameOf(root, element) ?? '';
+      const rules = rulesOf(root, element);
+      if (rules.node === 'removeAll') closing = true;
+      if (here.has(key) || rules.node === 'removeAll') continue;
+      here.add(key);
+      const known = merged.get(key);
+      if (!known) {
+        const fresh = { key, sources: [{ file, element }], attributes: attributesOf(root, element, file) };
+        merged.set(key, {
+          ...fresh,
+          conflicts: [],
+          closed: rules.node === 'replace',
+          removed: rules.node === 'remove',
+          rules,
+        });
+        continue;
+      }
+      const selected =
+        known.rules.selector === null || (file.library && known.rules.selector === packageOf(root));
+      if (known.removed && !selected) {
+        // The removal was meant for another library: this one stands.
+        known.removed = false;
+        known.sources = [];
+        known.attributes = new Map();
+      }
+      if (known.removed || known.closed) continue;
+      known.sources.push({ file, element });
+      for (const [local, weaker] of attributesOf(root, element, file)) {
+        if (selected && known.rules.remove.has(local)) continue;
+        const stronger = known.attributes.get(local);
+        if (!stronger) known.attributes.set(local, weaker);
+        else if (stronger.value !== weaker.value && !(selected && known.rules.replace.has(local)))
+          known.conflicts.push({ attribute: local, stronger, weaker });
+      }
+      known.rules = joined(known.rules, rules);
+      if (rules.node === 'replace') known.closed = true;
+    }
+    if (closing || replacesApplication(root, parent)) closed = 'all';
+  }
+  return [...merged.values()]
+    .filter(({ removed }) => !removed)
+    .map(({ key, sources, attributes, conflicts }) => ({ key, sources, attributes, conflicts }));
+}
+
+interface Rules {
+  node: string | null;
+  replace: Set<string>;
+  remove: Set<string>;
+  selector: string | null;
+}
+
+function joined(stronger: Rules, weaker: Rules): Rules {
+  return {
+    node: stronger.node ?? weaker.node,
+    replace: new Set([...stronger.replace, ...weaker.replace]),
+    remove: new Set([...stronger.remove, ...weaker.remove]),
+    selector: stronger.selector ?? weaker.selector,
+  };
+}
+
+function candidates(root: XmlElement, name: string, parent: 'manifest' | 'application'): XmlElement[] {
+  if (name === 'application' || parent === 'manifest') return elements(root, name);
+  return elements(root, 'application').flatMap((application) => elements(application, name));
+}
+
+function rulesOf(root: XmlElement, element: XmlElement): Rules {
+  const prefix = prefixOf(root, toolsNamespace, 'tools');
+  const read = (local: string) =>
+    element.attributes.find(({ name }) => name === `${prefix}:${local}`)?.value.trim() ?? null;
+  const list = (local: string) =>
+    new Set((read(local) ?? '').split(',').flatMap((item) => item.trim().split(':').at(-1) || []));
+  return { node: read('node'), replace: list('replace'), remove: list('remove'), selector: read('selector') };
+}
+
+/** `tools:node="replace"` on the application element itself keeps everything weaker out of it. */
+function replacesApplication(root: XmlElement, parent: 'manifest' | 'application'): boolean {
+  if (parent !== 'application') return false;
+  return elements(root, 'application').some((element) =>
+    ['replace', 'removeAll'].includes(rulesOf(root, element).node ?? ''),
+  );
+}
+
+function nameOf(root: XmlElement, element: XmlElement): string | undefined {
+  const prefix = prefixOf(root, androidNamespace, 'android');
+  if (element.name === 'application') return undefined;
+  return element.attributes.find(({ name }) => name === `${prefix}:name`)?.value.trim();
+}
+
+function packageOf(root: XmlElement): string | undefined {
+  return root.attributes.find(({ name }) => name === 'package')?.value;
+}
+
+function attributesOf(
+  root: XmlElement,
+  element: XmlElement,
+  file: ManifestFile,
+): Map<string, MergedAttribute> {
+  const prefix = `${prefixOf(root, androidNamespace, 'android')}:`;
+  return new Map(
+    element.attributes.flatMap((attribute) =>
+      attribute.name.startsWith(prefix)
+        ? [[attribute.name.slice(prefix.length), { value: attribute.value, file, attribute }] as const]
+        : [],
+    ),
+  );
+}

@@ -1,0 +1,31 @@
+import type { Fact, SurveyEdition, Unresolved } from '../../../facts/model.js';
+import type { XmlDocument } from '../../../formats/xml/model.js';
+import type { Tree } from '../../../tree/tree.js';
+import type { WireContext } from '../../stack.js';
+
+/** What a part of the Android survey adds: facts, and values that could not be told. */
+export interface Collected {
+  facts: Fact[];
+  unresolved: Unresolved[];
+}
+
+/** A file of a module's source set. */
+export interface SourceFile {
+  path: string;
+  sourceSet: string;
+}
+
+/** A manifest that goes into a variant's. */
+export interface ManifestFile extends SourceFile {
+  document: XmlDocument;
+  /** Whether it belongs to a module that the application takes in. */
+  library: boolean;
+}
+
+/** What the parts of the wiring work with that concern a manifest alone, however the application is built. */
+export interface ManifestWireContext extends WireContext {
+  tree: Tree;
+  edition: SurveyEdition;
+  /** The manifest that what is missing goes into. */
+  manifest: string;
+}

@@ -1,0 +1,69 @@
+import type { Change, Topic, ChangeBase } from '../../../edits/model.js';
+import { removeElement } from '../../../formats/xml/edit.js';
+import type { XmlElement } from '../../../formats/xml/model.js';
+import { attribute, prefixOf, elements, descendants } from '../../../formats/xml/query.js';
+import { readXml } from '../../../formats/xml/read.js';
+import type { AndroidNeeds } from '../../../network/needs.js';
+import type { Tree } from '../../../tree/tree.js';
+import type { UnwireContext } from '../../stack.js';
+import { othersNeedOn } from '../others-need.js';
+import { closedAgain } from './meta-data.js';
+import { androidNamespace } from './namespaces.js';
+
+/** App ID, components and permissions of the network, out of one manifest. */
+export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: string): Change[] {
+  const { tree, network, added } = context;
+  const document = tree.text(path);
+  const root = tree.read(path, readXml)?.root;
+  if (!document || !root) return [];
+  const place = network.android?.['app-id'];
+  const key = place?.place === 'manifest' ? place.key : undefined;
+  const isShared = (asks: (needs: AndroidNeeds) => boolean) =>
+    othersNeedOn(context, 'android', ({ android }) => android !== undefined && asks(android));
+  const components = (network.android?.components ?? []).filter(
+    ({ name }) => !isShared((needs) => needs.components.some((item) => item.name === name)),
+  );
+  // A permission that stood there before, or that others need, is not the network's alone.
+  const permissions = (network.android?.permissions ?? [])
+    .filter(({ name }) => added.has(`permission ${name}`))
+    .filter(({ name }) => !isShared((needs) => needs.permissions.some((item) => item.name === name)));
+  const nameOf = (element: XmlElement) =>
+    attribute(element, `${prefixOf(root, androidNamespace, 'android')}:name`)?.value.trim() ?? '';
+  const removal = (element: XmlElement, topic: Topic, adds: string[] = []): Change => ({
+    path,
+    platform: 'android',
+    network: network.id,
+    topic,
+    rules: [],
+    adds,
+    kind: 'edit',
+    edits: [removeElement(document.text, element)],
+  });
+  const applications = elements(root, 'application');
+  const inside = applications.flatMap((application) => elements(application));
+  // Wherever it stands: one that is nested too deep is the network's all the same.
+  const metaData = [...descendants(root)].filter(
+    (element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key,
+  );
+  const declared = inside.filter((element) =>
+    components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
+  );
+  const gone = new Set([...metaData, ...declared]);
+  const emptied = applications.find((application) => {
+    const all = elements(application);
+    return all.length > 0 && all.every((element) => gone.has(element));
+  });
+  const closed = emptied && closedAgain(emptied, added);
+  const whole: ChangeBase = { path, platform: 'android', network: network.id, topic: 'app-id', rules: [] };
+  return [
+    ...(closed
+      ? [{ ...whole, kind: 'edit' as const, edits: closed }]
+      : [
+          ...metaData.map((element) => removal(element, 'app-id')),
+          ...declared.map((element) => removal(element, 'components')),
+        ]),
+    ...elements(root, 'uses-permission')
+      .filter((element) => permissions.some(({ name }) => nameOf(element) === name))
+      .map((element) => removal(element, 'permissions', [`permission ${nameOf(element)}`])),
+  ];
+}

@@ -1,0 +1,16 @@
+import { lockFiles } from '../../../formats/package-json/locks.js';
+import type { CollectRule } from '../../stack.js';
+
+export const ends = ['ts', 'tsx', 'js', 'jsx'];
+
+/** The files that any stack in JavaScript asks for. */
+export const scriptFiles: readonly CollectRule[] = [
+  { name: 'package.json' },
+  ...Object.keys(lockFiles).map((name) => ({ name })),
+  { name: 'placebook.ts' },
+  // A file for one platform stands before another one of its name, whatever it holds.
+  ...['android', 'ios', 'native'].flatMap((platform) =>
+    ends.map((end) => ({ suffix: `.${platform}.${end}` })),
+  ),
+  ...[...ends, 'mjs', 'cjs', 'mts', 'cts'].map((end) => ({ suffix: `.${end}`, needle: true })),
+];

@@ -1,0 +1,36 @@
+import type { Tree } from '../../../tree/tree.js';
+import type { WireContext, StackWiring } from '../../stack.js';
+import { startSteps, sharedCallSites } from '../joint-wiring.js';
+import { below } from './packages.js';
+import { placebookPath } from './placebook.js';
+import type { ReactNativeProject } from './project.js';
+import { bundledFiles } from './sources.js';
+
+/** IDs in code become references to the placebook where that is asked for; start-up calls are left to a person. */
+export function wireScript(tree: Tree, project: ReactNativeProject, context: WireContext): StackWiring {
+  const byHand = startSteps(context, {
+    language: 'typescript',
+    at: 'root-effect',
+    where: rootComponent(tree, project),
+    say: (example) =>
+      `In the root component, in an effect that runs once and waits no longer than a few seconds: ${example}`,
+  });
+  const how = { languages: ['typescript'], bookPath: placebookPath(tree, project) } as const;
+  return { changes: sharedCallSites(tree, context, how), byHand };
+}
+
+/** The file in which the root component is most likely written. */
+export function rootComponent(tree: Tree, project: ReactNativeProject): string {
+  const files = bundledFiles(tree, project);
+  const usual = [
+    'App.tsx',
+    'src/App.tsx',
+    'App.js',
+    'src/App.js',
+    'App.jsx',
+    'app/_layout.tsx',
+    'src/app/_layout.tsx',
+  ];
+  const found = usual.map((name) => below(project.root, name)).find((path) => files.includes(path));
+  return found ?? below(project.root, 'App.tsx');
+}

@@ -1,0 +1,94 @@
+import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
+import type { Platform } from '../../../words/words.js';
+import { folderOf, isWithin } from '../../../text/paths.js';
+import type { Tree } from '../../../tree/tree.js';
+import { below } from '../../shared/script-packages/packages.js';
+import type { UnityProject } from './project.js';
+
+/** An assembly of the project's own: the folder of its definition, and where it is compiled. */
+interface Assembly {
+  folder: string;
+  includes: readonly string[];
+  excludes: readonly string[];
+  isTest: boolean;
+  /** Names that it defines itself when a package has some version. */
+  defines: readonly string[];
+}
+
+/** Folders that Unity passes over, or imports without compiling. */
+const passedOver = /(^|\/)(\.[^/]*|[^/]*~|cvs|StreamingAssets)\//;
+const inEditor = /(^|\/)Editor\//;
+
+const unityPlatforms: Readonly<Record<Platform, string>> = { android: 'Android', ios: 'iOS' };
+
+function assembliesOf(tree: Tree, { root }: UnityProject): Assembly[] {
+  return tree.once(`unity assemblies of ${root}`, () => {
+    const paths = tree.paths.filter((path) => path.endsWith('.asmdef') && isWithin(path, root));
+    return paths
+      .flatMap((path): Assembly[] => {
+        const json = tree.read(path, readJson)?.root ?? null;
+        const list = (...way: string[]) =>
+          nodesAt(json, way).flatMap((node) => (node.type === 'string' ? [String(jsonValue(node))] : []));
+        const constraints = list('defineConstraints', '*');
+        return [
+          {
+            folder: folderOf(path),
+            includes: list('includePlatforms', '*'),
+            excludes: list('excludePlatforms', '*'),
+            isTest: constraints.includes('UNITY_INCLUDE_TESTS'),
+            defines: list('versionDefines', '*', 'define'),
+          },
+        ];
+      })
+      .sort((a, b) => b.folder.length - a.folder.length);
+  });
+}
+
+/** The C# of a project that Unity compiles at all: below `Assets`, and in packages that lie in the project. */
+export function csharpFiles(tree: Tree, project: UnityProject): string[] {
+  const homes = ['Assets', 'Packages'].map((name) => below(project.root, name));
+  return tree.paths.filter(
+    (path) => path.endsWith('.cs') && !passedOver.test(path) && homes.some((home) => isWithin(path, home)),
+  );
+}
+
+/** Whether a file is compiled for the editor alone (Unity manual, "Special folders", "Assembly definitions"). */
+export function isEditorFile(tree: Tree, project: UnityProject, path: string): boolean {
+  const assembly = assembliesOf(tree, project).find(({ folder }) => isWithin(path, folder));
+  if (assembly) return assembly.includes.length > 0 && assembly.includes.every((name) => name === 'Editor');
+  return inEditor.test(path.slice(project.root.length));
+}
+
+/** Whether a player for a platform holds what a file says. */
+export function isInPlayer(tree: Tree, project: UnityProject): (path: string, platform: Platform) => boolean {
+  const assemblies = assembliesOf(tree, project);
+  return (path, platform) => {
+    const assembly = assemblies.find(({ folder }) => isWithin(path, folder));
+    if (!assembly) return !inEditor.test(path.slice(project.root.length));
+    const name = unityPlatforms[platform];
+    if (assembly.isTest || assembly.excludes.includes(name)) return false;
+    return assembly.includes.length === 0 || assembly.includes.includes(name);
+  };
+}
+
+/** Names that assemblies or compiler options define besides the symbols of the settings. */
+export function furtherDefines(tree: Tree, project: UnityProject): { sure: Set<string>; open: Set<string> } {
+  const options = tree.text(below(project.root, 'Assets/csc.rsp'))?.text ?? '';
+  const given = [...options.matchAll(/^\s*[-/]d(?:efine)?:([\w;,]+)/gm)].flatMap(([, names = '']) =>
+    names.split(/[;,]/),
+  );
+  return {
+    sure: new Set(given),
+    open: new Set(assembliesOf(tree, project).flatMap(({ defines }) => defines)),
+  };
+}
+
+/** The folder that new code of the title belongs into: beside the code of its own assembly, where it has one. */
+export function codeHome(tree: Tree, project: UnityProject, beside: readonly string[]): string {
+  const assemblies = assembliesOf(tree, project).filter(
+    ({ folder, includes, isTest }) =>
+      !isTest && includes.length === 0 && isWithin(folder, below(project.root, 'Assets')),
+  );
+  const own = assemblies.find(({ folder }) => beside.some((path) => isWithin(path, folder)));
+  return own?.folder ?? below(project.root, 'Assets');
+}

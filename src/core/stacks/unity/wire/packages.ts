@@ -1,0 +1,111 @@
+import { appendJson, removeJson } from '../../../formats/json/edit.js';
+import { nodesAt, readJson } from '../../../formats/json/read.js';
+import { packageFor } from '../../../network/for-stack.js';
+import { Draft } from '../../../text/draft.js';
+import { unity } from '../description.js';
+import type { Tree } from '../../../tree/tree.js';
+import type { Change } from '../../../edits/model.js';
+import { alsoFor, platformOf } from '../../shared/joint-wiring.js';
+import { unwirePackageJson, wirePackageJson } from '../../shared/script-packages/wire.js';
+import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
+import { registriesIn, registriesOf, serves } from '../survey/packages.js';
+import type { UnityProject } from '../survey/project.js';
+
+const rules = ['build/feed-missing'];
+
+const sameUrl = (a: string, b: string): boolean => a.replace(/\/+$/, '') === b.replace(/\/+$/, '');
+
+/** The packages of networks, and the registries that they are published in. */
+export function wireUnityPackages(tree: Tree, project: UnityProject, context: WireContext): StackWiring {
+  const { packages } = project;
+  if (!packages) return { changes: [], byHand: [] };
+  const made = wirePackageJson(tree, packages, context, {
+    stack: 'unity',
+    todo: 'Open the project in the editor once, and keep the new packages-lock.json.',
+    rangeOf: (version) => version,
+  });
+  return { changes: [...made.changes, ...registryChanges(tree, project, context)], byHand: made.byHand };
+}
+
+/** The registries of networks; each is put into what the others made of the manifest. */
+function registryChanges(tree: Tree, project: UnityProject, context: WireContext): Change[] {
+  const { packages } = project;
+  const document = packages && tree.text(packages.path);
+  if (!document) return [];
+  const draft = new Draft(document.text);
+  const adds: string[] = [];
+  const networks: string[] = [];
+  for (const profile of context.profiles) {
+    const wanted = unity.needsOf(profile)?.registry;
+    const name = packageFor(profile, 'unity')?.package;
+    if (!wanted || name === undefined || !platformOf(context, profile.id)) continue;
+    const all = registriesIn(readJson(draft.text).root);
+    const at = all.findIndex(({ url }) => sameUrl(url, wanted.url));
+    const own = all[at];
+    if (own && serves(own, name)) continue;
+    networks.push(profile.id);
+    if (!own) draft.apply(appendJson(draft.text, ['scopedRegistries'], wanted));
+    else
+      for (const scope of wanted.scopes) {
+        draft.apply(appendJson(draft.text, ['scopedRegistries', String(at), 'scopes'], scope));
+        adds.push(`scope ${scope}`);
+      }
+  }
+  const [first, ...others] = networks;
+  const platform = first === undefined ? undefined : platformOf(context, first);
+  if (first === undefined || !platform) return [];
+  return [
+    {
+      path: packages.path,
+      platform,
+      also: alsoFor(context, platform),
+      network: others.length === 0 ? first : null,
+      topic: 'dependency',
+      rules,
+      adds,
+      kind: 'edit',
+      edits: draft.edits,
+    },
+  ];
+}
+
+/** The package of a network that is taken out, and its registry where no other package is looked for there. */
+export function unwireUnityPackages(tree: Tree, project: UnityProject, context: UnwireContext): Change[] {
+  const { packages } = project;
+  const { network, added } = context;
+  const document = packages && tree.text(packages.path);
+  if (!document) return [];
+  const own = unwirePackageJson(packages, context, 'unity');
+  const wanted = unity.needsOf(network)?.registry;
+  const all = registriesOf(project);
+  const at = all.findIndex(({ url }) => wanted !== undefined && sameUrl(url, wanted.url));
+  const registry = all[at];
+  if (!wanted || !registry) return own;
+  const foreign = registry.scopes.filter((scope) => !wanted.scopes.includes(scope));
+  const way = ['scopedRegistries', String(at)];
+  const draft = new Draft(document.text);
+  if (foreign.length === 0) draft.apply(removeJson(draft.text, way));
+  else
+    for (const scope of wanted.scopes.filter((one) => added.has(`scope ${one}`))) {
+      const scopes = nodesAt(readJson(draft.text).root, [...way, 'scopes', '*']).map(
+        ({ value }) => value as unknown,
+      );
+      if (scopes.includes(scope))
+        draft.apply(removeJson(draft.text, [...way, 'scopes', String(scopes.indexOf(scope))]));
+    }
+  const { edits } = draft;
+  if (edits.length === 0) return own;
+  const platform = platformOf(context, network.id) ?? 'android';
+  return [
+    ...own,
+    {
+      path: packages.path,
+      platform,
+      network: network.id,
+      topic: 'dependency',
+      rules: [],
+      kind: 'edit',
+      edits,
+    },
+  ];
+}
