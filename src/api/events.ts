@@ -19,7 +19,7 @@ export const eventShapes = {
   hello: z.object({ version: z.string() }).meta({ description: 'The stream is open.' }),
   reload: z
     .object({})
-    .meta({ description: 'Events were missed that cannot be told again: ask for everything that you show.' }),
+    .meta({ description: 'Events were missed that cannot be replayed: reload everything that you show.' }),
   title: ServiceEvent.options[0],
   reading: ServiceEvent.options[1],
   roster: ServiceEvent.options[2],

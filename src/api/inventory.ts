@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { HeldElsewhere, UnitMatch, Unmatched } from '../core/inventory/match.js';
-import { InventoryReading, OddRow } from '../core/inventory/model.js';
+import { InventoryReading, InvalidRow } from '../core/inventory/model.js';
 import { Platform } from '../core/words/words.js';
 import { ProvisionStep } from '../core/provision/plan.js';
 
@@ -32,7 +32,7 @@ export const ProvisionAnswer = z
         network: z.string(),
         name: z.string(),
         steps: z.array(ProvisionStep),
-        odd: z.array(OddRow),
+        odd: z.array(InvalidRow),
       }),
     ),
     applied: z.boolean(),
@@ -86,7 +86,7 @@ export const CollectAnswer = z
     unmatchedCount: z.number(),
     elsewhere: z.array(HeldElsewhere).meta({ description: 'At most 1000; see `elsewhereCount`.' }),
     elsewhereCount: z.number(),
-    odd: z.array(OddRow).meta({ description: 'At most 1000; see `oddCount`.' }),
+    odd: z.array(InvalidRow).meta({ description: 'At most 1000; see `oddCount`.' }),
     oddCount: z.number(),
     taken: z.number().meta({ description: 'IDs that were written into the roster.' }),
     applied: z.boolean(),

@@ -32,7 +32,7 @@ export const RuleSummary = z.object({
   otherMends: z
     .record(z.string(), z.string())
     .optional()
-    .meta({ description: 'Further ways to mend it, where the usual one does not apply.' }),
+    .meta({ description: 'Other ways to fix it, where the usual one does not apply.' }),
   messages: z.record(z.string(), z.string()),
   needsTitle: z.boolean(),
 });
@@ -66,7 +66,7 @@ export const ProfileTrial = z
     unresolved: z.array(Unresolved),
     unmet: z
       .array(z.object({ platform: z.string(), what: z.string(), why: z.string() }))
-      .meta({ description: 'What the profile asks for and the tree does not have.' }),
+      .meta({ description: 'What the profile requires and the tree lacks.' }),
   })
   .meta({ title: 'Profile trial', description: 'What a profile recognises in a tree.' });
 export type ProfileTrial = z.infer<typeof ProfileTrial>;

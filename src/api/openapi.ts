@@ -61,7 +61,7 @@ function makeDocument(version: string): Json {
   return components.completed({
     openapi: '3.1.0',
     info: { title: 'Syndexa', version, license: { name: 'Apache-2.0', identifier: 'Apache-2.0' } },
-    // A service that is reached from its own machine only asks for no token.
+    // A service that is reached from its own machine only requires no token.
     security: [{}, { token: [] }, { session: [] }],
     paths,
     components: {

@@ -22,7 +22,7 @@ export const TokenEntry = z
     lastUsedAt: z.string().nullable().meta({ description: 'To the minute; null when it was never used.' }),
     revokedAt: z.string().nullable(),
   })
-  .meta({ title: 'Token', description: 'Who may use a service that asks for tokens.' });
+  .meta({ title: 'Token', description: 'Who may use a service that requires tokens.' });
 export type TokenEntry = z.infer<typeof TokenEntry>;
 
 /** Who is signed in. */
@@ -30,7 +30,7 @@ export const Session = z
   .object({
     who: z.string(),
     role: Role,
-    required: z.boolean().meta({ description: 'Whether the service asks for tokens.' }),
+    required: z.boolean().meta({ description: 'Whether the service requires tokens.' }),
   })
   .meta({
     title: 'Session',

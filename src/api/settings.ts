@@ -111,7 +111,7 @@ export const settings = {
     min: 1,
     max: 3_650,
     about:
-      'How long snapshots and wirings are kept that nobody asked for. Those of linked trees and of the last readings stay.',
+      'How long snapshots and wirings are kept after they were last requested. Those of linked trees and of the last readings stay.',
   },
   keepMegabytes: {
     variable: 'SYNDEXA_KEEP_MEGABYTES',
@@ -120,7 +120,7 @@ export const settings = {
     min: 16,
     max: 1_000_000,
     about:
-      'The size of the record beyond which snapshots and wirings go before their time, those asked for longest ago first.',
+      'The size of the record beyond which snapshots and wirings are removed early, least recently requested first.',
   },
 } as const satisfies Record<string, Setting>;
 

@@ -17,7 +17,7 @@ export const CollectPlan = z
     needles: z.array(z.string()),
     skipFolders: z.array(z.string()),
     skipBeside: z.array(z.object({ folder: z.string(), beside: z.string() })).meta({
-      description: 'Folders to pass over where something whose name ends so lies beside them.',
+      description: 'Folders to skip where something whose name ends like this is beside them.',
     }),
     maxFileBytes: z.number(),
     maxFiles: z.number(),

@@ -46,7 +46,7 @@ stdout.on('error', ({ code, message }: NodeJS.ErrnoException) => {
   stderr.write(`■ The output cannot be written: ${message}.\n`);
   process.exitCode = 2;
 });
-// Nobody can be told.
+// Nobody can be determined.
 stderr.on('error', () => undefined);
 
 const colours = stdout.isTTY && !env.NO_COLOR && env.TERM !== 'dumb';

@@ -25,7 +25,7 @@ export function startProgress(io: Io, doing: string): Progress {
   };
 }
 
-/** Draws the progress events of a call; what is no such event is passed over. */
+/** Draws the progress events of a call; what is no such event is skipped. */
 export function stepped(progress: Progress): (data: unknown) => void {
   return (data) => {
     const { doing, done, total } = (data ?? {}) as { doing?: unknown; done?: unknown; total?: unknown };

@@ -27,7 +27,7 @@ export async function readNamed(io: Io, file: string): Promise<string> {
 }
 
 /**
- * A file of text, in whichever encoding it was saved. Where that cannot be told, a person is asked.
+ * A file of text, in whichever encoding it was saved. Where that cannot be determined, a person is asked.
  * @param encoding says it instead
  */
 export async function textOfFile(io: Io, file: string, encoding?: string): Promise<string> {
@@ -44,7 +44,7 @@ export async function textOfFile(io: Io, file: string, encoding?: string): Promi
   const lines = candidates.map(
     ({ encoding: name, sample }, at) => `  ${at + 1}  ${name.padEnd(13)} ${printableText(sample)}`,
   );
-  const what = `It cannot be told in which encoding ${file} was saved.`;
+  const what = `The encoding of ${file} cannot be determined.`;
   const answer = await io.ask(
     `${what} It may say:\n${lines.join('\n')}\nWhich is right? [1-${lines.length}] `,
   );

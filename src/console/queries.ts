@@ -75,7 +75,7 @@ export const useSurvey = (question: Question | undefined): Answer<'survey'> => u
 export const useCheck = (question: Question | undefined): Answer<'check'> => useWork('check', question);
 export const useWiring = (question: Question | undefined): Answer<'wire'> => useWork('wire', question);
 
-/** Some groups of a wiring, worked out on their own; nothing is asked while all of them are wanted. */
+/** Some groups of a wiring, computed on their own; nothing is asked while all of them are wanted. */
 export const useWiringPart = (question: Question, groups: readonly string[] | null): Answer<'wire'> =>
   useQuery({
     queryKey: keys.part(question.snapshot, question.title, question.version, groups ?? []),

@@ -39,7 +39,7 @@ export interface Plan extends Wiring {
 
 /**
  * Plans the edits that make a tree agree with a title. The edits are tried on a copy, which is surveyed and
- * checked again: a rule counts as mended by an edit only when its finding is gone.
+ * checked again: a rule counts as fixed by an edit only when its finding is gone.
  */
 export function planWiring(
   tree: Tree,
@@ -114,7 +114,7 @@ export function check(
   }).findings;
 }
 
-/** Of the rules that changes may mend, those that they did. */
+/** Of the rules that changes may fix, those that they did. */
 function mendedRules(changes: readonly Change[], mended: readonly Finding[]): string[] {
   const rules = new Set<string>();
   for (const finding of mended) {
@@ -173,7 +173,7 @@ function groupsOf(tree: Tree, outcomes: readonly Outcome[], mended: readonly Fin
     });
 }
 
-/** What is left to a person: what the stacks said, then every finding that no edit mends. */
+/** What is left to a person: what the stacks said, then every finding that no edit fixes. */
 function steps(said: readonly ByHand[], remaining: readonly Finding[]): ByHand[] {
   const spoken = new Set(said.map(({ rule, network, platform }) => `${rule} ${network} ${platform}`));
   const fromFindings = remaining
@@ -194,7 +194,7 @@ function steps(said: readonly ByHand[], remaining: readonly Finding[]): ByHand[]
   return [...said, ...fromFindings];
 }
 
-/** Findings with the edits that would mend each; what wiring leaves to a person says what that person does. */
+/** Findings with the edits that would fix each; what wiring leaves to a person says what that person does. */
 export function withFixes({ findings, edits, remaining, byHand }: Plan): Finding[] {
   const left = new Set(remaining.map(({ fingerprint }) => fingerprint));
   return findings.map((finding) => {

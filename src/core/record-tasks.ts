@@ -13,7 +13,7 @@ export const recordTasks = {
     return { roster, problems };
   },
 
-  /** Where fields stand in a YAML document, each a list of keys; the field around it for one that is missing. */
+  /** Where fields are in a YAML document, each a list of keys; the field around it for one that is missing. */
   placesIn: ({
     text,
     fields,

@@ -49,7 +49,7 @@ export function runSurvey(tree: Tree, { name, profiles, title, progress }: Surve
     title: title?.id ?? null,
     stacks: recognised.map(({ stack, root, evidence }) => ({ stack: stack.id, root, evidence })),
     passedOver,
-    ...apart(parts),
+    ...qualifyModules(parts),
     problems: [...tree.problems].sort((a, b) =>
       a.path < b.path ? -1 : a.path > b.path ? 1 : a.line - b.line || a.column - b.column,
     ),
@@ -70,8 +70,8 @@ function recognise(tree: Tree) {
   return { recognised, passedOver };
 }
 
-/** What the parts found, together. Where two call a module by one name, it is told apart by the folder. */
-function apart(parts: readonly SurveyedPart[]): StackSurvey {
+/** What the parts found, together. Where two call a module by one name, it is distinguished by the folder. */
+function qualifyModules(parts: readonly SurveyedPart[]): StackSurvey {
   const holders = new Map<string, Set<string>>();
   const key = ({ platform, module }: { platform: string; module: string }) => `${platform} ${module}`;
   for (const { root, survey } of parts)

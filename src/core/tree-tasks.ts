@@ -43,7 +43,7 @@ export interface TaskSetting {
 /** A setting with a title. */
 export type TitleSetting = TaskSetting & { title: NamedTitle };
 
-/** A tree, with what was worked out about it. */
+/** A tree, with what was computed about it. */
 export interface TaskTree {
   tree: Tree;
   /** The survey of the tree in a setting, made once. */
@@ -70,7 +70,7 @@ export const treeTasks = {
     progress?: SurveyOptions['progress'],
   ): Survey => listedFacts(run(setting, progress).survey, setting.listed.facts),
 
-  /** The findings alone, without what was planned to mend them. */
+  /** The findings alone, without what was planned to fix them. */
   findings: ({ run }: TaskTree, setting: TaskSetting): Finding[] => checked(run(setting), setting).findings,
 
   /** Checks the tree; for a title also returns the last reading of each edition, for the board. */

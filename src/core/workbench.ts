@@ -7,7 +7,7 @@ import type { Readings } from './tree/readings.js';
 import { Tree, type CostlyFile, type ReadingWatch, type SkippedFile, type TreeFile } from './tree/tree.js';
 import { treeTasks, type TaskInput, type TaskOutput, type TaskSetting, type TreeTask } from './tree-tasks.js';
 
-/** A tree as it is laid on the bench. */
+/** A tree as it is put on the bench. */
 export interface TreeContents {
   files: readonly TreeFile[];
   folders: readonly string[];
@@ -69,7 +69,7 @@ export class Workbench {
   }
 
   /**
-   * Does a task on the tree that lies on the bench.
+   * Does a task on the tree that is on the bench.
    * @throws ParserBrokenError when the parsers broke down; nothing more can be read in this thread then
    */
   async run<Task extends TreeTask>(
@@ -96,7 +96,7 @@ export class Workbench {
   }
 
   private held(): Tree {
-    if (!this.#tree) throw new Error('No tree lies on the bench.');
+    if (!this.#tree) throw new Error('There is no tree on the bench.');
     return this.#tree;
   }
 

@@ -137,7 +137,7 @@ class Collector {
     return this.finish();
   }
 
-  /** The files of an earlier run, except those at or below some paths, which are looked at anew. */
+  /** The files of an earlier run, except those at or below some paths, which are looked at again. */
   async again(before: Collected, paths: readonly string[]): Promise<Collected> {
     const touched = (path: string) => paths.some((each) => path === each || path.startsWith(`${each}/`));
     this.result.files.push(...before.files.filter(({ path }) => !touched(path)));

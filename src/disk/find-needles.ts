@@ -14,7 +14,7 @@ interface Needle {
 }
 
 /**
- * Looks for many texts at once in the bytes of a file, in one pass that passes over most of them: by the two bytes
+ * Looks for many texts at once in the bytes of a file, in one pass that skips most of them: by the two bytes
  * at the end of a window, a table tells how far the window may move on (S. Wu, U. Manber, "A fast algorithm for
  * multi-pattern searching", 1994). Of every text that window is taken whose end is rarest.
  */
@@ -48,7 +48,7 @@ export class Needles {
     this.endingWith.set(end, [...(this.endingWith.get(end) ?? []), { bytes, from }]);
   }
 
-  /** Whether one of the texts stands in the bytes. */
+  /** Whether one of the texts is in the bytes. */
   standIn(bytes: Buffer): boolean {
     if (this.single.some((byte) => bytes.includes(byte))) return true;
     if (this.endingWith.size === 0) return false;
@@ -66,7 +66,7 @@ export class Needles {
   private matches(bytes: Buffer, window: number, pair: number): boolean {
     for (const needle of this.endingWith.get(pair) ?? []) {
       const start = window - needle.from;
-      if (start >= 0 && standsAt(bytes, needle.bytes, start)) return true;
+      if (start >= 0 && isNeedleAt(bytes, needle.bytes, start)) return true;
     }
     return false;
   }
@@ -80,7 +80,7 @@ function rarityOf(pair: number): number {
   return rarity(pair & 0xff) + rarity(pair >> 8);
 }
 
-function standsAt(bytes: Buffer, needle: Buffer, start: number): boolean {
+function isNeedleAt(bytes: Buffer, needle: Buffer, start: number): boolean {
   if (start + needle.length > bytes.length) return false;
   for (let at = 0; at < needle.length; at++) if (bytes[start + at] !== needle[at]) return false;
   return true;

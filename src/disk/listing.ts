@@ -1,7 +1,7 @@
 import { readdirSync, type Dirent } from 'node:fs';
 import { printableName } from '../core/text/printable.js';
 
-/** Where something lies on disk. Bytes where a name in it is not valid UTF-8, which no text can stand for. */
+/** Where something is on disk. Bytes where a name in it is not valid UTF-8, which no text can stand for. */
 export type DiskPath = string | Buffer;
 
 /** One name in a folder. */

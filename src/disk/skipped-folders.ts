@@ -3,7 +3,7 @@ import { basename, dirname } from 'node:path';
 import type { CollectPlan } from '../api/trees.js';
 import { groupBy } from '../core/text/group-by.js';
 
-/** Whether a folder is passed over. */
+/** Whether a folder is skipped. */
 export interface SkippedFolders {
   /** One whose neighbours, by their names, are known already. */
   among(name: string, neighbours: () => readonly string[]): boolean;

@@ -22,7 +22,8 @@ const failures: readonly (StorageFailure & { codes: readonly string[] })[] = [
   },
   {
     codes: ['ENOTDIR', 'EEXIST', 'EISDIR', 'ELOOP', 'ENAMETOOLONG'],
-    message: '{where} cannot be used: a file lies where a folder should be, or the other way round.',
+    message:
+      '{where} cannot be used: there is a file where a folder should be, or a folder where a file should be.',
     fix: 'Name another place. SYNDEXA_HOME names the data folder, which is made when it is not there.',
     passes: false,
   },

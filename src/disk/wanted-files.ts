@@ -3,7 +3,7 @@ import type { CollectPlan } from '../api/trees.js';
 /** Tells by a file's name, and its folder's, whether it is wanted: always, or when it holds a needle. */
 export type FileMatcher = (name: string, parent: string) => 'always' | 'needle' | null;
 
-/** Extensions beyond these are looked up anew each time. */
+/** Extensions beyond these are looked up again each time. */
 const maxExtensions = 2_000;
 
 function extensionOf(name: string): string {

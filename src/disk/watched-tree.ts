@@ -18,7 +18,7 @@ const patience = 700;
 /** How long (milliseconds) it may take until a new folder is watched itself. */
 const unwatched = 2_000;
 
-/** Paths that changed at once beyond which a tree is read anew as a whole. */
+/** Paths that changed at once beyond which a tree is read again as a whole. */
 const maxDirty = 2_000;
 
 /**
@@ -95,7 +95,7 @@ export class WatchedTree {
       if (this.#watching) this.touch(path);
     });
     watcher.on('ready', () => {
-      // A change between the first reading and the watch was told by nobody, so it is looked for once.
+      // A change between the first reading and the watch was not reported, so it is looked for once.
       this.#collected = null;
       this.#watching = true;
       this.tell();
@@ -128,7 +128,7 @@ export class WatchedTree {
     const before = this.#collected;
     const dirty = [...this.#dirty];
     this.#dirty.clear();
-    // What happens in a new folder before it is watched itself is told by nobody: it is looked at again for a while.
+    // What happens in a new folder before it is watched itself is not reported: it is looked at again for a while.
     const now = performance.now();
     for (const path of dirty) {
       const fresh = this.#fresh.get(path) ?? now;

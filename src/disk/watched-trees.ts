@@ -52,13 +52,13 @@ export class WatchedTrees {
   /** Calls back whenever something in a folder changed that may matter. */
   follow(root: string, plan: CollectPlan, changed: () => void | Promise<void>): () => void {
     // What is under way when the service stops still needs the record.
-    const told = () => {
+    const notify = () => {
       const run = Promise.resolve(changed()).catch(() => undefined);
       this.#running.add(run);
       void run.finally(() => this.#running.delete(run));
     };
-    this.entry(root, plan).changed.add(told);
-    return () => this.#open.get(root)?.changed.delete(told);
+    this.entry(root, plan).changed.add(notify);
+    return () => this.#open.get(root)?.changed.delete(notify);
   }
 
   async close(): Promise<void> {
@@ -77,10 +77,10 @@ export class WatchedTrees {
     if (known?.plan === text) return known;
     const changed = known?.changed ?? new Set<() => void>();
     if (known) void known.tree.close();
-    const told = () => {
+    const notify = () => {
       for (const tell of changed) tell();
     };
-    const tree = new WatchedTree(root, plan, told, this.lists);
+    const tree = new WatchedTree(root, plan, notify, this.lists);
     const made = { tree, plan: text, changed };
     this.#open.delete(root);
     this.#open.set(root, made);

@@ -32,7 +32,7 @@ export interface RunningPartner {
   close(): Promise<void>;
 }
 
-/** Starts a simulated network company on the loopback address; it stands for every profile it is given. */
+/** Starts a simulated network company on the loopback address; it is for every profile it is given. */
 export async function startPartner(options: PartnerOptions): Promise<RunningPartner> {
   const { port, profiles, folder = null, seed = 1, rate = { limit: 400, seconds: 1 } } = options;
   const token = options.token ?? randomBytes(18).toString('base64url');

@@ -1,5 +1,5 @@
 import { valueAt } from '../core/text/own-values.js';
-import { againstRules } from '../core/roster/settings.js';
+import { settingFaults } from '../core/roster/settings.js';
 import { keptSettings } from '../core/inventory/dialect.js';
 import type { InventoryApp, InventoryUnit, UnitSettings } from '../core/inventory/model.js';
 import type { Profile } from '../core/network/model.js';
@@ -101,7 +101,7 @@ export function checkSettings(profile: Profile, format: Format, settings: UnitSe
       field: fields?.['reward-item'],
     });
   const codes: Record<string, RefusalCode> = { refresh: 'refresh-out-of-bounds', content: 'content-unknown' };
-  const [fault] = Object.entries(againstRules(settings, format, rules, profile.name));
+  const [fault] = Object.entries(settingFaults(settings, format, rules, profile.name));
   if (fault)
     throw new Refusal(valueAt(codes, fault[0]) ?? 'setting-refused', `${fault[1].message} ${fault[1].fix}`, {
       field: fault[0],

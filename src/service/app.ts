@@ -10,7 +10,7 @@ import { schemaDocuments } from '../api/schemas.js';
 import { valueAt } from '../core/text/own-values.js';
 import { ServiceError } from './errors.js';
 import type { EventStreams } from './event-streams.js';
-import { meantForUs, safeHeaders } from './guards.js';
+import { requireKnownHost, safeHeaders } from './guards.js';
 import { Methods } from './methods.js';
 import { Metrics } from './metrics.js';
 import { problemHandler } from './problem-handler.js';
@@ -38,10 +38,16 @@ export function createApp(
   const metrics = new Metrics(service);
   const { access } = service;
   app.disable('x-powered-by');
-  // Answers that name no version of their own are told apart by what they say.
+  // Answers that name no version of their own are distinguished by what they say.
   app.set('etag', 'weak');
   app.set('trust proxy', behindProxy ? 1 : false);
-  app.use(safeHeaders(), meantForUs(names), metrics.count(), service.upkeep.noteRequests(), compressed());
+  app.use(
+    safeHeaders(),
+    requireKnownHost(names),
+    metrics.count(),
+    service.upkeep.noteRequests(),
+    compressed(),
+  );
   app.get('/healthz', (_request, response) => {
     // Whoever has no token need not know which folders the service reads.
     const roots = access.required ? [] : service.roots;

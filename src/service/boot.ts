@@ -45,9 +45,9 @@ export interface ServiceOptions {
   /** Data folder. */
   home: string;
   port: number;
-  /** The address to listen on; loopback when it is left out. Any other asks for tokens. */
+  /** The address to listen on; loopback when it is left out. Any other requires tokens. */
   listen?: string;
-  /** Whether tokens are asked for on loopback too. */
+  /** Whether tokens are required on loopback too. */
   requireToken?: boolean;
   /** Names, such as that of a proxy, under which the service may be asked besides its address. */
   hostNames?: readonly string[];
@@ -101,7 +101,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
   const access = new Access(tokens, options.requireToken === true || !isLoopback(address), now);
   if (access.required && !tokens.any()) {
     store.close();
-    throw new NoTokensError(`Nobody has a token, so nobody could use a service on ${address}.`);
+    throw new NoTokensError(`There are no tokens, so no one could use a service on ${address}.`);
   }
   const service = assemble(options, { store, access, log, now });
   const streams = new EventStreams(service);

@@ -44,7 +44,7 @@ export interface ServiceContext {
   now(): Date;
 }
 
-/** Who a request comes from: whose token it has, else who it says it is, cut to what may stand in a history. */
+/** Who a request comes from: whose token it has, else who it says it is, cut to what may be in a history. */
 export function writerOf(context: ServiceContext, request: Request): Writer {
   const caller = callerOf(request);
   const header = String(request.headers['syndexa-who'] ?? '');

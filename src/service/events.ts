@@ -32,7 +32,7 @@ export class Events {
     return `${this.#run}-${this.#count}`;
   }
 
-  /** What came after an event; null when that cannot be told: it was too long ago, or in another run. */
+  /** What came after an event; null when that cannot be determined: it was too long ago, or in another run. */
   after(id: string): NumberedEvent[] | null {
     const [run, number] = id.split('-');
     const seen = Number(number);

@@ -26,7 +26,7 @@ export function hostNames(listen: string, more: readonly string[]): Set<string> 
  * Lets only requests through that were meant for this service: the Host must be one of its names, and a page that asks
  * must have come from the service itself. This stops other sites from using a person's browser.
  */
-export function meantForUs(names: ReadonlySet<string>): RequestHandler {
+export function requireKnownHost(names: ReadonlySet<string>): RequestHandler {
   return function checkHostAndOrigin(request, _response, next) {
     const { host, origin } = request.headers;
     const name = host?.replace(/:\d{1,5}$/, '').toLowerCase();

@@ -65,7 +65,7 @@ export class LinkedTrees {
 
   /**
    * The real path of a folder.
-   * @throws ServiceError when it lies below none of the roots, or is no folder
+   * @throws ServiceError when it is below none of the roots, or is no folder
    */
   async insideRoots(path: string): Promise<string> {
     const { roots } = this.context;
@@ -77,7 +77,7 @@ export class LinkedTrees {
     if (real === null || !(await stat(real)).isDirectory())
       throw new ServiceError('not-found', `There is no folder ${path}.`, { fix: 'Check the path.' });
     if (roots.some((root) => real === root || real.startsWith(`${root}/`))) return real;
-    throw new ServiceError('forbidden', `${path} lies below none of the service’s roots.`, {
+    throw new ServiceError('forbidden', `${path} is below none of the service’s roots.`, {
       fix: `The roots are ${roots.join(', ')}.`,
     });
   }

@@ -7,7 +7,7 @@ import type { Log } from './log.js';
 
 /** A profile that the service knows. */
 export interface LoadedProfile extends SourcedProfile {
-  /** Whether it came with Syndexa; the others stand in the data folder. */
+  /** Whether it came with Syndexa; the others are in the data folder. */
   shipped: boolean;
 }
 

@@ -21,7 +21,7 @@ export interface Call<Name extends RouteName> {
   params: Record<ParamName<Routes[Name]['path']>, string>;
   query: ParsedQuery<Name>;
   body: ParsedBody<Name>;
-  /** The media type of the answer that the caller asks for. */
+  /** The media type of the answer that the caller requires. */
   form: string;
   request: Request;
   response: Response;

@@ -39,7 +39,7 @@ function encoded(value: string): string {
     .join('');
 }
 
-/** The parts of base64 that hold the value, whatever stands before it; both alphabets. */
+/** The parts of base64 that hold the value, whatever is before it; both alphabets. */
 function base64Forms(value: string): string[] {
   const forms = [0, 1, 2].map((offset) => {
     const bits = Buffer.concat([Buffer.alloc(offset), Buffer.from(value)]).toString('base64');

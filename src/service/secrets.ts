@@ -85,7 +85,7 @@ export class Secrets {
     const fault = found && faultOfSecret(found.reveal());
     if (fault !== undefined)
       throw new ServiceError('secret-missing', `${name} cannot be sent. ${fault}`, {
-        fix: `Set it anew: syndexa secret set ${name}.`,
+        fix: `Set it again: syndexa secret set ${name}.`,
       });
     if (found) return found;
     throw new ServiceError('secret-missing', `Nothing holds the secret ${name}.`, {

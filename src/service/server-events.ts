@@ -36,16 +36,16 @@ export function startEvents(response: Response, { secrets }: Pick<ServiceContext
   };
 }
 
-/** A call that is answered with progress when its caller asks for events. */
+/** A call that is answered with progress when its caller requires events. */
 export interface ProgressCall {
-  /** The media type that the caller asks for. */
+  /** The media type that the caller requires. */
   form: string;
   response: Response;
   /** The name of the event that carries the answer. */
   name: string;
 }
 
-/** Answers with JSON, or with events of progress and then the answer when the caller asks for events. */
+/** Answers with JSON, or with events of progress and then the answer when the caller requires events. */
 export async function withProgress<Step, Answer>(
   context: ServiceContext,
   { form, response, name }: ProgressCall,

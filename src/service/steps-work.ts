@@ -62,9 +62,13 @@ export class StepsWork {
         },
       );
     if (done && !step.tickable && !step.tick)
-      throw new ServiceError('invalid', `${name} can be seen, so nobody has to say it: ${step.why}`, {
-        fix: step.command ?? `See syndexa steps ${id}.`,
-      });
+      throw new ServiceError(
+        'invalid',
+        `${name} can be seen in the tree or the record, so it is not set by hand: ${step.why}`,
+        {
+          fix: step.command ?? `See syndexa steps ${id}.`,
+        },
+      );
     this.context.steps.tick(
       { title: id, platform, network, step: name },
       done ? { who, at: this.context.now().toISOString(), note } : null,

@@ -22,7 +22,7 @@ interface About {
   signal?: AbortSignal | undefined;
 }
 
-/** What is asked of a snapshot: for a title, or for the one whose identifiers it bears. */
+/** What is asked of a snapshot: for a title, or for the one whose identifiers it has. */
 export interface AskedOfSnapshot {
   snapshot: string;
   title: string | null;
@@ -110,7 +110,7 @@ export class TreeWork {
     return runner.run(snapshot, { task, setting, input }, { signal, progress });
   }
 
-  /** What a task is about: the title that is named, else the only one whose identifiers the snapshot bears. */
+  /** What a task is about: the title that is named, else the only one whose identifiers the snapshot has. */
   private async about({ snapshot, title, signal }: AskedOfSnapshot): Promise<About> {
     if (title !== null) return { snapshot, title: this.title(title), signal };
     const borne = await this.run('identifiers', { snapshot, title: null, signal }, undefined);
@@ -120,7 +120,7 @@ export class TreeWork {
   private async aboutTitle(asked: AskedOfSnapshot): Promise<About & { title: NamedTitle }> {
     const { title, ...about } = await this.about(asked);
     if (title) return { ...about, title };
-    throw new ServiceError('invalid', 'No title in the roster bears the identifiers of this tree.', {
+    throw new ServiceError('invalid', 'No title in the roster has the identifiers of this tree.', {
       fix: 'Name the title: --title TITLE.',
     });
   }

@@ -47,8 +47,8 @@ export class UpkeepTimer {
   private async tidy(): Promise<void> {
     try {
       const removed = await this.upkeep.tidy(() => new Promise((resolve) => setImmediate(resolve)));
-      const gaveBack = performance.now() - this.#lastRequest > quiet && this.upkeep.giveBack();
-      this.log.info({ ...removed, gaveBack }, 'The record was tidied up.');
+      const shrunk = performance.now() - this.#lastRequest > quiet && this.upkeep.giveBack();
+      this.log.info({ ...removed, shrunk }, 'The record was tidied up.');
     } catch (error) {
       // Another process writes, or the disk is full: next time.
       this.log.warn({ err: error }, 'The record could not be tidied up.');

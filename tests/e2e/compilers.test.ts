@@ -11,7 +11,7 @@ import { javaPlacebook } from '../../src/core/languages/java/placebook.js';
 import { kotlinPlacebook } from '../../src/core/languages/kotlin/placebook.js';
 import { objectiveCHeader, objectiveCSource } from '../../src/core/languages/objective-c/placebook.js';
 import { readRoster } from '../../src/core/roster/document.js';
-import { sameMade } from '../../src/core/languages/common/placebook.js';
+import { isSameGeneratedText } from '../../src/core/languages/common/placebook.js';
 import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js';
 import { swiftPlacebook } from '../../src/core/languages/swift/placebook.js';
 import { typescriptPlacebook } from '../../src/core/languages/typescript/placebook.js';
@@ -303,8 +303,8 @@ it('placebooks of all languages are read back with the settings of the roster', 
 it('a placebook that says the same but for its revision is the same', () => {
   const one = (revision: number) =>
     kotlinPlacebook(book('android', 'test'), { ...options, revision, packageName, stage: 'test' });
-  expect(sameMade(one(12), one(900).replace(/\n/g, '\r\n'))).toBe(true);
-  expect(sameMade(one(12), one(12).replace('60', '61'))).toBe(false);
+  expect(isSameGeneratedText(one(12), one(900).replace(/\n/g, '\r\n'))).toBe(true);
+  expect(isSameGeneratedText(one(12), one(12).replace('60', '61'))).toBe(false);
 });
 
 describe('an application class that wiring makes', () => {

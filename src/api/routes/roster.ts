@@ -42,7 +42,7 @@ export const rosterRoutes = {
   },
   showPublisher: {
     ...paths.showPublisher,
-    summary: 'The publisher; null while nobody is named.',
+    summary: 'The publisher; null until one is named.',
     answer: Publisher.nullable(),
     tagged: true,
   },

@@ -49,7 +49,7 @@ export const treeRoutes = {
   },
   check: {
     ...paths.check,
-    summary: 'Checks a snapshot; as SARIF or JUnit XML when the Accept header asks for it.',
+    summary: 'Checks a snapshot; as SARIF or JUnit XML when the Accept header names it.',
     body: CheckQuestion,
     answer: CheckReport,
     forms: {

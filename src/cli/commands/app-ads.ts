@@ -20,7 +20,7 @@ export function showAppAds(io: Io, paint: Paint, options: Output): Promise<numbe
     else {
       writeDocument(io, needs.text);
       for (const { missing } of needs.needed) if (missing) io.err(`${paint.yellow('▲')} ${missing}\n`);
-      if (needs.needed.length === 0) io.err('No network of any title asks for a record.\n');
+      if (needs.needed.length === 0) io.err('No network of any title requires a record.\n');
     }
     return exit.clean;
   });

@@ -18,7 +18,7 @@ export function showAttribution(io: Io, paint: Paint, options: Output): Promise<
   return withService(io, async (client) => {
     const needs = await client.call('attributionNeeds');
     if (options.json) io.out(`${JSON.stringify(needs, null, 2)}\n`);
-    else if (needs.needed.length === 0) io.out('No network of any title asks for an identifier.\n');
+    else if (needs.needed.length === 0) io.out('No network of any title requires an identifier.\n');
     else
       for (const { networkName, ids, why, list } of needs.needed) {
         io.out(`${paint.bold(networkName)}${list === null ? '' : `  ${paint.dim(list)}`}\n`);
@@ -98,7 +98,7 @@ export function compareAttribution(
         );
       for (const text of found.odd) io.out(`${paint.yellow('▲ odd')}      ${text}\n`);
       for (const id of found.more)
-        io.out(`${paint.dim('· more')}     ${id}  ${paint.dim('nobody here asks for it')}\n`);
+        io.out(`${paint.dim('· more')}     ${id}  ${paint.dim('no network here requires it')}\n`);
       io.out(`${counted(found.there, 'identifier')} in the tree, ${found.missing.length} missing.\n`);
     }
     return found.missing.length + found.odd.length > 0 ? exit.findings : exit.clean;

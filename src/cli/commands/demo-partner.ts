@@ -29,7 +29,7 @@ export async function fillPartner(url: string, home: string, card: PartnerCard, 
       const records = await Promise.all(
         titles.map(({ id }) => client.call('showTitle', { params: { title: id } })),
       );
-      const number = records.flatMap(({ title }) => accountIn(profile, title))[0];
+      const number = records.flatMap(({ title }) => accountsIn(profile, title))[0];
       const { key } = await openAccount(card, network, publisher.name, number);
       const name = secretNameFor(network, credential);
       keepKey(home, card, name, key);
@@ -60,7 +60,7 @@ export async function fillPartner(url: string, home: string, card: PartnerCard, 
 }
 
 /** The account that a title's IDs at a network carry. */
-function accountIn(profile: Profile, title: Title): string[] {
+function accountsIn(profile: Profile, title: Title): string[] {
   const pattern = profile.ids.unit && readPattern(profile.ids.unit.pattern);
   return Object.values(title.placements).flatMap(({ units }) =>
     platformNames.flatMap((platform) => {

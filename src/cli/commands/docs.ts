@@ -161,12 +161,12 @@ function rulePage({ meta }: (typeof rules)[number]): string {
     '',
     meta.ifShipped,
     '',
-    '## How to mend it',
+    '## How to fix it',
     '',
     meta.mend,
     '',
     ...(others.length > 0
-      ? ['Or, depending on where it stands:', '', ...others.map((mend) => `- ${mend}`), '']
+      ? ['Or, depending on where it is:', '', ...others.map((mend) => `- ${mend}`), '']
       : []),
     'One that may stay for a time is accepted, with a reason and its last day:',
     '',

@@ -114,7 +114,7 @@ function trialText(
   if (facts.length === 0 && stacks.length > 0) lines.push('  nothing');
   for (const { what, reason, place } of unresolved)
     lines.push(`  ${paint.yellow('?')} ${what}: ${reason}  ${paint.dim(placeText(place))}`);
-  if (unmet.length > 0) lines.push('', 'What it asks for and the tree does not have');
+  if (unmet.length > 0) lines.push('', 'What it requires and the tree lacks');
   for (const { platform, what, why } of unmet)
     lines.push(
       `  ${paint.red('□')} ${platform === 'ios' ? 'iOS' : 'Android'}  ${what}`,

@@ -25,7 +25,7 @@ export async function startPartner(
   });
   io.out(
     [
-      `The simulated partner is at ${paint.cyan(partner.url)}; it stands for every network that is known.`,
+      `The simulated partner is at ${paint.cyan(partner.url)}; it acts as every known network.`,
       'Open accounts there:          syndexa partner open-accounts "Saltmarsh Software"',
       `Point the service to it:      SYNDEXA_PARTNERS=${partner.url}`,
       'Stop with Ctrl-C.',

@@ -2,7 +2,7 @@ import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
 import { sendTree } from '../send-tree.js';
 import type { TreeOptions } from './trees.js';
-import { settleFirst, show } from './wire.js';
+import { settleInterruptedWrite, show } from './wire.js';
 
 export interface PlacebookOptions extends TreeOptions {
   check?: boolean;
@@ -19,7 +19,7 @@ export function placebook(
   options: PlacebookOptions,
 ): Promise<number> {
   return withService(io, async (client) => {
-    if (options.write) await settleFirst(io, directory);
+    if (options.write) await settleInterruptedWrite(io, directory);
     const { snapshot, folder } = await sendTree(client, io, directory);
     const groups = ['android/all/placebook', 'ios/all/placebook'];
     const wiring = await client.call('wire', {

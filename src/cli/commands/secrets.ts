@@ -25,7 +25,7 @@ export function listSecrets(io: Io, paint: Paint, options: { json?: boolean }): 
   });
 }
 
-/** `syndexa secret set NAME`: reads the secret from standard input, so that it stands in no history of a shell. */
+/** `syndexa secret set NAME`: reads the secret from standard input, so that it is in no history of a shell. */
 export async function setSecret(io: Io, paint: Paint, name: string): Promise<number> {
   refuseName(name);
   const asked = await io.ask(`${name}: `);

@@ -16,7 +16,7 @@ export interface ServeOptions {
   behindProxy?: boolean;
 }
 
-/** Starts the service, or says what stands in the way. */
+/** Starts the service, or says what is in the way. */
 export async function start(io: Io, home: string, options: ServeOptions): Promise<RunningService> {
   const log = pino({ level: options.logLevel, base: null }, { write: (line: string) => io.err(line) });
   try {

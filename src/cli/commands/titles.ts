@@ -10,7 +10,7 @@ export interface Output {
   json?: boolean;
 }
 
-/** Prints an answer: as JSON when it is asked for, else as a sentence. */
+/** Prints an answer: as JSON on request, else as a sentence. */
 export function tell(io: Io, options: Output, value: unknown, text: string): number {
   io.out(options.json ? `${JSON.stringify(value, null, 2)}\n` : `${text}\n`);
   return exit.clean;
@@ -90,7 +90,7 @@ function headOf(fields: TitleFields, before?: Title): Partial<Title> {
   const identifier = ios ?? before?.editions.ios?.identifier;
   if (tracking !== undefined && identifier === undefined)
     throw new CommandError(
-      'The title has no iOS edition, which alone asks for leave to track.',
+      'The title has no iOS edition, and only iOS asks for permission to track.',
       exit.wrongUse,
       'Give --ios IDENTIFIER too.',
     );

@@ -31,7 +31,7 @@ export async function addToken(
     io.out(`${token}\n`);
     io.err(
       `${paint.green('✔')} This is the token of ${name} (${role}). It is shown this once; pass it on by a way that you trust.\n` +
-        '  The client reads it from SYNDEXA_TOKEN; the console asks for it when it is opened.\n',
+        '  The client reads it from SYNDEXA_TOKEN; the console asks for it at the start.\n',
     );
   }
   return exit.clean;

@@ -51,7 +51,7 @@ async function explained(
   throw new CommandError(
     `No fact fits ${JSON.stringify(question)}.`,
     exit.wrongUse,
-    'Ask by words that stand in the survey: a kind such as app-id, a network, an ID, a variant, path:line.',
+    'Ask with words from the survey: a kind such as app-id, a network, an ID, a variant, path:line.',
   );
 }
 

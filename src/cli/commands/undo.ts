@@ -30,7 +30,7 @@ export async function undo(io: Io, paint: Paint, directory: string, options: Und
   }
   const undone = await asCommandError(
     () => writes.undo(folder, { force: options.force === true }),
-    'Take those changes back first, or keep the write: only files that nobody touched since are restored.',
+    'Take those changes back first, or keep the write: only files that have not changed since are restored.',
   );
   if (!undone)
     throw new CommandError(

@@ -29,7 +29,7 @@ export interface WireOptions extends TreeOptions {
 export function wire(io: Io, paint: Paint, directory: string, options: WireOptions): Promise<number> {
   return withService(io, async (client) => {
     const given = await namedFiles(io, options.file ?? []);
-    if (options.write) await settleFirst(io, directory);
+    if (options.write) await settleInterruptedWrite(io, directory);
     const { snapshot, folder } = await sendTree(client, io, directory);
     const wiring = await client.call('wire', {
       params: { snapshot },
@@ -71,7 +71,7 @@ export function unwire(
   options: UnwireOptions,
 ): Promise<number> {
   return withService(io, async (client) => {
-    if (options.write) await settleFirst(io, directory);
+    if (options.write) await settleInterruptedWrite(io, directory);
     const { snapshot, folder } = await sendTree(client, io, directory);
     const added = await (await treeWrites(io)).added(folder);
     const wiring = await client.call('unwire', {
@@ -91,7 +91,7 @@ interface Place {
   folder: string;
 }
 
-/** Shows a wiring, and writes it when that is asked for. */
+/** Shows a wiring, and writes it on request. */
 export async function show(
   place: Place,
   wiring: WiringAnswer,
@@ -144,8 +144,8 @@ export async function treeWrites(io: Io) {
   return new TreeWrites(homeFolder(io.env));
 }
 
-/** Settles a write that was interrupted, because what is written next is worked out for the files as they are. */
-export async function settleFirst(io: Io, directory: string): Promise<void> {
+/** Settles a write that was interrupted, because what is written next is computed for the files as they are. */
+export async function settleInterruptedWrite(io: Io, directory: string): Promise<void> {
   const folder = resolve(io.cwd, directory);
   // A folder that is not there is reported when it is read.
   if (existsSync(folder))

@@ -33,7 +33,7 @@ export const idCommands: Group = (program, context) => {
     .option('--column <pairs...>', 'columns that are called otherwise than the profile says: id="Ad unit"')
     .option(
       '--encoding <name>',
-      'how the table was saved, where that cannot be told: windows-1252, macintosh',
+      'the encoding of the table, where it cannot be detected: windows-1252, macintosh',
     )
     .option('--separator <character>', 'what parts the columns (else it is found out); tab for a tabulator')
     .option('--take-low', 'also take matches of low confidence')

@@ -84,7 +84,7 @@ function partnerClockCommand(partner: Command, { io, end }: GroupContext): void 
     .command('clock')
     .description('set the partner’s time, or move it on')
     .option('--now <time>', 'in ISO 8601')
-    .option('--stand', 'with --now: it stands still there')
+    .option('--stand', 'with --now: the clock stops there')
     .option('--advance <time>', 'such as 90m or 2h')
     .action((options) => end(partners().then(({ setClock }) => setClock(io, options))));
 }

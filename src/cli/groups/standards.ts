@@ -95,7 +95,7 @@ function attributionMergeCommand(attribution: Command, { io, paint, end }: Group
 function attributionCompareCommand(attribution: Command, { io, paint, end }: GroupContext): void {
   attribution
     .command('compare')
-    .description('hold the list of a tree against what is asked for')
+    .description('compare the list of a tree with what networks require')
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option('--list <files...>', 'published lists that count too')

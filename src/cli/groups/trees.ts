@@ -77,7 +77,7 @@ function wireCommand(program: Command, { io, paint, end }: GroupContext): void {
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option('-w, --write', 'write the edits: all files, or none')
-    .option('--rule <rule...>', 'only what mends these rules')
+    .option('--rule <rule...>', 'only what fixes findings of these rules')
     .option('--network <network...>', 'only what these networks need')
     .option('--variant <variant...>', 'only what reaches these variants')
     .option('--part <part...>', 'only these parts, by the names under which they are shown')

@@ -30,7 +30,7 @@ export function checkText(report: CheckReport, paint: Paint, width: number): str
   if (title === null) {
     lines.push(
       paint.dim(
-        'No title of the roster bears these identifiers, so only what a tree says by itself was checked. Name one with --title.',
+        'No title in the roster has these identifiers, so only the tree itself was checked. Name a title with --title.',
       ),
       '',
     );
@@ -64,7 +64,7 @@ function findingLines(finding: Finding, paint: Paint, width: number): string[] {
           ),
         ]
       : []),
-    paint.dim(wrap(`${fix ? 'Wiring mends it. ' : ''}${mend}`, width, '  ')),
+    paint.dim(wrap(`${fix ? 'Wiring fixes it. ' : ''}${mend}`, width, '  ')),
   ];
 }
 
@@ -81,5 +81,5 @@ function summaryText(
     `${warning} warning${warning === 1 ? '' : 's'}`,
     `${note} note${note === 1 ? '' : 's'}`,
   ];
-  return `${counts.join(', ')}; wiring mends ${mended}.`;
+  return `${counts.join(', ')}; wiring fixes ${mended}.`;
 }

@@ -15,7 +15,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
     );
   for (const { stack, root, evidence } of stacks)
     lines.push(`  ${stack} in ${root || '.'}: ${evidence.join('; ')}`);
-  for (const { root, why } of passedOver) lines.push(`  ${root || '.'} is passed over: ${why}`);
+  for (const { root, why } of passedOver) lines.push(`  ${root || '.'} was skipped: ${why}`);
   for (const { platform, module, identifier, variants } of editions) {
     lines.push(
       '',
@@ -46,7 +46,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
   const held = facts.filter(({ kind }) => kind === 'app-id' || kind === 'unit-id').length;
   lines.push(
     '',
-    `${facts.length} facts, ${held} of them IDs; ${unresolved.length} that cannot be told; ${problems.length} problems in files.`,
+    `${facts.length} facts, ${held} of them IDs; ${unresolved.length} that cannot be determined; ${problems.length} problems in files.`,
     '',
   );
   return lines.join('\n');

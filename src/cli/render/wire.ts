@@ -3,7 +3,7 @@ import type { FileEdit, Wiring } from '../../core/edits/model.js';
 import type { Io, Paint } from '../io.js';
 import { platformNames, wrap } from './places.js';
 
-/** Writes the diff, then what each part of it mends, then what is left to a person. */
+/** Writes the diff, then what each part of it fixes, then what is left to a person. */
 export function writeWiring(io: Io, wiring: Wiring, paint: Paint, full: boolean): void {
   if (wiring.edits.length > 0) writePatch(io, full ? wiring.patch : folded(wiring.patch), paint);
   io.out(wireText(wiring, paint, io.width));
@@ -22,7 +22,7 @@ function wireText(wiring: Wiring, paint: Paint, width: number): string {
     edits.length === 0
       ? [paint.green('✔ the tree agrees with the roster; there is nothing to wire'), '']
       : [''];
-  if (groups.length > 0) lines.push(paint.bold('What it mends'));
+  if (groups.length > 0) lines.push(paint.bold('What it fixes'));
   for (const { id, rules, paths } of groups) {
     lines.push(
       `  ${paint.cyan(id)}`,

@@ -1,6 +1,6 @@
 import type { FileEdit } from '../../core/edits/model.js';
 
-/** A unified diff, file by file, with the rules that each file's edits mend. */
+/** A unified diff, file by file, with the rules that each file's edits fix. */
 export function Diff({ patch, edits }: { patch: string; edits: readonly FileEdit[] }) {
   const files = patch.split(/^(?=diff --git )/m).filter((part) => part !== '');
   return (

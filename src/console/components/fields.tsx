@@ -12,7 +12,7 @@ interface TextFieldProps {
   placeholder?: string;
   mono?: boolean;
   id: string;
-  /** What stands below the field. */
+  /** What is below the field. */
   note?: ReactNode;
 }
 

@@ -36,7 +36,7 @@ interface TitleFieldsProps {
   error: CallError | null;
   /** Beginning of the fields' DOM IDs. */
   prefix: string;
-  /** What stands below a field, such as what somebody else wrote into it. */
+  /** What is below a field, such as what somebody else wrote into it. */
   note?: (key: keyof TitleDraft, label: string) => ReactNode;
 }
 

@@ -181,7 +181,7 @@ function draftEnrolments({
     else if (reading.platform !== undefined && reading.platform !== fact.platform)
       open.push({
         what: whose,
-        why: `It is of ${reading.platform}, and stands in the build for ${fact.platform}.`,
+        why: `It belongs to ${reading.platform}, and is in the build for ${fact.platform}.`,
         place: fact.place,
       });
     else if ((reading.sample ?? []).length > 0) continue;

@@ -96,8 +96,8 @@ function formatOf(
       from: `the call of ${loads[0]?.value ?? ''} that is given it`,
       sure: true,
     };
-  const told = carrier === undefined ? undefined : formatIn(carrier);
-  return told && { format: told, from: `the word “${told}” in ${carrier}`, sure: false };
+  const format = carrier === undefined ? undefined : formatIn(carrier);
+  return format && { format, from: `the word “${format}” in ${carrier}`, sure: false };
 }
 
 /** The stage that a variant's own names tell; null when they tell none. */

@@ -13,7 +13,7 @@ export interface MisplacedUnit {
   how: 'one for both' | 'swapped' | 'other';
 }
 
-/** Every unit ID that stands in the build of the platform that it does not belong to. */
+/** Every unit ID that is in the build of the platform that it does not belong to. */
 export function misplacedUnits(context: CheckContext): MisplacedUnit[] {
   const scopes = editionScopes(context);
   const misplaced = scopes.flatMap((scope) =>
@@ -39,7 +39,7 @@ function samePlace({ place: a }: Fact, { place: b }: Fact): boolean {
   return a.path === b.path && a.line === b.line && a.column === b.column;
 }
 
-/** Whether two IDs stand in the two branches of one choice. */
+/** Whether two IDs are in the two branches of one choice. */
 function isOtherBranch(one: Fact, other: Fact): boolean {
   const [a, b] = [one.code?.conditions.at(-1), other.code?.conditions.at(-1)];
   if (!a || !b || one.place.path !== other.place.path || one.network !== other.network) return false;

@@ -85,9 +85,9 @@ export interface RuleMeta<Message extends string = string> {
   severity: Severity;
   /** One sentence: what happens if it ships. */
   ifShipped: string;
-  /** One sentence: how to mend it. */
+  /** One sentence: how to fix it. */
   mend: string;
-  /** Further ways to mend it, where the usual one does not apply; reports choose by name. */
+  /** Further ways to fix it, where the usual one does not apply; reports choose by name. */
   otherMends?: Record<string, string>;
   /** Texts by message ID, with `{name}` for what the finding fills in; each ends with a full stop. */
   messages: Record<Message, string>;
@@ -101,7 +101,7 @@ export interface Report<Message extends string = string> {
   data?: Record<string, string>;
   /** Further values for the message that change by themselves, such as a time: no part of what the finding is. */
   changing?: Record<string, string>;
-  /** Name of one of the rule's other mends. */
+  /** Name of one of the rule's other fixes. */
   mend?: string;
   platform?: Platform | null;
   module?: string | null;

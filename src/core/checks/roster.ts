@@ -1,6 +1,6 @@
 import { valueAt } from '../text/own-values.js';
 import type { Settings } from '../words/settings.js';
-import { againstRules } from '../roster/settings.js';
+import { settingFaults } from '../roster/settings.js';
 import type { CheckContext, Report } from './model.js';
 
 /** Reports for one setting of every placement that a network refuses. */
@@ -12,7 +12,7 @@ export function* refusedSettings(
     for (const profile of profiles) {
       const rules = profile.formats[format];
       if (!valueAt(units, profile.id) || !rules) continue;
-      const fault = againstRules(settings, format, rules, profile.name)[setting];
+      const fault = settingFaults(settings, format, rules, profile.name)[setting];
       if (!fault) continue;
       const data = { placement, what: fault.message, fix: fault.fix };
       yield { placement, network: profile.id, message: 'refused', data };

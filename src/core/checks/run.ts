@@ -51,7 +51,7 @@ function acrossPlatforms(reports: readonly Report[]): Report[] {
 
 /**
  * One fault that reaches several variants is one finding. The same fault at several places of a file is
- * several; their fingerprints are told apart by their order.
+ * several; their fingerprints are distinguished by their order.
  */
 function merged(findings: readonly Finding[]): Finding[] {
   const byPlace = new Map<string, Finding>();

@@ -68,7 +68,7 @@ function importRoot(text: string): string {
   return module.split('.').slice(0, 2).join('.');
 }
 
-/** Works something out for a profile and a language once: every file asks for it. */
+/** Computes something for a profile and a language once: every file asks for it. */
 function oncePer<Result>(make: (profile: Profile, language: LanguageName) => Result) {
   const known = new WeakMap<Profile, Map<string, Result>>();
   return (profile: Profile, language: LanguageName): Result => {
@@ -289,7 +289,7 @@ function idsOf(tree: Tree, file: CodeFile, variant: string, value: PlainValue, d
   );
 }
 
-/** Where a dotted name stands in code as a whole name. */
+/** Where a dotted name is in code as a whole name. */
 function places(code: string, name: string): number[] {
   const found: number[] = [];
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + name.length)) {

@@ -15,7 +15,7 @@ export interface CodeFile {
   platform: Platform;
   module: string;
   variants: readonly string[];
-  /** Whether a variant compiles what stands at an offset, under conditions. */
+  /** Whether a variant compiles what is at an offset, under conditions. */
   compiled(variant: string, offset: number, conditions: readonly Condition[]): Compiled;
   /** What a name stands for that the build gives to code: a string resource, a build constant. */
   resolve?(variant: string, name: string): string | undefined;

@@ -1,7 +1,7 @@
 import type { Span } from '../text/problem.js';
 import type { HeldAt } from '../words/names.js';
 
-/** A condition that must hold, or must not, for what stands under it to run. */
+/** A condition that must hold, or must not, for what is under it to run. */
 export interface Condition {
   text: string;
   holds: boolean;

@@ -118,7 +118,7 @@ function idKind(
     ...(shape.platforms
       ? [`    platforms: { ${shape.platforms.android}: android, ${shape.platforms.ios}: ios }`]
       : []),
-    `    # A text that stands in every such ID; files without it are not looked into.`,
+    `    # A text that every such ID contains; files without it are not searched.`,
     `    needles: [${shape.needles.map(quoted).join(', ')}]`,
     `    # The IDs that the network gives out for testing.`,
     '    samples:',
@@ -181,7 +181,7 @@ export function shapeOf(examples: readonly string[]): Shape {
       needles: [...new Set(shapes.flatMap(({ needles }) => needles))],
     };
   }
-  // What several examples share up to a separator stands in every ID; one alone shows no more than its first word.
+  // What several examples share up to a separator is in every ID; one alone shows no more than its first word.
   const shared =
     examples.length > 1
       ? /^[A-Za-z0-9]+(?:[^A-Za-z0-9]+[A-Za-z0-9]+)*[^A-Za-z0-9]+/.exec(first.slice(0, common))?.[0]

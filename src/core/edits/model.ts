@@ -42,7 +42,7 @@ export const SourceFile = z
   .meta({ description: 'A file that is copied into the tree as it is, known by its hash.' });
 export type SourceFile = z.infer<typeof SourceFile>;
 
-/** What every change says: which file it concerns, for what, and which rules' findings it mends. */
+/** What every change says: which file it concerns, for what, and which rules' findings it fixes. */
 export interface ChangeBase {
   path: string;
   platform: z.infer<typeof Platform>;
@@ -94,7 +94,7 @@ export const ByHand = z
   .object({
     platform: Platform.nullable(),
     network: z.string().nullable(),
-    rule: z.string().nullable().meta({ description: 'The rule whose finding this would mend, if any.' }),
+    rule: z.string().nullable().meta({ description: 'The rule whose finding this would fix, if any.' }),
     what: z.string(),
     why: z.string(),
     where: z.string().nullable().meta({ description: 'The file, or the command, where it is done.' }),
@@ -161,7 +161,7 @@ export const WiringGroup = z
     network: z.string().nullable(),
     topic: Topic,
     label: z.string(),
-    rules: z.array(z.string()).meta({ description: 'The rules whose findings it mends.' }),
+    rules: z.array(z.string()).meta({ description: 'The rules whose findings it fixes.' }),
     paths: z.array(z.string()),
     patch: z.string().meta({ description: 'Its own edits as a unified diff.' }),
   })

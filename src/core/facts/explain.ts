@@ -2,7 +2,7 @@ import { factDetail, factSubject, labelOf } from './show.js';
 import type { ChainStep, CodePlace, Place } from './evidence.js';
 import type { Survey } from './model.js';
 
-/** A fact, or a value that cannot be told, with its evidence in sentences. */
+/** A fact, or a value that cannot be determined, with its evidence in sentences. */
 export interface Explanation {
   says: string;
   /** How it comes to that, a sentence per link, in the order in which a reader would follow it. */
@@ -11,7 +11,7 @@ export interface Explanation {
 
 /**
  * Explains every fact that all words of a question fit: its kind, network, name, value, placement, variants,
- * or `path:line`. What cannot be told is explained alike.
+ * or `path:line`. What cannot be determined is explained alike.
  */
 export function explain(survey: Survey, question: string): Explanation[] {
   const words = question.toLowerCase().split(/\s+/).filter(Boolean);
@@ -56,7 +56,7 @@ export function explain(survey: Survey, question: string): Explanation[] {
       ]),
     )
     .map(({ what, reason, variants, chain }): Explanation => ({
-      says: `In ${listed(variants)}, ${what} cannot be told: ${reason}.`,
+      says: `In ${listed(variants)}, ${what} cannot be determined: ${reason}.`,
       because: chain.map(sentence),
     }));
   return [...facts, ...open];

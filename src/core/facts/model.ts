@@ -73,11 +73,11 @@ export const SurveyEdition = z
     identifier: z
       .string()
       .nullable()
-      .meta({ description: 'The identifier of the variant that ships; null when it cannot be told.' }),
+      .meta({ description: 'The identifier of the variant that ships; null when it cannot be determined.' }),
     identifiers: z.record(z.string(), z.string()).meta({ description: 'The identifier of each variant.' }),
     variants: z.array(Variant),
     home: Place.meta({
-      description: 'Where declarations for the whole application stand: its manifest or property list.',
+      description: 'Where declarations for the whole application are: its manifest or property list.',
     }),
   })
   .meta({ description: 'An application that a tree builds for one platform.' });

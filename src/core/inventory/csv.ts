@@ -3,7 +3,7 @@ import { parse } from 'csv-parse/browser/esm/sync';
 import type { UnitFields } from '../network/exchange.js';
 import type { Profile } from '../network/model.js';
 import { unitDecoder } from './dialect.js';
-import type { InventoryUnit, OddRow } from './model.js';
+import type { InventoryUnit, InvalidRow } from './model.js';
 
 /** How to read a table, as far as the profile does not say or a person knows better. */
 export interface CsvOptions {
@@ -32,7 +32,7 @@ export function readUnitTable(
   text: string,
   profile: Profile,
   { columns, separator }: CsvOptions = {},
-): { units: InventoryUnit[]; odd: OddRow[]; fault: null } | { fault: CsvFault } {
+): { units: InventoryUnit[]; odd: InvalidRow[]; fault: null } | { fault: CsvFault } {
   const fields = { ...(profile.inventory?.csv?.columns ?? ownColumns), ...columns };
   const whole = text.replace(/^\uFEFF/, '');
   const blank = /^(?:[ \t]*\r?\n)*/.exec(whole)?.[0] ?? '';
@@ -50,7 +50,7 @@ export function readUnitTable(
   if ('fault' in header) return header;
   const decode = unitDecoder(profile, header.fields);
   const units: InventoryUnit[] = [];
-  const odd: OddRow[] = [];
+  const odd: InvalidRow[] = [];
   const seen = new Set<string>();
   for (const { record, info } of rows) {
     const { value, message } = decode(record);
@@ -151,7 +151,7 @@ const ownColumns: UnitFields = {
 
 const separators = [',', ';', '\t', '|'];
 
-/** The separator that stands most often in the first line, outside of quotes. */
+/** The separator that is most often in the first line, outside of quotes. */
 function separatorOf(text: string): string {
   const line =
     text

@@ -11,7 +11,7 @@ type Record_ = Record<string, unknown>;
 /** What a row says, or why it cannot be taken over. */
 export type Decoded<Value> = { value: Value; message: null } | { value: null; message: string };
 
-/** Reads the units of a list in the network's own words; what a profile says is worked out once for all rows. */
+/** Reads the units of a list in the network's own words; what a profile says is computed once for all rows. */
 export function unitDecoder(profile: Profile, fields: UnitFields): (row: Record_) => Decoded<InventoryUnit> {
   const words = profile.inventory?.words ?? noWords;
   const kind = profile.ids.unit;

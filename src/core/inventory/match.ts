@@ -39,10 +39,10 @@ export const HeldElsewhere = z
   .meta({ description: 'A row of an inventory whose ID another title holds, and where.' });
 export type HeldElsewhere = z.infer<typeof HeldElsewhere>;
 
-/** Where the units of one network stand in other titles, by their ID. */
+/** Where the units of one network are in other titles, by their ID. */
 export type OtherUnits = ReadonlyMap<string, Omit<HeldElsewhere, 'unit'>>;
 
-/** Where the units of a network stand in titles. */
+/** Where the units of a network are in titles. */
 export function unitsOf(network: string, titles: Iterable<readonly [id: string, title: Title]>): OtherUnits {
   const units = new Map<string, Omit<HeldElsewhere, 'unit'>>();
   for (const [id, title] of titles)

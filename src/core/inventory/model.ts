@@ -42,12 +42,12 @@ export const InventoryUnit = z
 export type InventoryUnit = z.infer<typeof InventoryUnit>;
 
 /** A row that could not be taken over, and why. */
-export const OddRow = z.object({
+export const InvalidRow = z.object({
   row: z.number().int().meta({ description: 'Counted from 1; for a table, its line.' }),
   id: z.string().nullable(),
   message: z.string(),
 });
-export type OddRow = z.infer<typeof OddRow>;
+export type InvalidRow = z.infer<typeof InvalidRow>;
 
 /** What was last read of a network's list. */
 export const InventoryReading = z

@@ -13,7 +13,7 @@ export const usualPattern = '{title}_{placement}_{format}_{platform}';
 
 const parts = ['title', 'placement', 'format', 'platform'] as const;
 
-/** What is wrong with a pattern: every part that tells two units apart has to stand in it. */
+/** What is wrong with a pattern: every part that tells two units apart has to are in it. */
 export function patternFault(pattern: string): string | null {
   const missing = parts.filter((part) => !pattern.includes(`{${part}}`));
   if (missing.length > 0) return `It lacks ${missing.map((part) => `{${part}}`).join(', ')}.`;

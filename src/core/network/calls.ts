@@ -6,7 +6,7 @@ const Name = z
   .string()
   .min(1)
   .max(120)
-  .regex(/^[A-Za-z_$][\w$.:]*$/, 'A name as it stands in code, its parts joined by dots.');
+  .regex(/^[A-Za-z_$][\w$.:]*$/, 'A name as written in code, its parts joined by dots.');
 
 /** Where an argument stands: counted from 0, or under its label. */
 const Position = z.union([z.number().int().min(0).max(20), z.string().min(1).max(60)]);

@@ -43,7 +43,7 @@ function appIdPlaces(profile: Profile): Mismatch[] {
     return [
       {
         field,
-        message: `On ${platform} an app ID cannot stand in a ${place.place}.`,
+        message: `On ${platform} an app ID cannot be in a ${place.place}.`,
         fix: `Use place: ${right[platform]} or code.`,
       },
     ];
@@ -111,7 +111,7 @@ function inventoryFaults({ inventory, credentials, formats, ids }: Profile): Mis
   return faults;
 }
 
-/** One word that stands for two things would be guessed at each time it is read. */
+/** One word that is for two things would be guessed at each time it is read. */
 function doubleWords({ words }: Inventory): Mismatch[] {
   return (['platform', 'format', 'status'] as const).flatMap((what) => {
     const seen = new Map<string, string>();

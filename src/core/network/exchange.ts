@@ -63,7 +63,7 @@ export const Inventory = z.lazy(() =>
           address: z.url({ protocol: /^https?$/ }),
           key: Slug.meta({ description: 'The credential that opens it.' }),
           header: z.string().regex(/^[A-Za-z][\w-]*$/),
-          prefix: z.string().max(40).default('').meta({ description: 'What stands before the key.' }),
+          prefix: z.string().max(40).default('').meta({ description: 'What comes before the key.' }),
           page: z.strictObject({
             cursor: FieldName.meta({ description: 'The query parameter that names the next page.' }),
             size: FieldName,

@@ -118,5 +118,7 @@ function pick(chars: string, draw: Draw): string {
 }
 
 function unknown({ text, at }: Reader): Error {
-  return new Error(`No ID can be made from the pattern ${text}: what stands at ${at + 1} is not understood.`);
+  return new Error(
+    `No ID can be made from the pattern ${text}: the character at ${at + 1} is not understood.`,
+  );
 }

@@ -66,10 +66,7 @@ const FormatRules = z.lazy(() =>
       .optional()
       .meta({ description: 'Whether there is an end card; left out where it can be chosen.' }),
     sizes: z.array(z.enum(sizeNames)).optional().meta({ description: 'The size classes to choose from.' }),
-    anchors: z
-      .array(z.enum(anchorNames))
-      .optional()
-      .meta({ description: 'Where it may stand on the screen.' }),
+    anchors: z.array(z.enum(anchorNames)).optional().meta({ description: 'Where it may be on the screen.' }),
     cap: z
       .strictObject({ max: z.number().int().min(1).max(1000), per: Duration })
       .optional()
@@ -85,7 +82,7 @@ const FormatRules = z.lazy(() =>
   }),
 );
 
-/** Something that opens an account or a service, and must never stand in a file. */
+/** Something that opens an account or a service, and must never are in a file. */
 const Credential = z.lazy(() =>
   z
     .strictObject({
@@ -142,7 +139,7 @@ export const Profile = z.lazy(() =>
           }),
         )
         .default([])
-        .meta({ description: 'Records that the network asks for in app-ads.txt.' }),
+        .meta({ description: 'Records that the network requires in app-ads.txt.' }),
       inventory: Inventory.optional(),
       report: Report.optional(),
       android: AndroidNeeds.optional(),

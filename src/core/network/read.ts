@@ -55,7 +55,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
         report(
           ['needles'],
           `The sample ${id} holds none of the needles.`,
-          'Name a text that stands in every ID.',
+          'Name a text that every ID contains.',
         ),
       ];
     }

@@ -1,9 +1,9 @@
 import { stackNamed } from './described.js';
 import type { Profile } from './model.js';
 
-/** Something that a profile asks for, in words, with its reason. */
+/** Something that a profile requires, in words, with its reason. */
 export interface Reason {
-  /** The section that it stands in, such as `Android permissions`. */
+  /** The section that it is in, such as `Android permissions`. */
   what: string;
   value: string;
   why: string;

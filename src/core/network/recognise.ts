@@ -28,7 +28,7 @@ interface Matcher {
 
 /** Tells what a value is to the networks that it was made for. */
 export interface Recogniser {
-  /** What the value is, exactly as it stands; white space around it makes it nothing, and so does the lack of every needle. */
+  /** What the value is, exactly as it is; white space around it makes it nothing, and so does the lack of every needle. */
   recognise: (value: string) => Recognised[];
   /** Plain texts of which every ID of these networks holds one. */
   readonly needles: readonly string[];

@@ -6,7 +6,7 @@ export interface Sample {
   id: string;
   platform: Platform;
   format?: Format;
-  /** The field below `samples` in which it stands. */
+  /** The field below `samples` in which it is. */
   path: string[];
 }
 

@@ -61,12 +61,12 @@ export function needsOf(profile: Profile): Need[] {
   ];
 }
 
-/** Whether a profile asks for what a fact shows, though the fact belongs to no network. */
+/** Whether a profile requires what a fact shows, though the fact belongs to no network. */
 export function isWanted(profile: Profile, kind: FactKind, name: string | undefined): boolean {
   return needsOf(profile).some((need) => need.kind === kind && (need.name === '' || need.name === name));
 }
 
-/** What a profile asks for and a tree does not have, for the platforms that the tree builds. */
+/** What a profile requires and a tree does not have, for the platforms that the tree builds. */
 export function unmetNeeds(
   profile: Profile,
   survey: Survey,

@@ -97,7 +97,7 @@ function appSteps({ title, profile, apps }: ProvisionInput, platform: Platform):
   ];
   if (held && held.identifier !== edition.identifier)
     return byHand(
-      `At ${profile.name} ${own} stands for ${held.identifier}; the ${platform} edition is ${edition.identifier}. Correct one of them.`,
+      `At ${profile.name} ${own} belongs to ${held.identifier}; the ${platform} edition is ${edition.identifier}. Correct one of them.`,
       'An ID that was made for another application earns nothing, and can cost the account.',
     );
   if (own !== undefined && !held && profile.ids.app)

@@ -6,13 +6,13 @@ import { heldIds } from './validate.js';
 import type { Edit } from '../text/edit.js';
 import { readAppAds, recordText, type SellerRecord } from '../standards/app-ads.js';
 
-/** A record that a network asks for, or why it cannot be written. */
+/** A record that a network requires, or why it cannot be written. */
 export interface NeededRecord {
   network: string;
   networkName: string;
   /** Null when nothing says which account it is. */
   record: SellerRecord | null;
-  /** Why the network asks for it; what happens without it. */
+  /** Why the network requires it; what happens without it. */
   why: string;
   /** What is missing for the record to be written. */
   missing?: string;

@@ -13,7 +13,7 @@ export const NeededIds = z
     why: z.string(),
     list: z.string().nullable().meta({ description: 'Where the network publishes its list.' }),
   })
-  .meta({ description: 'The SKAdNetwork identifiers that a network asks for.' });
+  .meta({ description: 'The SKAdNetwork identifiers that a network requires.' });
 export type NeededIds = z.infer<typeof NeededIds>;
 
 /** What the networks of all titles ask for, in the order of the profiles. */
@@ -32,7 +32,7 @@ export const AttributionComparison = z
     missing: z.array(
       z.object({ id: z.string(), networks: z.array(z.string()), variants: z.array(z.string()) }),
     ),
-    more: z.array(z.string()).meta({ description: 'Identifiers in the tree that nobody asks for.' }),
+    more: z.array(z.string()).meta({ description: 'Identifiers in the tree that no network requires.' }),
     odd: z.array(z.string()).meta({ description: 'Entries that are no identifiers in their right form.' }),
     there: z.number(),
   })

@@ -25,7 +25,7 @@ const keyOrder = [
   ['test', 'production'],
 ].flat();
 
-/** Objects that stand on one line, as `{ identifier: … }`. */
+/** Objects that are on one line, as `{ identifier: … }`. */
 const flowKeys = new Set(['publisher', 'stages', 'settings']);
 
 /**

@@ -28,7 +28,7 @@ export const Placement = z
       .min(1)
       .max(200)
       .optional()
-      .meta({ description: 'Where in the title it stands, in words.' }),
+      .meta({ description: 'Where in the title it is shown, in words.' }),
     settings: Settings.default({}),
     units: z
       .record(Slug, z.partialRecord(Platform, PerStage(IdValue)))
@@ -69,7 +69,7 @@ export const Edition = z.strictObject({
     .min(10)
     .max(500)
     .optional()
-    .meta({ description: 'iOS: the sentence that the system shows when it asks for leave to track.' }),
+    .meta({ description: 'iOS: the sentence that the system shows when it asks for permission to track.' }),
 });
 export type Edition = z.infer<typeof Edition>;
 

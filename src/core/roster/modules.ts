@@ -3,7 +3,7 @@ import type { Title } from './model.js';
 import type { SurveyEdition } from '../facts/model.js';
 
 /**
- * The application in a tree that is a title's edition: the only one of its platform, or the one that bears
+ * The application in a tree that is a title's edition: the only one of its platform, or the one that has
  * the identifier. Undefined when there is none, or when several could be meant.
  */
 export function editionOf<E extends SurveyEdition>(

@@ -47,7 +47,7 @@ function alone(
     ['size', ['banner'], `Only a banner has a size class, not a ${format}.`],
     ['anchor', ['banner'], `Only a banner is anchored, not a ${format}.`],
     ['every', ['native'], `Only a native ad comes every so many items, not a ${format}.`],
-    ['first', ['native'], `Only a native ad stands in a list, not a ${format}.`],
+    ['first', ['native'], `Only a native ad can be in a list, not a ${format}.`],
   ];
   for (const [field, formats, message] of only)
     if (settings[field] !== undefined && !formats.includes(format))
@@ -59,8 +59,7 @@ function alone(
       message: `There is no profile of the network ${stranger}.`,
       fix: `Use ${[...known.keys()].join(', ')}.`,
     };
-  else if (double)
-    faults.fallback = { message: `${double} stands in it twice.`, fix: 'Name each network once.' };
+  else if (double) faults.fallback = { message: `${double} is in it twice.`, fix: 'Name each network once.' };
   return faults;
 }
 
@@ -83,7 +82,7 @@ function forNetwork(name: string, placement: Placement, profile: Profile): Field
       message: `${profile.name} does not offer ${format} on ${platform}.`,
       fix: 'Take the IDs out.',
     }));
-  const faults = Object.entries(againstRules(settings, format, rules, profile.name));
+  const faults = Object.entries(settingFaults(settings, format, rules, profile.name));
   return [
     ...nowhere,
     ...faults.map(([setting, fault]) => ({ field: `placements.${name}.settings.${setting}`, ...fault })),
@@ -148,7 +147,7 @@ const refusals: Partial<Record<keyof Settings, (against: Against) => Fault | und
 };
 
 /** What a network refuses of a placement's settings, by setting. */
-export function againstRules(
+export function settingFaults(
   settings: Settings,
   format: Format,
   rules: FormatRules,

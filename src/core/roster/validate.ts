@@ -6,7 +6,7 @@ import { titleCredentialProblems } from './credentials.js';
 import type { Title } from './model.js';
 import { settingProblems } from './settings.js';
 
-/** An ID of a title with the field in which it stands. */
+/** An ID of a title with the field in which it is. */
 export interface HeldId {
   field: string;
   network: string;
@@ -88,8 +88,7 @@ function misplaced(title: Title): FieldProblem[] {
         ? [
             {
               field: `networks.${network}.${platform}.production.devices`,
-              message:
-                'A device for testing stands in the production stage, where its owner would earn nothing.',
+              message: 'A test device is listed in the production stage, where it would only get test ads.',
               fix: `Move it to networks.${network}.${platform}.test.devices.`,
             },
           ]
@@ -102,7 +101,7 @@ function misplaced(title: Title): FieldProblem[] {
       : [
           {
             field: 'editions.android.tracking',
-            message: 'Only iOS asks for leave to track with a text.',
+            message: 'Only iOS asks for permission to track with a text.',
             fix: 'Move it to editions.ios.tracking.',
           },
         ];
@@ -232,7 +231,7 @@ function stageProblems(title: Title): FieldProblem[] {
     .filter((name) => production.has(name.toLowerCase()))
     .map((name) => ({
       field: 'stages',
-      message: `“${name}” stands under test and under production.`,
+      message: `“${name}” is under test and under production.`,
       fix: 'Leave it in one of them.',
     }));
 }

@@ -38,7 +38,7 @@ export interface StackSurvey {
   unresolved: Unresolved[];
 }
 
-/** What a stack needs to work out its wiring. */
+/** What a stack needs to compute its wiring. */
 export interface WireContext extends SurveyContext {
   title: Title;
   survey: StackSurvey;
@@ -76,7 +76,7 @@ export interface Stack extends StackDescription {
   folders: readonly string[];
   /** Names of folders that its tools fill, in any tree. */
   skips: readonly string[];
-  /** Folders that its tools fill, each told from others of its name by the end of a name that lies beside it. */
+  /** Folders that its tools fill, each told from others of its name by the end of a name that is beside it. */
   fills?: readonly { folder: string; beside: string }[];
   recognise(tree: Tree): Recognition[];
   survey(tree: Tree, root: string, context: SurveyContext): StackSurvey;

@@ -92,7 +92,7 @@ function readLine(raw: string, first: boolean, report: Reporter): LineContent {
   if (odd)
     report(
       'error',
-      'A blank that is none stands here; it was copied from a page or a document.',
+      'There is a character here that looks like a space and is not one. It was copied from a page or a document.',
       'Type the line again with plain blanks.',
       odd.index + 1,
     );
@@ -173,7 +173,7 @@ function lintWhole(lines: readonly AppAdsLine[], problems: AppAdsProblem[]): voi
           line,
           column: 1,
           severity: 'error',
-          message: `OWNERDOMAIN is given again; it stands on line ${first} already.`,
+          message: `OWNERDOMAIN is given again; it is on line ${first} already.`,
           fix: 'Leave one: a file has one owner.',
         });
     }
@@ -187,7 +187,7 @@ function lintWhole(lines: readonly AppAdsLine[], problems: AppAdsProblem[]): voi
     }
     const same = other.record.relationship === relationship && other.record.certification === certification;
     const message = same
-      ? `This record stands on line ${other.line} already.`
+      ? `This record is on line ${other.line} already.`
       : `The account ${account} at ${domain} is declared differently on line ${other.line}.`;
     problems.push({
       line,

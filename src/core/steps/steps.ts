@@ -63,7 +63,7 @@ function stepOf(
 ): Step {
   const seen = definition.look(context);
   const tick = tickOf(definition.id, network);
-  // What can be seen is never ticked by hand: a tick counts only where nothing can be told.
+  // What can be seen is never ticked by hand: a tick counts only where nothing can be determined.
   const ticked = seen.state === 'cannot-tell' && tick !== undefined;
   return {
     step: definition.id,

@@ -73,7 +73,7 @@ export function reachedUnder(text: string, terms: ConditionTerms): Compiled {
   return value === 'unknown' && !open ? 'yes' : (value ?? 'yes');
 }
 
-/** What is asked at run time may hold or not, whatever stands beside it. */
+/** What is asked at run time may hold or not, whatever is beside it. */
 function joined(
   left: Compiled | null,
   right: Compiled | null,

@@ -12,7 +12,7 @@ export interface LiteralSyntax {
   tripleQuotes: boolean;
 }
 
-/** The string literals of a source file. What stands in comments does not count. */
+/** The string literals of a source file. What is in comments does not count. */
 export function stringLiterals(text: string, syntax: LiteralSyntax): StringLiteral[] {
   return [...passages(text, syntax)].flatMap(({ kind, start, end }) =>
     kind === 'string' ? [{ value: text.slice(start, end), start, end }] : [],

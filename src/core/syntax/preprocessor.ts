@@ -21,7 +21,7 @@ const branching = /^[ \t]*#[ \t]*(ifdef|ifndef|if|elseif|elif|else|endif)\b([^\n
 /**
  * Tells for each offset of a file whether a build compiles it: Swift (`SWIFT_ACTIVE_COMPILATION_CONDITIONS`),
  * Objective-C (what `GCC_PREPROCESSOR_DEFINITIONS` defines) and C# (`DefineConstants`, scripting symbols). Knows
- * names, `!`, `&&`, `||` and brackets; what else may stand after `#if` (`canImport(…)`, `swift(…)`) is unknown;
+ * names, `!`, `&&`, `||` and brackets; what else may be after `#if` (`canImport(…)`, `swift(…)`) is unknown;
  * `os(…)` and `targetEnvironment(…)` are asked of a device.
  */
 export function compiledAt(text: string, isDefined: IsDefined): (offset: number) => Compiled {
@@ -59,7 +59,7 @@ export function compiledAt(text: string, isDefined: IsDefined): (offset: number)
   };
 }
 
-/** What is nested deeper in a condition is not worked out. */
+/** What is nested deeper in a condition is not computed. */
 const maxConditionDepth = 100;
 
 /** Evaluates the text after `#if`. */

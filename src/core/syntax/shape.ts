@@ -1,11 +1,11 @@
 import type { HeldAt } from '../words/names.js';
 import type { GrammarName, Node } from './grammars.js';
 
-/** An argument of a call as it stands in the syntax tree. */
+/** An argument of a call as it is in the syntax tree. */
 export interface ArgumentNode {
   label: string | null;
   node: Node;
-  /** Whether it stands inside another argument, with which it is walked. */
+  /** Whether it is inside another argument, with which it is walked. */
   within?: boolean;
 }
 
@@ -19,7 +19,7 @@ export type Shape =
       rest: Node[];
       /** Where it begins, when that is before the node. */
       start?: number;
-      /** The type of what it gives back, where that can be told. */
+      /** The type of what it gives back, where that can be determined. */
       makes?: string;
     }
   | { is: 'assign'; name: string; value: Node }
@@ -31,7 +31,7 @@ export type Shape =
       name: string;
       type: string | null;
       value: Node | null;
-      /** Whether what stands under the name already is another value that it may have. */
+      /** Whether what is under the name already is another value that it may have. */
       more?: boolean;
     }
   | { is: 'parameter'; name: string; type: string | null }
@@ -42,7 +42,7 @@ export type Shape =
       text?: string;
       then: Node[];
       otherwise: Node[];
-      /** Where it is an expression that chooses between values: from where to where it stands. */
+      /** Where it is an expression that chooses between values: from where to where it is. */
       choice?: { start: number; end: number };
     }
   | {
@@ -60,7 +60,7 @@ export type Shape =
   | { is: 'name'; name: string }
   | { is: 'guard'; conditions: Node[]; body: Node[] };
 
-/** How one language is read: what its nodes mean, and which statements leave the block they stand in. */
+/** How one language is read: what its nodes mean, and which statements leave the block they are in. */
 export interface CodeLanguage {
   grammar: GrammarName;
   describe(node: Node): Shape | null;

@@ -4,7 +4,7 @@ export interface Decoded {
   encoding: string;
 }
 
-/** Bytes whose encoding cannot be told for sure: what they say in each that they may be in. */
+/** Bytes whose encoding cannot be determined for sure: what they say in each that they may be in. */
 export interface Unsure {
   text: null;
   candidates: { encoding: string; sample: string }[];
@@ -33,7 +33,7 @@ export function decodeText(bytes: Uint8Array, encoding?: string): Decoded | Unsu
   const utf8 = strictly(bytes);
   if (utf8 !== null) return { text: utf8, encoding: 'utf-8' };
   if (isWestern(bytes)) return { text: decoded(bytes, 'windows-1252'), encoding: 'windows-1252' };
-  const line = firstOddLine(bytes);
+  const line = firstUndecodableLine(bytes);
   return {
     text: null,
     candidates: candidates.map((name) => ({
@@ -108,7 +108,7 @@ function isWestern(bytes: Uint8Array): boolean {
   });
 }
 
-function firstOddLine(bytes: Uint8Array): Uint8Array {
+function firstUndecodableLine(bytes: Uint8Array): Uint8Array {
   const odd = bytes.findIndex((byte) => byte > 0x7f);
   const from = bytes.lastIndexOf(0x0a, odd) + 1;
   const end = bytes.indexOf(0x0a, odd);

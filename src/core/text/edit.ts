@@ -37,7 +37,7 @@ export function applyEdits(text: string, edits: readonly Edit[]): string {
   let previous: Edit | undefined;
   for (const edit of sortEdits(edits)) {
     if (edit.start < 0 || edit.end < edit.start || edit.end > text.length) {
-      throw new RangeError(`An edit at ${edit.start}–${edit.end} lies outside a text of ${text.length}.`);
+      throw new RangeError(`An edit at ${edit.start}–${edit.end} is outside a text of ${text.length}.`);
     }
     if (previous && edit.start < previous.end) {
       throw new EditOverlapError(previous, edit);

@@ -5,7 +5,7 @@ export interface GlobOptions {
   folders?: boolean;
 }
 
-/** One step of a pattern: a character, or what stands for several. */
+/** One step of a pattern: a character, or what is for several. */
 type Step =
   | { is: 'char'; char: string }
   /** `?`: one character. */

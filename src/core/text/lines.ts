@@ -1,10 +1,10 @@
 import type { Edit } from './edit.js';
 
-/** Where something stands in a text. */
+/** Where something is in a text. */
 type Range = Pick<Edit, 'start' | 'end'>;
 
 /**
- * Takes the lines of a statement out, with their line end. Where something else stands on them only the
+ * Takes the lines of a statement out, with their line end. Where something else is on them only the
  * statement itself goes.
  */
 export function removeStatement(text: string, { start, end }: Range): Edit {

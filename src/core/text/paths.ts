@@ -21,7 +21,7 @@ export function joinPath(...parts: string[]): string | null {
   return result.join('/');
 }
 
-/** Whether a path lies in a folder (or is it); every path lies in the root folder ''. */
+/** Whether a path is in a folder (or is it); every path is in the root folder ''. */
 export function isWithin(path: string, folder: string): boolean {
   return folder === '' || path === folder || path.startsWith(`${folder}/`);
 }

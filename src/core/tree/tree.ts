@@ -25,7 +25,7 @@ export interface TreeProblem {
   message: string;
 }
 
-/** Told when the reading of a file begins and ends, so that whoever watches can tell which file takes too long. */
+/** SettingOutcome when the reading of a file begins and ends, so that whoever watches can tell which file takes too long. */
 export interface ReadingWatch {
   begins(hash: string): void;
   ends(): void;
@@ -40,7 +40,7 @@ export interface TreeOptions {
   syntax: Syntax;
   folders?: readonly string[];
   skipped?: readonly SkippedFile[];
-  /** Readings of files that may be used again; without it every file is read anew. */
+  /** Readings of files that may be used again; without it every file is read again. */
   readings?: Readings | undefined;
   /** Files whose reading took too long before, by the hash of their contents. */
   costly?: ReadonlyMap<string, CostlyFile> | undefined;
@@ -173,7 +173,7 @@ export class Tree {
     return this.#worked.get(key) as Value;
   }
 
-  /** Whether anything lies below a folder. */
+  /** Whether anything is below a folder. */
   hasFolder(folder: string): boolean {
     const prefix = `${folder}/`;
     return this.folders.includes(folder) || this.paths.some((path) => path.startsWith(prefix));

@@ -15,8 +15,8 @@ export function chosen(profiles: readonly Profile[], networks: readonly string[]
 }
 
 /**
- * The changes that a choice asks for, tried. For rules these are the changes that say they mend one of them;
- * where these alone would break something else, or mend less than they could, all changes of their groups are
+ * The changes that a choice asks for, tried. For rules these are the changes that say they fix one of them;
+ * where these alone would break something else, or fix less than they could, all changes of their groups are
  * taken along.
  */
 export function narrowed(

@@ -28,7 +28,7 @@ export const Why = z
   .string()
   .min(8)
   .max(400)
-  .meta({ description: 'Why the network asks for it, from its integration page.' });
+  .meta({ description: 'Why the network requires it, from its integration page.' });
 
 /** An object of the model that gives its reason. */
 export const reasoned = <Shape extends z.ZodRawShape>(shape: Shape) => z.strictObject({ ...shape, why: Why });

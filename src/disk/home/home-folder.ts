@@ -34,8 +34,8 @@ export function openHome(home: string): string[] {
 }
 
 /**
- * Makes a folder for its owner alone, and those that it lies in. Node.js’s own way tries for ever where a system
- * folder says that what would lie in it does not exist.
+ * Makes a folder for its owner alone, and those that it is in. Node.js’s own way tries for ever where a system
+ * folder says that what would be in it does not exist.
  */
 export function makeFolder(path: string): void {
   if (existsSync(path)) return;

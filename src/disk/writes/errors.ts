@@ -3,7 +3,7 @@ import { printableName } from '../../core/text/printable.js';
 /** A file is not what the edits were made for, or another command is writing to the tree. */
 export class FileChangedError extends Error {
   constructor(readonly paths: string[]) {
-    super(`Changed since the edits were worked out: ${paths.map(printableName).join(', ')}.`);
+    super(`Changed since the edits were planned: ${paths.map(printableName).join(', ')}.`);
     this.name = 'FileChangedError';
   }
 }
@@ -33,7 +33,7 @@ export class OutsideTreeError extends WriteRefusedError {
   constructor(path: string, reason: 'outside' | 'link' | 'moved') {
     const name = printableName(path);
     const says = {
-      outside: `${name} lies outside the tree.`,
+      outside: `${name} is outside the tree.`,
       link: `${name} is a symbolic link. Edits are made to regular files only.`,
       moved: `The folder of ${name} was replaced while the tree was being written to.`,
     }[reason];

@@ -147,7 +147,7 @@ export class Journals {
     return join(aside, id);
   }
 
-  /** The writes that can be taken back, the latest first. A damaged record is passed over. */
+  /** The writes that can be taken back, the latest first. A damaged record is skipped. */
   async list(): Promise<Journal[]> {
     const ids = await readdir(join(this.folder, names.records)).catch(() => []);
     const found = await mapConcurrently(ids.sort().reverse(), (id) => this.read(join(names.records, id)));

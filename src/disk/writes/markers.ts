@@ -6,7 +6,7 @@ import { printableName } from '../../core/text/printable.js';
 /** The beginning of every name that a write uses in a tree. */
 const prefix = '.syndexa-';
 
-/** The name of the marker that stands in a tree's root while it is written to. It holds its random name alone. */
+/** The name of the marker that is in a tree's root while it is written to. It holds its random name alone. */
 export function markerName(marker: string): string {
   return `${prefix}write-${marker}`;
 }

@@ -41,7 +41,7 @@ export async function newContents(
     const { path, before } = edit;
     const now = await files.read(path);
     if ((now.bytes && hashOf(now.bytes)) !== before) {
-      refuseOddName(path, now);
+      refuseInvalidName(path, now);
       changed.push(path);
       return undefined;
     }
@@ -63,7 +63,7 @@ export function refuseReadOnly(path: string, { bytes, mode }: FileNow): void {
 }
 
 /** A file whose name on disk is not the one that it is shown by cannot be written. */
-function refuseOddName(path: string, { bytes }: FileNow): void {
+function refuseInvalidName(path: string, { bytes }: FileNow): void {
   if (bytes !== null || !/\\(x[0-9a-f]{2}|u[0-9a-f]{4})/.test(path)) return;
   throw new WriteRefusedError(
     `${path} is written with characters in its name that cannot be shown, and is not edited.`,

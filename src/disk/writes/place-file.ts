@@ -59,7 +59,7 @@ export class TreeFiles {
     return [...missing];
   }
 
-  /** Makes a folder, owned as the folder that it lies in. */
+  /** Makes a folder, owned as the folder that it is in. */
   async makeFolder(folder: string): Promise<void> {
     await this.beside(folder, async (made, around) => {
       await mkdir(made).catch((error: unknown) => {

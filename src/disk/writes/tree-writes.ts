@@ -55,7 +55,7 @@ export interface TreeState {
 
 /**
  * Writes edits into trees: all files, or none, and so that each write can be taken back. Everything that is needed for
- * that lies in the data folder. In a tree a write leaves only a marker and files of its own until it is done; nothing
+ * that is in the data folder. In a tree a write leaves only a marker and files of its own until it is done; nothing
  * found in a tree is believed.
  */
 export class TreeWrites {

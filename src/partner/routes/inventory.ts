@@ -113,7 +113,7 @@ function pageOf(
   const after = start + rows.length;
   const items = what === 'apps' && apps ? apps.items : units.items;
   return {
-    [items]: fault === 'odd-ids' ? rows.map((row) => oddId(row, units.fields.id)) : rows,
+    [items]: fault === 'odd-ids' ? rows.map((row) => invalidIdOf(row, units.fields.id)) : rows,
     ...(after < total ? { [page.next]: cursorFor(fault === 'loop' ? from : after) } : {}),
     ...(page.total === undefined ? {} : { [page.total]: total }),
   };
@@ -183,7 +183,7 @@ function cursorIn(value: unknown): number {
   return typeof value === 'string' && /^p[0-9a-z]{1,8}$/.test(value) ? parseInt(value.slice(1), 36) : 0;
 }
 
-function oddId(row: Row, field: string): Row {
+function invalidIdOf(row: Row, field: string): Row {
   return { ...row, [field]: `not an ID of ours ${String(valueAt(row, field)).length}` };
 }
 

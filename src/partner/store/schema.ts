@@ -7,7 +7,7 @@ export const accounts = sqliteTable(
     id: integer('id').primaryKey({ autoIncrement: true }),
     network: text('network').notNull(),
     name: text('name').notNull(),
-    /** The account as it stands in IDs, where IDs carry it. */
+    /** The account as it is in IDs, where IDs carry it. */
     number: text('number'),
     keyHash: text('key_hash').notNull(),
   },

@@ -11,7 +11,7 @@ const cookieLasts = 12 * 60 * 60;
 
 const callers = new WeakMap<Request, TokenHolder>();
 
-/** Who a request comes from; undefined when the service asks for no tokens. */
+/** Who a request comes from; undefined when the service requires no token. */
 export function callerOf(request: Request): TokenHolder | undefined {
   return callers.get(request);
 }
@@ -30,12 +30,12 @@ export function demandRole(request: Request, needed: Role): void {
   );
 }
 
-/** Asks for tokens: finds out who a request comes from, and lets nobody else through. */
+/** Requires tokens: finds out who a request comes from, and lets nobody else through. */
 export class Access {
   private readonly sessions: Sessions;
   private readonly attempts: Attempts;
 
-  /** @param required whether tokens are asked for; else everybody who reaches the service is an admin */
+  /** @param required whether tokens are required; else everybody who reaches the service is an admin */
   constructor(
     private readonly tokens: TokenStore,
     readonly required: boolean,
@@ -108,7 +108,7 @@ export class Access {
       throw new ServiceError('unauthenticated', 'This token does not count here.', {
         fix: 'Check that it was copied whole. If it was revoked, ask whoever runs the service for another one.',
       });
-    throw new ServiceError('unauthenticated', 'This service asks for a token, and none was given.', {
+    throw new ServiceError('unauthenticated', 'This service requires a token, and none was given.', {
       fix: 'Set SYNDEXA_TOKEN, or sign in to the console. Whoever runs the service makes tokens: syndexa token add NAME --role viewer.',
     });
   }

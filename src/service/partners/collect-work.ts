@@ -2,7 +2,7 @@ import { entryAt, valueAt } from '../../core/text/own-values.js';
 import type { CollectAnswer, CollectRequest } from '../../api/inventory.js';
 import { readUnitTable, type CsvOptions } from '../../core/inventory/csv.js';
 import { matchUnits, unitsOf, type OtherUnits, type UnitMatch } from '../../core/inventory/match.js';
-import type { InventoryReading, OddRow } from '../../core/inventory/model.js';
+import type { InventoryReading, InvalidRow } from '../../core/inventory/model.js';
 import type { Profile } from '../../core/network/model.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
@@ -13,7 +13,7 @@ import { digestOf } from './provision-work.js';
 
 const shownAtMost = 1000;
 
-type Read = Pick<InventoryReading, 'source' | 'apps' | 'units'> & { odd: OddRow[] };
+type Read = Pick<InventoryReading, 'source' | 'apps' | 'units'> & { odd: InvalidRow[] };
 
 /** Brings a network's list in, and puts the IDs that belong to a title into the roster. */
 export class CollectWork {

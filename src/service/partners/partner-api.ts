@@ -7,7 +7,7 @@ import {
   unitDecoder,
   type Decoded,
 } from '../../core/inventory/dialect.js';
-import type { InventoryApp, InventoryUnit, OddRow, UnitSettings } from '../../core/inventory/model.js';
+import type { InventoryApp, InventoryUnit, InvalidRow, UnitSettings } from '../../core/inventory/model.js';
 import type { InventoryHttp } from '../../core/network/exchange.js';
 import type { Profile } from '../../core/network/model.js';
 import type { CreateApp, CreateUnit } from '../../core/provision/plan.js';
@@ -32,7 +32,7 @@ export type Progress = (step: { doing: string; done: number; total: number }) =>
 /** A list as it was read: what made sense, and the rows that did not. */
 export interface ReadList<Item> {
   items: Item[];
-  odd: OddRow[];
+  odd: InvalidRow[];
 }
 
 /** Lists longer than this are refused. */
@@ -120,7 +120,7 @@ export class PartnerApi {
     progress?: Progress,
   ): Promise<ReadList<Item>> {
     const all = new Map<string, Item>();
-    let odd: OddRow[] = [];
+    let odd: InvalidRow[] = [];
     for (let pass = 1; pass <= maxPasses; pass++) {
       const before = all.size;
       const seen = new Set<string>();

@@ -145,7 +145,7 @@ function asError({ network, keyName }: PartnerCall, failure: Failure, tries: num
   const { refused, odd } = failure.is;
   if (refused?.status === 401 || refused?.status === 403)
     return new ServiceError('partner-refused', `${network} does not take ${keyName}: ${failure.message}`, {
-      fix: 'Look up the key on the network’s pages and set the secret anew.',
+      fix: 'Look up the key on the network’s pages and set the secret again.',
     });
   if (refused)
     return new ServiceError('partner-refused', `${network} refuses it: ${failure.message}`, {

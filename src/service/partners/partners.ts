@@ -48,7 +48,7 @@ export class Partners {
     )?.replace(/\/+$/, '');
   }
 
-  /** Where a store is looked up: as named, else at the partner that stands for all networks. */
+  /** Where a store is looked up: as named, else at the partner that serves all networks. */
   storeAddress(): string | undefined {
     const { all } = this.addresses;
     return (this.store ?? (all === null ? undefined : `${all}/store`))?.replace(/\/+$/, '');
@@ -96,7 +96,7 @@ function notApproved(network: string, { name }: Secret, target: URL): ServiceErr
   const host = isUsual ? target.hostname : `${target.hostname}:${portOf(target)}`;
   return new ServiceError(
     'host-not-approved',
-    `The secret ${name} was not sent to ${host}, where ${network} is asked: nobody approved that host for it.`,
+    `The secret ${name} was not sent to ${host}, where ${network} is reached: that host was not approved for it.`,
     { fix: `If this is the host of ${network}, approve it: syndexa secret allow ${name} --host ${host}` },
   );
 }

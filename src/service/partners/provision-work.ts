@@ -139,33 +139,33 @@ class NetworkRun {
   ): Promise<Done | null> {
     const { network, platform } = step;
     const placement = 'placement' in step ? step.placement : null;
-    const told = (what: Done['what'], id: string): Done => ({ network, platform, placement, what, id });
+    const done = (what: Done['what'], id: string): Done => ({ network, platform, placement, what, id });
     switch (step.do) {
       case 'create-app': {
         const app = await this.plan.api.createApp(step, this.keyFor(step));
         this.keepApp(app, platform);
-        return told('app created', app.id);
+        return done('app created', app.id);
       }
       case 'take-app':
         this.apps.set(platform, step.app);
         if (!step.isNew) return null;
         this.keepApp(step.app, platform);
-        return told('app taken over', step.app.id);
+        return done('app taken over', step.app.id);
       case 'create-unit': {
         const app = this.apps.get(platform)?.id ?? null;
         const unit = await this.plan.api.createUnit(step, app, this.keyFor(step));
         this.keepUnit(unit, step.placement, platform);
-        return told('unit created', unit.id);
+        return done('unit created', unit.id);
       }
       case 'take-unit':
         if (!step.isNew) return null;
         this.keepUnit(step.unit, step.placement, platform);
-        return told('unit taken over', step.unit.id);
+        return done('unit taken over', step.unit.id);
       case 'settle':
         if (settle === undefined) return null;
         if (settle === 'roster') await this.settleThere(step);
         else this.settleHere(step);
-        return told('setting changed', step.unit.id);
+        return done('setting changed', step.unit.id);
     }
   }
 

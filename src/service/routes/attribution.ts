@@ -91,7 +91,9 @@ function linted(text: string): AttributionLint {
       ];
     if (id !== written)
       return [{ ...lines.at(start), message: `“${written}” is not in its right form.`, fix: `Write ${id}.` }];
-    return twice ? [{ ...lines.at(start), message: `${id} stands there twice.`, fix: 'Take one out.' }] : [];
+    return twice
+      ? [{ ...lines.at(start), message: `${id} is in the list twice.`, fix: 'Take one out.' }]
+      : [];
   });
   return {
     form,

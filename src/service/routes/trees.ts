@@ -33,7 +33,7 @@ export const treeHandlers = {
       });
     const path = await linkedTrees.insideRoots(tree.path);
     const note = noteOf(wiring, service.now().toISOString());
-    const written = await unlessRefused(
+    const written = await asServiceRefusal(
       () => writes.apply(path, wiring.edits, note, { force: body.force }),
       'Read the tree again, look at the new diff, and apply that.',
     );
@@ -47,7 +47,7 @@ export const treeHandlers = {
   undoWrite: async ({ params }, { trees, linkedTrees, writes }) => {
     const tree = trees.linkedTree(params.tree);
     const path = await linkedTrees.insideRoots(tree.path);
-    const undone = await unlessRefused(
+    const undone = await asServiceRefusal(
       () => writes.undo(path),
       'Take those changes back first, or keep the write: only untouched files are restored.',
     );
@@ -61,7 +61,7 @@ export const treeHandlers = {
 } satisfies Partial<Handlers>;
 
 /** Runs a write; what keeps it from being done becomes a problem with what to do next. */
-async function unlessRefused<Result>(write: () => Promise<Result>, fix: string): Promise<Result> {
+async function asServiceRefusal<Result>(write: () => Promise<Result>, fix: string): Promise<Result> {
   try {
     return await write();
   } catch (error) {

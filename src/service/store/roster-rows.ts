@@ -7,7 +7,7 @@ import { platformNames } from '../../core/words/names.js';
 import type { Db } from './open.js';
 import { history, placements, titles } from './schema.js';
 
-/** Statements that an import runs very often, worked out once. */
+/** Statements that an import runs very often, computed once. */
 export function prepareInserts(db: Db) {
   const to = sql.placeholder;
   return {
@@ -38,7 +38,7 @@ export function prepareInserts(db: Db) {
   };
 }
 
-/** The reading of a title, worked out once. */
+/** The reading of a title, computed once. */
 export function prepareReads(db: Db) {
   const id = sql.placeholder('id');
   return {

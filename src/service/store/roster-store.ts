@@ -129,7 +129,7 @@ export class RosterStore {
 
   /**
    * Writes a title whole; null takes it out. `condition` says what the writer saw.
-   * @throws ServiceError `changed` when somebody was faster, `exists` or `not-found` as it applies
+   * @throws ServiceError `changed` when somebody else was faster, `exists` or `not-found` as it applies
    */
   save(id: string, next: Title | null, condition: Condition, writer: Writer): TitleRecord | null {
     return this.together(() => {
@@ -265,7 +265,7 @@ export class RosterStore {
       insert.run({ at, who, title, path, was: was ?? null, is: is ?? null });
   }
 
-  /** Statements that an import runs very often: they are worked out once. */
+  /** Statements that an import runs very often: they are computed once. */
   private inserts(): ReturnType<typeof prepareInserts> {
     return (this.#inserts ??= prepareInserts(this.db));
   }

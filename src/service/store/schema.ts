@@ -87,13 +87,13 @@ export const snapshots = sqliteTable(
   (table) => [index('snapshots_by_use').on(table.used)],
 );
 
-/** Wirings that were worked out, so that one can be applied as it was shown. */
+/** Wirings that were computed, so that one can be applied as it was shown. */
 export const wirings = sqliteTable('wirings', {
   id: text('id').primaryKey(),
   title: text('title').notNull(),
   snapshot: text('snapshot').notNull(),
   wiring: text('wiring', { mode: 'json' }).notNull(),
-  /** When it was worked out (ms since 1970). */
+  /** When it was computed (ms since 1970). */
   at: integer('at').notNull().default(0),
 });
 

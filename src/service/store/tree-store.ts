@@ -68,7 +68,7 @@ export class TreeStore {
     return wanted.filter((hash) => !known.has(hash));
   }
 
-  /** Keeps contents under their hash, which is worked out here and never believed. */
+  /** Keeps contents under their hash, which is computed here and never believed. */
   addBlobs(contents: readonly { hash: string; bytes: Buffer }[]): number {
     atomically(this.db, () => {
       for (const { hash, bytes } of contents) {

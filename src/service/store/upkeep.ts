@@ -9,7 +9,7 @@ const chunk = 500;
 /** Wirings beyond this many go, the oldest first. */
 const maxWirings = 1_000;
 /** Free pages are given back to the disk from this share of the file on (and this many bytes). */
-const worthGivingBack = { share: 0.25, bytes: 16 * 1024 * 1024 };
+const vacuumThreshold = { share: 0.25, bytes: 16 * 1024 * 1024 };
 
 /** What was removed. */
 export interface Removed {
@@ -60,7 +60,7 @@ export class Upkeep {
   /** Gives free pages back to the disk, when there are many. Nothing else can use the record meanwhile. */
   giveBack(): boolean {
     const { pages, free, pageSize } = this.pages();
-    if (free * pageSize < worthGivingBack.bytes || free / pages < worthGivingBack.share) return false;
+    if (free * pageSize < vacuumThreshold.bytes || free / pages < vacuumThreshold.share) return false;
     this.db.run(sql`vacuum`);
     return true;
   }

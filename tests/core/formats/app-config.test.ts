@@ -93,8 +93,8 @@ describe('a configuration that is a script', () => {
     const value = worked("module.exports = { name: require('./name').name, slug: 'kelp', ids: makeIds() };");
     expect(plain(valueAt(value, ['slug']))).toBe('kelp');
     expect(openParts(value).map(({ reason }) => reason)).toEqual([
-      "it is worked out when the configuration runs: require('./name').name",
-      'it is worked out when the configuration runs: makeIds()',
+      "it is computed when the configuration runs: require('./name').name",
+      'it is computed when the configuration runs: makeIds()',
     ]);
   });
 

@@ -55,7 +55,7 @@ describe('project files', () => {
     ['{ a = "b; }', 'This string is never closed.', 6],
     ['{ /* a', 'This comment is never closed.', 2],
     ['{ a = ; }', 'A value is expected here, not ";".', 6],
-    ['{ a = b; } c', 'Something stands after the closing brace.', 11],
+    ['{ a = b; } c', 'There is text after the closing brace.', 11],
     ['{ a = ', 'The file ends in the middle of a value.', 6],
   ])('reports the fault in %j', (text, message, start) => {
     expect(readPbxproj(text).problems).toMatchObject([{ message, start }]);

@@ -51,12 +51,12 @@ describe('reading XML', () => {
     ['<a x/>', 'The attribute x has no value.', 3],
     ['<a x="1" x="2"/>', 'The attribute x is given twice.', 9],
     ['<a x="1<b/></a>', 'The value of x lacks its closing quote.', 5],
-    ['<a>1 & 2</a>', 'A "&" stands here that begins no reference; written as text it must be "&amp;".', 5],
-    ['<a/><b/>', 'A second root element <b> stands after the first.', 4],
-    ['<a/>text', 'Text stands outside the root element.', 4],
+    ['<a>1 & 2</a>', 'This "&" begins no reference; written as text it must be "&amp;".', 5],
+    ['<a/><b/>', 'There is a second root element, <b>.', 4],
+    ['<a/>text', 'There is text outside the root element.', 4],
     ['<!-- never', 'This comment is never closed.', 0],
     ['', 'There is no root element.', 0],
-    ['<a>1 < 2</a>', 'A "<" stands here that begins no tag; written as text it must be "&lt;".', 5],
+    ['<a>1 < 2</a>', 'This "<" begins no tag; written as text it must be "&lt;".', 5],
     ['<!DOCTYPE a [ <!ENTITY x "y"> ', 'This document type declaration is never closed.', 0],
   ])('reports the fault in %j', (text, message, at) => {
     expect(problemsOf(text)[0]).toEqual({ message, at });
@@ -221,7 +221,7 @@ describe('property lists', () => {
   });
 
   it.each([
-    [plist('\t<string>x</string>'), 'A <string> stands here without a key before it.'],
+    [plist('\t<string>x</string>'), 'There is a <string> without a key before it.'],
     [plist('\t<key>A</key>\n\t<key>B</key>\n\t<true/>'), 'The key A has no value.'],
     [plist('\t<key>A</key>\n\t<text>x</text>'), 'A property list knows no <text>.'],
     ['<plist/>', 'The property list is empty.'],

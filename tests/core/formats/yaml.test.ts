@@ -47,7 +47,7 @@ describe('YAML', () => {
     const { problems } = readYaml('a: 1\nb:\n  c: 1\n  c: 2\n');
     expect(problems).toEqual([
       expect.objectContaining({
-        message: expect.stringContaining('c stands twice'),
+        message: expect.stringContaining('key c is twice'),
         place: { line: 4, column: 3 },
       }),
     ]);

@@ -118,7 +118,7 @@ describe('reading profiles', () => {
       /place: plist\n.*\n.*\n/,
       'place: manifest\n    key: a.b.c\n    resource: abc\n',
       'ios.app-id',
-      'cannot stand in a manifest',
+      'cannot be in a manifest',
     ],
     [
       'a field that there is none of',

@@ -174,7 +174,7 @@ describe('validating a title', () => {
     [
       'one name on both stages',
       kelp({ stages: { test: ['debug'], production: ['Debug'] } }),
-      'stands under test and under production',
+      'is under test and under production',
       'Leave it in one',
     ],
   ])('refuses %s, and says what would be right', (_, title, message, fix) => {

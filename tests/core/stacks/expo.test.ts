@@ -119,7 +119,7 @@ describe('surveying Expo', () => {
     const script = 'module.exports = ({ config }) => ({ ...config, plugins: makePlugins(config) });\n';
     const { unresolved } = survey(expoFiles({ 'app.config.js': script }));
     expect(unresolved.map(({ kind, reason }) => `${kind}: ${reason}`)).toContain(
-      'plugin-entry: it is worked out when the configuration runs: makePlugins(config)',
+      'plugin-entry: it is computed when the configuration runs: makePlugins(config)',
     );
     const remote = easJson.replace('"developmentClient": true', '"environment": "development"');
     expect(survey(expoFiles({ 'eas.json': remote })).unresolved.map(({ kind }) => kind)).toContain('app-id');

@@ -52,7 +52,7 @@ describe('recognising Unity', () => {
         evidence: [
           `${settingsPath} has an identifier for Android and iOS`,
           'ProjectSettings/ProjectVersion.txt names the editor 2022.3.40f1',
-          'Packages/manifest.json asks for its packages',
+          'Packages/manifest.json lists its packages',
           'Assets/Plugins/Android/AndroidManifest.xml (Custom Main Manifest) is off',
         ],
       },

@@ -40,7 +40,7 @@ describe('reading app-ads.txt', () => {
     ['https://a.example, 1, DIRECT', '1 error: "https://a.example" is no domain.'],
     ['a.example, , DIRECT', '1 error: The account is missing.'],
     ['a.example, 1, OWNER', '1 error: "OWNER" is no relationship.'],
-    ['a.example, 1, DIRECT\na.example, 1, direct', '2 warning: This record stands on line 1 already.'],
+    ['a.example, 1, DIRECT\na.example, 1, direct', '2 warning: This record is on line 1 already.'],
     [
       'a.example, 1, DIRECT\na.example, 1, RESELLER',
       '2 error: The account 1 at a.example is declared differently on line 1.',
@@ -48,7 +48,7 @@ describe('reading app-ads.txt', () => {
     ['COLOUR=red\na.example, 1, DIRECT', '1 warning: There is no variable COLOUR; crawlers pass over it.'],
     [
       'OWNERDOMAIN=a.example\nOWNERDOMAIN=b.example\na.example, 1, DIRECT',
-      '2 error: OWNERDOMAIN is given again; it stands on line 1 already.',
+      '2 error: OWNERDOMAIN is given again; it is on line 1 already.',
     ],
     [
       '\ufeffa.example, 1, DIRECT',
@@ -56,7 +56,7 @@ describe('reading app-ads.txt', () => {
     ],
     [
       'a.example,\u00a01, DIRECT',
-      '1 error: A blank that is none stands here; it was copied from a page or a document.',
+      '1 error: There is a character here that looks like a space and is not one. It was copied from a page or a document.',
     ],
     ['<!DOCTYPE html><html>', '1 error: This is a web page, not an app-ads.txt file.'],
     ['# nothing yet\n', '1 warning: No seller is declared.'],

@@ -163,7 +163,7 @@ describe('lists of SKAdNetwork identifiers', () => {
       '<l><i><n>Cobalt</n><s>aaaaa.skadnetwork</s></i><i><n>B</n><s>bbbbb.skadnetwork</s></i></l>',
       /says more/,
     ],
-    ['has one, deep within', '<a><b><c><d>aaaaa.skadnetwork</d></c></b></a>', /one identifier only/],
+    ['has one, deep within', '<a><b><c><d>aaaaa.skadnetwork</d></c></b></a>', /only one identifier/],
     ['has none yet', '<ids></ids>', /no identifier yet/],
     ['is JSON without an array for them', '{"a":1}', /no array/],
   ])('XML or JSON that %s is left to a person', (_, text, says) => {

@@ -265,7 +265,7 @@ describe('what a step sees', () => {
       'an app of another identifier',
       { inventory: heron({ units }), app: { ...known, identifier: 'example.other' } },
       'app',
-      { why: expect.stringContaining('stands for example.other') },
+      { why: expect.stringContaining('belongs to example.other') },
     ],
     ['terms that are accepted', { app: known }, 'terms', { state: 'done' }],
     [

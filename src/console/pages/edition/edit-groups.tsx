@@ -12,7 +12,7 @@ interface EditGroupsProps {
   choose: (id: string, on: boolean) => void;
 }
 
-/** The edits by what they mend: this edition's first, then what the same wiring does for the other. */
+/** The edits by what they fix: this edition's first, then what the same wiring does for the other. */
 export function EditGroups({ wiring, platform, left, choose }: EditGroupsProps) {
   const mine = wiring.groups.filter((group) => group.platform === platform);
   const others = wiring.groups.filter((group) => group.platform !== platform);
@@ -40,7 +40,7 @@ export function EditGroups({ wiring, platform, left, choose }: EditGroupsProps) 
   );
 }
 
-/** Diffs of so many lines are shown at once; longer ones when they are asked for. */
+/** Diffs of so many lines are shown at once; longer ones on request. */
 const shortPatch = 40;
 
 interface GroupProps {
@@ -71,7 +71,7 @@ function Group({ group, edits, on, choose }: GroupProps) {
           />{' '}
           <strong>{title}</strong>
         </label>
-        <span className="soft">{rules.length > 0 ? `mends ${rules.join(', ')}` : 'keeps it current'}</span>
+        <span className="soft">{rules.length > 0 ? `fixes ${rules.join(', ')}` : 'keeps it current'}</span>
         <code className="part">{id}</code>
       </header>
       {copied.map(({ path, source }) => (

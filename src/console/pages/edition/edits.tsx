@@ -9,7 +9,7 @@ import { keys, useTrees, useWiring, useWiringPart, type Question } from '../../q
 import { EditGroups } from './edit-groups.js';
 import { TakeBack } from './take-back.js';
 
-/** The edits that would mend it, part by part, and the button that writes them into a linked tree. */
+/** The edits that would fix it, part by part, and the button that writes them into a linked tree. */
 export function EditsView({ platform, question }: { platform: PlatformName; question: Question }) {
   const trees = useTrees();
   const linked = trees.data?.find((tree) => tree.title === question.title);
@@ -89,14 +89,14 @@ function Edits({ wiring, platform, question, linked, other }: EditsProps) {
   );
 }
 
-function whereTo(linked: LinkedTree | undefined, other: boolean): string {
+function destinationText(linked: LinkedTree | undefined, other: boolean): string {
   if (linked) return `into ${linked.path}: all of them, or none`;
   if (other) return 'The last reading was of another tree. Read the linked tree again to write from here.';
-  return 'This tree was sent, not linked, so the edits are written where it lies.';
+  return 'This tree was sent, not linked, so the edits are written where it is.';
 }
 
 interface WriteBarProps {
-  /** What would be written; undefined while it is being worked out. */
+  /** What would be written; undefined while it is being computed. */
   wanted: WiringAnswer | undefined;
   title: string;
   /** The parts that are chosen; none when all are. */
@@ -130,7 +130,7 @@ function WriteBar({ wanted, title, parts, none, linked, other }: WriteBarProps) 
             {apply.isPending ? 'Writing…' : none ? 'Nothing is chosen' : label}
           </button>
         )}
-        <span className="soft">{whereTo(linked, other)}</span>
+        <span className="soft">{destinationText(linked, other)}</span>
         {wanted && !none && (
           <a
             className="btn btn-sm btn-outline-secondary"

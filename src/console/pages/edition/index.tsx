@@ -8,9 +8,9 @@ import { EditsView } from './edits.js';
 import { WiringView } from './effective.js';
 import { FindingsView } from './findings.js';
 
-const views = { wiring: 'What it carries', findings: 'What is wrong', edits: 'What would mend it' } as const;
+const views = { wiring: 'What it carries', findings: 'What is wrong', edits: 'What would fix it' } as const;
 
-/** One edition: what each variant would ship, what is wrong with it, and the edits that mend it. */
+/** One edition: what each variant would ship, what is wrong with it, and the edits that fix it. */
 export function EditionPage() {
   const { title = '', platform: named } = useParams();
   const platform: PlatformName = named === 'ios' ? 'ios' : 'android';

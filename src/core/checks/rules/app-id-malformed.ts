@@ -3,7 +3,7 @@ import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
 
-/** The value is no ID: it carries white space, is text that stands for an ID, or has another shape. */
+/** The value is no ID: it carries white space, is text that is for an ID, or has another shape. */
 export const appIdMalformed = defineRule({
   meta: {
     id: 'app-id/malformed',

@@ -2,7 +2,7 @@ import { appIdFacts } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
 
-/** The key stands in a component instead of in the application element itself. */
+/** The key is in a component instead of in the application element itself. */
 export const appIdNestedTooDeep = defineRule({
   meta: {
     id: 'app-id/nested-too-deep',

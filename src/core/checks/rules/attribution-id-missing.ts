@@ -2,7 +2,7 @@ import { normalId } from '../../standards/skadnetwork.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
-/** An identifier that an enrolled network asks for and the property list lacks. */
+/** An identifier that an enrolled network requires and the property list lacks. */
 export const attributionIdMissing = defineRule({
   meta: {
     id: 'attribution/id-missing',

@@ -2,7 +2,7 @@ import { requirementsOf } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** A package is asked for, and nothing names the registry or feed that it is published in. */
+/** A package is declared, and nothing names the registry or feed that it is published in. */
 export const feedMissing = defineRule({
   meta: {
     id: 'build/feed-missing',

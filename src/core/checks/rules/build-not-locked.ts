@@ -1,7 +1,7 @@
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** An SDK is asked for, and no lock file says which version is taken. */
+/** An SDK is declared, and no lock file says which version is taken. */
 export const notLocked = defineRule({
   meta: {
     id: 'build/not-locked',

@@ -1,7 +1,7 @@
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** A template that the build is to take stands in its place, and the switch that it hangs on is off. */
+/** A template that the build is to take is in its place, and the switch that it hangs on is off. */
 export const templateSwitchedOff = defineRule({
   meta: {
     id: 'build/template-switched-off',

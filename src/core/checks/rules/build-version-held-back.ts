@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { isOlder, wantedVersion } from '../versions.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** The lock holds an SDK at a version that is older than what is asked for. */
+/** The lock holds an SDK at a version that is older than what is declared. */
 export const versionHeldBack = defineRule({
   meta: {
     id: 'build/version-held-back',

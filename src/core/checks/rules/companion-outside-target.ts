@@ -2,7 +2,7 @@ import { isIneffective } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes } from '../scope.js';
 
-/** A companion file lies in the folder and is not built into the application. */
+/** A companion file is in the folder and is not built into the application. */
 export const companionOutsideTarget = defineRule({
   meta: {
     id: 'companion/outside-target',

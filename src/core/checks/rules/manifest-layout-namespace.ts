@@ -2,7 +2,7 @@ import { ineffectiveText, isWhereBuildLooks } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { fromFact } from '../scope.js';
 
-/** A unit ID stands in a layout under a prefix that leads nowhere. */
+/** A unit ID is in a layout under a prefix that leads nowhere. */
 export const layoutNamespace = defineRule({
   meta: {
     id: 'manifest/layout-namespace',

@@ -2,7 +2,7 @@ import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { fromView, partnerUnits } from '../partner-scope.js';
 
-/** A unit bears another name at the network than when it was first seen. */
+/** A unit has another name at the network than when it was first seen. */
 export const partnerUnitRenamed = defineRule({
   meta: {
     id: 'partner/unit-renamed',

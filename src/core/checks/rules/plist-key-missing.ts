@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { trackingKey, withoutKey } from '../plist-keys.js';
 import { editionScopes, listed } from '../scope.js';
 
-/** A key that an SDK asks for is not in the property list. */
+/** A key that an SDK requires is not in the property list. */
 export const plistKeyMissing = defineRule({
   meta: {
     id: 'plist/key-missing',

@@ -2,7 +2,7 @@ import { isInfoKey } from '../plist-keys.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** A key of the property list has another type, or another value, than an SDK asks for. */
+/** A key of the property list has another type, or another value, than an SDK requires. */
 export const plistKeyWrongType = defineRule({
   meta: {
     id: 'plist/key-wrong-type',

@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { trackingKey } from '../plist-keys.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
-/** A title for children asks for leave to track. */
+/** A title for children asks for permission to track. */
 export const childrenAskedToTrack = defineRule({
   meta: {
     id: 'privacy/children-asked-to-track',

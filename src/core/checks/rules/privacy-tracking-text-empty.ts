@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { isInfoKey, trackingKey } from '../plist-keys.js';
 import { fromFact } from '../scope.js';
 
-/** The text that asks for leave to track says nothing. */
+/** The text that asks for permission to track says nothing. */
 export const trackingTextEmpty = defineRule({
   meta: {
     id: 'privacy/tracking-text-empty',

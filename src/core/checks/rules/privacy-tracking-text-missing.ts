@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { trackingKey, withoutKey } from '../plist-keys.js';
 import { editionScopes, listed } from '../scope.js';
 
-/** The text that asks for leave to track is missing. */
+/** The text that asks for permission to track is missing. */
 export const trackingTextMissing = defineRule({
   meta: {
     id: 'privacy/tracking-text-missing',

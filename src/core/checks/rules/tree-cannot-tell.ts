@@ -7,7 +7,7 @@ function asksForKotlin({ profiles, title }: CheckContext): boolean {
   return profiles.some(({ id, android }) => android?.kotlin && (!title || isEnrolled(title, id, 'android')));
 }
 
-/** A value that the build works out only when it runs. */
+/** A value that the build computes only when it runs. */
 export const cannotTell = defineRule({
   meta: {
     id: 'tree/cannot-tell',

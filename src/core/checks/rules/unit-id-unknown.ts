@@ -1,7 +1,7 @@
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** A unit ID stands in the build that nobody knows. */
+/** A unit ID is in the build that nobody knows. */
 export const unitIdUnknown = defineRule({
   meta: {
     id: 'unit-id/unknown',

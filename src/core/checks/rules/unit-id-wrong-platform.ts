@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
 import { misplacedUnits } from '../both-platforms.js';
 
-/** A unit ID of one platform stands in the build of the other. */
+/** A unit ID of one platform is in the build of the other. */
 export const unitIdWrongPlatform = defineRule({
   meta: {
     id: 'unit-id/wrong-platform',

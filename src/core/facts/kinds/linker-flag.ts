@@ -1,6 +1,6 @@
 import { defineFact } from '../define.js';
 
-/** A linker flag that a profile asks for and a variant sets. */
+/** A linker flag that a profile requires and a variant sets. */
 export const linkerFlag = defineFact({
   kind: 'linker-flag',
   label: 'linker flag',

@@ -1,6 +1,6 @@
 import { defineFact } from '../define.js';
 
-/** A permission that the merged manifest of a variant asks for. */
+/** A permission that the merged manifest of a variant requires. */
 export const permission = defineFact({
   kind: 'permission',
   label: 'permission',

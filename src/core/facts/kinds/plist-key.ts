@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { defineFact } from '../define.js';
 
-/** A key of a property list that a profile asks for. */
+/** A key of a property list that a profile requires. */
 export const plistKey = defineFact({
   kind: 'plist-key',
   label: 'key',

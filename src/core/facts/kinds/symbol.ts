@@ -1,6 +1,6 @@
 import { defineFact } from '../define.js';
 
-/** A scripting symbol that a package of a network asks for. */
+/** A scripting symbol that a package of a network requires. */
 export const symbol = defineFact({
   kind: 'symbol',
   label: 'symbol',

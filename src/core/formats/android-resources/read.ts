@@ -8,7 +8,7 @@ export interface StringResource extends Span {
   name: string;
   /** As the app sees it: white space outside quotes folded and trimmed, escapes replaced. */
   value: string;
-  /** As it stands between the tags. */
+  /** As it is between the tags. */
   raw: string;
   element: XmlElement;
 }

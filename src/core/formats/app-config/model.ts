@@ -1,6 +1,6 @@
 import type { Span } from '../../text/problem.js';
 
-/** A value of a configuration, with the place where it stands; what is computed stays open. */
+/** A value of a configuration, with the place where it is; what is computed stays open. */
 export type ConfigNode = Span &
   (
     | { is: 'text'; value: string }
@@ -9,7 +9,7 @@ export type ConfigNode = Span &
     | { is: 'object'; entries: ConfigEntry[] }
     /** One of two values, by a condition that the surroundings decide. */
     | { is: 'choice'; condition: string; then: ConfigNode; otherwise: ConfigNode }
-    /** The value of an environment variable, or what stands in for it where it is not set. */
+    /** The value of an environment variable, or its default where it is not set. */
     | { is: 'variable'; name: string; otherwise: ConfigNode | null }
     /** What the static configuration says at a way of keys; the whole of it for none. */
     | { is: 'given'; way: string[] }

@@ -3,7 +3,7 @@ import { readJson } from '../json/read.js';
 import type { ReadProblem } from '../../text/problem.js';
 import type { ConfigNode } from './model.js';
 
-/** An `app.json`: what stands under `expo`, or, without such a key, the whole of it. */
+/** An `app.json`: what is under `expo`, or, without such a key, the whole of it. */
 export interface StaticConfig {
   config: ConfigNode | null;
   /** Whether the file says that it is of Expo. */

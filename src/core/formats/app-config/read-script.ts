@@ -5,7 +5,7 @@ import type { ConfigNode } from './model.js';
 
 const maxDepth = 60;
 
-/** What an `app.config.js` or `.ts` gives, as far as it is written and not worked out. */
+/** What an `app.config.js` or `.ts` gives, as far as it is written and not computed. */
 export interface ScriptConfig {
   config: ConfigNode | null;
   problems: ReadProblem[];

@@ -16,11 +16,11 @@ export type ConfigValue = Span & {
     | { is: 'open'; reason: string }
   );
 
-/** What a configuration is worked out with. */
+/** What a configuration is computed with. */
 export interface ConfigSetting {
   /** The file of the configuration. */
   path: string;
-  /** What a variable is set to; undefined where it is not set, null where that cannot be told. */
+  /** What a variable is set to; undefined where it is not set, null where that cannot be determined. */
   variable: (name: string) => string | undefined | null;
   /** The static configuration that a script is given. */
   given?: ConfigValue | undefined;
@@ -37,7 +37,7 @@ export function resolveConfig(node: ConfigNode, setting: ConfigSetting): ConfigV
     case 'plain':
       return { is: 'plain', value: node.value, ...span };
     case 'open':
-      return { is: 'open', reason: `it is worked out when the configuration runs: ${node.written}`, ...span };
+      return { is: 'open', reason: `it is computed when the configuration runs: ${node.written}`, ...span };
     case 'spread':
       return inner(node.of);
     case 'given':

@@ -105,7 +105,7 @@ function ownXmlEdits(
   const item = itemAround(holder, root, new Set(ids.map(({ start }) => start)));
   if (!item)
     throw new CannotMergeError(
-      'It has one identifier only, so it cannot be told which of its elements is repeated for each.',
+      'It has only one identifier, so it is not clear which of its elements is repeated for each.',
       back(holder.start),
       'Add a second one by hand.',
     );
@@ -117,7 +117,7 @@ function ownXmlEdits(
   const others = elsewhere.filter((value) => value.trim() !== '' && value !== last.written);
   if (others.length > 0 || source.split(last.written).length !== 2)
     throw new CannotMergeError(
-      `An item of this list says more than its identifier (“${(others[0] ?? last.written).trim().slice(0, 60)}”), which nobody here knows for the new ones.`,
+      `An item of this list says more than its identifier (“${(others[0] ?? last.written).trim().slice(0, 60)}”), which is unknown for the new ones.`,
       back(item.start),
       `Add them by hand: ${missing.join(', ')}.`,
     );
@@ -128,7 +128,7 @@ function ownXmlEdits(
 
 /**
  * The element that is repeated for each identifier: the largest that holds one of them only. Of a single identifier that
- * can be told only where nothing but its own element, or that and one around it, lies in the list.
+ * can be determined only where nothing but its own element, or that and one around it, is in the list.
  */
 function itemAround(holder: XmlElement, root: XmlElement, places: ReadonlySet<number>): XmlElement | null {
   const isAlone = places.size === 1;

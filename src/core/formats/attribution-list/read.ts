@@ -91,7 +91,7 @@ export function readParts(text: string): ListParts {
   };
 }
 
-/** The identifier that stands after its key. */
+/** The identifier that is after its key. */
 function idOfKey(element: XmlElement): ListedId[] {
   if (element.name !== 'key' || textOf(element).trim() !== identifierKey || !element.parent) return [];
   const siblings = elements(element.parent);

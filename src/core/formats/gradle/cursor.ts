@@ -76,7 +76,7 @@ export class GradleCursor {
     return next?.kind === 'symbol' && (next.text === '.' || next.text === '?.');
   }
 
-  /** `extra<String>(…)`: passes over the type arguments when a call follows them. */
+  /** `extra<String>(…)`: skips the type arguments when a call follows them. */
   typeArguments(): boolean {
     const match = /^<[\w\s.,?*<>]{0,120}>\s*[({]/.exec(
       this.text.slice(this.token.start, this.token.start + 130),

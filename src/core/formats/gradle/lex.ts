@@ -31,7 +31,7 @@ const symbols = [
 const quotes = ['"""', "'''", '"', "'"];
 
 /**
- * Splits a Gradle script, Groovy or Kotlin, into tokens. Comments and blanks are passed over; a `${…}`
+ * Splits a Gradle script, Groovy or Kotlin, into tokens. Comments and blanks are skipped; a `${…}`
  * inside a string may hold quotes and braces of its own.
  */
 export function lexGradle(text: string): { tokens: Token[]; problems: ReadProblem[] } {

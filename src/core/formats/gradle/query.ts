@@ -4,7 +4,7 @@ import type { Argument, Expression, Statement } from './model.js';
 export interface FoundCall {
   path: string;
   call: Expression & { type: 'call' };
-  /** Whether it stands under an `if` or the like, so that reading cannot tell whether it takes effect. */
+  /** Whether it is under an `if` or the like, so that reading cannot tell whether it takes effect. */
   conditional: boolean;
 }
 
@@ -16,7 +16,7 @@ export function pathOf(expression: Expression): string | null {
   return object === null ? null : `${object}.${expression.name}`;
 }
 
-/** The calls that stand directly in a list of statements, those under conditions included and marked. */
+/** The calls that are directly in a list of statements, those under conditions included and marked. */
 export function callsIn(statements: readonly Statement[], conditional = false): FoundCall[] {
   return statements.flatMap((statement): FoundCall[] => {
     if (statement.type === 'conditional') return callsIn(statement.body, true);

@@ -2,7 +2,7 @@ import { GradleCursor } from './cursor.js';
 import { lexGradle, type Token } from './lex.js';
 import type { GradleScript, Statement, Expression, Argument } from './model.js';
 
-/** Blocks and brackets nested deeper than this are reported and passed over. */
+/** Blocks and brackets nested deeper than this are reported and skipped. */
 export const maxGradleDepth = 120;
 
 /**

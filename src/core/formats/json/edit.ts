@@ -80,7 +80,7 @@ function inOneLine(value: unknown): string {
     .join(', ')} }`;
 }
 
-/** Whether the entries of a list or object stand beside each other. */
+/** Whether the entries of a list or object are beside each other. */
 function isInline(text: string, node: Node | undefined): boolean {
   const [first] = node?.children ?? [];
   return node !== undefined && first !== undefined && !/[\r\n]/.test(text.slice(node.offset, first.offset));

@@ -3,7 +3,7 @@ import { both, either, opposite, type Compiled } from '../../syntax/compiled.js'
 /** A text with its references put in; null, with the reason, where that takes more than reading. */
 export type Expanded = { value: string } | { value: null; reason: string };
 
-/** What a property is worth where it is asked for. */
+/** What a property is worth on request. */
 export type PropertyLookup = (name: string) => Expanded | undefined;
 
 const reference = /\$\(((?:[^()']|'[^']*'|\((?:[^()']|'[^']*'|\([^()]*\))*\))*)\)/g;
@@ -14,7 +14,7 @@ const maxLength = 4000;
  * (learn.microsoft.com, "Property functions"). A property that nothing sets is empty.
  */
 export function expand(text: string, lookup: PropertyLookup): Expanded {
-  if (text.length > maxLength) return { value: null, reason: 'it is too long to be worked out' };
+  if (text.length > maxLength) return { value: null, reason: 'it is too long to evaluate' };
   let failed: string | undefined;
   const value = text.replace(reference, (whole, inner: string) => {
     const found = expandOne(inner.trim(), lookup);
@@ -52,7 +52,7 @@ function expandOne(inner: string, lookup: PropertyLookup): Expanded {
 }
 
 function notKnown(inner: string): Expanded {
-  return { value: null, reason: `$(${inner.slice(0, 80)}) is worked out by the build alone` };
+  return { value: null, reason: `$(${inner.slice(0, 80)}) is computed only by the build` };
 }
 
 /** `android` of `net8.0-android34.0`. */

@@ -29,12 +29,12 @@ function linesOf({ kind, label, condition, entries }: LabelledGroup): string[] {
   ];
 }
 
-/** The group that bears a label. */
+/** The group that has a label. */
 export function groupLabelled({ root }: MsBuildFile, label: string): XmlElement | undefined {
   return root ? elements(root).find((element) => attribute(element, 'Label')?.value === label) : undefined;
 }
 
-/** Gives a project a labelled group: at its end, or in the place of the one that bears the label. */
+/** Gives a project a labelled group: at its end, or in the place of the one that has the label. */
 export function setGroup(text: string, file: MsBuildFile, group: LabelledGroup, eol: string): Edit[] {
   const standing = groupLabelled(file, group.label);
   if (standing) return replaceElement(text, standing, linesOf(group), eol);
@@ -47,7 +47,7 @@ export function removeGroup(text: string, file: MsBuildFile, label: string): Edi
   return standing ? [removeElement(text, standing)] : [];
 }
 
-/** Adds an item behind the last of its type that stands under no condition; in a group of its own where there is none. */
+/** Adds an item behind the last of its type that is under no condition; in a group of its own where there is none. */
 export function addItem(
   text: string,
   file: MsBuildFile,
@@ -63,7 +63,7 @@ export function addItem(
   return file.root ? appendChild(text, file.root, ['<ItemGroup>', `  ${line}`, '</ItemGroup>'], eol) : [];
 }
 
-/** Takes an item out, and its group where nothing else stands in it. */
+/** Takes an item out, and its group where nothing else is in it. */
 export function removeItem(text: string, element: XmlElement): Edit {
   const { parent } = element;
   const alone =

@@ -3,7 +3,7 @@ import { readXml } from '../xml/read.js';
 import type { XmlElement } from '../xml/model.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
-/** A condition that stands around an entry, or that must not hold for it (`Otherwise`). */
+/** A condition that is around an entry, or that must not hold for it (`Otherwise`). */
 export interface MsCondition {
   text: string;
   holds: boolean;
@@ -46,7 +46,7 @@ export interface MsBuildFile {
 
 const maxDepth = 20;
 
-/** Reads a project file (learn.microsoft.com, "MSBuild project file schema reference"). Targets and tasks are passed over. */
+/** Reads a project file (learn.microsoft.com, "MSBuild project file schema reference"). Targets and tasks are skipped. */
 export function readMsBuild(text: string): MsBuildFile {
   const { root, problems } = readXml(text);
   const entries: MsEntry[] = [];

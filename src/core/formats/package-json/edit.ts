@@ -55,7 +55,7 @@ function addBlock(text: string, whole: Span, entry: string, lineEnd: string): Ed
   return [{ start: last, end: last, text: `${block}${tail}` }];
 }
 
-/** What stands between an entry and what is before it: a line end and its indentation, or a space. */
+/** What is between an entry and what is before it: a line end and its indentation, or a space. */
 function spaceBefore(text: string, at: number, from: number): string {
   return /\s*$/.exec(text.slice(from, at))?.[0] ?? '';
 }

@@ -10,7 +10,7 @@ import type { ReadProblem, Span } from '../../text/problem.js';
 export interface LockedPackage extends Span {
   name: string;
   version: string;
-  /** The ranges that it was worked out for, where the lock says them. */
+  /** The ranges that it was computed for, where the lock says them. */
   asked: string[];
   /** The folder of the package that asks for it, relative to the lock; undefined where it is for all. */
   of?: string;

@@ -2,7 +2,7 @@ import type { Node } from 'jsonc-parser';
 import { nodesAt, readJson } from '../json/read.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
-/** A package that a `package.json` asks for; the span goes from its name to its range, the quotes included. */
+/** A package that a `package.json` declares; the span goes from its name to its range, the quotes included. */
 export interface PackageDependency extends Span {
   name: string;
   section: PackageSection;

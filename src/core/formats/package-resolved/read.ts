@@ -1,7 +1,7 @@
 import { jsonValue, nodesAt, readJson } from '../json/read.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
-/** A Swift package at the version that was worked out last. */
+/** A Swift package at the version that was computed last. */
 export interface ResolvedPackage extends Span {
   location: string;
   version: string;

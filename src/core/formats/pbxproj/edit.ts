@@ -1,7 +1,7 @@
 import type { Edit } from '../../text/edit.js';
 import { entryOf, type PbxDict, type PbxValue } from './read.js';
 
-/** A string as it may stand in a project file: bare where the syntax allows it, else in quotes. */
+/** A string as it may be in a project file: bare where the syntax allows it, else in quotes. */
 export function pbxString(value: string): string {
   if (/^[A-Za-z0-9_./]+$/.test(value) && !value.includes('//')) return value;
   return `"${value.replace(/\\/g, '\\\\').replace(/"/g, '\\"').replace(/\n/g, '\\n')}"`;

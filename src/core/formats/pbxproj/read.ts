@@ -60,7 +60,7 @@ class PbxReader {
     if (value.type !== 'dict')
       throw new PbxFault('A project file must be one dictionary in braces.', value.start);
     this.blanks();
-    if (this.at < this.text.length) throw new PbxFault('Something stands after the closing brace.', this.at);
+    if (this.at < this.text.length) throw new PbxFault('There is text after the closing brace.', this.at);
     return value;
   }
 

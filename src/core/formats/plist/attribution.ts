@@ -5,7 +5,7 @@ import type { PlistValue } from './read.js';
 
 /**
  * Brings identifiers into the list of attribution of a property list: each before the first one that comes
- * after it in the alphabet, so that a sorted list stays sorted; one that stands there twice goes.
+ * after it in the alphabet, so that a sorted list stays sorted; one that is there twice goes.
  */
 export function mergeAttribution(
   text: string,

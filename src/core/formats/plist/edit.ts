@@ -2,7 +2,7 @@ import type { Edit } from '../../text/edit.js';
 import { appendChild, escapeXml } from '../xml/edit.js';
 import type { PlistEntry, PlistValue } from './read.js';
 
-/** Gives a key a string value: changes the one that stands there, or adds key and value at the end. */
+/** Gives a key a string value: changes the one that is there, or adds key and value at the end. */
 export function setString(text: string, dict: PlistValue, key: string, value: string, eol: string): Edit[] {
   if (dict.type !== 'dict') return [];
   const found = dict.entries.find((entry) => entry.key === key);

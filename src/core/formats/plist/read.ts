@@ -82,7 +82,7 @@ function readEntries(dict: XmlElement, problems: ReadProblem[]): PlistEntry[] {
       entries.push({ key: textOf(key), keyElement: key, value, start: key.start, end: child.end });
       key = undefined;
     } else {
-      problems.push(problemAt(child, `A <${child.name}> stands here without a key before it.`));
+      problems.push(problemAt(child, `There is a <${child.name}> without a key before it.`));
     }
   }
   if (key) problems.push(problemAt(key, `The key ${textOf(key)} has no value.`));

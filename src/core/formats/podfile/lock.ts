@@ -10,7 +10,7 @@ export interface LockedPod extends Span {
 
 const maxLength = 4_000_000;
 
-/** Reads a `Podfile.lock`: the pods that were installed, and those that the Podfile asked for then. */
+/** Reads a `Podfile.lock`: the pods that were installed, and those that the Podfile declared then. */
 export function readPodfileLock(text: string): {
   pods: LockedPod[];
   /** Names with the requirement that stood in the Podfile. */

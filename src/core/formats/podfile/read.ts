@@ -12,7 +12,7 @@ export interface Pod extends Span {
   condition: string | null;
   /** The build configurations that it is limited to; null for all. */
   configurations: string[] | null;
-  /** The method that it stands in, when it is taken by a call of that method. */
+  /** The method that it is in, when it is taken by a call of that method. */
   method: string | null;
 }
 
@@ -114,7 +114,7 @@ class PodfileReader {
     for (const child of node.namedChildren) if (child) this.walk(child, around, depth + 1);
   }
 
-  /** A call of a method of the Podfile takes what stands in it. */
+  /** A call of a method of the Podfile takes what is in it. */
   private enter(name: string, around: Around, depth: number): void {
     const method = this.methods.get(name);
     if (method && around.method !== name)

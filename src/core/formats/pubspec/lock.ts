@@ -10,7 +10,7 @@ export interface LockedPub extends Span {
 
 const maxLength = 4_000_000;
 
-/** Reads a `pubspec.lock`: what the last `pub get` worked out. */
+/** Reads a `pubspec.lock`: what the last `pub get` computed. */
 export function readPubspecLock(text: string): { packages: LockedPub[]; problems: ReadProblem[] } {
   const { document, problems: all } = parseYaml(text, maxLength);
   const problems = all.slice(0, 3);

@@ -17,12 +17,12 @@ export interface PubDependency extends Span {
 /** What a `pubspec.yaml` says, as far as builds are concerned. */
 export interface Pubspec {
   name: string | undefined;
-  /** The range of Dart SDKs, with where it stands. */
+  /** The range of Dart SDKs, with where it is. */
   sdk: (Span & { range: string }) | undefined;
   dependencies: PubDependency[];
   /** Whether it describes a plugin: a package with native halves, and no application. */
   isPlugin: boolean;
-  /** The block of its dependencies: none when there is no such key, empty when nothing stands below it. */
+  /** The block of its dependencies: none when there is no such key, empty when nothing is below it. */
   block: { keyEnd: number; entriesEnd: number | null; indent: string } | undefined;
   problems: ReadProblem[];
 }

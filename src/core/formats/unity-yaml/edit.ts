@@ -10,7 +10,7 @@ function scalar(value: string): string {
 /** Gives an entry another value. */
 export function setUnityValue(text: string, { value, valueSpan }: UnityNode, wanted: string): Edit[] {
   if (value === wanted) return [];
-  // A key that stands without a value has no blank behind it yet.
+  // A key that is without a value has no blank behind it yet.
   const before = valueSpan.start === valueSpan.end && text[valueSpan.start - 1] === ':' ? ' ' : '';
   return [{ ...valueSpan, text: `${before}${scalar(wanted)}` }];
 }

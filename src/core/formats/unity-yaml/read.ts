@@ -3,7 +3,7 @@ import type { ReadProblem, Span } from '../../text/problem.js';
 /** An entry of a map, or an item of a list (whose key is `-`). */
 export interface UnityNode extends Span {
   key: string;
-  /** The scalar as it is meant, without quotes; empty where children stand below. */
+  /** The scalar as it is meant, without quotes; empty where children are below. */
   value: string;
   /** Where the scalar stands, quotes included; where one would go in a line without. */
   valueSpan: Span;
@@ -53,7 +53,7 @@ class UnityReader {
 
   constructor(private readonly text: string) {}
 
-  /** Takes a line that stands from `start` to `end`, its line end included. */
+  /** Takes a line that is from `start` to `end`, its line end included. */
   line(line: string, start: number, end: number): void {
     if (/^(---|%|\.\.\.)/.test(line)) {
       this.open = [];
@@ -102,7 +102,7 @@ class UnityReader {
   private add(node: UnityNode): void {
     const { open } = this;
     const isItem = node.key === '-';
-    // The items of a list stand at the indentation of its key.
+    // The items of a list are at the indentation of its key.
     while (open.length > 0) {
       const last = open.at(-1);
       if (!last || last.indent < node.indent || (isItem && last.key !== '-' && last.indent === node.indent))

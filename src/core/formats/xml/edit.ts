@@ -2,13 +2,13 @@ import type { Edit } from '../../text/edit.js';
 import { attribute, elements } from './query.js';
 import type { XmlElement } from './model.js';
 
-/** The text as it may stand between double or single quotes, and between tags. */
+/** The text as it may be between double or single quotes, and between tags. */
 export function escapeXml(value: string): string {
   return value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }
 
 /**
- * Gives an attribute a value. One that stands there keeps its quotes; a new one comes after the last, on a line
+ * Gives an attribute a value. One that is there keeps its quotes; a new one comes after the last, on a line
  * of its own where the others have theirs (for which the text is needed).
  */
 export function setAttribute(element: XmlElement, name: string, value: string, text = ''): Edit[] {
@@ -86,7 +86,7 @@ function stepAt(text: string, element: XmlElement, indent: string): string {
   return indent.startsWith(outer) && indent.length > outer.length ? indent.slice(outer.length) : unitOf(text);
 }
 
-/** Puts lines in the place of an element, indented as it is; nothing where they stand there already. */
+/** Puts lines in the place of an element, indented as it is; nothing where they are there already. */
 export function replaceElement(
   text: string,
   element: XmlElement,

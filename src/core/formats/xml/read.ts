@@ -11,7 +11,7 @@ const predefined: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '
 
 /**
  * Reads XML 1.0 with the place of everything, tolerantly: what is wrong is reported and reading goes on.
- * Document types are passed over and their entities are never expanded, so no document can grow.
+ * Document types are skipped and their entities are never expanded, so no document can grow.
  */
 export function readXml(text: string): XmlDocument {
   return new XmlReader(text).read();
@@ -69,7 +69,7 @@ class XmlReader {
       });
     } else if (raw.trim() !== '') {
       const offset = start + raw.search(/\S/);
-      this.problem('Text stands outside the root element.', offset, this.at);
+      this.problem('There is text outside the root element.', offset, this.at);
     }
   }
 
@@ -152,11 +152,7 @@ class XmlReader {
     const start = this.at++;
     const name = this.name();
     if (name === '') {
-      this.problem(
-        'A "<" stands here that begins no tag; written as text it must be "&lt;".',
-        start,
-        start + 1,
-      );
+      this.problem('This "<" begins no tag; written as text it must be "&lt;".', start, start + 1);
       return;
     }
     const parent = this.open.at(-1) ?? null;
@@ -190,7 +186,7 @@ class XmlReader {
     if (parent) parent.children.push(element);
     else if (this.root) {
       const { start, end } = element.openTag;
-      this.problem(`A second root element <${element.name}> stands after the first.`, start, end);
+      this.problem(`There is a second root element, <${element.name}>.`, start, end);
     } else this.root = element;
     if (element.selfClosing) return;
     if (this.open.length >= maxXmlDepth) {
@@ -258,7 +254,7 @@ class XmlReader {
       (whole, name: string | undefined, at: number) => {
         if (name === undefined) {
           this.problem(
-            'A "&" stands here that begins no reference; written as text it must be "&amp;".',
+            'This "&" begins no reference; written as text it must be "&amp;".',
             offset + at,
             offset + at + 1,
           );

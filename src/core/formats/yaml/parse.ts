@@ -97,7 +97,7 @@ function repeatedKeys(document: Document): ReadProblem[] {
         const name = String(key.value);
         const [start = 0, end = 0] = key.range ?? [];
         if (seen.has(name))
-          problems.push({ message: `The key ${name.slice(0, 80)} stands twice in one map.`, start, end });
+          problems.push({ message: `The key ${name.slice(0, 80)} is twice in one map.`, start, end });
         if (problems.length >= maxFaults) return visit.BREAK;
         seen.add(name);
       }

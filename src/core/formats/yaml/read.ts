@@ -30,7 +30,7 @@ const maxAliases = 100;
 
 /**
  * Reads YAML with comments and places kept. Aliases are bounded, so a document cannot grow when it is read. What is
- * sound is read by a parser that keeps neither, which takes a tenth of the time: places are worked out when asked for. Documents with aliases are left to the other one, which knows how much they would grow.
+ * sound is read by a parser that keeps neither, which takes a tenth of the time: places are computed when asked for. Documents with aliases are left to the other one, which knows how much they would grow.
  */
 export function readYaml(text: string): YamlDocument {
   const value = text.length > maxYamlLength ? undefined : plainValue(text);

@@ -1,7 +1,7 @@
 import type { Format } from '../../words/words.js';
 import type { Settings } from '../../words/settings.js';
 
-/** Stands near the top of every placebook; a file that bears it is Syndexa's to write again. */
+/** Stands near the top of every placebook; a file that has it is Syndexa's to write again. */
 export const placebookMark = 'Placebook written by Syndexa';
 
 /** A placement as app code will name it. */
@@ -57,7 +57,7 @@ export function wrapped(indent: string, head: string, items: readonly string[], 
 }
 
 /** Whether two files that wiring wrote say the same; the revision that each was written from does not count. */
-export function sameMade(a: string, b: string): boolean {
+export function isSameGeneratedText(a: string, b: string): boolean {
   const plain = (text: string) =>
     text.replace(/\r\n?/g, '\n').replace(/ from revision \d+ of the roster\./g, '.');
   return plain(a) === plain(b);
@@ -112,7 +112,7 @@ export function placementNames(name: string): string[] {
   return [`Placebook.${camelCase(name)}`, `Placebook.${upperCase(name)}`, `Placebook.${pascalCase(name)}`];
 }
 
-/** Text as it may stand in a comment of one line. */
+/** Text as it may be in a comment of one line. */
 export function comment(text: string): string {
   return text.replace(/\*\//g, '* /').replace(/\/\*/g, '/ *').replace(/\\/g, '/').replace(/\s+/g, ' ').trim();
 }

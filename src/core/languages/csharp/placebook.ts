@@ -25,7 +25,7 @@ export interface CsharpOptions extends PlacebookOptions {
   testCondition: string;
   /** The name that is defined in the builds of each platform. */
   symbols: Record<Platform, string>;
-  /** The namespace that it stands in; without one it stands in none. */
+  /** The namespace that it is in; without one it is in none. */
   namespace?: string | undefined;
 }
 
@@ -64,7 +64,7 @@ export function csharpPlacebook(books: SharedBooks, options: CsharpOptions): str
     ...stageLines(testCondition),
     ...names.flatMap((name) => placementLines(name, books, options)),
     '',
-    '    /// <summary>Devices that networks are told to be for testing; none in production.</summary>',
+    '    /// <summary>Test devices to name to the networks; none in production.</summary>',
     `    public static readonly ${devicesType} TestDevices = new ${devicesType}`,
     '    {',
     ...branches(books, options, (platform, stage) => deviceLines(books, platform, stage)),
@@ -90,7 +90,7 @@ export function csharpPlacebook(books: SharedBooks, options: CsharpOptions): str
   return lines.join('\n');
 }
 
-/** A line one step further in; directives stand at the beginning of theirs. */
+/** A line one step further in; directives are at the beginning of theirs. */
 function inside(line: string): string {
   return line === '' || line.startsWith('#') ? line : `    ${line}`;
 }

@@ -266,12 +266,12 @@ function section(node: Node): Shape | null {
   if (subject === undefined || !node.parent) return null;
   const own = labelsOf(node);
   const others = named(node.parent).flatMap(labelsOf);
-  const takesRest = childOf(node, 'default_switch_label') !== undefined;
+  const isDefault = childOf(node, 'default_switch_label') !== undefined;
   const of = (labels: readonly string[]) => labels.map((one) => equation(subject, one)).join(' || ');
   return {
     is: 'branch',
     conditions: [],
-    text: takesRest ? `!(${of(others.filter((one) => !own.includes(one)))})` : of(own),
+    text: isDefault ? `!(${of(others.filter((one) => !own.includes(one)))})` : of(own),
     then: named(node).filter(({ type }) => !type.endsWith('switch_label')),
     otherwise: [],
   };

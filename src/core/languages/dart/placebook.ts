@@ -64,7 +64,7 @@ export function dartPlacebook(books: SharedBooks, options: DartOptions): string 
     "  static const String stage = _isTest ? 'test' : 'production';",
     ...names.flatMap((name) => placementLines(name, books)),
     '',
-    '  /// Devices that networks are told to be for testing; none in production.',
+    '  /// Test devices to name to the networks; none in production.',
     ...devices(books),
     '',
     '  /// Every placement, in the order of the roster.',

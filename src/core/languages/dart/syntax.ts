@@ -75,14 +75,14 @@ function literal(node: Node): Shape {
   const [, quote = "'", inner = ''] = /^r?('''|"""|'|")([\s\S]*)\1$/.exec(text) ?? [];
   const open = text.indexOf(quote) + quote.length;
   const whole = named(node).every(({ type }) => /escape/.test(type));
-  // Two literals side by side are one text, and none that could be replaced as it stands.
+  // Two literals side by side are one text, and none that could be replaced as it is.
   const single = quote.length === 3 || !new RegExp(`(^|[^\\\\])${quote}`).test(inner);
   const start = node.startIndex + open;
   const end = Math.max(start, node.endIndex - quote.length);
   return { is: 'string', value: whole && single ? inner : null, start, end };
 }
 
-/** `(…)` after an expression: the call of what stands before it. */
+/** `(…)` after an expression: the call of what is before it. */
 function called(node: Node): Shape | null {
   const list = childOf(childOf(node, 'argument_part') ?? node, 'arguments');
   if (!list) {
@@ -165,7 +165,7 @@ function constant(node: Node): Shape | null {
   };
 }
 
-/** What stands between two of a node's own signs, such as `(` and `)`. */
+/** What is between two of a node's own signs, such as `(` and `)`. */
 function between(node: Node, from: (child: Node) => boolean, to: (child: Node) => boolean): Node[] {
   const children = node.children.filter((child): child is Node => child !== null);
   const start = children.findIndex(from);

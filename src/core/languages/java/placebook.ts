@@ -24,7 +24,7 @@ const types: Record<FieldType, string> = {
   networks: 'List<Network>',
 };
 
-/** A Java placebook: one class, for one stage; each stage's file stands in its own source sets. */
+/** A Java placebook: one class, for one stage; each stage's file is in its own source sets. */
 export function javaPlacebook(book: PlacebookStage, options: JavaOptions): string {
   const { packageName, title, stage } = options;
   const names = book.placements.map(({ name }) => upperCase(name));
@@ -150,7 +150,7 @@ function apps({ apps: ids }: PlacebookStage): string[] {
 function devices({ devices: known }: PlacebookStage): string[] {
   const rows = Object.entries(known).sort(([a], [b]) => (a < b ? -1 : 1));
   return [
-    '    /** Devices that a network is told to be for testing; none in production. */',
+    '    /** Test devices to name to a network; none in production. */',
     '    public static List<String> testDevices(Network network) {',
     '        List<String> devices = new ArrayList<>();',
     ...rows.flatMap(([network, ids]) => [

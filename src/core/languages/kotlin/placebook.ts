@@ -27,7 +27,7 @@ const types: Record<FieldType, string> = {
 };
 const nothing = (type: FieldType) => (types[type].endsWith('?') ? 'null' : 'emptyList()');
 
-/** A Kotlin placebook: one object, for one stage; each stage's file stands in its own source sets. */
+/** A Kotlin placebook: one object, for one stage; each stage's file is in its own source sets. */
 export function kotlinPlacebook(book: PlacebookStage, options: KotlinOptions): string {
   const { packageName, title, stage } = options;
   const networks = networksOf([book]);
@@ -90,7 +90,7 @@ function devices({ devices: known }: PlacebookStage): string[] {
     );
   return [
     '',
-    '    /** Devices that networks are told to be for testing; none in production. */',
+    '    /** Test devices to name to the networks; none in production. */',
     ...(rows.length === 0
       ? ['    val testDevices: Map<Network, List<String>> = emptyMap()']
       : [

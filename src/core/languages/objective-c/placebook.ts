@@ -76,7 +76,7 @@ export function objectiveCHeader(
     '/// Every placement, in the order of the roster.',
     '@property(class, nonatomic, readonly) NSArray<PlacebookPlacement *> *all;',
     '',
-    '/// Devices that a network is told to be for testing; none in production.',
+    '/// Test devices to name to a network; none in production.',
     '+ (NSArray<NSString *> *)testDevicesFor:(PlacebookNetwork)network;',
     '',
     '@end',

@@ -110,7 +110,7 @@ function devices({ devices: known }: PlacebookStage): string[] {
     .map(([network, ids]) => `        .${camelCase(network)}: [${ids.map(quoted).join(', ')}],`);
   return [
     '',
-    '    /// Devices that networks are told to be for testing; none in production.',
+    '    /// Test devices to name to the networks; none in production.',
     ...(rows.length === 0
       ? ['    static let testDevices: [Network: [String]] = [:]']
       : ['    static let testDevices: [Network: [String]] = [', ...rows, '    ]']),

@@ -33,7 +33,7 @@ export function wrapsFunction(node: Node): boolean {
 
 /**
  * What a function is called: by the variable, the field, the key or the attribute that it is given to, by the hook
- * that runs it. One without a name runs where it stands, and so does an effect that has no list of what it waits
+ * that runs it. One without a name runs where it is, and so does an effect that has no list of what it waits
  * for: it runs after each drawing.
  */
 export function callback(node: Node): Shape {

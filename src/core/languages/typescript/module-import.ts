@@ -2,7 +2,7 @@ import type { TextDocument } from '../../text/document.js';
 import type { Edit } from '../../text/edit.js';
 import { folderOf, relativePath } from '../../text/paths.js';
 
-/** An import by path, after the last one of the file, in the file's own quotes; or names added to one that stands. */
+/** An import by path, after the last one of the file, in the file's own quotes; or names added to one that is. */
 export function moduleImport(
   { text, lineEnd }: TextDocument,
   path: string,

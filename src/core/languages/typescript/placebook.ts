@@ -21,7 +21,7 @@ import {
 
 /** What a TypeScript placebook needs besides its contents. */
 export interface TypeScriptOptions extends PlacebookOptions {
-  /** An expression that holds in the builds of the test stage, and that the bundler works out. */
+  /** An expression that holds in the builds of the test stage, and that the bundler computes. */
   testCondition: string;
 }
 
@@ -38,7 +38,7 @@ const width = 80;
 
 /**
  * A TypeScript placebook for React Native: one file for both platforms and stages. `Platform.select` over an object
- * and `__DEV__` are worked out when a bundle is made for release, so it carries the IDs of its own platform and
+ * and `__DEV__` are computed when a bundle is made for release, so it carries the IDs of its own platform and
  * stage only.
  */
 export function typescriptPlacebook(books: SharedBooks, options: TypeScriptOptions): string {
@@ -73,7 +73,7 @@ export function typescriptPlacebook(books: SharedBooks, options: TypeScriptOptio
     "  stage: isTest ? 'test' : 'production',",
     ...names.flatMap((name) => placementLines(name, books)),
     '',
-    '  /** Devices that networks are told to be for testing; none in production. */',
+    '  /** Test devices to name to the networks; none in production. */',
     '  testDevices,',
     '',
     '  /** Every placement, in the order of the roster. */',

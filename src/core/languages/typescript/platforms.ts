@@ -2,7 +2,7 @@ import type { Node } from '../../syntax/grammars.js';
 import { named, type Shape } from '../../syntax/shape.js';
 import { functions, nameOf, keyOf } from './functions.js';
 
-/** The platforms that an object may hold values for, and what stands for several of them. */
+/** The platforms that an object may hold values for, and what is for several of them. */
 const platformKeys = new Set(['android', 'ios', 'native', 'default', 'web', 'windows', 'macos']);
 
 /** The cases of an object that gives each platform its value; nothing for any other. */
@@ -50,7 +50,7 @@ export function pair(node: Node): Shape | null {
     return { is: 'branch', conditions: [], text, then: [value], otherwise: [] };
   }
   if (functions.has(value.type)) return null;
-  const way = wayTo(node);
+  const way = pathTo(node);
   return way === undefined
     ? null
     : { is: 'constant', name: way.name, type: null, value, more: way.byPlatform };
@@ -58,8 +58,8 @@ export function pair(node: Node): Shape | null {
 
 const maxWay = 6;
 
-/** `units.footer` for what stands under `footer` in the object that `units` names; platforms are left out. */
-function wayTo(pair: Node): { name: string; byPlatform: boolean } | undefined {
+/** `units.footer` for what is under `footer` in the object that `units` names; platforms are left out. */
+function pathTo(pair: Node): { name: string; byPlatform: boolean } | undefined {
   const keys = [keyOf(pair)];
   let byPlatform = false;
   let above = pair.parent;

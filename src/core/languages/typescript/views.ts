@@ -29,7 +29,7 @@ export function componentHeldAt(node: Node): HeldAt | undefined {
   for (let at = own; at && at.type !== 'function_declaration'; at = at.parent) {
     if (!isElement(at)) continue;
     if (at !== own && scrolling.test(opening(at).namedChild(0)?.text ?? '')) return 'scrolling-view';
-    edge ??= byStyle(attributeOf(at, 'style')) ?? besideWhatFills(at);
+    edge ??= byStyle(attributeOf(at, 'style')) ?? siblingOfFiller(at);
   }
   return edge;
 }
@@ -40,8 +40,8 @@ function byStyle(style: string): HeldAt | undefined {
   return bottom && !top ? 'bottom-edge' : top && !bottom ? 'top-edge' : 'no-edge';
 }
 
-/** A list, and what has `flex: 1`, takes the room that is left: what stands after it is held at the bottom. */
-function besideWhatFills(element: Node): HeldAt | undefined {
+/** A list, and what has `flex: 1`, takes the room that is left: what is after it is held at the bottom. */
+function siblingOfFiller(element: Node): HeldAt | undefined {
   const { parent } = element;
   if (parent?.type !== 'jsx_element') return undefined;
   if (/\bflexDirection:\s*['"]row/.test(attributeOf(parent, 'style'))) return undefined;

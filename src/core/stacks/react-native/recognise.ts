@@ -13,7 +13,7 @@ export function recogniseReactNative(tree: Tree): Recognition[] {
 }
 
 function recognition(tree: Tree, { root, path, parts }: ReactNativeProject): Recognition | undefined {
-  // A configuration of Expo makes native folders anew, unless the repository keeps them.
+  // A configuration of Expo recreates native folders, unless the repository keeps them.
   if (parts.length === 0 || expoAt(tree, root)) return undefined;
   const roots = parts.map((part) => part.root);
   const evidence = [`${path} depends on react-native`, ...parts.flatMap((part) => part.evidence)];

@@ -4,7 +4,7 @@ import type { ByHand } from '../../edits/model.js';
 
 const platformNames = { android: 'Android', ios: 'iOS' } as const;
 
-/** Rules whose findings a right app ID in its place mends, on every stack. */
+/** Rules whose findings a right app ID in its place fixes, on every stack. */
 export const appIdRules = [
   'app-id/missing',
   'app-id/differs-from-roster',
@@ -15,7 +15,7 @@ export const appIdRules = [
   'stage/production-id-in-test',
 ];
 
-/** Rules whose findings a placebook mends. */
+/** Rules whose findings a placebook fixes. */
 export const placebookRules = [
   'unit-id/not-in-build',
   'platform/setting-differs',

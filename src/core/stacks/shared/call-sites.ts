@@ -21,7 +21,7 @@ export interface CallSiteContext {
   profiles: readonly Profile[];
   /** The languages that have a placebook in this edition. */
   languages: readonly LanguageName[];
-  /** The package that the placebook stands in, for languages that import it. */
+  /** The package that the placebook is in, for languages that import it. */
   packageName?: string | undefined;
   /** Where the placebook stands, for languages that import by path. */
   bookPath?: string;
@@ -98,7 +98,7 @@ function referenceFor(
 
 /**
  * A choice whose every value is an ID of the same placement (one per platform, or per stage) goes as a whole: the
- * placebook makes it. Undefined where the literal stands in no such choice.
+ * placebook makes it. Undefined where the literal is in no such choice.
  */
 function choiceEdits(
   context: CallSiteContext,

@@ -74,7 +74,7 @@ export function sharedCodeFacts(
   };
 }
 
-/** Whether a variant compiles a place of a file. What a condition comes to is worked out once for each variant. */
+/** Whether a variant compiles a place of a file. What a condition comes to is computed once for each variant. */
 function compiledUnder(
   tree: Tree,
   path: string,
@@ -122,7 +122,7 @@ function followed(
       const known = terms.name(name);
       if (known !== undefined || depth > maxDepth) return known;
       const value = flag(name);
-      return value === undefined ? undefined : reachedFlag(value, inner());
+      return value === undefined ? undefined : flagState(value, inner());
     },
     equals(left, right) {
       const known = terms.equals(left, right);
@@ -172,7 +172,7 @@ function openChoices(
 }
 
 /** What a constant comes to; undefined where run time decides it. */
-function reachedFlag(value: string, terms: ConditionTerms): Compiled | undefined {
+function flagState(value: string, terms: ConditionTerms): Compiled | undefined {
   const holds = reachedUnder(value, terms);
   const fails = reachedUnder(`!(${value})`, terms);
   if (holds === 'unknown' || fails === 'unknown') return 'unknown';

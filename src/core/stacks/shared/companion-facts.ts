@@ -17,7 +17,7 @@ export interface CompanionContext {
   home: string;
   /** The folders in which the build looks, the strongest first. */
   folders: readonly string[];
-  /** Whether the build takes a file with it; without it, every file that lies in its place is taken. */
+  /** Whether the build takes a file with it; without it, every file that is in its place is taken. */
   built?: (path: string) => boolean;
 }
 

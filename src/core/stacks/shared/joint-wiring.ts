@@ -2,7 +2,7 @@ import type { LanguageName } from '../../languages/index.js';
 import type { PlacebookWriter, SharedBookOptions } from '../../languages/language.js';
 import { platformNames } from '../../words/names.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../placebook/contents.js';
-import { placebookMark, sameMade } from '../../languages/common/placebook.js';
+import { placebookMark, isSameGeneratedText } from '../../languages/common/placebook.js';
 import type { SharedBooks } from '../../languages/common/platforms.js';
 import type { Platform } from '../../words/words.js';
 import { isEnrolled } from '../../roster/expected.js';
@@ -52,8 +52,8 @@ export function beginsBelow(range: string, wanted: string): boolean {
   return floor !== undefined && !/[<>]/.test(range) && compareVersions(floor, wanted) < 0;
 }
 
-/** A placebook that stands in a tree. */
-export interface StandingPlacebook {
+/** A placebook that is in a tree. */
+export interface ExistingPlacebook {
   path: string;
   text: string;
 }
@@ -63,7 +63,7 @@ export function placebookAmong(
   tree: Tree,
   paths: readonly string[],
   name: string,
-): StandingPlacebook | undefined {
+): ExistingPlacebook | undefined {
   return paths
     .filter((path) => baseOf(path) === name)
     .map((path) => ({ path, text: tree.text(path)?.text ?? '' }))
@@ -72,7 +72,7 @@ export function placebookAmong(
 
 /** How a stack writes its one placebook. */
 export interface SharedPlacebook {
-  standing: StandingPlacebook | undefined;
+  existing: ExistingPlacebook | undefined;
   /** Where it goes when none stands yet. */
   path: string;
   /** What holds in the builds of the test stage; undefined where the code cannot tell the stages apart. */
@@ -87,11 +87,11 @@ export interface SharedPlacebook {
 /** The placebook of a stack: one file for both platforms and stages. */
 export function wireSharedPlacebook(
   context: WireContext,
-  { standing, path, testCondition, language, more, withoutCondition }: SharedPlacebook,
+  { existing, path, testCondition, language, more, withoutCondition }: SharedPlacebook,
 ): StackWiring {
   const { title } = context;
   const editions = titleEditions(context);
-  const texts = standing ? [standing.text] : [];
+  const texts = existing ? [existing.text] : [];
   const profiles = placebookProfiles(context.allProfiles, context.profiles, texts);
   const needed = editions.filter(({ platform }) => needsPlacebook(title, profiles, platform));
   // The native parts say which variants lack a stage, each for its own platform.
@@ -109,10 +109,10 @@ export function wireSharedPlacebook(
   );
   const options = { title: title.name, revision: context.revision, testCondition, ...more };
   const [content = ''] = language.placebook.write(books, options);
-  if (standing && sameMade(standing.text, content)) return { changes: [], byHand: [] };
+  if (existing && isSameGeneratedText(existing.text, content)) return { changes: [], byHand: [] };
   const [first, ...others] = needed.map(({ platform }) => platform);
   const change: Change = {
-    path: standing?.path ?? path,
+    path: existing?.path ?? path,
     platform: first ?? 'android',
     also: others,
     network: null,
@@ -127,14 +127,14 @@ export function wireSharedPlacebook(
 /** The placebook without a network; none where nothing is left for it to say. */
 export function unwireSharedPlacebook(
   context: UnwireContext,
-  standing: StandingPlacebook | undefined,
+  existing: ExistingPlacebook | undefined,
   wire: (context: WireContext) => StackWiring,
 ): Change[] {
-  if (!standing) return [];
-  const left = placebookProfiles(context.allProfiles, [], [standing.text]);
+  if (!existing) return [];
+  const left = placebookProfiles(context.allProfiles, [], [existing.text]);
   const needed = titleEditions(context).some(({ platform }) => needsPlacebook(context.rest, left, platform));
   if (needed) return wire({ ...context, title: context.rest, profiles: [] }).changes;
-  const { path } = standing;
+  const { path } = existing;
   return [{ path, platform: 'android', network: null, topic: 'placebook', rules: [], kind: 'remove' }];
 }
 
@@ -176,7 +176,7 @@ export function startSteps(
 }
 
 /**
- * IDs in code that both platforms compile, replaced by references to the placebook where that is asked for. One place
+ * IDs in code that both platforms compile, replaced by references to the placebook on request. One place
  * is a fact of both platforms, and is replaced once.
  */
 export function sharedCallSites(

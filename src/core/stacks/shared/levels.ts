@@ -38,7 +38,7 @@ const levels: Record<Platform, readonly Level[]> = {
   ],
 };
 
-/** Platform levels of an edition, raised to what enrolled networks need: only when that is asked for. */
+/** Platform levels of an edition, raised to what enrolled networks need: only on request. */
 export function wireLevels(context: WireContext & { tree: Tree; edition: SurveyEdition }): StackWiring {
   const { tree, title, profiles, survey, extras, edition } = context;
   const { platform, module } = edition;
@@ -72,7 +72,7 @@ export function wireLevels(context: WireContext & { tree: Tree; edition: SurveyE
         network: null,
         rule,
         what: `Raise ${what} to ${wanted}.`,
-        why: 'Where it is written cannot be told for sure, or serves something else too.',
+        why: 'The place where it is set is not certain, or other things use it too.',
         where: low[0]?.place.path ?? null,
       });
       continue;

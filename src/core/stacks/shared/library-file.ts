@@ -58,7 +58,7 @@ export function lyingLibraries(
   );
 }
 
-/** Library files that networks need on Android and that do not lie there yet, copied into a folder. */
+/** Library files that networks need on Android and that do not are there yet, copied into a folder. */
 export function wireLibraries(
   context: WireContext & { tree: Tree },
   profiles: readonly Profile[],

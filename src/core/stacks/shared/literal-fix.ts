@@ -9,7 +9,7 @@ export interface WrittenValue {
   end: number;
 }
 
-/** Where the last link of a chain is literally written; undefined where that cannot be told for sure. */
+/** Where the last link of a chain is literally written; undefined where that cannot be determined for sure. */
 export function writtenValue(
   tree: Tree,
   chain: readonly ChainStep[],
@@ -37,7 +37,7 @@ export interface WrongValue {
 
 /**
  * Puts right values where the wrong ones are written. Nothing is done unless it can be done for all of them:
- * undefined when a place cannot be told, or serves variants that want different values.
+ * undefined when a place cannot be determined, or serves variants that want different values.
  */
 export function literalFixes(
   tree: Tree,

@@ -14,7 +14,7 @@ export interface NativePart {
   evidence: string[];
 }
 
-/** The native trees that lie in the given folders. */
+/** The native trees that are in the given folders. */
 export function nativeParts(tree: Tree, folders: { android: string; ios: string }): NativePart[] {
   return (
     [

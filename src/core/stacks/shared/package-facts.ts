@@ -1,7 +1,7 @@
 import type { Place } from '../../facts/evidence.js';
 import type { Fact, SurveyEdition } from '../../facts/model.js';
 
-/** What a lock file says of a package that is asked for: at which version it is held, or that it is not. */
+/** What a lock file says of a declared package: at which version it is held, or that it is not. */
 export interface LockState {
   /** The name of the lock file, such as `pubspec.lock`. */
   lock: string;
@@ -10,7 +10,7 @@ export interface LockState {
   held: { version: string; place: Place } | undefined;
 }
 
-/** A network's package that a manifest of a package manager asks for. */
+/** A network's package that a manifest of a package manager declares. */
 export interface AskedPackage {
   network: string;
   name: string;
@@ -27,7 +27,7 @@ export interface AskedPackage {
 export type SharedFact = EachWithoutEdition<Fact>;
 type EachWithoutEdition<One> = One extends Fact ? Omit<One, 'platform' | 'module' | 'variants'> : never;
 
-/** The facts of a package: that it is asked for, and what each lock holds. */
+/** The facts of a package: that it is declared, and what each lock holds. */
 export function packageFacts({ network, name, value, place, manifest, locks }: AskedPackage): SharedFact[] {
   const step = { what: manifest, value: `${name} ${value}`.trim(), place };
   const base = { network, name, effective: true as const };

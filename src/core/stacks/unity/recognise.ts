@@ -1,7 +1,7 @@
 import { platformNames } from '../../words/names.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Recognition } from '../stack.js';
-import { standingTemplates } from './survey/android-files.js';
+import { existingTemplates } from './survey/android-files.js';
 import { unityAt, unityRoots, type UnityProject } from './survey/project.js';
 import { identifierEntry } from './survey/settings.js';
 
@@ -21,8 +21,8 @@ function recognition(tree: Tree, project: UnityProject): Recognition {
       ? `${path} has an identifier for ${platforms.map((one) => (one === 'ios' ? 'iOS' : 'Android')).join(' and ')}`
       : `${path} has no identifier for Android or iOS`,
     ...(editor ? [`${editor.path} names the editor ${editor.version}`] : []),
-    ...(packages ? [`${packages.path} asks for its packages`] : []),
-    ...standingTemplates(tree, project).map(
+    ...(packages ? [`${packages.path} lists its packages`] : []),
+    ...existingTemplates(tree, project).map(
       ({ path: file, name, isOn }) => `${file} (${name}) is ${isOn ? 'on' : 'off'}`,
     ),
   ];
@@ -30,7 +30,7 @@ function recognition(tree: Tree, project: UnityProject): Recognition {
     return {
       root,
       evidence,
-      passedOver: 'it lies in a folder that Unity passes over: a sample or a test of a package',
+      passedOver: 'it is in a folder that Unity skips: a sample or a test of a package',
     };
   return { root, evidence };
 }

@@ -25,7 +25,7 @@ export const app: StepDefinition = {
     return {
       state: 'to-do',
       why: app
-        ? `At ${profile.name} ${app.id} stands for ${app.identifier}, not for ${identifier}.`
+        ? `At ${profile.name} ${app.id} belongs to ${app.identifier}, not to ${identifier}.`
         : `${profile.name} is not known to have ${identifier} on ${platform}.`,
       command: profile.inventory?.http?.create
         ? `syndexa provision ${titleId} --network ${profile.id} --platform ${platform}`

@@ -27,7 +27,7 @@ export const declarations: StepDefinition = {
     );
     return {
       state: 'done',
-      why: 'Everything that it asks for is declared.',
+      why: 'Everything that it requires is declared.',
       evidence: facts.map(({ kind, value, place }) => ({ what: `${labelOf(kind)} ${value}`, place })),
     };
   },

@@ -4,7 +4,7 @@ import type { Fact } from '../../facts/model.js';
 import { loadExample } from '../examples.js';
 import { unread, type StepContext, type StepDefinition } from '../model.js';
 
-/** Whether code names a placement by the ID that belongs to the other platform: it is named, and still to be mended. */
+/** Whether code names a placement by the ID that belongs to the other platform: it is named, and still to be fixed. */
 function isOthers({ platform, profile, title, expected }: StepContext, { kind, value }: Fact): boolean {
   if (kind !== 'unit-id' || expected.some(({ id }) => id === value)) return false;
   const other = platform === 'android' ? 'ios' : 'android';
@@ -41,7 +41,7 @@ export const placementsInCode: StepDefinition = {
     if (others)
       return {
         state: 'to-do',
-        why: `The code names ${first} by ${others.value}, the ID of the other platform. The placebook has a constant that stands for the right one.`,
+        why: `The code names ${first} by ${others.value}, the ID of the other platform. The placebook has a constant with the right one.`,
         evidence: [{ what: others.value, place: others.place }, ...evidence],
       };
     const example = loadExample(context, valueAt(title.placements, first)?.format, first);

@@ -67,8 +67,8 @@ export function buildFacts(
 
 /**
  * The repositories that networks' SDKs come from. Gradle's mode decides which of them count: with
- * FAIL_ON_PROJECT_REPOS those of projects stop the build, with PREFER_SETTINGS they are passed over, and
- * else a project that names any passes over those of the settings.
+ * FAIL_ON_PROJECT_REPOS those of projects stop the build, with PREFER_SETTINGS they are skipped, and
+ * else a project that names any skips those of the settings.
  */
 function repositoryFacts(
   tree: Tree,
@@ -104,7 +104,7 @@ function repositoryFacts(
   });
 }
 
-/** Plugins that profiles ask for, as the module applies them. */
+/** Plugins that profiles require, as the module applies them. */
 function pluginFacts(
   tree: Tree,
   model: ModuleModel,

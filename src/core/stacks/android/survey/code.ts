@@ -87,7 +87,7 @@ function extendingFacts(
   );
 }
 
-/** Whether conditions on the build let a variant reach what stands under them. What is asked at run time is no hindrance. */
+/** Whether conditions on the build let a variant reach what is under them. What is asked at run time is no hindrance. */
 function reached(conditions: readonly Condition[], model: ModuleModel, variant: AndroidVariant): Compiled {
   return conditions.reduce<Compiled>((state, { text, holds }) => {
     const asked = askedOf(text, model, variant);

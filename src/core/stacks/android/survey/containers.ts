@@ -10,12 +10,12 @@ export interface ConfigBlock {
 
 const configuring = new Set(['create', 'getByName', 'named', 'register', 'maybeCreate']);
 const forAll = new Set(['all', 'each', 'configureEach', 'forEach']);
-/** Calls that may stand in a container without naming an element of it. */
+/** Calls that may be in a container without naming an element of it. */
 const others = new Set(['matching', 'whenObjectAdded', 'withType', 'println', 'apply', 'afterEvaluate']);
 
 /**
  * The elements of a container: `debug { }`, `create("staging") { }`, `getByName`, `named`, `register`,
- * `val staging by creating { }`, `staging.minifyEnabled = true`, `all { }`. What `initWith` copies stands first.
+ * `val staging by creating { }`, `staging.minifyEnabled = true`, `all { }`. What `initWith` copies is first.
  */
 export function namedBlocks(container: readonly Part[], always: readonly string[]): ConfigBlock[] {
   const blocks = new Map<string, Part[]>(always.map((name) => [name, []]));

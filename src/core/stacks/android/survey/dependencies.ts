@@ -138,7 +138,7 @@ function fromArgument(tree: Tree, model: ModuleModel, value: Expression, script:
   const text = resolved.value ?? (value.type === 'string' ? value.raw : '');
   const [groupId, artifact, version] = text.split(':');
   if (!groupId || !artifact || /[\s/\\]/.test(groupId)) return [];
-  // A version that cannot be worked out leaves the library itself known.
+  // A version that cannot be computed leaves the library itself known.
   const known = (version ?? '').includes('$') ? '' : (version ?? '').replace(/@\w+$/, '');
   return [
     { name: `${groupId}:${artifact}`, version: known, platform: false, chain: resolved.chain.slice(1) },

@@ -8,7 +8,7 @@ import type { Expression } from '../../../formats/gradle/model.js';
 import type { ChainStep } from '../../../facts/evidence.js';
 import { placeAt } from '../../../facts/place.js';
 
-const passThrough = new Set([
+const transparentCalls = new Set([
   'get',
   'toInt',
   'toInteger',
@@ -24,7 +24,7 @@ const maxSteps = 40;
 
 const computed = 'it is a computed expression';
 
-/** Works out an expression as Gradle would, as far as that can be read from the files. */
+/** Computes an expression as Gradle would, as far as that can be read from the files. */
 export function evaluate(expression: Expression, scope: Scope, steps = 0): Resolved {
   const resolved = evaluateStep(expression, scope, steps);
   const [first] = resolved.chain;
@@ -150,7 +150,7 @@ function evaluateCall(
       }
     );
   }
-  if (callee.type === 'member' && passThrough.has(callee.name))
+  if (callee.type === 'member' && transparentCalls.has(callee.name))
     return evaluate(callee.object, scope, steps + 1);
   return undefined;
 }

@@ -10,7 +10,7 @@ import { buildConfigOf } from './res-values.js';
 import { qualifiedFiles, stringsOf } from './sources.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
-/** Unit IDs that stand in string resources or constants of `BuildConfig`, and locales that override an ID. */
+/** Unit IDs that are in string resources or constants of `BuildConfig`, and locales that override an ID. */
 export function resourceFacts(
   tree: Tree,
   model: ModuleModel,

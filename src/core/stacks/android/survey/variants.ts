@@ -48,7 +48,7 @@ export interface ModuleModel {
   implied: Implied;
 }
 
-/** Reads a module's `android { }` block and works out its variants. */
+/** Reads a module's `android { }` block and computes its variants. */
 export function readModule(tree: Tree, module: AppModule): ModuleModel {
   return tree.once(`android module ${module.script}`, () => {
     const { parts, missing } = scriptParts(tree, module.root, module.script);
@@ -156,7 +156,7 @@ function capital(name: string): string {
   return name.charAt(0).toUpperCase() + name.slice(1);
 }
 
-/** A setting of the `android` block itself, worked out. */
+/** A setting of the `android` block itself, computed. */
 export function moduleSetting(model: ModuleModel, names: readonly string[]): Resolved | undefined {
   const found = settingOf(model.android, names);
   if (!found) return undefined;
@@ -164,7 +164,7 @@ export function moduleSetting(model: ModuleModel, names: readonly string[]): Res
   return evaluate(found.value, { ...model.scope, path: found.path });
 }
 
-/** The strongest setting of any of the names for a variant, worked out. */
+/** The strongest setting of any of the names for a variant, computed. */
 export function variantSetting(
   model: ModuleModel,
   variant: AndroidVariant,

@@ -12,7 +12,7 @@ import type { AndroidUnwireContext } from './context.js';
 import { unwireApplication, unwireManifests } from './manifests.js';
 import { unwireScripts } from './scripts.js';
 import { unwireStrings } from './strings.js';
-import { standingPlacebooks, wirePlacebook } from '../wire/placebook.js';
+import { existingPlacebooks, wirePlacebook } from '../wire/placebook.js';
 
 const parts = [
   unwireManifests,
@@ -23,7 +23,7 @@ const parts = [
   unwirePlacebook,
 ];
 
-/** Works out the edits that take a network out of the title's Android edition. */
+/** Computes the edits that take a network out of the title's Android edition. */
 export function unwireAndroid(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const { title, survey } = context;
   const edition = editionOf(survey.editions, title, 'android');
@@ -58,7 +58,7 @@ function unwireFiles(context: AndroidUnwireContext): Change[] {
 
 /** The placebook without the network; none where nothing is left for it to say. */
 function unwirePlacebook(context: AndroidUnwireContext): Change[] {
-  const books = standing(context);
+  const books = existing(context);
   const texts = books.map(({ text }) => text);
   const left = placebookProfiles(context.allProfiles, [], texts);
   if (books.length > 0 && needsPlacebook(context.rest, left, 'android'))
@@ -73,7 +73,7 @@ function unwirePlacebook(context: AndroidUnwireContext): Change[] {
   }));
 }
 
-function standing(context: AndroidUnwireContext) {
+function existing(context: AndroidUnwireContext) {
   const names = new Set(context.model.variants.flatMap(({ sourceSets }) => sourceSets));
-  return [...names].flatMap((sourceSet) => standingPlacebooks(context, sourceSet));
+  return [...names].flatMap((sourceSet) => existingPlacebooks(context, sourceSet));
 }

@@ -183,7 +183,7 @@ function generatedClass(
   context: AndroidWireContext,
   asking: readonly Asking[],
   namespace: string,
-  standing: string | undefined,
+  existing: string | undefined,
 ): { path: string; name: string; content: string } | undefined {
   const { model, title } = context;
   const language = placebookLanguage(context);
@@ -218,7 +218,7 @@ function generatedClass(
     '',
   ].join('\n');
   const folder = `${sourceSetFolder(model, 'main')}/${codeFolder(context, language)}/${packageName.replace(/\./g, '/')}`;
-  const path = standing ?? `${folder}/${name}.${language === 'kotlin' ? 'kt' : 'java'}`;
+  const path = existing ?? `${folder}/${name}.${language === 'kotlin' ? 'kt' : 'java'}`;
   return { path, name: `${packageName}.${name}`, content };
 }
 

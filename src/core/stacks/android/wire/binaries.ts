@@ -56,7 +56,7 @@ function wireBinary(context: AndroidWireContext, profile: Profile, binary: Libra
   return { changes: [...changes, { ...base, path: script, kind: 'edit', edits: [edit] }], byHand: [] };
 }
 
-/** Files that an enrolled network's pages give out per application: laid in their place when they are at hand. */
+/** Files that an enrolled network's pages give out per application: put in their place when they are at hand. */
 export function wireCompanion(context: AndroidWireContext): StackWiring {
   const { tree, model, title, profiles, extras, edition } = context;
   const changes: Change[] = [];
@@ -84,7 +84,7 @@ export function wireCompanion(context: AndroidWireContext): StackWiring {
         platform: 'android',
         network: profile.id,
         rule: 'companion/missing',
-        what: `Get ${companion.file} for ${edition.identifier ?? 'this application'} at ${profile.site ?? profile.name}, then wire with --file FOLDER/${companion.file}: it is laid at ${path}.`,
+        what: `Get ${companion.file} for ${edition.identifier ?? 'this application'} at ${profile.site ?? profile.name}, then wire with --file FOLDER/${companion.file}: it is copied to ${path}.`,
         why: `${profile.name}: ${companion.why}`,
         where: path,
       });

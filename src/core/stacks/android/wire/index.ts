@@ -36,7 +36,7 @@ const parts = [
 /** What concerns the code: nothing where the tree is part of one in another language. */
 const codeParts = [wireCallSites, wirePlacebook];
 
-/** Works out the edits for the application module that is the title's Android edition. */
+/** Computes the edits for the application module that is the title's Android edition. */
 export function wireAndroid(tree: Tree, root: string, context: WireContext): StackWiring {
   const { title, profiles, survey } = context;
   const edition = editionOf(survey.editions, title, 'android');

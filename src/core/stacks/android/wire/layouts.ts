@@ -10,7 +10,7 @@ import type { AndroidWireContext } from './context.js';
 import { stringChanges, type WantedString } from './strings.js';
 
 const platform = 'android' as const;
-/** Rules whose findings a resource per stage mends. */
+/** Rules whose findings a resource per stage fixes. */
 const rules = [
   'stage/test-id-in-production',
   'stage/production-id-in-test',
@@ -19,7 +19,7 @@ const rules = [
   'code/hard-coded-id',
 ];
 
-/** Unit IDs that stand in layouts and that the roster knows: they become references to a string of each stage. */
+/** Unit IDs that are in layouts and that the roster knows: they become references to a string of each stage. */
 export function wireLayouts(context: AndroidWireContext): StackWiring {
   const { tree, model, profiles, title } = context;
   const changes: Change[] = [];

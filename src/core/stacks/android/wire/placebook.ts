@@ -1,7 +1,7 @@
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../../placebook/contents.js';
 import { java } from '../../../languages/java/index.js';
 import { kotlin } from '../../../languages/kotlin/index.js';
-import { placebookMark, sameMade } from '../../../languages/common/placebook.js';
+import { placebookMark, isSameGeneratedText } from '../../../languages/common/placebook.js';
 import { baseOf } from '../../../text/paths.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { placebookRules } from '../../shared/by-hand-steps.js';
@@ -17,8 +17,8 @@ const topic = 'placebook' as const;
 const languages = { kotlin, java } as const;
 type Language = keyof typeof languages;
 
-/** A placebook that stands in a source set. */
-interface StandingPlacebook {
+/** A placebook that is in a source set. */
+interface ExistingPlacebook {
   path: string;
   language: Language;
   text: string;
@@ -30,14 +30,14 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
   const profiles = placebookProfiles(
     context.allProfiles,
     context.profiles,
-    sets.flatMap(({ sourceSet }) => standingPlacebooks(context, sourceSet).map(({ text }) => text)),
+    sets.flatMap(({ sourceSet }) => existingPlacebooks(context, sourceSet).map(({ text }) => text)),
   );
   if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
   const namespace = moduleSetting(model, ['namespace', 'setNamespace']);
   if (namespace?.value == null) {
     return byHand(
       'Name the module’s namespace in its build script.',
-      'The placebook needs a package to stand in.',
+      'The placebook needs a package.',
       model.module.script,
     );
   }
@@ -45,10 +45,10 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
   const { files, write } = languages[language].placebook;
   const packageName = `${namespace.value}.ads`;
   const changes = sets.flatMap(({ stage, sourceSet }): Change[] => {
-    const all = standingPlacebooks(context, sourceSet);
-    const standing = all.find((item) => item.language === language);
+    const all = existingPlacebooks(context, sourceSet);
+    const existing = all.find((item) => item.language === language);
     const folder = `${sourceSetFolder(model, sourceSet)}/${codeFolder(context, language)}/${packageName.replace(/\./g, '/')}`;
-    const ownPackage = /^package ([\w.]+);?\s*$/m.exec(standing?.text ?? '')?.[1] ?? packageName;
+    const ownPackage = /^package ([\w.]+);?\s*$/m.exec(existing?.text ?? '')?.[1] ?? packageName;
     const [content = ''] = write(placebookContents(title, profiles, platform, stage), {
       packageName: ownPackage,
       title: title.name,
@@ -59,18 +59,18 @@ export function wirePlacebook(context: AndroidWireContext): StackWiring {
     const gone = all
       .filter((item) => item.language !== language)
       .map(({ path }): Change => ({ ...base, path, kind: 'remove' }));
-    if (standing && sameMade(standing.text, content)) return gone;
-    return [...gone, { ...base, path: standing?.path ?? `${folder}/${files[0]}`, kind: 'create', content }];
+    if (existing && isSameGeneratedText(existing.text, content)) return gone;
+    return [...gone, { ...base, path: existing?.path ?? `${folder}/${files[0]}`, kind: 'create', content }];
   });
   return { changes, byHand: [] };
 }
 
-/** The placebooks that stand in a source set, in any language. */
-export function standingPlacebooks(
+/** The placebooks that are in a source set, in any language. */
+export function existingPlacebooks(
   { tree, model }: Pick<AndroidWireContext, 'tree' | 'model'>,
   sourceSet: string,
-): StandingPlacebook[] {
-  return codeFiles(tree, model, sourceSet).flatMap((path): StandingPlacebook[] => {
+): ExistingPlacebook[] {
+  return codeFiles(tree, model, sourceSet).flatMap((path): ExistingPlacebook[] => {
     const language = (Object.keys(languages) as Language[]).find(
       (id) => languages[id].placebook.files[0] === baseOf(path),
     );
@@ -92,7 +92,7 @@ function hasKotlinFolder({ tree, model }: Pick<AndroidWireContext, 'tree' | 'mod
   return tree.hasFolder(`${sourceSetFolder(model, 'main')}/kotlin`);
 }
 
-/** The folder of a source set in which new code of a language is laid. */
+/** The folder of a source set in which new code of a language is put. */
 export function codeFolder(context: Pick<AndroidWireContext, 'tree' | 'model'>, language: Language): string {
   return language === 'kotlin' && hasKotlinFolder(context) ? 'kotlin' : 'java';
 }

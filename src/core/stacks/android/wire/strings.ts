@@ -24,7 +24,7 @@ const head = [
 ];
 const tail = ['</resources>'];
 
-/** Brings the wanted strings into each stage's source sets: changed where they stand, else added to one file. */
+/** Brings the wanted strings into each stage's source sets: changed where they are, else added to one file. */
 export function stringChanges(context: AndroidWireContext, wanted: readonly WantedString[]): Change[] {
   return context.sets.flatMap(({ stage, sourceSet }) =>
     wanted.flatMap((item) => stringChange(context, sourceSet, item, item.ids.get(stage) ?? '')),
@@ -47,10 +47,10 @@ function stringChange(
     variants: variants.map((variant) => variant.name),
   };
   for (const path of valueFiles(tree, model, sourceSet)) {
-    const standing = tree.read(path, readStrings)?.strings.find((resource) => resource.name === name);
-    if (!standing) continue;
-    if (standing.value === id && standing.raw === id) return [];
-    const { element } = standing;
+    const existing = tree.read(path, readStrings)?.strings.find((resource) => resource.name === name);
+    if (!existing) continue;
+    if (existing.value === id && existing.raw === id) return [];
+    const { element } = existing;
     const inner = { start: element.openTag.end, end: element.closeTag?.start ?? element.openTag.end };
     return [{ ...base, path, kind: 'edit', edits: [{ ...inner, text: escapeXml(id) }] }];
   }

@@ -9,7 +9,7 @@ import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
 export interface ExpoBuild {
   variant: Variant;
   development: boolean;
-  /** What a variable is set to; undefined where it is not set, null where that cannot be told. */
+  /** What a variable is set to; undefined where it is not set, null where that cannot be determined. */
   variable: (name: string) => string | undefined | null;
   /** The configuration as this build sees it. */
   config: ConfigValue | undefined;

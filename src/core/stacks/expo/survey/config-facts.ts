@@ -80,7 +80,7 @@ class BuildFacts {
     };
   }
 
-  /** A value as a fact; one that cannot be worked out is unresolved. */
+  /** A value as a fact; one that cannot be computed is unresolved. */
   tell(
     value: ConfigValue | undefined,
     base: { network: string | null; name?: string } & (
@@ -146,7 +146,7 @@ class BuildFacts {
   }
 }
 
-/** The keys of the property list that networks ask for, and the attribution list in it. */
+/** The keys of the property list that networks require, and the attribution list in it. */
 function listFacts(
   { config }: ExpoBuild,
   {

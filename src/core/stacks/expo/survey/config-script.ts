@@ -1,5 +1,5 @@
 import type { Platform, Stage } from '../../../words/words.js';
-import { sameMade } from '../../../languages/common/placebook.js';
+import { isSameGeneratedText } from '../../../languages/common/placebook.js';
 import { scriptMark } from '../../shared/script-packages/expo-project.js';
 
 /** The variable by which builds say their stage; its beginning is what puts it into bundles, too. */
@@ -54,5 +54,5 @@ function line(field: string, test: string, production: string): string {
 /** Whether two of these scripts say the same; the revision that each was written from does not count. */
 export function sameScript(a: string, b: string): boolean {
   const plain = (text: string) => text.replace(/ from revision \d+ of the roster;/g, ';');
-  return sameMade(plain(a), plain(b));
+  return isSameGeneratedText(plain(a), plain(b));
 }

@@ -82,7 +82,7 @@ function clientFacts(
   const at = client ?? manifest.dependencies.find(({ name }) => name === 'expo');
   if (!at || (client && profile) || !eas) return [];
   const place = placeAt(path, tree.text(path), at);
-  const value = client ? 'no profile builds it' : 'expo-dev-client is not asked for';
+  const value = client ? 'no profile builds it' : 'expo-dev-client is not a dependency';
   return editions.map(({ platform, module, variants }) => ({
     kind: 'client',
     network: null,

@@ -2,7 +2,7 @@ import type { Tree } from '../../../tree/tree.js';
 import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
 import { joined } from '../../shared/native-parts.js';
 import { expoAt, asScripts } from '../../shared/script-packages/expo-project.js';
-import { standingPlacebook } from '../../shared/script-packages/placebook.js';
+import { existingPlacebook } from '../../shared/script-packages/placebook.js';
 import { unwirePackageJson } from '../../shared/script-packages/wire.js';
 import type { UnwireContext, StackWiring } from '../../stack.js';
 import { buildsOf } from '../survey/builds.js';
@@ -10,17 +10,17 @@ import { isTestByVariable } from '../survey/config-script.js';
 import { unwireConfig } from '../wire/config.js';
 import { wirePlacebook, codeCondition } from '../wire/index.js';
 
-/** Works out the edits that take a network out of an Expo project. */
+/** Computes the edits that take a network out of an Expo project. */
 export function unwireExpo(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const project = expoAt(tree, root);
   if (!project) return { changes: [], byHand: [] };
   const builds = buildsOf(project, context.title);
-  const standing = standingPlacebook(tree, asScripts(project));
-  const book = unwireSharedPlacebook(context, standing, (rest) => wirePlacebook(tree, project, builds, rest));
+  const existing = existingPlacebook(tree, asScripts(project));
+  const book = unwireSharedPlacebook(context, existing, (rest) => wirePlacebook(tree, project, builds, rest));
   const needsVariable =
     codeCondition(context, builds) === isTestByVariable &&
     !book.some(({ kind }) => kind === 'remove') &&
-    standing !== undefined;
+    existing !== undefined;
   return joined([
     { changes: unwirePackageJson(asScripts(project), context, 'expo'), byHand: [] },
     { changes: unwireConfig(tree, project, builds, context, needsVariable), byHand: [] },

@@ -12,7 +12,7 @@ import type { WireContext } from '../../stack.js';
 import type { ExpoBuild } from '../survey/builds.js';
 import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
 
-/** The rules whose findings edits of the configuration may mend. */
+/** The rules whose findings edits of the configuration may fix. */
 export const rules = [
   'app-id/missing',
   'app-id/wrong-platform',
@@ -38,7 +38,7 @@ export interface Work {
 }
 
 /** Begins work on the configuration of a project. */
-export function workOn(
+export function configWorkOf(
   tree: Tree,
   project: ExpoProject,
   builds: readonly ExpoBuild[],

@@ -12,7 +12,7 @@ import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
 import type { ExpoBuild } from '../survey/builds.js';
 import { appConfigScript, sameScript, stageVariable } from '../survey/config-script.js';
 import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
-import { workOn, changesOf, isUsed, edit, type Work } from './config-work.js';
+import { configWorkOf, changesOf, isUsed, edit, type Work } from './config-work.js';
 import { wirePlugins, removeStatic, scriptEntry } from './plugins.js';
 
 /** Puts app IDs, keys and attribution IDs into the configuration, and what tells the stages apart into the build profiles. */
@@ -23,7 +23,7 @@ export function wireConfig(
   context: WireContext,
   codeNeedsVariable: boolean,
 ): StackWiring {
-  const work = workOn(tree, project, builds, context);
+  const work = configWorkOf(tree, project, builds, context);
   const { title, profiles } = context;
   const platforms = titleEditions(context).map(({ platform }) => platform);
   const used = profiles.filter(({ id }) => platforms.some((platform) => isEnrolled(title, id, platform)));
@@ -49,7 +49,7 @@ export function unwireConfig(
   context: UnwireContext,
   codeNeedsVariable: boolean,
 ): Change[] {
-  const work = workOn(tree, project, builds, context);
+  const work = configWorkOf(tree, project, builds, context);
   const { network, rest, title } = context;
   const path = project.json?.path;
   const name = packageFor(network, 'expo')?.package;
@@ -70,12 +70,12 @@ export function unwireConfig(
   const platform = titleEditions(context)[0]?.platform ?? 'android';
   if (project.script?.isOurs && name !== undefined) {
     const { path: script } = project.script;
-    const standing = tree.text(script)?.text ?? '';
-    const kept = entries.filter((entry) => standing.includes(`'${entry.package}'`));
+    const existing = tree.text(script)?.text ?? '';
+    const kept = entries.filter((entry) => existing.includes(`'${entry.package}'`));
     const content = appConfigScript(kept, context.revision);
     const base = { path: script, platform, network: null, topic: 'app-id' as const, rules: [] };
     if (kept.length === 0) changes.push({ ...base, kind: 'remove' });
-    else if (!sameScript(standing, content)) changes.push({ ...base, kind: 'create', content });
+    else if (!sameScript(existing, content)) changes.push({ ...base, kind: 'create', content });
     if (kept.length === 0 && !codeNeedsVariable) removeStages(work);
   } else if (!project.script && left.length === 0 && title !== rest && !codeNeedsVariable) removeStages(work);
   return [...changesOf(work, platform), ...changes];

@@ -3,7 +3,7 @@ import type { Tree } from '../../../tree/tree.js';
 import { joined } from '../../shared/native-parts.js';
 import { installOf, wirePackageJson } from '../../shared/script-packages/wire.js';
 import { stageCondition } from '../../shared/script-packages/placebook.js';
-import { standingPlacebook } from '../../shared/script-packages/placebook.js';
+import { existingPlacebook } from '../../shared/script-packages/placebook.js';
 import { placebookPath } from '../../shared/script-packages/placebook.js';
 import { wireScript } from '../../shared/script-packages/start.js';
 import { isAnyEnrolled, titleEditions, wireSharedPlacebook } from '../../shared/joint-wiring.js';
@@ -13,7 +13,7 @@ import { isTestByVariable } from '../survey/config-script.js';
 import { asScripts, expoAt, type ExpoProject } from '../../shared/script-packages/expo-project.js';
 import { wireConfig } from './config.js';
 
-/** Works out the edits for an Expo project: its configuration, its packages, its placebook. */
+/** Computes the edits for an Expo project: its configuration, its packages, its placebook. */
 export function wireExpo(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = expoAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
@@ -43,7 +43,7 @@ export function wirePlacebook(
   context: WireContext,
 ): StackWiring {
   return wireSharedPlacebook(context, {
-    standing: standingPlacebook(tree, asScripts(project)),
+    existing: existingPlacebook(tree, asScripts(project)),
     path: placebookPath(tree, asScripts(project)),
     testCondition: codeCondition(context, builds),
     language: typescript,

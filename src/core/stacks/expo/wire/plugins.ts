@@ -64,8 +64,8 @@ export function wirePlugins(work: Work, used: readonly Profile[]): StackWiring &
   if (entries.length === 0) return { changes: [], byHand, needsVariable: false };
   const script = project.script?.path ?? below(project.root, 'app.config.js');
   const content = appConfigScript([...kept, ...entries], context.revision);
-  const standing = work.tree.text(script)?.text;
-  const same = standing !== undefined && sameScript(standing, content);
+  const existing = work.tree.text(script)?.text;
+  const same = existing !== undefined && sameScript(existing, content);
   const platform = titleEditions(context)[0]?.platform ?? 'android';
   const also = alsoFor(context, platform);
   const change: Change = {
@@ -87,11 +87,11 @@ function others(
   entries: readonly PluginIds[],
   used: readonly Profile[],
 ): PluginIds[] {
-  const standing = project.script?.isOurs ? (tree.text(project.script.path)?.text ?? '') : '';
+  const existing = project.script?.isOurs ? (tree.text(project.script.path)?.text ?? '') : '';
   return context.allProfiles.flatMap((profile) => {
     if (used.includes(profile) || !isUsed(context.title, profile.id)) return [];
     const entry = scriptEntry({ tree, project, context, ...work }, profile, context.title);
-    const there = entry && standing.includes(`'${entry.package}'`);
+    const there = entry && existing.includes(`'${entry.package}'`);
     return there && !entries.some((one) => one.package === entry.package) ? [entry] : [];
   });
 }

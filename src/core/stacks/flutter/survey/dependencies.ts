@@ -7,7 +7,7 @@ import { frameworkFact, inEditions, packageFacts, type LockState } from '../../s
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { below, type FlutterProject } from './project.js';
 
-/** Packages of networks that a pubspec asks for, with what its lock holds, and the range of Dart SDKs. */
+/** Packages of networks that a pubspec declares, with what its lock holds, and the range of Dart SDKs. */
 export function pubspecFacts(
   tree: Tree,
   { root, path, pubspec }: FlutterProject,

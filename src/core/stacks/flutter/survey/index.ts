@@ -7,7 +7,7 @@ import { pubspecFacts } from './dependencies.js';
 import { dartFiles, projectAt } from './project.js';
 import { flutterTerms } from './terms.js';
 
-/** What Flutter itself is called for: the binding that has to stand first, and the start of the interface. */
+/** What Flutter itself is called for: the binding that has to are first, and the start of the interface. */
 const moments = {
   ready: /(^|\.)WidgetsFlutterBinding\.ensureInitialized$/,
   run: /^runApp$/,

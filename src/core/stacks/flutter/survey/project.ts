@@ -38,7 +38,7 @@ export function dependsOnFlutter({ dependencies }: Pubspec): boolean {
   });
 }
 
-/** The Dart files that an application compiles: what lies in its `lib`. */
+/** The Dart files that an application compiles: what is in its `lib`. */
 export function dartFiles(tree: Tree, root: string): string[] {
   const lib = below(root, 'lib');
   return tree.paths.filter((path) => path.endsWith('.dart') && isWithin(path, lib));

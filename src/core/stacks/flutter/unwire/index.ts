@@ -3,10 +3,10 @@ import { joined, unwireParts } from '../../shared/native-parts.js';
 import type { StackWiring, UnwireContext } from '../../stack.js';
 import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
 import { projectAt } from '../survey/project.js';
-import { standingPlacebook, wirePlacebook } from '../wire/placebook.js';
+import { existingPlacebook, wirePlacebook } from '../wire/placebook.js';
 import { unwirePubspec } from '../wire/packages.js';
 
-/** Works out the edits that take a network out of a Flutter project. */
+/** Computes the edits that take a network out of a Flutter project. */
 export function unwireFlutter(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const project = projectAt(tree, root);
   if (!project) return { changes: [], byHand: [] };
@@ -14,7 +14,7 @@ export function unwireFlutter(tree: Tree, root: string, context: UnwireContext):
     unwireParts(tree, project.parts, 'flutter', context),
     { changes: unwirePubspec(tree, project, context), byHand: [] },
     {
-      changes: unwireSharedPlacebook(context, standingPlacebook(tree, root), (rest) =>
+      changes: unwireSharedPlacebook(context, existingPlacebook(tree, root), (rest) =>
         wirePlacebook(tree, project, rest),
       ),
       byHand: [],

@@ -3,10 +3,10 @@ import { joined, wireParts } from '../../shared/native-parts.js';
 import { isAnyEnrolled, sharedCallSites, startSteps } from '../../shared/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { below, projectAt, type FlutterProject } from '../survey/project.js';
-import { standingPlacebook, wirePlacebook } from './placebook.js';
+import { existingPlacebook, wirePlacebook } from './placebook.js';
 import { wirePubspec } from './packages.js';
 
-/** Works out the edits for a Flutter project: its native trees, its pubspec, its placebook. */
+/** Computes the edits for a Flutter project: its native trees, its pubspec, its placebook. */
 export function wireFlutter(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = projectAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
@@ -19,11 +19,11 @@ export function wireFlutter(tree: Tree, root: string, context: WireContext): Sta
   ]);
 }
 
-/** IDs in Dart become references to the placebook: only when that is asked for. */
+/** IDs in Dart become references to the placebook: only on request. */
 function wireCallSites(tree: Tree, project: FlutterProject, context: WireContext): StackWiring {
   const { name } = project.pubspec;
   if (name === undefined) return { changes: [], byHand: [] };
-  const book = standingPlacebook(tree, project.root)?.path ?? below(project.root, 'lib/ads/placebook.dart');
+  const book = existingPlacebook(tree, project.root)?.path ?? below(project.root, 'lib/ads/placebook.dart');
   const inside = book.slice(below(project.root, 'lib/').length);
   const how = { languages: ['dart'], packageName: `package:${name}/${inside}` } as const;
   return { changes: sharedCallSites(tree, context, how), byHand: [] };

@@ -31,16 +31,16 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
     const own = pubspec.dependencies.filter(({ name, section }) => {
       return name === wanted.package && section !== 'dev_dependencies';
     });
-    const [standing] = own;
+    const [existing] = own;
     const add = { name: wanted.package, range, lineEnd: document.lineEnd };
     const older = own.find(({ version }) => version !== null && beginsBelow(version, wanted.version));
-    const edits = !standing
+    const edits = !existing
       ? addPubDependency(document.text, pubspec, add)
       : older
         ? setPubVersion(older, range)
         : [];
     if (edits.length > 0) changes.push({ ...base, kind: 'edit', edits });
-    if (edits.length > 0 || !standing)
+    if (edits.length > 0 || !existing)
       byHand.push({
         platform: null,
         network: profile.id,

@@ -5,7 +5,7 @@ import {
   placebookAmong,
   titleEditions,
   wireSharedPlacebook,
-  type StandingPlacebook,
+  type ExistingPlacebook,
 } from '../../shared/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { below, dartFiles, type FlutterProject } from '../survey/project.js';
@@ -20,7 +20,7 @@ const constants: Record<Mode, string> = {
 /** The placebook in Dart: one file for both platforms and stages. */
 export function wirePlacebook(tree: Tree, project: FlutterProject, context: WireContext): StackWiring {
   return wireSharedPlacebook(context, {
-    standing: standingPlacebook(tree, project.root),
+    existing: existingPlacebook(tree, project.root),
     path: below(project.root, 'lib/ads/placebook.dart'),
     testCondition: stageCondition(titleEditions(context)),
     language: dart,
@@ -35,8 +35,8 @@ export function wirePlacebook(tree: Tree, project: FlutterProject, context: Wire
   });
 }
 
-/** The placebook that stands in the Dart of a project. */
-export function standingPlacebook(tree: Tree, root: string): StandingPlacebook | undefined {
+/** The placebook that is in the Dart of a project. */
+export function existingPlacebook(tree: Tree, root: string): ExistingPlacebook | undefined {
   return placebookAmong(tree, dartFiles(tree, root), 'placebook.dart');
 }
 

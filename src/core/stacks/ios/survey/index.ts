@@ -120,7 +120,7 @@ function homeFolders(tree: Tree, variant: IosVariant): string[] {
   return list ? [folderOf(list.path)] : [];
 }
 
-/** App IDs, and further keys that profiles ask for, in the property list of a variant. */
+/** App IDs, and further keys that profiles require, in the property list of a variant. */
 function plistFacts(
   tree: Tree,
   model: TargetModel,

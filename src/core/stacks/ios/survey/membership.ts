@@ -51,7 +51,7 @@ function makeMembership(project: XcodeProject, target: string): Membership {
       sources.has(path) || inFolder(path, targets) || packages.some((folder) => isWithin(path, folder)),
     copies: (path) =>
       resources.has(path) ||
-      // A folder reference copies all that lies in it.
+      // A folder reference copies all that is in it.
       [...resources].some((folder) => path.startsWith(`${folder}/`)) ||
       inFolder(path, [target]),
   };
@@ -111,7 +111,7 @@ function synchronisedFolders(
   });
 }
 
-/** Folders of Swift packages that lie in the tree and that the project refers to. */
+/** Folders of Swift packages that are in the tree and that the project refers to. */
 function localPackages({ objects, folder }: XcodeProject): string[] {
   return objects.entries
     .filter(({ value }) => stringOf(value, 'isa') === 'XCLocalSwiftPackageReference')

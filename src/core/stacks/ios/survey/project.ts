@@ -17,7 +17,7 @@ export interface Configuration {
   settings: PbxDict | null;
   /** Path of the base configuration file in the tree; null when it has none. */
   base: string | null;
-  /** The configuration as it stands in the project file. */
+  /** The configuration as it is in the project file. */
   value: PbxValue | undefined;
 }
 
@@ -102,7 +102,7 @@ function makeProject(tree: Tree, path: string): XcodeProject | undefined {
   return { path, folder, objects, targets, extensions };
 }
 
-/** Where each file reference lies in the tree, by walking the groups from the main one. */
+/** Where each file reference is in the tree, by walking the groups from the main one. */
 export function filePaths(
   objects: PbxDict,
   mainGroup: string | undefined,

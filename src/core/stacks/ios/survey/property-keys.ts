@@ -12,9 +12,9 @@ export interface PropertyKey {
   text: string;
   place: Place;
   chain: ChainStep[];
-  /** The value as it stands in a file; undefined when the build makes it. */
+  /** The value as it is in a file; undefined when the build makes it. */
   value?: PlistValue;
-  /** A build setting that is named like a generated key, and that Xcode passes over. */
+  /** A build setting that is named like a generated key, and that Xcode skips. */
   ignored: boolean;
 }
 

@@ -28,7 +28,7 @@ interface Level {
 
 const maxSteps = 30;
 
-/** A setting as Xcode would resolve it, or why that cannot be told; undefined when nothing sets it. */
+/** A setting as Xcode would resolve it, or why that cannot be determined; undefined when nothing sets it. */
 export function settingOf(scope: SettingsScope, name: string): Setting | undefined {
   const levels = levelsOf(scope, name);
   return levels.length === 0 ? undefined : expand(scope, name, levels, 0);
@@ -156,7 +156,7 @@ function plainValue(value: PbxValue): string {
   return value.type === 'list' ? value.items.map(plainValue).join(' ') : '';
 }
 
-/** A setting from a base configuration file: includes are read where they stand, and what comes later wins. */
+/** A setting from a base configuration file: includes are read where they are, and what comes later wins. */
 function fromFile(scope: SettingsScope, path: string | null, name: string): Level[] {
   const lines = path === null ? [] : linesOf(scope.tree, path, 0);
   const own = strongest(lines, ({ setting }) => setting.key, name, scope.own.name);

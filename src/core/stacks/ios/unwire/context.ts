@@ -3,7 +3,7 @@ import type { Profile } from '../../../network/model.js';
 import { othersNeedOn } from '../../shared/others-need.js';
 import type { UnwireContext } from '../../stack.js';
 import type { IosWireContext } from '../wire/context.js';
-import { standingPlacebooks } from '../wire/placebook.js';
+import { existingPlacebooks } from '../wire/placebook.js';
 
 /** What each part of taking a network out works with. */
 export interface IosUnwireContext extends UnwireContext, Omit<IosWireContext, keyof UnwireContext> {}
@@ -15,6 +15,6 @@ export function othersNeed(context: IosUnwireContext, asks: (profile: Profile) =
 
 /** Whether the existing placebook is still needed by the remaining networks. */
 export function staysNeeded({ tree, model, rest, allProfiles }: IosUnwireContext): boolean {
-  const texts = standingPlacebooks(tree, model).map((path) => tree.text(path)?.text ?? '');
+  const texts = existingPlacebooks(tree, model).map((path) => tree.text(path)?.text ?? '');
   return needsPlacebook(rest, placebookProfiles(allProfiles, [], texts), 'ios');
 }

@@ -14,11 +14,11 @@ import { sourceHome } from '../survey/sources.js';
 import { targetsBelow } from '../survey/targets.js';
 import type { StagedVariant } from '../wire/context.js';
 import { packageIds } from '../wire/packages.js';
-import { placebookIds, standingPlacebooks, wirePlacebook } from '../wire/placebook.js';
+import { placebookIds, existingPlacebooks, wirePlacebook } from '../wire/placebook.js';
 
 const parts = [unwireLists, unwireSettings, unwirePods, unwirePackages, unwireCompanion, unwirePlacebook];
 
-/** Works out the edits that take a network out of the title's iOS edition. */
+/** Computes the edits that take a network out of the title's iOS edition. */
 export function unwireIos(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const { title, survey } = context;
   const edition = editionOf(survey.editions, title, 'ios');
@@ -107,13 +107,13 @@ function unwireCompanion(context: IosUnwireContext): Change[] {
 /** The placebook without the network; none where nothing is left for it to say. */
 function unwirePlacebook(context: IosUnwireContext): Change[] {
   const { tree, model, rest } = context;
-  const standing = standingPlacebooks(tree, model);
-  if (standing.length === 0) return [];
+  const existing = existingPlacebooks(tree, model);
+  if (existing.length === 0) return [];
   if (staysNeeded(context)) return wirePlacebook({ ...context, title: rest, profiles: [] }).changes;
   const base = { platform: 'ios' as const, network: null, topic: 'placebook' as const, rules: [] };
-  const ids = standing.flatMap((path) => Object.values(placebookIds(model.target.id, path)));
+  const ids = existing.flatMap((path) => Object.values(placebookIds(model.target.id, path)));
   return [
-    ...standing.map((path): Change => ({ ...base, path, kind: 'remove' })),
+    ...existing.map((path): Change => ({ ...base, path, kind: 'remove' })),
     ...withoutObjects(context, ids, 'placebook').map((change) => ({ ...change, network: null })),
   ];
 }

@@ -15,7 +15,7 @@ export function objectLines(text: string, objects: PbxDict, ids: readonly string
     .map((entry) => ({ ...entryLines(text, entry), text: '' }));
 }
 
-/** The lines that an entry fills; only the entry itself where something else stands on them. */
+/** The lines that an entry fills; only the entry itself where something else is on them. */
 export function entryLines(text: string, { start, end }: PbxEntry): { start: number; end: number } {
   const first = wholeLine(text, start);
   const last = wholeLine(text, Math.max(start, end - 1));

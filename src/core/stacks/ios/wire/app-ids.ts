@@ -143,11 +143,11 @@ function listChanges(
 ): Change[] {
   const base = { platform, network, topic, rules: appIdRules };
   const reference = `$(${setting})`;
-  const standing = list.root?.entries.filter((entry) => entry.key === key) ?? [];
-  if (!list.text || standing.length === 0)
+  const existing = list.root?.entries.filter((entry) => entry.key === key) ?? [];
+  if (!list.text || existing.length === 0)
     return addKey(context, list, key, [`<string>${escapeXml(reference)}</string>`], base);
   const { text, lineEnd } = list.text;
-  const doubles = standing.slice(1).map((entry): Change => ({
+  const doubles = existing.slice(1).map((entry): Change => ({
     ...base,
     path: list.path,
     rules: ['app-id/duplicated', ...appIdRules],

@@ -10,7 +10,7 @@ export function itemLines(id: string): string[] {
   return ['  <dict>', `    <key>${identifierKey}</key>`, `    <string>${id}</string>`, '  </dict>'];
 }
 
-/** Brings the identifiers that enrolled networks ask for into every property list of the target. */
+/** Brings the identifiers that enrolled networks require into every property list of the target. */
 export function wireAttribution(context: IosWireContext): StackWiring {
   const { title, profiles } = context;
   const asking = profiles.filter(({ id, ios }) => ios?.attribution && isEnrolled(title, id, 'ios'));

@@ -3,7 +3,7 @@ import type { StackWiring } from '../../stack.js';
 import { sourceHome } from '../survey/sources.js';
 import type { IosWireContext } from './context.js';
 
-/** IDs in Swift or Objective-C become references to the placebook: only when that is asked for. */
+/** IDs in Swift or Objective-C become references to the placebook: only on request. */
 export function wireCallSites({ tree, model, title, profiles, survey, extras }: IosWireContext): StackWiring {
   const home = sourceHome(model);
   if (!extras.callSites || !home) return { changes: [], byHand: [] };

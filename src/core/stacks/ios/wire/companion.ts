@@ -11,7 +11,7 @@ import { filePaths, mainGroupOf } from '../survey/project.js';
 import { sourceHome } from '../survey/sources.js';
 import type { IosWireContext } from './context.js';
 
-/** Files that a network's pages give out per application: laid in their place, and among the target's resources. */
+/** Files that a network's pages give out per application: put in their place, and among the target's resources. */
 export function wireCompanion(context: IosWireContext): StackWiring {
   const { tree, model, title, profiles, extras, edition } = context;
   const changes: Change[] = [];
@@ -39,7 +39,7 @@ export function wireCompanion(context: IosWireContext): StackWiring {
         platform: 'ios',
         network: profile.id,
         rule: 'companion/missing',
-        what: `Get ${companion.file} for ${edition.identifier ?? 'this application'} at ${profile.site ?? profile.name}, then wire with --file FOLDER/${name}: it is laid at ${path} and added to the target.`,
+        what: `Get ${companion.file} for ${edition.identifier ?? 'this application'} at ${profile.site ?? profile.name}, then wire with --file FOLDER/${name}: it is copied to ${path} and added to the target.`,
         why: `${profile.name}: ${companion.why}`,
         where: path,
       });
@@ -62,7 +62,7 @@ export function wireCompanion(context: IosWireContext): StackWiring {
   return { changes, byHand };
 }
 
-/** Makes a file one of the target's resources; none where its folder does that by itself, null where it cannot be told how. */
+/** Makes a file one of the target's resources; none where its folder does that by itself, null where it cannot be determined how. */
 function resourceEdits({ tree, model }: IosWireContext, path: string): Edit[] | null {
   const { project, target } = model;
   const document = tree.text(project.path);

@@ -76,7 +76,7 @@ function resolveStep({ id, name }: Profile, project: string): ByHand {
     network: id,
     rule: null,
     what: 'Open the project once, so that its packages are resolved, and commit Package.resolved.',
-    why: `The project only names the package of ${name}; which version is built stands in Package.resolved.`,
+    why: `The project only names the package of ${name}; the version that is built is in Package.resolved.`,
     where: project,
   };
 }

@@ -29,7 +29,7 @@ const parts = [
 /** What concerns the code: nothing where the tree is part of one in another language. */
 const codeParts = [wireCallSites, wirePlacebook];
 
-/** Works out the edits for the application target that is the title's iOS edition. */
+/** Computes the edits for the application target that is the title's iOS edition. */
 export function wireIos(tree: Tree, root: string, context: WireContext): StackWiring {
   const { title, profiles, survey } = context;
   const edition = editionOf(survey.editions, title, 'ios');

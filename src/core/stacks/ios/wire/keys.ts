@@ -5,7 +5,14 @@ import type { StackWiring } from '../../stack.js';
 import { propertyKeys } from '../survey/property-keys.js';
 import type { IosWireContext } from './context.js';
 import { addKey, targetLists, type TargetList } from './lists.js';
-import { trackingKey, type Key, keyRules, keyStep, standingEdits, valueOf } from '../../shared/plist/keys.js';
+import {
+  trackingKey,
+  type Key,
+  keyRules,
+  keyStep,
+  existingKeyEdits,
+  valueOf,
+} from '../../shared/plist/keys.js';
 
 const platform = 'ios' as const;
 /** Keys that enrolled networks need in the property list, each with its type; the text for tracking comes from the roster. */
@@ -40,13 +47,13 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
   if (lacking.length === 0) return nothing;
   const value = valueOf(context.title, key);
   if (value === undefined) return { changes: [], byHand: [keyStep(profile, key, list.path)] };
-  const edits = list.text ? standingEdits(list.text, list.root, key, context.title) : undefined;
+  const edits = list.text ? existingKeyEdits(list.text, list.root, key, context.title) : undefined;
   return edits
     ? { changes: [{ ...given, path: list.path, kind: 'edit', edits }], byHand: [] }
     : { changes: addKey(context, list, key.key, value, { ...given, adds: [`key ${key.key}`] }), byHand: [] };
 }
 
-/** What has to be declared at the store when a network asks for leave to track: no file can say it. */
+/** What has to be declared at the store when a network requires permission to track: no file can say it. */
 export function storeSteps(
   { title, profiles, survey }: IosWireContext,
   changes: readonly Change[],
@@ -63,7 +70,7 @@ export function storeSteps(
     network: id,
     rule: null,
     what: `Declare at the store that ${edition?.identifier ?? 'the app'} tracks users for advertising with ${name}.`,
-    why: 'The store compares its privacy answers with what the build asks for, and turns the version down when they differ.',
+    why: 'The store compares its privacy answers with what the build requests, and rejects the version when they differ.',
     where: null,
   }));
 }

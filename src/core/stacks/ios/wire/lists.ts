@@ -46,7 +46,7 @@ function isGenerated({ scope }: StagedVariant): boolean {
   return file === '' && /^yes$/i.test(settingOf(scope, 'GENERATE_INFOPLIST_FILE')?.value ?? '');
 }
 
-/** Where the file for a generated property list is laid: outside of folders whose files join the target by themselves. */
+/** Where the file for a generated property list is put: outside of folders whose files join the target by themselves. */
 export function madeList({ model }: Pick<IosWireContext, 'model'>): string {
   const { folder } = model.project;
   return `${folder ? `${folder}/` : ''}${model.target.name.replace(/[^\w.+-]/g, '-')}-Info.plist`;

@@ -1,7 +1,7 @@
 import { appendItem, setPbxString } from '../../../formats/pbxproj/edit.js';
 import { entryOf } from '../../../formats/pbxproj/read.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../../placebook/contents.js';
-import { placebookMark, sameMade } from '../../../languages/common/placebook.js';
+import { placebookMark, isSameGeneratedText } from '../../../languages/common/placebook.js';
 import { objectiveC } from '../../../languages/objective-c/index.js';
 import { swift } from '../../../languages/swift/index.js';
 import { baseOf, folderOf, isWithin } from '../../../text/paths.js';
@@ -36,7 +36,7 @@ const writers = { swift: swift.placebook, 'objective-c': objectiveC.placebook };
 /** The placebook in the language of the target, compiled into it; it picks the stage by a condition. */
 export function wirePlacebook(context: IosWireContext): StackWiring {
   const { tree, model, title } = context;
-  const standing = standingPlacebooks(tree, model);
+  const standing = existingPlacebooks(tree, model);
   const profiles = placebookProfiles(
     context.allProfiles,
     context.profiles,
@@ -50,7 +50,7 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
       network: null,
       rule: 'unit-id/not-in-build',
       what: `Add a source file to the target ${model.target.name}, then wire again.`,
-      why: 'The placebook stands beside the target’s other source files, and it has none.',
+      why: 'The placebook goes beside the target’s other source files, and the target has none.',
       where: model.project.path,
     };
     return { changes: [], byHand: [step] };
@@ -73,7 +73,9 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
     const content = contents[at] ?? '';
     const there = tree.text(path)?.text;
     const written: Change[] =
-      there !== undefined && sameMade(there, content) ? [] : [{ ...base, path, kind: 'create', content }];
+      there !== undefined && isSameGeneratedText(there, content)
+        ? []
+        : [{ ...base, path, kind: 'create', content }];
     return [...written, ...membershipChanges(context, home, path)];
   });
   return {
@@ -82,8 +84,8 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
   };
 }
 
-/** The placebooks that stand in the project, in any language. */
-export function standingPlacebooks(tree: Tree, { project }: TargetModel): string[] {
+/** The placebooks that are in the project, in any language. */
+export function existingPlacebooks(tree: Tree, { project }: TargetModel): string[] {
   const names: string[] = Object.values(writers).flatMap(({ files }) => files);
   return tree.paths.filter(
     (path) =>

@@ -12,7 +12,7 @@ import type { ManifestFile } from '../../shared/manifest/model.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { buildOf, filesOf, platformFolder, type MauiProject } from './project.js';
-import { identifierOf, type Told } from './settings.js';
+import { identifierOf, type SettingOutcome } from './settings.js';
 
 export function manifestOf(project: MauiProject): string {
   return `${platformFolder(project, 'android')}/AndroidManifest.xml`;
@@ -31,7 +31,7 @@ function placeholder(
   project: MauiProject,
   configuration: string,
   name: string,
-): Told | undefined {
+): SettingOutcome | undefined {
   if (name === 'applicationId') return identifierOf(tree, project, 'android', configuration);
   const given = buildOf(tree, project, 'android', configuration).property('AndroidManifestPlaceholders');
   if (!given) return undefined;

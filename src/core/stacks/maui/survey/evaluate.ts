@@ -13,7 +13,7 @@ import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { below } from '../../shared/script-packages/packages.js';
 
-/** An entry with the file that it stands in. */
+/** An entry with the file that it is in. */
 type Placed<Entry extends MsEntry> = Entry & { path: string };
 
 /** What a property came to in one build, with the lines that made it so. */

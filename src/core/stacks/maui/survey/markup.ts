@@ -114,7 +114,7 @@ export function markupFacts(
   return mergeVariants(withPlacements(facts, context.title));
 }
 
-/** A view of a network in markup: the call that it stands for, what it is given, and where it is held. */
+/** A view of a network in markup: the call that it is for, what it is given, and where it is held. */
 function viewFacts({
   path,
   document,
@@ -198,7 +198,7 @@ function isFor(text: MarkupText, platform: Platform, all: readonly MarkupText[])
 /** Views whose contents scroll (learn.microsoft.com, ".NET MAUI controls"). */
 const scrolling = /^(?:ScrollView|CollectionView|ListView|CarouselView|TableView)$/;
 
-/** Where a view is held: by its own options, or by the row of the grid that it stands in. */
+/** Where a view is held: by its own options, or by the row of the grid that it is in. */
 function heldAt(element: XmlElement): HeldAt | undefined {
   if ([...containers(element)].some((one) => scrolling.test(localName(one)))) return 'scrolling-view';
   const options = attribute(element, 'VerticalOptions')?.value.trim();
@@ -238,7 +238,7 @@ function factsFor({
     return [{ ...base, kind: 'left-open', network, name: 'choice', value, effective: true, place, chain }];
   }
   const place = placeAt(path, document, own);
-  // The branches of one choice are told apart as those of a condition in code are.
+  // The branches of one choice are distinguished as those of a condition in code are.
   const conditions: CodePlace['conditions'] = choice.byPlatform
     ? [
         {

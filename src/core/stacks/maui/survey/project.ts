@@ -146,7 +146,7 @@ export function isOwnFile(tree: Tree, project: MauiProject, path: string): boole
 
 const platformsOfFolder = /(^|\/)Platforms\/(\w+)\//;
 
-/** Whether the build of a platform compiles a file: what lies below `Platforms` is for one alone. */
+/** Whether the build of a platform compiles a file: what is below `Platforms` is for one alone. */
 export function isCompiledFor(
   tree: Tree,
   project: MauiProject,

@@ -15,10 +15,10 @@ import { entriesOf, type PropertyValue } from './evaluate.js';
 import { buildOf, platformFolder, type MauiProject } from './project.js';
 
 /** Something that a build is told, or why that cannot be said. */
-export type Told =
+export type SettingOutcome =
   { value: string; chain: ChainStep[] } | { value: null; reason: string; chain: ChainStep[] };
 
-function toldBy(property: PropertyValue): Told {
+function settingOutcome(property: PropertyValue): SettingOutcome {
   const { value, chain } = property;
   return value === null ? { value, reason: property.reason, chain } : { value, chain };
 }
@@ -29,25 +29,25 @@ export function identifierOf(
   project: MauiProject,
   platform: Platform,
   configuration: string,
-): Told | undefined {
+): SettingOutcome | undefined {
   const own = platform === 'ios' ? inPropertyList(tree, project) : inManifest(tree, project);
   if (own) return own;
   const property = buildOf(tree, project, platform, configuration).property('ApplicationId');
-  return property && toldBy(property);
+  return property && settingOutcome(property);
 }
 
-function written(tree: Tree, path: string, what: string, value: string, span: Span): Told {
+function written(tree: Tree, path: string, what: string, value: string, span: Span): SettingOutcome {
   return { value, chain: [{ what, value, place: placeAt(path, tree.text(path), span) }] };
 }
 
-function inManifest(tree: Tree, project: MauiProject): Told | undefined {
+function inManifest(tree: Tree, project: MauiProject): SettingOutcome | undefined {
   const path = `${platformFolder(project, 'android')}/AndroidManifest.xml`;
   const root = tree.has(path) ? tree.read(path, readXml)?.root : undefined;
   const named = root && attribute(root, 'package');
   return named?.value ? written(tree, path, 'manifest', named.value, named.valueSpan) : undefined;
 }
 
-function inPropertyList(tree: Tree, project: MauiProject): Told | undefined {
+function inPropertyList(tree: Tree, project: MauiProject): SettingOutcome | undefined {
   const path = `${platformFolder(project, 'ios')}/Info.plist`;
   const list = tree.has(path) ? tree.read(path, readPlist) : undefined;
   const found = list && topEntries(list).find(({ key }) => key === 'CFBundleIdentifier')?.value;
@@ -76,16 +76,21 @@ export function settingsFacts(
   const unresolved: Unresolved[] = [];
   const base = { network: null, platform, module, variants: [variant.name] };
   const build = buildOf(tree, project, platform, variant.name);
-  const tell = (kind: PlainKind, what: string, told: Told | undefined, plain = (value: string) => value) => {
+  const tell = (
+    kind: PlainKind,
+    what: string,
+    told: SettingOutcome | undefined,
+    plain = (value: string) => value,
+  ) => {
     const place = told?.chain.at(-1)?.place;
     if (!told || !place) return;
     const { chain } = told;
     if (told.value === null) unresolved.push({ ...base, kind, what, reason: told.reason, place, chain });
     else facts.push({ ...base, kind, value: plain(told.value), effective: true, place, chain });
   };
-  const property = (name: string): Told | undefined => {
+  const property = (name: string): SettingOutcome | undefined => {
     const found = build.property(name);
-    return found && toldBy(found);
+    return found && settingOutcome(found);
   };
   tell('identifier', 'the identifier', identifierOf(tree, project, platform, variant.name));
   const lowest = property('SupportedOSPlatformVersion');

@@ -9,10 +9,10 @@ import { manifestOf } from '../survey/android-facts.js';
 import { mauiAt } from '../survey/project.js';
 import { unwireAppIds } from '../wire/app-ids.js';
 import { unwireList } from '../wire/keys.js';
-import { standingPlacebook, wirePlacebook } from '../wire/placebook.js';
+import { existingPlacebook, wirePlacebook } from '../wire/placebook.js';
 import { unwireMauiPackages, unwireLinker } from '../wire/project.js';
 
-/** Works out the edits that take a network out of a .NET MAUI project. */
+/** Computes the edits that take a network out of a .NET MAUI project. */
 export function unwireMaui(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const project = mauiAt(tree, root);
   if (!project) return { changes: [], byHand: [] };
@@ -24,7 +24,7 @@ export function unwireMaui(tree: Tree, root: string, context: UnwireContext): St
     ...unwireList(tree, project, context),
     ...unwireLinker(tree, project, context),
     ...unwireLibraries(context),
-    ...unwireSharedPlacebook(context, standingPlacebook(tree, project), (rest) =>
+    ...unwireSharedPlacebook(context, existingPlacebook(tree, project), (rest) =>
       wirePlacebook(tree, project, rest),
     ),
   ];

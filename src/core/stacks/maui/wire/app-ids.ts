@@ -182,17 +182,20 @@ function wireList(work: AppIdWork): StackWiring {
   if (!document || root?.type !== 'dict') {
     const step = { platform: 'ios' as const, network: profile.id, rule: 'app-id/missing' };
     const what = `Make ${path}, a property list with a dictionary, then wire again.`;
-    return { changes: [], byHand: [{ ...step, what, why: 'The app ID has nowhere to stand.', where: path }] };
+    return {
+      changes: [],
+      byHand: [{ ...step, what, why: 'There is no place for the app ID.', where: path }],
+    };
   }
   const values = [...new Set(ids.values())];
   if (values.length < 2) {
     const edits = setString(document.text, root, place.key, values[0] ?? '', document.lineEnd);
     return { changes: [{ ...base, path, kind: 'edit', edits }], byHand: [] };
   }
-  // What the list says for every build would stand beside what the partial lists say for each.
-  const standing = root.entries.find(({ key }) => key === place.key);
-  const gone: Change[] = standing
-    ? [{ ...base, path, kind: 'edit', edits: [removeEntry(document.text, standing)] }]
+  // What the list says for every build would be beside what the partial lists say for each.
+  const existing = root.entries.find(({ key }) => key === place.key);
+  const gone: Change[] = existing
+    ? [{ ...base, path, kind: 'edit', edits: [removeEntry(document.text, existing)] }]
     : [];
   const lists = stages.map((stage) => ({
     ...base,

@@ -17,7 +17,7 @@ import { wireList } from './keys.js';
 import { wirePlacebook } from './placebook.js';
 import { wireLinker, wireMauiPackages } from './project.js';
 
-/** Works out the edits for a .NET MAUI project: its project file, native files, feeds and placebook. */
+/** Computes the edits for a .NET MAUI project: its project file, native files, feeds and placebook. */
 export function wireMaui(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = mauiAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
@@ -44,7 +44,7 @@ function wireManifest(tree: Tree, project: MauiProject, context: WireContext): S
   return joined([wirePermissions(wiring), wireComponents(wiring)]);
 }
 
-/** IDs in C# become references to the placebook where that is asked for; the rest is left to a person. */
+/** IDs in C# become references to the placebook on request; the rest is left to a person. */
 function wireCode(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
   const byHand = startSteps(context, {
     language: 'csharp',

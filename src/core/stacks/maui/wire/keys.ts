@@ -10,7 +10,7 @@ import { mergedIds } from '../../../standards/skadnetwork.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { keyStep } from '../../shared/plist/keys.js';
-import { standingEdits } from '../../shared/plist/keys.js';
+import { existingKeyEdits } from '../../shared/plist/keys.js';
 import { valueOf } from '../../shared/plist/keys.js';
 import { keyRules } from '../../shared/plist/keys.js';
 import { listRemovals } from '../../shared/plist/removals.js';
@@ -43,7 +43,7 @@ interface PropertyList {
   root: PlistValue & { type: 'dict' };
 }
 
-/** The keys that one network asks for, and that not every build has. */
+/** The keys that one network requires, and that not every build has. */
 function wireKeys(
   { title, survey }: WireContext,
   edition: SurveyEdition,
@@ -67,7 +67,7 @@ function wireKeys(
       continue;
     }
     const lines = [`<key>${escapeXml(key.key)}</key>`, ...value];
-    const standing = standingEdits(document, root, key, title);
+    const existing = existingKeyEdits(document, root, key, title);
     changes.push({
       path,
       platform: 'ios',
@@ -75,9 +75,9 @@ function wireKeys(
       topic: 'keys',
       rules: keyRules,
       // What stood there before, empty or wrong, is not the network's to take away.
-      adds: standing ? [] : [`key ${key.key}`],
+      adds: existing ? [] : [`key ${key.key}`],
       kind: 'edit',
-      edits: standing ?? appendChild(document.text, root.element, lines, document.lineEnd),
+      edits: existing ?? appendChild(document.text, root.element, lines, document.lineEnd),
     });
   }
   return { changes, byHand };

@@ -5,7 +5,7 @@ import {
   placebookAmong,
   titleEditions,
   wireSharedPlacebook,
-  type StandingPlacebook,
+  type ExistingPlacebook,
 } from '../../shared/joint-wiring.js';
 import { below } from '../../shared/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';
@@ -15,7 +15,7 @@ import { filesOf, type MauiProject } from '../survey/project.js';
 /** The placebook in C#: one file for both platforms and stages. */
 export function wirePlacebook(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
   return wireSharedPlacebook(context, {
-    standing: standingPlacebook(tree, project),
+    existing: existingPlacebook(tree, project),
     path: below(project.root, 'Ads/Placebook.cs'),
     testCondition: stageCondition(titleEditions(context)),
     language: csharp,
@@ -31,7 +31,7 @@ export function wirePlacebook(tree: Tree, project: MauiProject, context: WireCon
   });
 }
 
-export function standingPlacebook(tree: Tree, project: MauiProject): StandingPlacebook | undefined {
+export function existingPlacebook(tree: Tree, project: MauiProject): ExistingPlacebook | undefined {
   return placebookAmong(tree, filesOf(tree, project, '.cs'), 'Placebook.cs');
 }
 

@@ -39,7 +39,7 @@ export function linkingFacts(
           ? placeAt(config.path, tree.text(config.path), exclusion)
           : without;
       if (!place) return [];
-      const value = exclusion ? 'left out' : 'linking is not asked for';
+      const value = exclusion ? 'left out' : 'not linked';
       const asks = placeAt(project.path, tree.text(project.path), asked);
       return [
         {

@@ -6,13 +6,13 @@ import { projectAt } from '../../shared/script-packages/project.js';
 import { developmentOf } from '../survey/terms.js';
 import { unwirePackageJson } from '../../shared/script-packages/wire.js';
 import { wirePlacebook } from '../wire/placebook.js';
-import { standingPlacebook } from '../../shared/script-packages/placebook.js';
+import { existingPlacebook } from '../../shared/script-packages/placebook.js';
 
-/** Works out the edits that take a network out of a React Native project. */
+/** Computes the edits that take a network out of a React Native project. */
 export function unwireReactNative(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const project = projectAt(tree, root);
   if (!project) return { changes: [], byHand: [] };
-  const book = unwireSharedPlacebook(context, standingPlacebook(tree, project), (rest) =>
+  const book = unwireSharedPlacebook(context, existingPlacebook(tree, project), (rest) =>
     wirePlacebook(tree, project, rest, developmentOf(tree, root)),
   );
   return joined([

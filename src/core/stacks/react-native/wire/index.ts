@@ -8,7 +8,7 @@ import { installOf, wirePackageJson } from '../../shared/script-packages/wire.js
 import { wirePlacebook } from './placebook.js';
 import { wireScript } from '../../shared/script-packages/start.js';
 
-/** Works out the edits for a React Native project: its native trees, its packages, its placebook. */
+/** Computes the edits for a React Native project: its native trees, its packages, its placebook. */
 export function wireReactNative(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = projectAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };

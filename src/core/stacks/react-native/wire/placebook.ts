@@ -4,7 +4,7 @@ import { titleEditions, wireSharedPlacebook } from '../../shared/joint-wiring.js
 import type { StackWiring, WireContext } from '../../stack.js';
 import { type ReactNativeProject } from '../../shared/script-packages/project.js';
 import type { IsDevelopment } from '../../shared/script-packages/placebook.js';
-import { placebookPath, stageCondition, standingPlacebook } from '../../shared/script-packages/placebook.js';
+import { placebookPath, stageCondition, existingPlacebook } from '../../shared/script-packages/placebook.js';
 
 /** The placebook in TypeScript: one file for both platforms and stages. */
 export function wirePlacebook(
@@ -14,7 +14,7 @@ export function wirePlacebook(
   isDevelopment: IsDevelopment,
 ): StackWiring {
   return wireSharedPlacebook(context, {
-    standing: standingPlacebook(tree, project),
+    existing: existingPlacebook(tree, project),
     path: placebookPath(tree, project),
     testCondition: stageCondition(titleEditions(context), isDevelopment),
     language: typescript,

@@ -10,7 +10,7 @@ import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import { folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 
-/** Statements that stand in one script. What configures a module may come from several. */
+/** Statements that are in one script. What configures a module may come from several. */
 export interface Part {
   path: string;
   statements: readonly Statement[];
@@ -153,12 +153,12 @@ export function settingOf(
   return last;
 }
 
-/** A call with the script in which it stands. */
+/** A call with the script in which it is. */
 export interface PlacedCall extends FoundCall {
   script: string;
 }
 
-/** The calls that stand directly in the parts, those under conditions marked. */
+/** The calls that are directly in the parts, those under conditions marked. */
 export function callsOf(
   parts: readonly Part[],
   callsIn: (statements: readonly Statement[]) => FoundCall[],

@@ -89,7 +89,7 @@ export function namedPlugins(tree: Tree, root: string, path: string): NamedPlugi
   });
 }
 
-/** The lines of a `plugins { }` block, wherever it stands. */
+/** The lines of a `plugins { }` block, wherever it is. */
 export function pluginLines(
   tree: Tree,
   root: string,

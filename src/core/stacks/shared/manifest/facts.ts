@@ -12,7 +12,7 @@ import { mergedElements, type MergeConflict, type MergedAttribute } from './merg
 import { androidNamespace } from './namespaces.js';
 import type { ManifestFile } from './model.js';
 
-/** The manifests that a build merges for one variant, and what stands behind the values in them. */
+/** The manifests that a build merges for one variant, and what is behind the values in them. */
 export interface ManifestBuild {
   module: string;
   variant: string;
@@ -24,12 +24,12 @@ export interface ManifestBuild {
   string(name: string): { value: string; step: ChainStep } | undefined;
 }
 
-/** A meta-data element that bears a key, and the element that holds it. */
+/** A meta-data element that has a key, and the element that holds it. */
 export interface FoundMetaData {
   path: string;
   sourceSet: string;
   element: XmlElement;
-  /** Whether it stands where keys for the whole app belong: directly in the application element. */
+  /** Whether it is where keys for the whole app belong: directly in the application element. */
   inApplication: boolean;
 }
 

@@ -31,7 +31,7 @@ export interface MergedElement {
 }
 
 /**
- * Merges the elements of one name that stand at one place of every manifest: directly in `manifest`, or in
+ * Merges the elements of one name that are at one place of every manifest: directly in `manifest`, or in
  * `application`. Rules: `tools:node`, `tools:replace`, `tools:remove` and `tools:selector` as the Android
  * guide "Manage manifest files" gives them. Of several elements with one key in one file the first counts.
  * @param files the weakest first
@@ -69,7 +69,7 @@ export function mergedElements(
       const selected =
         known.rules.selector === null || (file.library && known.rules.selector === packageOf(root));
       if (known.removed && !selected) {
-        // The removal was meant for another library: this one stands.
+        // The removal was meant for another library: this one is.
         known.removed = false;
         known.sources = [];
         known.attributes = new Map();

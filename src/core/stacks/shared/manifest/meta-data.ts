@@ -27,7 +27,7 @@ export function metaDataChanges(
   const bound = root?.attributes.some(({ value }) => value === androidNamespace);
   if (!document || !root || !application || !bound) {
     const what = `Give ${path} an application element${root && !bound ? ` and xmlns:android="${androidNamespace}"` : ''}.`;
-    const why = 'The app ID has nowhere to stand.';
+    const why = 'There is no place for the app ID.';
     return {
       changes: [],
       byHand: [{ platform, network: profile.id, rule: null, what, why, where: path }],
@@ -46,7 +46,7 @@ export function metaDataChanges(
         [`<meta-data`, `  ${prefix}:name="${escapeXml(key)}"`, `  ${prefix}:value="${reference}" />`],
         document.lineEnd,
       );
-  // Moving one out of a component is what mends the one that was too deep.
+  // Moving one out of a component is what fixes the one that was too deep.
   const nested = found.some(({ inApplication }) => !inApplication) ? ['app-id/nested-too-deep'] : [];
   const adds = keep ? [] : openedMarks(document.text, application);
   if (edits.length > 0)
@@ -69,7 +69,7 @@ function valueEdits(element: XmlElement, prefix: string, reference: string) {
   return resource ? [...edits, { start: resource.start, end: resource.end, text: '' }] : edits;
 }
 
-/** Takes a meta-data element out that stands where it does not belong. */
+/** Takes a meta-data element out that is where it does not belong. */
 export function metaDataRemoval(
   { tree }: Pick<ManifestWireContext, 'tree'>,
   profile: Profile,

@@ -3,7 +3,7 @@ import type { XmlDocument } from '../../../formats/xml/model.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { WireContext } from '../../stack.js';
 
-/** What a part of the Android survey adds: facts, and values that could not be told. */
+/** What a part of the Android survey adds: facts, and values that could not be determined. */
 export interface Collected {
   facts: Fact[];
   unresolved: Unresolved[];

@@ -41,7 +41,7 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
   });
   const applications = elements(root, 'application');
   const inside = applications.flatMap((application) => elements(application));
-  // Wherever it stands: one that is nested too deep is the network's all the same.
+  // Wherever it is: one that is nested too deep is the network's all the same.
   const metaData = [...descendants(root)].filter(
     (element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key,
   );

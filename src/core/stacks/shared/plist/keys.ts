@@ -10,7 +10,7 @@ import type { Profile } from '../../../network/model.js';
 
 /** A key that a network needs in the property list. */
 export type Key = IosNeeds['keys'][number];
-/** Asks the user for leave to track: its text comes from the roster. */
+/** Asks the user for permission to track: its text comes from the roster. */
 export const trackingKey = 'NSUserTrackingUsageDescription';
 
 /** The rules that writing such keys satisfies. */
@@ -37,16 +37,16 @@ export function valueOf(title: Title, key: Key): string[] | undefined {
 }
 
 /** The edits that give a key its value in a list that has it; undefined where the list has none. */
-export function standingEdits(
+export function existingKeyEdits(
   { text, lineEnd }: TextDocument,
   root: PlistValue & { type: 'dict' },
   key: Key,
   title: Title,
 ): Edit[] | undefined {
-  const standing = root.entries.find((entry) => entry.key === key.key);
+  const existing = root.entries.find((entry) => entry.key === key.key);
   const value = valueOf(title, key);
-  if (!standing || value === undefined) return undefined;
-  const { element } = standing.value;
+  if (!existing || value === undefined) return undefined;
+  const { element } = existing.value;
   return key.type === 'string'
     ? setString(text, root, key.key, textOf(title, key) ?? '', lineEnd)
     : [{ start: element.start, end: element.end, text: value.join(lineEnd) }];
@@ -60,7 +60,7 @@ export function keyStep(profile: Profile, key: Pick<Key, 'key' | 'type' | 'why'>
     network: profile.id,
     rule: tracking ? 'privacy/tracking-text-missing' : 'plist/key-missing',
     what: tracking
-      ? 'Say in the roster why the app asks for leave to track (editions.ios.tracking), in words that a user understands; then wire again.'
+      ? 'Say in the roster why the app asks for permission to track (editions.ios.tracking), in words that a user understands. Then wire again.'
       : `Give the property list the key ${key.key} (${key.type}).`,
     why: `${profile.name}: ${key.why}`,
     where: tracking ? 'syndexa title set TITLE --tracking "…"' : path,

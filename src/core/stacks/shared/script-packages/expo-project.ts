@@ -20,7 +20,7 @@ export interface ExpoProject {
   json: { path: string; config: ConfigNode | null } | undefined;
   script: { path: string; config: ConfigNode | null; isOurs: boolean } | undefined;
   eas: { path: string; profiles: EasProfile[] } | undefined;
-  /** Native projects that were made from the configuration and lie in the tree. */
+  /** Native projects that were made from the configuration and are in the tree. */
   parts: NativePart[];
 }
 
@@ -74,7 +74,7 @@ export function expoRoots(tree: Tree): string[] {
   return [...packagesOf(tree).keys()].filter((root) => expoAt(tree, root) !== undefined);
 }
 
-/** Whether the repository leaves a native folder out, because it is made anew for each build. */
+/** Whether the repository leaves a native folder out, because it is recreated for each build. */
 function isGenerated(tree: Tree, root: string, folder: Platform): boolean {
   for (let at = root; ; at = folderOf(at)) {
     const text = tree.text(below(at, '.gitignore'))?.text ?? '';

@@ -12,7 +12,7 @@ import { type ReactNativeProject } from './project.js';
 
 type Asked = PackageDependency & { path: string };
 
-/** Packages of networks that a `package.json` asks for, with what the locks hold, and the version of the framework. */
+/** Packages of networks that a `package.json` declares, with what the locks hold, and the version of the framework. */
 export function packageJsonFacts(
   tree: Tree,
   project: ReactNativeProject,

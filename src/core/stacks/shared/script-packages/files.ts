@@ -8,7 +8,7 @@ export const scriptFiles: readonly CollectRule[] = [
   { name: 'package.json' },
   ...Object.keys(lockFiles).map((name) => ({ name })),
   { name: 'placebook.ts' },
-  // A file for one platform stands before another one of its name, whatever it holds.
+  // A file for one platform is before another one of its name, whatever it holds.
   ...['android', 'ios', 'native'].flatMap((platform) =>
     ends.map((end) => ({ suffix: `.${platform}.${end}` })),
   ),

@@ -22,7 +22,7 @@ export interface LinkingConfig {
 
 const names = ['js', 'cjs', 'mjs', 'ts'].map((end) => `react-native.config.${end}`);
 
-/** Reads the configuration of a project; what is worked out in it, and not written, is not seen. */
+/** Reads the configuration of a project; what is computed in it, and not written, is not seen. */
 export function linkingConfig(tree: Tree, root: string): LinkingConfig {
   const path = names.map((name) => (root ? `${root}/${name}` : name)).find((each) => tree.has(each));
   const read = path === undefined ? undefined : tree.read(path, readConfig);

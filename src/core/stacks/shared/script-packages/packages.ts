@@ -4,7 +4,7 @@ import type { Tree } from '../../../tree/tree.js';
 
 export const below = (root: string, path: string): string => (root ? `${root}/${path}` : path);
 
-/** Every `package.json` of a tree, by the folder that it stands in. */
+/** Every `package.json` of a tree, by the folder that it is in. */
 export function packagesOf(tree: Tree): Map<string, PackageJson> {
   return tree.once('javascript packages', () => {
     const found = tree.paths.filter((path) => baseOf(path) === 'package.json');

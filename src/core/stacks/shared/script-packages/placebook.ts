@@ -1,18 +1,18 @@
 import type { SurveyEdition, Variant } from '../../../facts/model.js';
 import { isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { type StandingPlacebook, placebookAmong } from '../joint-wiring.js';
+import { type ExistingPlacebook, placebookAmong } from '../joint-wiring.js';
 import { below } from './packages.js';
 import type { ReactNativeProject } from './project.js';
 import { bundledFiles } from './sources.js';
 
 /** Where the placebook stands, or will. */
 export function placebookPath(tree: Tree, project: ReactNativeProject): string {
-  const standing = standingPlacebook(tree, project);
-  return standing?.path ?? below(project.root, 'src/ads/placebook.ts');
+  const existing = existingPlacebook(tree, project);
+  return existing?.path ?? below(project.root, 'src/ads/placebook.ts');
 }
 
-export function standingPlacebook(tree: Tree, project: ReactNativeProject): StandingPlacebook | undefined {
+export function existingPlacebook(tree: Tree, project: ReactNativeProject): ExistingPlacebook | undefined {
   const own = bundledFiles(tree, project).filter((path) => isWithin(path, project.root));
   return placebookAmong(tree, own, 'placebook.ts');
 }
@@ -35,5 +35,5 @@ export function stageCondition(
   return undefined;
 }
 
-/** Whether the bundle of a variant is one for developing; undefined where that cannot be told. */
+/** Whether the bundle of a variant is one for developing; undefined where that cannot be determined. */
 export type IsDevelopment = (edition: SurveyEdition, variant: Variant) => boolean;

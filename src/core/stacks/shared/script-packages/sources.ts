@@ -55,7 +55,7 @@ const ends: Readonly<Record<string, readonly Platform[]>> = {
 
 /**
  * Whether the bundle of a platform takes a file in (reactnative.dev, "Platform-Specific Code"): `ad.ios.tsx` is for
- * one platform, and stands before `ad.native.tsx`, and that before `ad.tsx`.
+ * one platform, and is before `ad.native.tsx`, and that before `ad.tsx`.
  */
 export function isBundledFor(paths: readonly string[]): (path: string, platform: Platform) => boolean {
   const special = new Map<string, Set<string>>();

@@ -6,7 +6,7 @@ import { placebookPath } from './placebook.js';
 import type { ReactNativeProject } from './project.js';
 import { bundledFiles } from './sources.js';
 
-/** IDs in code become references to the placebook where that is asked for; start-up calls are left to a person. */
+/** IDs in code become references to the placebook on request; start-up calls are left to a person. */
 export function wireScript(tree: Tree, project: ReactNativeProject, context: WireContext): StackWiring {
   const byHand = startSteps(context, {
     language: 'typescript',

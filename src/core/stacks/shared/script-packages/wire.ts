@@ -20,9 +20,9 @@ const rules = ['build/dependency-missing', 'build/dependency-too-old'];
 /** How a stack asks for packages. */
 interface PackageOptions {
   stack: string;
-  /** What has to be done once the manifest asks for another version. */
+  /** What has to be done once the manifest declares another version. */
   todo: string;
-  /** How the manifest asks for a version. */
+  /** How the manifest declares a version. */
   rangeOf?: (version: string) => string;
 }
 
@@ -57,12 +57,12 @@ export function wirePackageJson(
     const platform = platformOf(context, profile.id);
     if (!wanted || !platform) continue;
     const range = rangeOf(wanted.version);
-    const standing = manifest.dependencies.find(
+    const existing = manifest.dependencies.find(
       ({ name, section }) => name === wanted.package && section === 'dependencies',
     );
-    if (!standing) added.push({ name: wanted.package, range, platform, network: profile.id });
-    else if (isVersionRange(standing.version) && beginsBelow(standing.version, wanted.version))
-      changes.push(...change(platform, profile.id, setPackageVersion(standing, range)));
+    if (!existing) added.push({ name: wanted.package, range, platform, network: profile.id });
+    else if (isVersionRange(existing.version) && beginsBelow(existing.version, wanted.version))
+      changes.push(...change(platform, profile.id, setPackageVersion(existing, range)));
   }
   for (const { platform, network, edits } of additions(document, manifest, added))
     changes.push(...change(platform, network, edits));

@@ -18,7 +18,7 @@ import { identifierEntry } from './settings.js';
 
 const home = 'Assets/Plugins/Android';
 
-/** Files of the project's own that stand in for what Unity would write, and the switch that each hangs on. */
+/** Files of the project's own that are in for what Unity would write, and the switch that each hangs on. */
 const templates = [
   { file: 'AndroidManifest.xml', key: 'useCustomMainManifest', name: 'Custom Main Manifest' },
   { file: 'mainTemplate.gradle', key: 'useCustomMainGradleTemplate', name: 'Custom Main Gradle Template' },
@@ -52,7 +52,7 @@ export function switchOf(project: UnityProject, key: Template['key']) {
 }
 
 /** Templates that are there: what they are called, and whether they are switched on. */
-export function standingTemplates(tree: Tree, project: UnityProject) {
+export function existingTemplates(tree: Tree, project: UnityProject) {
   return templates.flatMap((template) => {
     const path = below(project.root, `${home}/${template.file}`);
     return tree.has(path) ? [{ ...template, path, ...switchOf(project, template.key) }] : [];
@@ -105,8 +105,8 @@ export function androidFileFacts(
   edition: SurveyEdition,
   { profiles }: SurveyContext,
 ): Fact[] {
-  const standing = standingTemplates(tree, project);
-  const switches = standing.map(({ path, name, node, isOn }): SharedFact => {
+  const existing = existingTemplates(tree, project);
+  const switches = existing.map(({ path, name, node, isOn }): SharedFact => {
     const place = node
       ? placeAt(project.path, tree.text(project.path), node.valueSpan)
       : { path, line: 1, column: 1 };
@@ -114,7 +114,7 @@ export function androidFileFacts(
     const chain = [{ what: 'player settings', value: node?.value ?? null, place }];
     return { kind: 'template', network: null, name, value, file: path, isOn, effective: true, place, chain };
   });
-  const scripts = standing.filter(({ path, isOn }) => isOn && path.endsWith('.gradle'));
+  const scripts = existing.filter(({ path, isOn }) => isOn && path.endsWith('.gradle'));
   const named = scripts.flatMap(({ path }) => dependencyLines(tree, path, profiles));
   const libraries = lyingLibraries(
     tree,

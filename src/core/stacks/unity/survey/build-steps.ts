@@ -55,7 +55,7 @@ export function isOurs(tree: Tree, path: string): boolean {
 }
 
 /** The build steps that wiring wrote; undefined where there are none. */
-export function standingSteps(tree: Tree, project: UnityProject): { path: string; text: string } | undefined {
+export function existingSteps(tree: Tree, project: UnityProject): { path: string; text: string } | undefined {
   const path = stepFiles(tree, project).find((one) => isOurs(tree, one));
   return path === undefined ? undefined : { path, text: tree.text(path)?.text ?? '' };
 }

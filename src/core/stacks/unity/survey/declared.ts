@@ -7,7 +7,7 @@ import { askedPackages, registriesOf } from './packages.js';
 import { unityAt } from './project.js';
 import { identifierEntry } from './settings.js';
 
-/** The packages that a project asks for, and the registries that they come from; Unity's own left out. */
+/** The packages that a project declares, and the registries that they come from; Unity's own left out. */
 export function declaredInUnity(tree: Tree, root: string): Declared[] {
   const project = unityAt(tree, root);
   if (!project?.packages) return [];

@@ -14,7 +14,7 @@ import { below } from '../../shared/script-packages/packages.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { UnityProject } from './project.js';
 
-/** The packages that a project's manifest asks for. */
+/** The packages that a project's manifest declares. */
 export function askedPackages({ packages }: UnityProject): PackageDependency[] {
   return packages?.manifest.dependencies.filter(({ section }) => section === 'dependencies') ?? [];
 }
@@ -49,7 +49,7 @@ export function serves({ scopes }: ScopedRegistry, name: string): boolean {
 
 const spanOf = ({ offset, length }: Node) => ({ start: offset, end: offset + length });
 
-/** Packages of networks that a manifest asks for, what the lock holds, and the registries that are asked for them. */
+/** Packages of networks that a manifest declares, what the lock holds, and the registries that are asked for them. */
 export function unityPackageFacts(
   tree: Tree,
   project: UnityProject,

@@ -31,7 +31,7 @@ export const unityNames: Readonly<Record<Platform, readonly string[]>> = {
   ios: ['iPhone', 'iOS', '4'],
 };
 
-/** The project in a folder; undefined where no settings for players stand in it. */
+/** The project in a folder; undefined where no settings for players are in it. */
 export function unityAt(tree: Tree, root: string): UnityProject | undefined {
   return tree.once(`unity project in ${root}`, () => {
     const path = below(root, settingsEnd);

@@ -15,7 +15,7 @@ interface Assembly {
   defines: readonly string[];
 }
 
-/** Folders that Unity passes over, or imports without compiling. */
+/** Folders that Unity skips, or imports without compiling. */
 const passedOver = /(^|\/)(\.[^/]*|[^/]*~|cvs|StreamingAssets)\//;
 const inEditor = /(^|\/)Editor\//;
 
@@ -44,7 +44,7 @@ function assembliesOf(tree: Tree, { root }: UnityProject): Assembly[] {
   });
 }
 
-/** The C# of a project that Unity compiles at all: below `Assets`, and in packages that lie in the project. */
+/** The C# of a project that Unity compiles at all: below `Assets`, and in packages that are in the project. */
 export function csharpFiles(tree: Tree, project: UnityProject): string[] {
   const homes = ['Assets', 'Packages'].map((name) => below(project.root, name));
   return tree.paths.filter(

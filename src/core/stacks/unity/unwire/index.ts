@@ -10,14 +10,14 @@ import { profileFor } from '../../../network/for-stack.js';
 import { titleEditions, unwireSharedPlacebook } from '../../shared/joint-wiring.js';
 import { unwireLibraries } from '../../shared/library-file.js';
 import type { StackWiring, UnwireContext } from '../../stack.js';
-import { customManifest, standingTemplates } from '../survey/android-files.js';
+import { customManifest, existingTemplates } from '../survey/android-files.js';
 import { unityAt, type UnityProject } from '../survey/project.js';
-import { standingPlacebook, wirePlacebook } from '../wire/placebook.js';
+import { existingPlacebook, wirePlacebook } from '../wire/placebook.js';
 import { unwireAssets, unwireSymbols } from '../wire/settings.js';
 import { unwireSteps } from '../wire/steps.js';
 import { unwireUnityPackages } from '../wire/packages.js';
 
-/** Works out the edits that take a network out of a Unity project. */
+/** Computes the edits that take a network out of a Unity project. */
 export function unwireUnity(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const project = unityAt(tree, root);
   if (!project) return { changes: [], byHand: [] };
@@ -31,7 +31,7 @@ export function unwireUnity(tree: Tree, root: string, context: UnwireContext): S
     ...manifestRemovals({ ...context, network, tree }, customManifest(project)),
     ...unwireApplicationClass(tree, customManifest(project), context),
     ...unwireLibraries(context),
-    ...unwireSharedPlacebook(context, standingPlacebook(tree, project), (rest) =>
+    ...unwireSharedPlacebook(context, existingPlacebook(tree, project), (rest) =>
       wirePlacebook(tree, project, rest),
     ),
   ];
@@ -60,7 +60,7 @@ function unwireSwitches(tree: Tree, project: UnityProject, context: UnwireContex
     ({ platform }) => platform === 'android' && allProfiles.some(({ id }) => isEnrolled(rest, id, platform)),
   );
   if (!document || needed) return [];
-  return standingTemplates(tree, project).flatMap(({ name, node }): Change[] =>
+  return existingTemplates(tree, project).flatMap(({ name, node }): Change[] =>
     node?.value === '1' && added.has(`switch ${name}`)
       ? [
           {

@@ -24,7 +24,7 @@ import { wireSteps } from './steps.js';
 import { wireAssets, wireSymbols, wireTemplates } from './settings.js';
 import { wireUnityPackages } from './packages.js';
 
-/** Works out the edits for a Unity project: its packages, settings, assets, build steps and placebook. */
+/** Computes the edits for a Unity project: its packages, settings, assets, build steps and placebook. */
 export function wireUnity(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = unityAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
@@ -97,7 +97,7 @@ function manifestSteps(profile: Profile, where: string): StackWiring[] {
   return [{ changes: [], byHand: [step] }];
 }
 
-/** IDs in code become references to the placebook where that is asked for; start-up calls are left to a person. */
+/** IDs in code become references to the placebook on request; start-up calls are left to a person. */
 function wireCode(tree: Tree, project: UnityProject, context: WireContext): StackWiring {
   const byHand = startSteps(context, {
     language: 'csharp',

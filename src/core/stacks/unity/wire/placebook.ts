@@ -1,6 +1,6 @@
 import { csharp } from '../../../languages/csharp/index.js';
 import type { Tree } from '../../../tree/tree.js';
-import { placebookAmong, wireSharedPlacebook, type StandingPlacebook } from '../../shared/joint-wiring.js';
+import { placebookAmong, wireSharedPlacebook, type ExistingPlacebook } from '../../shared/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import type { UnityProject } from '../survey/project.js';
 import { codeHome, csharpFiles } from '../survey/sources.js';
@@ -17,7 +17,7 @@ const conditions: Record<StageSplit, string | undefined> = {
 /** The placebook in C#: one file for both platforms and stages. */
 export function wirePlacebook(tree: Tree, project: UnityProject, context: WireContext): StackWiring {
   return wireSharedPlacebook(context, {
-    standing: standingPlacebook(tree, project),
+    existing: existingPlacebook(tree, project),
     path: placebookPath(tree, project, context),
     testCondition: conditions[stageSplit(context)],
     language: csharp,
@@ -33,7 +33,7 @@ export function wirePlacebook(tree: Tree, project: UnityProject, context: WireCo
   });
 }
 
-export function standingPlacebook(tree: Tree, project: UnityProject): StandingPlacebook | undefined {
+export function existingPlacebook(tree: Tree, project: UnityProject): ExistingPlacebook | undefined {
   return placebookAmong(tree, csharpFiles(tree, project), 'Placebook.cs');
 }
 

@@ -15,7 +15,7 @@ import { titleEditions } from '../../shared/joint-wiring.js';
 import { othersNeedOn } from '../../shared/others-need.js';
 import { below } from '../../shared/script-packages/packages.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
-import { standingTemplates } from '../survey/android-files.js';
+import { existingTemplates } from '../survey/android-files.js';
 import { assetField, settingsAsset, type SettingsAsset } from '../survey/assets.js';
 import { symbolsIn } from '../survey/builds.js';
 import { unityNames, type UnityProject } from '../survey/project.js';
@@ -115,7 +115,7 @@ export function wireTemplates(tree: Tree, project: UnityProject, context: WireCo
   const document = tree.text(project.path);
   const asking = context.profiles.find(({ id }) => platformsOf(context, id).includes('android'));
   if (!document || !asking) return { changes: [], byHand: [] };
-  const changes = standingTemplates(tree, project).flatMap(({ name, node, isOn }): Change[] => {
+  const changes = existingTemplates(tree, project).flatMap(({ name, node, isOn }): Change[] => {
     if (isOn || !node) return [];
     return [
       {

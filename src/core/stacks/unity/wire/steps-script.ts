@@ -24,7 +24,7 @@ export function isNothing(steps: StepsContents): boolean {
 
 /**
  * The script of the editor that gives each build the IDs of its platform and stage, and the Xcode project what
- * networks ask for (Unity scripting reference: `IPreprocessBuildWithReport`, `IPostGenerateGradleAndroidProject`,
+ * networks require (Unity scripting reference: `IPreprocessBuildWithReport`, `IPostGenerateGradleAndroidProject`,
  * `PlistDocument`, `PBXProject`).
  */
 export function stepsScript(steps: StepsContents, revision: number | undefined): string {

@@ -1,7 +1,7 @@
 import type { Profile } from '../../../network/model.js';
 import type { Platform } from '../../../words/words.js';
 import { profileFor } from '../../../network/for-stack.js';
-import { sameMade } from '../../../languages/common/placebook.js';
+import { isSameGeneratedText } from '../../../languages/common/placebook.js';
 import { expectedIds, isEnrolled } from '../../../roster/expected.js';
 import type { Title } from '../../../roster/model.js';
 import type { Fact } from '../../../facts/model.js';
@@ -13,7 +13,7 @@ import { titleEditions } from '../../shared/joint-wiring.js';
 import { below } from '../../shared/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { assetField, settingsAsset } from '../survey/assets.js';
-import { isOurs, standingSteps } from '../survey/build-steps.js';
+import { isOurs, existingSteps } from '../survey/build-steps.js';
 import { isDevelopment } from '../survey/builds.js';
 import type { UnityProject } from '../survey/project.js';
 import { isNothing, stepsScript, type StagedId, type StepsContents } from './steps-script.js';
@@ -99,7 +99,7 @@ function asked(
     if (settings && field !== undefined) {
       const isKept =
         settings.script !== undefined || assetField(tree, project, settings, field) !== undefined;
-      // Where the stages do not differ, what stands in the asset is enough.
+      // Where the stages do not differ, what is in the asset is enough.
       if (ids && isKept && ids.test !== ids.production)
         steps.assets.push({ asset: settings.asset, field, ids });
     } else if (ids && place?.place === 'manifest') steps.metaData.push({ key: place.key, ids });
@@ -137,7 +137,7 @@ function stepsPath({ root }: UnityProject): string {
   return below(root, 'Assets/Editor/AdsBuildSteps.cs');
 }
 
-/** All that several networks ask for, each thing once; of some only what a script has already. */
+/** All that several networks require, each thing once; of some only what a script has already. */
 function together(parts: readonly { steps: StepsContents; only?: string | undefined }[]): StepsContents {
   const once = <Item>(
     pick: (steps: StepsContents) => readonly Item[],
@@ -174,7 +174,7 @@ function together(parts: readonly { steps: StepsContents; only?: string | undefi
 
 /** The build steps of the title: for the networks to wire, and for those that they are for already. */
 export function wireSteps(tree: Tree, project: UnityProject, context: WireContext): StackWiring {
-  const standing = standingSteps(tree, project);
+  const existing = existingSteps(tree, project);
   const { profiles, allProfiles, title } = context;
   const used = allProfiles.filter(({ id }) =>
     titleEditions(context).some(({ platform }) => isEnrolled(title, id, platform)),
@@ -184,37 +184,37 @@ export function wireSteps(tree: Tree, project: UnityProject, context: WireContex
   const wanted = together(
     found.map(({ profile, steps }) => ({
       steps,
-      only: profiles.includes(profile) ? undefined : (standing?.text ?? ''),
+      only: profiles.includes(profile) ? undefined : (existing?.text ?? ''),
     })),
   );
   const byHand = mine.flatMap((one) => one.byHand);
   if (stageSplit(context) === 'not at all' && (wanted.assets.length > 0 || wanted.metaData.length > 0))
     return { changes: [], byHand: [...byHand, splitStep(project)] };
-  return { changes: stepsChanges(project, standing, wanted, context), byHand };
+  return { changes: stepsChanges(project, existing, wanted, context), byHand };
 }
 
 /** The build steps without a network; none where nothing is left for them to do. */
 export function unwireSteps(tree: Tree, project: UnityProject, context: WireContext): Change[] {
-  const standing = standingSteps(tree, project);
-  if (!standing) return [];
+  const existing = existingSteps(tree, project);
+  if (!existing) return [];
   const { allProfiles, title } = context;
   const left = allProfiles.filter(({ id }) =>
     titleEditions(context).some(({ platform }) => isEnrolled(title, id, platform)),
   );
   const wanted = together(
-    left.map((profile) => ({ steps: asked(tree, project, context, profile).steps, only: standing.text })),
+    left.map((profile) => ({ steps: asked(tree, project, context, profile).steps, only: existing.text })),
   );
-  return stepsChanges(project, standing, wanted, context);
+  return stepsChanges(project, existing, wanted, context);
 }
 
 function stepsChanges(
   project: UnityProject,
-  standing: { path: string; text: string } | undefined,
+  existing: { path: string; text: string } | undefined,
   wanted: StepsContents,
   context: WireContext,
 ): Change[] {
   const [first, ...others] = titleEditions(context).map(({ platform }) => platform);
-  const path = standing?.path ?? stepsPath(project);
+  const path = existing?.path ?? stepsPath(project);
   const base: ChangeBase = {
     path,
     platform: first ?? 'android',
@@ -223,9 +223,11 @@ function stepsChanges(
     topic: 'build-steps',
     rules,
   };
-  if (isNothing(wanted)) return standing ? [{ ...base, kind: 'remove' }] : [];
+  if (isNothing(wanted)) return existing ? [{ ...base, kind: 'remove' }] : [];
   const content = stepsScript(wanted, context.revision);
-  return standing && sameMade(standing.text, content) ? [] : [{ ...base, kind: 'create', content }];
+  return existing && isSameGeneratedText(existing.text, content)
+    ? []
+    : [{ ...base, kind: 'create', content }];
 }
 
 function splitStep({ path }: UnityProject): ByHand {
