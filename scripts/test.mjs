@@ -12,6 +12,11 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const judges = {
   chromium: { file: chromiumPath, why: 'the console is tried in it', commands: ['chromium'] },
   'libplist-utils': { file: '/usr/bin/plistutil', why: 'reads property lists', commands: ['plistutil'] },
+  'gnustep-base-runtime': {
+    file: '/usr/bin/plparse',
+    why: 'reads Xcode project files',
+    commands: ['plparse'],
+  },
   'libxml2-utils': { file: '/usr/bin/xmllint', why: 'reads XML', commands: ['xmllint'] },
   aapt: { file: '/usr/bin/aapt', why: 'compiles Android resources', commands: ['aapt'] },
   'android-framework-res': {

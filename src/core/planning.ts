@@ -18,6 +18,7 @@ import {
   type WiringGroup,
 } from './edits/model.js';
 import { mergeChanges, treeWith, type Outcome } from './wiring/outcomes.js';
+import { brokenSteps, harmfulGroups, newProblems, refusedSteps, type NewProblem } from './wiring/readable.js';
 import { groupBy } from './text/group-by.js';
 
 /** What a wiring is planned with. */
@@ -61,15 +62,46 @@ export function planWiring(
     }),
   );
   const findings = check(run, options);
+  const broken = new Map<string, ByHand>();
   const trial = (changes: readonly Change[]) => {
-    const outcomes = mergeChanges(tree, changes);
-    if (outcomes.length === 0) return { outcomes, remaining: findings };
-    const after = runSurvey(treeWith(tree, outcomes), { ...options, progress: undefined });
-    return { outcomes, remaining: check(after, options) };
+    const { outcomes, after, dropped } = readably(tree, changes, run, options);
+    for (const step of brokenSteps(dropped)) broken.set(step.what, step);
+    return { outcomes, remaining: after ? check(after, options) : findings };
   };
   const all = parts.flatMap(({ changes }) => changes);
   const { outcomes, remaining } = narrowed(all, choice, findings, trial);
-  return finish(tree, { outcomes, findings, remaining, parts });
+  const told = { changes: [], byHand: [...broken.values()] };
+  return finish(tree, { outcomes, findings, remaining, parts: [...parts, told] });
+}
+
+/**
+ * Changes tried on a copy of a tree. Whatever would give a file a problem that it does not have is dropped, with its
+ * whole group: an edit that cannot be read again is a fault of ours, and must never reach a tree.
+ */
+export function readably(
+  tree: Tree,
+  changes: readonly Change[],
+  { survey: { problems } }: SurveyRun,
+  options: SurveyOptions,
+): { outcomes: Outcome[]; after: SurveyRun | undefined; dropped: NewProblem[] } {
+  const attempt = (some: readonly Change[]) => {
+    const outcomes = mergeChanges(tree, some);
+    if (outcomes.length === 0) return { outcomes, after: undefined, fresh: [] };
+    const after = runSurvey(treeWith(tree, outcomes), { ...options, progress: undefined });
+    const changed = new Set(outcomes.map(({ path }) => path));
+    const fresh = newProblems(problems, after.survey.problems).filter(({ path }) => changed.has(path));
+    return { outcomes, after, fresh };
+  };
+  const dropped: NewProblem[] = [];
+  let left = changes;
+  for (;;) {
+    const { outcomes, after, fresh } = attempt(left);
+    if (fresh.length === 0) return { outcomes, after, dropped };
+    dropped.push(...fresh);
+    const paths = new Set(fresh.map(({ path }) => path));
+    const harmful = harmfulGroups(left, paths, (group) => attempt(group).fresh.length > 0);
+    left = left.filter((change) => !harmful.has(groupOf(change)));
+  }
 }
 
 /** Edits, groups and patch of a wiring that was tried. */
@@ -82,7 +114,8 @@ export function finish(
     parts: readonly StackWiring[];
   },
 ): Plan {
-  const { outcomes, findings, remaining, parts } = given;
+  const { findings, remaining, parts } = given;
+  const outcomes = given.outcomes.filter(({ before, after, source }) => source || before !== after);
   const left = new Set(remaining.map(({ fingerprint }) => fingerprint));
   const mended = findings.filter(({ fingerprint }) => !left.has(fingerprint));
   return {
@@ -90,7 +123,10 @@ export function finish(
     groups: groupsOf(tree, outcomes, mended),
     patch: unifiedPatch(outcomes.filter(({ source }) => !source)),
     byHand: steps(
-      parts.flatMap(({ byHand }) => byHand),
+      [
+        ...parts.flatMap(({ byHand }) => byHand),
+        ...refusedSteps(given.outcomes.flatMap(({ refused }) => refused)),
+      ],
       remaining,
     ),
     findings,

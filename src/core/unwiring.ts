@@ -3,8 +3,8 @@ import { withoutNetwork } from './roster/without.js';
 import { runSurvey, type SurveyRun } from './surveying.js';
 import type { Tree } from './tree/tree.js';
 import { noExtras, type ByHand } from './edits/model.js';
-import { mergeChanges, treeWith } from './wiring/outcomes.js';
-import { check, finish, type Plan, type PlanOptions } from './planning.js';
+import { brokenSteps } from './wiring/readable.js';
+import { check, finish, readably, type Plan, type PlanOptions } from './planning.js';
 
 /** What taking a network out is planned with. */
 export interface UnwireOptions extends PlanOptions {
@@ -38,13 +38,10 @@ export function planUnwiring(
       revision: options.revision,
     }),
   );
-  const outcomes = mergeChanges(
-    tree,
-    parts.flatMap(({ changes }) => changes),
-  );
   const later = { ...options, progress: undefined, title: { ...options.title, title: rest } };
-  const after = runSurvey(treeWith(tree, outcomes), later);
-  const left = { changes: [], byHand: standing(after, network) };
+  const changes = parts.flatMap((part) => part.changes);
+  const { outcomes, after = runSurvey(tree, later), dropped } = readably(tree, changes, run, later);
+  const left = { changes: [], byHand: [...standing(after, network), ...brokenSteps(dropped)] };
   const plan = finish(tree, {
     outcomes,
     findings: check(run, options),

@@ -8,6 +8,8 @@ import { decodeText, encodeText } from '../../src/core/text/document.js';
 import { noExtras, type WiringExtras } from '../../src/core/edits/model.js';
 import { planWiring, withFixes, type Plan, type PlanOptions } from '../../src/core/planning.js';
 import { Readings } from '../../src/core/tree/readings.js';
+import { runSurvey } from '../../src/core/surveying.js';
+import { newProblems } from '../../src/core/wiring/readable.js';
 import { planUnwiring } from '../../src/core/unwiring.js';
 import { profileOf, profiles, treeOf } from './trees.js';
 
@@ -65,6 +67,10 @@ export function holds(
 ): { plan: Plan; after: Files } {
   const first = plan(files, title, more);
   const after = written(files, first);
+  // Readable: no file that it writes has a problem that it did not have.
+  const problems = (content: Files) =>
+    runSurvey(treeOf(content, [], readings), optionsFor(title)).survey.problems;
+  expect(newProblems(problems(files), problems(after))).toEqual([]);
   // Idempotent: a second run is empty.
   const second = plan(after, title, more);
   expect(second.patch).toBe('');

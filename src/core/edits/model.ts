@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { Edit } from '../text/edit.js';
 import { Platform } from '../words/words.js';
 
 export const TextEdit = z
@@ -60,7 +61,7 @@ export interface ChangeBase {
 /** Replaces parts of a file. */
 export interface EditChange extends ChangeBase {
   kind: 'edit';
-  edits: z.infer<typeof TextEdit>[];
+  edits: Edit[];
 }
 
 /** The lines of a new file to which several changes may add. */

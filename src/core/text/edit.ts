@@ -3,6 +3,26 @@ export interface Edit {
   start: number;
   end: number;
   text: string;
+  /** Lines around an insertion, which it shares with others at its place that have equal ones. See `withBlocks`. */
+  block?: { open: string; close: string };
+}
+
+/** The edits with blocks written out: insertions at one place with equal blocks come to be in one. */
+export function withBlocks(edits: readonly Edit[]): Edit[] {
+  const blocks = new Map<string, string[]>();
+  const keyOf = ({ start, block }: Edit) => JSON.stringify([start, block]);
+  for (const edit of edits) {
+    if (!edit.block) continue;
+    const lines = blocks.get(keyOf(edit)) ?? [];
+    blocks.set(keyOf(edit), lines.includes(edit.text) ? lines : [...lines, edit.text]);
+  }
+  return edits.flatMap((edit) => {
+    const { start, end, text, block } = edit;
+    if (!block) return [{ start, end, text }];
+    const lines = blocks.get(keyOf(edit));
+    blocks.delete(keyOf(edit));
+    return lines ? [{ start, end, text: [block.open, ...lines, block.close].join('') }] : [];
+  });
 }
 
 /** Two edits claim the same characters. */

@@ -1,10 +1,21 @@
 import type { Edit } from '../../text/edit.js';
-import { entryOf, type PbxDict, type PbxValue } from './read.js';
+import { entryOf, type PbxDict, type PbxEntry, type PbxValue } from './read.js';
 
-/** A string as it may be in a project file: bare where the syntax allows it, else in quotes. */
+/**
+ * A string as it may be in a project file: bare where it has only letters, digits and `_./`, else in quotes. Xcode
+ * itself reads a few more characters bare; quotes are right for all of them.
+ */
 export function pbxString(value: string): string {
   if (/^[A-Za-z0-9_./]+$/.test(value) && !value.includes('//')) return value;
-  return `"${value.replace(/\\/g, '\\\\').replace(/"/g, '\\"').replace(/\n/g, '\\n')}"`;
+  const escaped = value.replace(/[\\"]/g, (sign) => `\\${sign}`);
+  return `"${escaped.replace(/[\n\t\r]/g, (blank) => escapes[blank] ?? blank)}"`;
+}
+
+const escapes: Record<string, string> = { '\n': '\\n', '\t': '\\t', '\r': '\\r' };
+
+/** An object ID with the comment that names the object, as Xcode writes references. */
+export function labelled(id: string, name: string): string {
+  return `${id} /* ${name.replace(/\*\//g, '* /')} */`;
 }
 
 /** Gives a key of a dictionary a string value; a new key stands where the alphabet puts it, as Xcode writes them. */
@@ -20,9 +31,27 @@ export function setPbxString(text: string, dict: PbxDict, key: string, value: st
   return [closingLine(text, dict, line, eol)];
 }
 
-/** Adds an item as the last line of a list. */
-export function appendItem(text: string, list: PbxValue, item: string, eol: string): Edit {
-  return closingLine(text, list, `${item},`, eol);
+/** Adds a string as the last line of a list. */
+export function appendItem(text: string, list: PbxValue, value: string, eol: string): Edit {
+  return closingLine(text, list, `${pbxString(value)},`, eol);
+}
+
+/** Adds a reference to an object (see `labelled`) as the last line of a list. */
+export function appendReference(text: string, list: PbxValue, reference: string, eol: string): Edit {
+  return closingLine(text, list, `${reference},`, eol);
+}
+
+/**
+ * Adds a line within lines that open and close it, before a line that begins at an offset. Several lines with equal
+ * surroundings come to be within one pair.
+ */
+export function insertEnclosed(
+  lineStart: number,
+  { open, line, close }: Record<'open' | 'line' | 'close', string>,
+  eol: string,
+): Edit {
+  const block = { open: `${open}${eol}`, close: `${close}${eol}` };
+  return { start: lineStart, end: lineStart, text: `${line}${eol}`, block };
 }
 
 /** Adds a line before the place where an entry begins, indented as the entry is. */
@@ -40,4 +69,45 @@ function closingLine(text: string, container: PbxValue, line: string, eol: strin
   const indent = text.slice(lineStart, close);
   if (!/^[ \t]*$/.test(indent)) return { start: close, end: close, text: `${line} ` };
   return { start: lineStart, end: lineStart, text: `${indent}\t${line}${eol}` };
+}
+
+/** The line that holds an offset, with its line end. */
+export function wholeLine(text: string, offset: number): { start: number; end: number } {
+  const start = Math.max(text.lastIndexOf('\n', offset - 1), text.lastIndexOf('\r', offset - 1)) + 1;
+  const rest = /[^\r\n]*(\r\n|\n|\r)?/.exec(text.slice(offset))?.[0].length ?? 0;
+  return { start, end: offset + rest };
+}
+
+/** The lines that an entry fills; only the entry itself where something else is on them. */
+export function entryLines(text: string, { start, end }: PbxEntry): { start: number; end: number } {
+  const first = wholeLine(text, start);
+  const last = wholeLine(text, Math.max(start, end - 1));
+  const alone = text.slice(first.start, start).trim() === '' && text.slice(end, last.end).trim() === '';
+  return alone ? { start: first.start, end: last.end } : { start, end };
+}
+
+/** Takes an item out of a list, with its comment and comma; with its line where nothing else is on it. */
+export function removeItem(text: string, item: PbxValue): Edit {
+  const line = wholeLine(text, item.start);
+  const behind = /^(?: \/\*.*?\*\/)?,?/.exec(text.slice(item.end, line.end))?.[0].length ?? 0;
+  const end = item.end + behind;
+  const alone = text.slice(line.start, item.start).trim() === '' && text.slice(end, line.end).trim() === '';
+  if (alone) return { ...line, text: '' };
+  return { start: item.start, end: text.startsWith(' ', end) ? end + 1 : end, text: '' };
+}
+
+/** Takes words out of a setting; the setting goes when only what it inherits is left of it. */
+export function removeWords(text: string, setting: PbxEntry | undefined, words: readonly string[]): Edit[] {
+  if (!setting || words.length === 0) return [];
+  const { value } = setting;
+  if (value.type === 'list')
+    return value.items
+      .filter((item) => item.type === 'string' && words.includes(item.value))
+      .map((item) => removeItem(text, item));
+  if (value.type !== 'string') return [];
+  const all = value.value.split(/\s+/);
+  const left = all.filter((word) => !words.includes(word));
+  if (left.length === all.length) return [];
+  if (left.join(' ') === '$(inherited)') return [{ ...entryLines(text, setting), text: '' }];
+  return [{ start: value.start, end: value.end, text: pbxString(left.join(' ')) }];
 }

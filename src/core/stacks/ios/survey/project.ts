@@ -33,7 +33,7 @@ export interface AppTarget {
 export interface XcodeProject {
   /** Path of `project.pbxproj`. */
   path: string;
-  /** The folder that holds the `.xcodeproj`: what build settings call SRCROOT. */
+  /** What build settings call SRCROOT: the folder that holds the `.xcodeproj`, unless the project names another one. */
   folder: string;
   objects: PbxDict;
   targets: AppTarget[];
@@ -65,10 +65,11 @@ function makeProject(tree: Tree, path: string): XcodeProject | undefined {
   const root = tree.read(path, readPbxproj)?.root;
   const objects = root && entryOf(root, 'objects')?.value;
   if (!root || objects?.type !== 'dict') return undefined;
-  const folder = folderOf(folderOf(path));
   const object = (id: string | undefined): PbxValue | undefined =>
     id === undefined ? undefined : entryOf(objects, id)?.value;
   const project = object(stringOf(root, 'rootObject'));
+  const home = folderOf(folderOf(path));
+  const folder = joinPath(home, stringOf(project, 'projectDirPath') ?? '') ?? home;
   const paths = filePaths(objects, stringOf(project, 'mainGroup'), folder);
   const configurationsOf = (owner: PbxValue | undefined): Configuration[] =>
     stringsOf(object(stringOf(owner, 'buildConfigurationList')), 'buildConfigurations').map((id) => {
@@ -128,7 +129,7 @@ export function filePaths(
 }
 
 /** The ID of the project's main group. */
-export function mainGroupOf(project: XcodeProject): string | undefined {
+export function mainGroupOf(project: Pick<XcodeProject, 'objects'>): string | undefined {
   const found = project.objects.entries.find((entry) => stringOf(entry.value, 'isa') === 'PBXProject');
   return stringOf(found?.value, 'mainGroup');
 }

@@ -5,7 +5,7 @@ import type { TargetModel } from './targets.js';
 
 /** Where a target keeps its source files, and what names them in the project file. */
 export type SourceHome = { folder: string; language: 'swift' | 'objective-c' } & (
-  { synchronised: true } | { synchronised: false; group: PbxEntry; groupFolder: string; phase: PbxEntry }
+  { synchronised: true } | { synchronised: false; group: PbxEntry; phase: PbxEntry }
 );
 
 /** The folder of a target's first source file, Swift before Objective-C, with its group and build phase. */
@@ -24,9 +24,8 @@ export function sourceHome(model: TargetModel): SourceHome | undefined {
         (entry) =>
           stringOf(entry.value, 'isa') === 'PBXGroup' && stringsOf(entry.value, 'children').includes(file),
       );
-      const groupFolder = group && paths.get(group.key);
-      if (!phase || path === undefined || !ending.test(path) || !group || groupFolder === undefined) continue;
-      return { synchronised: false, folder: folderOf(path), language, group, groupFolder, phase };
+      if (!phase || path === undefined || !ending.test(path) || !group) continue;
+      return { synchronised: false, folder: folderOf(path), language, group, phase };
     }
   }
   const synchronised = stringsOf(model.target.entry.value, 'fileSystemSynchronizedGroups').flatMap(

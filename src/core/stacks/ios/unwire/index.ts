@@ -81,14 +81,13 @@ function withoutObjects(
 
 function unwirePackages(context: IosUnwireContext): Change[] {
   const { model, network } = context;
-  return (network.ios?.packages ?? [])
+  const ids = (network.ios?.packages ?? [])
     .filter(
       ({ url }) =>
         !othersNeed(context, ({ ios }) => ios?.packages.some((other) => other.url === url) ?? false),
     )
-    .flatMap((wanted) =>
-      withoutObjects(context, Object.values(packageIds(model.target.id, wanted)), 'dependency'),
-    );
+    .flatMap((wanted) => Object.values(packageIds(model.target.id, wanted)));
+  return withoutObjects(context, ids, 'dependency');
 }
 
 function unwireCompanion(context: IosUnwireContext): Change[] {

@@ -1,8 +1,9 @@
 import { entryOf, stringOf } from '../../../formats/pbxproj/read.js';
 import type { Edit } from '../../../text/edit.js';
 import type { Change } from '../../../edits/model.js';
-import { entryLines } from './objects.js';
+import { entryLines } from '../../../formats/pbxproj/edit.js';
 import type { IosUnwireContext } from './context.js';
+import { pathFrom } from '../wire/references.js';
 import { madeList, targetLists, type TargetList } from '../wire/lists.js';
 import { listRemovals } from '../../shared/plist/removals.js';
 
@@ -24,7 +25,7 @@ function unwireList(context: IosUnwireContext, list: TargetList): Change[] {
 function withoutSetting({ tree, model, network }: IosUnwireContext, list: TargetList): Change[] {
   const { path, folder } = model.project;
   const text = tree.text(path)?.text;
-  const value = folder === '' ? list.path : list.path.slice(folder.length + 1);
+  const value = pathFrom(folder, list.path);
   if (text === undefined) return [];
   const edits = list.variants.flatMap(({ scope }): Edit[] => {
     const entry = entryOf(scope.own.settings ?? undefined, 'INFOPLIST_FILE');

@@ -1,26 +1,36 @@
-import type { PbxDict, PbxEntry, PbxValue } from '../../../formats/pbxproj/read.js';
+import { entryLines, removeItem } from '../../../formats/pbxproj/edit.js';
+import { stringOf, type PbxDict, type PbxEntry } from '../../../formats/pbxproj/read.js';
+import { groupBy } from '../../../text/group-by.js';
 import type { Edit } from '../../../text/edit.js';
 
-/** The line that holds an offset, with its line end. */
-export function wholeLine(text: string, offset: number): { start: number; end: number } {
-  const start = Math.max(text.lastIndexOf('\n', offset - 1), text.lastIndexOf('\r', offset - 1)) + 1;
-  const rest = /[^\r\n]*(\r\n|\n|\r)?/.exec(text.slice(offset))?.[0].length ?? 0;
-  return { start, end: offset + rest };
-}
-
-/** Takes objects out: each with the lines that it fills. */
+/** Takes objects out, each with the lines that it fills; with its section where nothing is left in that. */
 export function objectLines(text: string, objects: PbxDict, ids: readonly string[]): Edit[] {
-  return objects.entries
-    .filter(({ key }) => ids.includes(key))
-    .map((entry) => ({ ...entryLines(text, entry), text: '' }));
+  const kinds = groupBy(objects.entries, ({ value }) => stringOf(value, 'isa') ?? '');
+  return [...kinds].flatMap(([isa, entries]): Edit[] => {
+    const gone = entries.filter(({ key }) => ids.includes(key));
+    const section = gone.length === entries.length ? sectionOf(text, isa, gone) : undefined;
+    return section
+      ? [{ ...section, text: '' }]
+      : gone.map((entry) => ({ ...entryLines(text, entry), text: '' }));
+  });
 }
 
-/** The lines that an entry fills; only the entry itself where something else is on them. */
-export function entryLines(text: string, { start, end }: PbxEntry): { start: number; end: number } {
-  const first = wholeLine(text, start);
-  const last = wholeLine(text, Math.max(start, end - 1));
-  const alone = text.slice(first.start, start).trim() === '' && text.slice(end, last.end).trim() === '';
-  return alone ? { start: first.start, end: last.end } : { start, end };
+/** The comments around all objects of a kind, and the blank line before them; undefined where there are none. */
+function sectionOf(
+  text: string,
+  isa: string,
+  entries: readonly PbxEntry[],
+): { start: number; end: number } | undefined {
+  const [first, last] = [entries[0], entries.at(-1)];
+  if (!first || !last) return undefined;
+  const before = new RegExp(`(?:\\r\\n|\\n|\\r)\\/\\* Begin ${isa} section \\*\\/(?:\\r\\n|\\n|\\r)[ \\t]*$`);
+  const behind = new RegExp(
+    `^[^\\r\\n]*(?:\\r\\n|\\n|\\r)\\/\\* End ${isa} section \\*\\/(?:\\r\\n|\\n|\\r)`,
+  );
+  const head = before.exec(text.slice(Math.max(0, first.start - 200), first.start))?.[0];
+  const tail = behind.exec(text.slice(last.end, last.end + 300))?.[0];
+  if (head === undefined || tail === undefined) return undefined;
+  return { start: first.start - head.length, end: last.end + tail.length };
 }
 
 /** Takes items with these IDs out of every list; a list that held nothing else goes where wiring makes such lists. */
@@ -35,16 +45,7 @@ export function ownItems(text: string, objects: PbxDict, ids: readonly string[])
       if (mine.length === 0) return [];
       if (mine.length === list.items.length && made.has(entry.key))
         return [{ ...entryLines(text, entry), text: '' }];
-      return mine.map((item) => ({ ...itemLine(text, item), text: '' }));
+      return mine.map((item) => removeItem(text, item));
     });
   });
-}
-
-function itemLine(text: string, item: PbxValue): { start: number; end: number } {
-  const line = wholeLine(text, item.start);
-  const around = text.slice(line.start, line.end);
-  const alone = /^\s*\S+( \/\*.*?\*\/)?,?\s*$/.test(around);
-  if (alone) return line;
-  const behind = /^( \/\*.*?\*\/)?,? ?/.exec(text.slice(item.end, line.end))?.[0].length ?? 0;
-  return { start: item.start, end: item.end + behind };
 }

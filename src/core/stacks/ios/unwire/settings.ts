@@ -1,13 +1,13 @@
 import { removeLine } from '../../../text/lines.js';
-import { pbxString } from '../../../formats/pbxproj/edit.js';
-import { entryOf, type PbxValue } from '../../../formats/pbxproj/read.js';
+import { entryLines, removeWords } from '../../../formats/pbxproj/edit.js';
+import { entryOf } from '../../../formats/pbxproj/read.js';
 import { readXcconfig } from '../../../formats/xcconfig/read.js';
 import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Edit } from '../../../text/edit.js';
 import type { Change } from '../../../edits/model.js';
 import { filePaths, mainGroupOf } from '../survey/project.js';
 import { splitKey } from '../survey/setting-conditions.js';
-import { entryLines, objectLines, ownItems, wholeLine } from './objects.js';
+import { objectLines, ownItems } from './objects.js';
 import { type IosUnwireContext, othersNeed, staysNeeded } from './context.js';
 import type { StagedVariant } from '../wire/context.js';
 import { ownCondition } from '../wire/placebook.js';
@@ -55,16 +55,12 @@ function inProject(context: IosUnwireContext, { scope, name }: StagedVariant): C
   const ids = settings.entries.filter(
     ({ key, value }) => value.type === 'string' && holdsAppId(context, key, value.value),
   );
-  const flags = withoutWords(text, entryOf(settings, 'OTHER_LDFLAGS')?.value, flagsOf(context));
+  const flags = removeWords(text, entryOf(settings, 'OTHER_LDFLAGS'), flagsOf(context));
   const conditions = staysNeeded(context)
     ? []
     : [
-        ...withoutWords(text, entryOf(settings, 'SWIFT_ACTIVE_COMPILATION_CONDITIONS')?.value, [
-          ownCondition,
-        ]),
-        ...withoutWords(text, entryOf(settings, 'GCC_PREPROCESSOR_DEFINITIONS')?.value, [
-          `${ownCondition}=1`,
-        ]),
+        ...removeWords(text, entryOf(settings, 'SWIFT_ACTIVE_COMPILATION_CONDITIONS'), [ownCondition]),
+        ...removeWords(text, entryOf(settings, 'GCC_PREPROCESSOR_DEFINITIONS'), [`${ownCondition}=1`]),
       ];
   const change = (topic: Change['topic'], edits: Edit[]): Change[] =>
     edits.length > 0 ? [{ ...base, topic, kind: 'edit', edits }] : [];
@@ -79,21 +75,6 @@ function inProject(context: IosUnwireContext, { scope, name }: StagedVariant): C
     })),
     ...change('placebook', conditions),
   ];
-}
-
-/** Takes words out of a setting; the setting goes when only what it inherits is left of it. */
-function withoutWords(text: string, value: PbxValue | undefined, words: readonly string[]): Edit[] {
-  if (!value || words.length === 0) return [];
-  if (value.type === 'list')
-    return value.items
-      .filter((item) => item.type === 'string' && words.includes(item.value))
-      .map((item) => ({ ...wholeLine(text, item.start), text: '' }));
-  if (value.type !== 'string') return [];
-  const all = value.value.split(/\s+/);
-  const left = all.filter((word) => !words.includes(word));
-  if (left.length === all.length) return [];
-  if (left.join(' ') === '$(inherited)') return [{ ...wholeLine(text, value.start), text: '' }];
-  return [{ start: value.start, end: value.end, text: pbxString(left.join(' ')) }];
 }
 
 function inBaseFile(context: IosUnwireContext, variant: StagedVariant): Change[] {

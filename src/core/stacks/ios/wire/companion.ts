@@ -7,7 +7,9 @@ import type { ByHand, Change } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
 import { membershipOf } from '../survey/membership.js';
 import { addObject, addToList, buildFile, fileReference, objectId } from './pbx-objects.js';
-import { filePaths, mainGroupOf } from '../survey/project.js';
+import { labelled } from '../../../formats/pbxproj/edit.js';
+import { filePaths } from '../survey/project.js';
+import { mainGroup, referenceIn } from './references.js';
 import { sourceHome } from '../survey/sources.js';
 import type { IosWireContext } from './context.js';
 
@@ -72,22 +74,20 @@ function resourceEdits({ tree, model }: IosWireContext, path: string): Edit[] | 
   const phase = stringsOf(target.entry.value, 'buildPhases')
     .map((id) => entryOf(project.objects, id))
     .find((entry) => stringOf(entry?.value, 'isa') === 'PBXResourcesBuildPhase');
-  const main = mainGroupOf(project);
-  const group = project.objects.entries.find(({ key }) => key === main);
-  const paths = filePaths(project.objects, main, project.folder);
+  const group = mainGroup(project);
+  const paths = filePaths(project.objects, group?.key, project.folder);
   const known = [...paths].find(([, where]) => where === path)?.[0];
-  const groupFolder = group && (paths.get(group.key) ?? project.folder);
-  if (!phase || !group || groupFolder === undefined) return null;
+  if (!phase || !group) return null;
   const name = baseOf(path);
   const id = (role: string) => objectId(`${role} ${target.id} ${path}`);
   const file = known ?? id('file');
-  const relative = groupFolder === '' ? path : path.slice(groupFolder.length + 1);
+  const relative = referenceIn(project, group, path);
   const type = name.endsWith('.plist') ? 'text.plist.xml' : 'text.json';
-  const child = known ? undefined : addToList(text, group, 'children', `${file} /* ${name} */`, lineEnd);
-  const listed = addToList(text, phase, 'files', `${id('build')} /* ${name} in Resources */`, lineEnd);
+  const child = known ? undefined : addToList(text, group, 'children', labelled(file, name), lineEnd);
+  const listed = addToList(text, phase, 'files', labelled(id('build'), `${name} in Resources`), lineEnd);
   if (!listed || (!known && !child)) return null;
   return [
-    addObject(
+    ...addObject(
       text,
       project.objects,
       'PBXBuildFile',
@@ -96,7 +96,13 @@ function resourceEdits({ tree, model }: IosWireContext, path: string): Edit[] | 
     ),
     ...(child
       ? [
-          addObject(text, project.objects, 'PBXFileReference', fileReference(file, relative, type), lineEnd),
+          ...addObject(
+            text,
+            project.objects,
+            'PBXFileReference',
+            fileReference(file, relative, type),
+            lineEnd,
+          ),
           child,
         ]
       : []),

@@ -37,7 +37,7 @@ export function wireLinkerFlags(context: IosWireContext): StackWiring {
             path: model.project.path,
             variants: [variant.name],
             kind: 'edit',
-            edits: [appendItem(document.text, own, `"${flag}"`, document.lineEnd)],
+            edits: [appendItem(document.text, own, flag, document.lineEnd)],
           });
         } else if (own?.type === 'string' && document && variant.scope.own.settings) {
           changes.push({

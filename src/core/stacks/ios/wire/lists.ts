@@ -6,6 +6,7 @@ import type { Change, ChangeBase } from '../../../edits/model.js';
 import { setPbxString } from '../../../formats/pbxproj/edit.js';
 import { settingOf } from '../survey/settings.js';
 import { plistOf } from '../survey/targets.js';
+import { pathFrom } from './references.js';
 import type { IosWireContext, StagedVariant } from './context.js';
 import { madeHead, madeTail } from '../../shared/plist/made.js';
 
@@ -91,7 +92,7 @@ function namedList(
   const { path, folder } = model.project;
   const document = tree.text(path);
   if (!document) return [];
-  const value = folder === '' ? list.path : list.path.slice(folder.length + 1);
+  const value = pathFrom(folder, list.path);
   const edits = list.variants.flatMap(({ scope }): Edit[] =>
     scope.own.settings
       ? setPbxString(document.text, scope.own.settings, 'INFOPLIST_FILE', value, document.lineEnd)

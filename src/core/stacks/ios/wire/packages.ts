@@ -1,5 +1,5 @@
 import { entryOf, stringOf, stringsOf } from '../../../formats/pbxproj/read.js';
-import { pbxString } from '../../../formats/pbxproj/edit.js';
+import { labelled, pbxString } from '../../../formats/pbxproj/edit.js';
 import type { Profile } from '../../../network/model.js';
 import type { Edit } from '../../../text/edit.js';
 import { addObject, addToList, addToOrMakeList, objectId } from './pbx-objects.js';
@@ -48,37 +48,36 @@ export function packageEdits({ tree, model }: IosWireContext, wanted: Package): 
   const label = `XCRemoteSwiftPackageReference "${packageName(wanted)}"`;
   const name = pbxString(product);
   const add = (isa: string, line: string) => addObject(text, project.objects, isa, line, lineEnd);
+  const listed = addToList(text, phase, 'files', labelled(ids.build, `${product} in Frameworks`), lineEnd);
   const lists = [
-    known
-      ? undefined
-      : addToOrMakeList(text, root, 'packageReferences', `${reference} /* ${label} */`, lineEnd),
+    known ? undefined : addToOrMakeList(text, root, 'packageReferences', labelled(reference, label), lineEnd),
     addToOrMakeList(
       text,
       target.entry,
       'packageProductDependencies',
-      `${ids.product} /* ${product} */`,
+      labelled(ids.product, product),
       lineEnd,
     ),
-    addToList(text, phase, 'files', `${ids.build} /* ${product} in Frameworks */`, lineEnd),
+    listed && [listed],
   ];
-  if (lists.slice(known ? 1 : 0).some((edit) => edit === undefined)) return null;
+  if (lists.slice(known ? 1 : 0).some((edits) => edits === undefined)) return null;
   return [
-    ...lists.flatMap((edit) => edit ?? []),
-    add(
+    ...lists.flatMap((edits) => edits ?? []),
+    ...add(
       'PBXBuildFile',
-      `${ids.build} /* ${product} in Frameworks */ = {isa = PBXBuildFile; productRef = ${ids.product} /* ${product} */; };`,
+      `${labelled(ids.build, `${product} in Frameworks`)} = {isa = PBXBuildFile; productRef = ${labelled(ids.product, product)}; };`,
     ),
     ...(known
       ? []
       : [
-          add(
+          ...add(
             'XCRemoteSwiftPackageReference',
-            `${reference} /* ${label} */ = {isa = XCRemoteSwiftPackageReference; repositoryURL = ${pbxString(url)}; requirement = {kind = upToNextMajorVersion; minimumVersion = ${pbxString(version)}; }; };`,
+            `${labelled(reference, label)} = {isa = XCRemoteSwiftPackageReference; repositoryURL = ${pbxString(url)}; requirement = {kind = upToNextMajorVersion; minimumVersion = ${pbxString(version)}; }; };`,
           ),
         ]),
-    add(
+    ...add(
       'XCSwiftPackageProductDependency',
-      `${ids.product} /* ${product} */ = {isa = XCSwiftPackageProductDependency; package = ${reference} /* ${label} */; productName = ${name}; };`,
+      `${labelled(ids.product, product)} = {isa = XCSwiftPackageProductDependency; package = ${labelled(reference, label)}; productName = ${name}; };`,
     ),
   ];
 }

@@ -1,4 +1,4 @@
-import { appendItem, setPbxString } from '../../../formats/pbxproj/edit.js';
+import { appendItem, labelled, removeWords, setPbxString } from '../../../formats/pbxproj/edit.js';
 import { entryOf } from '../../../formats/pbxproj/read.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../../placebook/contents.js';
 import { placebookMark, isSameGeneratedText } from '../../../languages/common/placebook.js';
@@ -11,10 +11,12 @@ import type { ByHand, Change } from '../../../edits/model.js';
 import { placebookRules } from '../../shared/by-hand-steps.js';
 import type { StackWiring } from '../../stack.js';
 import { addObject, addToList, buildFile, fileReference, objectId } from './pbx-objects.js';
+import { filePaths, mainGroupOf } from '../survey/project.js';
 import { sourceHome, sourcePaths, type SourceHome } from '../survey/sources.js';
 import { clangDefinitionsOf, swiftConditionsOf, type SettingsScope } from '../survey/settings.js';
 import type { TargetModel } from '../survey/targets.js';
 import type { IosWireContext } from './context.js';
+import { referenceIn } from './references.js';
 
 const platform = 'ios' as const;
 const topic = 'placebook' as const;
@@ -85,12 +87,16 @@ export function wirePlacebook(context: IosWireContext): StackWiring {
 }
 
 /** The placebooks that are in the project, in any language. */
-export function existingPlacebooks(tree: Tree, { project }: TargetModel): string[] {
+export function existingPlacebooks(tree: Tree, model: TargetModel): string[] {
+  const { project } = model;
   const names: string[] = Object.values(writers).flatMap(({ files }) => files);
+  // Sources may be outside the folder of the project, and only its groups say where.
+  const referenced = new Set(filePaths(project.objects, mainGroupOf(project), project.folder).values());
+  const home = sourceHome(model)?.folder;
   return tree.paths.filter(
     (path) =>
       names.includes(baseOf(path)) &&
-      isWithin(path, project.folder) &&
+      (isWithin(path, project.folder) || referenced.has(path) || folderOf(path) === home) &&
       tree.text(path)?.text.slice(0, 400).includes(placebookMark),
   );
 }
@@ -120,7 +126,7 @@ function conditionChanges({ tree, variants, model }: IosWireContext, language: L
     const edits = (): Edit[] => {
       if (standing?.value.type === 'list') {
         if (stage === 'test') return [appendItem(document.text, standing.value, own, document.lineEnd)];
-        return [];
+        return removeWords(document.text, standing, [own]);
       }
       const said = standing?.value.type === 'string' ? standing.value.value : '$(inherited)';
       const names = said.split(/\s+/).filter((name) => name !== own);
@@ -141,21 +147,27 @@ function membershipChanges({ tree, model }: IosWireContext, home: SourceHome, pa
   const name = baseOf(path);
   const { file, build } = placebookIds(target.id, path);
   if (entryOf(project.objects, file)) return [];
-  const relative = home.groupFolder === '' ? path : path.slice(home.groupFolder.length + 1);
+  const relative = referenceIn(project, home.group, path);
   const type = path.endsWith('.swift')
     ? 'sourcecode.swift'
     : compiled
       ? 'sourcecode.c.objc'
       : 'sourcecode.c.h';
-  const child = addToList(text, home.group, 'children', `${file} /* ${name} */`, lineEnd);
-  const listed = addToList(text, home.phase, 'files', `${build} /* ${name} in Sources */`, lineEnd);
-  if (!child || !listed || folderOf(relative).startsWith('..')) return [];
+  const child = addToList(text, home.group, 'children', labelled(file, name), lineEnd);
+  const listed = addToList(text, home.phase, 'files', labelled(build, `${name} in Sources`), lineEnd);
+  if (!child || !listed) return [];
   const edits = [
-    addObject(text, project.objects, 'PBXFileReference', fileReference(file, relative, type), lineEnd),
+    ...addObject(text, project.objects, 'PBXFileReference', fileReference(file, relative, type), lineEnd),
     child,
     ...(compiled
       ? [
-          addObject(text, project.objects, 'PBXBuildFile', buildFile(build, file, name, 'Sources'), lineEnd),
+          ...addObject(
+            text,
+            project.objects,
+            'PBXBuildFile',
+            buildFile(build, file, name, 'Sources'),
+            lineEnd,
+          ),
           listed,
         ]
       : []),

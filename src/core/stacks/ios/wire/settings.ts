@@ -1,13 +1,17 @@
-import { setPbxString } from '../../../formats/pbxproj/edit.js';
+import { labelled, setPbxString } from '../../../formats/pbxproj/edit.js';
 import { entryOf, stringOf } from '../../../formats/pbxproj/read.js';
 import { setXcconfig } from '../../../formats/xcconfig/edit.js';
 import { readXcconfig } from '../../../formats/xcconfig/read.js';
-import { baseOf } from '../../../text/paths.js';
+import { baseOf, folderOf } from '../../../text/paths.js';
+import type { Tree } from '../../../tree/tree.js';
 import type { Edit } from '../../../text/edit.js';
 import type { Change } from '../../../edits/model.js';
 import { addObject, addToList, fileReference, objectId } from './pbx-objects.js';
-import { filePaths, mainGroupOf } from '../survey/project.js';
+import { mainGroup, pathFrom, referenceIn } from './references.js';
+import { baseFilesOfOthers } from '../survey/base-files.js';
+import { splitKey } from '../survey/setting-conditions.js';
 import { settingOf } from '../survey/settings.js';
+import type { TargetModel } from '../survey/targets.js';
 import type { IosWireContext, StagedVariant } from './context.js';
 
 /** The folder, beside the project, in which base configuration files of Syndexa's own stand. */
@@ -53,9 +57,17 @@ function inProject(
   if (!document || !settings) return [];
   const hasBase =
     stringOf(scope.own.value, 'baseConfigurationReference') !== undefined && scope.own.base !== null;
-  if (hasBase && !entryOf(settings, name)) return undefined;
+  const inFile = hasBase && scope.own.base !== null && !isForOthers(tree, model, scope.own.base, name);
+  if (inFile && !entryOf(settings, name)) return undefined;
   const edits = setPbxString(document.text, settings, name, value, document.lineEnd);
   return [{ ...given, path: model.project.path, kind: 'edit', edits }];
+}
+
+/** Whether a line that sets a name in a base file would be new to other targets, which are based on it too. */
+function isForOthers(tree: Tree, model: TargetModel, base: string, name: string): boolean {
+  if (!baseFilesOfOthers(tree, model).has(base) || isInstalled(base)) return false;
+  const settings = tree.read(base, readXcconfig)?.settings ?? [];
+  return !settings.some(({ key }) => splitKey(key).name === name);
 }
 
 function inFile(
@@ -101,9 +113,8 @@ export function ownFile({ model }: Pick<IosWireContext, 'model'>, configuration:
 
 /** The first lines of a base file of Syndexa's own: it takes in the one that stood there before. */
 export function ownFileHead(context: Pick<IosWireContext, 'model'>, base: string): string[] {
-  const { folder } = context.model.project;
-  const inside = folder === '' ? base : base.slice(folder.length + 1);
-  return ['// Base configuration file, written by Syndexa.', `#include? "../${inside}"`];
+  const home = folderOf(ownFile(context, ''));
+  return ['// Base configuration file, written by Syndexa.', `#include? "${pathFrom(home, base)}"`];
 }
 
 /** Puts a line into a new base file that includes the installed one, and makes it the configuration's base. */
@@ -113,22 +124,20 @@ function inOwnFile(context: IosWireContext, variant: StagedVariant, line: string
   const { path: project, objects } = model.project;
   const document = tree.text(project);
   const reference = entryOf(own.value, 'baseConfigurationReference')?.value;
-  const main = mainGroupOf(model.project);
-  const group = objects.entries.find(({ key }) => key === main);
+  const group = mainGroup(model.project);
   if (!document || !reference || own.base === null || !group) return [];
   const { text, lineEnd } = document;
   const path = ownFile(context, own.name);
   const id = objectId(`configuration ${model.target.id} ${own.name}`);
   const name = baseOf(path);
-  const groupFolder = filePaths(objects, main, model.project.folder).get(group.key) ?? model.project.folder;
-  const relative = groupFolder === '' ? path : path.slice(groupFolder.length + 1);
-  const child = addToList(text, group, 'children', `${id} /* ${name} */`, lineEnd);
+  const relative = referenceIn(model.project, group, path);
+  const child = addToList(text, group, 'children', labelled(id, name), lineEnd);
   // The comment behind a reference names the file, so it goes with the reference.
   const behind = /^ \/\*[^*\n]*\*\//.exec(text.slice(reference.end, reference.end + 300))?.[0].length ?? 0;
   const edits: Edit[] = [
-    addObject(text, objects, 'PBXFileReference', fileReference(id, relative, 'text.xcconfig'), lineEnd),
+    ...addObject(text, objects, 'PBXFileReference', fileReference(id, relative, 'text.xcconfig'), lineEnd),
     ...(child ? [child] : []),
-    { start: reference.start, end: reference.end + behind, text: `${id} /* ${name} */` },
+    { start: reference.start, end: reference.end + behind, text: labelled(id, name) },
   ];
   const head = ownFileHead(context, own.base);
   return [
