@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { appendJson, removeJson, setJson } from '../../../src/core/formats/json/edit.js';
+import { readEas } from '../../../src/core/formats/app-config/eas.js';
 import { runSurvey } from '../../../src/core/surveying.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import {
@@ -15,7 +16,7 @@ import { kelpWithBanner } from '../../support/flutter.js';
 import { reactNativeFiles } from '../../support/react-native.js';
 import { findingsOf } from '../../support/rules.js';
 import { kelp, profiles, treeOf } from '../../support/trees.js';
-import { asked, holds, plan, text, unplan, written, type Files } from '../../support/wiring.js';
+import { asked, comesBack, holds, plan, text, unplan, written, type Files } from '../../support/wiring.js';
 
 const texts = (files: Files) =>
   Object.fromEntries(Object.entries(files).map(([path, content]) => [path, text(content)]));
@@ -163,6 +164,32 @@ describe('wiring Expo', () => {
     'app.json': appJson(null, '"NSUserTrackingUsageDescription": "Ads keep the reef free."'),
     'app.config.js': null,
     'eas.json': easJson.replace('{ "env": { "EXPO_PUBLIC_ADS_STAGE": "production" } }', '{}'),
+  });
+
+  it.each([
+    ['test takes over from production', { production: {}, preview: { extends: 'production' } }],
+    ['production takes over from test', { preview: {}, production: { extends: 'preview' } }],
+    [
+      'through several profiles, written in any order',
+      { preview: { extends: 'store' }, store: { extends: 'production' }, production: {} },
+    ],
+    [
+      'production takes over from a test profile that takes over from production',
+      { production: {}, preview: { extends: 'production' }, store: { extends: 'preview' } },
+    ],
+    ['test is set already', { production: {}, preview: { extends: 'production', env: { OTHER: 'x' } } }],
+  ])('gives each build profile its stage in one wiring: %s', (_, build) => {
+    const stages = { test: ['preview'], production: ['production', 'store'] };
+    const title = { ...withBanner, stages };
+    const files = { ...bare, 'eas.json': JSON.stringify({ build }, null, 2) };
+    const result = holds(files, title);
+    const effective = readEas(text(result.after['eas.json'])).profiles.map(({ name, env }) => [
+      name,
+      env.get('EXPO_PUBLIC_ADS_STAGE')?.value === 'production' ? 'production' : 'test',
+    ]);
+    for (const [name, stage] of effective)
+      expect([name, stage]).toEqual([name, name === 'preview' ? 'test' : 'production']);
+    comesBack(files, title, result);
   });
 
   it('keeps every law, with IDs by stage in a script and a variable in the build profile', () => {

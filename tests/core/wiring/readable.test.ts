@@ -55,10 +55,8 @@ describe('edits of one text', () => {
   };
 
   it('one within another is part of it, in either order', () => {
-    const [outer, inner]: [number, number, string][] = [
-      [2, 9, 'whole'],
-      [4, 6, 'part'],
-    ];
+    const outer: [number, number, string] = [2, 9, 'whole'];
+    const inner: [number, number, string] = [4, 6, 'part'];
     expect(merged(outer, inner)?.edits).toEqual(merged(inner, outer)?.edits);
     expect(merged(outer, inner)?.edits).toEqual([{ start: 2, end: 9, text: 'whole' }]);
   });

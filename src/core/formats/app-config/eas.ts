@@ -15,6 +15,10 @@ export interface EasProfile extends Span {
   /** Whether it also takes variables that are kept with the build service, where no reading sees them. */
   hasRemoteVariables: boolean;
   env: ReadonlyMap<string, EasVariable>;
+  /** The profiles that it takes over from, the nearest first. */
+  parents: string[];
+  /** The variables that it sets itself, whatever it takes over. */
+  ownVariables: string[];
   /** The object of its own variables, brackets included; undefined where it has none of its own. */
   ownEnv: Span | undefined;
   /** The object of the profile itself. */
@@ -41,7 +45,8 @@ export function readEas(text: string): EasJson {
   const profiles = [...blocks].flatMap(([name, block]): EasProfile[] => {
     // What is named as a base and only taken over by others is built by nobody.
     if (parents.has(name) && name.startsWith('base')) return [];
-    const line = lineage(blocks, name);
+    const names = lineage(blocks, name);
+    const line = names.flatMap((each) => blocks.get(each) ?? []);
     const [own] = nodesAt(block, ['env']);
     const env = new Map<string, EasVariable>();
     for (const ancestor of [...line].reverse())
@@ -61,6 +66,8 @@ export function readEas(text: string): EasJson {
         development: first(['developmentClient']) === true || debug,
         hasRemoteVariables: first(['environment']) !== undefined,
         env,
+        parents: names.slice(1),
+        ownVariables: (own?.children ?? []).map(({ children }) => String(children?.[0]?.value)),
         ownEnv: own?.type === 'object' ? spanOf(own) : undefined,
         block: spanOf(block),
         ...spanOf(block.parent ?? block),
@@ -71,13 +78,13 @@ export function readEas(text: string): EasJson {
 }
 
 /** A profile with those that it takes over from, itself first. */
-function lineage(blocks: ReadonlyMap<string, Node>, name: string): Node[] {
-  const found: Node[] = [];
+function lineage(blocks: ReadonlyMap<string, Node>, name: string): string[] {
+  const found: string[] = [];
   let at: string | undefined = name;
   for (let depth = 0; depth < maxParents && at !== undefined; depth++) {
     const block: Node | undefined = blocks.get(at);
-    if (!block || found.includes(block)) break;
-    found.push(block);
+    if (!block || found.includes(at)) break;
+    found.push(at);
     at = textAt(block, ['extends']);
   }
   return found;

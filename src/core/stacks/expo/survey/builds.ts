@@ -9,6 +9,8 @@ import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
 export interface ExpoBuild {
   variant: Variant;
   development: boolean;
+  /** The build profiles that its own takes over from, the nearest first. */
+  parents: readonly string[];
   /** What a variable is set to; undefined where it is not set, null where that cannot be determined. */
   variable: (name: string) => string | undefined | null;
   /** The configuration as this build sees it. */
@@ -18,20 +20,21 @@ export interface ExpoBuild {
 /** Every build of a project, with the stage that a title gives it. */
 export function buildsOf(project: ExpoProject, title: Title | null): ExpoBuild[] {
   const { eas, json, script } = project;
-  const plain: Pick<ExpoBuild, 'development' | 'variable'>[] = eas?.profiles.length
-    ? eas.profiles.map(({ development, env, hasRemoteVariables }) => ({
+  const plain: Pick<ExpoBuild, 'development' | 'parents' | 'variable'>[] = eas?.profiles.length
+    ? eas.profiles.map(({ development, env, parents, hasRemoteVariables }) => ({
         development,
+        parents,
         variable: (name) => env.get(name)?.value ?? (hasRemoteVariables ? null : undefined),
       }))
-    : [true, false].map((development) => ({ development, variable: () => null }));
-  return plain.map(({ development, variable }, at) => {
+    : [true, false].map((development) => ({ development, parents: [], variable: () => null }));
+  return plain.map(({ development, parents, variable }, at) => {
     const type = development ? 'debug' : 'release';
     const name = eas?.profiles[at]?.name ?? type;
     const given = json?.config && resolveConfig(json.config, { path: json.path, variable: () => undefined });
     const config = script?.config
       ? resolveConfig(script.config, { path: script.path, variable, given: given ?? undefined })
       : (given ?? undefined);
-    return { variant: staged({ name, type, flavours: [] }, title), development, variable, config };
+    return { variant: staged({ name, type, flavours: [] }, title), development, parents, variable, config };
   });
 }
 

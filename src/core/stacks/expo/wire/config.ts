@@ -140,7 +140,10 @@ function removeAttribution(work: Work, path: string, id: string): void {
   });
 }
 
-/** Builds of the production stage are told so; those of the test stage are told nothing. */
+/**
+ * Sets the stage of builds of the production stage. A build of the test stage needs it only where it would take over
+ * production from another profile. Profiles come after those that they take over from, so one pass is enough.
+ */
 function wireStages(work: Work): ByHand[] {
   const { builds, project } = work;
   const path = project.eas?.path;
@@ -155,15 +158,29 @@ function wireStages(work: Work): ByHand[] {
         where: below(project.root, 'eas.json'),
       },
     ];
-  for (const { variant, variable } of builds) {
-    const way = ['build', variant.name, 'env', stageVariable];
-    const held = variable(stageVariable);
-    if (variant.stage === 'production' && held !== 'production')
-      edit(work, path, (text) => setJson(text, way, 'production'));
-    if (variant.stage === 'test' && held === 'production')
-      edit(work, path, (text) => setJson(text, way, 'test'));
+  const written = new Map<string, 'test' | 'production'>();
+  for (const build of [...builds].sort((a, b) => a.parents.length - b.parents.length)) {
+    const { name, stage } = build.variant;
+    const isProduction = stageAfter(build, project, written) === 'production';
+    if (stage === null || (stage === 'production') === isProduction) continue;
+    written.set(name, stage);
+    edit(work, path, (text) => setJson(text, ['build', name, 'env', stageVariable], stage));
   }
   return [];
+}
+
+/** The stage that a build would be told with what was written so far. */
+function stageAfter(
+  { variant, parents, variable }: ExpoBuild,
+  { eas }: ExpoProject,
+  written: ReadonlyMap<string, string>,
+): string | null | undefined {
+  const nearest = [variant.name, ...parents].find(
+    (name) =>
+      written.has(name) ||
+      (eas?.profiles ?? []).some((one) => one.name === name && one.ownVariables.includes(stageVariable)),
+  );
+  return (nearest === undefined ? undefined : written.get(nearest)) ?? variable(stageVariable);
 }
 
 function removeStages(work: Work): void {
