@@ -44,6 +44,41 @@ export function stagedVariants({ edition }: EditionScope, stage: Stage): Variant
   return edition.variants.filter((variant) => variant.stage === stage);
 }
 
+/** The variants of an edition that have none of some facts, and of those the ones from which a directive removes it. */
+export function lackingVariants(
+  { edition }: EditionScope,
+  facts: readonly (Pick<Fact, 'variants'> & { effective?: Fact['effective'] | undefined })[],
+): string[] {
+  const covered = new Set(
+    facts
+      .filter(({ effective }) => effective === undefined || effective === true)
+      .flatMap(({ variants }) => variants),
+  );
+  return edition.variants.map(({ name }) => name).filter((name) => !covered.has(name));
+}
+
+/** A directive that removes what a network needs, with the variants that lack it for this reason. */
+export interface RemovalReport {
+  fact: Fact;
+  directive: string;
+  variants: string[];
+}
+
+/** The directives that remove something from variants that lack it, each once. */
+export function removalsAmong(facts: readonly Fact[], lacking: readonly string[]): RemovalReport[] {
+  const reports = new Map<string, RemovalReport>();
+  for (const fact of facts) {
+    if (fact.effective === true || fact.effective.reason !== 'removed') continue;
+    const variants = fact.variants.filter((name) => lacking.includes(name));
+    if (variants.length === 0) continue;
+    const key = `${fact.place.path} ${fact.place.line} ${fact.place.column}`;
+    const known = reports.get(key);
+    if (known) known.variants.push(...variants.filter((name) => !known.variants.includes(name)));
+    else reports.set(key, { fact, directive: fact.effective.about ?? '', variants });
+  }
+  return [...reports.values()];
+}
+
 /** What a report takes over from a fact. */
 export function fromFact(fact: Fact) {
   const { platform, module, variants, network, place, chain } = fact;

@@ -6,6 +6,7 @@ const reasons = {
   'setting-ignored': 'in a setting that Xcode ignores',
   'repository-ignored': 'ignored by Gradle',
   'repository-forbidden': 'forbidden by Gradle',
+  removed: 'removed by {about}',
   'no-prefix': 'without a namespace prefix',
   'undeclared-prefix': 'under the undeclared prefix {about}',
   'foreign-prefix': 'under the foreign prefix {about}',

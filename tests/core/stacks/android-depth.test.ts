@@ -18,7 +18,7 @@ function survey(files: Record<string, string>): Survey {
 
 const facts = (found: Survey, kind: Fact['kind']) =>
   found.facts
-    .filter((fact) => fact.kind === kind)
+    .filter((fact) => fact.kind === kind && fact.effective === true)
     .map(({ variants, value }) => `${variants.join(' ')}: ${value}`);
 const build = (text: string, more: Record<string, string> = {}) =>
   survey(androidFiles({ 'app/build.gradle.kts': text, ...more }));

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { editionScopes, listed } from '../scope.js';
+import { editionScopes, fromFact, lackingVariants, listed, removalsAmong } from '../scope.js';
 
 /** A network is enrolled, but a variant carries no app ID for it where the SDK looks. */
 export const appIdMissing = defineRule({
@@ -8,7 +8,12 @@ export const appIdMissing = defineRule({
     severity: 'blocker',
     ifShipped: 'The SDK finds no app ID when it starts: most stop the app at launch, the others show no ads.',
     mend: 'Run syndexa wire: it declares the app ID for both stages.',
+    otherMends: {
+      removed:
+        'Take the directive out of this manifest, or accept the finding if these variants are meant to do without.',
+    },
     messages: {
+      removed: 'The app ID of {network} ({key}) is removed from {variants} by {directive}.',
       declared: 'The app ID of {network} ({key}) is missing in {variants}.',
       inCode: 'No code passes the {label} of {network} to its start-up call in {variants}.',
     },
@@ -23,12 +28,16 @@ export const appIdMissing = defineRule({
           (fact) =>
             fact.kind === 'app-id' && fact.network === profile.id && fact.module === scope.edition.module,
         );
-        const covered = new Set(
-          here
-            .filter(({ effective }) => effective === undefined || effective === true)
-            .flatMap(({ variants }) => variants),
+        const lacking = lackingVariants(scope, here);
+        const removals = removalsAmong(
+          scope.facts.filter((fact) => here.includes(fact)),
+          lacking,
         );
-        const variants = scope.edition.variants.map(({ name }) => name).filter((name) => !covered.has(name));
+        for (const { fact, directive, variants } of removals) {
+          const data = { network: profile.name, key: fact.name ?? '', directive, variants: listed(variants) };
+          yield { ...fromFact(fact), variants, message: 'removed', mend: 'removed', data };
+        }
+        const variants = lacking.filter((one) => !removals.some((removal) => removal.variants.includes(one)));
         if (variants.length === 0) continue;
         const common = {
           platform: scope.platform,

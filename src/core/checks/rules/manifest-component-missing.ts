@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { editionScopes, listed } from '../scope.js';
+import { editionScopes, fromFact, lackingVariants, listed, removalsAmong } from '../scope.js';
 
 /** A component of an SDK is not declared. */
 export const componentMissing = defineRule({
@@ -8,7 +8,12 @@ export const componentMissing = defineRule({
     severity: 'blocker',
     ifShipped: 'The app crashes, or nothing happens, when the SDK starts the component.',
     mend: 'Declare the component in the application element of the main manifest.',
+    otherMends: {
+      removed:
+        'Take the directive out of this manifest, or accept the finding if these variants are meant to do without.',
+    },
     messages: {
+      removed: '{network} requires the {kind} {name}, but {directive} removes it from {variants}: {why}',
       missing: '{network} requires the {kind} {name}, but {variants} do not declare it: {why}',
     },
     needsTitle: true,
@@ -20,9 +25,16 @@ export const componentMissing = defineRule({
       for (const profile of scope.networks) {
         for (const { kind, name, why } of profile.android?.components ?? []) {
           const declared = scope.facts.filter((fact) => fact.kind === 'component' && fact.value === name);
-          const variants = edition.variants
-            .map((variant) => variant.name)
-            .filter((variant) => !declared.some((fact) => fact.variants.includes(variant)));
+          const lacking = lackingVariants(scope, declared);
+          const removals = removalsAmong(declared, lacking);
+          for (const { fact, directive, variants } of removals) {
+            const data = { network: profile.name, kind, name, directive, variants: listed(variants), why };
+            const base = { ...fromFact(fact), variants, network: profile.id };
+            yield { ...base, message: 'removed', mend: 'removed', data };
+          }
+          const variants = lacking.filter(
+            (one) => !removals.some((removal) => removal.variants.includes(one)),
+          );
           if (variants.length === 0) continue;
           const data = { network: profile.name, kind, name, variants: listed(variants), why };
           yield {

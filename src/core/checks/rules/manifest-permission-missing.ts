@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { editionScopes, listed } from '../scope.js';
+import { editionScopes, fromFact, lackingVariants, listed, removalsAmong } from '../scope.js';
 
 /** A permission that a network's SDK needs is not declared. */
 export const permissionMissing = defineRule({
@@ -8,7 +8,14 @@ export const permissionMissing = defineRule({
     severity: 'blocker',
     ifShipped: 'The SDK may not use the network, and every request fails.',
     mend: 'Run syndexa wire: it adds the permission to the main manifest.',
-    messages: { missing: '{network} needs {permission}, but {variants} do not declare it: {why}' },
+    otherMends: {
+      removed:
+        'Take the directive out of this manifest, or accept the finding if these variants are meant to do without.',
+    },
+    messages: {
+      missing: '{network} needs {permission}, but {variants} do not declare it: {why}',
+      removed: '{network} needs {permission}, but {directive} removes it from {variants}: {why}',
+    },
     needsTitle: true,
   },
   *run(context) {
@@ -17,14 +24,23 @@ export const permissionMissing = defineRule({
       if (platform !== 'android') continue;
       for (const profile of scope.networks) {
         for (const { name, why } of profile.android?.permissions ?? []) {
-          const covered = new Set(
-            scope.facts
-              .filter((fact) => fact.kind === 'permission' && fact.name === name)
-              .flatMap(({ variants }) => variants),
+          const found = scope.facts.filter((fact) => fact.kind === 'permission' && fact.name === name);
+          const lacking = lackingVariants(scope, found);
+          const removals = removalsAmong(found, lacking);
+          for (const { fact, directive, variants } of removals) {
+            const data = {
+              network: profile.name,
+              permission: name,
+              directive,
+              variants: listed(variants),
+              why,
+            };
+            const base = { ...fromFact(fact), variants, network: profile.id };
+            yield { ...base, message: 'removed', mend: 'removed', data };
+          }
+          const variants = lacking.filter(
+            (one) => !removals.some((removal) => removal.variants.includes(one)),
           );
-          const variants = edition.variants
-            .map((variant) => variant.name)
-            .filter((variant) => !covered.has(variant));
           if (variants.length === 0) continue;
           const data = { network: profile.name, permission: name, variants: listed(variants), why };
           yield {

@@ -6,6 +6,7 @@ import { isEnrolled } from '../../../roster/expected.js';
 import type { Change } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
 import { openedMarks } from './meta-data.js';
+import { declares, lackingIn, removalSteps } from './removed.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestWireContext } from './model.js';
 
@@ -20,32 +21,40 @@ export function wireComponents(context: ManifestWireContext): StackWiring {
   if (!document || !application || !root.attributes.some(({ value }) => value === androidNamespace))
     return { changes: [], byHand: [] };
   const prefix = prefixOf(root, androidNamespace, 'android');
-  const declared = ({ kind, name }: Component, variant: string) =>
-    survey.facts.some(
+  const declared = ({ kind, name }: Component) =>
+    survey.facts.filter(
       (fact) =>
         fact.kind === 'component' &&
         fact.name === kind &&
         fact.value === name &&
-        fact.module === edition.module &&
-        fact.variants.includes(variant),
+        fact.module === edition.module,
     );
-  const changes = profiles
-    .filter(({ id }) => isEnrolled(title, id, 'android'))
-    .flatMap(({ id, android }) =>
-      (android?.components ?? [])
-        .filter((component) => !edition.variants.every(({ name }) => declared(component, name)))
-        .map((component): Change => ({
-          path,
-          platform: 'android',
-          network: id,
-          topic: 'components',
-          rules: ['manifest/component-missing'],
-          adds: openedMarks(document.text, application),
-          kind: 'edit',
-          edits: appendChild(document.text, application, componentLines(component, prefix), document.lineEnd),
-        })),
-    );
-  return { changes, byHand: [] };
+  const enrolled = profiles.filter(({ id }) => isEnrolled(title, id, 'android'));
+  const byHand = enrolled.flatMap((profile) =>
+    (profile.android?.components ?? []).flatMap((component) => {
+      const { removals } = lackingIn(edition.variants, declared(component));
+      return removalSteps(profile, 'manifest/component-missing', removals);
+    }),
+  );
+  const changes = enrolled.flatMap(({ id, android }) =>
+    (android?.components ?? [])
+      .filter(
+        (component) =>
+          lackingIn(edition.variants, declared(component)).isLacking &&
+          !declares(root, application, component.kind, component.name),
+      )
+      .map((component): Change => ({
+        path,
+        platform: 'android',
+        network: id,
+        topic: 'components',
+        rules: ['manifest/component-missing'],
+        adds: openedMarks(document.text, application),
+        kind: 'edit',
+        edits: appendChild(document.text, application, componentLines(component, prefix), document.lineEnd),
+      })),
+  );
+  return { changes, byHand };
 }
 
 function componentLines({ kind, name, attributes, actions }: Component, prefix: string): string[] {

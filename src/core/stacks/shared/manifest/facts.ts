@@ -8,7 +8,13 @@ import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { Resolved } from '../gradle/resolved.js';
 import type { Collected } from './model.js';
-import { mergedElements, type MergeConflict, type MergedAttribute } from './merge.js';
+import {
+  mergedElements,
+  removedElements,
+  type MergeConflict,
+  type MergedAttribute,
+  type RemovedElement,
+} from './merge.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestFile } from './model.js';
 
@@ -92,12 +98,33 @@ export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyC
           reason: outcome.reason,
         });
     }
+    for (const removed of removedElements(files, 'meta-data').filter(({ key }) => key === place.key))
+      facts.push({
+        ...removedFact(tree, build, removed),
+        kind: 'app-id',
+        network: profile.id,
+        name: place.key,
+        value: '',
+        carrier: 'manifest',
+      });
     for (const conflict of winner?.conflicts ?? [])
       facts.push(conflictFact(tree, build, profile.id, place.key, conflict));
   }
   facts.push(...permissionFacts(tree, build, context));
   facts.push(...componentFacts(tree, build, context));
   return { facts, unresolved };
+}
+
+/** What a fact says of an element that a directive removes. */
+function removedFact(
+  tree: Tree,
+  { module, variant }: ManifestBuild,
+  { key, directive, file, element }: RemovedElement,
+) {
+  const place = placeAt(file.path, tree.text(file.path), element);
+  const effective: Effective = { reason: 'removed', about: directive };
+  const chain: ChainStep[] = [{ what: `manifest of ${file.sourceSet}`, value: directive, place }];
+  return { platform: 'android' as const, module, variants: [variant], value: key, effective, place, chain };
 }
 
 /** Two manifests give one attribute different values: the merger stops there. */
@@ -193,11 +220,8 @@ function fillPlaceholders(text: string, build: ManifestBuild, chain: ChainStep[]
   return failed === undefined ? { value, chain } : { value: null, reason: failed, chain };
 }
 
-function permissionFacts(
-  tree: Tree,
-  { files, module, variant }: ManifestBuild,
-  { profiles }: SurveyContext,
-): Fact[] {
+function permissionFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
+  const { files, module, variant } = build;
   const wanted = new Set(
     profiles.flatMap((profile) => profile.android?.permissions.map(({ name }) => name) ?? []),
   );
@@ -219,6 +243,14 @@ function permissionFacts(
       chain: [{ what: 'manifest', value: key, place }],
     });
   }
+  for (const removed of removedElements(files, 'uses-permission', 'manifest'))
+    if (wanted.has(removed.key))
+      facts.push({
+        ...removedFact(tree, build, removed),
+        kind: 'permission',
+        network: null,
+        name: removed.key,
+      });
   return facts;
 }
 
@@ -242,6 +274,13 @@ function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyCo
       const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
       const chain = [{ what: 'manifest', value: key, place }];
       facts.push({ ...base, kind: 'component', network: owner.id, name: kind, value: full, place, chain });
+    }
+    for (const removed of removedElements(files, kind)) {
+      const full = className(removed.key, namespace);
+      const owner = wanted.find(({ name }) => name === full);
+      if (!owner) continue;
+      const fact = removedFact(tree, build, removed);
+      facts.push({ ...fact, kind: 'component', network: owner.id, name: kind, value: full });
     }
   }
   const [application] = mergedElements(files, 'application');

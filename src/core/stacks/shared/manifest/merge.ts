@@ -30,6 +30,15 @@ export interface MergedElement {
   conflicts: MergeConflict[];
 }
 
+/** An element that a directive keeps out of the merged manifest, whether or not any manifest declares it. */
+export interface RemovedElement {
+  key: string;
+  /** The directive as it is written, such as `tools:node="remove"`, and where. */
+  directive: string;
+  file: ManifestFile;
+  element: XmlElement;
+}
+
 /**
  * Merges the elements of one name that are at one place of every manifest: directly in `manifest`, or in
  * `application`. Rules: `tools:node`, `tools:replace`, `tools:remove` and `tools:selector` as the Android
@@ -41,40 +50,79 @@ export function mergedElements(
   name: string,
   parent: 'manifest' | 'application' = 'application',
 ): MergedElement[] {
-  const merged = new Map<string, MergedElement & { closed: boolean; removed: boolean; rules: Rules }>();
-  let closed: 'all' | null = null;
+  return merge(files, name, parent).flatMap(({ key, sources, attributes, conflicts, removedBy }) =>
+    removedBy ? [] : [{ key, sources, attributes, conflicts }],
+  );
+}
+
+/** The elements of one name that directives remove: see `mergedElements`. */
+export function removedElements(
+  files: readonly ManifestFile[],
+  name: string,
+  parent: 'manifest' | 'application' = 'application',
+): RemovedElement[] {
+  return merge(files, name, parent).flatMap(({ key, removedBy }) =>
+    removedBy ? [{ key, ...removedBy }] : [],
+  );
+}
+
+type Removal = Omit<RemovedElement, 'key'>;
+
+function merge(
+  files: readonly ManifestFile[],
+  name: string,
+  parent: 'manifest' | 'application',
+): (MergedElement & { removedBy: Removal | undefined })[] {
+  const merged = new Map<
+    string,
+    MergedElement & { closed: boolean; removedBy: Removal | undefined; rules: Rules }
+  >();
+  let closed: Removal | undefined;
   for (const file of [...files].reverse()) {
     const { root } = file.document;
-    if (!root || closed) continue;
+    if (!root) continue;
     const here = new Set<string>();
-    let closing = false;
+    let closing: Removal | undefined;
     for (const element of candidates(root, name, parent)) {
       const key = nameOf(root, element) ?? '';
       const rules = rulesOf(root, element);
-      if (rules.node === 'removeAll') closing = true;
+      if (rules.node === 'removeAll') closing = removal(file, root, element);
       if (here.has(key) || rules.node === 'removeAll') continue;
       here.add(key);
       const known = merged.get(key);
+      if (!known && closed) {
+        merged.set(key, {
+          key,
+          sources: [],
+          attributes: new Map(),
+          conflicts: [],
+          closed: true,
+          removedBy: closed,
+          rules,
+        });
+        continue;
+      }
+      if (closed) continue;
       if (!known) {
         const fresh = { key, sources: [{ file, element }], attributes: attributesOf(root, element, file) };
         merged.set(key, {
           ...fresh,
           conflicts: [],
           closed: rules.node === 'replace',
-          removed: rules.node === 'remove',
+          removedBy: rules.node === 'remove' ? removal(file, root, element) : undefined,
           rules,
         });
         continue;
       }
       const selected =
         known.rules.selector === null || (file.library && known.rules.selector === packageOf(root));
-      if (known.removed && !selected) {
-        // The removal was meant for another library: this one is.
-        known.removed = false;
+      if (known.removedBy && !selected) {
+        // The removal was meant for another library.
+        known.removedBy = undefined;
         known.sources = [];
         known.attributes = new Map();
       }
-      if (known.removed || known.closed) continue;
+      if (known.removedBy || known.closed) continue;
       known.sources.push({ file, element });
       for (const [local, weaker] of attributesOf(root, element, file)) {
         if (selected && known.rules.remove.has(local)) continue;
@@ -86,11 +134,17 @@ export function mergedElements(
       known.rules = joined(known.rules, rules);
       if (rules.node === 'replace') known.closed = true;
     }
-    if (closing || replacesApplication(root, parent)) closed = 'all';
+    const application = replacingApplication(root, parent);
+    closed ??= closing ?? (application && removal(file, root, application));
   }
-  return [...merged.values()]
-    .filter(({ removed }) => !removed)
-    .map(({ key, sources, attributes, conflicts }) => ({ key, sources, attributes, conflicts }));
+  return [...merged.values()];
+}
+
+/** What removes an element: the directive that it bears. */
+function removal(file: ManifestFile, root: XmlElement, element: XmlElement): Removal {
+  const prefix = prefixOf(root, toolsNamespace, 'tools');
+  const written = element.attributes.find(({ name }) => name === `${prefix}:node`);
+  return { directive: `${prefix}:node="${written?.value ?? ''}"`, file, element };
 }
 
 interface Rules {
@@ -124,9 +178,9 @@ function rulesOf(root: XmlElement, element: XmlElement): Rules {
 }
 
 /** `tools:node="replace"` on the application element itself keeps everything weaker out of it. */
-function replacesApplication(root: XmlElement, parent: 'manifest' | 'application'): boolean {
-  if (parent !== 'application') return false;
-  return elements(root, 'application').some((element) =>
+function replacingApplication(root: XmlElement, parent: 'manifest' | 'application'): XmlElement | undefined {
+  if (parent !== 'application') return undefined;
+  return elements(root, 'application').find((element) =>
     ['replace', 'removeAll'].includes(rulesOf(root, element).node ?? ''),
   );
 }

@@ -2,8 +2,9 @@ import { insertAfter, insertBefore } from '../../../formats/xml/edit.js';
 import { elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import { isEnrolled } from '../../../roster/expected.js';
-import type { Change } from '../../../edits/model.js';
+import type { ByHand, Change } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
+import { declares, lackingIn, removalSteps } from './removed.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestWireContext } from './model.js';
 
@@ -14,14 +15,11 @@ export function wirePermissions(context: ManifestWireContext): StackWiring {
   const root = tree.read(path, readXml)?.root;
   if (!document || !root?.attributes.some(({ value }) => value === androidNamespace))
     return { changes: [], byHand: [] };
-  const granted = (name: string, variant: string) =>
-    survey.facts.some(
-      (fact) =>
-        fact.kind === 'permission' &&
-        fact.name === name &&
-        fact.module === edition.module &&
-        fact.variants.includes(variant),
+  const granted = (name: string) =>
+    survey.facts.filter(
+      (fact) => fact.kind === 'permission' && fact.name === name && fact.module === edition.module,
     );
+  const byHand: ByHand[] = [];
   const prefix = prefixOf(root, androidNamespace, 'android');
   const last = elements(root, 'uses-permission').at(-1);
   const application = elements(root, 'application')[0];
@@ -29,7 +27,9 @@ export function wirePermissions(context: ManifestWireContext): StackWiring {
   const changes: Change[] = [];
   for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'android'))) {
     for (const { name } of profile.android?.permissions ?? []) {
-      if (done.has(name) || edition.variants.every((variant) => granted(name, variant.name))) continue;
+      const { isLacking, removals } = lackingIn(edition.variants, granted(name));
+      byHand.push(...removalSteps(profile, 'manifest/permission-missing', removals));
+      if (done.has(name) || !isLacking || declares(root, root, 'uses-permission', name)) continue;
       done.add(name);
       const lines = [`<uses-permission ${prefix}:name="${name}" />`];
       const edit = last
@@ -48,5 +48,5 @@ export function wirePermissions(context: ManifestWireContext): StackWiring {
         });
     }
   }
-  return { changes, byHand: [] };
+  return { changes, byHand };
 }
