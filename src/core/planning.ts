@@ -1,3 +1,4 @@
+import { ruleNamed } from './checks/rules/index.js';
 import { runChecks } from './checks/run.js';
 import type { CheckContext, Finding } from './checks/model.js';
 import type { Title } from './roster/model.js';
@@ -250,6 +251,7 @@ export function withFixes({ findings, edits, remaining, byHand }: Plan): Finding
     if (mine.length === 0) return finding;
     return {
       ...finding,
+      mend: ruleNamed(finding.rule)?.meta.byWiring ?? finding.mend,
       fix: {
         edits: mine.flatMap(({ path, edits: own }) => own.map((edit) => ({ path, ...edit }))),
         content: mine.flatMap(({ path, content }) => (content === null ? [] : [{ path, text: content }])),

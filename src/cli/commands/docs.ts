@@ -163,7 +163,7 @@ function rulePage({ meta }: (typeof rules)[number]): string {
     '',
     '## How to fix it',
     '',
-    meta.mend,
+    ...(meta.byWiring ? [meta.byWiring, '', `By hand: ${meta.mend}`] : [meta.mend]),
     '',
     ...(others.length > 0
       ? ['Or, depending on where it is:', '', ...others.map((mend) => `- ${mend}`), '']

@@ -64,7 +64,7 @@ function findingLines(finding: Finding, paint: Paint, width: number): string[] {
           ),
         ]
       : []),
-    paint.dim(wrap(`${fix ? 'Wiring fixes it. ' : ''}${mend}`, width, '  ')),
+    paint.dim(wrap(mend, width, '  ')),
   ];
 }
 

@@ -85,8 +85,10 @@ export interface RuleMeta<Message extends string = string> {
   severity: Severity;
   /** One sentence: what happens if it ships. */
   ifShipped: string;
-  /** One sentence: how to fix it. */
+  /** How a person fixes it by hand; `{name}` is filled in as in messages. */
   mend: string;
+  /** What wiring does about it, where it does: said instead of `mend` when wiring has edits for the finding. */
+  byWiring?: string;
   /** Further ways to fix it, where the usual one does not apply; reports choose by name. */
   otherMends?: Record<string, string>;
   /** Texts by message ID, with `{name}` for what the finding fills in; each ends with a full stop. */

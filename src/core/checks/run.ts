@@ -76,17 +76,17 @@ function merged(findings: readonly Finding[]): Finding[] {
 function findingOf({ meta }: Rule, report: Report): Finding {
   const template = valueAt(meta.messages, report.message);
   if (template === undefined) throw new Error(`The rule ${meta.id} has no message ${report.message}.`);
-  const message = template.replace(/\{(\w+)\}/g, (_, name: string) => {
-    const value = valueAt(report.data, name) ?? valueAt(report.changing, name);
-    if (value === undefined)
-      throw new Error(`The message ${report.message} of ${meta.id} lacks a value for {${name}}.`);
-    return value;
-  });
+  const fill = (text: string) =>
+    text.replace(/\{(\w+)\}/g, (_, name: string) => {
+      const value = valueAt(report.data, name) ?? valueAt(report.changing, name);
+      if (value === undefined) throw new Error(`${meta.id} lacks a value for {${name}}: ${text}`);
+      return value;
+    });
   const finding: Omit<Finding, 'fingerprint'> = {
     rule: meta.id,
     severity: meta.severity,
-    message,
-    mend: (report.mend && valueAt(meta.otherMends, report.mend)) || meta.mend,
+    message: fill(template),
+    mend: fill((report.mend && valueAt(meta.otherMends, report.mend)) || meta.mend),
     platform: report.platform ?? null,
     module: report.module ?? null,
     variants: [...(report.variants ?? [])],

@@ -47,6 +47,8 @@ export interface PackagePart<Needs extends z.ZodType = z.ZodType> {
   brings: { android: readonly AndroidNeed[]; ios: readonly IosNeed[] };
   /** Where in the part the names of fields for app IDs are. */
   appIdFields?: readonly string[];
+  /** Where a tree says which feeds packages come from, in the words of its tools. */
+  feeds?: string;
   /** What the package asks of a tree, besides being depended on. */
   requires(needs: z.output<Needs>): Omit<Requirements, keyof StackPackage>;
 }

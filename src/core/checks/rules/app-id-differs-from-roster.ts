@@ -9,7 +9,8 @@ export const appIdDiffersFromRoster = defineRule({
     id: 'app-id/differs-from-roster',
     severity: 'blocker',
     ifShipped: 'Revenue goes to another app or account, or nowhere.',
-    mend: 'Run syndexa wire, or correct the roster if the build is right.',
+    mend: 'Write the ID of the roster here, or correct the roster if the build is right.',
+    byWiring: 'Run syndexa wire, or correct the roster if the build is right.',
     messages: {
       differs: '{id} is not the {stage} app ID that the roster holds for {network}: that is {expected}.',
     },

@@ -9,7 +9,8 @@ export const appIdMalformed = defineRule({
     id: 'app-id/malformed',
     severity: 'blocker',
     ifShipped: 'The SDK does not recognise the text, and stops the app or shows no ads.',
-    mend: 'Run syndexa wire: it puts in the ID that the roster holds.',
+    mend: 'Write the ID of the roster here.',
+    byWiring: 'Run syndexa wire: it puts in the ID that the roster holds.',
     messages: {
       whiteSpace: 'The app ID of {network} contains white space: {value}.',
       placeholder: '{value} is a placeholder, not an app ID of {network}.',

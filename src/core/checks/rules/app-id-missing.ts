@@ -7,7 +7,8 @@ export const appIdMissing = defineRule({
     id: 'app-id/missing',
     severity: 'blocker',
     ifShipped: 'The SDK finds no app ID when it starts: most stop the app at launch, the others show no ads.',
-    mend: 'Run syndexa wire: it declares the app ID for both stages.',
+    mend: 'Declare the app ID where the SDK looks for it, for both stages.',
+    byWiring: 'Run syndexa wire: it declares the app ID for both stages.',
     otherMends: {
       removed:
         'Take the directive out of this manifest, or accept the finding if these variants are meant to do without.',

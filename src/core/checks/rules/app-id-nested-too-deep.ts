@@ -9,7 +9,8 @@ export const appIdNestedTooDeep = defineRule({
     severity: 'blocker',
     ifShipped:
       'The SDK looks only in the application element, finds nothing there, and stops the app at launch.',
-    mend: 'Run syndexa wire: it moves the declaration into the application element.',
+    mend: 'Move the declaration directly into the application element.',
+    byWiring: 'Run syndexa wire: it moves the declaration into the application element.',
     messages: {
       nested:
         'The app ID of {network} is inside {holder}, where its SDK does not look. It belongs directly in the application element.',

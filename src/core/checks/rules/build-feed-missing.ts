@@ -1,3 +1,4 @@
+import { stackNamed } from '../../network/described.js';
 import { requirementsOf } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
@@ -8,7 +9,8 @@ export const feedMissing = defineRule({
     id: 'build/feed-missing',
     severity: 'blocker',
     ifShipped: 'The package cannot be found, so the build fails on every machine without a cached copy.',
-    mend: 'Add it (scopedRegistries in Packages/manifest.json, packageSources in nuget.config). syndexa wire does this.',
+    mend: 'Add {url} to the {feeds}.',
+    byWiring: 'Run syndexa wire: it adds the feed.',
     messages: {
       missing: '{package} of {network} is published only in {url}, which this project does not use.',
     },
@@ -25,7 +27,12 @@ export const feedMissing = defineRule({
         if (facts.some(({ kind, value }) => kind === 'repository' && plain(value) === plain(url))) continue;
         seen.add(profile.id);
         const base = { ...fromFact(asked), platform: null, module: null, variants: [] };
-        yield { ...base, message: 'missing', data: { package: name, network: profile.name, url } };
+        yield {
+          ...base,
+          message: 'missing',
+          data: { package: name, network: profile.name, url },
+          changing: { feeds: stackNamed(edition.stack)?.packages?.feeds ?? 'package feeds' },
+        };
       }
     }
   },

@@ -1,3 +1,4 @@
+import { installCommand } from '../install.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -8,7 +9,7 @@ export const installNotRun = defineRule({
     severity: 'warning',
     ifShipped:
       'On every machine that uses the lock file, the project builds without the SDK or does not build.',
-    mend: 'Run the install command of the package manager (npm install, flutter pub get, pod install, dotnet restore, or resolve packages in Xcode or Unity) and commit the lock file.',
+    mend: 'Run {command} and commit the lock file.',
     messages: {
       stale: '{name} is declared but missing from {lock}.',
     },
@@ -19,7 +20,7 @@ export const installNotRun = defineRule({
       for (const fact of scope.facts) {
         if (fact.kind !== 'resolved-version' || fact.state !== 'missing') continue;
         const data = { name: fact.name ?? '', lock: fact.lock };
-        yield { ...fromFact(fact), message: 'stale', data };
+        yield { ...fromFact(fact), message: 'stale', data, changing: { command: installCommand(fact.lock) } };
       }
     }
   },

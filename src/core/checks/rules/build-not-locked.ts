@@ -1,3 +1,4 @@
+import { installCommand } from '../install.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -8,7 +9,7 @@ export const notLocked = defineRule({
     severity: 'note',
     ifShipped:
       'Two machines may build with different versions of the SDK, and nobody can tell which one shipped.',
-    mend: 'Run the install command of the package manager, and commit the lock file.',
+    mend: 'Run {command} and commit the lock file.',
     messages: { open: '{name} is declared, but there is {lock} that pins its version.' },
     needsTitle: true,
   },
@@ -20,6 +21,7 @@ export const notLocked = defineRule({
           ...fromFact(fact),
           message: 'open',
           data: { name: fact.name ?? '', lock: `no ${fact.lock}` },
+          changing: { command: installCommand(fact.lock) },
         };
       }
     }

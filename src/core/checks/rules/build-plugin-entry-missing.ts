@@ -9,7 +9,8 @@ export const pluginEntryMissing = defineRule({
     severity: 'blocker',
     ifShipped:
       'The native projects are generated without what the SDK needs, and many SDKs then stop the app at launch.',
-    mend: 'Add the plugin to the configuration. syndexa wire does this.',
+    mend: 'Add the plugin to the configuration.',
+    byWiring: 'Run syndexa wire: it adds the plugin to the configuration.',
     messages: {
       missing: '{network} requires the plugin {plugin} in the configuration, but {variants} do not have it.',
     },

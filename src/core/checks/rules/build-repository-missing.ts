@@ -7,7 +7,8 @@ export const repositoryMissing = defineRule({
     id: 'build/repository-missing',
     severity: 'blocker',
     ifShipped: 'The build stops: the SDK cannot be found.',
-    mend: 'Add the repository next to the others of this tree. syndexa wire does this.',
+    mend: 'Add the repository next to the others of this tree.',
+    byWiring: 'Run syndexa wire: it adds the repository.',
     messages: {
       missing: '{network} publishes {dependency} only in {url}, which is not a repository of {variants}.',
     },

@@ -7,7 +7,8 @@ export const hardCodedId = defineRule({
     id: 'code/hard-coded-id',
     severity: 'note',
     ifShipped: 'When the ID changes, every place has to be edited by hand, and one is forgotten.',
-    mend: 'Name the placement through the placebook instead: syndexa wire --call-sites does it.',
+    mend: 'Name the placement through the placebook instead: syndexa wire --call-sites does it where it can.',
+    byWiring: 'Run syndexa wire --call-sites: it names the placement through the placebook.',
     messages: {
       literal: '{id} is the {placement} placement of {network}, written as a literal.',
     },

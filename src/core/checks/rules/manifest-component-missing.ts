@@ -8,6 +8,7 @@ export const componentMissing = defineRule({
     severity: 'blocker',
     ifShipped: 'The app crashes, or nothing happens, when the SDK starts the component.',
     mend: 'Declare the component in the application element of the main manifest.',
+    byWiring: 'Run syndexa wire: it declares the component.',
     otherMends: {
       removed:
         'Take the directive out of this manifest, or accept the finding if these variants are meant to do without.',

@@ -7,7 +7,8 @@ export const permissionMissing = defineRule({
     id: 'manifest/permission-missing',
     severity: 'blocker',
     ifShipped: 'The SDK may not use the network, and every request fails.',
-    mend: 'Run syndexa wire: it adds the permission to the main manifest.',
+    mend: 'Declare the permission in the main manifest.',
+    byWiring: 'Run syndexa wire: it adds the permission to the main manifest.',
     otherMends: {
       removed:
         'Take the directive out of this manifest, or accept the finding if these variants are meant to do without.',

@@ -14,7 +14,7 @@ export const settingDiffers = defineRule({
     ifShipped:
       'The placement looks and earns differently on one platform, and its figures cannot be compared.',
     mend: 'Place the view as the roster says, or change the placement in the roster for all platforms.',
-    otherMends: { placebook: 'Run syndexa wire: it updates the placebook from the roster.' },
+    otherMends: { placebook: 'Write the placebook again from the roster: it is older than the record.' },
     messages: {
       placebook: '{placement} has {wanted} in the roster, but {found} in this placebook.',
       size: '{placement} has the size {wanted} in the roster, but {found} here.',

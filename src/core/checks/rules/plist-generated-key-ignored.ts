@@ -8,7 +8,7 @@ export const generatedKeyIgnored = defineRule({
     id: 'plist/generated-key-ignored',
     severity: 'blocker',
     ifShipped: 'The property list lacks the key, and the SDK stops the app or earns nothing.',
-    mend: 'Give the target a property list of its own (INFOPLIST_FILE) and set the key there. syndexa wire lists the steps.',
+    mend: 'Give the target a property list of its own (INFOPLIST_FILE) and set the key there.',
     messages: {
       ignored:
         'INFOPLIST_KEY_{key} has no effect in {variants}: Xcode generates only system keys, and only with GENERATE_INFOPLIST_FILE.',

@@ -8,7 +8,8 @@ export const productionIdInTest = defineRule({
     id: 'stage/production-id-in-test',
     severity: 'blocker',
     ifShipped: 'Every tap during development counts as a real click, and networks suspend accounts for that.',
-    mend: 'Run syndexa wire: it puts test IDs into the test variants.',
+    mend: 'Give the test variants test IDs here.',
+    byWiring: 'Run syndexa wire: it puts test IDs into the test variants.',
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },

@@ -8,7 +8,8 @@ export const testIdInProduction = defineRule({
     id: 'stage/test-id-in-production',
     severity: 'blocker',
     ifShipped: 'Test ads are shown to everybody, and they earn nothing.',
-    mend: 'Run syndexa wire: it keeps test IDs in the test variants.',
+    mend: 'Give the production variants production IDs here.',
+    byWiring: 'Run syndexa wire: it keeps test IDs in the test variants.',
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },

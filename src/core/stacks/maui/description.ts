@@ -12,6 +12,7 @@ export const maui = describeStack({
       frameworks: z.array(z.string().regex(/^net\d+\.\d+-(android|ios)$/)).default([]),
     }),
     brings: { android: [], ios: [] },
+    feeds: 'packageSources in nuget.config',
     requires: ({ source, frameworks }) => ({
       feed: source,
       framework: /^net(\d+\.\d+)-/.exec(frameworks[0] ?? '')?.[1],

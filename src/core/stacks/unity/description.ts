@@ -55,6 +55,7 @@ export const unity = describeStack({
     }),
     brings: { android: ['permissions', 'components', 'binaries'], ios: [] },
     appIdFields: ['settings', 'fields'],
+    feeds: 'scopedRegistries in Packages/manifest.json',
     requires: ({ editor, registry, symbols, settings, native }) => ({
       framework: editor,
       feed: registry?.url,

@@ -1,0 +1,18 @@
+/** What brings a lock file up to date, by the name of the file. */
+const commands = new Map([
+  ['package-lock.json', 'npm install'],
+  ['npm-shrinkwrap.json', 'npm install'],
+  ['yarn.lock', 'yarn install'],
+  ['pnpm-lock.yaml', 'pnpm install'],
+  ['bun.lock', 'bun install'],
+  ['Podfile.lock', 'pod install'],
+  ['pubspec.lock', 'flutter pub get'],
+  ['packages.lock.json', 'dotnet restore'],
+  ['packages-lock.json', 'Unity once, so that it resolves the packages,'],
+  ['Package.resolved', 'File › Packages › Resolve Package Versions in Xcode'],
+]);
+
+/** What brings a lock file up to date, in the words of its tool; `npm install` where there is no lock of a script yet. */
+export function installCommand(lock: string): string {
+  return commands.get(lock) ?? 'npm install';
+}
