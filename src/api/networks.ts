@@ -28,7 +28,8 @@ export const RuleSummary = z.object({
   id: z.string(),
   severity: Severity,
   ifShipped: z.string(),
-  mend: z.string(),
+  mend: z.string().meta({ description: 'How a person fixes it.' }),
+  byWiring: z.string().optional().meta({ description: 'What wiring does about it, where it does.' }),
   otherMends: z
     .record(z.string(), z.string())
     .optional()

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { severityNames } from '../core/words/names.js';
 import { Acceptance } from '../core/checks/accepted.js';
 import { printableName } from '../core/text/printable.js';
 import { noExtras, Wiring, WiringChoice, WiringExtras } from '../core/edits/model.js';
@@ -72,6 +73,10 @@ export const CheckQuestion = TreeQuestion.extend({
     .meta({
       description: 'An earlier snapshot, or the beginning of its name: only what is new since is shown.',
     }),
+  failOn: z
+    .enum([...severityNames, 'never'])
+    .default('note')
+    .meta({ description: 'JUnit XML: findings at or above this are failures, the others are skipped.' }),
 });
 export const WireQuestion = TreeQuestion.extend({
   choice: WiringChoice.default({ rules: [], networks: [], variants: [], groups: [] }),

@@ -8,6 +8,7 @@ import type { InventoryReading } from './inventory/model.js';
 import type { Profile } from './network/model.js';
 import { isWanted, unmetNeeds } from './network/unmet.js';
 import { planWiring, withFixes, type Plan, type PlanOptions } from './planning.js';
+import { comparedWith } from './roster/compared.js';
 import type { Title } from './roster/model.js';
 import { editionOf } from './roster/modules.js';
 import { stacks } from './stacks/index.js';
@@ -15,6 +16,7 @@ import { runSurvey, type SurveyOptions, type SurveyRun } from './surveying.js';
 import type { Tree } from './tree/tree.js';
 import { planUnwiring } from './unwiring.js';
 import { platformNames } from './words/names.js';
+import type { Compared } from './words/words.js';
 
 /** A title as the work on a tree needs it. */
 export interface NamedTitle {
@@ -79,11 +81,13 @@ export const treeTasks = {
     setting: TaskSetting,
     { snapshot, acceptances }: { snapshot: string; acceptances: readonly Acceptance[] },
   ): { report: CheckReport; readings: Reading[] } => {
-    if (!hasTitle(setting)) return { report: checked(run(setting), setting), readings: [] };
+    const { survey, context } = run(setting);
+    const compared = comparedWith(survey.editions, setting.title?.title ?? null, context.profiles);
+    if (!hasTitle(setting)) return { report: { ...checked(run(setting), setting), compared }, readings: [] };
     const plan = planWiring(tree, planOptions(setting), run(setting));
     const findings = withAcceptances(withFixes(plan), acceptances, setting.now);
     return {
-      report: { title: setting.title.id, summary: summaryOf(findings), findings },
+      report: { title: setting.title.id, summary: summaryOf(findings), compared, findings },
       readings: readingsOf(run(setting), setting, { snapshot, findings }),
     };
   },
@@ -94,7 +98,9 @@ export const treeTasks = {
     { choice, extras }: Pick<PlanOptions, 'choice' | 'extras'>,
   ): PlannedWiring => {
     const options = planOptions(setting);
+    const { survey, context } = run(setting);
     return planned(
+      comparedWith(survey.editions, setting.title.title, context.profiles),
       planWiring(
         tree,
         { ...options, ...(choice ? { choice } : {}), ...(extras ? { extras } : {}) },
@@ -107,7 +113,8 @@ export const treeTasks = {
     { tree, run }: TaskTree,
     setting: TitleSetting,
     { network, added }: { network: Profile; added: readonly string[] },
-  ): PlannedWiring => planned(planUnwiring(tree, { ...planOptions(setting), network, added }, run(setting))),
+  ): PlannedWiring =>
+    planned('title', planUnwiring(tree, { ...planOptions(setting), network, added }, run(setting))),
 
   /** What the build files declare that may belong to an SDK. */
   declared: ({ tree }: TaskTree): Declared[] =>
@@ -161,8 +168,8 @@ function planOptions({ name, profiles, title, revision, inventories, now }: Titl
   return { name, profiles, title, revision, inventories: [...inventories], now };
 }
 
-function planned({ edits, groups, patch, byHand }: Plan): PlannedWiring {
-  return { edits, groups, patch, byHand };
+function planned(compared: Compared, { edits, groups, patch, byHand }: Plan): PlannedWiring {
+  return { edits, groups, patch, byHand, compared };
 }
 
 /** A survey that lists no more than so many facts. */

@@ -57,7 +57,9 @@ function take(
       titles: { ...(prune ? {} : titles), ...document.titles },
     };
     const changes = compare(current, target);
-    if (base !== undefined && base !== roster.revision() && changes.length > 0)
+    // An empty record has nothing that a document could be older than.
+    const isEmpty = Object.keys(titles).length === 0 && !publisher;
+    if (base !== undefined && base !== roster.revision() && changes.length > 0 && !isEmpty)
       throw staleDocument(service, base, current, target);
     if (changes.length === 0) return { revision: roster.revision(), changes, applied: !dryRun };
     const changed = changedTitles(changes);

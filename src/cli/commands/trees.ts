@@ -4,6 +4,7 @@ import type { Severity } from '../../core/checks/model.js';
 import { severityNames } from '../../core/words/names.js';
 import type { Survey } from '../../core/facts/model.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { demandCompared } from '../compared.js';
 import { withService } from '../connect.js';
 import { startProgress } from '../progress.js';
 import { sendTree } from '../send-tree.js';
@@ -74,13 +75,15 @@ export interface CheckOptions extends TreeOptions {
   failOn: Severity | 'never';
   format: 'text' | 'json' | 'sarif' | 'junit';
   against?: string;
+  verbose?: boolean;
+  anyTitle?: boolean;
 }
 
 /** `syndexa check DIR`. */
 export function check(io: Io, paint: Paint, directory: string, options: CheckOptions): Promise<number> {
   return withService(io, async (client) => {
     const { snapshot } = await sendTree(client, io, directory);
-    const body = { title: options.title ?? null, against: options.against ?? null };
+    const body = { title: options.title ?? null, against: options.against ?? null, failOn: options.failOn };
     const call = { params: { snapshot }, body };
     const report = await client.call('check', call);
     if (options.format === 'junit')
@@ -91,7 +94,20 @@ export function check(io: Io, paint: Paint, directory: string, options: CheckOpt
         `${JSON.stringify(withRoot(JSON.parse(log) as SarifLog, resolve(io.cwd, directory)), null, 2)}\n`,
       );
     } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
-    else io.prose((await import('../render/check.js')).checkText(report, paint, io.width));
+    else
+      io.prose(
+        (await import('../render/check.js')).checkText(report, paint, {
+          width: io.width,
+          directory,
+          verbose: options.verbose === true,
+        }),
+      );
+    demandCompared({
+      compared: report.compared,
+      title: report.title,
+      directory,
+      anyTitle: options.anyTitle === true,
+    });
     if (options.failOn === 'never') return exit.clean;
     const counted = severityNames.slice(0, severityNames.indexOf(options.failOn) + 1);
     return counted.some((severity) => report.summary[severity] > 0) ? exit.findings : exit.clean;

@@ -6,6 +6,7 @@ import type { WiringAnswer } from '../../api/trees.js';
 import type { SourceFile } from '../../core/edits/model.js';
 import { codeOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
+import { demandCompared } from '../compared.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, isCommandError, type Io, type Paint } from '../io.js';
 import { sendTree } from '../send-tree.js';
@@ -106,6 +107,12 @@ export async function show(
     // What is piped on, to git or to a file, is whole.
     writeWiring(io, wiring, paint, options.full === true || !io.read);
   }
+  demandCompared({
+    compared: wiring.compared,
+    title: wiring.title,
+    directory: place.directory,
+    anyTitle: false,
+  });
   if (!options.write) {
     if (wiring.edits.length > 0 && !options.json)
       io.out(`${paint.dim('Nothing was written. To write these edits:')} ${again}\n`);

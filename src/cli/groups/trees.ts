@@ -50,6 +50,8 @@ function checkCommand(program: Command, { io, paint, end }: GroupContext): void 
       '--against <snapshot>',
       'show only what is new since an earlier check, by the snapshot that it printed',
     )
+    .option('--any-title', 'read a tree that fits no title, or whose title uses no network')
+    .option('--verbose', 'show every finding in full: evidence, fingerprint, advice')
     .addOption(json())
     .action((dir: string, options) => end(trees().then(({ check }) => check(io, paint, dir, options))));
 }

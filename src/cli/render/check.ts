@@ -1,22 +1,41 @@
 import { printableValue } from '../../core/text/printable.js';
+import { byFix, type FixGroup } from '../../core/checks/by-fix.js';
 import type { CheckReport, Finding, Severity } from '../../core/checks/model.js';
+import { severityNames } from '../../core/words/names.js';
 import type { Paint } from '../io.js';
-import { chainLines, placeText, platformNames, wrap } from './places.js';
+import { chainLines, counted, placeText, platformNames, wrap } from './places.js';
 
 const shapes: Record<Severity, string> = { blocker: '■', warning: '▲', note: '○' };
 
+const colourOf = (severity: Severity, paint: Paint) =>
+  ({ blocker: paint.red, warning: paint.yellow, note: paint.blue })[severity];
+
 function severityText(severity: Severity, paint: Paint): string {
-  const colour = { blocker: paint.red, warning: paint.yellow, note: paint.blue }[severity];
-  return colour(`${shapes[severity]} ${severity}`);
+  return colourOf(severity, paint)(`${shapes[severity]} ${severity}`);
 }
 
-/** Findings for people, the gravest first. */
-export function checkText(report: CheckReport, paint: Paint, width: number): string {
+function markOf(severity: Severity, paint: Paint): string {
+  return colourOf(severity, paint)(shapes[severity]);
+}
+
+/** How a report is shown. */
+export interface CheckView {
+  width: number;
+  /** The folder as the person named it, for commands that are given to copy. */
+  directory: string;
+  /** Whether every finding is shown in full: evidence, fingerprint, advice. */
+  verbose: boolean;
+}
+
+/** Findings for people: what is found, by what fixes it, and what to do next. */
+export function checkText(report: CheckReport, paint: Paint, view: CheckView): string {
   const { title, summary, findings, snapshot, against, leftOut = 0 } = printableValue(report);
-  const lines: string[] = [];
-  const counted = findings.filter(({ accepted }) => !accepted || accepted.ended);
-  for (const finding of counted) lines.push(...findingLines(finding, paint, width), '');
-  const accepted = findings.filter((finding) => !counted.includes(finding));
+  const { width } = view;
+  const open = findings.filter(({ accepted }) => !accepted || accepted.ended);
+  const accepted = findings.filter((finding) => !open.includes(finding));
+  const lines = open.length > 0 ? [summaryText(summary, open, paint), ''] : [];
+  if (view.verbose) for (const finding of open) lines.push(...findingLines(finding, paint, width), '');
+  else for (const group of byFix(open)) lines.push(...groupLines(group, paint, width), '');
   for (const { rule, fingerprint, accepted: by } of accepted)
     lines.push(
       paint.dim(`accepted until ${by?.until} by ${by?.who}: ${rule} ${fingerprint} (${by?.reason})`),
@@ -37,15 +56,50 @@ export function checkText(report: CheckReport, paint: Paint, width: number): str
   }
   if (leftOut > 0)
     lines.push(`${leftOut} more findings are not listed. SYNDEXA_TREE_FINDINGS sets how many are.`, '');
-  lines.push(summaryText(summary, counted, paint, against !== undefined));
+  const isCompared = (report.compared ?? 'title') === 'title' || report.compared === 'no-title';
+  if (open.length === 0 && isCompared) lines.push(paint.green(against ? '✔ nothing new' : '✔ nothing found'));
+  else if (open.length > 0)
+    lines.push(summaryText(summary, open, paint), ...nextLines(open, title, paint, view));
   if (snapshot !== undefined) lines.push(paint.dim(`snapshot ${snapshot.slice(0, 12)}`));
   lines.push('');
   return lines.join('\n');
 }
 
+/** One block per fix: the advice once, then a line for each finding. */
+function groupLines({ mend, sentences }: FixGroup, paint: Paint, width: number): string[] {
+  const lines = [paint.bold(wrap(mend, width, ''))];
+  for (const { rule, text, findings } of sentences) {
+    lines.push(wrap(`${rule}: ${text}`, width, '  '));
+    for (const { finding, differs } of findings) {
+      const { severity, place, platform, variants, accepted } = finding;
+      const who = [platform && platformNames[platform], variants.join(', ')].filter(Boolean).join(': ');
+      const where = place ? `${place.path}:${place.line}` : '';
+      const parts = [where, who === '' ? '' : paint.dim(who), differs].filter((part) => part !== '');
+      lines.push(`    ${markOf(severity, paint)} ${parts.join('  ')}`.trimEnd());
+      if (accepted) lines.push(paint.yellow(`      accepted until ${accepted.until}, which is past`));
+    }
+  }
+  return lines;
+}
+
+/** What a person does next. */
+function nextLines(
+  findings: readonly Finding[],
+  title: string | null,
+  paint: Paint,
+  { directory, verbose }: CheckView,
+): string[] {
+  const named = title === null ? '' : ` --title ${title}`;
+  const lines = findings.some(({ fix }) => fix)
+    ? [`Next: ${paint.cyan(`syndexa wire ${directory}${named}`)} shows the edits, and --write makes them.`]
+    : [];
+  if (!verbose)
+    lines.push(paint.dim('--verbose shows each with its evidence and the fingerprint for accept.'));
+  return lines;
+}
+
 function findingLines(finding: Finding, paint: Paint, width: number): string[] {
-  const { severity, rule, message, mend, place, chain, platform, variants, fix, fingerprint, accepted } =
-    finding;
+  const { severity, rule, message, mend, place, chain, platform, variants, fingerprint, accepted } = finding;
   const who = [platform && platformNames[platform], variants.join(', ')].filter(Boolean).join(': ');
   return [
     [
@@ -72,14 +126,16 @@ function summaryText(
   { blocker, warning, note }: CheckReport['summary'],
   findings: readonly Finding[],
   paint: Paint,
-  isNew: boolean,
 ): string {
-  if (findings.length === 0) return paint.green(isNew ? '✔ nothing new' : '✔ nothing found');
-  const mended = findings.filter(({ fix }) => fix).length;
-  const counts = [
-    `${blocker} blocker${blocker === 1 ? '' : 's'}`,
-    `${warning} warning${warning === 1 ? '' : 's'}`,
-    `${note} note${note === 1 ? '' : 's'}`,
-  ];
-  return `${counts.join(', ')}; wiring fixes ${mended}.`;
+  const counts: Record<Severity, number> = { blocker, warning, note };
+  const all = severityNames.filter((name) => counts[name] > 0).map((name) => counted(counts[name], name));
+  const left = findings.filter(({ fix }) => !fix);
+  const leaves = severityNames.flatMap((name) => {
+    const count = left.filter(({ severity }) => severity === name).length;
+    return count > 0 ? [counted(count, name)] : [];
+  });
+  const colour = blocker > 0 ? paint.red : warning > 0 ? paint.yellow : paint.blue;
+  const wired = findings.length - left.length;
+  const rest = leaves.length === 0 ? 'would leave nothing' : `would leave ${leaves.join(', ')}`;
+  return `${colour(all.join(', '))}${wired > 0 ? `; one wire --write ${rest}` : '; none of them is fixed by wiring'}.`;
 }

@@ -16,12 +16,16 @@ export function writePatch(io: Io, patch: string, paint: Paint): void {
   else io.raw(patch);
 }
 
+/** What is said when no file changes: that all is well only where it is. */
+function withoutEdits({ byHand, compared = 'title' }: Wiring, paint: Paint): string {
+  if (compared !== 'title') return paint.red('■ nothing was compared, so nothing can be wired');
+  if (byHand.length > 0) return 'No file needs an edit. What is left is yours to do:';
+  return paint.green('✔ the tree agrees with the roster; there is nothing to wire');
+}
+
 function wireText(wiring: Wiring, paint: Paint, width: number): string {
   const { edits, groups, byHand } = printableValue({ ...wiring, patch: '' });
-  const lines =
-    edits.length === 0
-      ? [paint.green('✔ the tree agrees with the roster; there is nothing to wire'), '']
-      : [''];
+  const lines = edits.length === 0 ? [withoutEdits(wiring, paint), ''] : [''];
   if (groups.length > 0) lines.push(paint.bold('What it fixes'));
   for (const { id, rules, paths } of groups) {
     lines.push(

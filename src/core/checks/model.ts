@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import type { Profile } from '../network/model.js';
-import { Platform } from '../words/words.js';
+import { Compared, Platform } from '../words/words.js';
 import { severityNames } from '../words/names.js';
 import type { InventoryReading } from '../inventory/model.js';
 import type { Recogniser } from '../network/recognise.js';
@@ -62,6 +62,7 @@ export const CheckReport = z
         .number()
         .meta({ description: 'Findings that were accepted; they are counted nowhere else.' }),
     }),
+    compared: Compared.optional(),
     snapshot: z
       .string()
       .optional()

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import type { Edit } from '../text/edit.js';
-import { Platform } from '../words/words.js';
+import { Compared, Platform } from '../words/words.js';
 
 export const TextEdit = z
   .object({ start: z.number().int().min(0), end: z.number().int().min(0), text: z.string() })
@@ -175,6 +175,7 @@ export const Wiring = z
     groups: z.array(WiringGroup).default([]),
     patch: z.string().meta({ description: 'The same as a unified diff that git apply takes.' }),
     byHand: z.array(ByHand),
+    compared: Compared.optional(),
   })
   .meta({ title: 'Wiring', description: 'The edits that would make a tree agree with the roster.' });
 export type Wiring = z.infer<typeof Wiring>;

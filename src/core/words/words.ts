@@ -41,3 +41,10 @@ export const TreePath = z
     /^(?!\/)(?!.*(?:^|\/)\.\.?(?:\/|$))[\w .@{}+-]+(\/[\w .@{}+-]+)*$/,
     'A path below the root, with forward slashes and without dots.',
   );
+
+/** Whether a tree could be compared with a title. Anything but `title` means that nothing was compared. */
+export const Compared = z.enum(['title', 'no-title', 'no-networks', 'no-edition']).meta({
+  description:
+    'Whether the tree was compared with a title: no title fits, the title uses no network, or the tree builds no edition of it.',
+});
+export type Compared = z.infer<typeof Compared>;

@@ -23,6 +23,7 @@ export const snapshotHandlers = {
       const text = junitXml(
         report,
         rules.map(({ meta }) => meta.id),
+        body.failOn,
       );
       response.type('application/junit+xml').send(text);
       return undefined;

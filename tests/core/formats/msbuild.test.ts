@@ -42,7 +42,7 @@ describe('conditions of MSBuild', () => {
     expect(expand('a $(Configuration.ToLower()) $(Nothing)!', lookup)).toEqual({ value: 'a debug !' });
     expect(expand("$([System.IO.File]::ReadAllText('x'))", lookup)).toEqual({
       value: null,
-      reason: expect.stringContaining('worked out by the build alone'),
+      reason: expect.stringContaining('computed only by the build'),
     });
   });
 

@@ -1,6 +1,7 @@
 import { platforms } from '../../words/words.js';
 import { defineRule } from '../model.js';
-import { editionScopes } from '../scope.js';
+import type { Survey } from '../../facts/model.js';
+import { editionScopes, platformName } from '../scope.js';
 
 /** A tree builds several apps for one platform, and none of them is the title's edition. */
 export const editionNotFound = defineRule({
@@ -9,7 +10,10 @@ export const editionNotFound = defineRule({
     severity: 'blocker',
     ifShipped: 'Nothing of this edition was checked.',
     mend: 'Correct the identifier in the roster, or name the folder of the right app.',
-    messages: { none: 'The tree builds {apps} for {platform}, but not {expected}.' },
+    messages: {
+      none: 'The tree builds {apps} for {platform}, but not {expected}.',
+      nothing: 'No {platform} app was found in this tree: {expected} was looked for. {recognised}.',
+    },
     needsTitle: true,
   },
   *run(context) {
@@ -17,16 +21,35 @@ export const editionNotFound = defineRule({
     for (const platform of platforms) {
       const candidates = context.survey.editions.filter((edition) => edition.platform === platform);
       const expected = context.title?.editions[platform]?.identifier;
-      if (found.has(platform) || candidates.length === 0 || expected === undefined) continue;
+      if (found.has(platform) || expected === undefined) continue;
+      if (candidates.length === 0) {
+        // One platform may be built elsewhere; a tree that builds neither is the wrong one, or cannot be read.
+        if (found.size > 0) continue;
+        const recognised = recognisedIn(context.survey);
+        const data: Record<string, string> = { platform: platformName(platform), expected, recognised };
+        yield { platform, place: null, message: 'nothing' as const, data };
+        continue;
+      }
       const apps = candidates
         .map(({ module, identifier }) => `${identifier ?? 'an app without a known identifier'} (${module})`)
         .join(', ');
       yield {
         platform,
         place: candidates[0]?.home ?? null,
-        message: 'none',
-        data: { apps, platform, expected },
+        message: 'none' as const,
+        data: { apps, platform, expected } as Record<string, string>,
       };
     }
   },
 });
+
+/** What a tree was recognised as, in words. */
+function recognisedIn({ stacks, passedOver }: Survey): string {
+  const parts = [
+    ...stacks.map(({ stack, root }) => `${stack} in ${root || 'the root'}`),
+    ...passedOver.map(({ root, why }) => `${root || 'the root'} was skipped: ${why}`),
+  ];
+  if (parts.length === 0) return 'Nothing in it was recognised as an application that can be read';
+  const [first = '', ...rest] = parts;
+  return [`Recognised instead: ${first}`, ...rest].join('; ');
+}

@@ -10,7 +10,7 @@ export const unitIdNotInBuild = defineRule({
     ifShipped: 'The placement cannot request an ad, and earns nothing.',
     mend: 'Name the placement in code, through the placebook if there is one.',
     byWiring: 'Run syndexa wire, which writes the placebook, and name the placement through it in code.',
-    messages: { absent: '{variants} do not contain the unit ID of {placement} on {network}: {ids}.' },
+    messages: { absent: 'The build lacks the unit ID of {placement} on {network} ({ids}).' },
     needsTitle: true,
   },
   *run(context) {

@@ -1,0 +1,60 @@
+import type { Finding } from './model.js';
+import { groupBy } from '../text/group-by.js';
+
+/** Findings that one thing fixes: what to do, said once. */
+export interface FixGroup {
+  mend: string;
+  /** Whether wiring has edits for all of them. */
+  isWired: boolean;
+  sentences: Sentence[];
+}
+
+/** Findings of one rule whose messages are one sentence but for some words. */
+export interface Sentence {
+  rule: string;
+  /** The message; `…` is where the findings differ. */
+  text: string;
+  findings: { finding: Finding; differs: string }[];
+}
+
+/** Findings by what fixes them, in the order of the first of each: those that wiring fixes come first. */
+export function byFix(findings: readonly Finding[]): FixGroup[] {
+  const groups = [...groupBy(findings, ({ fix, mend }) => JSON.stringify([fix !== undefined, mend]))];
+  return groups
+    .flatMap(([, mine]): FixGroup[] => {
+      const [first] = mine;
+      if (!first) return [];
+      const sentences = [...groupBy(mine, ({ rule }) => rule)].flatMap(([rule, same]) =>
+        sentencesOf(rule, same),
+      );
+      return [{ mend: first.mend, isWired: first.fix !== undefined, sentences }];
+    })
+    .sort((a, b) => Number(b.isWired) - Number(a.isWired));
+}
+
+function sentencesOf(rule: string, findings: readonly Finding[]): Sentence[] {
+  const apart = findings.map((finding) => ({
+    rule,
+    text: finding.message,
+    findings: [{ finding, differs: '' }],
+  }));
+  if (findings.length === 1) return apart;
+  const words = findings.map(({ message }) => message.split(' '));
+  const shortest = Math.min(...words.map(({ length }) => length));
+  const isSame = (at: (list: string[]) => string | undefined) => new Set(words.map(at)).size === 1;
+  let head = 0;
+  while (head < shortest && isSame((list) => list[head])) head++;
+  let tail = 0;
+  while (tail < shortest - head && isSame((list) => list.at(-1 - tail))) tail++;
+  // Sentences with little in common are said each for itself.
+  if (head + tail < shortest / 3) return apart;
+  const [first = []] = words;
+  const differing = words.map((list) => list.slice(head, list.length - tail).join(' '));
+  const isWhole = differing.every((part) => part === '');
+  const text = [...first.slice(0, head), ...(isWhole ? [] : ['…']), ...first.slice(first.length - tail)].join(
+    ' ',
+  );
+  return [
+    { rule, text, findings: findings.map((finding, at) => ({ finding, differs: differing[at] ?? '' })) },
+  ];
+}
