@@ -1,5 +1,6 @@
 import type { TitleRecord } from '../../api/titles.js';
 import type { Title } from '../../core/roster/model.js';
+import { platforms } from '../../core/words/words.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { interruptedText } from '../tree-state.js';
@@ -79,10 +80,27 @@ export interface TitleFields extends Output {
   name?: string;
   android?: string;
   ios?: string;
+  module?: string[];
   tracking?: string;
   audience?: Title['audience'];
   test?: string[];
   production?: string[];
+}
+
+/** Names the module of an edition: `ios=Kelp (Kelp.xcodeproj)`; nothing behind the sign takes the name out. */
+function nameModule(editions: Title['editions'], given: string): void {
+  const [word = '', ...rest] = given.split('=');
+  const platform = platforms.find((name) => name === word);
+  const edition = platform && editions[platform];
+  if (!platform || rest.length === 0 || !edition)
+    throw new CommandError(
+      `--module ${given} does not name the module of an edition of the title.`,
+      exit.wrongUse,
+      'Write PLATFORM=MODULE, such as ios=Kelp, for a platform that the title has an identifier for.',
+    );
+  const { module: _, ...others } = edition;
+  const module = rest.join('=');
+  editions[platform] = module === '' ? others : { ...others, module };
 }
 
 function headOf(fields: TitleFields, before?: Title): Partial<Title> {
@@ -101,6 +119,7 @@ function headOf(fields: TitleFields, before?: Title): Partial<Title> {
       ? { ios: { ...before?.editions.ios, identifier, ...(tracking ? { tracking } : {}) } }
       : {}),
   };
+  for (const given of fields.module ?? []) nameModule(editions, given);
   const stages = {
     ...(before?.stages ?? { test: ['debug'], production: ['release'] }),
     ...(test ? { test } : {}),

@@ -10,6 +10,10 @@ const titleFields = (command: Command) =>
     .option('--name <name>', 'the name people see')
     .option('--android <identifier>', 'application ID')
     .option('--ios <identifier>', 'bundle ID')
+    .option(
+      '--module <platform=module...>',
+      'the module, as a survey names it, where several apps of a tree have one identifier',
+    )
     .option('--tracking <sentence>', 'iOS: what the system says when it asks for permission to track')
     .addOption(new Option('--audience <audience>').choices(audienceNames))
     .option('--test <names...>', 'build types, configurations, flavours or variants for testing')

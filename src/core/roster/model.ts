@@ -64,6 +64,9 @@ export const Edition = z.strictObject({
       'Parts of letters, digits, dashes or underscores, joined by dots.',
     )
     .meta({ description: 'The application ID (Android) or bundle ID (iOS).' }),
+  module: z.string().min(1).max(200).optional().meta({
+    description: 'The module as a survey names it, where several applications of a tree have one identifier.',
+  }),
   tracking: z
     .string()
     .min(10)

@@ -1,7 +1,7 @@
 import { platforms } from '../../words/words.js';
 import { defineRule } from '../model.js';
 import type { Survey } from '../../facts/model.js';
-import { editionScopes, platformName } from '../scope.js';
+import { editionScopes, listed, platformName } from '../scope.js';
 
 /** A tree builds several apps for one platform, and none of them is the title's edition. */
 export const editionNotFound = defineRule({
@@ -10,7 +10,12 @@ export const editionNotFound = defineRule({
     severity: 'blocker',
     ifShipped: 'Nothing of this edition was checked.',
     mend: 'Correct the identifier in the roster, or name the folder of the right app.',
+    otherMends: {
+      several: 'Name the module: syndexa title set TITLE --module {platform}=MODULE.',
+    },
     messages: {
+      several:
+        'Several apps of this tree have the identifier {expected}: {modules}. The title has to name the module of one.',
       none: 'The tree builds {apps} for {platform}, but not {expected}.',
       nothing: 'No {platform} app was found in this tree: {expected} was looked for. {recognised}.',
     },
@@ -28,6 +33,13 @@ export const editionNotFound = defineRule({
         const recognised = recognisedIn(context.survey);
         const data: Record<string, string> = { platform: platformName(platform), expected, recognised };
         yield { platform, place: null, message: 'nothing' as const, data };
+        continue;
+      }
+      const same = candidates.filter(({ identifiers }) => Object.values(identifiers).includes(expected));
+      if (same.length > 1) {
+        const modules = listed(same.map(({ module }) => module));
+        const data: Record<string, string> = { platform, expected, modules };
+        yield { platform, place: same[0]?.home ?? null, message: 'several' as const, mend: 'several', data };
         continue;
       }
       const apps = candidates

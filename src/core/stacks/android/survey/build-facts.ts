@@ -30,7 +30,7 @@ export function buildFacts(
   const found = kotlin
     ? fromResolved(model, variant, 'kotlin', 'the Kotlin version', kotlin)
     : { facts: [], unresolved: [] };
-  for (const { path, statement, from } of model.missing) {
+  for (const { path, statement, from, reason } of model.missing) {
     const place = placeAt(path, tree.text(path), statement);
     found.unresolved.push({
       kind: 'build-plugin',
@@ -39,7 +39,7 @@ export function buildFacts(
       module: moduleName(model),
       variants: [variant.name],
       what: `what the script ${from} adds to the build`,
-      reason: 'it is not in the tree',
+      reason,
       place,
       chain: [{ what: 'apply from', value: from, place }],
     });

@@ -41,7 +41,7 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
     const identifiers: Record<string, string> = {};
     for (const variant of model.variants) {
       const parts = [
-        identifierFacts(model, variant, identifiers),
+        identifierFacts(tree, model, variant, identifiers),
         levelFacts(model, variant),
         manifestFacts(tree, moduleManifests(tree, model, variant), context),
         resourceFacts(tree, model, variant, context),
@@ -97,12 +97,12 @@ function homeOf(tree: Tree, model: ModuleModel): Place {
 }
 
 function identifierFacts(
+  tree: Tree,
   model: ModuleModel,
   variant: AndroidVariant,
   identifiers: Record<string, string>,
 ): Collected {
-  const identifier = identifierOf(model, variant);
-  if (!identifier) return { facts: [], unresolved: [] };
+  const identifier = identifierOf(tree, model, variant);
   if (identifier.value !== null) putAt(identifiers, variant.name, identifier.value);
   return fromResolved(model, variant, 'identifier', 'application ID', identifier);
 }

@@ -1,10 +1,10 @@
 import type { Tree } from '../../../tree/tree.js';
 import { moduleName } from './facts.js';
-import { identifierOf } from './identifier.js';
+import { identifierOf, namespaceOf } from './identifier.js';
 import { metaDataIn, type FoundMetaData, type ManifestBuild } from '../../shared/manifest/facts.js';
 import { placeholdersOf } from './placeholders.js';
 import { manifestsOf, stringsOf } from './sources.js';
-import { moduleSetting, type AndroidVariant, type ModuleModel } from './variants.js';
+import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** The manifests of a Gradle module's variant, with its placeholders and string resources. */
 export function moduleManifests(tree: Tree, model: ModuleModel, variant: AndroidVariant): ManifestBuild {
@@ -13,10 +13,12 @@ export function moduleManifests(tree: Tree, model: ModuleModel, variant: Android
     module: moduleName(model),
     variant: variant.name,
     files: manifestsOf(tree, model, variant),
-    namespace: moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null,
+    namespace: namespaceOf(tree, model)?.value ?? null,
     placeholder(name) {
       placeholders ??= placeholdersOf(model, variant);
-      return placeholders.get(name) ?? (name === 'applicationId' ? identifierOf(model, variant) : undefined);
+      return (
+        placeholders.get(name) ?? (name === 'applicationId' ? identifierOf(tree, model, variant) : undefined)
+      );
     },
     string: (name) => stringsOf(tree, model, variant).get(name),
   };

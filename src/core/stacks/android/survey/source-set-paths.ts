@@ -1,7 +1,7 @@
-import { literal, pathOf } from '../../../formats/gradle/query.js';
+import { pathOf } from '../../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
-import { joinPath } from '../../../text/paths.js';
 import { namedBlocks } from './containers.js';
+import { pathIn, type PathScope } from '../../shared/gradle/paths.js';
 import { blockParts, type Part } from '../../shared/gradle/parts.js';
 
 /** Where the files of one source set lie, when a script moves them. */
@@ -22,12 +22,12 @@ interface FolderOverride {
 export type SourceSetPaths = ReadonlyMap<string, SourceSetOverride>;
 
 /** What `sourceSets { }` says, in the forms people write: blocks, `srcDirs =`, `+=`, `srcDir(…)`, `srcFile`, `setRoot`. */
-export function readSourceSets(android: readonly Part[], folder: string): SourceSetPaths {
+export function readSourceSets(android: readonly Part[], scope: PathScope): SourceSetPaths {
   const sets = new Map<string, SourceSetOverride>();
   for (const { name, parts } of namedBlocks(blockParts(android, 'sourceSets'), [])) {
     const override: SourceSetOverride = {};
     for (const { statements } of parts) {
-      for (const statement of statements) readStatement(statement, [], folder, override);
+      for (const statement of statements) readStatement(statement, [], scope, override);
     }
     if (Object.keys(override).length > 0) sets.set(name, override);
   }
@@ -37,22 +37,22 @@ export function readSourceSets(android: readonly Part[], folder: string): Source
 function readStatement(
   statement: Statement,
   around: readonly string[],
-  folder: string,
+  scope: PathScope,
   override: SourceSetOverride,
 ): void {
   if (statement.type === 'assign') {
     const way = [...around, ...(pathOf(statement.target)?.split('.') ?? [])];
-    set(way, statement.operator === '=' ? 'replace' : 'add', [statement.value], folder, override);
+    set(way, statement.operator === '=' ? 'replace' : 'add', [statement.value], scope, override);
   } else if (statement.type === 'expression' && statement.value.type === 'call') {
     const { callee, args, body } = statement.value;
     const way = [...around, ...(pathOf(callee)?.split('.') ?? [])];
-    if (body) for (const inner of body) readStatement(inner, way, folder, override);
+    if (body) for (const inner of body) readStatement(inner, way, scope, override);
     else
       set(
         way,
         'add',
         args.map(({ value }) => value),
-        folder,
+        scope,
         override,
       );
   }
@@ -62,11 +62,11 @@ function set(
   way: readonly string[],
   mode: 'replace' | 'add',
   values: readonly Expression[],
-  folder: string,
+  scope: PathScope,
   override: SourceSetOverride,
 ): void {
   const [kind = '', property = ''] = way;
-  const paths = values.flatMap(texts).flatMap((text) => joinPath(folder, text) ?? []);
+  const paths = values.flatMap((value) => pathsIn(value, scope));
   const [first] = paths;
   if (first === undefined) return;
   if (kind === 'setRoot' || kind === 'root') override.root = first;
@@ -82,13 +82,13 @@ function set(
   }
 }
 
-/** The strings in an expression: alone, in a list, in `files(…)`, added up with `srcDirs + "…"`. */
-function texts(expression: Expression): string[] {
-  const plain = literal(expression);
-  if (plain !== undefined) return [plain];
-  if (expression.type === 'list') return expression.items.flatMap(({ value }) => texts(value));
-  if (expression.type === 'call') return expression.args.flatMap(({ value }) => texts(value));
+/** The paths in an expression: alone, in a list, in `files(…)`, added up with `srcDirs + "…"`. */
+function pathsIn(expression: Expression, scope: PathScope): string[] {
+  const whole = pathIn(expression, scope);
+  if (whole !== undefined) return [whole];
+  if (expression.type === 'list') return expression.items.flatMap(({ value }) => pathsIn(value, scope));
+  if (expression.type === 'call') return expression.args.flatMap(({ value }) => pathsIn(value, scope));
   if (expression.type === 'binary' && expression.operator === '+')
-    return [...texts(expression.left), ...texts(expression.right)];
+    return [...pathsIn(expression.left, scope), ...pathsIn(expression.right, scope)];
   return [];
 }

@@ -71,7 +71,11 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
         statements.flatMap((statement) => (statement.type === 'conditional' ? [{ path, statement }] : [])),
       ),
       variants: makeVariants(defaults, types, groupFlavours(android, flavours)),
-      sourceSetPaths: readSourceSets(android, module.folder),
+      sourceSetPaths: readSourceSets(android, {
+        root: module.root,
+        project: module.folder,
+        statements: parts.flatMap(({ statements }) => statements),
+      }),
       implied,
     };
   });

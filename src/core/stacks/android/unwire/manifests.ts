@@ -1,3 +1,4 @@
+import { namespaceOf } from '../survey/identifier.js';
 import { attribute, elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Profile } from '../../../network/model.js';
@@ -5,7 +6,6 @@ import type { Change } from '../../../edits/model.js';
 import { androidNamespace } from '../../shared/manifest/namespaces.js';
 import { manifestPath } from '../survey/sources.js';
 import type { AndroidUnwireContext } from './context.js';
-import { moduleSetting } from '../survey/variants.js';
 import { askingNetworks, declaration, fullName, madeClass, wantedClass } from '../wire/application.js';
 import { manifestRemovals } from '../../shared/manifest/removals.js';
 
@@ -24,7 +24,7 @@ export function unwireApplication(context: AndroidUnwireContext): Change[] {
   const application = root && elements(root, 'application')[0];
   const declared =
     application && attribute(application, `${prefixOf(root, androidNamespace, 'android')}:name`);
-  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? '';
+  const namespace = namespaceOf(tree, model)?.value ?? '';
   const made = madeClass(context);
   const isMade = made !== undefined && declared && fullName(declared.value, namespace) === made.name;
   const isOwn = declared && declared.value === network.android?.application?.class;

@@ -1,3 +1,4 @@
+import { namespaceOf } from '../survey/identifier.js';
 import { attribute, elements, prefixOf } from '../../../formats/xml/query.js';
 import { setAttribute } from '../../../formats/xml/edit.js';
 import { readXml } from '../../../formats/xml/read.js';
@@ -9,7 +10,6 @@ import type { ByHand, Change, EditChange } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
 import { androidNamespace } from '../../shared/manifest/namespaces.js';
 import { codeFiles, manifestPath, sourceSetFolder } from '../survey/sources.js';
-import { moduleSetting } from '../survey/variants.js';
 import { codeFolder, placebookLanguage } from './placebook.js';
 import type { AndroidWireContext } from './context.js';
 
@@ -30,7 +30,7 @@ export function wireApplication(context: AndroidWireContext): StackWiring {
   const document = tree.text(path);
   const root = tree.read(path, readXml)?.root;
   const application = root && elements(root, 'application')[0];
-  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null;
+  const namespace = namespaceOf(tree, model)?.value ?? null;
   if (!document || !application || namespace === null) return { changes: [], byHand: [] };
   const prefix = prefixOf(root, androidNamespace, 'android');
   const declared = attribute(application, `${prefix}:name`)?.value;
@@ -70,7 +70,7 @@ export function declaration(
   const path = manifestPath(model, 'main');
   const root = tree.read(path, readXml)?.root;
   const application = root && elements(root, 'application')[0];
-  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null;
+  const namespace = namespaceOf(tree, model)?.value ?? null;
   if (!application) return undefined;
   const prefix = prefixOf(root, androidNamespace, 'android');
   const short = namespace === null ? name : shortName(name, namespace);

@@ -1,13 +1,13 @@
+import { namespaceOf } from '../survey/identifier.js';
 import { callSiteChanges } from '../../shared/call-sites.js';
 import type { StackWiring } from '../../stack.js';
-import { moduleSetting } from '../survey/variants.js';
 import type { AndroidWireContext } from './context.js';
 import { placebookLanguage, existingPlacebooks } from './placebook.js';
 
 /** IDs in Kotlin and Java become references to the placebook: only on request. */
 export function wireCallSites(context: AndroidWireContext): StackWiring {
   const { tree, model, title, profiles, survey, extras, sets } = context;
-  const namespace = moduleSetting(model, ['namespace', 'setNamespace'])?.value ?? null;
+  const namespace = namespaceOf(tree, model)?.value ?? null;
   if (!extras.callSites || namespace === null) return { changes: [], byHand: [] };
   const existing = sets.flatMap(({ sourceSet }) => existingPlacebooks(context, sourceSet))[0];
   const packageName = /^package ([\w.]+);?\s*$/m.exec(existing?.text ?? '')?.[1] ?? `${namespace}.ads`;

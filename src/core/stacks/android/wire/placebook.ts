@@ -1,3 +1,4 @@
+import { namespaceOf } from '../survey/identifier.js';
 import { needsPlacebook, placebookContents, placebookProfiles } from '../../../placebook/contents.js';
 import { java } from '../../../languages/java/index.js';
 import { kotlin } from '../../../languages/kotlin/index.js';
@@ -8,7 +9,6 @@ import { placebookRules } from '../../shared/by-hand-steps.js';
 import type { StackWiring } from '../../stack.js';
 import { pluginsOf } from '../../shared/gradle/scripts.js';
 import { codeFiles, sourceSetFolder } from '../survey/sources.js';
-import { moduleSetting } from '../survey/variants.js';
 import type { AndroidWireContext } from './context.js';
 
 const platform = 'android' as const;
@@ -26,14 +26,14 @@ interface ExistingPlacebook {
 
 /** The placebook in the language of the module: one file in each stage's source sets. */
 export function wirePlacebook(context: AndroidWireContext): StackWiring {
-  const { model, title, sets } = context;
+  const { tree, model, title, sets } = context;
   const profiles = placebookProfiles(
     context.allProfiles,
     context.profiles,
     sets.flatMap(({ sourceSet }) => existingPlacebooks(context, sourceSet).map(({ text }) => text)),
   );
   if (!needsPlacebook(title, profiles, platform)) return { changes: [], byHand: [] };
-  const namespace = moduleSetting(model, ['namespace', 'setNamespace']);
+  const namespace = namespaceOf(tree, model);
   if (namespace?.value == null) {
     return byHand(
       'Name the module’s namespace in its build script.',

@@ -7,10 +7,10 @@ import { type TargetModel, type IosVariant, plistOf } from './targets.js';
 /** The SKAdNetwork identifiers that the property list of a variant names, right or wrong. */
 export function attributionFacts(
   tree: Tree,
-  { target }: TargetModel,
+  { module }: TargetModel,
   variant: IosVariant,
   profiles: readonly Profile[],
 ): Fact[] {
   const list = plistOf(tree, variant);
-  return list ? attributionIn(list, { module: target.name, variant: variant.name }, profiles) : [];
+  return list ? attributionIn(list, { module, variant: variant.name }, profiles) : [];
 }

@@ -7,7 +7,7 @@ export function blank<Kind extends FactKind>(kind: Kind, model: TargetModel, var
     kind,
     network: null as string | null,
     platform: 'ios' as const,
-    module: model.target.name,
+    module: model.module,
     variants: [variant.name],
     effective: true as const,
   };

@@ -32,7 +32,7 @@ export function codeOf(
     const file: CodeFile = {
       path,
       platform: 'ios',
-      module: model.target.name,
+      module: model.module,
       variants: [variant.name],
       compiled: (_, offset) => compiled(offset),
       constants,

@@ -54,7 +54,7 @@ function podFacts(
       kind: 'dependency' as const,
       network: owner.id,
       platform: 'ios' as const,
-      module: model.target.name,
+      module: model.module,
       variants: [variant.name],
       name: pod.name,
       place,
@@ -125,7 +125,7 @@ function packageFacts(
     const base = {
       network: owner.id,
       platform: 'ios' as const,
-      module: model.target.name,
+      module: model.module,
       variants: [variant.name],
       name: product,
       effective: true as const,

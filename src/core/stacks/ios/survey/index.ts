@@ -40,9 +40,9 @@ export function surveyIos(tree: Tree, root: string, context: SurveyContext): Sta
 
 function editionOf(tree: Tree, model: TargetModel, context: SurveyContext): SurveyEdition {
   const identifiers: Record<string, string> = {};
-  for (const { name, scope } of model.variants) {
-    const value = settingOf(scope, 'PRODUCT_BUNDLE_IDENTIFIER')?.value;
-    if (value != null) putAt(identifiers, name, value);
+  for (const variant of model.variants) {
+    const value = bundleIdentifier(tree, variant)?.value;
+    if (value != null) putAt(identifiers, variant.name, value);
   }
   const variants = model.variants.map(({ name, scope }) =>
     staged({ name, type: scope.own.name, flavours: [model.target.name] }, context.title),
@@ -50,7 +50,7 @@ function editionOf(tree: Tree, model: TargetModel, context: SurveyContext): Surv
   return {
     platform: 'ios',
     stack: 'native-ios',
-    module: model.target.name,
+    module: model.module,
     identifier: shippingIdentifier(variants, identifiers),
     identifiers,
     variants,
@@ -68,7 +68,7 @@ function variantFacts(
   const companions = companionFacts({
     tree,
     platform: 'ios',
-    module: model.target.name,
+    module: model.module,
     variant: variant.name,
     profiles: context.profiles,
     home: model.project.folder,
@@ -76,8 +76,13 @@ function variantFacts(
     built: membershipOf(model).copies,
   });
   const parts = [
-    settingFact(model, variant, 'identifier', 'bundle ID', 'PRODUCT_BUNDLE_IDENTIFIER'),
-    settingFact(model, variant, 'deployment-target', 'deployment target', 'IPHONEOS_DEPLOYMENT_TARGET'),
+    resolvedFact(model, variant, { kind: 'identifier', what: 'bundle ID' }, bundleIdentifier(tree, variant)),
+    resolvedFact(
+      model,
+      variant,
+      { kind: 'deployment-target', what: 'deployment target' },
+      settingOf(variant.scope, 'IPHONEOS_DEPLOYMENT_TARGET'),
+    ),
     plistFacts(tree, model, variant, context),
     codeOf(tree, model, variant, context),
     dependencyFacts(tree, model, variant, context),
@@ -91,14 +96,26 @@ function variantFacts(
   };
 }
 
-function settingFact(
+/**
+ * The bundle ID of a variant: the build setting that Xcode writes into the property list, else what the list itself says,
+ * as older projects have it.
+ */
+function bundleIdentifier(tree: Tree, variant: IosVariant): Setting {
+  const setting = settingOf(variant.scope, 'PRODUCT_BUNDLE_IDENTIFIER');
+  if (setting && setting.value !== '') return setting;
+  const written = propertyKeys(tree, variant).find(({ key }) => key === 'CFBundleIdentifier');
+  if (written) return expandText(variant.scope, written.text, written.chain);
+  const reason =
+    'neither the build setting PRODUCT_BUNDLE_IDENTIFIER nor CFBundleIdentifier in the property list names it';
+  return { value: null, reason, chain: [] };
+}
+
+function resolvedFact(
   model: TargetModel,
   variant: IosVariant,
-  kind: PlainKind,
-  what: string,
-  name: string,
+  { kind, what }: { kind: PlainKind; what: string },
+  setting: Setting | undefined,
 ): Omit<StackSurvey, 'editions'> {
-  const setting = settingOf(variant.scope, name);
   if (!setting) return { facts: [], unresolved: [] };
   const place = setting.chain[0]?.place ?? { path: model.project.path, line: 1, column: 1 };
   const base = { ...blank(kind, model, variant), place, chain: setting.chain };

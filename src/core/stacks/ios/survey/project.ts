@@ -8,6 +8,7 @@ import {
   type PbxValue,
 } from '../../../formats/pbxproj/read.js';
 import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
+import { platformsOf } from './platforms.js';
 import type { Tree } from '../../../tree/tree.js';
 
 /** A build configuration: its settings dictionary and the file it is based on. */
@@ -37,6 +38,8 @@ export interface XcodeProject {
   folder: string;
   objects: PbxDict;
   targets: AppTarget[];
+  /** Application targets of other platforms of Apple, each with the platforms that it is built for. */
+  elsewhere: { name: string; platforms: string[] }[];
   /** Targets that are built into an application: extensions, watch applications. */
   extensions: { name: string; type: string; entry: PbxEntry }[];
 }
@@ -100,7 +103,27 @@ function makeProject(tree: Tree, path: string): XcodeProject | undefined {
     const name = stringOf(entry?.value, 'name') ?? id;
     return entry && /extension|watchapp|\.watchkit/.test(type) ? [{ name, type, entry }] : [];
   });
-  return { path, folder, objects, targets, extensions };
+  const made = { path, folder, objects, targets, elsewhere: [], extensions };
+  const platforms = new Map(targets.map((target) => [target, targetPlatforms(tree, made, target)]));
+  const isForIos = (target: AppTarget) => {
+    const known = platforms.get(target) ?? [];
+    return known.length === 0 || known.includes('iOS');
+  };
+  return {
+    ...made,
+    targets: targets.filter(isForIos),
+    elsewhere: targets
+      .filter((target) => !isForIos(target))
+      .map((target) => ({ name: target.name, platforms: platforms.get(target) ?? [] })),
+  };
+}
+
+/** The platforms that any configuration of a target is built for. */
+function targetPlatforms(tree: Tree, project: XcodeProject, target: AppTarget): string[] {
+  const all = target.configurations.flatMap(({ own, project: shared }) =>
+    platformsOf({ tree, project, target, own, shared }),
+  );
+  return [...new Set(all)];
 }
 
 /** Where each file reference is in the tree, by walking the groups from the main one. */

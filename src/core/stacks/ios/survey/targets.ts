@@ -1,4 +1,4 @@
-import { joinPath } from '../../../text/paths.js';
+import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { propertiesOf, type FoundPlist } from '../../shared/plist/properties.js';
 import { projectPaths, readProject, type AppTarget, type XcodeProject } from './project.js';
@@ -14,6 +14,8 @@ export interface IosVariant {
 export interface TargetModel {
   project: XcodeProject;
   target: AppTarget;
+  /** How facts name it: by its target, and by its project too where the targets of two have one name. */
+  module: string;
   variants: IosVariant[];
 }
 
@@ -23,6 +25,7 @@ export function targetModels(tree: Tree, project: XcodeProject): TargetModel[] {
   return project.targets.map((target) => ({
     project,
     target,
+    module: target.name,
     variants: target.configurations.map(({ own, project: shared }) => ({
       name: single ? own.name : `${target.name} ${own.name}`,
       scope: { tree, project, target, own, shared },
@@ -32,10 +35,15 @@ export function targetModels(tree: Tree, project: XcodeProject): TargetModel[] {
 
 /** Every application target of the projects that lie directly in a folder. */
 export function targetsBelow(tree: Tree, root: string): TargetModel[] {
-  return projectPaths(tree)
+  const models = projectPaths(tree)
     .map((path) => readProject(tree, path))
     .filter((project): project is XcodeProject => project?.folder === root)
     .flatMap((project) => targetModels(tree, project));
+  return models.map((model) => {
+    const isShared = models.some((other) => other !== model && other.module === model.module);
+    const project = baseOf(folderOf(model.project.path));
+    return isShared ? { ...model, module: `${model.target.name} (${project})` } : model;
+  });
 }
 
 /** The property list of a variant: its path in the tree, and what it says. */

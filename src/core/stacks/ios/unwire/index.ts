@@ -22,7 +22,7 @@ const parts = [unwireLists, unwireSettings, unwirePods, unwirePackages, unwireCo
 export function unwireIos(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const { title, survey } = context;
   const edition = editionOf(survey.editions, title, 'ios');
-  const model = targetsBelow(tree, root).find(({ target }) => target.name === edition?.module);
+  const model = targetsBelow(tree, root).find(({ module }) => module === edition?.module);
   if (!edition || !model) return { changes: [], byHand: [] };
   const variants = model.variants.map((variant): StagedVariant => {
     const stage = edition.variants.find(({ name }) => name === variant.name)?.stage;

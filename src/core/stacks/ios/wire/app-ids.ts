@@ -43,7 +43,7 @@ export function wireAppIds(context: IosWireContext): StackWiring {
 
 function factsOf({ survey, model }: IosWireContext, profile: Profile): Fact[] {
   return survey.facts.filter(
-    (fact) => fact.kind === 'app-id' && fact.network === profile.id && fact.module === model.target.name,
+    (fact) => fact.kind === 'app-id' && fact.network === profile.id && fact.module === model.module,
   );
 }
 

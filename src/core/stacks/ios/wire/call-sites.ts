@@ -11,7 +11,7 @@ export function wireCallSites({ tree, model, title, profiles, survey, extras }: 
     changes: callSiteChanges({
       tree,
       platform: 'ios',
-      module: model.target.name,
+      module: model.module,
       facts: survey.facts,
       title,
       profiles,

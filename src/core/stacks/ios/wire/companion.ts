@@ -23,7 +23,7 @@ export function wireCompanion(context: IosWireContext): StackWiring {
     if (!companion) continue;
     const name = baseOf(companion.file);
     const facts = context.survey.facts.filter(
-      (fact) => fact.kind === 'companion' && fact.network === profile.id && fact.module === model.target.name,
+      (fact) => fact.kind === 'companion' && fact.network === profile.id && fact.module === model.module,
     );
     if (facts.some(isWhereBuildLooks)) continue;
     const lying = facts.find((fact) => isIneffective(fact, 'outside-target'))?.name;

@@ -13,7 +13,7 @@ import { packageEdits } from './packages.js';
 /** Whether a network's SDK comes to the target by pods: it does already, or wiring would bring it so. */
 export function byPods({ tree, model, survey }: IosWireContext, profile: Profile): boolean {
   const there = survey.facts.filter(
-    (fact) => fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.target.name,
+    (fact) => fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.module,
   );
   if (there.length > 0) return there.some(({ place }) => /(^|\/)Podfile$/.test(place.path));
   return (profile.ios?.pods.length ?? 0) > 0 && podfileOf(tree, model.project.folder) !== undefined;
@@ -28,8 +28,7 @@ export function wireDependencies(context: IosWireContext): StackWiring {
   const undone: Profile[] = [];
   for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'ios'))) {
     const there = survey.facts.some(
-      (fact) =>
-        fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.target.name,
+      (fact) => fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.module,
     );
     if (there) continue;
     const base = {

@@ -12,8 +12,7 @@ export function dependencySteps({ tree, model, title, profiles, survey }: IosWir
       const [pod] = profile.ios?.pods ?? [];
       const [swiftPackage] = profile.ios?.packages ?? [];
       const there = survey.facts.some(
-        (fact) =>
-          fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.target.name,
+        (fact) => fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.module,
       );
       if (there || (!pod && !swiftPackage)) return [];
       const base = { platform: 'ios' as const, network: profile.id, rule: 'build/dependency-missing' };

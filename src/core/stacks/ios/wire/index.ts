@@ -33,7 +33,7 @@ const codeParts = [wireCallSites, wirePlacebook];
 export function wireIos(tree: Tree, root: string, context: WireContext): StackWiring {
   const { title, profiles, survey } = context;
   const edition = editionOf(survey.editions, title, 'ios');
-  const model = targetsBelow(tree, root).find(({ target }) => target.name === edition?.module);
+  const model = targetsBelow(tree, root).find(({ module }) => module === edition?.module);
   if (!edition || !model || !profiles.some(({ id }) => isEnrolled(title, id, 'ios')))
     return { changes: [], byHand: [] };
   const variants = model.variants.flatMap((variant): StagedVariant[] => {

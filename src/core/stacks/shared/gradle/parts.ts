@@ -7,7 +7,8 @@ import {
 } from '../../../formats/gradle/query.js';
 import { readGradle } from '../../../formats/gradle/read.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
-import { folderOf, joinPath } from '../../../text/paths.js';
+import { folderOf } from '../../../text/paths.js';
+import { pathIn, type PathScope } from './paths.js';
 import type { Tree } from '../../../tree/tree.js';
 
 /** Statements that are in one script. What configures a module may come from several. */
@@ -16,11 +17,13 @@ export interface Part {
   statements: readonly Statement[];
 }
 
-/** A script that is pulled in by `apply from:` and is not in the tree. */
+/** A script that a build pulls in and that cannot be read. */
 export interface MissingScript {
   path: string;
   statement: Statement;
+  /** The script as it is named. */
   from: string;
+  reason: string;
 }
 
 const maxApplied = 40;
@@ -42,13 +45,16 @@ export function scriptParts(
       const statements = tree.read(path, readGradle)?.statements ?? [];
       let from = 0;
       statements.forEach((statement, index) => {
-        const applied = appliedScript(statement);
-        if (!applied) return;
+        const applied = appliedIn(statement);
+        if (applied.length === 0) return;
         parts.push({ path, statements: statements.slice(from, index) });
-        from = index + 1;
-        const found = locate(tree, applied, { root, project: folderOf(script), script: path });
-        if (found === undefined) missing.push({ path, statement, from: applied.text });
-        else add(found);
+        from = isAlone(statement) ? index + 1 : index;
+        for (const one of applied) {
+          const scope = { root, project: folderOf(script), statements: [...statements, ...one.declared] };
+          const found = one.isOpen ? undefined : locate(tree, one.value, scope, folderOf(path));
+          if (found !== undefined) add(found);
+          else missing.push({ path, statement, ...reasonFor(tree, one, scope) });
+        }
       });
       parts.push({ path, statements: statements.slice(from) });
     };
@@ -57,42 +63,80 @@ export function scriptParts(
   });
 }
 
-/** The file that `apply from: …` or `apply(from = …)` names, and what it is relative to. */
-function appliedScript(statement: Statement): { text: string; base: 'root' | 'project' } | undefined {
-  if (statement.type !== 'expression' || statement.value.type !== 'call') return undefined;
-  const { callee, args } = statement.value;
-  if (pathOf(callee) !== 'apply' && pathOf(callee) !== 'project.apply') return undefined;
-  let value = args.find(({ name }) => name === 'from')?.value;
-  if (!value) return undefined;
-  let base: 'root' | 'project' = 'project';
-  while (value?.type === 'call') {
-    const path = pathOf(value.callee) ?? '';
-    if (path.startsWith('rootProject.') || path.startsWith('isolated.rootProject.')) base = 'root';
-    value = value.args.at(-1)?.value;
-  }
-  if (value?.type === 'binary' && value.operator === '+' && value.right.type === 'string') {
-    const left = pathOf(value.left) ?? '';
-    if (/^(rootDir|rootProject\.(projectDir|rootDir))$/.test(left))
-      return { text: value.right.raw, base: 'root' };
-  }
-  return value?.type === 'string' ? { text: value.raw, base } : { text: 'a computed name', base };
+/** A script that a statement applies: the expression that names it, and what is declared around it. */
+interface Applied {
+  value: Expression;
+  /** Whether a condition decides, or something else that only the build knows. */
+  isOpen: boolean;
+  declared: Statement[];
 }
 
-const rootMarks =
-  /^\$\{?(rootDir|rootProject\.(projectDir|rootDir)(\.\w+)?|project\.rootDir|settingsDir)\}?\/?/;
-const projectMarks = /^\$\{?(projectDir|project\.projectDir)\}?\/?/;
+/** The scripts that a statement applies: by itself, in a block, in a loop over a list, under a condition. */
+function appliedIn(statement: Statement, isOpen = false, declared: Statement[] = []): Applied[] {
+  if (statement.type === 'conditional')
+    return statement.body.flatMap((each) => appliedIn(each, true, declared));
+  if (statement.type !== 'expression' || statement.value.type !== 'call') return [];
+  const { callee, args, body } = statement.value;
+  const name = pathOf(callee) ?? '';
+  if (name === 'apply' || name === 'project.apply') {
+    const inBlock = (body ?? []).flatMap((each) =>
+      each.type === 'expression' && each.value.type === 'call' && pathOf(each.value.callee) === 'from'
+        ? each.value.args.slice(0, 1)
+        : each.type === 'assign' && pathOf(each.target) === 'from'
+          ? [{ value: each.value }]
+          : [],
+    );
+    return [...args.filter(({ name: label }) => label === 'from'), ...inBlock].map(({ value }) => ({
+      value,
+      isOpen,
+      declared,
+    }));
+  }
+  if (!body || callee.type !== 'member' || !/^(each|forEach)$/.test(callee.name)) return [];
+  const items = itemsOf(callee.object);
+  // What goes round and round over something else is known to the build alone.
+  if (!items) return body.flatMap((each) => appliedIn(each, true, declared));
+  return items.flatMap((value) => {
+    const { start, end } = statement;
+    const it: Statement = { type: 'declare', name: 'it', value, delegated: false, start, end };
+    return body.flatMap((each) => appliedIn(each, isOpen, [...declared, it]));
+  });
+}
+
+function itemsOf(expression: Expression): Expression[] | undefined {
+  if (expression.type === 'list') return expression.items.map(({ value }) => value);
+  const isList =
+    expression.type === 'call' && /^(listOf|setOf|arrayOf)$/.test(pathOf(expression.callee) ?? '');
+  return isList ? expression.args.map(({ value }) => value) : undefined;
+}
+
+/** Whether a statement does nothing else than apply a script. */
+function isAlone(statement: Statement): boolean {
+  return statement.type === 'expression' && statement.value.type === 'call' && statement.value.body === null;
+}
 
 function locate(
   tree: Tree,
-  { text, base }: { text: string; base: 'root' | 'project' },
-  { root, project, script }: { root: string; project: string; script: string },
+  value: Expression,
+  scope: Omit<PathScope, 'base'>,
+  folder: string,
 ): string | undefined {
-  if (/^[a-z]+:\/\//.test(text)) return undefined;
-  const atRoot = rootMarks.test(text);
-  const plain = text.replace(rootMarks, '').replace(projectMarks, '').replace(/^\/+/, '');
-  if (plain.includes('$')) return undefined;
-  const folders = atRoot || base === 'root' ? [root] : [project, folderOf(script)];
-  return folders.flatMap((folder) => joinPath(folder, plain) ?? []).find((path) => tree.has(path));
+  // Relative names begin at the project, or at the script that holds them.
+  const places = [scope.project, folder].map((base) => pathIn(value, { ...scope, base }));
+  return places.find((path) => path !== undefined && tree.has(path));
+}
+
+function reasonFor(
+  tree: Tree,
+  { value, isOpen }: Applied,
+  scope: Omit<PathScope, 'base'>,
+): Pick<MissingScript, 'from' | 'reason'> {
+  const path = pathIn(value, scope);
+  const from = value.type === 'string' ? value.raw : (path ?? 'a computed name');
+  if (path === undefined && !/^[a-z]+:\/\//.test(from)) return { from, reason: 'its path is computed' };
+  if (isOpen && path !== undefined && tree.has(path))
+    return { from, reason: 'it is applied under a condition' };
+  return { from, reason: 'it is not in the tree' };
 }
 
 /** The bodies of all blocks of one name in their order, `android { }` and `android.defaultConfig { }` alike. */

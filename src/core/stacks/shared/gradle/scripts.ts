@@ -5,6 +5,7 @@ import { blockBody, callsIn, literal, pathOf } from '../../../formats/gradle/que
 import { readVersionCatalog, type VersionCatalog } from '../../../formats/version-catalog/read.js';
 import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
+import { pathIn } from './paths.js';
 import { scriptParts } from './parts.js';
 
 export const scriptNames = ['build.gradle.kts', 'build.gradle'];
@@ -168,11 +169,8 @@ export function moduleFolders(tree: Tree, root: string): Map<string, string> {
           if (statement.type !== 'assign' || statement.target.type !== 'member') continue;
           const { object, name } = statement.target;
           const module = object.type === 'call' ? literal(object.args[0]?.value) : undefined;
-          const file = literalsIn(statement.value)
-            .at(-1)
-            ?.replace(/^\$\{?(rootDir|settingsDir)\}?\//, '');
-          const folder = file === undefined ? null : joinPath(root, file);
-          if (name === 'projectDir' && module !== undefined && folder !== null)
+          const folder = pathIn(statement.value, { root, project: root, statements });
+          if (name === 'projectDir' && module !== undefined && folder !== undefined)
             folders.set(`:${module.replace(/^:/, '')}`, folder);
         }
       }
