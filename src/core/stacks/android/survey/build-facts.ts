@@ -58,6 +58,23 @@ export function buildFacts(
       chain: [{ what: 'condition', value: null, place }],
     });
   }
+  for (const { filter } of model.openFilters.filter((open) => open.variant === variant.name)) {
+    const place = placeAt(filter.path, tree.text(filter.path), {
+      start: filter.start,
+      end: filter.start + 2,
+    });
+    found.unresolved.push({
+      kind: 'build-plugin',
+      network: null,
+      platform: 'android',
+      module: moduleName(model),
+      variants: [variant.name],
+      what: 'whether this variant is built',
+      reason: 'a filter decides it by something that only the build knows',
+      place,
+      chain: [{ what: 'variant filter', value: null, place }],
+    });
+  }
   found.facts.push(
     ...repositoryFacts(tree, model, variant, context),
     ...pluginFacts(tree, model, variant, context),

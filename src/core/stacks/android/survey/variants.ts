@@ -14,6 +14,7 @@ import {
   type Part,
 } from '../../shared/gradle/parts.js';
 import type { AppModule } from '../../shared/gradle/scripts.js';
+import { variantFilters, type VariantFilter } from './variant-filters.js';
 import { readSourceSets, type SourceSetPaths } from './source-set-paths.js';
 
 export type { ConfigBlock } from './containers.js';
@@ -43,6 +44,8 @@ export interface ModuleModel {
   /** Flavours that are added under a condition: whether they are there, only the build knows. */
   openFlavours: { path: string; statement: Part['statements'][number] }[];
   variants: AndroidVariant[];
+  /** Filters that decide on a variant by what reading cannot see. */
+  openFilters: { filter: VariantFilter; variant: string }[];
   sourceSetPaths: SourceSetPaths;
   /** What plugins bring without a word in the script. */
   implied: Implied;
@@ -70,7 +73,10 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
       openFlavours: all.flatMap(({ path, statements }) =>
         statements.flatMap((statement) => (statement.type === 'conditional' ? [{ path, statement }] : [])),
       ),
-      variants: makeVariants(defaults, types, groupFlavours(android, flavours)),
+      ...filtered(
+        makeVariants(defaults, types, groupFlavours(android, flavours)),
+        variantFilters(tree, android, parts),
+      ),
       sourceSetPaths: readSourceSets(android, {
         root: module.root,
         project: module.folder,
@@ -127,6 +133,20 @@ function dimensionArguments(statement: Part['statements'][number]): Expression[]
   return /^flavorDimensions(\.add|\.addAll)?$/.test(pathOf(statement.value.callee) ?? '')
     ? statement.value.args.map((arg) => arg.value)
     : [];
+}
+
+/** The variants that filters leave, and those of which it cannot be said. */
+function filtered(
+  variants: readonly AndroidVariant[],
+  filters: readonly VariantFilter[],
+): Pick<ModuleModel, 'variants' | 'openFilters'> {
+  const left = variants.filter((variant) => !filters.some(({ removes }) => removes(variant) === 'yes'));
+  const openFilters = left.flatMap((variant) =>
+    filters
+      .filter(({ removes }) => removes(variant) === 'unknown')
+      .map((filter) => ({ filter, variant: variant.name })),
+  );
+  return { variants: left, openFilters };
 }
 
 function makeVariants(
