@@ -4,7 +4,7 @@ import { profileFor } from '../network/for-stack.js';
 import { platforms } from '../words/words.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
-import type { Fact, SurveyEdition, Variant } from '../facts/model.js';
+import type { Fact, SurveyEdition, Unresolved, Variant } from '../facts/model.js';
 import { editionOf } from '../roster/modules.js';
 import type { CheckContext } from './model.js';
 
@@ -47,11 +47,16 @@ export function stagedVariants({ edition }: EditionScope, stage: Stage): Variant
 /** The variants of an edition that have none of some facts, and of those the ones from which a directive removes it. */
 export function lackingVariants(
   { edition }: EditionScope,
-  facts: readonly (Pick<Fact, 'variants'> & { effective?: Fact['effective'] | undefined })[],
+  facts: readonly (Pick<Fact, 'variants'> & {
+    effective?: Fact['effective'] | undefined;
+    cause?: Unresolved['cause'];
+  })[],
 ): string[] {
   const covered = new Set(
     facts
-      .filter(({ effective }) => effective === undefined || effective === true)
+      .filter(
+        ({ effective, cause }) => (effective === undefined || effective === true) && cause === undefined,
+      )
       .flatMap(({ variants }) => variants),
   );
   return edition.variants.map(({ name }) => name).filter((name) => !covered.has(name));

@@ -7,6 +7,7 @@ const reasons = {
   'repository-ignored': 'ignored by Gradle',
   'repository-forbidden': 'forbidden by Gradle',
   removed: 'removed by {about}',
+  'as-resource': 'given by {about}, which is a number to the SDK',
   'no-prefix': 'without a namespace prefix',
   'undeclared-prefix': 'under the undeclared prefix {about}',
   'foreign-prefix': 'under the foreign prefix {about}',

@@ -50,6 +50,10 @@ export const Unresolved = z
     effective: Effective.optional().meta({
       description: 'Why the build does not look there, when it does not.',
     }),
+    cause: z.enum(['undefined', 'no-value']).optional().meta({
+      description:
+        'Why the build cannot have a value either: it refers to something that nothing defines, or nothing is written.',
+    }),
     place: Place,
     chain: z.array(ChainStep),
   })

@@ -37,7 +37,7 @@ describe('the catalogue of rules', () => {
         ...Object.values(meta.messages),
         ...Object.values(meta.otherMends ?? {}),
       ])
-        expect(text).toMatch(/[.}]$/);
+        expect(text).toMatch(/[.?}]$/);
       expect(meta.id).toMatch(/^[a-z]+(-[a-z]+)*\/[a-z]+(-[a-z]+)*$/);
       expect(Object.keys(meta.messages).length).toBeGreaterThan(0);
     },

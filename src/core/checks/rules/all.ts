@@ -110,6 +110,7 @@ export { brokenFile } from './tree-broken-file.js';
 export { cannotTell } from './tree-cannot-tell.js';
 export { fileNotRead } from './tree-file-not-read.js';
 export { appIdInUnitPlace } from './unit-id-app-id-in-place.js';
+export { unitIdMistyped } from './unit-id-mistyped.js';
 export { unitIdNotInBuild } from './unit-id-not-in-build.js';
 export { unitIdNotInRoster } from './unit-id-not-in-roster.js';
 export { overriddenByLocale } from './unit-id-overridden-by-locale.js';

@@ -1,3 +1,4 @@
+import { nearUnit } from '../near-ids.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -23,6 +24,8 @@ export const unitIdUnknown = defineRule({
           .find(({ network, kind }) => network === fact.network && kind === 'unit');
         const sample = (reading?.sample ?? []).length > 0;
         if (!profile || !reading || sample) continue;
+        // One that is nearly another is reported as mistyped.
+        if (nearUnit(fact.value, profile.id, scope.title)) continue;
         const data = { id: fact.value, label: profile.ids.unit?.label ?? 'unit ID', network: profile.name };
         yield { ...fromFact(fact), message: 'unknown', data };
       }

@@ -12,6 +12,7 @@ export function moduleManifests(tree: Tree, model: ModuleModel, variant: Android
   return {
     module: moduleName(model),
     variant: variant.name,
+    isComplete: model.missing.length === 0,
     files: manifestsOf(tree, model, variant),
     namespace: namespaceOf(tree, model)?.value ?? null,
     placeholder(name) {

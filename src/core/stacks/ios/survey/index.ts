@@ -166,7 +166,13 @@ function plistFacts(
       const common = { ...base, place, effective: isRead(ignored), chain: setting.chain };
       if (setting.value !== null)
         facts.push({ ...common, name: key, value: setting.value, carrier: 'property-list' });
-      else unresolved.push({ ...common, what, reason: setting.reason });
+      else
+        unresolved.push({
+          ...common,
+          what,
+          reason: setting.reason,
+          ...(setting.cause ? { cause: setting.cause } : {}),
+        });
     }
   }
   for (const { key, type, text, place, chain, ignored } of keys) {

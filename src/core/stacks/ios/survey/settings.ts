@@ -10,7 +10,8 @@ import type { AppTarget, Configuration, XcodeProject } from './project.js';
 import { conditionHolds, splitKey } from './setting-conditions.js';
 
 export type Setting =
-  { value: string; chain: ChainStep[] } | { value: null; reason: string; chain: ChainStep[] };
+  | { value: string; chain: ChainStep[] }
+  | { value: null; reason: string; chain: ChainStep[]; cause?: 'undefined' };
 
 /** The build settings of one target in one configuration. */
 export interface SettingsScope {
@@ -74,10 +75,14 @@ function substitute(
       chain.push(...found.chain);
     } else {
       const fallback = operators.find((operator) => operator.startsWith('default='));
-      if (found && 'reason' in found)
-        return { value: null, reason: found.reason, chain: [...chain, ...found.chain] };
+      if (found && 'reason' in found) return { ...found, chain: [...chain, ...found.chain] };
       if (fallback === undefined)
-        return { value: null, reason: `nothing in the tree sets $(${name})`, chain };
+        return {
+          value: null,
+          reason: `nothing in the tree sets $(${name})`,
+          chain,
+          ...(isWhole(scope) ? { cause: 'undefined' as const } : {}),
+        };
       inner = fallback.slice('default='.length);
     }
     for (const operator of operators) {
@@ -214,6 +219,20 @@ export function missingIncludes(
   };
   for (const base of new Set([scope.own.base, scope.shared?.base ?? null])) walk(base, 0);
   return found;
+}
+
+/** Whether every file that base configurations include was read, those that may be missing too. */
+function isWhole({ tree, own, shared }: SettingsScope): boolean {
+  const complete = (path: string | null, depth: number): boolean => {
+    if (path === null || depth > 10) return true;
+    const file = tree.has(path) ? tree.read(path, readXcconfig) : undefined;
+    if (!file) return false;
+    return file.includes.every((include) => {
+      const inner = joinPath(folderOf(path), include.path);
+      return inner !== null && complete(inner, depth + 1);
+    });
+  };
+  return [own.base, shared?.base ?? null].every((path) => complete(path, 0));
 }
 
 /** The compilation conditions that hold for Swift. */

@@ -58,6 +58,7 @@ export function androidFacts(
     module,
     variant: variant.name,
     files: mauiManifests(tree, project),
+    isComplete: false,
     namespace: null,
     placeholder: (name) => placeholder(tree, project, variant.name, name),
     string(name) {

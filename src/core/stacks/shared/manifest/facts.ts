@@ -26,6 +26,8 @@ export interface ManifestBuild {
   files: readonly ManifestFile[];
   /** The package that short class names belong to. */
   namespace: string | null;
+  /** Whether everything that may define strings and placeholders was read. */
+  isComplete: boolean;
   placeholder(name: string): Resolved | undefined;
   string(name: string): { value: string; step: ChainStep } | undefined;
 }
@@ -84,10 +86,11 @@ export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyC
         place: placeAt(item.path, tree.text(item.path), item.element),
         chain: outcome.chain,
       };
-      const effective: Effective = item.inApplication || {
-        reason: 'nested',
-        about: holderName(item.element),
-      };
+      const effective: Effective = !item.inApplication
+        ? { reason: 'nested', about: holderName(item.element) }
+        : outcome.value !== null && outcome.isResource
+          ? { reason: 'as-resource', about: 'android:resource' }
+          : true;
       if (outcome.value !== null)
         facts.push({ ...base, name: place.key, value: outcome.value, carrier: 'manifest', effective });
       else
@@ -96,6 +99,7 @@ export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyC
           effective,
           what: `the app ID of ${profile.name}`,
           reason: outcome.reason,
+          ...(outcome.cause ? { cause: outcome.cause } : {}),
         });
     }
     for (const removed of removedElements(files, 'meta-data').filter(({ key }) => key === place.key))
@@ -163,7 +167,9 @@ function holderName(element: XmlElement): string {
   return name ? `${parent.name} ${name}` : parent.name;
 }
 
-type Outcome = { value: string; chain: ChainStep[] } | { value: null; reason: string; chain: ChainStep[] };
+type Outcome =
+  | { value: string; chain: ChainStep[]; isResource?: boolean }
+  | { value: null; reason: string; chain: ChainStep[]; cause?: Unresolved['cause'] };
 
 /** The value of a meta-data element as the build would put it in: placeholders, then string resources. */
 function valueOf(
@@ -183,6 +189,7 @@ function valueOf(
     return {
       value: null,
       reason: 'the element has no android:value',
+      cause: 'no-value',
       chain: [{ what: 'manifest', value: null, place: placeAt(path, document, element) }],
     };
   }
@@ -191,13 +198,20 @@ function valueOf(
   ];
   const filled = fillPlaceholders(written.value, build, chain);
   if (filled.value === null) return filled;
+  // The SDK asks for a text; a resource by itself is the number of one (android.R.styleable, "AndroidManifestMetaData").
+  const isResource = written.name.endsWith(':resource');
   const reference = /^@(?:\w[\w.]*:)?string\/([\w.]+)$/.exec(filled.value)?.[1];
   if (reference === undefined) return filled;
   const resource = build.string(reference.replace(/\./g, '_')) ?? build.string(reference);
   if (!resource)
-    return { value: null, reason: `no source set of this variant has a string ${reference}`, chain };
+    return {
+      value: null,
+      reason: `no source set of this variant has a string ${reference}`,
+      chain,
+      ...(build.isComplete ? { cause: 'undefined' as const } : {}),
+    };
   chain.push(resource.step);
-  return { value: resource.value, chain };
+  return { value: resource.value, chain, isResource };
 }
 
 /** Puts manifest placeholders in, as the manifest merger does. */

@@ -90,6 +90,7 @@ export function unityManifestFacts(
     module,
     variant: variant.name,
     files: unityManifests(tree, project),
+    isComplete: false,
     namespace: null,
     placeholder: (name: string) =>
       name === 'applicationId' && identifier !== undefined ? { value: identifier, chain: [] } : undefined,
