@@ -757,11 +757,13 @@ ruleCases(cannotTell, {
     {
       name: 'a resource that no source set has',
       files: withManifest(appIdMetaData('@string/nowhere')),
+      title: null,
       findings: [{ message: expect_('no source set of this variant has a string nowhere') }],
     },
     {
       name: 'a build setting that nothing sets',
       files: withPlist(appIdKey('$(ABSENT)')),
+      title: null,
       findings: [{ message: expect_('nothing in the tree sets $(ABSENT)') }],
     },
   ],

@@ -29,7 +29,8 @@ export const editionNotFound = defineRule({
       if (found.has(platform) || expected === undefined) continue;
       if (candidates.length === 0) {
         // One platform may be built elsewhere; a tree that builds neither is the wrong one, or cannot be read.
-        if (found.size > 0) continue;
+        // A file that cannot be read is reported by itself: what it would have said is not known.
+        if (found.size > 0 || context.survey.problems.some(({ kind }) => kind === 'syntax')) continue;
         const recognised = recognisedIn(context.survey);
         const data: Record<string, string> = { platform: platformName(platform), expected, recognised };
         yield { platform, place: null, message: 'nothing' as const, data };
