@@ -94,6 +94,8 @@ export interface RuleMeta<Message extends string = string> {
   otherMends?: Record<string, string>;
   /** Texts by message ID, with `{name}` for what the finding fills in; each ends with a full stop. */
   messages: Record<Message, string>;
+  /** Whether it reports that something is not there: silent where a file that may hold it is broken. */
+  isAbsence?: true;
   /** Whether the rule compares with a title; such rules are silent without one. */
   needsTitle: boolean;
 }

@@ -3,6 +3,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { CheckContext, CheckReport, Finding, Report, Rule } from './model.js';
 import { severities } from './model.js';
+import { breaksFile, mayBeInBrokenFile } from './broken-files.js';
 import { summaryOf } from './accepted.js';
 import { rules as allRules } from './rules/index.js';
 
@@ -11,7 +12,8 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
   const findings = rules.flatMap((rule): Finding[] => {
     if (rule.meta.needsTitle && !context.title) return [];
     try {
-      return merged(acrossPlatforms([...rule.run(context)]).map((report) => findingOf(rule, report)));
+      const reports = [...rule.run(context)].filter((report) => isSure(rule, report, context));
+      return merged(acrossPlatforms(reports).map((report) => findingOf(rule, report)));
     } catch (error) {
       return [engineFinding(rule, error)];
     }
@@ -29,6 +31,16 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
     summary: summaryOf(findings),
     findings,
   };
+}
+
+/**
+ * Whether a report can be relied on where files are broken: what is in such a file, or is missing where it may hold
+ * it, follows from the one fault that is reported for the file.
+ */
+function isSure({ meta }: Rule, { platform = null, place }: Report, { survey }: CheckContext): boolean {
+  if (meta.id.startsWith('tree/')) return true;
+  if (survey.problems.some((problem) => problem.path === place?.path && breaksFile(problem))) return false;
+  return !meta.isAbsence || !mayBeInBrokenFile(survey, { platform, path: place?.path });
 }
 
 /** What one file does to both platforms alike is one fault of both. */

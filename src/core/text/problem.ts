@@ -1,5 +1,8 @@
-/** Whether a file breaks the rules of its format, is not text, or was not read, or not to its end. */
-export const problemKinds = ['syntax', 'not-text', 'not-read'] as const;
+/**
+ * Whether a file breaks the rules of its format, has two versions that nobody merged, is not text, or was not read, or
+ * not to its end.
+ */
+export const problemKinds = ['syntax', 'conflict', 'not-text', 'not-read'] as const;
 export type ProblemKind = (typeof problemKinds)[number];
 
 /** What a reader could not take, and where (UTF-16 offsets). Readers report these; they do not throw. */

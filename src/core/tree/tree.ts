@@ -2,6 +2,10 @@ import { decodeText, NotTextError, type TextDocument } from '../text/document.js
 import type { ProblemKind, ReadProblem } from '../text/problem.js';
 import { ParserBrokenError, withoutSyntax, type Syntax } from '../syntax/grammars.js';
 import type { Readings } from './readings.js';
+import { conflictIn } from '../text/conflicts.js';
+
+const unmerged =
+  'Two versions of these lines were not merged, and the markers of the conflict are still there.';
 
 /** A file of a snapshot, its bytes at hand. */
 export interface TreeFile {
@@ -128,6 +132,13 @@ export class Tree {
       return undefined;
     }
     results.set(path, result);
+    const conflict = conflictIn(document.text);
+    if (conflict !== undefined) {
+      // Whatever else a reader says of such a file follows from this.
+      if (!this.problems.some((one) => one.path === path && one.kind === 'conflict'))
+        this.report(path, 'conflict', unmerged, document.lines.at(conflict));
+      return result;
+    }
     for (const { kind = 'syntax', message, start } of result.problems)
       this.report(path, kind, message, document.lines.at(start));
     return result;

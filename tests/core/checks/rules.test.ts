@@ -723,7 +723,7 @@ ruleCases(fileNotRead, {
       files: androidFiles({
         'app/build.gradle.kts': gradle().replace('minSdk = 24', 'minSdk = {{ min_sdk }\n  label = "'),
       }),
-      findings: [{}, {}],
+      findings: [{}],
     },
   ],
 });

@@ -26,6 +26,7 @@ export const appIdMissing = defineRule({
       declared: 'The app ID of {network} ({key}) is missing in {variants}.',
       inCode: 'No code passes the {label} of {network} to its start-up call in {variants}.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -11,6 +11,7 @@ export const attributionIdMissing = defineRule({
     mend: 'Add it to SKAdNetworkItems in the property list.',
     byWiring: 'Run syndexa wire: it adds the identifier to SKAdNetworkItems.',
     messages: { missing: '{network} requires {ids} in SKAdNetworkItems, but {variants} do not list it.' },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

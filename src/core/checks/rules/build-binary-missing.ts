@@ -13,6 +13,7 @@ export const binaryMissing = defineRule({
       unnamed: '{network} provides {file}, but no dependency of {variants} includes it.',
       absent: '{network} provides {file}, but {path}, which the build names, does not exist.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

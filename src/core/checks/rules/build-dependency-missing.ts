@@ -11,6 +11,7 @@ export const dependencyMissing = defineRule({
     mend: 'Add the dependency next to the others of this tree.',
     byWiring: 'Run syndexa wire: it adds the dependency.',
     messages: { missing: '{network} is enrolled, but {variants} do not depend on {dependency}.' },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

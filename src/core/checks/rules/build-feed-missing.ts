@@ -14,6 +14,7 @@ export const feedMissing = defineRule({
     messages: {
       missing: '{package} of {network} is published only in {url}, which this project does not use.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -14,6 +14,7 @@ export const pluginEntryMissing = defineRule({
     messages: {
       missing: '{network} requires the plugin {plugin} in the configuration, but {variants} do not have it.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -12,6 +12,7 @@ export const pluginMissing = defineRule({
     messages: {
       missing: '{network} requires the plugin {id} {version} in {module}: {why}',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

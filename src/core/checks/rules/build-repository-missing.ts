@@ -12,6 +12,7 @@ export const repositoryMissing = defineRule({
     messages: {
       missing: '{network} publishes {dependency} only in {url}, which is not a repository of {variants}.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

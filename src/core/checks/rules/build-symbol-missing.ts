@@ -11,6 +11,7 @@ export const symbolMissing = defineRule({
     mend: 'Add it to the scripting symbols of the platform.',
     byWiring: 'Run syndexa wire: it adds the symbol.',
     messages: { missing: '{network} requires the symbol {symbol}, but the settings do not define it here.' },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -13,6 +13,7 @@ export const failureNotHandled = defineRule({
       open: '{call} may fail, but nothing implements {failed}.',
       empty: '{call} may fail, but {failed} does nothing.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

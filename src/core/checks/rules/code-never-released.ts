@@ -12,6 +12,7 @@ export const neverReleased = defineRule({
     messages: {
       kept: '{call} creates an ad object, but nothing calls {release}.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

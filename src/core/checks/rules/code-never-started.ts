@@ -12,6 +12,7 @@ export const neverStarted = defineRule({
     messages: {
       never: '{network} is in the build of {variants}, but nothing calls {call}.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -13,6 +13,7 @@ export const companionMissing = defineRule({
       missing: '{network} requires its file {file}, but {variants} do not have it.',
       astray: '{network} requires its file {file}, but it is in {path}, where the build does not look.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

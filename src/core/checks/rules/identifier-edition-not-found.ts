@@ -1,4 +1,5 @@
 import { platforms } from '../../words/words.js';
+import { breaksFile } from '../broken-files.js';
 import { defineRule } from '../model.js';
 import type { Survey } from '../../facts/model.js';
 import { editionScopes, listed, platformName } from '../scope.js';
@@ -30,7 +31,7 @@ export const editionNotFound = defineRule({
       if (candidates.length === 0) {
         // One platform may be built elsewhere; a tree that builds neither is the wrong one, or cannot be read.
         // A file that cannot be read is reported by itself: what it would have said is not known.
-        if (found.size > 0 || context.survey.problems.some(({ kind }) => kind === 'syntax')) continue;
+        if (found.size > 0 || context.survey.problems.some(breaksFile)) continue;
         const recognised = recognisedIn(context.survey);
         const data: Record<string, string> = { platform: platformName(platform), expected, recognised };
         yield { platform, place: null, message: 'nothing' as const, data };

@@ -13,6 +13,7 @@ export const applicationClassMissing = defineRule({
       other:
         '{network} requires the application class {class}, but {variants} declare {found}, which does not extend it.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -17,6 +17,7 @@ export const componentMissing = defineRule({
       removed: '{network} requires the {kind} {name}, but {directive} removes it from {variants}: {why}',
       missing: '{network} requires the {kind} {name}, but {variants} do not declare it: {why}',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

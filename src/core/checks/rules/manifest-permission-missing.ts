@@ -17,6 +17,7 @@ export const permissionMissing = defineRule({
       missing: '{network} needs {permission}, but {variants} do not declare it: {why}',
       removed: '{network} needs {permission}, but {directive} removes it from {variants}: {why}',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -16,6 +16,7 @@ export const placementOnOneSide = defineRule({
     messages: {
       onlyHere: 'The placement {placement} is used on {used}, but not in the code for {unused}.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -12,6 +12,7 @@ export const plistKeyMissing = defineRule({
     messages: {
       missing: '{network} requires the key {key}, but {variants} do not have it: {why}',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

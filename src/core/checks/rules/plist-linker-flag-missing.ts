@@ -12,6 +12,7 @@ export const linkerFlagMissing = defineRule({
     messages: {
       missing: '{network} needs the linker flag {flag}, but {variants} do not have it: {why}',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

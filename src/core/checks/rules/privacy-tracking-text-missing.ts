@@ -13,6 +13,7 @@ export const trackingTextMissing = defineRule({
     messages: {
       missing: '{network} asks for permission to track, but {variants} have no text for it.',
     },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {

@@ -1,6 +1,5 @@
+import { breaksFile, byFile } from '../broken-files.js';
 import { defineRule } from '../model.js';
-
-const buildReads = /\.(xml|plist|pbxproj|toml)$/;
 
 /** A file that the build tools must read is not well-formed. */
 export const brokenFile = defineRule({
@@ -9,14 +8,19 @@ export const brokenFile = defineRule({
     severity: 'blocker',
     ifShipped: 'The build stops at this file. It was read only in part.',
     mend: 'Correct the file at this line.',
-    messages: { broken: '{path} is broken here: {problem}' },
+    messages: {
+      broken: '{path} is broken here: {problem}',
+      often: '{path} is broken here and in {more} more places: {problem}',
+    },
     needsTitle: false,
   },
   *run({ survey }) {
-    for (const { path, line, column, kind, message } of survey.problems) {
-      if (buildReads.test(path) && kind !== 'not-read') {
-        yield { place: { path, line, column }, message: 'broken', data: { path, problem: message } };
-      }
+    for (const { first, more } of byFile(survey.problems.filter(breaksFile))) {
+      const { path, line, column, message } = first;
+      const data = { path, problem: message };
+      const place = { path, line, column };
+      if (more === 0) yield { place, message: 'broken', data };
+      else yield { place, message: 'often', data, changing: { more: String(more) } };
     }
   },
 });

@@ -1,6 +1,5 @@
+import { breaksFile, byFile } from '../broken-files.js';
 import { defineRule } from '../model.js';
-
-const buildReads = /\.(xml|plist|pbxproj|toml)$/;
 
 /** A file that matters could not be read, or not to its end. */
 export const fileNotRead = defineRule({
@@ -13,10 +12,9 @@ export const fileNotRead = defineRule({
     needsTitle: false,
   },
   *run({ survey }) {
-    for (const { path, line, column, kind, message } of survey.problems) {
-      if (!buildReads.test(path) || kind === 'not-read') {
-        yield { place: { path, line, column }, message: 'unread', data: { path, problem: message } };
-      }
+    for (const { first } of byFile(survey.problems.filter((problem) => !breaksFile(problem)))) {
+      const { path, line, column, message } = first;
+      yield { place: { path, line, column }, message: 'unread', data: { path, problem: message } };
     }
   },
 });

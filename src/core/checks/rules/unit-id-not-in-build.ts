@@ -11,6 +11,7 @@ export const unitIdNotInBuild = defineRule({
     mend: 'Name the placement in code, through the placebook if there is one.',
     byWiring: 'Run syndexa wire, which writes the placebook, and name the placement through it in code.',
     messages: { absent: 'The build lacks the unit ID of {placement} on {network} ({ids}).' },
+    isAbsence: true,
     needsTitle: true,
   },
   *run(context) {
