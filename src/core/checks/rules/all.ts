@@ -58,9 +58,11 @@ export { identifierDiffersFromRoster } from './identifier-differs-from-roster.js
 export { editionNotFound } from './identifier-edition-not-found.js';
 export { applicationClassMissing } from './manifest-application-class-missing.js';
 export { bannerNotAnchored } from './manifest-banner-not-anchored.js';
+export { componentDiffers } from './manifest-component-differs.js';
 export { componentMissing } from './manifest-component-missing.js';
 export { layoutNamespace } from './manifest-layout-namespace.js';
 export { mergeConflict } from './manifest-merge-conflict.js';
+export { permissionLimited } from './manifest-permission-limited.js';
 export { permissionMissing } from './manifest-permission-missing.js';
 export { partnerAppAudienceDiffers } from './partner-app-audience-differs.js';
 export { partnerAppGone } from './partner-app-gone.js';

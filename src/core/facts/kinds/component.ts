@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import { defineFact } from '../define.js';
 
 /** A component that the merged manifest declares and a profile names. */
@@ -5,5 +6,10 @@ export const component = defineFact({
   kind: 'component',
   label: 'component',
   description: 'A component of the merged manifest; the name is its element.',
-  fields: {},
+  fields: {
+    attributes: z
+      .record(z.string(), z.string())
+      .optional()
+      .meta({ description: 'Its attributes in the merged manifest, by their names without a prefix.' }),
+  },
 });

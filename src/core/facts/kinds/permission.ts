@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import { defineFact } from '../define.js';
 
 /** A permission that the merged manifest of a variant requires. */
@@ -5,5 +6,11 @@ export const permission = defineFact({
   kind: 'permission',
   label: 'permission',
   description: 'An Android permission.',
-  fields: {},
+  fields: {
+    maxSdk: z
+      .string()
+      .optional()
+      .meta({ description: 'The highest API level that it is asked for on; everywhere when there is none.' }),
+  },
+  detail: ({ maxSdk }) => (maxSdk === undefined ? undefined : `up to API level ${maxSdk}`),
 });

@@ -240,7 +240,7 @@ function permissionFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyC
     profiles.flatMap((profile) => profile.android?.permissions.map(({ name }) => name) ?? []),
   );
   const facts: Fact[] = [];
-  for (const { key, sources } of mergedElements(files, 'uses-permission', 'manifest')) {
+  for (const { key, sources, attributes } of mergedElements(files, 'uses-permission', 'manifest')) {
     const [source] = sources;
     if (!source || !wanted.has(key)) continue;
     const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
@@ -252,6 +252,7 @@ function permissionFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyC
       variants: [variant],
       name: key,
       value: key,
+      ...(attributes.has('maxSdkVersion') ? { maxSdk: attributes.get('maxSdkVersion')?.value ?? '' } : {}),
       effective: true,
       place,
       chain: [{ what: 'manifest', value: key, place }],
@@ -280,14 +281,16 @@ function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyCo
       (android?.components ?? []).filter((item) => item.kind === kind).map(({ name }) => ({ id, name })),
     );
     if (wanted.length === 0) continue;
-    for (const { key, sources } of mergedElements(files, kind)) {
+    for (const { key, sources, attributes } of mergedElements(files, kind)) {
       const [source] = sources;
       const full = className(key, namespace);
       const owner = wanted.find(({ name }) => name === full);
       if (!source || !owner) continue;
       const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
       const chain = [{ what: 'manifest', value: key, place }];
-      facts.push({ ...base, kind: 'component', network: owner.id, name: kind, value: full, place, chain });
+      const given = Object.fromEntries([...attributes].map(([name, { value }]) => [name, value]));
+      const own = { network: owner.id, name: kind, value: full, attributes: given };
+      facts.push({ ...base, kind: 'component', ...own, place, chain });
     }
     for (const removed of removedElements(files, kind)) {
       const full = className(removed.key, namespace);
