@@ -10,7 +10,9 @@ const changes = [
   '',
   '- Facts are a union by `kind`; each kind has its own fields. `standsIn` is gone: `carrier`, `scope`, `lock`, `state`, `anchor`, `action`, `format`, `type`, `list`, `file` and `folder` say what it said.',
   '- `effective` is `true`, or the reason why the build does not use what was found.',
-  '- A problem of a file has a `kind`: `syntax`, `not-text` or `not-read`.',
+  '- A problem of a file has a `kind`: `syntax`, `conflict` (lines that were not merged), `not-text` or `not-read`.',
+  '- An unresolved value has a `cause` where the build cannot have it either: it refers to something undefined, or nothing is written.',
+  '- A check and a wiring have `compared`: whether the tree was compared with a title, or why not.',
   '- `code.flow` is an object instead of a text.',
 ];
 

@@ -31,6 +31,7 @@ export { repositoryForbidden } from './build-repository-forbidden.js';
 export { repositoryMissing } from './build-repository-missing.js';
 export { repositoryPassedOver } from './build-repository-passed-over.js';
 export { stockClient } from './build-stock-client.js';
+export { stringTwice } from './build-string-twice.js';
 export { symbolMissing } from './build-symbol-missing.js';
 export { templateSwitchedOff } from './build-template-switched-off.js';
 export { versionHeldBack } from './build-version-held-back.js';

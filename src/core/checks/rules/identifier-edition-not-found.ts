@@ -51,7 +51,7 @@ export const editionNotFound = defineRule({
         platform,
         place: candidates[0]?.home ?? null,
         message: 'none' as const,
-        data: { apps, platform, expected } as Record<string, string>,
+        data: { apps, platform, expected },
       };
     }
   },

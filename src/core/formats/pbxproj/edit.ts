@@ -8,10 +8,14 @@ import { entryOf, type PbxDict, type PbxEntry, type PbxValue } from './read.js';
 export function pbxString(value: string): string {
   if (/^[A-Za-z0-9_./]+$/.test(value) && !value.includes('//')) return value;
   const escaped = value.replace(/[\\"]/g, (sign) => `\\${sign}`);
-  return `"${escaped.replace(/[\n\t\r]/g, (blank) => escapes[blank] ?? blank)}"`;
+  return `"${escaped.replace(/[\n\t\r]/g, (blank) => escapes.get(blank) ?? blank)}"`;
 }
 
-const escapes: Record<string, string> = { '\n': '\\n', '\t': '\\t', '\r': '\\r' };
+const escapes = new Map([
+  ['\n', '\\n'],
+  ['\t', '\\t'],
+  ['\r', '\\r'],
+]);
 
 /** An object ID with the comment that names the object, as Xcode writes references. */
 export function labelled(id: string, name: string): string {

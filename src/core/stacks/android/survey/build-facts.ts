@@ -1,6 +1,8 @@
 import { callsIn, literal } from '../../../formats/gradle/query.js';
 import type { Effective } from '../../../facts/effective.js';
-import type { Fact } from '../../../facts/model.js';
+import type { ChainStep } from '../../../facts/evidence.js';
+import type { Fact, Unresolved } from '../../../facts/model.js';
+import type { Span } from '../../../text/problem.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
@@ -30,56 +32,66 @@ export function buildFacts(
   const found = kotlin
     ? fromResolved(model, variant, 'kotlin', 'the Kotlin version', kotlin)
     : { facts: [], unresolved: [] };
-  for (const { path, statement, from, reason } of model.missing) {
-    const place = placeAt(path, tree.text(path), statement);
-    found.unresolved.push({
-      kind: 'build-plugin',
-      network: null,
-      platform: 'android',
-      module: moduleName(model),
-      variants: [variant.name],
-      what: `what the script ${from} adds to the build`,
-      reason,
-      place,
-      chain: [{ what: 'apply from', value: from, place }],
-    });
-  }
-  for (const { path, statement } of model.openFlavours) {
-    const place = placeAt(path, tree.text(path), { start: statement.start, end: statement.start + 2 });
-    found.unresolved.push({
-      kind: 'build-plugin',
-      network: null,
-      platform: 'android',
-      module: moduleName(model),
-      variants: [variant.name],
-      what: 'which flavours are built',
-      reason: 'some are added under a condition',
-      place,
-      chain: [{ what: 'condition', value: null, place }],
-    });
-  }
-  for (const { filter } of model.openFilters.filter((open) => open.variant === variant.name)) {
-    const place = placeAt(filter.path, tree.text(filter.path), {
-      start: filter.start,
-      end: filter.start + 2,
-    });
-    found.unresolved.push({
-      kind: 'build-plugin',
-      network: null,
-      platform: 'android',
-      module: moduleName(model),
-      variants: [variant.name],
-      what: 'whether this variant is built',
-      reason: 'a filter decides it by something that only the build knows',
-      place,
-      chain: [{ what: 'variant filter', value: null, place }],
-    });
-  }
+  found.unresolved.push(...openParts(tree, model, variant));
   found.facts.push(
     ...repositoryFacts(tree, model, variant, context),
     ...pluginFacts(tree, model, variant, context),
   );
   return found;
+}
+
+/** What of a build reading cannot see: scripts, flavours under a condition, filters of variants. */
+function openParts(tree: Tree, model: ModuleModel, variant: AndroidVariant): Unresolved[] {
+  const open = (
+    path: string,
+    span: Span,
+    given: Pick<Unresolved, 'what' | 'reason'>,
+    step: Omit<ChainStep, 'place'>,
+  ): Unresolved => {
+    const place = placeAt(path, tree.text(path), span);
+    return {
+      kind: 'build-plugin',
+      network: null,
+      platform: 'android',
+      module: moduleName(model),
+      variants: [variant.name],
+      ...given,
+      place,
+      chain: [{ ...step, place }],
+    };
+  };
+  const head = ({ start }: Pick<Span, 'start'>) => ({ start, end: start + 2 });
+  return [
+    ...model.missing.map(({ path, statement, from, reason }) =>
+      open(
+        path,
+        statement,
+        { what: `what the script ${from} adds to the build`, reason },
+        { what: 'apply from', value: from },
+      ),
+    ),
+    ...model.openFlavours.map(({ path, statement }) =>
+      open(
+        path,
+        head(statement),
+        { what: 'which flavours are built', reason: 'some are added under a condition' },
+        { what: 'condition', value: null },
+      ),
+    ),
+    ...model.openFilters
+      .filter((one) => one.variant === variant.name)
+      .map(({ filter }) =>
+        open(
+          filter.path,
+          head(filter),
+          {
+            what: 'whether this variant is built',
+            reason: 'a filter decides it by something that only the build knows',
+          },
+          { what: 'variant filter', value: null },
+        ),
+      ),
+  ];
 }
 
 /**

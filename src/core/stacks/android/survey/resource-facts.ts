@@ -7,6 +7,7 @@ import { moduleName } from './facts.js';
 import { type Collected } from '../../shared/manifest/model.js';
 import { layersOf } from './libraries.js';
 import { buildConfigOf } from './res-values.js';
+import { stringsTwice } from './strings-twice.js';
 import { qualifiedFiles, stringsOf } from './sources.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
@@ -15,8 +16,9 @@ export function resourceFacts(
   tree: Tree,
   model: ModuleModel,
   variant: AndroidVariant,
-  { recogniser }: SurveyContext,
+  context: SurveyContext,
 ): Collected {
+  const { recogniser } = context;
   const base = { platform: 'android' as const, module: moduleName(model), variants: [variant.name] };
   const unit = (
     carrier: 'resource' | 'build-config',
@@ -47,7 +49,10 @@ export function resourceFacts(
     const chain = [step, ...value.chain];
     facts.push(...unit('build-config', { name: `BuildConfig.${name}`, value: value.value, place, chain }));
   }
-  facts.push(...localeOverrides(tree, model, variant, recogniser.recognise));
+  facts.push(
+    ...localeOverrides(tree, model, variant, recogniser.recognise),
+    ...stringsTwice(tree, model, variant, context),
+  );
   return { facts, unresolved };
 }
 

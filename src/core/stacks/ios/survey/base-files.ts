@@ -2,7 +2,8 @@ import { readXcconfig } from '../../../formats/xcconfig/read.js';
 import { entryOf, stringOf, stringsOf } from '../../../formats/pbxproj/read.js';
 import { folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { filePaths, mainGroupOf, type XcodeProject } from './project.js';
+import { filePaths, mainGroupOf } from './project.js';
+import { type XcodeProject } from './model.js';
 import type { TargetModel } from './targets.js';
 
 /** The configuration files that something else than a target is based on: other targets, or the project as a whole. */

@@ -1,6 +1,7 @@
 import { entryOf, stringOf, stringsOf } from '../../../formats/pbxproj/read.js';
 import { isWithin, joinPath } from '../../../text/paths.js';
-import { filePaths, mainGroupOf, type XcodeProject } from './project.js';
+import { filePaths, mainGroupOf } from './project.js';
+import { type XcodeProject } from './model.js';
 import type { TargetModel } from './targets.js';
 
 /** A folder whose files belong to targets by lying in it, but for the exceptions. */

@@ -6,7 +6,9 @@ import { placeAt } from '../../../facts/place.js';
 import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { applyOperator } from './operators.js';
-import type { AppTarget, Configuration, XcodeProject } from './project.js';
+import type { XcodeProject } from './model.js';
+import type { AppTarget } from './model.js';
+import type { Configuration } from './model.js';
 import { conditionHolds, splitKey } from './setting-conditions.js';
 
 export type Setting =

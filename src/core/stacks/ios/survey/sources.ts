@@ -1,6 +1,7 @@
 import { entryOf, stringOf, stringsOf, type PbxEntry } from '../../../formats/pbxproj/read.js';
 import { folderOf } from '../../../text/paths.js';
-import { filePaths, mainGroupOf, type XcodeProject } from './project.js';
+import { filePaths, mainGroupOf } from './project.js';
+import { type XcodeProject } from './model.js';
 import type { TargetModel } from './targets.js';
 
 /** Where a target keeps its source files, and what names them in the project file. */

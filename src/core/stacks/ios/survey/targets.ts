@@ -1,7 +1,9 @@
 import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { propertiesOf, type FoundPlist } from '../../shared/plist/properties.js';
-import { projectPaths, readProject, type AppTarget, type XcodeProject } from './project.js';
+import { projectPaths, readProject } from './project.js';
+import { type XcodeProject } from './model.js';
+import { type AppTarget } from './model.js';
 import { settingOf, type SettingsScope } from './settings.js';
 
 /** One configuration of an application target, as facts and wiring name it. */

@@ -1,6 +1,7 @@
 import { entryOf, type PbxEntry } from '../../../formats/pbxproj/read.js';
 import { relativePath } from '../../../text/paths.js';
-import { filePaths, mainGroupOf, type XcodeProject } from '../survey/project.js';
+import { filePaths, mainGroupOf } from '../survey/project.js';
+import { type XcodeProject } from '../survey/model.js';
 
 /** How an object of a project file names a file: a path, and what it begins at. */
 export interface GroupReference {

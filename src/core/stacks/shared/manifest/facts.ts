@@ -6,31 +6,11 @@ import type { Effective } from '../../../facts/effective.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import type { Resolved } from '../gradle/resolved.js';
-import type { Collected } from './model.js';
-import {
-  mergedElements,
-  removedElements,
-  type MergeConflict,
-  type MergedAttribute,
-  type RemovedElement,
-} from './merge.js';
+import type { Collected, ManifestBuild, Outcome } from './model.js';
+import { mergedElements, removedElements, type MergeConflict, type MergedAttribute } from './merge.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestFile } from './model.js';
-
-/** The manifests that a build merges for one variant, and what is behind the values in them. */
-export interface ManifestBuild {
-  module: string;
-  variant: string;
-  /** The weakest first. */
-  files: readonly ManifestFile[];
-  /** The package that short class names belong to. */
-  namespace: string | null;
-  /** Whether everything that may define strings and placeholders was read. */
-  isComplete: boolean;
-  placeholder(name: string): Resolved | undefined;
-  string(name: string): { value: string; step: ChainStep } | undefined;
-}
+import { componentFacts, fillPlaceholders, permissionFacts, removedFact } from './declared-facts.js';
 
 /** A meta-data element that has a key, and the element that holds it. */
 export interface FoundMetaData {
@@ -119,18 +99,6 @@ export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyC
   return { facts, unresolved };
 }
 
-/** What a fact says of an element that a directive removes. */
-function removedFact(
-  tree: Tree,
-  { module, variant }: ManifestBuild,
-  { key, directive, file, element }: RemovedElement,
-) {
-  const place = placeAt(file.path, tree.text(file.path), element);
-  const effective: Effective = { reason: 'removed', about: directive };
-  const chain: ChainStep[] = [{ what: `manifest of ${file.sourceSet}`, value: directive, place }];
-  return { platform: 'android' as const, module, variants: [variant], value: key, effective, place, chain };
-}
-
 /** Two manifests give one attribute different values: the merger stops there. */
 function conflictFact(
   tree: Tree,
@@ -166,10 +134,6 @@ function holderName(element: XmlElement): string {
   const name = parent.attributes.find((candidate) => candidate.name.endsWith(':name'))?.value;
   return name ? `${parent.name} ${name}` : parent.name;
 }
-
-type Outcome =
-  | { value: string; chain: ChainStep[]; isResource?: boolean }
-  | { value: null; reason: string; chain: ChainStep[]; cause?: Unresolved['cause'] };
 
 /** The value of a meta-data element as the build would put it in: placeholders, then string resources. */
 function valueOf(
@@ -212,109 +176,4 @@ function valueOf(
     };
   chain.push(resource.step);
   return { value: resource.value, chain, isResource };
-}
-
-/** Puts manifest placeholders in, as the manifest merger does. */
-function fillPlaceholders(text: string, build: ManifestBuild, chain: ChainStep[]): Outcome {
-  if (!text.includes('${')) return { value: text, chain };
-  let failed: string | undefined;
-  const value = text.replace(/\$\{([^}]{1,100})\}/g, (whole, name: string) => {
-    const found = build.placeholder(name);
-    if (found?.value != null) {
-      chain.push(...found.chain.map((step) => ({ ...step, what: `placeholder ${name}` })));
-      return found.value;
-    }
-    if (found) chain.push(...found.chain);
-    failed ??=
-      found && 'reason' in found
-        ? `the placeholder ${name}: ${found.reason}`
-        : `no script sets the placeholder ${name}`;
-    return whole;
-  });
-  return failed === undefined ? { value, chain } : { value: null, reason: failed, chain };
-}
-
-function permissionFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
-  const { files, module, variant } = build;
-  const wanted = new Set(
-    profiles.flatMap((profile) => profile.android?.permissions.map(({ name }) => name) ?? []),
-  );
-  const facts: Fact[] = [];
-  for (const { key, sources, attributes } of mergedElements(files, 'uses-permission', 'manifest')) {
-    const [source] = sources;
-    if (!source || !wanted.has(key)) continue;
-    const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
-    facts.push({
-      kind: 'permission',
-      network: null,
-      platform: 'android',
-      module,
-      variants: [variant],
-      name: key,
-      value: key,
-      ...(attributes.has('maxSdkVersion') ? { maxSdk: attributes.get('maxSdkVersion')?.value ?? '' } : {}),
-      effective: true,
-      place,
-      chain: [{ what: 'manifest', value: key, place }],
-    });
-  }
-  for (const removed of removedElements(files, 'uses-permission', 'manifest'))
-    if (wanted.has(removed.key))
-      facts.push({
-        ...removedFact(tree, build, removed),
-        kind: 'permission',
-        network: null,
-        name: removed.key,
-      });
-  return facts;
-}
-
-/** Components that profiles name, and the application class. */
-function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
-  const { files, module, variant } = build;
-  const base = { platform: 'android' as const, module, variants: [variant], effective: true as const };
-  const main = files.find(({ library }) => !library)?.document.root;
-  const namespace = build.namespace ?? (main ? (attribute(main, 'package')?.value ?? null) : null);
-  const facts: Fact[] = [];
-  for (const kind of ['activity', 'service', 'receiver', 'provider'] as const) {
-    const wanted = profiles.flatMap(({ id, android }) =>
-      (android?.components ?? []).filter((item) => item.kind === kind).map(({ name }) => ({ id, name })),
-    );
-    if (wanted.length === 0) continue;
-    for (const { key, sources, attributes } of mergedElements(files, kind)) {
-      const [source] = sources;
-      const full = className(key, namespace);
-      const owner = wanted.find(({ name }) => name === full);
-      if (!source || !owner) continue;
-      const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
-      const chain = [{ what: 'manifest', value: key, place }];
-      const given = Object.fromEntries([...attributes].map(([name, { value }]) => [name, value]));
-      const own = { network: owner.id, name: kind, value: full, attributes: given };
-      facts.push({ ...base, kind: 'component', ...own, place, chain });
-    }
-    for (const removed of removedElements(files, kind)) {
-      const full = className(removed.key, namespace);
-      const owner = wanted.find(({ name }) => name === full);
-      if (!owner) continue;
-      const fact = removedFact(tree, build, removed);
-      facts.push({ ...fact, kind: 'component', network: owner.id, name: kind, value: full });
-    }
-  }
-  const [application] = mergedElements(files, 'application');
-  const name = application?.attributes.get('name');
-  if (name) {
-    const place = placeAt(name.file.path, tree.text(name.file.path), name.attribute);
-    const chain: ChainStep[] = [{ what: 'manifest', value: name.value, place }];
-    const filled = fillPlaceholders(name.value, build, chain);
-    const value = className(filled.value ?? name.value, namespace);
-    const owner = profiles.find(({ android }) => android?.application?.class === value);
-    facts.push({ ...base, kind: 'application-class', network: owner?.id ?? null, value, place, chain });
-  }
-  return facts;
-}
-
-/** `.App` and `App` belong to the module's namespace. */
-function className(written: string, namespace: string | null): string {
-  if (namespace === null || (written.includes('.') && !written.startsWith('.'))) return written;
-  return `${namespace}.${written.replace(/^\./, '')}`;
 }

@@ -68,15 +68,14 @@ export function removedElements(
 
 type Removal = Omit<RemovedElement, 'key'>;
 
+type Merging = MergedElement & { closed: boolean; removedBy: Removal | undefined; rules: Rules };
+
 function merge(
   files: readonly ManifestFile[],
   name: string,
   parent: 'manifest' | 'application',
 ): (MergedElement & { removedBy: Removal | undefined })[] {
-  const merged = new Map<
-    string,
-    MergedElement & { closed: boolean; removedBy: Removal | undefined; rules: Rules }
-  >();
+  const merged = new Map<string, Merging>();
   let closed: Removal | undefined;
   for (const file of [...files].reverse()) {
     const { root } = file.document;
@@ -90,54 +89,63 @@ function merge(
       if (here.has(key) || rules.node === 'removeAll') continue;
       here.add(key);
       const known = merged.get(key);
-      if (!known && closed) {
-        merged.set(key, {
-          key,
-          sources: [],
-          attributes: new Map(),
-          conflicts: [],
-          closed: true,
-          removedBy: closed,
-          rules,
-        });
-        continue;
-      }
-      if (closed) continue;
-      if (!known) {
-        const fresh = { key, sources: [{ file, element }], attributes: attributesOf(root, element, file) };
-        merged.set(key, {
-          ...fresh,
-          conflicts: [],
-          closed: rules.node === 'replace',
-          removedBy: rules.node === 'remove' ? removal(file, root, element) : undefined,
-          rules,
-        });
-        continue;
-      }
-      const selected =
-        known.rules.selector === null || (file.library && known.rules.selector === packageOf(root));
-      if (known.removedBy && !selected) {
-        // The removal was meant for another library.
-        known.removedBy = undefined;
-        known.sources = [];
-        known.attributes = new Map();
-      }
-      if (known.removedBy || known.closed) continue;
-      known.sources.push({ file, element });
-      for (const [local, weaker] of attributesOf(root, element, file)) {
-        if (selected && known.rules.remove.has(local)) continue;
-        const stronger = known.attributes.get(local);
-        if (!stronger) known.attributes.set(local, weaker);
-        else if (stronger.value !== weaker.value && !(selected && known.rules.replace.has(local)))
-          known.conflicts.push({ attribute: local, stronger, weaker });
-      }
-      known.rules = joined(known.rules, rules);
-      if (rules.node === 'replace') known.closed = true;
+      if (!known) merged.set(key, begun(key, { file, root, element }, rules, closed));
+      else if (!closed) addWeaker(known, { file, root, element }, rules);
     }
     const application = replacingApplication(root, parent);
     closed ??= closing ?? (application && removal(file, root, application));
   }
   return [...merged.values()];
+}
+
+/** An element of a manifest, with what is around it. */
+interface Declared {
+  file: ManifestFile;
+  root: XmlElement;
+  element: XmlElement;
+}
+
+/** What the strongest manifest says of an element; one that is weaker than what closes the merging is removed by that. */
+function begun(
+  key: string,
+  { file, root, element }: Declared,
+  rules: Rules,
+  closed: Removal | undefined,
+): Merging {
+  if (closed)
+    return { key, sources: [], attributes: new Map(), conflicts: [], closed: true, removedBy: closed, rules };
+  return {
+    key,
+    sources: [{ file, element }],
+    attributes: attributesOf(root, element, file),
+    conflicts: [],
+    closed: rules.node === 'replace',
+    removedBy: rules.node === 'remove' ? removal(file, root, element) : undefined,
+    rules,
+  };
+}
+
+/** Adds what a weaker manifest says of an element. */
+function addWeaker(known: Merging, { file, root, element }: Declared, rules: Rules): void {
+  const selected =
+    known.rules.selector === null || (file.library && known.rules.selector === packageOf(root));
+  if (known.removedBy && !selected) {
+    // The removal was meant for another library.
+    known.removedBy = undefined;
+    known.sources = [];
+    known.attributes = new Map();
+  }
+  if (known.removedBy || known.closed) return;
+  known.sources.push({ file, element });
+  for (const [local, weaker] of attributesOf(root, element, file)) {
+    if (selected && known.rules.remove.has(local)) continue;
+    const stronger = known.attributes.get(local);
+    if (!stronger) known.attributes.set(local, weaker);
+    else if (stronger.value !== weaker.value && !(selected && known.rules.replace.has(local)))
+      known.conflicts.push({ attribute: local, stronger, weaker });
+  }
+  known.rules = joined(known.rules, rules);
+  if (rules.node === 'replace') known.closed = true;
 }
 
 /** What removes an element: the directive that it bears. */

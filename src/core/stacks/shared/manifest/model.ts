@@ -1,7 +1,9 @@
+import type { ChainStep } from '../../../facts/evidence.js';
 import type { Fact, SurveyEdition, Unresolved } from '../../../facts/model.js';
 import type { XmlDocument } from '../../../formats/xml/model.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { WireContext } from '../../stack.js';
+import type { Resolved } from '../gradle/resolved.js';
 
 /** What a part of the Android survey adds: facts, and values that could not be determined. */
 export interface Collected {
@@ -29,3 +31,21 @@ export interface ManifestWireContext extends WireContext {
   /** The manifest that what is missing goes into. */
   manifest: string;
 }
+
+/** The manifests that a build merges for one variant, and what is behind the values in them. */
+export interface ManifestBuild {
+  module: string;
+  variant: string;
+  /** The weakest first. */
+  files: readonly ManifestFile[];
+  /** The package that short class names belong to. */
+  namespace: string | null;
+  /** Whether everything that may define strings and placeholders was read. */
+  isComplete: boolean;
+  placeholder(name: string): Resolved | undefined;
+  string(name: string): { value: string; step: ChainStep } | undefined;
+}
+
+export type Outcome =
+  | { value: string; chain: ChainStep[]; isResource?: boolean }
+  | { value: null; reason: string; chain: ChainStep[]; cause?: Unresolved['cause'] };
