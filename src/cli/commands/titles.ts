@@ -1,9 +1,11 @@
 import type { TitleRecord } from '../../api/titles.js';
+import { fieldLines, type FieldLine } from '../../core/roster/field-changes.js';
 import type { Title } from '../../core/roster/model.js';
 import { platforms } from '../../core/words/words.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { interruptedText } from '../tree-state.js';
+import { wrap } from '../render/places.js';
 import { plainTable } from '../render/table.js';
 import { boardText } from '../render/board.js';
 
@@ -176,11 +178,13 @@ export function removeTitle(io: Io, id: string, options: Output & { yes?: boolea
 export function titleHistory(io: Io, id: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const entries = await client.call('titleHistory', { params: { title: id } });
-    const text = entries.map(({ revision, at, who, path, was, is }) => {
-      const change = [was, is].map((value) => shortened(JSON.stringify(value ?? null), io.columns - 8));
-      return `${revision}  ${at}  ${who}  ${path}\n    ${change.join('\n  → ')}`;
-    });
-    return tell(io, options, entries, text.join('\n') || 'Nothing has changed yet.');
+    const lines = entries.flatMap(({ revision, at, who, path, was, is }) => [
+      `${revision}  ${at.slice(0, 16).replace('T', ' ')}  ${who}`,
+      ...fieldLines(was, is, path.replace(`titles.${id}`, '').replace(/^\./, '')).map((line) =>
+        wrap(changeText(line), io.columns, '    '),
+      ),
+    ]);
+    return tell(io, options, entries, lines.join('\n') || 'Nothing has changed yet.');
   });
 }
 
@@ -192,7 +196,8 @@ export function linkTitle(io: Io, title: string, path: string, options: Output):
   });
 }
 
-/** A value in one line; a long one is cut, and --json has it whole. */
-function shortened(text: string, width: number): string {
-  return text.length > width ? `${text.slice(0, width - 1)}…` : text;
+/** What happened to a field: `+` for a new one, `−` for one that went, `~` for one that changed. */
+function changeText({ field, was, is }: FieldLine): string {
+  if (was === undefined) return `+ ${field}: ${is ?? ''}`;
+  return is === undefined ? `− ${field} (was ${was})` : `~ ${field}: ${was} → ${is}`;
 }
