@@ -14,7 +14,7 @@ import type { StackSurvey } from '../stack.js';
 import type { SurveyContext } from '../../roster/survey-context.js';
 
 /** What the build says in a variant; names of the code's own are looked up by `constant`. */
-export type TermsFor = (edition: SurveyEdition, variant: Variant) => ConditionTerms;
+type TermsFor = (edition: SurveyEdition, variant: Variant) => ConditionTerms;
 
 /** Constants that stand for others are followed so far. */
 const maxDepth = 6;

@@ -7,7 +7,7 @@ import { baseOf, isWithin } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import { companionIdentifiers } from './companion.js';
 
-export interface CompanionContext {
+interface CompanionContext {
   tree: Tree;
   platform: Platform;
   module: string;

@@ -71,7 +71,7 @@ export function placebookAmong(
 }
 
 /** How a stack writes its one placebook. */
-export interface SharedPlacebook {
+interface SharedPlacebook {
   existing: ExistingPlacebook | undefined;
   /** Where it goes when none stands yet. */
   path: string;

@@ -3,7 +3,7 @@ import type { Edit } from '../../text/edit.js';
 import type { Tree } from '../../tree/tree.js';
 
 /** A value as it is literally written at the end of a chain of evidence. */
-export interface WrittenValue {
+interface WrittenValue {
   path: string;
   start: number;
   end: number;
@@ -28,7 +28,7 @@ export function writtenValue(
 }
 
 /** A value that a variant carries, and the one that it should. */
-export interface WrongValue {
+interface WrongValue {
   variant: string;
   chain: readonly ChainStep[];
   value: string;

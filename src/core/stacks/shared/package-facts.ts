@@ -11,7 +11,7 @@ export interface LockState {
 }
 
 /** A network's package that a manifest of a package manager declares. */
-export interface AskedPackage {
+interface AskedPackage {
   network: string;
   name: string;
   /** The range, or where the package comes from. */

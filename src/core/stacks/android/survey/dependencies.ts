@@ -14,7 +14,7 @@ import { catalogsOf, type NamedCatalog } from '../../shared/gradle/scripts.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** A library that a dependency line names. */
-export interface Coordinate {
+interface Coordinate {
   /** Group and artifact. */
   name: string;
   /** Empty when the line names none: a platform then gives it. */

@@ -38,7 +38,7 @@ export function layersOf(tree: Tree, model: ModuleModel, variant: AndroidVariant
 }
 
 /** The modules that an argument names: `project(":lib")`, `projects.lib`. */
-export function moduleNames(value: Expression): string[] {
+function moduleNames(value: Expression): string[] {
   if (value.type === 'call' && /(^|\.)project$/.test(pathOf(value.callee) ?? '')) {
     const path = value.args.find(({ name }) => name === undefined || name === 'path')?.value;
     const name = literal(path);

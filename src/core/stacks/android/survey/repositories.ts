@@ -8,7 +8,7 @@ import { blockParts, scriptParts, type Part } from '../../shared/gradle/parts.js
 import { scriptOf, settingsNames, statementsOf } from '../../shared/gradle/scripts.js';
 
 /** A repository that a script of the build names. */
-export interface Repository {
+interface Repository {
   name: string;
   place: Place;
   /** In the settings for all modules, in the root script for all, or in the module's own script. */

@@ -5,7 +5,7 @@ import { pathIn, type PathScope } from '../../shared/gradle/paths.js';
 import { blockParts, type Part } from '../../shared/gradle/parts.js';
 
 /** Where the files of one source set lie, when a script moves them. */
-export interface SourceSetOverride {
+interface SourceSetOverride {
   /** The folder that takes the place of `src/NAME`. */
   root?: string;
   manifest?: string;

@@ -14,7 +14,7 @@ import type { AndroidVariant } from '../survey/variants.js';
 import type { AndroidWireContext } from './context.js';
 
 /** The form in which a tree already keeps an app ID, and what has to change so that each stage gets its own. */
-export interface AdoptedForm {
+interface AdoptedForm {
   /** What the manifest refers to. */
   reference: string;
   /** The string resource that is to hold it; undefined where a script gives the ID. */

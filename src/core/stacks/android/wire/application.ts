@@ -14,7 +14,7 @@ import { codeFolder, placebookLanguage } from './placebook.js';
 import type { AndroidWireContext } from './context.js';
 
 /** Stands at the top of an application class that wiring made. */
-export const applicationMark = 'Application class written by Syndexa';
+const applicationMark = 'Application class written by Syndexa';
 
 const platform = 'android' as const;
 
@@ -95,7 +95,7 @@ export function wantedClass(
 }
 
 /** What a network asks of the application class. */
-export interface Asking {
+interface Asking {
   profile: Profile;
   /** The class that has to be extended. */
   extend: string | undefined;

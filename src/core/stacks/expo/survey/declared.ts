@@ -4,6 +4,7 @@ import type { Tree } from '../../../tree/tree.js';
 import { platformNames } from '../../../words/names.js';
 import { expoAt } from '../../shared/script-packages/expo-project.js';
 
+/** The packages that an Expo project depends on, for both platforms. */
 export function declaredInExpo(tree: Tree, root: string): Declared[] {
   const project = expoAt(tree, root);
   if (!project) return [];

@@ -32,7 +32,7 @@ export function projectRoots(tree: Tree): string[] {
     .filter((root) => projectAt(tree, root) !== undefined);
 }
 
-export function dependsOnFlutter({ dependencies }: Pubspec): boolean {
+function dependsOnFlutter({ dependencies }: Pubspec): boolean {
   return dependencies.some(({ name, from, section }) => {
     return name === 'flutter' && from === 'sdk' && section === 'dependencies';
   });

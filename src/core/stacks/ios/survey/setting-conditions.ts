@@ -1,7 +1,7 @@
 import { globMatcher } from '../../../text/globs.js';
 
 /** One condition of a build setting: `sdk=iphoneos*`. */
-export interface SettingCondition {
+interface SettingCondition {
   kind: string;
   pattern: string;
 }

@@ -22,7 +22,7 @@ export interface TargetModel {
 }
 
 /** The application targets of a project, each with a variant per configuration. */
-export function targetModels(tree: Tree, project: XcodeProject): TargetModel[] {
+function targetModels(tree: Tree, project: XcodeProject): TargetModel[] {
   const single = project.targets.length === 1;
   return project.targets.map((target) => ({
     project,

@@ -6,7 +6,8 @@ import { targetLists, addKey } from './lists.js';
 import type { IosWireContext } from './context.js';
 import type { StackWiring } from '../../stack.js';
 
-export function itemLines(id: string): string[] {
+/** The lines of an item for one identifier. */
+function itemLines(id: string): string[] {
   return ['  <dict>', `    <key>${identifierKey}</key>`, `    <string>${id}</string>`, '  </dict>'];
 }
 

@@ -15,7 +15,7 @@ import type { TargetModel } from '../survey/targets.js';
 import type { IosWireContext, StagedVariant } from './context.js';
 
 /** The folder, beside the project, in which base configuration files of Syndexa's own stand. */
-export const ownFolder = 'Syndexa';
+const ownFolder = 'Syndexa';
 
 /** What a change of settings is for. */
 type Base = Pick<Change, 'network' | 'topic' | 'rules' | 'adds'>;
@@ -112,7 +112,7 @@ export function ownFile({ model }: Pick<IosWireContext, 'model'>, configuration:
 }
 
 /** The first lines of a base file of Syndexa's own: it takes in the one that stood there before. */
-export function ownFileHead(context: Pick<IosWireContext, 'model'>, base: string): string[] {
+function ownFileHead(context: Pick<IosWireContext, 'model'>, base: string): string[] {
   const home = folderOf(ownFile(context, ''));
   return ['// Base configuration file, written by Syndexa.', `#include? "${pathFrom(home, base)}"`];
 }

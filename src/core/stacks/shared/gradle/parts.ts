@@ -198,7 +198,7 @@ export function settingOf(
 }
 
 /** A call with the script in which it is. */
-export interface PlacedCall extends FoundCall {
+interface PlacedCall extends FoundCall {
   script: string;
 }
 

@@ -20,6 +20,7 @@ export function removedFact(
   return { platform: 'android' as const, module, variants: [variant], value: key, effective, place, chain };
 }
 
+/** Permissions that profiles name, and the directives that remove them. */
 export function permissionFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
   const { files, module, variant } = build;
   const wanted = new Set(

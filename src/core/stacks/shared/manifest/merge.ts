@@ -20,7 +20,7 @@ export interface MergeConflict {
 }
 
 /** An element as the manifest merger would leave it. */
-export interface MergedElement {
+interface MergedElement {
   /** Its `android:name`; empty for elements that have none, such as `application`. */
   key: string;
   /** What it is made of, the strongest first. */

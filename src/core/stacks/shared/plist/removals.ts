@@ -7,7 +7,7 @@ import { identifierKey, itemsKey, normalId } from '../../../standards/skadnetwor
 import type { UnwireContext } from '../../stack.js';
 import { othersNeedOn } from '../others-need.js';
 
-export function isMine(context: UnwireContext, item: PlistValue): boolean {
+function isMine(context: UnwireContext, item: PlistValue): boolean {
   if (item.type !== 'dict') return false;
   const value = item.entries.find(({ key }) => key === identifierKey)?.value;
   const id = value?.type === 'string' ? normalId(value.value) : null;

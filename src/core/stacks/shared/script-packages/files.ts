@@ -1,6 +1,7 @@
 import { lockFiles } from '../../../formats/package-json/locks.js';
 import type { CollectRule } from '../../stack.js';
 
+/** The ends of names of source files that bundlers take. */
 export const ends = ['ts', 'tsx', 'js', 'jsx'];
 
 /** The files that any stack in JavaScript asks for. */

@@ -6,7 +6,7 @@ import type { Node, Syntax } from '../../../syntax/grammars.js';
 import type { Tree } from '../../../tree/tree.js';
 
 /** A package that the configuration keeps from being linked, and on which platforms. */
-export interface Exclusion extends Span {
+interface Exclusion extends Span {
   package: string;
   platforms: Platform[];
 }

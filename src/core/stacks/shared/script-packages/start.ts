@@ -20,7 +20,7 @@ export function wireScript(tree: Tree, project: ReactNativeProject, context: Wir
 }
 
 /** The file in which the root component is most likely written. */
-export function rootComponent(tree: Tree, project: ReactNativeProject): string {
+function rootComponent(tree: Tree, project: ReactNativeProject): string {
   const files = bundledFiles(tree, project);
   const usual = [
     'App.tsx',

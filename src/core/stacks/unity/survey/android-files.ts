@@ -46,7 +46,7 @@ export function customManifest({ root }: UnityProject): string {
 }
 
 /** The switch of a template; one that the settings do not know is on wherever the file is. */
-export function switchOf(project: UnityProject, key: Template['key']) {
+function switchOf(project: UnityProject, key: Template['key']) {
   const node = playerEntry(project, key);
   return { node, isOn: node === undefined || node.value === '1' };
 }
@@ -60,7 +60,7 @@ export function existingTemplates(tree: Tree, project: UnityProject) {
 }
 
 /** The manifests that are merged into a build, the weakest first: those of library folders, then the project's own. */
-export function unityManifests(tree: Tree, project: UnityProject): ManifestFile[] {
+function unityManifests(tree: Tree, project: UnityProject): ManifestFile[] {
   const own = customManifest(project);
   const libraries = tree.paths.filter(
     (path) =>

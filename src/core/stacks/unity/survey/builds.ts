@@ -24,7 +24,7 @@ export const isDevelopment = ({ type }: Pick<Variant, 'type'>): boolean => type 
 const decided = (holds: boolean): Compiled => (holds ? 'yes' : 'no');
 
 /** Scripting symbols, with the map of all platforms and the entry of one. */
-export interface PlatformSymbols {
+interface PlatformSymbols {
   names: string[];
   map: UnityNode | undefined;
   entry: UnityNode | undefined;

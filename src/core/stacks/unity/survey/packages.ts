@@ -20,7 +20,7 @@ export function askedPackages({ packages }: UnityProject): PackageDependency[] {
 }
 
 /** A registry besides Unity's own: where it is, and the beginnings of names that are looked for there. */
-export interface ScopedRegistry {
+interface ScopedRegistry {
   url: string;
   scopes: string[];
   node: Node;
