@@ -35,6 +35,10 @@ export const RuleSummary = z.object({
     .optional()
     .meta({ description: 'Other ways to fix it, where the usual one does not apply.' }),
   messages: z.record(z.string(), z.string()),
+  isAbsence: z
+    .boolean()
+    .optional()
+    .meta({ description: 'Whether it is silent where a file that may hold what is missing is broken.' }),
   needsTitle: z.boolean(),
 });
 
