@@ -75,7 +75,10 @@ function groupLines({ mend, sentences }: FixGroup, paint: Paint, width: number):
       const who = [platform && platformNames[platform], variants.join(', ')].filter(Boolean).join(': ');
       const where = place ? `${place.path}:${place.line}` : '';
       const parts = [where, who === '' ? '' : paint.dim(who), differs].filter((part) => part !== '');
-      lines.push(`    ${markOf(severity, paint)} ${parts.join('  ')}`.trimEnd());
+      const isLong = differs !== '' && 8 + where.length + who.length + differs.length > width;
+      const shown = isLong ? parts.slice(0, -1) : parts;
+      lines.push(`    ${markOf(severity, paint)} ${shown.join('  ')}`.trimEnd());
+      if (isLong) lines.push(wrap(differs, width, '      '));
       if (accepted) lines.push(paint.yellow(`      accepted until ${accepted.until}, which is past`));
     }
   }
