@@ -119,7 +119,11 @@ describe('check', () => {
     const bad = await syndexa(['check', 'bad', '--title', 'kelp'], home);
     expect(bad.code).toBe(1);
     expect(bad.out).toMatch(
-      /^■ blocker {2}app-id\/missing {2}Android: debug, release {2}[0-9a-f]{16}\n {2}app\/src\/main\/AndroidManifest\.xml:6:5\n/,
+      /^1 blocker; one wire --write would leave nothing\.\n\nRun syndexa wire: .*\n {2}app-id\/missing: .*\n(?: {2}\S.*\n)* {4}■ app\/src\/main\/AndroidManifest\.xml:6 {2}Android: debug, release\n/,
+    );
+    const full = await syndexa(['check', 'bad', '--title', 'kelp', '--verbose'], home);
+    expect(full.out).toMatch(
+      /^■ blocker {2}app-id\/missing {2}Android: debug, release {2}[0-9a-f]{16}\n {2}app\/src\/main\/AndroidManifest\.xml:6:5\n/m,
     );
     expect((await syndexa(['check', 'bad', '--title', 'kelp', '--fail-on', 'never'], home)).code).toBe(0);
     const report = shaped('check', await syndexa(['check', 'bad', '--title', 'kelp', '--json'], home));
@@ -129,6 +133,12 @@ describe('check', () => {
       fingerprint: expect.stringMatching(/^[0-9a-f]{16}$/),
       fix: { edits: [{ path: 'app/src/main/AndroidManifest.xml' }] },
     });
+    write('empty', { 'README.md': 'Nothing to build.\n' });
+    const empty = await syndexa(['check', 'empty', '--title', 'kelp'], home);
+    expect([empty.code, empty.out.includes('identifier/edition-not-found')]).toEqual([2, true]);
+    expect((await syndexa(['wire', 'empty', '--title', 'kelp'], home)).code).toBe(2);
+    expect((await syndexa(['check', 'empty'], home)).code).toBe(2);
+    expect((await syndexa(['check', 'empty', '--any-title'], home)).code).toBe(0);
     const sarif = await syndexa(['check', 'bad', '--title', 'kelp', '--format', 'sarif'], home);
     expect(JSON.parse(sarif.out)).toMatchObject({
       version: '2.1.0',

@@ -367,7 +367,9 @@ titles:
       'ios privacy/tracking-text-missing',
       'null build/not-locked',
     ]);
-    expect((await syndexa(['wire', 'hello', '--title', 'hello'], home)).out).toContain('nothing to wire');
+    expect((await syndexa(['wire', 'hello', '--title', 'hello'], home)).out).toContain(
+      'No file needs an edit.',
+    );
 
     const keys = keysOf('hello/ios/HelloWorld/Info.plist');
     expect(keys.CobaltHeronAppID).toBe('$(COBALT_HERON_APP_ID)');
