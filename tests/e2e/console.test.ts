@@ -134,7 +134,7 @@ describe('the console', () => {
       '25                android:name="example.cobaltheron.ads.APP_ID"',
       '26                android:value="CH-A-204418-7KQ2M9TD" />',
     ]);
-    expect(await nested.textContent()).toContain('wiring mends it');
+    expect(await nested.textContent()).toContain('wiring fixes it');
   });
 
   it('drafts a title from trees that exist, and takes it in once it was looked at', async () => {

@@ -50,7 +50,7 @@ describe('a service for a team', () => {
     for (const option of [['--listen', '0.0.0.0'], ['--require-token']]) {
       const { code, err } = await syndexa(['serve', '--port', '0', ...option], home);
       expect(code).toBe(2);
-      expect(err).toContain('Nobody has a token');
+      expect(err).toContain('There are no tokens');
       expect(err).toContain('syndexa token add NAME --role');
     }
     expect((await syndexa(['serve', '--port', '0', '--listen', '203.0.113.9'], home)).code).toBe(2);
@@ -80,7 +80,7 @@ describe('a service for a team', () => {
     const run = (args: string[], token = '') =>
       syndexa(args, mine, { env: { SYNDEXA_URL: url, SYNDEXA_TOKEN: token } });
     const none = await run(['title', 'list']);
-    expect([none.code, none.err]).toEqual([2, expect.stringContaining('This service asks for a token')]);
+    expect([none.code, none.err]).toEqual([2, expect.stringContaining('This service requires a token')]);
     expect((await run(['title', 'list'], 'not a token')).err).toContain('does not hold a token');
     const add = ['title', 'add', 'kelp', '--android', 'example.brine.kelp'];
     const refused = await run(add, viewer);
@@ -93,7 +93,9 @@ describe('a service for a team', () => {
       mkdirSync(join(mine, 'tree', path, '..'), { recursive: true });
       writeFileSync(join(mine, 'tree', path), text);
     }
-    expect((await run(['check', 'tree', '--title', 'kelp', '--fail-on', 'never'], editor)).code).toBe(0);
+    expect(
+      (await run(['check', 'tree', '--title', 'kelp', '--any-title', '--fail-on', 'never'], editor)).code,
+    ).toBe(0);
     const history = await run(['title', 'history', 'kelp', '--json'], viewer);
     expect(JSON.parse(history.out).map(({ who }: any) => who)).toContain('ann');
     const listed = await syndexa(['token', 'list'], home);

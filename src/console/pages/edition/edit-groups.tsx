@@ -28,7 +28,7 @@ export function EditGroups({ wiring, platform, left, choose }: EditGroupsProps) 
     ));
   return (
     <>
-      {mine.length > 0 && <h2>The edits, by what they mend</h2>}
+      {mine.length > 0 && <h2>The edits, by what they fix</h2>}
       {cards(mine)}
       {others.length > 0 && (
         <>

@@ -70,12 +70,13 @@ function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string
       {place && <SourceLines snapshot={snapshot} place={place} />}
       {chain.length > 1 && <Chain chain={chain} />}
       <p className="soft">
-        {fix && (
+        {fix ? (
           <span className="state state-good">
-            <span className="shape">✔</span>wiring mends it.
+            <span className="shape">✔</span>wiring fixes it.
           </span>
-        )}{' '}
-        {mend}
+        ) : (
+          mend
+        )}
       </p>
     </article>
   );
