@@ -457,7 +457,7 @@ describe('the record by commands', () => {
         0,
         /Took out shore-banner/,
       ],
-      [['title', 'history', 'kelp'], 0, /titles\.kelp\.placements\.reef-banner/],
+      [['title', 'history', 'kelp'], 0, /placements\.reef-banner/],
       [['board', 'kelp'], 0, /The board is not good yet/],
       [['title', 'remove', 'kelp'], 2, /Give --yes/],
       [['title', 'remove', 'kelp', '--yes'], 0, /Took out kelp/],
