@@ -57,16 +57,16 @@ export default {
     {
       name: 'no-stack-knows-another',
       severity: 'error',
-      from: { path: '^src/core/stacks/([^/]+)/', pathNot: '^src/core/stacks/shared/' },
-      to: { path: '^src/core/stacks/[^/]+/', pathNot: '^src/core/stacks/($1|shared)/' },
+      from: { path: '^src/core/stacks/([^/]+)/', pathNot: '^src/core/stacks/common/' },
+      to: { path: '^src/core/stacks/[^/]+/', pathNot: '^src/core/stacks/($1|common)/' },
     },
     {
       name: 'what-stacks-share-knows-the-native-ones-alone',
       severity: 'error',
-      from: { path: '^src/core/stacks/shared/' },
+      from: { path: '^src/core/stacks/common/' },
       to: {
         path: '^src/core/stacks/[^/]+/',
-        pathNot: ['^src/core/stacks/shared/', '^src/core/stacks/(android|ios)/index[.]ts$'],
+        pathNot: ['^src/core/stacks/common/', '^src/core/stacks/(android|ios)/index[.]ts$'],
       },
     },
     {

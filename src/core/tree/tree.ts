@@ -29,7 +29,7 @@ export interface TreeProblem {
   message: string;
 }
 
-/** SettingOutcome when the reading of a file begins and ends, so that whoever watches can tell which file takes too long. */
+/** Told when the reading of a file begins and ends, so that whoever watches can tell which file takes too long. */
 export interface ReadingWatch {
   begins(hash: string): void;
   ends(): void;

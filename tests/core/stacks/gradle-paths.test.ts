@@ -76,14 +76,14 @@ describe('source sets that are moved by a path that is put together', () => {
     '<application android:name="example.brine.kelp.Moved" ',
   );
   it.each([
-    ['manifest.srcFile "$projectDir/../shared/AndroidManifest.xml"'],
-    ['manifest.srcFile file("../shared/AndroidManifest.xml")'],
-    ['manifest.srcFile new File(rootDir, "shared/AndroidManifest.xml")'],
+    ['manifest.srcFile "$projectDir/../common/AndroidManifest.xml"'],
+    ['manifest.srcFile file("../common/AndroidManifest.xml")'],
+    ['manifest.srcFile new File(rootDir, "common/AndroidManifest.xml")'],
     ['manifest.srcFile base + "/AndroidManifest.xml"'],
     ['root = base'],
   ])('%s', (line) => {
-    const text = `def base = "$rootDir/shared"\nandroid { sourceSets { main { ${line} } } }\n`;
-    const { facts } = survey(tree(text, { 'shared/AndroidManifest.xml': moved }));
+    const text = `def base = "$rootDir/common"\nandroid { sourceSets { main { ${line} } } }\n`;
+    const { facts } = survey(tree(text, { 'common/AndroidManifest.xml': moved }));
     expect(facts.find(({ kind }) => kind === 'application-class')?.value).toBe('example.brine.kelp.Moved');
   });
 });

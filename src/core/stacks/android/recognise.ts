@@ -1,5 +1,5 @@
 import type { Recognition } from '../stack.js';
-import { appModules } from '../shared/gradle/scripts.js';
+import { appModules } from '../common/gradle/scripts.js';
 import type { Tree } from '../../tree/tree.js';
 
 /** The folders of Gradle builds with modules that build an application. */

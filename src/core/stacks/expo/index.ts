@@ -1,4 +1,4 @@
-import { scriptFiles } from '../shared/script-packages/files.js';
+import { scriptFiles } from '../common/script-packages/files.js';
 import type { Stack } from '../stack.js';
 import { expo as description } from './description.js';
 import { surveyExpo } from './survey/index.js';

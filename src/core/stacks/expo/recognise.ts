@@ -1,7 +1,7 @@
 import type { Tree } from '../../tree/tree.js';
-import { exampleOf } from '../shared/script-packages/packages.js';
+import { exampleOf } from '../common/script-packages/packages.js';
 import type { Recognition } from '../stack.js';
-import { expoAt, expoRoots, type ExpoProject } from '../shared/script-packages/expo-project.js';
+import { expoAt, expoRoots, type ExpoProject } from '../common/script-packages/expo-project.js';
 
 /** The folders of Expo applications whose native projects are generated. */
 export function recogniseExpo(tree: Tree): Recognition[] {

@@ -5,7 +5,7 @@ import { surveyReactNative } from './survey/index.js';
 import { unwireReactNative } from './unwire/index.js';
 import { wireReactNative } from './wire/index.js';
 import { recogniseReactNative } from './recognise.js';
-import { scriptFiles } from '../shared/script-packages/files.js';
+import { scriptFiles } from '../common/script-packages/files.js';
 
 /** React Native: a package that depends on it, with native trees beside it. */
 export const reactNative: Stack = {

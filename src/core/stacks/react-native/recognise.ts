@@ -1,8 +1,8 @@
 import type { Tree } from '../../tree/tree.js';
-import { expoAt } from '../shared/script-packages/expo-project.js';
+import { expoAt } from '../common/script-packages/expo-project.js';
 import type { Recognition } from '../stack.js';
-import { exampleOf } from '../shared/script-packages/packages.js';
-import { projectAt, projectRoots, type ReactNativeProject } from '../shared/script-packages/project.js';
+import { exampleOf } from '../common/script-packages/packages.js';
+import { projectAt, projectRoots, type ReactNativeProject } from '../common/script-packages/project.js';
 
 /** The folders of React Native applications. */
 export function recogniseReactNative(tree: Tree): Recognition[] {

@@ -7,10 +7,10 @@ import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { evaluate } from './evaluate.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
 import { fromResolved, moduleName } from './facts.js';
-import { type Collected } from '../../shared/manifest/model.js';
-import { blockParts, callsOf, scriptParts } from '../../shared/gradle/parts.js';
+import { type Collected } from '../../common/manifest/model.js';
+import { blockParts, callsOf, scriptParts } from '../../common/gradle/parts.js';
 import { hasProjectRepositories, repositoriesModeOf, repositoriesOf, sameAddress } from './repositories.js';
 import {
   namedPlugins,
@@ -18,7 +18,7 @@ import {
   scriptOf,
   settingsNames,
   type NamedPlugin,
-} from '../../shared/gradle/scripts.js';
+} from '../../common/gradle/scripts.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** What the build itself needs for an SDK: repositories, plugins, the Kotlin version, scripts that are pulled in. */

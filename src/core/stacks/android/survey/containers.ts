@@ -1,6 +1,6 @@
 import { callsIn, literal, pathOf } from '../../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
-import type { Part } from '../../shared/gradle/parts.js';
+import type { Part } from '../../common/gradle/parts.js';
 
 /** A build type, a flavour or `defaultConfig`: its name and the statements that configure it, in order. */
 export interface ConfigBlock {

@@ -4,9 +4,9 @@ import type { Tree } from '../../../tree/tree.js';
 import type { Declared } from '../../../facts/declared.js';
 import { coordinatesOf } from './dependencies.js';
 import { allDependencyCalls } from './dependency-calls.js';
-import { androidNamespace } from '../../shared/manifest/namespaces.js';
+import { androidNamespace } from '../../common/manifest/namespaces.js';
 import { repositoriesOf } from './repositories.js';
-import { appModules } from '../../shared/gradle/scripts.js';
+import { appModules } from '../../common/gradle/scripts.js';
 import { manifestsOf } from './sources.js';
 import { readModule } from './variants.js';
 

@@ -8,9 +8,9 @@ import { binaryFacts } from './binaries.js';
 import { dependencyCalls, type DependencyCall } from './dependency-calls.js';
 import { evaluate } from './evaluate.js';
 import { moduleName } from './facts.js';
-import { type Collected } from '../../shared/manifest/model.js';
+import { type Collected } from '../../common/manifest/model.js';
 import { layersOf } from './libraries.js';
-import { catalogsOf, type NamedCatalog } from '../../shared/gradle/scripts.js';
+import { catalogsOf, type NamedCatalog } from '../../common/gradle/scripts.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** A library that a dependency line names. */

@@ -1,6 +1,6 @@
 import { callsIn, literal } from '../../../formats/gradle/query.js';
 import type { Argument, Expression } from '../../../formats/gradle/model.js';
-import { blockParts, callsOf } from '../../shared/gradle/parts.js';
+import { blockParts, callsOf } from '../../common/gradle/parts.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** A line of a `dependencies { }` block that reaches a variant. */

@@ -1,7 +1,7 @@
 import { catalogVersion, declarationOf, entryOf, gradleProperty, type Scope } from './look-up.js';
-import { type Resolved } from '../../shared/gradle/resolved.js';
-import { scriptParts } from '../../shared/gradle/parts.js';
-import { scriptOf } from '../../shared/gradle/scripts.js';
+import { type Resolved } from '../../common/gradle/resolved.js';
+import { scriptParts } from '../../common/gradle/parts.js';
+import { scriptOf } from '../../common/gradle/scripts.js';
 import { pathOf } from '../../../formats/gradle/query.js';
 import { readGradle } from '../../../formats/gradle/read.js';
 import type { Expression } from '../../../formats/gradle/model.js';

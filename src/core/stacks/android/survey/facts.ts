@@ -1,6 +1,6 @@
 import type { PlainKind } from '../../../facts/model.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
-import type { Collected } from '../../shared/manifest/model.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
+import type { Collected } from '../../common/manifest/model.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** How facts name a module: its folder, or `.` for the root. */

@@ -4,8 +4,8 @@ import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import { manifestPath } from './sources.js';
 import { evaluate } from './evaluate.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
-import { settingOf } from '../../shared/gradle/parts.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
+import { settingOf } from '../../common/gradle/parts.js';
 import { moduleSetting, variantSetting, type AndroidVariant, type ModuleModel } from './variants.js';
 
 /**

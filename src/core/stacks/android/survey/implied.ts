@@ -1,6 +1,6 @@
 import { valueAt } from '../../../text/own-values.js';
 import type { Tree } from '../../../tree/tree.js';
-import { pluginsOf, type AppModule } from '../../shared/gradle/scripts.js';
+import { pluginsOf, type AppModule } from '../../common/gradle/scripts.js';
 
 /** What a plugin brings into a module without a word in its script. */
 export interface Implied {

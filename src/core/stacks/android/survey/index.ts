@@ -9,19 +9,19 @@ import { shippingIdentifier, staged, withPlacements } from '../../../roster/vari
 import type { Tree } from '../../../tree/tree.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { companionFacts } from '../../shared/companion-facts.js';
+import { companionFacts } from '../../common/companion-facts.js';
 import { buildFacts } from './build-facts.js';
 import { codeOf } from './code.js';
 import { dependencyFacts } from './dependencies.js';
 import { layoutFacts } from './layouts.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
 import { fromResolved, moduleName } from './facts.js';
-import { type Collected } from '../../shared/manifest/model.js';
-import { manifestFacts } from '../../shared/manifest/facts.js';
+import { type Collected } from '../../common/manifest/model.js';
+import { manifestFacts } from '../../common/manifest/facts.js';
 import { moduleManifests } from './module-manifests.js';
 import { identifierOf } from './identifier.js';
 import { resourceFacts } from './resource-facts.js';
-import { appModules } from '../../shared/gradle/scripts.js';
+import { appModules } from '../../common/gradle/scripts.js';
 import { manifestPath, sourceSetFolder } from './sources.js';
 import {
   moduleSetting,

@@ -10,9 +10,9 @@ import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { moduleName } from './facts.js';
-import { type Collected } from '../../shared/manifest/model.js';
+import { type Collected } from '../../common/manifest/model.js';
 import { layersOf } from './libraries.js';
-import { androidNamespace, appNamespace } from '../../shared/manifest/namespaces.js';
+import { androidNamespace, appNamespace } from '../../common/manifest/namespaces.js';
 import { qualifiedFiles, stringsOf } from './sources.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 

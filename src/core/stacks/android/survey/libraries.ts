@@ -2,8 +2,8 @@ import { callsIn, literal, pathOf } from '../../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import type { Tree } from '../../../tree/tree.js';
 import { dependencyCalls } from './dependency-calls.js';
-import { settingOf } from '../../shared/gradle/parts.js';
-import { moduleFolders, scriptOf } from '../../shared/gradle/scripts.js';
+import { settingOf } from '../../common/gradle/parts.js';
+import { moduleFolders, scriptOf } from '../../common/gradle/scripts.js';
 import { readModule, type AndroidVariant, type ModuleModel } from './variants.js';
 
 /** A module with the variant of it that goes into a build. */

@@ -2,8 +2,8 @@ import { pathOf } from '../../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
-import { catalogsOf } from '../../shared/gradle/scripts.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
+import { catalogsOf } from '../../common/gradle/scripts.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
 
 /** The version under an alias of a version catalogue; undefined when there is none. */
 export function catalogVersion(catalog: string, alias: string, scope: Scope): Resolved | undefined {

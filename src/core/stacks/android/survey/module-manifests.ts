@@ -1,8 +1,8 @@
 import type { Tree } from '../../../tree/tree.js';
 import { moduleName } from './facts.js';
 import { identifierOf, namespaceOf } from './identifier.js';
-import { metaDataIn, type FoundMetaData } from '../../shared/manifest/facts.js';
-import { type ManifestBuild } from '../../shared/manifest/model.js';
+import { metaDataIn, type FoundMetaData } from '../../common/manifest/facts.js';
+import { type ManifestBuild } from '../../common/manifest/model.js';
 import { placeholdersOf } from './placeholders.js';
 import { manifestsOf, stringsOf } from './sources.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';

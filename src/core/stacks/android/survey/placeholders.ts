@@ -1,7 +1,7 @@
 import { pathOf } from '../../../formats/gradle/query.js';
 import type { Argument, Expression, Statement } from '../../../formats/gradle/model.js';
 import { evaluate } from './evaluate.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** The manifest placeholders of a variant, the strongest setting of each, in all the forms people write. */

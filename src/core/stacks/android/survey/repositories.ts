@@ -4,8 +4,8 @@ import type { Place } from '../../../facts/evidence.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import { evaluate } from './evaluate.js';
-import { blockParts, scriptParts, type Part } from '../../shared/gradle/parts.js';
-import { scriptOf, settingsNames, statementsOf } from '../../shared/gradle/scripts.js';
+import { blockParts, scriptParts, type Part } from '../../common/gradle/parts.js';
+import { scriptOf, settingsNames, statementsOf } from '../../common/gradle/scripts.js';
 
 /** A repository that a script of the build names. */
 interface Repository {

@@ -3,8 +3,8 @@ import type { Expression } from '../../../formats/gradle/model.js';
 import type { ChainStep } from '../../../facts/evidence.js';
 import { placeAt } from '../../../facts/place.js';
 import { evaluate } from './evaluate.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
-import { callsOf } from '../../shared/gradle/parts.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
+import { callsOf } from '../../common/gradle/parts.js';
 import type { FoundString } from './found-string.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 

@@ -4,7 +4,7 @@ import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { moduleName } from './facts.js';
-import { type Collected } from '../../shared/manifest/model.js';
+import { type Collected } from '../../common/manifest/model.js';
 import { layersOf } from './libraries.js';
 import { buildConfigOf } from './res-values.js';
 import { stringsTwice } from './strings-twice.js';

@@ -1,8 +1,8 @@
 import { pathOf } from '../../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import { namedBlocks } from './containers.js';
-import { pathIn, type PathScope } from '../../shared/gradle/paths.js';
-import { blockParts, type Part } from '../../shared/gradle/parts.js';
+import { pathIn, type PathScope } from '../../common/gradle/paths.js';
+import { blockParts, type Part } from '../../common/gradle/parts.js';
 
 /** Where the files of one source set lie, when a script moves them. */
 interface SourceSetOverride {

@@ -7,7 +7,7 @@ import type { FoundString } from './found-string.js';
 import { resValuesOf } from './res-values.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 import { placeAt } from '../../../facts/place.js';
-import type { ManifestFile } from '../../shared/manifest/model.js';
+import type { ManifestFile } from '../../common/manifest/model.js';
 
 /** The folder of a source set. */
 export function sourceSetFolder(model: ModuleModel, sourceSet: string): string {

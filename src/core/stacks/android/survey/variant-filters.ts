@@ -3,7 +3,7 @@ import type { Expression } from '../../../formats/gradle/model.js';
 import { both, either, opposite, type Compiled } from '../../../syntax/compiled.js';
 import { reachedUnder, type ConditionTerms } from '../../../syntax/conditions.js';
 import type { Tree } from '../../../tree/tree.js';
-import { blockParts, type Part } from '../../shared/gradle/parts.js';
+import { blockParts, type Part } from '../../common/gradle/parts.js';
 
 /** What a filter asks of a variant. */
 interface FilteredVariant {

@@ -5,15 +5,15 @@ import { namedBlocks, type ConfigBlock } from './containers.js';
 import { impliedIn, type Implied } from './implied.js';
 import { evaluate } from './evaluate.js';
 import type { Scope } from './look-up.js';
-import type { Resolved } from '../../shared/gradle/resolved.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
 import {
   blockParts,
   scriptParts,
   settingOf,
   type MissingScript,
   type Part,
-} from '../../shared/gradle/parts.js';
-import type { AppModule } from '../../shared/gradle/scripts.js';
+} from '../../common/gradle/parts.js';
+import type { AppModule } from '../../common/gradle/scripts.js';
 import { variantFilters, type VariantFilter } from './variant-filters.js';
 import { readSourceSets, type SourceSetPaths } from './source-set-paths.js';
 

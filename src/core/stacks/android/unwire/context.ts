@@ -1,5 +1,5 @@
 import type { Profile } from '../../../network/model.js';
-import { othersNeedOn } from '../../shared/others-need.js';
+import { othersNeedOn } from '../../common/others-need.js';
 import type { UnwireContext } from '../../stack.js';
 import type { AndroidWireContext } from '../wire/context.js';
 

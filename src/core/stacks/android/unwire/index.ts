@@ -4,7 +4,7 @@ import type { Tree } from '../../../tree/tree.js';
 import type { Change } from '../../../edits/model.js';
 import type { StackWiring, UnwireContext } from '../../stack.js';
 import { needsPlacebook, placebookProfiles } from '../../../placebook/contents.js';
-import { appModules } from '../../shared/gradle/scripts.js';
+import { appModules } from '../../common/gradle/scripts.js';
 import { stageSets } from '../survey/source-sets.js';
 import { manifestPath } from '../survey/sources.js';
 import { readModule } from '../survey/variants.js';

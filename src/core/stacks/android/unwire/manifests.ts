@@ -3,11 +3,11 @@ import { attribute, elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Profile } from '../../../network/model.js';
 import type { Change } from '../../../edits/model.js';
-import { androidNamespace } from '../../shared/manifest/namespaces.js';
+import { androidNamespace } from '../../common/manifest/namespaces.js';
 import { manifestPath } from '../survey/sources.js';
 import type { AndroidUnwireContext } from './context.js';
 import { askingNetworks, declaration, fullName, madeClass, wantedClass } from '../wire/application.js';
-import { manifestRemovals } from '../../shared/manifest/removals.js';
+import { manifestRemovals } from '../../common/manifest/removals.js';
 
 /** App ID, components and permissions of the network, out of every manifest of the module. */
 export function unwireManifests(context: AndroidUnwireContext): Change[] {

@@ -8,7 +8,7 @@ import { isEnrolled } from '../../../roster/expected.js';
 import { pascalCase } from '../../../languages/common/placebook.js';
 import type { ByHand, Change, EditChange } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
-import { androidNamespace } from '../../shared/manifest/namespaces.js';
+import { androidNamespace } from '../../common/manifest/namespaces.js';
 import { codeFiles, manifestPath, sourceSetFolder } from '../survey/sources.js';
 import { codeFolder, placebookLanguage } from './placebook.js';
 import type { AndroidWireContext } from './context.js';

@@ -3,9 +3,9 @@ import { isWhereBuildLooks } from '../../../facts/effective.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { Profile } from '../../../network/model.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { libraryFile, type Library } from '../../shared/library-file.js';
+import { libraryFile, type Library } from '../../common/library-file.js';
 import type { StackWiring } from '../../stack.js';
-import { statementsOf } from '../../shared/gradle/scripts.js';
+import { statementsOf } from '../../common/gradle/scripts.js';
 import type { AndroidWireContext } from './context.js';
 
 /** Libraries that are handed out as files: copied to `libs` from a file that the person names, and taken in from there. */

@@ -1,5 +1,5 @@
 import { namespaceOf } from '../survey/identifier.js';
-import { callSiteChanges } from '../../shared/call-sites.js';
+import { callSiteChanges } from '../../common/call-sites.js';
 import type { StackWiring } from '../../stack.js';
 import type { AndroidWireContext } from './context.js';
 import { placebookLanguage, existingPlacebooks } from './placebook.js';

@@ -1,4 +1,4 @@
-import type { ManifestWireContext } from '../../shared/manifest/model.js';
+import type { ManifestWireContext } from '../../common/manifest/model.js';
 import type { StageSets } from '../survey/source-sets.js';
 import type { ModuleModel } from '../survey/variants.js';
 

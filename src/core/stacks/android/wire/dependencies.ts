@@ -14,8 +14,8 @@ import {
   settingsNames,
   statementsOf,
   type AppModule,
-} from '../../shared/gradle/scripts.js';
-import { scriptParts } from '../../shared/gradle/parts.js';
+} from '../../common/gradle/scripts.js';
+import { scriptParts } from '../../common/gradle/parts.js';
 import { catalogEntry } from './catalog.js';
 import type { AndroidWireContext } from './context.js';
 

@@ -1,9 +1,9 @@
 import { isEnrolled } from '../../../roster/expected.js';
 import { editionOf } from '../../../roster/modules.js';
 import type { Tree } from '../../../tree/tree.js';
-import { stageStep } from '../../shared/by-hand-steps.js';
+import { stageStep } from '../../common/by-hand-steps.js';
 import type { StackWiring, WireContext } from '../../stack.js';
-import { appModules } from '../../shared/gradle/scripts.js';
+import { appModules } from '../../common/gradle/scripts.js';
 import { stageSets } from '../survey/source-sets.js';
 import { manifestPath } from '../survey/sources.js';
 import { readModule } from '../survey/variants.js';
@@ -11,11 +11,11 @@ import { wireAppIds } from './app-ids.js';
 import { wireApplication } from './application.js';
 import { wireBinaries, wireCompanion } from './binaries.js';
 import { wireCallSites } from './call-sites.js';
-import { wireComponents } from '../../shared/manifest/components.js';
+import { wireComponents } from '../../common/manifest/components.js';
 import { wireDependencies } from './dependencies.js';
 import { wireLayouts } from './layouts.js';
-import { wireLevels } from '../../shared/levels.js';
-import { wirePermissions } from '../../shared/manifest/permissions.js';
+import { wireLevels } from '../../common/levels.js';
+import { wirePermissions } from '../../common/manifest/permissions.js';
 import { wirePlacebook } from './placebook.js';
 import { wirePlugins } from './plugin.js';
 

@@ -5,9 +5,9 @@ import { kotlin } from '../../../languages/kotlin/index.js';
 import { placebookMark, isSameGeneratedText } from '../../../languages/common/placebook.js';
 import { baseOf } from '../../../text/paths.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { placebookRules } from '../../shared/by-hand-steps.js';
+import { placebookRules } from '../../common/by-hand-steps.js';
 import type { StackWiring } from '../../stack.js';
-import { pluginsOf } from '../../shared/gradle/scripts.js';
+import { pluginsOf } from '../../common/gradle/scripts.js';
 import { codeFiles, sourceSetFolder } from '../survey/sources.js';
 import type { AndroidWireContext } from './context.js';
 

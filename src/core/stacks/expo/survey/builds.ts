@@ -3,7 +3,7 @@ import { resolveConfig, type ConfigValue } from '../../../formats/app-config/res
 import type { Title } from '../../../roster/model.js';
 import type { SurveyEdition, Variant } from '../../../facts/model.js';
 import { staged } from '../../../roster/variant-stages.js';
-import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
+import type { ExpoProject } from '../../common/script-packages/expo-project.js';
 
 /** A build of an Expo project: a profile of its `eas.json`, or, without one, what runs on a desk and what ships. */
 export interface ExpoBuild {

@@ -1,6 +1,6 @@
 import type { Platform, Stage } from '../../../words/words.js';
 import { isSameGeneratedText } from '../../../languages/common/placebook.js';
-import { scriptMark } from '../../shared/script-packages/expo-project.js';
+import { scriptMark } from '../../common/script-packages/expo-project.js';
 
 /** The variable by which builds say their stage; its beginning is what puts it into bundles, too. */
 export const stageVariable = 'EXPO_PUBLIC_ADS_STAGE';

@@ -2,7 +2,7 @@ import type { Declared } from '../../../facts/declared.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import { platformNames } from '../../../words/names.js';
-import { expoAt } from '../../shared/script-packages/expo-project.js';
+import { expoAt } from '../../common/script-packages/expo-project.js';
 
 /** The packages that an Expo project depends on, for both platforms. */
 export function declaredInExpo(tree: Tree, root: string): Declared[] {

@@ -6,16 +6,16 @@ import { identityOf } from '../../../facts/show.js';
 import { placeAt } from '../../../facts/place.js';
 import { shippingIdentifier } from '../../../roster/variant-stages.js';
 import type { Tree } from '../../../tree/tree.js';
-import { sharedCodeFacts } from '../../shared/common-code.js';
-import { surveyParts } from '../../shared/native-parts.js';
-import { packageJsonFacts } from '../../shared/script-packages/facts.js';
-import { bundledFiles, isBundledFor } from '../../shared/script-packages/sources.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { sharedCodeFacts } from '../../common/common-code.js';
+import { surveyParts } from '../../common/native-parts.js';
+import { packageJsonFacts } from '../../common/script-packages/facts.js';
+import { bundledFiles, isBundledFor } from '../../common/script-packages/sources.js';
+import { below } from '../../common/script-packages/packages.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { buildsOf, expoTerms, type ExpoBuild } from './builds.js';
 import { configFacts, identifierIn } from './config-facts.js';
-import { asScripts, expoAt, type ExpoProject } from '../../shared/script-packages/expo-project.js';
+import { asScripts, expoAt, type ExpoProject } from '../../common/script-packages/expo-project.js';
 
 /** Surveys the editions that an Expo project builds: its configuration, its packages and its code. */
 export function surveyExpo(tree: Tree, root: string, context: SurveyContext): StackSurvey {

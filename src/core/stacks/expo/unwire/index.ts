@@ -1,9 +1,9 @@
 import type { Tree } from '../../../tree/tree.js';
-import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
-import { joined } from '../../shared/native-parts.js';
-import { expoAt, asScripts } from '../../shared/script-packages/expo-project.js';
-import { existingPlacebook } from '../../shared/script-packages/placebook.js';
-import { unwirePackageJson } from '../../shared/script-packages/wire.js';
+import { unwireSharedPlacebook } from '../../common/joint-wiring.js';
+import { joined } from '../../common/native-parts.js';
+import { expoAt, asScripts } from '../../common/script-packages/expo-project.js';
+import { existingPlacebook } from '../../common/script-packages/placebook.js';
+import { unwirePackageJson } from '../../common/script-packages/wire.js';
 import type { UnwireContext, StackWiring } from '../../stack.js';
 import { buildsOf } from '../survey/builds.js';
 import { isTestByVariable } from '../survey/config-script.js';

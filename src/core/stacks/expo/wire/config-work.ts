@@ -7,10 +7,10 @@ import { Draft } from '../../../text/draft.js';
 import type { Edit } from '../../../text/edit.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { Change } from '../../../edits/model.js';
-import { alsoFor } from '../../shared/joint-wiring.js';
+import { alsoFor } from '../../common/joint-wiring.js';
 import type { WireContext } from '../../stack.js';
 import type { ExpoBuild } from '../survey/builds.js';
-import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
+import type { ExpoProject } from '../../common/script-packages/expo-project.js';
 
 /** The rules whose findings edits of the configuration may fix. */
 export const rules = [

@@ -6,12 +6,12 @@ import type { Profile } from '../../../network/model.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { titleEditions } from '../../shared/joint-wiring.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { titleEditions } from '../../common/joint-wiring.js';
+import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
 import type { ExpoBuild } from '../survey/builds.js';
 import { appConfigScript, sameScript, stageVariable } from '../survey/config-script.js';
-import type { ExpoProject } from '../../shared/script-packages/expo-project.js';
+import type { ExpoProject } from '../../common/script-packages/expo-project.js';
 import { configWorkOf, changesOf, isUsed, edit, type Work } from './config-work.js';
 import { wirePlugins, removeStatic, scriptEntry } from './plugins.js';
 

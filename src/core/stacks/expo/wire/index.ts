@@ -1,16 +1,16 @@
 import { typescript } from '../../../languages/typescript/index.js';
 import type { Tree } from '../../../tree/tree.js';
-import { joined } from '../../shared/native-parts.js';
-import { installOf, wirePackageJson } from '../../shared/script-packages/wire.js';
-import { stageCondition } from '../../shared/script-packages/placebook.js';
-import { existingPlacebook } from '../../shared/script-packages/placebook.js';
-import { placebookPath } from '../../shared/script-packages/placebook.js';
-import { wireScript } from '../../shared/script-packages/start.js';
-import { isAnyEnrolled, titleEditions, wireSharedPlacebook } from '../../shared/joint-wiring.js';
+import { joined } from '../../common/native-parts.js';
+import { installOf, wirePackageJson } from '../../common/script-packages/wire.js';
+import { stageCondition } from '../../common/script-packages/placebook.js';
+import { existingPlacebook } from '../../common/script-packages/placebook.js';
+import { placebookPath } from '../../common/script-packages/placebook.js';
+import { wireScript } from '../../common/script-packages/start.js';
+import { isAnyEnrolled, titleEditions, wireSharedPlacebook } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { buildsOf, type ExpoBuild } from '../survey/builds.js';
 import { isTestByVariable } from '../survey/config-script.js';
-import { asScripts, expoAt, type ExpoProject } from '../../shared/script-packages/expo-project.js';
+import { asScripts, expoAt, type ExpoProject } from '../../common/script-packages/expo-project.js';
 import { wireConfig } from './config.js';
 
 /** Computes the edits for an Expo project: its configuration, its packages, its placebook. */

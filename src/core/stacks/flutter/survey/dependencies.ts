@@ -3,7 +3,7 @@ import { readPubspecLock } from '../../../formats/pubspec/lock.js';
 import type { Fact, SurveyEdition } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
-import { frameworkFact, inEditions, packageFacts, type LockState } from '../../shared/package-facts.js';
+import { frameworkFact, inEditions, packageFacts, type LockState } from '../../common/package-facts.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { below, type FlutterProject } from './project.js';
 

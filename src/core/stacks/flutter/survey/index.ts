@@ -1,6 +1,6 @@
 import type { Tree } from '../../../tree/tree.js';
-import { surveyParts } from '../../shared/native-parts.js';
-import { frameworkCalls, sharedCodeFacts } from '../../shared/common-code.js';
+import { surveyParts } from '../../common/native-parts.js';
+import { frameworkCalls, sharedCodeFacts } from '../../common/common-code.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { pubspecFacts } from './dependencies.js';

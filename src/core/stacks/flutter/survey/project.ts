@@ -1,7 +1,7 @@
 import { readPubspec, type Pubspec } from '../../../formats/pubspec/read.js';
 import { baseOf, folderOf, isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { nativeParts, type NativePart } from '../../shared/native-parts.js';
+import { nativeParts, type NativePart } from '../../common/native-parts.js';
 
 /** A Flutter application: its pubspec, and the native trees beside it. */
 export interface FlutterProject {

@@ -1,7 +1,7 @@
 import type { Tree } from '../../../tree/tree.js';
-import { joined, unwireParts } from '../../shared/native-parts.js';
+import { joined, unwireParts } from '../../common/native-parts.js';
 import type { StackWiring, UnwireContext } from '../../stack.js';
-import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
+import { unwireSharedPlacebook } from '../../common/joint-wiring.js';
 import { projectAt } from '../survey/project.js';
 import { existingPlacebook, wirePlacebook } from '../wire/placebook.js';
 import { unwirePubspec } from '../wire/packages.js';

@@ -2,7 +2,7 @@ import { addPubDependency, removePubDependency, setPubVersion } from '../../../f
 import { packageFor } from '../../../network/for-stack.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { alsoFor, beginsBelow, platformOf } from '../../shared/joint-wiring.js';
+import { alsoFor, beginsBelow, platformOf } from '../../common/joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
 import type { FlutterProject } from '../survey/project.js';
 

@@ -6,7 +6,7 @@ import {
   titleEditions,
   wireSharedPlacebook,
   type ExistingPlacebook,
-} from '../../shared/joint-wiring.js';
+} from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { below, dartFiles, type FlutterProject } from '../survey/project.js';
 import { flavourOf, modeOf, type Mode } from '../survey/terms.js';

@@ -1,7 +1,7 @@
 import type { Fact } from '../../../facts/model.js';
 import type { Profile } from '../../../network/model.js';
 import type { Tree } from '../../../tree/tree.js';
-import { attributionIn } from '../../shared/plist/attribution.js';
+import { attributionIn } from '../../common/plist/attribution.js';
 import { type TargetModel, type IosVariant, plistOf } from './targets.js';
 
 /** The SKAdNetwork identifiers that the property list of a variant names, right or wrong. */

@@ -9,7 +9,7 @@ import { folderOf } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { companionFacts } from '../../shared/companion-facts.js';
+import { companionFacts } from '../../common/companion-facts.js';
 import { attributionFacts } from './attribution.js';
 import { codeOf } from './code.js';
 import { blank } from './blank.js';

@@ -6,7 +6,7 @@ import { placeAt } from '../../../facts/place.js';
 import { baseOf, folderOf, isWithin, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { propertiesOf } from '../../shared/plist/properties.js';
+import { propertiesOf } from '../../common/plist/properties.js';
 import { podfileOf } from './dependencies.js';
 import { membershipOf } from './membership.js';
 import { missingIncludes, settingOf } from './settings.js';

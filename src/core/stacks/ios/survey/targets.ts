@@ -1,6 +1,6 @@
 import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { propertiesOf, type FoundPlist } from '../../shared/plist/properties.js';
+import { propertiesOf, type FoundPlist } from '../../common/plist/properties.js';
 import { projectPaths, readProject } from './project.js';
 import { type XcodeProject } from './model.js';
 import { type AppTarget } from './model.js';

@@ -1,6 +1,6 @@
 import { needsPlacebook, placebookProfiles } from '../../../placebook/contents.js';
 import type { Profile } from '../../../network/model.js';
-import { othersNeedOn } from '../../shared/others-need.js';
+import { othersNeedOn } from '../../common/others-need.js';
 import type { UnwireContext } from '../../stack.js';
 import type { IosWireContext } from '../wire/context.js';
 import { existingPlacebooks } from '../wire/placebook.js';

@@ -5,7 +5,7 @@ import { entryLines } from '../../../formats/pbxproj/edit.js';
 import type { IosUnwireContext } from './context.js';
 import { pathFrom } from '../wire/references.js';
 import { madeList, targetLists, type TargetList } from '../wire/lists.js';
-import { listRemovals } from '../../shared/plist/removals.js';
+import { listRemovals } from '../../common/plist/removals.js';
 
 /** Keys and attribution identifiers of the network, out of every property list of the target. */
 export function unwireLists(context: IosUnwireContext): Change[] {

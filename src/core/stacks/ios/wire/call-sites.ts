@@ -1,4 +1,4 @@
-import { callSiteChanges } from '../../shared/call-sites.js';
+import { callSiteChanges } from '../../common/call-sites.js';
 import type { StackWiring } from '../../stack.js';
 import { sourceHome } from '../survey/sources.js';
 import type { IosWireContext } from './context.js';

@@ -1,7 +1,7 @@
 import { isEnrolled } from '../../../roster/expected.js';
 import { editionOf } from '../../../roster/modules.js';
 import type { Tree } from '../../../tree/tree.js';
-import { stageStep } from '../../shared/by-hand-steps.js';
+import { stageStep } from '../../common/by-hand-steps.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { wireAttribution } from './attribution.js';
 import { targetsBelow } from '../survey/targets.js';
@@ -11,7 +11,7 @@ import { wireCompanion } from './companion.js';
 import type { IosWireContext, StagedVariant } from './context.js';
 import { wireDependencies } from './dependencies.js';
 import { storeSteps, wireKeys } from './keys.js';
-import { wireLevels } from '../../shared/levels.js';
+import { wireLevels } from '../../common/levels.js';
 import { wireLinkerFlags } from './linker.js';
 import { wirePlacebook } from './placebook.js';
 

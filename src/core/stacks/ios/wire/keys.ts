@@ -12,7 +12,7 @@ import {
   keyStep,
   existingKeyEdits,
   valueOf,
-} from '../../shared/plist/keys.js';
+} from '../../common/plist/keys.js';
 
 const platform = 'ios' as const;
 /** Keys that enrolled networks need in the property list, each with its type; the text for tracking comes from the roster. */

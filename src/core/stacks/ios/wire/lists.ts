@@ -8,7 +8,7 @@ import { settingOf } from '../survey/settings.js';
 import { plistOf } from '../survey/targets.js';
 import { pathFrom } from './references.js';
 import type { IosWireContext, StagedVariant } from './context.js';
-import { madeHead, madeTail } from '../../shared/plist/made.js';
+import { madeHead, madeTail } from '../../common/plist/made.js';
 
 /** A property list that keys are written into: one that is there, or one that has yet to be made. */
 export type TargetList =

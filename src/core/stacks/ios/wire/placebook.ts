@@ -8,7 +8,7 @@ import { baseOf, folderOf, isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { Edit } from '../../../text/edit.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { placebookRules } from '../../shared/by-hand-steps.js';
+import { placebookRules } from '../../common/by-hand-steps.js';
 import type { StackWiring } from '../../stack.js';
 import { addObject, addToList, buildFile, fileReference, objectId } from './pbx-objects.js';
 import { filePaths, mainGroupOf } from '../survey/project.js';

@@ -11,7 +11,7 @@ import type { ChainStep } from '../../../facts/evidence.js';
 import { placeAt } from '../../../facts/place.js';
 import { baseOf, folderOf, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { below } from '../../common/script-packages/packages.js';
 
 /** An entry with the file that it is in. */
 type Placed<Entry extends MsEntry> = Entry & { path: string };

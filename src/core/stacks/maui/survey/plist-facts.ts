@@ -4,7 +4,7 @@ import type { Fact, SurveyEdition, Unresolved, Variant } from '../../../facts/mo
 import { placeAt } from '../../../facts/place.js';
 import { joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { attributionIn } from '../../shared/plist/attribution.js';
+import { attributionIn } from '../../common/plist/attribution.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { buildOf, platformFolder, type MauiProject } from './project.js';

@@ -5,7 +5,7 @@ import { compareVersions } from '../../../text/versions.js';
 import { globMatcher } from '../../../text/globs.js';
 import { baseOf, folderOf, isWithin, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { below } from '../../common/script-packages/packages.js';
 import { entriesOf, evaluateProject, type EvaluatedProject } from './evaluate.js';
 
 /** A .NET MAUI application: its project file, what it is built for, and in which configurations. */

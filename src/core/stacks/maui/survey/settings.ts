@@ -8,7 +8,7 @@ import type { ChainStep } from '../../../facts/evidence.js';
 import type { Fact, PlainKind, SurveyEdition, Unresolved, Variant } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
-import { frameworkFact, inEditions } from '../../shared/package-facts.js';
+import { frameworkFact, inEditions } from '../../common/package-facts.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { entriesOf, type PropertyValue } from './evaluate.js';

@@ -1,9 +1,9 @@
 import type { Change } from '../../../edits/model.js';
 import { profileFor } from '../../../network/for-stack.js';
 import type { Tree } from '../../../tree/tree.js';
-import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
-import { unwireLibraries } from '../../shared/library-file.js';
-import { manifestRemovals } from '../../shared/manifest/removals.js';
+import { unwireSharedPlacebook } from '../../common/joint-wiring.js';
+import { unwireLibraries } from '../../common/library-file.js';
+import { manifestRemovals } from '../../common/manifest/removals.js';
 import type { UnwireContext, StackWiring } from '../../stack.js';
 import { manifestOf } from '../survey/android-facts.js';
 import { mauiAt } from '../survey/project.js';

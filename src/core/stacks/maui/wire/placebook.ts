@@ -6,8 +6,8 @@ import {
   titleEditions,
   wireSharedPlacebook,
   type ExistingPlacebook,
-} from '../../shared/joint-wiring.js';
-import { below } from '../../shared/script-packages/packages.js';
+} from '../../common/joint-wiring.js';
+import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { configurationSymbol } from '../survey/builds.js';
 import { filesOf, type MauiProject } from '../survey/project.js';

@@ -1,7 +1,7 @@
 import type { Declared } from '../../../facts/declared.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
-import { projectAt } from '../../shared/script-packages/project.js';
+import { projectAt } from '../../common/script-packages/project.js';
 
 /** What the `package.json` and the native trees of a project declare. */
 export function declaredInPackageJson(tree: Tree, root: string): Declared[] {

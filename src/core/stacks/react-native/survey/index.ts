@@ -1,12 +1,12 @@
 import type { Tree } from '../../../tree/tree.js';
-import { frameworkCalls, sharedCodeFacts } from '../../shared/common-code.js';
-import { surveyParts } from '../../shared/native-parts.js';
+import { frameworkCalls, sharedCodeFacts } from '../../common/common-code.js';
+import { surveyParts } from '../../common/native-parts.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { packageJsonFacts } from '../../shared/script-packages/facts.js';
+import { packageJsonFacts } from '../../common/script-packages/facts.js';
 import { linkingFacts } from './linking.js';
-import { projectAt } from '../../shared/script-packages/project.js';
-import { bundledFiles, isBundledFor } from '../../shared/script-packages/sources.js';
+import { projectAt } from '../../common/script-packages/project.js';
+import { bundledFiles, isBundledFor } from '../../common/script-packages/sources.js';
 import { developmentOf, reactNativeTerms } from './terms.js';
 
 /** Where React Native is handed what it draws first. */

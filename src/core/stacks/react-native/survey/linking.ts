@@ -5,10 +5,10 @@ import type { Place } from '../../../facts/evidence.js';
 import type { Fact, SurveyEdition } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
-import { appModules, statementsOf } from '../../shared/gradle/scripts.js';
+import { appModules, statementsOf } from '../../common/gradle/scripts.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { below } from '../../shared/script-packages/packages.js';
-import { type ReactNativeProject } from '../../shared/script-packages/project.js';
+import { below } from '../../common/script-packages/packages.js';
+import { type ReactNativeProject } from '../../common/script-packages/project.js';
 
 /** What a native build calls to take in the packages of `package.json`, by platform. */
 const podCalls = /^[^#\n]*\b(use_native_modules!|use_expo_modules!)/m;

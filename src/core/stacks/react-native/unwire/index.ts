@@ -1,12 +1,12 @@
 import type { Tree } from '../../../tree/tree.js';
-import { joined, unwireParts } from '../../shared/native-parts.js';
-import { unwireSharedPlacebook } from '../../shared/joint-wiring.js';
+import { joined, unwireParts } from '../../common/native-parts.js';
+import { unwireSharedPlacebook } from '../../common/joint-wiring.js';
 import type { StackWiring, UnwireContext } from '../../stack.js';
-import { projectAt } from '../../shared/script-packages/project.js';
+import { projectAt } from '../../common/script-packages/project.js';
 import { developmentOf } from '../survey/terms.js';
-import { unwirePackageJson } from '../../shared/script-packages/wire.js';
+import { unwirePackageJson } from '../../common/script-packages/wire.js';
 import { wirePlacebook } from '../wire/placebook.js';
-import { existingPlacebook } from '../../shared/script-packages/placebook.js';
+import { existingPlacebook } from '../../common/script-packages/placebook.js';
 
 /** Computes the edits that take a network out of a React Native project. */
 export function unwireReactNative(tree: Tree, root: string, context: UnwireContext): StackWiring {

@@ -1,12 +1,12 @@
 import type { Tree } from '../../../tree/tree.js';
-import { joined, wireParts } from '../../shared/native-parts.js';
-import { isAnyEnrolled } from '../../shared/joint-wiring.js';
+import { joined, wireParts } from '../../common/native-parts.js';
+import { isAnyEnrolled } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
-import { projectAt } from '../../shared/script-packages/project.js';
+import { projectAt } from '../../common/script-packages/project.js';
 import { developmentOf } from '../survey/terms.js';
-import { installOf, wirePackageJson } from '../../shared/script-packages/wire.js';
+import { installOf, wirePackageJson } from '../../common/script-packages/wire.js';
 import { wirePlacebook } from './placebook.js';
-import { wireScript } from '../../shared/script-packages/start.js';
+import { wireScript } from '../../common/script-packages/start.js';
 
 /** Computes the edits for a React Native project: its native trees, its packages, its placebook. */
 export function wireReactNative(tree: Tree, root: string, context: WireContext): StackWiring {

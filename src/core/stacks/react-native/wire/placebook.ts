@@ -1,10 +1,10 @@
 import { typescript } from '../../../languages/typescript/index.js';
 import type { Tree } from '../../../tree/tree.js';
-import { titleEditions, wireSharedPlacebook } from '../../shared/joint-wiring.js';
+import { titleEditions, wireSharedPlacebook } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
-import { type ReactNativeProject } from '../../shared/script-packages/project.js';
-import type { IsDevelopment } from '../../shared/script-packages/placebook.js';
-import { placebookPath, stageCondition, existingPlacebook } from '../../shared/script-packages/placebook.js';
+import { type ReactNativeProject } from '../../common/script-packages/project.js';
+import type { IsDevelopment } from '../../common/script-packages/placebook.js';
+import { placebookPath, stageCondition, existingPlacebook } from '../../common/script-packages/placebook.js';
 
 /** The placebook in TypeScript: one file for both platforms and stages. */
 export function wirePlacebook(

@@ -6,7 +6,7 @@ import type { Fact, SurveyEdition, Unresolved, Variant } from '../../../facts/mo
 import { placeAt } from '../../../facts/place.js';
 import { unity } from '../description.js';
 import type { Tree } from '../../../tree/tree.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { below } from '../../common/script-packages/packages.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { BuildStep } from './build-steps.js';

@@ -9,8 +9,8 @@ import { placeAt } from '../../../facts/place.js';
 import { compareVersions } from '../../../text/versions.js';
 import { unity } from '../description.js';
 import type { Tree } from '../../../tree/tree.js';
-import { inEditions, packageFacts, type LockState, type SharedFact } from '../../shared/package-facts.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { inEditions, packageFacts, type LockState, type SharedFact } from '../../common/package-facts.js';
+import { below } from '../../common/script-packages/packages.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { UnityProject } from './project.js';
 

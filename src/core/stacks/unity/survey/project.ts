@@ -9,7 +9,7 @@ import { readPackageJson, type PackageJson } from '../../../formats/package-json
 import type { Span } from '../../../text/problem.js';
 import type { Platform } from '../../../words/words.js';
 import type { Tree } from '../../../tree/tree.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { below } from '../../common/script-packages/packages.js';
 
 /** A Unity project: its settings for players, its packages, and the editor that it is kept for. */
 export interface UnityProject {

@@ -4,7 +4,7 @@ import type { Fact, PlainKind, SurveyEdition, Unresolved } from '../../../facts/
 import { placeAt } from '../../../facts/place.js';
 import { unity } from '../description.js';
 import type { Tree } from '../../../tree/tree.js';
-import { frameworkFact, inEditions } from '../../shared/package-facts.js';
+import { frameworkFact, inEditions } from '../../common/package-facts.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { symbolsOf } from './builds.js';

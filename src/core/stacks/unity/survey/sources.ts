@@ -2,7 +2,7 @@ import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
 import type { Platform } from '../../../words/words.js';
 import { folderOf, isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { below } from '../../shared/script-packages/packages.js';
+import { below } from '../../common/script-packages/packages.js';
 import type { UnityProject } from './project.js';
 
 /** An assembly of the project's own: the folder of its definition, and where it is compiled. */

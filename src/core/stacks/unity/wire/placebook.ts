@@ -1,6 +1,6 @@
 import { csharp } from '../../../languages/csharp/index.js';
 import type { Tree } from '../../../tree/tree.js';
-import { placebookAmong, wireSharedPlacebook, type ExistingPlacebook } from '../../shared/joint-wiring.js';
+import { placebookAmong, wireSharedPlacebook, type ExistingPlacebook } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import type { UnityProject } from '../survey/project.js';
 import { codeHome, csharpFiles } from '../survey/sources.js';
