@@ -1,7 +1,7 @@
 import type { Compared } from '../core/words/words.js';
 import { CommandError, exit } from './io.js';
 
-/** What a command that compares was asked for. */
+/** The comparison that a command was asked to make, and how it ended. */
 interface Asked {
   compared: Compared | undefined;
   title: string | null;

@@ -66,7 +66,7 @@ export async function run(args: readonly string[], io: Io, paint: Paint): Promis
   }
 }
 
-/** Whether a command was asked for one JSON document, by whichever of its options. */
+/** Whether any option of a command requests a single JSON document. */
 function wantsJson(args: readonly string[]): boolean {
   return args.some(
     (word, at) =>

@@ -16,7 +16,7 @@ export function writePatch(io: Io, patch: string, paint: Paint): void {
   else io.raw(patch);
 }
 
-/** What is said when no file changes: that all is well only where it is. */
+/** The line for a wiring without edits. It says that the tree agrees only if nothing is left to do. */
 function withoutEdits({ byHand, compared = 'title' }: Wiring, paint: Paint): string {
   if (compared !== 'title') return paint.red('■ nothing was compared, so nothing can be wired');
   if (byHand.length > 0) return 'No file needs an edit. What is left is yours to do:';

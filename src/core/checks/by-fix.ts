@@ -9,7 +9,7 @@ export interface FixGroup {
   sentences: Sentence[];
 }
 
-/** Findings of one rule whose messages are one sentence but for some words. */
+/** Findings of one rule whose messages differ only in some words. */
 export interface Sentence {
   rule: string;
   /** The message; `…` is where the findings differ. */
@@ -46,7 +46,7 @@ function sentencesOf(rule: string, findings: readonly Finding[]): Sentence[] {
   while (head < shortest && isSame((list) => list[head])) head++;
   let tail = 0;
   while (tail < shortest - head && isSame((list) => list.at(-1 - tail))) tail++;
-  // Sentences with little in common are said each for itself.
+  // Messages with little in common are kept as they are.
   if (head + tail < shortest / 3) return apart;
   const [first = []] = words;
   const differing = words.map((list) => list.slice(head, list.length - tail).join(' '));

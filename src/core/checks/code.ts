@@ -18,7 +18,7 @@ export function callsOf({ facts }: EditionScope, network: string, ...actions: Ca
   );
 }
 
-/** Whether a fact is a view of a network, in a layout or made by code, of which is told where it is held. */
+/** Whether a fact is a view of a network, in a layout or made by code, with the place that holds it. */
 export function isView(fact: Fact): fact is FactOf<'banner-view'> | CallFact {
   return fact.kind === 'banner-view' || (fact.kind === 'call' && fact.action === 'view');
 }

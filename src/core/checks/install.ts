@@ -1,10 +1,8 @@
-/** What brings a lock file up to date, by the name of the file. */
+import { lockFiles } from '../formats/package-json/locks.js';
+import { valueAt } from '../text/own-values.js';
+
+/** What brings a lock file up to date, by the name of the file, for tools other than those of JavaScript. */
 const commands = new Map([
-  ['package-lock.json', 'npm install'],
-  ['npm-shrinkwrap.json', 'npm install'],
-  ['yarn.lock', 'yarn install'],
-  ['pnpm-lock.yaml', 'pnpm install'],
-  ['bun.lock', 'bun install'],
   ['Podfile.lock', 'pod install'],
   ['pubspec.lock', 'flutter pub get'],
   ['packages.lock.json', 'dotnet restore'],
@@ -14,5 +12,5 @@ const commands = new Map([
 
 /** What brings a lock file up to date, in the words of its tool; `npm install` where there is no lock of a script yet. */
 export function installCommand(lock: string): string {
-  return commands.get(lock) ?? 'npm install';
+  return commands.get(lock) ?? valueAt(lockFiles, lock)?.install ?? 'npm install';
 }

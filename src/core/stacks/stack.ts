@@ -72,7 +72,7 @@ export interface Stack extends StackDescription {
   writes: readonly LanguageName[];
   /** Plain texts, besides those of networks, for which a source file matters. */
   needles: readonly string[];
-  /** Ends of folder paths of which it matters whether they are there. */
+  /** Ends of the paths of folders whose presence matters. */
   folders: readonly string[];
   /** Names of folders that its tools fill, in any tree. */
   skips: readonly string[];

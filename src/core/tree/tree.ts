@@ -29,7 +29,7 @@ export interface TreeProblem {
   message: string;
 }
 
-/** Told when the reading of a file begins and ends, so that whoever watches can tell which file takes too long. */
+/** Is called when the reading of a file begins and ends, so that a watcher knows which file takes too long. */
 export interface ReadingWatch {
   begins(hash: string): void;
   ends(): void;

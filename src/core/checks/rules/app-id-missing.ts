@@ -70,7 +70,7 @@ export const appIdMissing = defineRule({
   },
 });
 
-/** Whether an app ID is declared, and comes to nothing in the build. */
+/** Whether an app ID is declared but has no value in the build. */
 function isValueless(item: Fact | Unresolved): boolean {
   if ('cause' in item && item.cause !== undefined) return true;
   return item.effective !== undefined && isIneffective({ effective: item.effective }, 'as-resource');

@@ -11,7 +11,7 @@ const drawing: readonly { files: RegExp; screen: RegExp; part: RegExp }[] = [
   { files: /\.(?:[jt]sx|js)$/, screen: /^(?:[A-Z]\w*|render)$/, part: /^(?:render[A-Z]\w*|\w+Component)$/ },
 ];
 
-/** An ad is asked for in the function that draws the interface, which runs again and again. */
+/** An ad is requested in the function that draws the interface, which runs many times. */
 export const madeWhileBuilding = defineRule({
   meta: {
     id: 'code/made-while-building',

@@ -1,7 +1,7 @@
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** A permission that a network needs is asked for on older systems only. */
+/** A permission that a network needs is requested only on older systems. */
 export const permissionLimited = defineRule({
   meta: {
     id: 'manifest/permission-limited',

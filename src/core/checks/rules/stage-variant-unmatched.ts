@@ -1,7 +1,7 @@
 import { defineRule } from '../model.js';
 import { editionScopes } from '../scope.js';
 
-/** A variant of which nobody said whether it is for testing or for the store. */
+/** A variant that no stage of the title names. */
 export const variantUnmatched = defineRule({
   meta: {
     id: 'stage/variant-unmatched',

@@ -21,7 +21,7 @@ export const cannotTell = defineRule({
     const { survey, title } = context;
     for (const item of survey.unresolved) {
       if (item.network && title && !isEnrolled(title, item.network, item.platform)) continue;
-      // What comes to nothing is told for sure, and app-id/missing says it.
+      // A value that certainly does not exist is reported by app-id/missing.
       if (item.cause !== undefined && title) continue;
       if (item.kind === 'kotlin' && !asksForKotlin(context)) continue;
       const { platform, module, variants, network, place, chain, what, reason } = item;

@@ -10,7 +10,10 @@ export const permission = defineFact({
     maxSdk: z
       .string()
       .optional()
-      .meta({ description: 'The highest API level that it is asked for on; everywhere when there is none.' }),
+      .meta({
+        description:
+          'The highest API level on which the permission is requested. Without it there is no limit.',
+      }),
   },
   detail: ({ maxSdk }) => (maxSdk === undefined ? undefined : `up to API level ${maxSdk}`),
 });

@@ -33,7 +33,7 @@ export function appNetworks(books: SharedBooks): string[] {
   return [...new Set(networks)].sort();
 }
 
-/** The only platform on which a network stands that is asked for; undefined where it is on all, or on none. */
+/** The only platform that has one of the networks that `isIt` selects; undefined if all platforms have one, or none. */
 export function onlyPlatform(books: SharedBooks, isIt: (network: string) => boolean): Platform | undefined {
   const platforms = platformsOf(books);
   const on = platforms.filter((platform) => {

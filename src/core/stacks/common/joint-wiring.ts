@@ -1,3 +1,4 @@
+import type { Edit } from '../../text/edit.js';
 import type { LanguageName } from '../../languages/index.js';
 import type { PlacebookWriter, SharedBookOptions } from '../../languages/language.js';
 import { platformNames } from '../../words/names.js';
@@ -37,6 +38,13 @@ export function platformOf({ title, survey }: WireContext, network: string): Pla
       isEnrolled(title, network, platform) &&
       survey.editions.some((edition) => edition.platform === platform),
   );
+}
+
+/** The change that takes a network's package out of a manifest that serves both platforms. */
+export function packageRemoval(context: UnwireContext, path: string, edits: Edit[]): Change {
+  const { id } = context.network;
+  const platform = platformOf(context, id) ?? 'android';
+  return { path, platform, network: id, topic: 'dependency', rules: [], kind: 'edit', edits };
 }
 
 /** The other platforms of the title that a tree builds, which a change of shared code is for as well. */

@@ -1,4 +1,6 @@
 import type { ChainStep } from '../../facts/evidence.js';
+import type { Change } from '../../edits/model.js';
+import { appIdRules } from './by-hand-steps.js';
 import type { Edit } from '../../text/edit.js';
 import type { Tree } from '../../tree/tree.js';
 
@@ -33,6 +35,26 @@ interface WrongValue {
   chain: readonly ChainStep[];
   value: string;
   wanted: string;
+}
+
+/** Literal fixes of app IDs as changes; undefined where `literalFixes` is. */
+export function appIdFixes(
+  tree: Tree,
+  values: readonly (WrongValue | undefined)[],
+  { platform, network }: Pick<Change, 'platform' | 'network'>,
+): Change[] | undefined {
+  const known = values.flatMap((value) => value ?? []);
+  if (known.length < values.length) return undefined;
+  return literalFixes(tree, known)?.map(({ path, variants, ...edit }) => ({
+    path,
+    platform,
+    network,
+    topic: 'app-id',
+    rules: appIdRules,
+    variants,
+    kind: 'edit',
+    edits: [edit],
+  }));
 }
 
 /**

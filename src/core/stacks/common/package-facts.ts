@@ -51,7 +51,7 @@ export function frameworkFact(name: string, value: string, place: Place, what: s
   return { kind: 'framework', network: null, name, value, effective: true, place, chain };
 }
 
-/** Facts of a manifest that several editions are built from, told for each of them. */
+/** Facts of a manifest that several editions are built from, repeated for each edition. */
 export function inEditions(facts: readonly SharedFact[], editions: readonly SurveyEdition[]): Fact[] {
   return editions.flatMap(({ platform, module, variants }) =>
     facts.map((fact) => ({

@@ -70,7 +70,7 @@ function elementOf(statement: Statement): { name: string | null; body: Statement
   );
 }
 
-/** `debug.minifyEnabled` and `getByName("debug").minifyEnabled` as the element and what is said of it. */
+/** `debug.minifyEnabled` and `getByName("debug").minifyEnabled` as the element and the statement about it. */
 function splitHead(expression: Expression): { head: string; rest: Expression } | undefined {
   if (expression.type !== 'member') return undefined;
   const { object, name, start, end } = expression;

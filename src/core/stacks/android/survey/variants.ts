@@ -87,7 +87,7 @@ export function readModule(tree: Tree, module: AppModule): ModuleModel {
   });
 }
 
-/** What is said whatever happens. */
+/** The statements that are under no condition. */
 function unconditional({ path, statements }: Part): Part {
   return { path, statements: statements.filter(({ type }) => type !== 'conditional') };
 }
@@ -135,7 +135,7 @@ function dimensionArguments(statement: Part['statements'][number]): Expression[]
     : [];
 }
 
-/** The variants that filters leave, and those of which it cannot be said. */
+/** The variants that filters keep, and the filters that cannot be resolved for a variant. */
 function filtered(
   variants: readonly AndroidVariant[],
   filters: readonly VariantFilter[],

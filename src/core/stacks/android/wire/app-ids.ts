@@ -4,7 +4,7 @@ import { isWhereBuildLooks } from '../../../facts/effective.js';
 import type { Fact } from '../../../facts/model.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { appIdRules, holeStep } from '../../common/by-hand-steps.js';
-import { literalFixes } from '../../common/literal-fix.js';
+import { appIdFixes } from '../../common/literal-fix.js';
 import type { StackWiring } from '../../stack.js';
 import type { FoundMetaData } from '../../common/manifest/facts.js';
 import { metaDataChanges, metaDataRemoval } from '../../common/manifest/meta-data.js';
@@ -94,26 +94,10 @@ function writtenInPlace(
       ? { variant: name, chain: fact.chain, value: fact.value, wanted: ids.get(stage ?? '') ?? '' }
       : undefined;
   });
-  if (values.some((value) => value === undefined)) return undefined;
-  const fixes = literalFixes(
-    tree,
-    values.flatMap((value) => value ?? []),
-  );
+  const fixes = appIdFixes(tree, values, { platform, network: profile.id });
   if (!fixes) return undefined;
   const astray = uniqueMetaData(context, key).filter(({ inApplication }) => !inApplication);
-  return [
-    ...fixes.map(({ path, variants, ...edit }): Change => ({
-      path,
-      platform,
-      network: profile.id,
-      topic,
-      rules: appIdRules,
-      variants,
-      kind: 'edit',
-      edits: [edit],
-    })),
-    ...astray.map((item) => metaDataRemoval(context, profile, item)),
-  ];
+  return [...fixes, ...astray.map((item) => metaDataRemoval(context, profile, item))];
 }
 
 /** The meta-data elements of a key in the module's own manifests, each once. */

@@ -46,7 +46,7 @@ export interface ManifestBuild {
   string(name: string): { value: string; step: ChainStep } | undefined;
 }
 
-/** What a value of a manifest comes to in the build, or why it comes to nothing. */
+/** The value that an element of a manifest has in the build, or the reason why it has none. */
 export type Outcome =
   | { value: string; chain: ChainStep[]; isResource?: boolean }
   | { value: null; reason: string; chain: ChainStep[]; cause?: Unresolved['cause'] };

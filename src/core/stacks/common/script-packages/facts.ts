@@ -62,7 +62,7 @@ export function locksOf(tree: Tree, root: string): string[] {
     const found = Object.keys(lockFiles)
       .map((name) => below(folder, name))
       .filter((path) => tree.has(path));
-    // A folder above counts only where it is a package itself, of which this is a part.
+    // A parent folder counts only if it is a package that contains this one.
     if (found.length > 0 && (folder === root || packagesOf(tree).has(folder))) return found;
     if (folder === '') return [];
   }

@@ -10,7 +10,7 @@ import { packageFor } from '../../../network/for-stack.js';
 import { baseOf } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { alsoFor, beginsBelow, platformOf } from '../joint-wiring.js';
+import { alsoFor, beginsBelow, platformOf, packageRemoval } from '../joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
 import { locksOf } from './facts.js';
 import type { ReactNativeProject } from './project.js';
@@ -116,15 +116,7 @@ export function unwirePackageJson(
   const wanted = packageFor(context.network, stack);
   return manifest.dependencies
     .filter(({ name, section }) => name === wanted?.package && section === 'dependencies')
-    .map((dependency): Change => ({
-      path,
-      platform: platformOf(context, context.network.id) ?? 'android',
-      network: context.network.id,
-      topic: 'dependency',
-      rules: [],
-      kind: 'edit',
-      edits: removePackage(manifest, dependency),
-    }));
+    .map((dependency) => packageRemoval(context, path, removePackage(manifest, dependency)));
 }
 
 /** The command that writes the lock of a project. */

@@ -2,7 +2,7 @@ import { addPubDependency, removePubDependency, setPubVersion } from '../../../f
 import { packageFor } from '../../../network/for-stack.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { alsoFor, beginsBelow, platformOf } from '../../common/joint-wiring.js';
+import { alsoFor, beginsBelow, platformOf, packageRemoval } from '../../common/joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
 import type { FlutterProject } from '../survey/project.js';
 
@@ -70,13 +70,5 @@ export function unwirePubspec(
   if (!document || !wanted) return [];
   return pubspec.dependencies
     .filter(({ name, section }) => name === wanted.package && section === 'dependencies')
-    .map((dependency): Change => ({
-      path,
-      platform: platformOf(context, context.network.id) ?? 'android',
-      network: context.network.id,
-      topic: 'dependency',
-      rules: [],
-      kind: 'edit',
-      edits: [removePubDependency(document.text, dependency)],
-    }));
+    .map((dependency) => packageRemoval(context, path, [removePubDependency(document.text, dependency)]));
 }

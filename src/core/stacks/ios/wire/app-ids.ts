@@ -5,7 +5,7 @@ import type { Profile } from '../../../network/model.js';
 import type { Fact } from '../../../facts/model.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { appIdRules, holeStep } from '../../common/by-hand-steps.js';
-import { literalFixes } from '../../common/literal-fix.js';
+import { appIdFixes } from '../../common/literal-fix.js';
 import type { StackWiring } from '../../stack.js';
 import { settingOf } from '../survey/settings.js';
 import { plistOf } from '../survey/targets.js';
@@ -70,20 +70,7 @@ function writtenInPlace(
       ? { variant: name, chain: fact.chain, value: fact.value, wanted }
       : undefined;
   });
-  if (values.some((value) => value === undefined)) return undefined;
-  return literalFixes(
-    context.tree,
-    values.flatMap((value) => value ?? []),
-  )?.map(({ path, variants, ...edit }) => ({
-    path,
-    platform,
-    network: profile.id,
-    topic,
-    rules: appIdRules,
-    variants,
-    kind: 'edit',
-    edits: [edit],
-  }));
+  return appIdFixes(context.tree, values, { platform, network: profile.id });
 }
 
 /** A property list that is there and cannot be edited, or none at all. */
