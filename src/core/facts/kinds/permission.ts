@@ -7,13 +7,10 @@ export const permission = defineFact({
   label: 'permission',
   description: 'An Android permission.',
   fields: {
-    maxSdk: z
-      .string()
-      .optional()
-      .meta({
-        description:
-          'The highest API level on which the permission is requested. Without it there is no limit.',
-      }),
+    maxSdk: z.string().optional().meta({
+      description:
+        'The highest API level on which the permission is requested. Without it there is no limit.',
+    }),
   },
   detail: ({ maxSdk }) => (maxSdk === undefined ? undefined : `up to API level ${maxSdk}`),
 });
