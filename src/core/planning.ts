@@ -72,7 +72,7 @@ export function planWiring(
   const all = parts.flatMap(({ changes }) => changes);
   const { outcomes, remaining } = narrowed(all, choice, findings, trial);
   const told = { changes: [], byHand: [...broken.values()] };
-  return finish(tree, { outcomes, findings, remaining, parts: [...parts, told] });
+  return finish(tree, { titleId: options.title.id, outcomes, findings, remaining, parts: [...parts, told] });
 }
 
 /**
@@ -109,13 +109,14 @@ export function readably(
 export function finish(
   tree: Tree,
   given: {
+    titleId: string;
     outcomes: readonly Outcome[];
     findings: Finding[];
     remaining: Finding[];
     parts: readonly StackWiring[];
   },
 ): Plan {
-  const { findings, remaining, parts } = given;
+  const { titleId, findings, remaining, parts } = given;
   const outcomes = given.outcomes.filter(({ before, after, source }) => source || before !== after);
   const left = new Set(remaining.map(({ fingerprint }) => fingerprint));
   const mended = findings.filter(({ fingerprint }) => !left.has(fingerprint));
@@ -127,12 +128,18 @@ export function finish(
       [
         ...parts.flatMap(({ byHand }) => byHand),
         ...refusedSteps(given.outcomes.flatMap(({ refused }) => refused)),
-      ],
+      ].map((step) => forTitle(step, titleId)),
       remaining,
     ),
     findings,
     remaining,
   };
+}
+
+/** A step whose commands name the title: stacks write `{title}` for it. */
+function forTitle(step: ByHand, titleId: string): ByHand {
+  const named = (text: string) => text.replaceAll('{title}', titleId);
+  return { ...step, what: named(step.what), where: step.where === null ? null : named(step.where) };
 }
 
 /** The findings of a surveyed tree, compared with a title. */

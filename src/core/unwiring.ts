@@ -43,6 +43,7 @@ export function planUnwiring(
   const { outcomes, after = runSurvey(tree, later), dropped } = readably(tree, changes, run, later);
   const left = { changes: [], byHand: [...standing(after, network), ...brokenSteps(dropped)] };
   const plan = finish(tree, {
+    titleId: options.title.id,
     outcomes,
     findings: check(run, options),
     remaining: check(after, later).filter(({ network: about }) => about === network.id),

@@ -13,7 +13,7 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
     if (rule.meta.needsTitle && !context.title) return [];
     try {
       const reports = [...rule.run(context)].filter((report) => isSure(rule, report, context));
-      return merged(acrossPlatforms(reports).map((report) => findingOf(rule, report)));
+      return merged(acrossPlatforms(reports).map((report) => findingOf(rule, report, context)));
     } catch (error) {
       return [engineFinding(rule, error)];
     }
@@ -85,12 +85,14 @@ function merged(findings: readonly Finding[]): Finding[] {
   return [...byPlace.values()];
 }
 
-function findingOf({ meta }: Rule, report: Report): Finding {
+function findingOf({ meta }: Rule, report: Report, { titleId }: CheckContext): Finding {
   const template = valueAt(meta.messages, report.message);
   if (template === undefined) throw new Error(`The rule ${meta.id} has no message ${report.message}.`);
+  // Commands that are advised name the title and the platform that are checked.
+  const named = { title: titleId ?? 'TITLE', platform: report.platform ?? 'PLATFORM' };
   const fill = (text: string) =>
     text.replace(/\{(\w+)\}/g, (_, name: string) => {
-      const value = valueAt(report.data, name) ?? valueAt(report.changing, name);
+      const value = valueAt(report.data, name) ?? valueAt(report.changing, name) ?? valueAt(named, name);
       if (value === undefined) throw new Error(`${meta.id} lacks a value for {${name}}: ${text}`);
       return value;
     });

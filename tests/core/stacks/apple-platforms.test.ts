@@ -107,7 +107,7 @@ describe('several apps of one identifier', () => {
     const [finding] = findingsOf(files, named()).filter(
       ({ rule }) => rule === 'identifier/edition-not-found',
     );
-    expect(finding).toMatchObject({ mend: 'Name the module: syndexa title set TITLE --module ios=MODULE.' });
+    expect(finding).toMatchObject({ mend: 'Name the module: syndexa title set kelp --module ios=MODULE.' });
   });
 
   it('the one that is named is checked and wired, and the other is left alone', () => {

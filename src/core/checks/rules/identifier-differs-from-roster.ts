@@ -7,7 +7,7 @@ export const identifierDiffersFromRoster = defineRule({
     id: 'identifier/differs-from-roster',
     severity: 'blocker',
     ifShipped: 'The networks know the app by the registered identifier; requests from another earn nothing.',
-    mend: 'Correct the build file named here, or the roster (syndexa title set TITLE --android ID).',
+    mend: 'Correct the build file named here, or the roster (syndexa title set {title} --{platform} ID).',
     messages: { differs: 'The build uses {value} in {variants}, but the roster has {expected}.' },
     needsTitle: true,
   },

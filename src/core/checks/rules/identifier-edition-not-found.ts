@@ -12,7 +12,7 @@ export const editionNotFound = defineRule({
     ifShipped: 'Nothing of this edition was checked.',
     mend: 'Correct the identifier in the roster, or name the folder of the right app.',
     otherMends: {
-      several: 'Name the module: syndexa title set TITLE --module {platform}=MODULE.',
+      several: 'Name the module: syndexa title set {title} --module {platform}=MODULE.',
     },
     messages: {
       several:

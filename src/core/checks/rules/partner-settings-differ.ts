@@ -10,7 +10,7 @@ export const partnerSettingsDiffer = defineRule({
     severity: 'warning',
     ifShipped:
       'Ads behave differently than planned: another refresh rate, another kind of ad, another reward.',
-    mend: 'Settle it with syndexa provision TITLE --settle roster (or partner).',
+    mend: 'Settle it with syndexa provision {title} --settle roster (or partner).',
     messages: {
       differs:
         '{setting} of {placement} is {roster} in the roster and {partner} at {network}, on {platform}.',

@@ -8,7 +8,7 @@ export const partnerUnitRenamed = defineRule({
     id: 'partner/unit-renamed',
     severity: 'note',
     ifShipped: 'Reports show a name that nobody here knows, and people mix up units.',
-    mend: 'Change the name at the network, or accept it: syndexa id collect TITLE --accept-names.',
+    mend: 'Change the name at the network, or accept it: syndexa id collect {title} --accept-names.',
     messages: {
       renamed: '{id} was called “{was}” at {network} and is now called “{is}”.',
     },

@@ -7,7 +7,7 @@ export const variantUnmatched = defineRule({
     id: 'stage/variant-unmatched',
     severity: 'warning',
     ifShipped: 'Nothing says which IDs this variant should carry, so it is neither checked nor wired.',
-    mend: 'Add the variant, its build type or its flavour to a stage of the title: syndexa title set TITLE --test NAME.',
+    mend: 'Add the variant, its build type or its flavour to a stage of the title: syndexa title set {title} --test NAME.',
     messages: { unmatched: 'The variant {variant} has no stage: {reason}.' },
     needsTitle: true,
   },

@@ -33,7 +33,7 @@ export function stageStep(platform: Platform, variants: readonly string[]): ByHa
     rule: 'stage/variant-unmatched',
     what: `Say which stage ${variants.join(', ')} belongs to. Nothing is wired on ${platformNames[platform]} until then.`,
     why: 'A variant without a stage would be built without any ID, or with the wrong one.',
-    where: 'syndexa title set TITLE --test NAME --production NAME',
+    where: 'syndexa title set {title} --test NAME --production NAME',
   };
 }
 
@@ -45,6 +45,6 @@ export function holeStep(platform: Platform, profile: Profile, stage: Stage): By
     rule: 'app-id/not-in-roster',
     what: `Put the ${stage} ${profile.ids.app?.label ?? 'app ID'} of ${profile.name} for ${platformNames[platform]} into the roster, then wire again.`,
     why: 'Nothing is wired for a network until the roster has its ID for both stages; half of it would break the other builds.',
-    where: `syndexa id set TITLE --network ${profile.id} --platform ${platform} --stage ${stage} ID`,
+    where: `syndexa id set {title} --network ${profile.id} --platform ${platform} --stage ${stage} ID`,
   };
 }

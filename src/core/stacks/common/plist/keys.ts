@@ -63,6 +63,6 @@ export function keyStep(profile: Profile, key: Pick<Key, 'key' | 'type' | 'why'>
       ? 'Say in the roster why the app asks for permission to track (editions.ios.tracking), in words that a user understands. Then wire again.'
       : `Give the property list the key ${key.key} (${key.type}).`,
     why: `${profile.name}: ${key.why}`,
-    where: tracking ? 'syndexa title set TITLE --tracking "…"' : path,
+    where: tracking ? 'syndexa title set {title} --tracking "…"' : path,
   };
 }
