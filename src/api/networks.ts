@@ -39,6 +39,10 @@ export const RuleSummary = z.object({
     .boolean()
     .optional()
     .meta({ description: 'Whether it is silent where a file that may hold what is missing is broken.' }),
+  mayBeInScript: z
+    .boolean()
+    .optional()
+    .meta({ description: 'Whether it is silent, too, where a build script cannot be read.' }),
   needsTitle: z.boolean(),
 });
 

@@ -1,6 +1,7 @@
 import type { Survey } from '../facts/model.js';
 import { isWithin } from '../text/paths.js';
 import type { Platform } from '../words/words.js';
+import type { Report } from './model.js';
 
 type Problem = Survey['problems'][number];
 
@@ -41,4 +42,16 @@ export function mayBeInBrokenFile(
     if (platform === 'ios' && onlyAndroid.test(problem.path)) return false;
     return path === undefined || rootOf(problem.path) === rootOf(path);
   });
+}
+
+/** Whether what is missing in variants may be in a script that cannot be read: each of them takes one over. */
+export function mayBeInUnreadScript(
+  { unresolved }: Survey,
+  { platform, module, variants = [] }: Pick<Report, 'platform' | 'module' | 'variants'>,
+): boolean {
+  const open = unresolved.filter(
+    (one) =>
+      one.cause === 'unread-script' && one.platform === platform && (module == null || one.module === module),
+  );
+  return open.length > 0 && variants.every((name) => open.some((one) => one.variants.includes(name)));
 }

@@ -96,6 +96,8 @@ export interface RuleMeta<Message extends string = string> {
   messages: Record<Message, string>;
   /** Whether it reports that something is not there: silent where a file that may hold it is broken. */
   isAbsence?: true;
+  /** Whether what is missing may be in a build script: silent where one cannot be read, too. */
+  mayBeInScript?: true;
   /** Whether the rule compares with a title; such rules are silent without one. */
   needsTitle: boolean;
 }

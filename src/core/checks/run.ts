@@ -3,7 +3,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { CheckContext, CheckReport, Finding, Report, Rule } from './model.js';
 import { severities } from './model.js';
-import { breaksFile, mayBeInBrokenFile } from './broken-files.js';
+import { breaksFile, mayBeInBrokenFile, mayBeInUnreadScript } from './broken-files.js';
 import { summaryOf } from './accepted.js';
 import { rules as allRules } from './rules/index.js';
 
@@ -37,9 +37,11 @@ export function runChecks(context: CheckContext, rules: readonly Rule[] = allRul
  * Whether a report can be relied on where files are broken: what is in such a file, or is missing where it may hold
  * it, follows from the one fault that is reported for the file.
  */
-function isSure({ meta }: Rule, { platform = null, place }: Report, { survey }: CheckContext): boolean {
+function isSure({ meta }: Rule, report: Report, { survey }: CheckContext): boolean {
+  const { platform = null, place } = report;
   if (meta.id.startsWith('tree/')) return true;
   if (survey.problems.some((problem) => problem.path === place?.path && breaksFile(problem))) return false;
+  if (meta.mayBeInScript && mayBeInUnreadScript(survey, report)) return false;
   return !meta.isAbsence || !mayBeInBrokenFile(survey, { platform, path: place?.path });
 }
 

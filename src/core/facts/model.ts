@@ -50,9 +50,9 @@ export const Unresolved = z
     effective: Effective.optional().meta({
       description: 'Why the build does not look there, when it does not.',
     }),
-    cause: z.enum(['undefined', 'no-value']).optional().meta({
+    cause: z.enum(['undefined', 'no-value', 'unread-script']).optional().meta({
       description:
-        'Why the build cannot have a value either: it refers to something that nothing defines, or nothing is written.',
+        'Why the build cannot have a value either: it refers to something that nothing defines, or nothing is written. Or that a script is not read which may say anything about the build.',
     }),
     place: Place,
     chain: z.array(ChainStep),

@@ -12,6 +12,7 @@ export const dependencyMissing = defineRule({
     byWiring: 'Run syndexa wire: it adds the dependency.',
     messages: { missing: '{network} is enrolled, but {variants} do not depend on {dependency}.' },
     isAbsence: true,
+    mayBeInScript: true,
     needsTitle: true,
   },
   *run(context) {

@@ -13,6 +13,7 @@ export const pluginMissing = defineRule({
       missing: '{network} requires the plugin {id} {version} in {module}: {why}',
     },
     isAbsence: true,
+    mayBeInScript: true,
     needsTitle: true,
   },
   *run(context) {

@@ -13,6 +13,7 @@ export const repositoryMissing = defineRule({
       missing: '{network} publishes {dependency} only in {url}, which is not a repository of {variants}.',
     },
     isAbsence: true,
+    mayBeInScript: true,
     needsTitle: true,
   },
   *run(context) {

@@ -22,7 +22,7 @@ export const cannotTell = defineRule({
     for (const item of survey.unresolved) {
       if (item.network && title && !isEnrolled(title, item.network, item.platform)) continue;
       // A value that certainly does not exist is reported by app-id/missing.
-      if (item.cause !== undefined && title) continue;
+      if (item.cause !== undefined && item.cause !== 'unread-script' && title) continue;
       if (item.kind === 'kotlin' && !asksForKotlin(context)) continue;
       const { platform, module, variants, network, place, chain, what, reason } = item;
       yield {

@@ -12,6 +12,7 @@ export const unitIdNotInBuild = defineRule({
     byWiring: 'Run syndexa wire, which writes the placebook, and name the placement through it in code.',
     messages: { absent: 'The build lacks the unit ID of {placement} on {network} ({ids}).' },
     isAbsence: true,
+    mayBeInScript: true,
     needsTitle: true,
   },
   *run(context) {

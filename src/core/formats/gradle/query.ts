@@ -69,10 +69,14 @@ function releaseIn(body: readonly Statement[]): Expression | undefined {
   return pathOf(version.callee) === 'release' ? version.args[0]?.value : version;
 }
 
+/** Whether parts of a string are computed: `"$name"`, `/${name}/`. */
+export function isTemplate({ raw, quote }: Expression & { type: 'string' }): boolean {
+  return !quote.startsWith("'") && raw.includes('$');
+}
+
 /** A plain string or number argument as text; undefined for anything else. */
 export function literal(expression: Expression | undefined): string | undefined {
-  if (expression?.type === 'string' && !(expression.quote.startsWith('"') && expression.raw.includes('$')))
-    return expression.raw;
+  if (expression?.type === 'string' && !isTemplate(expression)) return expression.raw;
   return expression?.type === 'number' ? expression.text : undefined;
 }
 

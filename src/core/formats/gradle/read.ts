@@ -1,9 +1,6 @@
-import { GradleCursor } from './cursor.js';
+import { GradleExpressions, maxGradleDepth } from './expressions.js';
 import { lexGradle, type Token } from './lex.js';
-import type { GradleScript, Statement, Expression, Argument } from './model.js';
-
-/** Blocks and brackets nested deeper than this are reported and skipped. */
-export const maxGradleDepth = 120;
+import type { GradleScript, Statement } from './model.js';
 
 /**
  * Reads a Gradle build script, in Groovy or Kotlin form, as far as it declares things: calls, blocks,
@@ -16,9 +13,7 @@ export function readGradle(text: string): GradleScript {
   return { statements: parser.statements(null), problems };
 }
 
-class GradleParser extends GradleCursor {
-  private depth = 0;
-
+class GradleParser extends GradleExpressions {
   /** Statements up to the closing brace of the block, or to the end of the file. */
   statements(open: Token | null): Statement[] {
     const found: Statement[] = [];
@@ -42,11 +37,16 @@ class GradleParser extends GradleCursor {
 
   private statement(): Statement {
     const { start } = this.token;
+    this.skipLabels();
     const conditional = this.conditional(start);
     if (conditional) return conditional;
-    const declared = this.declaration(start);
+    const declared = this.definition(start) ?? this.declaration(start);
     if (declared) return declared;
     const target = this.expression(true);
+    if (this.is('->')) {
+      this.at++;
+      return this.branch(start);
+    }
     for (const operator of ['=', '+=', '-='] as const) {
       if (!this.is(operator)) continue;
       this.at++;
@@ -71,9 +71,15 @@ class GradleParser extends GradleCursor {
       return null;
     this.at++;
     if (this.is('(')) this.skipBrackets();
+    if (this.is('->')) this.at++;
+    return this.branch(start);
+  }
+
+  /** What runs only under a condition: a block, or one statement. */
+  private branch(start: number): Statement {
     this.skipNewlines();
     if (this.is('{')) {
-      const body = this.block();
+      const body = this.block(false);
       return { type: 'conditional', body, start, end: this.lastEnd() };
     }
     if (++this.depth > maxGradleDepth) {
@@ -87,15 +93,78 @@ class GradleParser extends GradleCursor {
     return { type: 'conditional', body: [only], start, end: only.end };
   }
 
+  /** Skips annotations, labels (`outer: for`, `outer@ for`) and Groovy's `case x:`; they declare nothing. */
+  private skipLabels(): void {
+    for (;;) {
+      const { kind, text } = this.token;
+      if (this.is('@') && this.tokens[this.at + 1]?.kind === 'name') this.skipAnnotation();
+      else if (modifiers.has(text) && this.tokens[this.at + 1]?.kind === 'name') this.at++;
+      else if (kind === 'name' && this.is(':', 1) && !this.is(':', 2)) this.at += 2;
+      else if (kind === 'name' && this.is('@', 1) && this.token.end === this.tokens[this.at + 1]?.start)
+        this.at += 2;
+      else if (kind === 'name' && text === 'case') {
+        while (!this.is(':') && !this.lineEnds()) this.at++;
+        if (this.is(':')) this.at++;
+      } else return;
+      this.skipNewlines();
+      if (this.is('}') || this.token.kind === 'end') return;
+    }
+  }
+
+  private skipAnnotation(): void {
+    this.at += 2;
+    while ((this.is('.') || this.is(':')) && this.tokens[this.at + 1]?.kind === 'name') this.at += 2;
+    if (this.is('(')) this.skipBrackets();
+  }
+
+  /** A function: what is in it runs only when it is called, so it declares its name and nothing else. */
+  private definition(start: number): Statement | null {
+    const ahead = this.isName('fun') ? this.functionName() : this.isName('def') && this.is('(', 2) ? 1 : 0;
+    const named = this.tokens[this.at + ahead];
+    if (ahead === 0 || named?.kind !== 'name') return null;
+    this.at += ahead + 1;
+    this.skipBrackets();
+    if (this.is(':')) while (!this.is('=') && !this.is('{') && !this.lineEnds()) this.at++;
+    if (this.is('{')) this.skipBrackets();
+    else this.toLineEnd();
+    return { type: 'declare', name: named.text, value: null, delegated: false, start, end: this.lastEnd() };
+  }
+
+  /** How many tokens ahead the name of Kotlin's `fun <T> Some.name(` is; 0 when there is none on this line. */
+  private functionName(): number {
+    for (let ahead = 1; ahead < 40; ahead++) {
+      if (this.is('(', ahead + 1)) return ahead;
+      if (['newline', 'end'].includes(this.tokens[this.at + ahead]?.kind ?? 'end')) return 0;
+    }
+    return 0;
+  }
+
+  /** How many tokens ahead the name of `Map<String, String> name = …` is; 0 when this is no such declaration. */
+  private typedName(): number {
+    if (this.token.kind !== 'name' || ['val', 'var', 'def'].includes(this.token.text)) return 0;
+    for (let ahead = 1; ahead < 40; ahead++) {
+      const { kind, text } = this.tokens[this.at + ahead] ?? { kind: 'end', text: '' };
+      if (kind === 'name' && this.is('=', ahead + 1))
+        return [',', '.', '<'].some((mark) => this.is(mark, ahead - 1)) ? 0 : ahead;
+      if (kind !== 'name' && !(kind === 'symbol' && typeSymbols.has(text))) return 0;
+      if (kind === 'name' && ahead === 1) return 0;
+    }
+    return 0;
+  }
+
   private declaration(start: number): Statement | null {
-    if (!['def', 'val', 'var', 'final'].some((word) => this.isName(word))) return null;
-    if (this.tokens[this.at + 1]?.kind !== 'name') return null;
-    this.at++;
-    while (
-      this.tokens[this.at + 1]?.kind === 'name' &&
-      !['by'].includes(this.tokens[this.at + 1]?.text ?? '')
-    )
+    const typed = this.typedName();
+    if (typed > 0) this.at += typed;
+    else {
+      if (!['def', 'val', 'var'].some((word) => this.isName(word))) return null;
+      if (this.tokens[this.at + 1]?.kind !== 'name') return null;
       this.at++;
+      while (
+        this.tokens[this.at + 1]?.kind === 'name' &&
+        !['by'].includes(this.tokens[this.at + 1]?.text ?? '')
+      )
+        this.at++;
+    }
     const name = this.token.text;
     this.at++;
     if (this.is(':')) while (!this.is('=') && !this.isName('by') && !this.lineEnds()) this.at++;
@@ -109,7 +178,7 @@ class GradleParser extends GradleCursor {
     return { type: 'declare', name, value, delegated, start, end: value.end };
   }
 
-  private block(): Statement[] {
+  protected block(parameters = true): Statement[] {
     const open = this.token;
     if (++this.depth > maxGradleDepth) {
       this.problem(`Blocks are nested more than ${maxGradleDepth} deep.`, open);
@@ -118,183 +187,40 @@ class GradleParser extends GradleCursor {
       return [];
     }
     this.at++;
+    if (parameters) this.skipParameters();
     const body = this.statements(open);
     if (this.is('}')) this.at++;
     this.depth--;
     return body;
   }
 
-  private expression(command: boolean): Expression {
-    let left = this.postfix(command);
-    for (;;) {
-      const { kind, text } = this.token;
-      const infix = kind === 'name' && ['to', 'as', 'in', 'is'].includes(text);
-      const operator =
-        kind === 'symbol' &&
-        ['+', '-', '*', '/', '?:', '?', ':', '==', '!=', '&&', '||', '<', '>', '..', '<=', '>='].includes(
-          text,
-        );
-      if (!infix && !operator) return left;
-      if (text === ':' && command) return left;
-      this.at++;
-      this.skipNewlines();
-      const right = this.postfix(false);
-      left = { type: 'binary', operator: text, left, right, start: left.start, end: right.end };
-    }
-  }
-
-  private postfix(command: boolean): Expression {
-    let value = this.primary();
-    for (;;) {
-      const { start } = value;
-      if (
-        this.is('.') ||
-        this.is('?.') ||
-        this.is('!!') ||
-        (this.token.kind === 'newline' && this.dotAhead())
-      ) {
-        if (this.is('!!')) {
-          this.at++;
-          continue;
-        }
-        this.skipNewlines();
-        this.at++;
-        this.skipNewlines();
-        const { text, end, kind } = this.token;
-        if (kind !== 'name' && kind !== 'string') return value;
-        this.at++;
-        value = { type: 'member', object: value, name: text, start, end };
-      } else if (this.is('<') && this.typeArguments()) {
-        continue;
-      } else if (this.is('(')) {
-        const args = this.list('(', ')');
-        const body = this.is('{') ? this.block() : null;
-        value = { type: 'call', callee: value, args, body, start, end: this.lastEnd() };
-      } else if (this.is('[')) {
-        const items = this.list('[', ']');
-        const index = items[0]?.value ?? unknown(this.text, start, this.lastEnd());
-        value = { type: 'index', object: value, index, start, end: this.lastEnd() };
-      } else if (this.is('{') && (value.type === 'name' || value.type === 'member')) {
-        const body = this.block();
-        value = { type: 'call', callee: value, args: [], body, start, end: this.lastEnd() };
-      } else if (command && this.beginsCommandArgument(value)) {
-        value = this.commandCall(value);
-      } else return value;
-    }
-  }
-
-  /** Groovy's `minSdk 24`, `id 'x' version 'y'` and Kotlin's `id("x") version "y"`. */
-  private beginsCommandArgument(callee: Expression): boolean {
-    const { kind, text } = this.token;
-    if (callee.type === 'call') {
-      const next = this.tokens[this.at + 1];
-      return (
-        kind === 'name' &&
-        !['to', 'as', 'in', 'is', 'by'].includes(text) &&
-        (next?.kind === 'string' || next?.kind === 'name' || (next?.kind === 'symbol' && next.text === '('))
-      );
-    }
-    if (callee.type !== 'name' && callee.type !== 'member') return false;
-    if (kind === 'string' || kind === 'number') return true;
-    return kind === 'name' && !['to', 'as', 'in', 'is', 'by'].includes(text);
-  }
-
-  private commandCall(callee: Expression): Expression {
-    const { start } = callee;
-    if (callee.type === 'call') {
-      const { text, end } = this.token;
-      this.at++;
-      const member: Expression = { type: 'member', object: callee, name: text, start, end };
-      return this.is('(') ? member : this.commandCall(member);
-    }
-    const args: Argument[] = [];
-    do {
-      if (args.length > 0) this.at++;
-      this.skipNewlinesAfterComma(args.length);
-      args.push(this.argument());
-    } while (this.is(','));
-    const body = this.is('{') ? this.block() : null;
-    return { type: 'call', callee, args, body, start, end: this.lastEnd() };
-  }
-
-  private skipNewlinesAfterComma(count: number): void {
-    if (count > 0) this.skipNewlines();
-  }
-
-  private argument(): Argument {
-    const { kind, text } = this.token;
-    const named =
-      (kind === 'name' || kind === 'string') && (this.is(':', 1) || (kind === 'name' && this.is('=', 1)));
-    if (named) {
-      this.at += 2;
-      this.skipNewlines();
-      return { name: text, value: this.expression(false) };
-    }
-    return { value: this.expression(false) };
-  }
-
-  private list(open: string, close: string): Argument[] {
-    const opening = this.token;
-    const items: Argument[] = [];
-    if (++this.depth > maxGradleDepth) {
-      this.problem(`Brackets are nested more than ${maxGradleDepth} deep.`, opening);
-      this.skipBrackets();
-      this.depth--;
-      return items;
-    }
-    this.at++;
-    for (;;) {
-      this.skipNewlines();
-      if (this.is(close)) {
-        this.at++;
-        break;
+  /** Skips the parameters of a closure or a lambda, with their types and default values: `{ a, b = { 1 } -> …`. */
+  private skipParameters(): void {
+    const from = this.at;
+    this.skipNewlines();
+    let depth = 0;
+    for (let ahead = this.at; ahead < from + maxParameterTokens; ahead++) {
+      const { kind, text } = this.tokens[ahead] ?? { kind: 'end', text: '' };
+      if (depth === 0 && kind === 'symbol' && text === '->') {
+        this.at = ahead + 1;
+        return;
       }
-      if (this.token.kind === 'end' || this.is('}')) {
-        this.problem(`This "${open}" is never closed.`, opening);
-        break;
-      }
-      const before = this.at;
-      if (this.is(':') && this.is(close, 1)) this.at++;
-      else if (this.is(',')) this.at++;
-      else items.push(this.argument());
-      if (this.at === before) this.at++;
+      const before = this.tokens[ahead - 1];
+      const continued = depth > 0 || (before?.kind === 'symbol' && before.text === ',');
+      if (kind === 'end' || (kind === 'newline' && !continued)) break;
+      if (kind !== 'symbol') continue;
+      if ('([{'.includes(text)) depth++;
+      else if (')]}'.includes(text)) depth--;
+      else if (depth === 0 && !parameterSymbols.has(text)) break;
+      if (depth < 0) break;
     }
-    this.depth--;
-    return items;
-  }
-
-  private primary(): Expression {
-    const { kind, text, start, end, quote } = this.token;
-    if (kind === 'string') {
-      this.at++;
-      return { type: 'string', raw: text, quote: quote ?? '"', start, end };
-    }
-    if (kind === 'number') {
-      this.at++;
-      return { type: 'number', text, start, end };
-    }
-    if (kind === 'name') {
-      this.at++;
-      if (text === 'new' && this.token.kind === 'name') return this.primary();
-      return { type: 'name', name: text, start, end };
-    }
-    if (this.is('[')) {
-      const items = this.list('[', ']');
-      return { type: 'list', items, start, end: this.lastEnd() };
-    }
-    if (this.is('(')) {
-      const items = this.list('(', ')');
-      return items[0]?.value ?? unknown(this.text, start, this.lastEnd());
-    }
-    if (this.is('{')) {
-      const body = this.block();
-      return { type: 'block', body, start, end: this.lastEnd() };
-    }
-    if (!this.lineEnds()) this.at++;
-    return unknown(this.text, start, Math.max(start, this.lastEnd()));
+    this.at = from;
   }
 }
 
-function unknown(text: string, start: number, end: number): Expression {
-  return { type: 'unknown', text: text.slice(start, end), start, end };
-}
+const maxParameterTokens = 200;
+const parameterSymbols = new Set([',', ':', '=', '.', '<', '>', '?', '*', '-', '@']);
+const typeSymbols = new Set(['<', '>', ',', '.', '?', '[', ']']);
+const modifiers = new Set(
+  'const private public internal protected static final override lateinit open abstract'.split(' '),
+);

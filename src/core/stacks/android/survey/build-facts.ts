@@ -10,15 +10,12 @@ import { evaluate } from './evaluate.js';
 import type { Resolved } from '../../common/gradle/resolved.js';
 import { fromResolved, moduleName } from './facts.js';
 import { type Collected } from '../../common/manifest/model.js';
-import { blockParts, callsOf, scriptParts } from '../../common/gradle/parts.js';
+import { blockParts, callsOf, scriptParts, type MissingScript } from '../../common/gradle/parts.js';
+import type { Profile } from '../../../network/model.js';
 import { hasProjectRepositories, repositoriesModeOf, repositoriesOf, sameAddress } from './repositories.js';
-import {
-  namedPlugins,
-  pluginLines,
-  scriptOf,
-  settingsNames,
-  type NamedPlugin,
-} from '../../common/gradle/scripts.js';
+import { namedPlugins } from '../../common/gradle/scripts.js';
+import { pluginLines, type NamedPlugin } from '../../common/gradle/plugins.js';
+import { scriptOf, settingsNames } from '../../common/gradle/catalogs.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** What the build itself needs for an SDK: repositories, plugins, the Kotlin version, scripts that are pulled in. */
@@ -32,7 +29,7 @@ export function buildFacts(
   const found = kotlin
     ? fromResolved(model, variant, 'kotlin', 'the Kotlin version', kotlin)
     : { facts: [], unresolved: [] };
-  found.unresolved.push(...openParts(tree, model, variant));
+  found.unresolved.push(...openParts(tree, model, variant, context));
   found.facts.push(
     ...repositoryFacts(tree, model, variant, context),
     ...pluginFacts(tree, model, variant, context),
@@ -41,11 +38,16 @@ export function buildFacts(
 }
 
 /** What of a build reading cannot see: scripts, flavours under a condition, filters of variants. */
-function openParts(tree: Tree, model: ModuleModel, variant: AndroidVariant): Unresolved[] {
+function openParts(
+  tree: Tree,
+  model: ModuleModel,
+  variant: AndroidVariant,
+  { profiles }: SurveyContext,
+): Unresolved[] {
   const open = (
     path: string,
     span: Span,
-    given: Pick<Unresolved, 'what' | 'reason'>,
+    given: Pick<Unresolved, 'what' | 'reason' | 'cause'>,
     step: Omit<ChainStep, 'place'>,
   ): Unresolved => {
     const place = placeAt(path, tree.text(path), span);
@@ -62,12 +64,16 @@ function openParts(tree: Tree, model: ModuleModel, variant: AndroidVariant): Unr
   };
   const head = ({ start }: Pick<Span, 'start'>) => ({ start, end: start + 2 });
   return [
-    ...model.missing.map(({ path, statement, from, reason }) =>
+    ...model.missing.map((script) =>
       open(
-        path,
-        statement,
-        { what: `what the script ${from} adds to the build`, reason },
-        { what: 'apply from', value: from },
+        script.path,
+        script.statement,
+        {
+          what: `what ${script.source === null ? 'the script' : 'the plugin'} ${script.from} adds to the build`,
+          reason: script.reason,
+          ...(mayAddSdk(tree, script, profiles) ? { cause: 'unread-script' as const } : {}),
+        },
+        { what: script.source === null ? 'apply from' : 'plugin', value: script.from },
       ),
     ),
     ...model.openFlavours.map(({ path, statement }) =>
@@ -92,6 +98,17 @@ function openParts(tree: Tree, model: ModuleModel, variant: AndroidVariant): Unr
         ),
       ),
   ];
+}
+
+/** Whether a script that is not read may bring a network's SDK; the source of a plugin class tells. */
+function mayAddSdk(tree: Tree, { isOptional, source }: MissingScript, profiles: readonly Profile[]): boolean {
+  if (isOptional) return false;
+  const text = source === null ? undefined : tree.text(source)?.text;
+  if (text === undefined) return true;
+  const groups = profiles
+    .flatMap(({ android }) => android?.dependencies ?? [])
+    .map(({ coordinate }) => coordinate);
+  return groups.some((coordinate) => text.includes(coordinate.split(':')[0] ?? coordinate));
 }
 
 /**

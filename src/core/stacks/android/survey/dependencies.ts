@@ -10,7 +10,7 @@ import { evaluate } from './evaluate.js';
 import { moduleName } from './facts.js';
 import { type Collected } from '../../common/manifest/model.js';
 import { layersOf } from './libraries.js';
-import { catalogsOf, type NamedCatalog } from '../../common/gradle/scripts.js';
+import { catalogsOf, type NamedCatalog } from '../../common/gradle/catalogs.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
 /** A library that a dependency line names. */

@@ -1,12 +1,13 @@
-import { catalogVersion, declarationOf, entryOf, gradleProperty, type Scope } from './look-up.js';
-import { type Resolved } from '../../common/gradle/resolved.js';
-import { scriptParts } from '../../common/gradle/parts.js';
-import { scriptOf } from '../../common/gradle/scripts.js';
-import { pathOf } from '../../../formats/gradle/query.js';
-import { readGradle } from '../../../formats/gradle/read.js';
 import type { Expression } from '../../../formats/gradle/model.js';
+import { isTemplate, pathOf } from '../../../formats/gradle/query.js';
+import { readGradle } from '../../../formats/gradle/read.js';
 import type { ChainStep } from '../../../facts/evidence.js';
 import { placeAt } from '../../../facts/place.js';
+import { accessPath, plainName } from '../../common/gradle/declared.js';
+import type { Resolved } from '../../common/gradle/resolved.js';
+import { catalogVersion, gradleProperty, type Scope } from './look-up.js';
+import { entryIn, locate, missingFor, nameRead, unknownName, type Located } from './names.js';
+import { loadedProperty } from './properties-files.js';
 
 const transparentCalls = new Set([
   'get',
@@ -60,8 +61,7 @@ function evaluateStep(expression: Expression, scope: Scope, steps: number): Reso
     case 'name':
     case 'member':
       return (
-        evaluateName(expression, scope, steps) ??
-        cannot(`“${pathOf(expression) ?? 'this'}” is not set in any file of the tree`)
+        evaluateName(expression, scope, steps) ?? cannot(unknownName(nameRead(expression) ?? 'this', scope))
       );
     case 'index':
       return evaluateIndex(expression, scope, steps) ?? cannot(computed);
@@ -91,8 +91,8 @@ function evaluateString(
   steps: number,
   here: (what: string, value: string | null) => ChainStep,
 ): Resolved {
-  const { raw, quote } = expression;
-  if (quote.startsWith("'") || !raw.includes('$')) {
+  const { raw } = expression;
+  if (!isTemplate(expression)) {
     return { value: unescape(raw), chain: [here('Gradle', raw)] };
   }
   let failed: Resolved | undefined;
@@ -143,12 +143,21 @@ function evaluateCall(
     ) &&
     first?.type === 'string'
   ) {
-    return (
-      lookUp(first.raw, scope, steps) ?? {
-        ...unresolvedAt(expression, scope, `the property ${first.raw} is not set in any file of the tree`),
-        absent: true,
-      }
-    );
+    const loaded = callee.type === 'member' && loadedProperty(callee.object, first.raw, scope, expression);
+    const isSystem = /(^|\.)System\.getProperty$/.test(path);
+    const found = loaded || lookUp(isSystem ? `systemProp.${first.raw}` : first.raw, scope, steps);
+    if (found) return found;
+    const isKnown = missingFor(scope).length === 0;
+    return {
+      ...unresolvedAt(
+        expression,
+        scope,
+        isKnown
+          ? `the property ${first.raw} is not set in any file of the tree`
+          : unknownName(first.raw, scope),
+      ),
+      absent: isKnown,
+    };
   }
   if (callee.type === 'member' && transparentCalls.has(callee.name))
     return evaluate(callee.object, scope, steps + 1);
@@ -184,42 +193,38 @@ function evaluateIndex(
   scope: Scope,
   steps: number,
 ): Resolved | undefined {
-  const object = pathOf(expression.object) ?? '';
-  if (!/(^|\.)(ext|extra)$/.test(object) || expression.index.type !== 'string') return undefined;
-  return lookUp(expression.index.raw, scope, steps);
+  const { object, index } = expression;
+  if (index.type !== 'string' && index.type !== 'number') return undefined;
+  const key = index.type === 'string' ? index.raw : index.text;
+  const loaded = loadedProperty(object, key, scope, expression);
+  if (loaded) return loaded;
+  const holder = accessPath(object);
+  if (holder === null) return undefined;
+  if (/(^|\.)(ext|extra|properties)$/.test(holder)) return lookUp(key, scope, steps);
+  const map = locate(plainName(holder), scope);
+  const found = lookUp(`${plainName(holder)}.${key}`, scope, steps);
+  if (found || !map) return found;
+  const entry = entryIn(map, key);
+  return entry && resolve(entry, steps);
 }
 
 function evaluateName(expression: Expression, scope: Scope, steps: number): Resolved | undefined {
   const path = pathOf(expression);
   if (path === null) return undefined;
   const version = /^(\w+)\.versions\.(.+?)(\.get)?$/.exec(path);
-  if (version?.[1] && version[2]) return catalogVersion(version[1], version[2], scope);
-  return lookUp(
-    path
-      .replace(/^(rootProject|project|ext|extra|rootProject\.ext|project\.ext|rootProject\.extra)\./, '')
-      .replace(/^(ext|extra)\./, ''),
-    scope,
-    steps,
-  );
+  const inCatalog = version?.[1] && version[2] ? catalogVersion(version[1], version[2], scope) : undefined;
+  return inCatalog ?? lookUp(plainName(path), scope, steps);
 }
 
-/**
- * A property by name: declared in the module's script, then the root's (with all that they pull in), then in
- * `gradle.properties`. `versions.minSdk` is looked for in a map that is called `versions`.
- */
+/** A property by name, as scripts, the build's own code and `gradle.properties` set it; undefined when none does. */
 export function lookUp(name: string, scope: Scope, steps: number): Resolved | undefined {
-  const [head = name, ...rest] = name.split('.');
-  for (const folder of new Set([scope.module, scope.root])) {
-    const { parts } = scriptParts(scope.tree, scope.root, scriptOf(scope.tree, folder));
-    let found: { value: Expression; path: string } | undefined;
-    for (const { path, statements } of parts) {
-      const value = declarationOf(head, statements);
-      if (value) found = { value, path };
-    }
-    if (!found) continue;
-    const value = rest.reduce<Expression | undefined>((map, key) => map && entryOf(map, key), found.value);
-    if (value) return evaluate(value, { ...scope, path: found.path }, steps + 1);
-    if (rest.length > 0) return undefined;
-  }
-  return rest.length > 0 ? undefined : gradleProperty(name, scope);
+  const found = locate(name, scope);
+  return found ? resolve(found, steps) : gradleProperty(name, scope);
+}
+
+function resolve({ value, conditional, scope }: Located, steps: number): Resolved {
+  const resolved = evaluate(value, scope, steps + 1);
+  return conditional
+    ? { value: null, reason: 'it is set under a condition', chain: resolved.chain }
+    : resolved;
 }

@@ -3,7 +3,8 @@ import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import type { Tree } from '../../../tree/tree.js';
 import { dependencyCalls } from './dependency-calls.js';
 import { settingOf } from '../../common/gradle/parts.js';
-import { moduleFolders, scriptOf } from '../../common/gradle/scripts.js';
+import { moduleFolders } from '../../common/gradle/scripts.js';
+import { scriptOf } from '../../common/gradle/catalogs.js';
 import { readModule, type AndroidVariant, type ModuleModel } from './variants.js';
 
 /** A module with the variant of it that goes into a build. */

@@ -5,7 +5,7 @@ import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import { evaluate } from './evaluate.js';
 import { blockParts, scriptParts, type Part } from '../../common/gradle/parts.js';
-import { scriptOf, settingsNames, statementsOf } from '../../common/gradle/scripts.js';
+import { scriptOf, settingsNames, statementsOf } from '../../common/gradle/catalogs.js';
 
 /** A repository that a script of the build names. */
 interface Repository {

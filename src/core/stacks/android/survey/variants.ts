@@ -180,9 +180,13 @@ function capital(name: string): string {
   return name.charAt(0).toUpperCase() + name.slice(1);
 }
 
-/** A setting of the `android` block itself, computed. */
+/**
+ * A setting of the `android` block itself, computed. Groovy takes it inside `defaultConfig { }` too, which passes on what
+ * it does not know.
+ */
 export function moduleSetting(model: ModuleModel, names: readonly string[]): Resolved | undefined {
-  const found = settingOf(model.android, names);
+  const found =
+    settingOf(model.android, names) ?? settingOf(blockParts(model.android, 'defaultConfig'), names);
   if (!found) return undefined;
   if (found.conditional) return { value: null, reason: 'it is set under a condition', chain: [] };
   return evaluate(found.value, { ...model.scope, path: found.path });

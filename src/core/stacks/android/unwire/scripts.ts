@@ -8,7 +8,8 @@ import { allDependencyCalls } from '../survey/dependency-calls.js';
 import { coordinatesOf } from '../survey/dependencies.js';
 import { binaryNames } from '../survey/binaries.js';
 import { repositoriesOf, sameAddress } from '../survey/repositories.js';
-import { catalogsOf, namedPlugins, scriptOf, statementsOf } from '../../common/gradle/scripts.js';
+import { catalogsOf, scriptOf, statementsOf } from '../../common/gradle/catalogs.js';
+import { namedPlugins } from '../../common/gradle/scripts.js';
 import { type AndroidUnwireContext, othersNeed } from './context.js';
 import { markerArtifact } from '../wire/plugin.js';
 

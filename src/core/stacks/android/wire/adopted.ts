@@ -8,7 +8,7 @@ import { appIdRules } from '../../common/by-hand-steps.js';
 import { writtenValue } from '../../common/literal-fix.js';
 import { metaDataOf } from '../survey/module-manifests.js';
 import { placeholdersOf } from '../survey/placeholders.js';
-import { statementsOf } from '../../common/gradle/scripts.js';
+import { statementsOf } from '../../common/gradle/catalogs.js';
 import { manifestPath, stringsOf } from '../survey/sources.js';
 import type { AndroidVariant } from '../survey/variants.js';
 import type { AndroidWireContext } from './context.js';

@@ -5,7 +5,7 @@ import type { Profile } from '../../../network/model.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { libraryFile, type Library } from '../../common/library-file.js';
 import type { StackWiring } from '../../stack.js';
-import { statementsOf } from '../../common/gradle/scripts.js';
+import { statementsOf } from '../../common/gradle/catalogs.js';
 import type { AndroidWireContext } from './context.js';
 
 /** Libraries that are handed out as files: copied to `libs` from a file that the person names, and taken in from there. */

@@ -1,6 +1,6 @@
 import type { Edit } from '../../../text/edit.js';
 import type { Tree } from '../../../tree/tree.js';
-import type { NamedCatalog } from '../../common/gradle/scripts.js';
+import type { NamedCatalog } from '../../common/gradle/catalogs.js';
 
 /** Adds an entry after the last one of a table of a version catalogue; null where the table has none. */
 export function catalogEntry(

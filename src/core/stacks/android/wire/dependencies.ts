@@ -8,13 +8,8 @@ import type { Change } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
 import { dependencySteps } from './hand-dependencies.js';
 import { repositoriesOf, repositoryBlocks, repositoryScripts, sameAddress } from '../survey/repositories.js';
-import {
-  catalogOf,
-  scriptOf,
-  settingsNames,
-  statementsOf,
-  type AppModule,
-} from '../../common/gradle/scripts.js';
+import { catalogOf, scriptOf, settingsNames, statementsOf } from '../../common/gradle/catalogs.js';
+import type { AppModule } from '../../common/gradle/scripts.js';
 import { scriptParts } from '../../common/gradle/parts.js';
 import { catalogEntry } from './catalog.js';
 import type { AndroidWireContext } from './context.js';

@@ -1,6 +1,6 @@
 import { isEnrolled } from '../../../roster/expected.js';
 import type { ByHand } from '../../../edits/model.js';
-import { catalogOf } from '../../common/gradle/scripts.js';
+import { catalogOf } from '../../common/gradle/catalogs.js';
 import type { AndroidWireContext } from './context.js';
 
 /** The lines that add each missing dependency, in the form that this tree uses. */

@@ -5,7 +5,8 @@ import type { Profile } from '../../../network/model.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
-import { catalogOf, pluginsOf, scriptOf, statementsOf } from '../../common/gradle/scripts.js';
+import { catalogOf, scriptOf, statementsOf } from '../../common/gradle/catalogs.js';
+import { pluginsOf } from '../../common/gradle/scripts.js';
 import { catalogEntry } from './catalog.js';
 import type { AndroidWireContext } from './context.js';
 

@@ -8,7 +8,9 @@ import {
 import { readGradle } from '../../../formats/gradle/read.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import { folderOf } from '../../../text/paths.js';
+import { pluginClass, pluginScript } from './build-code.js';
 import { pathIn, type PathScope } from './paths.js';
+import { pluginsIn, type NamedPlugin } from './plugins.js';
 import type { Tree } from '../../../tree/tree.js';
 
 /** Statements that are in one script. What configures a module may come from several. */
@@ -24,43 +26,112 @@ export interface MissingScript {
   /** The script as it is named. */
   from: string;
   reason: string;
+  /** Whether it is applied only where it exists, and it does not. */
+  isOptional: boolean;
+  /** The source of a plugin class, in the tree. */
+  source: string | null;
+}
+
+/** A plugin that is a class of the build's own code: what it applies is seen, what it sets is known to the build alone. */
+export interface PluginClass {
+  path: string;
+  applies: NamedPlugin[];
+}
+
+/** A script with all that it takes over from other scripts. */
+export interface ScriptParts {
+  parts: Part[];
+  missing: MissingScript[];
+  classes: PluginClass[];
 }
 
 const maxApplied = 40;
 
-/** A script with all that it pulls in by `apply from:`, in the order in which Gradle runs it. */
-export function scriptParts(
-  tree: Tree,
-  root: string,
-  script: string | undefined,
-): { parts: Part[]; missing: MissingScript[] } {
-  if (script === undefined) return { parts: [], missing: [] };
+/** A script with all that it pulls in by `apply from:` and by plugins that are scripts, in the order in which Gradle runs it. */
+export function scriptParts(tree: Tree, root: string, script: string | undefined): ScriptParts {
+  if (script === undefined) return { parts: [], missing: [], classes: [] };
   return tree.once(`gradle parts of ${script} in ${root}`, () => {
-    const parts: Part[] = [];
-    const missing: MissingScript[] = [];
-    const seen = new Set<string>();
-    const add = (path: string): void => {
-      if (seen.has(path) || seen.size >= maxApplied) return;
-      seen.add(path);
-      const statements = tree.read(path, readGradle)?.statements ?? [];
-      let from = 0;
-      statements.forEach((statement, index) => {
-        const applied = appliedIn(statement);
-        if (applied.length === 0) return;
-        parts.push({ path, statements: statements.slice(from, index) });
-        from = isAlone(statement) ? index + 1 : index;
-        for (const one of applied) {
-          const scope = { root, project: folderOf(script), statements: [...statements, ...one.declared] };
-          const found = one.isOpen ? undefined : locate(tree, one.value, scope, folderOf(path));
-          if (found !== undefined) add(found);
-          else missing.push({ path, statement, ...reasonFor(tree, one, scope) });
-        }
-      });
-      parts.push({ path, statements: statements.slice(from) });
-    };
-    add(script);
-    return { parts: parts.filter(({ statements }) => statements.length > 0), missing };
+    const collector = new PartCollector(tree, root, script);
+    collector.add(script);
+    const { parts, missing, classes } = collector;
+    return { parts: parts.filter(({ statements }) => statements.length > 0), missing, classes };
   });
+}
+
+class PartCollector {
+  readonly parts: Part[] = [];
+  readonly missing: MissingScript[] = [];
+  readonly classes: PluginClass[] = [];
+  private readonly seen = new Set<string>();
+
+  constructor(
+    private readonly tree: Tree,
+    private readonly root: string,
+    private readonly script: string,
+  ) {}
+
+  add(path: string): void {
+    if (this.seen.has(path) || this.seen.size >= maxApplied) return;
+    this.seen.add(path);
+    const statements = this.tree.read(path, readGradle)?.statements ?? [];
+    for (const plugin of pluginsIn(this.tree, this.root, statements, path))
+      if (plugin.applied) this.addPlugin(plugin, path);
+    let from = 0;
+    statements.forEach((statement, index) => {
+      const applied = appliedIn(statement);
+      if (applied.length === 0) return;
+      this.parts.push({ path, statements: statements.slice(from, index) });
+      from = isAlone(statement) ? index + 1 : index;
+      for (const one of applied) this.addApplied(one, statement, { path, statements });
+    });
+    this.parts.push({ path, statements: statements.slice(from) });
+  }
+
+  private addApplied(one: Applied, statement: Statement, { path, statements }: Part): void {
+    const { tree, root, script } = this;
+    const scope = { root, project: folderOf(script), statements: [...statements, ...one.declared] };
+    const found = one.isOpen ? undefined : locate(tree, one.value, scope, folderOf(path));
+    if (found !== undefined) this.add(found);
+    else this.missing.push({ path, statement, source: null, ...reasonFor(tree, one, scope) });
+  }
+
+  /** A plugin of the build's own code is part of the script that applies it. */
+  private addPlugin({ id, start, end }: NamedPlugin, path: string): void {
+    const { tree, root } = this;
+    const script = pluginScript(tree, root, id);
+    if (script !== undefined) {
+      this.add(script);
+      return;
+    }
+    const source = pluginClass(tree, root, id);
+    if (source === undefined || this.seen.has(source)) return;
+    this.seen.add(source);
+    const applies = appliedByClass(tree.text(source)?.text ?? '').map((each) => ({
+      id: each,
+      version: undefined,
+      applied: true,
+      script: path,
+      start,
+      end,
+    }));
+    this.classes.push({ path: source, applies });
+    const value: Expression = { type: 'string', raw: id, quote: "'", start, end };
+    this.missing.push({
+      path,
+      statement: { type: 'expression', value, start, end },
+      from: id,
+      reason: `it is a plugin class (${source})`,
+      isOptional: false,
+      source,
+    });
+  }
+}
+
+/** The plugins that the source of a plugin class names: `apply("com.android.application")`. */
+function appliedByClass(text: string): string[] {
+  return [...text.matchAll(/\bapply(?:Plugin)?\s*\(?\s*["']([\w.-]{1,200})["']/g)].flatMap(
+    ([, id]) => id ?? [],
+  );
 }
 
 /** A script that a statement applies: the expression that names it, and what is declared around it. */
@@ -130,13 +201,14 @@ function reasonFor(
   tree: Tree,
   { value, isOpen }: Applied,
   scope: Omit<PathScope, 'base'>,
-): Pick<MissingScript, 'from' | 'reason'> {
+): Pick<MissingScript, 'from' | 'reason' | 'isOptional'> {
   const path = pathIn(value, scope);
   const from = value.type === 'string' ? value.raw : (path ?? 'a computed name');
-  if (path === undefined && !/^[a-z]+:\/\//.test(from)) return { from, reason: 'its path is computed' };
+  const isRemote = /^[a-z]+:\/\//.test(from);
+  if (path === undefined && !isRemote) return { from, reason: 'its path is computed', isOptional: false };
   if (isOpen && path !== undefined && tree.has(path))
-    return { from, reason: 'it is applied under a condition' };
-  return { from, reason: 'it is not in the tree' };
+    return { from, reason: 'it is applied under a condition', isOptional: false };
+  return { from, reason: 'it is not in the tree', isOptional: isOpen && !isRemote };
 }
 
 /** The bodies of all blocks of one name in their order, `android { }` and `android.defaultConfig { }` alike. */

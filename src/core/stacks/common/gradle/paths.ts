@@ -1,4 +1,4 @@
-import { pathOf } from '../../../formats/gradle/query.js';
+import { isTemplate, pathOf } from '../../../formats/gradle/query.js';
 import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import { joinPath } from '../../../text/paths.js';
 
@@ -75,11 +75,12 @@ function pieceOf(expression: Expression, scope: PathScope, depth: number): Piece
 }
 
 function fromString(
-  { raw, quote }: Expression & { type: 'string' },
+  expression: Expression & { type: 'string' },
   scope: PathScope,
   depth: number,
 ): Piece | undefined {
-  if (!quote.startsWith('"') || !raw.includes('$')) return { is: 'text', text: raw };
+  const { raw } = expression;
+  if (!isTemplate(expression)) return { is: 'text', text: raw };
   let piece: Piece | undefined = { is: 'text', text: '' };
   let at = 0;
   for (const found of raw.matchAll(/\$\{\s*([\w.()]+)\s*\}|\$(\w+(?:\.\w+)*)/g)) {

@@ -5,7 +5,7 @@ import type { Expression } from '../../../formats/gradle/model.js';
 import type { SurveyEdition, Variant } from '../../../facts/model.js';
 import { baseOf, folderOf } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { scriptNames, statementsOf } from '../../common/gradle/scripts.js';
+import { scriptNames, statementsOf } from '../../common/gradle/catalogs.js';
 import type { IsDevelopment } from '../../common/script-packages/placebook.js';
 
 /** The build types without a bundle of their own, as the Gradle plugin of React Native takes them by default. */
