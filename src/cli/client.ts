@@ -30,20 +30,28 @@ export interface ClientOptions extends Partial<Pick<Client, 'roots' | 'own'>> {
   agent?: Agent;
 }
 
+/** A connection that was idle for longer (ms) is not used again; servers and proxies close them after 5 seconds or more. */
+const maxIdle = 2_000;
+
 /** What keeps connections to a service open from one call to the next; one for TLS makes its own. */
 export function keepingAgent(): Agent {
   return new Agent({ keepAlive: true, maxSockets: 4 });
 }
 
-/** What sends a request to an address; TLS is loaded only where it is spoken. */
-async function sender(url: string): Promise<typeof httpRequest> {
-  return url.startsWith('https:') ? (await import('node:https')).request : httpRequest;
+/** What sends a request to an address, and what keeps its connections; TLS is loaded only where it is spoken. */
+async function senderOf(url: string): Promise<{ send: typeof httpRequest; agent: () => Agent }> {
+  if (!url.startsWith('https:')) return { send: httpRequest, agent: keepingAgent };
+  const { request, Agent: SecureAgent } = await import('node:https');
+  return { send: request, agent: () => new SecureAgent({ keepAlive: true, maxSockets: 4 }) };
 }
 
 /** Speaks to the service, by HTTP only. */
 export class Client {
-  readonly #agent: Agent;
+  #agent: Agent | undefined;
   readonly #token: string | undefined;
+  #busy = 0;
+  /** When the last answer was complete (ms). */
+  #lastUse = performance.now();
   /** Folders below which the service reads trees by itself. */
   readonly roots: readonly string[];
   /** Whether the service runs in this process, for this one command. */
@@ -53,7 +61,7 @@ export class Client {
   constructor(
     readonly url: string,
     private readonly who: string,
-    { roots = [], own = false, token, agent = keepingAgent() }: ClientOptions = {},
+    { roots = [], own = false, token, agent }: ClientOptions = {},
   ) {
     this.roots = roots;
     this.own = own;
@@ -131,7 +139,7 @@ export class Client {
   }
 
   close(): void {
-    this.#agent.destroy();
+    this.#agent?.destroy();
   }
 
   private async raw<Name extends RouteName>(
@@ -140,13 +148,16 @@ export class Client {
     onChunk?: (chunk: string) => void,
   ): Promise<RawAnswer> {
     const { method, path, headers, body } = requestOf(name, this.who, options);
-    const send = await sender(this.url);
-    return new Promise((resolve, reject) => {
+    const { send, agent: makeAgent } = await senderOf(this.url);
+    const agent = (this.#agent ??= makeAgent());
+    this.dropIdleConnections();
+    this.#busy++;
+    return new Promise<RawAnswer>((resolve, reject) => {
       const call = send(
         `${this.url}${path}`,
         {
           method,
-          ...(this.url.startsWith('https:') ? {} : { agent: this.#agent }),
+          agent,
           timeout: 120_000,
           headers: {
             ...headers,
@@ -173,7 +184,18 @@ export class Client {
       call.on('timeout', () => call.destroy(new Error('no answer within two minutes')));
       call.on('error', (error) => reject(unreachable(this.url, error)));
       call.end(body);
+    }).finally(() => {
+      this.#busy--;
+      this.#lastUse = performance.now();
     });
+  }
+
+  /**
+   * A connection that was idle for long may be closed on the other side while this side was reading a tree and did not
+   * hear of it: the next call opens a new one.
+   */
+  private dropIdleConnections(): void {
+    if (this.#busy === 0 && performance.now() - this.#lastUse > maxIdle) this.#agent?.destroy();
   }
 }
 

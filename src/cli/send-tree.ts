@@ -4,7 +4,7 @@ import type { Client } from './client.js';
 import { CommandError, exit, type Io } from './io.js';
 import { homeFolder } from './connect.js';
 import { printableName } from '../core/text/printable.js';
-import { startProgress } from './progress.js';
+import { followed, startProgress, stepped } from './progress.js';
 import { reportTreeState } from './tree-state.js';
 
 /** A tree that the service has, and where it lies. */
@@ -42,7 +42,10 @@ export async function sendTree(
   await reportTreeState(folder, io);
   const real = client.roots.length > 0 && needles.length === 0 ? realOf(folder) : null;
   if (real !== null && client.roots.some((root) => real === root || real.startsWith(`${root}/`))) {
-    const { snapshot, seen, files } = await client.call('openFolder', { body: { path: real } });
+    const call = { body: { path: real } };
+    const { snapshot, seen, files } = io.interactive
+      ? await followed(io, 'reading the tree', (progress) => client.follow('openFolder', call, progress))
+      : await client.call('openFolder', call);
     return { snapshot, folder, seen, sent: files };
   }
   const { collectTree, TreeUnreadableError } = await import('../disk/collect.js');
@@ -53,7 +56,10 @@ export async function sendTree(
   try {
     const lists = join(homeFolder(io.env), 'known-files');
     const known = KnownFiles.open(lists, realOf(folder) ?? folder, plan);
-    const { files, folders, skipped, seen, read } = await collectTree(folder, plan, { known });
+    const { files, folders, skipped, seen, read } = await collectTree(folder, plan, {
+      known,
+      progress: stepped(progress),
+    });
     known.save(read);
     const manifest = {
       name: printableName(basename(folder) || folder),

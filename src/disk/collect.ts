@@ -34,10 +34,24 @@ export interface Collected {
   limited: boolean;
 }
 
-export interface CollectOptions {
-  known?: KnownFiles | undefined;
+/** How far the reading of a tree has come. */
+export interface ReadingStep {
+  /** How many files were seen, those that do not matter included. */
+  seen: number;
+  /** How many of them were read. */
+  read: number;
+}
+
+/** What a caller may say and hear while a tree is read. */
+export interface ReadingOptions {
+  /** Is called now and then while the tree is read. */
+  progress?: ((step: ReadingStep) => void) | undefined;
   /** Ends the reading; the promise is rejected with its reason. */
   signal?: AbortSignal | undefined;
+}
+
+export interface CollectOptions extends ReadingOptions {
+  known?: KnownFiles | undefined;
 }
 
 const maxDepth = 64;
@@ -288,6 +302,7 @@ class Collector {
 
   private async yieldIfDue(): Promise<void> {
     if (performance.now() - this.lastYield < patience) return;
+    this.options.progress?.({ seen: this.result.seen, read: this.result.read });
     await yieldToEventLoop();
     this.lastYield = performance.now();
   }

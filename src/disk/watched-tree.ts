@@ -4,7 +4,7 @@ import { setImmediate as yieldToEventLoop } from 'node:timers/promises';
 import { watch, type FSWatcher } from 'chokidar';
 import type { CollectPlan } from '../api/trees.js';
 import { printableName } from '../core/text/printable.js';
-import { collectTree, recollectTree, type Collected } from './collect.js';
+import { collectTree, recollectTree, type Collected, type ReadingOptions } from './collect.js';
 import { matcherOf } from './wanted-files.js';
 import { KnownFiles } from './known-files.js';
 import { skippedFolders } from './skipped-folders.js';
@@ -52,13 +52,10 @@ export class WatchedTree {
     this.begin();
   }
 
-  /**
-   * The files as they are now. Calls wait for each other.
-   * @param signal ends the reading; the promise is rejected with its reason
-   */
-  current(signal?: AbortSignal): Promise<Collected> {
+  /** The files as they are now. Calls wait for each other. */
+  current(options: ReadingOptions = {}): Promise<Collected> {
     if (this.#begin) clearTimeout(this.#begin);
-    const next = this.#work.then(() => this.readFor(signal));
+    const next = this.#work.then(() => this.readFor(options));
     this.#work = next.catch(() => undefined).then(() => this.begin());
     return next;
   }
@@ -112,17 +109,17 @@ export class WatchedTree {
   }
 
   /** Reads for a caller. After a reading that failed or was ended, the next one looks at everything. */
-  private async readFor(signal: AbortSignal | undefined): Promise<Collected> {
+  private async readFor(options: ReadingOptions): Promise<Collected> {
     try {
-      signal?.throwIfAborted();
-      return await this.read(signal);
+      options.signal?.throwIfAborted();
+      return await this.read(options);
     } catch (error) {
       this.#collected = null;
       throw error;
     }
   }
 
-  private async read(signal: AbortSignal | undefined): Promise<Collected> {
+  private async read(options: ReadingOptions): Promise<Collected> {
     // What the system has to say of changes up to now is heard before anything is answered.
     await yieldToEventLoop();
     const before = this.#collected;
@@ -139,14 +136,14 @@ export class WatchedTree {
       }
     }
     if (before === null || before.limited || !this.#watching || dirty.length > maxDirty || dirty.includes(''))
-      this.#collected = await this.collect(signal);
+      this.#collected = await this.collect(options);
     else if (dirty.length > 0) this.#collected = await recollectTree(this.root, this.plan, before, dirty);
-    return this.#collected ?? (await this.collect(signal));
+    return this.#collected ?? (await this.collect(options));
   }
 
-  private async collect(signal: AbortSignal | undefined): Promise<Collected> {
+  private async collect(options: ReadingOptions): Promise<Collected> {
     const known = this.lists === null ? undefined : KnownFiles.open(this.lists, this.root, this.plan);
-    const collected = await collectTree(this.root, this.plan, { known, signal });
+    const collected = await collectTree(this.root, this.plan, { ...options, known });
     known?.save(collected.read);
     return collected;
   }

@@ -1,5 +1,5 @@
 import type { CollectPlan } from '../api/trees.js';
-import type { Collected } from './collect.js';
+import type { Collected, ReadingOptions } from './collect.js';
 import { WatchedTree } from './watched-tree.js';
 
 /** No folder is read or followed any more, because the service is stopping. */
@@ -32,17 +32,17 @@ export class WatchedTrees {
 
   /**
    * The files of a folder as they are now; from then on the folder is followed.
-   * @param signal ends the reading for this caller
    * @throws Error once it is closed: a folder that were opened then would be followed for ever
    */
-  async current(root: string, plan: CollectPlan, signal?: AbortSignal): Promise<Collected> {
+  async current(root: string, plan: CollectPlan, options: ReadingOptions = {}): Promise<Collected> {
+    const { signal, progress } = options;
     const reading = new AbortController();
     const end = () => reading.abort(signal?.reason);
     if (signal?.aborted) end();
     signal?.addEventListener('abort', end, { once: true });
     this.#readings.add(reading);
     try {
-      return await this.entry(root, plan).tree.current(reading.signal);
+      return await this.entry(root, plan).tree.current({ signal: reading.signal, progress });
     } finally {
       this.#readings.delete(reading);
       signal?.removeEventListener('abort', end);

@@ -1,4 +1,5 @@
 import { realpath, stat } from 'node:fs/promises';
+import type { ReadingOptions } from '../disk/collect.js';
 import type { LinkedTree, StoredTree } from '../api/trees.js';
 import { entryOf } from '../disk/writes/journal.js';
 import type { ServiceContext } from './context.js';
@@ -36,7 +37,9 @@ export class LinkedTrees {
   /** Reads a tree as it is now, and checks it. */
   async read(tree: StoredTree, signal?: AbortSignal): Promise<LinkedTree> {
     const { trees } = this.context;
-    const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path, signal);
+    const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path, {
+      signal,
+    });
     trees.setSnapshot(tree.id, snapshot);
     await this.work.check({ snapshot, title: tree.title, signal });
     return this.withState(trees.linkedTree(tree.id));
@@ -46,10 +49,10 @@ export class LinkedTrees {
   async snapshotOf(
     path: string,
     name: string,
-    signal?: AbortSignal,
+    options: ReadingOptions = {},
   ): Promise<{ snapshot: string; seen: number; files: number }> {
     const { watched, profiles, trees, settings } = this.context;
-    const collected = await watched.current(path, collectPlanOf(profiles, settings), signal);
+    const collected = await watched.current(path, collectPlanOf(profiles, settings), options);
     const { seen, files } = collected;
     return { snapshot: trees.addCollected(name, collected), seen, files: files.length };
   }

@@ -44,6 +44,9 @@ export type OpenRoute = 'session' | 'signIn' | 'signOut';
 /** The media type of server-sent events. */
 export const eventStream = 'text/event-stream';
 
+/** A sign of life is sent so often (ms), so that nothing between here and there closes a quiet connection. */
+export const heartbeat = 15_000;
+
 /** The caller closed the connection before the answer was sent. */
 export class CallerGoneError extends Error {
   override readonly name = 'CallerGoneError';
@@ -54,7 +57,12 @@ export class CallerGoneError extends Error {
 }
 
 /** Registers handlers for routes of the table. They see parsed values only; answers go out as JSON. */
-export function register(router: Router, handlers: Partial<Handlers>, service: Service): void {
+export function register(
+  router: Router,
+  handlers: Partial<Handlers>,
+  service: Service,
+  beatEvery = heartbeat,
+): void {
   for (const name of Object.keys(handlers) as RouteName[]) {
     const spec: RouteSpec = routes[name];
     const handler = handlers[name] as Handler<RouteName>;
@@ -71,10 +79,20 @@ export function register(router: Router, handlers: Partial<Handlers>, service: S
       response.on('close', () => gone.abort(new CallerGoneError()));
       const { signal } = gone;
       const call = { params, query, body, form, request, response, signal };
+      const beat = setInterval(() => signOfLife(request, response), beatEvery).unref();
+      response.on('close', () => clearInterval(beat));
       const answer = await handler(call as Call<RouteName>, service);
       if (answer !== undefined && !response.headersSent) response.json(answer);
     });
   }
+}
+
+/**
+ * Says that an answer is still being worked out, so that neither the caller nor anything between takes a long reading
+ * for a dead connection (RFC 2518, section 10.1: 102 Processing).
+ */
+function signOfLife(request: Request, response: Response): void {
+  if (!response.headersSent && request.httpVersion === '1.1') response.writeProcessing();
 }
 
 /** @throws ServiceError `wrong-type` when a call that takes JSON is sent something else */

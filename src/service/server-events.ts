@@ -1,13 +1,10 @@
 import type { Response } from 'express';
 import type { ServiceContext } from './context.js';
 import { failureOf } from './problem-handler.js';
-import { CallerGoneError, eventStream } from './route.js';
+import { CallerGoneError, eventStream, heartbeat } from './route.js';
 
 /** How long (ms) a caller whose stream broke off should wait before it opens another. */
 const retry = 3_000;
-/** A sign of life is sent so often (ms), so that nothing between here and there closes a quiet connection. */
-const heartbeat = 15_000;
-
 /** An open stream of server-sent events. */
 export interface EventStream {
   /** @param id what a caller names as the last that it saw when it opens the stream again */

@@ -52,7 +52,7 @@ it('reads no further for a caller who went away, and reads everything for the ne
   writeFileSync(join(folder, 'Podfile'), '');
   const trees = new WatchedTrees();
   const gone = new AbortController();
-  const reading = trees.current(folder, plan, gone.signal);
+  const reading = trees.current(folder, plan, { signal: gone.signal });
   gone.abort(new Error('went away'));
   await expect(reading).rejects.toThrow('went away');
   expect((await trees.current(folder, plan)).files.map(({ path }) => path)).toContain('Podfile');

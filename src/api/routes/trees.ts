@@ -84,6 +84,7 @@ export const treeRoutes = {
     summary: 'Reads a folder below a root of the service, and follows it from then on.',
     body: FolderRequest,
     answer: OpenedFolder,
+    progress: true,
   },
   listTrees: { ...paths.listTrees, summary: 'The linked trees.', answer: z.array(LinkedTree) },
   showTree: { ...paths.showTree, summary: 'One linked tree.', answer: LinkedTree },

@@ -6,7 +6,7 @@ import type { Survey } from '../../core/facts/model.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { demandCompared } from '../compared.js';
 import { withService } from '../connect.js';
-import { startProgress } from '../progress.js';
+import { followed } from '../progress.js';
 import { sendTree } from '../send-tree.js';
 
 export interface TreeOptions {
@@ -25,7 +25,7 @@ export function survey(
     const { snapshot } = await sendTree(client, io, directory);
     const call = { params: { snapshot }, body: { title: options.title ?? null } };
     const result = io.interactive
-      ? await followSurvey(io, (progress) => client.follow('survey', call, progress))
+      ? await followed(io, 'surveying', (progress) => client.follow('survey', call, progress))
       : await client.call('survey', call);
     if (options.explain !== undefined) return explained(io, paint, result, options.explain, options.json);
     if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
@@ -54,21 +54,6 @@ async function explained(
     exit.wrongUse,
     'Ask with words from the survey: a kind such as app-id, a network, an ID, a variant, path:line.',
   );
-}
-
-async function followSurvey(
-  io: Io,
-  ask: (progress: (data: unknown) => void) => Promise<Survey>,
-): Promise<Survey> {
-  const progress = startProgress(io, 'surveying');
-  try {
-    return await ask((data) => {
-      const { doing, done, total } = data as { doing: string; done: number; total: number };
-      progress.step(doing, done, total);
-    });
-  } finally {
-    progress.end();
-  }
 }
 
 export interface CheckOptions extends TreeOptions {

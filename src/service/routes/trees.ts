@@ -1,9 +1,11 @@
 import { basename } from 'node:path';
+import type { ReadingStep } from '../../disk/collect.js';
 import { FileChangedError, WriteRefusedError } from '../../disk/writes/errors.js';
 import { entryOf } from '../../disk/writes/journal.js';
 import { noteOf } from '../../disk/writes/tree-writes.js';
 import { ServiceError } from '../errors.js';
 import { created, type Handlers } from '../route.js';
+import { withProgress } from '../server-events.js';
 
 /** Linked trees, and what is written into them. */
 export const treeHandlers = {
@@ -18,10 +20,16 @@ export const treeHandlers = {
     linkedTrees.unlink(params.tree);
     return {};
   },
-  openFolder: async ({ body, signal }, { linkedTrees }) => {
-    const path = await linkedTrees.insideRoots(body.path);
-    return linkedTrees.snapshotOf(path, basename(path), signal);
-  },
+  openFolder: ({ body, signal, form, response }, service) =>
+    withProgress(
+      service,
+      { form, response, name: 'folder' },
+      async (progress: (step: ReadingStep) => void) => {
+        const { linkedTrees } = service;
+        const path = await linkedTrees.insideRoots(body.path);
+        return linkedTrees.snapshotOf(path, basename(path), { signal, progress });
+      },
+    ),
   readTree: ({ params, signal }, { trees, linkedTrees }) =>
     linkedTrees.read(trees.linkedTree(params.tree), signal),
   applyWiring: async ({ params, body }, { trees, linkedTrees, writes, ...service }) => {
