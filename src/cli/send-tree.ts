@@ -4,7 +4,8 @@ import type { Client } from './client.js';
 import { CommandError, exit, type Io } from './io.js';
 import { homeFolder } from './connect.js';
 import { printableName } from '../core/text/printable.js';
-import { followed, startProgress, stepped } from './progress.js';
+import type { CollectedFile } from '../disk/collect.js';
+import { followed, startProgress, stepped, type Progress } from './progress.js';
 import { reportTreeState } from './tree-state.js';
 
 /** A tree that the service has, and where it lies. */
@@ -68,25 +69,7 @@ export async function sendTree(
       skipped: skipped.slice(0, 5_000),
     };
     const { id, missing } = await client.call('addSnapshot', { body: manifest });
-    const wanted = new Set(missing);
-    let batch: { hash: string; base64: string }[] = [];
-    let size = 0;
-    let sent = 0;
-    const flush = async () => {
-      if (batch.length > 0) await client.call('sendBlobs', { body: { blobs: batch } });
-      sent += batch.length;
-      progress.step('sending files', sent, wanted.size);
-      batch = [];
-      size = 0;
-    };
-    for (const { path, hash, bytes: read } of files) {
-      if (!wanted.delete(hash)) continue;
-      const bytes = readAgain(path, read);
-      batch.push({ hash, base64: bytes.toString('base64') });
-      size += bytes.length;
-      if (size > bytesAtOnce || batch.length >= 1_000) await flush();
-    }
-    await flush();
+    await sendMissing(client, files, missing, progress);
     return { snapshot: id, folder, seen, sent: files.length };
   } catch (error) {
     if (error instanceof TreeUnreadableError)
@@ -95,6 +78,34 @@ export async function sendTree(
   } finally {
     progress.end();
   }
+}
+
+/** Sends the contents that the service lacks, some megabytes at a time. */
+async function sendMissing(
+  client: Client,
+  files: readonly CollectedFile[],
+  missing: readonly string[],
+  progress: Progress,
+): Promise<void> {
+  const wanted = new Set(missing);
+  let batch: { hash: string; base64: string }[] = [];
+  let size = 0;
+  let sent = 0;
+  const flush = async () => {
+    if (batch.length > 0) await client.call('sendBlobs', { body: { blobs: batch } });
+    sent += batch.length;
+    progress.step('sending files', sent, wanted.size);
+    batch = [];
+    size = 0;
+  };
+  for (const { path, hash, bytes: read } of files) {
+    if (!wanted.delete(hash)) continue;
+    const bytes = readAgain(path, read);
+    batch.push({ hash, base64: bytes.toString('base64') });
+    size += bytes.length;
+    if (size > bytesAtOnce || batch.length >= 1_000) await flush();
+  }
+  await flush();
 }
 
 /** The real path of a folder; null when there is none, which is reported where it is read. */

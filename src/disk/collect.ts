@@ -7,6 +7,7 @@ import { hashOf } from './hash.js';
 import { timesOf, type KnownFiles } from './known-files.js';
 import { listFolder, type DiskPath, type Entry } from './listing.js';
 import { readFile } from './read-file.js';
+import type { ReadingOptions } from './reading.js';
 import { skippedFolders, type SkippedFolders } from './skipped-folders.js';
 import { matcherOf, type FileMatcher } from './wanted-files.js';
 
@@ -32,22 +33,6 @@ export interface Collected {
   read: number;
   /** Whether files were left out because the tree has too many, or too large ones. */
   limited: boolean;
-}
-
-/** How far the reading of a tree has come. */
-export interface ReadingStep {
-  /** How many files were seen, those that do not matter included. */
-  seen: number;
-  /** How many of them were read. */
-  read: number;
-}
-
-/** What a caller may say and hear while a tree is read. */
-export interface ReadingOptions {
-  /** Is called now and then while the tree is read. */
-  progress?: ((step: ReadingStep) => void) | undefined;
-  /** Ends the reading; the promise is rejected with its reason. */
-  signal?: AbortSignal | undefined;
 }
 
 export interface CollectOptions extends ReadingOptions {

@@ -1,5 +1,6 @@
 import type { CollectPlan } from '../api/trees.js';
-import type { Collected, ReadingOptions } from './collect.js';
+import type { Collected } from './collect.js';
+import type { ReadingOptions } from './reading.js';
 import { WatchedTree } from './watched-tree.js';
 
 /** No folder is read or followed any more, because the service is stopping. */

@@ -1,5 +1,5 @@
 import { realpath, stat } from 'node:fs/promises';
-import type { ReadingOptions } from '../disk/collect.js';
+import type { ReadingOptions } from '../disk/reading.js';
 import type { LinkedTree, StoredTree } from '../api/trees.js';
 import { entryOf } from '../disk/writes/journal.js';
 import type { ServiceContext } from './context.js';

@@ -1,5 +1,5 @@
 import { basename } from 'node:path';
-import type { ReadingStep } from '../../disk/collect.js';
+import type { ReadingStep } from '../../disk/reading.js';
 import { FileChangedError, WriteRefusedError } from '../../disk/writes/errors.js';
 import { entryOf } from '../../disk/writes/journal.js';
 import { noteOf } from '../../disk/writes/tree-writes.js';

@@ -1,4 +1,4 @@
-import { isMap, isScalar, type Pair, type Scalar, type YAMLMap } from 'yaml';
+import { isMap, isScalar, isSeq, type Pair, type Scalar, type YAMLMap } from 'yaml';
 import { parseYaml } from '../yaml/parse.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
@@ -20,6 +20,8 @@ export interface Pubspec {
   /** The range of Dart SDKs, with where it is. */
   sdk: (Span & { range: string }) | undefined;
   dependencies: PubDependency[];
+  /** The files and folders (with a `/` at the end) that it packs, and the flavours that they are for when it names any. */
+  assets: { path: string; flavours?: string[] }[];
   /** Whether it describes a plugin: a package with native halves, and no application. */
   isPlugin: boolean;
   /** The block of its dependencies: none when there is no such key, empty when nothing is below it. */
@@ -32,7 +34,14 @@ const maxLength = 2_000_000;
 
 /** Reads a `pubspec.yaml` (dart.dev, "The pubspec file"). What is no YAML becomes a problem. */
 export function readPubspec(text: string): Pubspec {
-  const empty = { name: undefined, sdk: undefined, dependencies: [], isPlugin: false, block: undefined };
+  const empty = {
+    name: undefined,
+    sdk: undefined,
+    dependencies: [],
+    assets: [],
+    isPlugin: false,
+    block: undefined,
+  };
   const { document, problems: all } = parseYaml(text, maxLength);
   const problems = all.slice(0, 3);
   const root = document.contents;
@@ -48,10 +57,25 @@ export function readPubspec(text: string): Pubspec {
         ? { range: plain(sdk), start: sdk.range[0], end: sdk.range[1] }
         : undefined,
     dependencies: sections.flatMap((section) => dependenciesOf(root, section)),
+    assets: isMap(flutter) ? assetsOf(flutter) : [],
     isPlugin: isMap(flutter) && flutter.has('plugin'),
     block: blockOf(text, root),
     problems,
   };
+}
+
+/** `assets:` of the section `flutter` (docs.flutter.dev, "Flutter pubspec options"). */
+function assetsOf(flutter: YAMLMap): Pubspec['assets'] {
+  const list = flutter.get('assets', true);
+  if (!isSeq(list)) return [];
+  return list.items.flatMap((item): Pubspec['assets'] => {
+    if (isScalar(item)) return [{ path: plain(item) }];
+    const path = isMap(item) ? item.get('path') : undefined;
+    if (!isMap(item) || typeof path !== 'string') return [];
+    const flavours = item.get('flavors', true);
+    const named = isSeq(flavours) ? flavours.items.flatMap((one) => (isScalar(one) ? [plain(one)] : [])) : [];
+    return [{ path, ...(named.length > 0 ? { flavours: named } : {}) }];
+  });
 }
 
 function dependenciesOf(root: YAMLMap, section: PubDependency['section']): PubDependency[] {

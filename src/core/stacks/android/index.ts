@@ -1,3 +1,4 @@
+import { documentFiles } from '../common/documents.js';
 import type { Stack } from '../stack.js';
 import { nativeAndroid as description } from './description.js';
 import { declaredOnAndroid } from './survey/declared.js';
@@ -21,6 +22,9 @@ export const nativeAndroid: Stack = {
     { name: 'Placebook.java' },
     { suffix: '.kt', needle: true },
     { suffix: '.java', needle: true },
+    { suffix: '.xml', parent: 'raw', needle: true },
+    { suffix: '.xml', parent: 'xml', needle: true },
+    ...documentFiles,
   ],
   writes: ['kotlin', 'java'],
   // The application class, which networks are started in.

@@ -1,3 +1,4 @@
+import { documentFiles } from '../common/documents.js';
 import type { Stack } from '../stack.js';
 import { flutter as description } from './description.js';
 import { declaredInPubspec } from './survey/declared.js';
@@ -14,6 +15,7 @@ export const flutter: Stack = {
     { name: 'pubspec.lock' },
     { name: 'placebook.dart' },
     { suffix: '.dart', needle: true },
+    ...documentFiles,
   ],
   writes: ['dart', 'kotlin', 'java', 'swift', 'objective-c'],
   // Where the application begins, which networks are started in.

@@ -1,3 +1,4 @@
+import { documentFiles } from '../common/documents.js';
 import type { Stack } from '../stack.js';
 import { nativeIos as description } from './description.js';
 import { declaredOnIos } from './survey/declared.js';
@@ -26,6 +27,7 @@ export const nativeIos: Stack = {
     { suffix: '.swift', needle: true },
     { suffix: '.m', needle: true },
     { suffix: '.mm', needle: true },
+    ...documentFiles,
   ],
   writes: ['swift', 'objective-c'],
   needles: [],

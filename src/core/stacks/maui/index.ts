@@ -1,3 +1,4 @@
+import { documentFiles } from '../common/documents.js';
 import type { Stack } from '../stack.js';
 import { maui as description } from './description.js';
 import { surveyMaui } from './survey/index.js';
@@ -23,6 +24,7 @@ export const maui: Stack = {
     { suffix: '.targets' },
     { suffix: '.cs', needle: true },
     { suffix: '.xaml', needle: true },
+    ...documentFiles,
   ],
   writes: ['csharp'],
   // Attributes that put something into the manifest.

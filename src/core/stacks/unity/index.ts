@@ -1,3 +1,4 @@
+import { documentFiles } from '../common/documents.js';
 import type { Stack } from '../stack.js';
 import { unity as description } from './description.js';
 import { declaredInUnity } from './survey/declared.js';
@@ -21,6 +22,8 @@ export const unity: Stack = {
     { suffix: '.asmdef' },
     { name: 'Placebook.cs' },
     { suffix: '.cs', needle: true },
+    ...['.asset', '.prefab', '.unity', '.bytes'].map((suffix) => ({ suffix, needle: true })),
+    ...documentFiles,
   ],
   writes: ['csharp'],
   // Scripts of the editor that change the Xcode project after it was made.

@@ -64,18 +64,13 @@ function openParts(
   };
   const head = ({ start }: Pick<Span, 'start'>) => ({ start, end: start + 2 });
   return [
-    ...model.missing.map((script) =>
-      open(
-        script.path,
-        script.statement,
-        {
-          what: `what ${script.source === null ? 'the script' : 'the plugin'} ${script.from} adds to the build`,
-          reason: script.reason,
-          ...(mayAddSdk(tree, script, profiles) ? { cause: 'unread-script' as const } : {}),
-        },
-        { what: script.source === null ? 'apply from' : 'plugin', value: script.from },
-      ),
-    ),
+    ...model.missing.map((script) => {
+      const [kind, by] = script.source === null ? ['script', 'apply from'] : ['plugin', 'plugin'];
+      const what = `what the ${kind} ${script.from} adds to the build`;
+      const cause = mayAddSdk(tree, script, profiles) ? { cause: 'unread-script' as const } : {};
+      const given = { what, reason: script.reason, ...cause };
+      return open(script.path, script.statement, given, { what: by, value: script.from });
+    }),
     ...model.openFlavours.map(({ path, statement }) =>
       open(
         path,

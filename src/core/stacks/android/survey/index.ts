@@ -13,6 +13,7 @@ import { companionFacts } from '../../common/companion-facts.js';
 import { buildFacts } from './build-facts.js';
 import { codeOf } from './code.js';
 import { dependencyFacts } from './dependencies.js';
+import { packedFacts } from './documents.js';
 import { layoutFacts } from './layouts.js';
 import type { Resolved } from '../../common/gradle/resolved.js';
 import { fromResolved, moduleName } from './facts.js';
@@ -49,6 +50,7 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
         dependencyFacts(tree, model, variant, context),
         buildFacts(tree, model, variant, context),
         layoutFacts(tree, model, variant, context),
+        packedFacts(tree, model, variant, context),
         companionFacts({
           tree,
           platform: 'android',

@@ -9,9 +9,10 @@ interface SourceSetOverride {
   /** The folder that takes the place of `src/NAME`. */
   root?: string;
   manifest?: string;
-  /** Folders of resources, of Java and Kotlin: those that take the usual one's place, and those added to it. */
+  /** Folders of resources, of Java and Kotlin, of assets: those that take the usual one's place, and those added to it. */
   res?: FolderOverride;
   code?: FolderOverride;
+  assets?: FolderOverride;
 }
 
 interface FolderOverride {
@@ -71,9 +72,9 @@ function set(
   if (first === undefined) return;
   if (kind === 'setRoot' || kind === 'root') override.root = first;
   else if (kind === 'manifest' && /^(srcFile|setSrcFile)$/.test(property)) override.manifest = first;
-  else if (/^(res|java|kotlin)$/.test(kind) && /^(srcDirs?|setSrcDirs|directories)$/.test(property)) {
+  else if (/^(res|java|kotlin|assets)$/.test(kind) && /^(srcDirs?|setSrcDirs|directories)$/.test(property)) {
     const replaces = mode === 'replace' || property === 'setSrcDirs';
-    const slot = kind === 'res' ? 'res' : 'code';
+    const slot = kind === 'res' || kind === 'assets' ? kind : 'code';
     const known = override[slot];
     override[slot] = {
       replaces: replaces || (known?.replaces ?? false),

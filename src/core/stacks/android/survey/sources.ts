@@ -26,6 +26,11 @@ export function resourceFolders(model: ModuleModel, sourceSet: string): string[]
   return folders(model, sourceSet, 'res', ['res']);
 }
 
+/** The folders of a source set's assets. */
+export function assetFolders(model: ModuleModel, sourceSet: string): string[] {
+  return folders(model, sourceSet, 'assets', ['assets']);
+}
+
 function codeFolders(model: ModuleModel, sourceSet: string): string[] {
   return folders(model, sourceSet, 'code', ['java', 'kotlin']);
 }
@@ -33,7 +38,7 @@ function codeFolders(model: ModuleModel, sourceSet: string): string[] {
 function folders(
   model: ModuleModel,
   sourceSet: string,
-  kind: 'res' | 'code',
+  kind: 'res' | 'code' | 'assets',
   usual: readonly string[],
 ): string[] {
   const override = model.sourceSetPaths.get(sourceSet)?.[kind];

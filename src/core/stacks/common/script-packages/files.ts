@@ -1,4 +1,5 @@
 import { lockFiles } from '../../../formats/package-json/locks.js';
+import { documentFiles } from '../documents.js';
 import type { CollectRule } from '../../stack.js';
 
 /** The ends of names of source files that bundlers take. */
@@ -14,4 +15,9 @@ export const scriptFiles: readonly CollectRule[] = [
     ends.map((end) => ({ suffix: `.${platform}.${end}` })),
   ),
   ...[...ends, 'mjs', 'cjs', 'mts', 'cts'].map((end) => ({ suffix: `.${end}`, needle: true })),
+  ...documentFiles,
+  ...['local', 'development', 'staging', 'production'].map((stage) => ({
+    name: `.env.${stage}`,
+    needle: true,
+  })),
 ];

@@ -13,17 +13,27 @@ const notBundled =
 
 /** The JavaScript and TypeScript that the bundle of a project may hold: its own, and that of its workspace. */
 export function bundledFiles(tree: Tree, project: ReactNativeProject): string[] {
-  return tree.once(`bundled files of ${project.root}`, () => {
-    const folders = sourceFolders(tree, project);
-    const others = [...packagesOf(tree).keys()].filter((folder) => !folders.includes(folder));
-    const native = project.parts.map(({ root }) => root);
-    return tree.paths.filter((path) => {
-      const home = folders.find((folder) => isWithin(path, folder));
-      if (home === undefined || !source.test(path) || notBundled.test(path)) return false;
-      const foreign = others.some((other) => other.length > home.length && isWithin(path, other));
-      return !foreign && !native.some((root) => root !== home && isWithin(path, root));
-    });
+  return tree.once(`bundled files of ${project.root}`, () =>
+    tree.paths.filter(
+      (path) => source.test(path) && !notBundled.test(path) && folderBundled(tree, project, path),
+    ),
+  );
+}
+
+/** Whether a file is in a folder of a project's own code, its packages in the workspace included. */
+export function folderBundled(tree: Tree, project: ReactNativeProject, path: string): boolean {
+  const { folders, others, native } = tree.once(`bundled folders of ${project.root}`, () => {
+    const own = sourceFolders(tree, project);
+    return {
+      folders: own,
+      others: [...packagesOf(tree).keys()].filter((folder) => !own.includes(folder)),
+      native: project.parts.map(({ root }) => root),
+    };
   });
+  const home = folders.find((folder) => isWithin(path, folder));
+  if (home === undefined) return false;
+  const foreign = others.some((other) => other.length > home.length && isWithin(path, other));
+  return !foreign && !native.some((root) => root !== home && isWithin(path, root));
 }
 
 /** The project's folder, and those of the packages in the same tree that it depends on; the innermost first. */

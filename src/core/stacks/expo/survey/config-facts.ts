@@ -9,6 +9,7 @@ import { baseOf } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
+import { unitFacts, type PlacedUnit } from '../../common/documents.js';
 import type { ExpoBuild } from './builds.js';
 
 const identifierWays = { android: ['android', 'package'], ios: ['ios', 'bundleIdentifier'] } as const;
@@ -42,12 +43,14 @@ export function configFacts(
   tree: Tree,
   builds: readonly ExpoBuild[],
   { platform, module }: Pick<SurveyEdition, 'platform' | 'module'>,
-  { profiles }: SurveyContext,
+  context: SurveyContext,
 ): Pick<StackSurvey, 'facts' | 'unresolved'> {
+  const { profiles } = context;
   const found = builds.map((build) => {
     const facts = new BuildFacts(tree, build, { platform, module });
     facts.tell(identifierIn(build, platform), { kind: 'identifier', network: null }, 'the identifier');
     for (const profile of profiles) facts.tellPlugin(profile);
+    facts.tellUnits(context);
     if (platform === 'ios') facts.facts.push(...listFacts(build, { ...facts.placing, module, profiles }));
     return facts;
   });
@@ -134,6 +137,31 @@ class BuildFacts {
     if (field === undefined) return;
     const fact = { kind: 'app-id', network: profile.id, name: field, carrier: 'plugin-entry' } as const;
     this.tell(valueAt(found.options, [field]), fact, `the app ID (${field})`);
+  }
+
+  /** The unit IDs in what the configuration hands to the code. */
+  tellUnits(context: SurveyContext): void {
+    const units = this.unitsIn(valueAt(this.build.config, ['extra']), 'extra', context);
+    const { facts, unresolved } = unitFacts(units, this.common, context);
+    this.facts.push(...facts);
+    this.unresolved.push(...unresolved);
+  }
+
+  private unitsIn(value: ConfigValue | undefined, name: string, context: SurveyContext): PlacedUnit[] {
+    if (value?.is === 'list') return value.items.flatMap((item) => this.unitsIn(item, name, context));
+    if (value?.is === 'object')
+      return [...value.entries].flatMap(([key, item]) => this.unitsIn(item, `${name}.${key}`, context));
+    if (value?.is !== 'text') return [];
+    return context.recogniser
+      .recognise(value.value)
+      .filter(({ kind }) => kind === 'unit')
+      .map(({ network }) => ({
+        network,
+        name,
+        value: value.value,
+        place: this.at(value),
+        chain: this.chainOf(value, value.value),
+      }));
   }
 
   private at(value: ConfigValue): Place {

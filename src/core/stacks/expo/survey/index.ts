@@ -8,6 +8,8 @@ import { shippingIdentifier } from '../../../roster/variant-stages.js';
 import type { Tree } from '../../../tree/tree.js';
 import { sharedCodeFacts } from '../../common/common-code.js';
 import { surveyParts } from '../../common/native-parts.js';
+import { sharedDocumentFacts } from '../../common/documents.js';
+import { readDocuments } from '../../common/script-packages/documents.js';
 import { packageJsonFacts } from '../../common/script-packages/facts.js';
 import { bundledFiles, isBundledFor } from '../../common/script-packages/sources.js';
 import { below } from '../../common/script-packages/packages.js';
@@ -32,16 +34,22 @@ export function surveyExpo(tree: Tree, root: string, context: SurveyContext): St
     isBuiltFor: isBundledFor(files),
   });
   const facts = mergeVariants(config.flatMap((one) => one.facts));
+  const packed = sharedDocumentFacts(tree, readDocuments(tree, asScripts(project), files), editions, context);
   return {
     editions,
     facts: [
       ...facts,
+      ...packed.facts,
       ...packageJsonFacts(tree, asScripts(project), editions, context, 'expo'),
       ...clientFacts(tree, project, editions),
       ...staleFacts(tree, project, { editions, facts, context }),
       ...code.facts,
     ],
-    unresolved: [...mergeVariants(config.flatMap((one) => one.unresolved)), ...code.unresolved],
+    unresolved: [
+      ...mergeVariants(config.flatMap((one) => one.unresolved)),
+      ...packed.unresolved,
+      ...code.unresolved,
+    ],
   };
 }
 

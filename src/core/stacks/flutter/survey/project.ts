@@ -1,5 +1,6 @@
 import { readPubspec, type Pubspec } from '../../../formats/pubspec/read.js';
-import { baseOf, folderOf, isWithin } from '../../../text/paths.js';
+import { isDocument, type SharedDocument } from '../../common/documents.js';
+import { baseOf, folderOf, isWithin, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { nativeParts, type NativePart } from '../../common/native-parts.js';
 
@@ -35,6 +36,17 @@ export function projectRoots(tree: Tree): string[] {
 function dependsOnFlutter({ dependencies }: Pubspec): boolean {
   return dependencies.some(({ name, from, section }) => {
     return name === 'flutter' && from === 'sdk' && section === 'dependencies';
+  });
+}
+
+/** The documents among the assets of a project: files that it names, and those directly in folders that it names. */
+export function packedDocuments(tree: Tree, { root, pubspec }: FlutterProject): SharedDocument[] {
+  return pubspec.assets.flatMap(({ path, flavours }) => {
+    const at = joinPath(root, path);
+    const files = tree.paths.filter((each) =>
+      path.endsWith('/') ? folderOf(each) === at && isDocument(each) : each === at,
+    );
+    return files.map((file) => ({ path: file, ...(flavours ? { flavours } : {}) }));
   });
 }
 

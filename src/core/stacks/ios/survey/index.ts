@@ -14,6 +14,7 @@ import { attributionFacts } from './attribution.js';
 import { codeOf } from './code.js';
 import { blank } from './blank.js';
 import { dependencyFacts } from './dependencies.js';
+import { packedFacts } from './documents.js';
 import { membershipOf } from './membership.js';
 import { projectFacts } from './project-facts.js';
 import { propertyKeys } from './property-keys.js';
@@ -87,6 +88,7 @@ function variantFacts(
     codeOf(tree, model, variant, context),
     dependencyFacts(tree, model, variant, context),
     projectFacts(tree, model, variant, context),
+    packedFacts(tree, model, variant, context),
     { facts: attributionFacts(tree, model, variant, context.profiles), unresolved: [] },
     companions,
   ];

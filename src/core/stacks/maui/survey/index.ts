@@ -3,6 +3,7 @@ import { mergeVariants } from '../../../facts/merge.js';
 import type { Fact, SurveyEdition, Unresolved } from '../../../facts/model.js';
 import { shippingIdentifier } from '../../../roster/variant-stages.js';
 import type { Tree } from '../../../tree/tree.js';
+import { sharedDocumentFacts } from '../../common/documents.js';
 import { frameworkCalls, sharedCodeFacts } from '../../common/common-code.js';
 import { lyingLibraries } from '../../common/library-file.js';
 import { inEditions } from '../../common/package-facts.js';
@@ -14,7 +15,7 @@ import { mauiDefines, mauiTerms, variantsOf } from './builds.js';
 import { markupFacts } from './markup.js';
 import { feedFacts, mauiPackageFacts } from './packages.js';
 import { listOf, plistFacts } from './plist-facts.js';
-import { filesOf, isCompiledFor, isOwnFile, mauiAt, type MauiProject } from './project.js';
+import { filesOf, isCompiledFor, isOwnFile, mauiAt, packedDocuments, type MauiProject } from './project.js';
 import { frameworkFacts, identifierOf, settingsFacts } from './settings.js';
 
 /** The beginning of the application's builder, which carries calls from then on, and its end. */
@@ -52,10 +53,12 @@ export function surveyMaui(tree: Tree, root: string, context: SurveyContext): St
     context,
     isBuiltFor: isCompiledFor(tree, project),
   });
+  const packed = sharedDocumentFacts(tree, packedDocuments(tree, project), editions, context);
   return {
     editions,
     facts: [
       ...mergeVariants(facts),
+      ...packed.facts,
       ...feedFacts(tree, project, editions, context),
       ...frameworkFacts(tree, project, editions),
       ...inEditions(
@@ -66,7 +69,7 @@ export function surveyMaui(tree: Tree, root: string, context: SurveyContext): St
       ...markupFacts(tree, filesOf(tree, project, '.xaml'), editions, context),
       ...frameworkCalls(tree, files, editions, moments),
     ],
-    unresolved: [...mergeVariants(unresolved), ...code.unresolved],
+    unresolved: [...mergeVariants(unresolved), ...packed.unresolved, ...code.unresolved],
   };
 }
 

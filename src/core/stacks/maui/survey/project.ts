@@ -5,6 +5,7 @@ import { compareVersions } from '../../../text/versions.js';
 import { globMatcher } from '../../../text/globs.js';
 import { baseOf, folderOf, isWithin, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
+import { isDocument, type SharedDocument } from '../../common/documents.js';
 import { below } from '../../common/script-packages/packages.js';
 import { entriesOf, evaluateProject, type EvaluatedProject } from './evaluate.js';
 
@@ -168,4 +169,16 @@ export function isCompiledFor(
     if (folder !== undefined && folder !== platform) return false;
     return !removed.some(([one, patterns]) => one === platform && patterns.some((matches) => matches(path)));
   };
+}
+
+/** The documents that an application carries: its raw resources, and settings that it may embed. */
+export function packedDocuments(tree: Tree, project: MauiProject): SharedDocument[] {
+  const raw = below(project.root, 'Resources/Raw');
+  return tree.paths.flatMap((path): SharedDocument[] => {
+    if (!isDocument(path) || !isOwnFile(tree, project, path)) return [];
+    if (isWithin(path, raw)) return [{ path }];
+    return /^appsettings[\w.-]*\.json$/.test(baseOf(path))
+      ? [{ path, open: 'whether the project embeds this document is not known' }]
+      : [];
+  });
 }

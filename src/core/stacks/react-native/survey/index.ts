@@ -3,6 +3,8 @@ import { frameworkCalls, sharedCodeFacts } from '../../common/common-code.js';
 import { surveyParts } from '../../common/native-parts.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
+import { sharedDocumentFacts } from '../../common/documents.js';
+import { readDocuments } from '../../common/script-packages/documents.js';
 import { packageJsonFacts } from '../../common/script-packages/facts.js';
 import { linkingFacts } from './linking.js';
 import { projectAt } from '../../common/script-packages/project.js';
@@ -25,15 +27,17 @@ export function surveyReactNative(tree: Tree, root: string, context: SurveyConte
     context,
     isBuiltFor: isBundledFor(files),
   });
+  const packed = sharedDocumentFacts(tree, readDocuments(tree, project, files), editions, context);
   return {
     editions,
     facts: [
+      ...packed.facts,
       ...native.facts,
       ...packageJsonFacts(tree, project, editions, context, 'react-native'),
       ...linkingFacts(tree, project, editions, context, 'react-native'),
       ...code.facts,
       ...frameworkCalls(tree, files, editions, moments),
     ],
-    unresolved: [...native.unresolved, ...code.unresolved],
+    unresolved: [...native.unresolved, ...packed.unresolved, ...code.unresolved],
   };
 }

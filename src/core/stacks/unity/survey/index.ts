@@ -5,6 +5,7 @@ import { placeAt } from '../../../facts/place.js';
 import { shippingIdentifier } from '../../../roster/variant-stages.js';
 import type { Profile } from '../../../network/model.js';
 import type { Tree } from '../../../tree/tree.js';
+import { sharedDocumentFacts } from '../../common/documents.js';
 import { sharedCodeFacts } from '../../common/common-code.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackSurvey } from '../../stack.js';
@@ -16,7 +17,7 @@ import { unityDefines, unityTerms, variantsOf } from './builds.js';
 import { nativeLibraryFacts, unityPackageFacts } from './packages.js';
 import { unityAt, type UnityProject } from './project.js';
 import { editorFacts, identifierEntry, settingsFacts } from './settings.js';
-import { csharpFiles, isInPlayer } from './sources.js';
+import { csharpFiles, isInPlayer, packedDocuments } from './sources.js';
 
 /** Surveys the editions that a Unity project builds: its settings, packages, assets, build steps and C#. */
 export function surveyUnity(tree: Tree, root: string, context: SurveyContext): StackSurvey {
@@ -53,15 +54,17 @@ export function surveyUnity(tree: Tree, root: string, context: SurveyContext): S
     context,
     isBuiltFor: isInPlayer(tree, project),
   });
+  const packed = sharedDocumentFacts(tree, packedDocuments(tree, project), editions, context);
   return {
     editions,
     facts: [
       ...mergeVariants(facts),
+      ...packed.facts,
       ...unityPackageFacts(tree, project, editions, context),
       ...editorFacts(tree, project, editions),
       ...code.facts,
     ],
-    unresolved: [...mergeVariants(unresolved), ...code.unresolved],
+    unresolved: [...mergeVariants(unresolved), ...packed.unresolved, ...code.unresolved],
   };
 }
 

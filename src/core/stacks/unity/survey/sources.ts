@@ -1,4 +1,5 @@
 import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
+import { isDocument, type SharedDocument } from '../../common/documents.js';
 import type { Platform } from '../../../words/words.js';
 import { folderOf, isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
@@ -50,6 +51,19 @@ export function csharpFiles(tree: Tree, project: UnityProject): string[] {
   return tree.paths.filter(
     (path) => path.endsWith('.cs') && !passedOver.test(path) && homes.some((home) => isWithin(path, home)),
   );
+}
+
+const serialised = /\.(asset|prefab|unity)$/;
+
+/** The documents that a player may carry: those in folders that it packs whole, and assets that something may refer to. */
+export function packedDocuments(tree: Tree, { root }: UnityProject): SharedDocument[] {
+  const assets = below(root, 'Assets');
+  return tree.paths.flatMap((path): SharedDocument[] => {
+    if (!isWithin(path, assets) || inEditor.test(path)) return [];
+    const isWhole = /(^|\/)(Resources|StreamingAssets)\//.test(path.slice(assets.length));
+    if (isWhole && (isDocument(path) || serialised.test(path) || path.endsWith('.bytes'))) return [{ path }];
+    return serialised.test(path) ? [{ path, open: 'what refers to this asset is not known' }] : [];
+  });
 }
 
 /** Whether a file is compiled for the editor alone (Unity manual, "Special folders", "Assembly definitions"). */
