@@ -6,7 +6,8 @@ import { recogniser } from '../../src/core/network/recognise.js';
 import type { Title } from '../../src/core/roster/model.js';
 import { runSurvey } from '../../src/core/surveying.js';
 import type { Tree } from '../../src/core/tree/tree.js';
-import { kelp, profiles, treeOf } from './trees.js';
+import type { Profile } from '../../src/core/network/model.js';
+import { kelp, profiles as shipped, treeOf } from './trees.js';
 
 export interface RuleCase {
   name: string;
@@ -15,6 +16,8 @@ export interface RuleCase {
   title?: Title | null;
   /** What was read of the networks' lists. */
   inventories?: readonly InventoryReading[];
+  /** The profiles; those that ship when it is left out. */
+  profiles?: readonly Profile[];
 }
 
 export interface FaultyCase extends RuleCase {
@@ -27,7 +30,11 @@ export function findingsOf(
   files: Record<string, string> | Tree,
   title: Title | null = kelp(),
   only?: Rule,
-  { inventories = [], now = '2026-06-01T12:00:00Z' }: Partial<Pick<CheckContext, 'inventories' | 'now'>> = {},
+  {
+    inventories = [],
+    now = '2026-06-01T12:00:00Z',
+    profiles = shipped,
+  }: Partial<Pick<CheckContext, 'inventories' | 'now' | 'profiles'>> = {},
 ): Finding[] {
   const tree =
     'paths' in files && typeof files.read === 'function'
@@ -55,19 +62,22 @@ export function ruleCases(rule: Rule, { clean, faulty }: { clean: RuleCase[]; fa
       expect(clean.length).toBeGreaterThan(0);
       expect(faulty.length).toBeGreaterThan(0);
       expect(new Set(names).size).toBe(names.length);
-      const contents = [...clean, ...faulty].map(({ files, title, inventories }) =>
-        JSON.stringify([files, title, inventories]),
+      const contents = [...clean, ...faulty].map(({ files, title, inventories, profiles }) =>
+        JSON.stringify([files, title, inventories, profiles]),
       );
       expect(new Set(contents).size).toBe(contents.length);
     });
-    it.each(clean)('is silent: $name', ({ files, title = kelp(), inventories = [] }) => {
-      expect(findingsOf(files, title, rule, { inventories })).toEqual([]);
+    it.each(clean)('is silent: $name', ({ files, title = kelp(), inventories = [], profiles = shipped }) => {
+      expect(findingsOf(files, title, rule, { inventories, profiles })).toEqual([]);
     });
-    it.each(faulty)('speaks: $name', ({ files, title = kelp(), inventories = [], findings }) => {
-      const found = findingsOf(files, title, rule, { inventories });
-      expect(found).toHaveLength(findings.length);
-      for (const [index, wanted] of findings.entries())
-        expect(found[index]).toMatchObject({ rule: rule.meta.id, severity: rule.meta.severity, ...wanted });
-    });
+    it.each(faulty)(
+      'speaks: $name',
+      ({ files, title = kelp(), inventories = [], profiles = shipped, findings }) => {
+        const found = findingsOf(files, title, rule, { inventories, profiles });
+        expect(found).toHaveLength(findings.length);
+        for (const [index, wanted] of findings.entries())
+          expect(found[index]).toMatchObject({ rule: rule.meta.id, severity: rule.meta.severity, ...wanted });
+      },
+    );
   });
 }

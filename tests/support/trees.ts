@@ -111,6 +111,10 @@ dependencies {
 export const heronRepository =
   'dependencyResolutionManagement {\n    repositories {\n        google()\n        maven("https://maven.cobaltheron.example/release")\n    }\n}\n';
 
+/** A manifest that names the application class of the small tree. */
+export const namingClass = (text: string) =>
+  text.replace('<application android:label="@string/app_name"', '$& android:name=".KelpApp"');
+
 /** A small Android tree that is right; give files to change or add. */
 export function androidFiles(changes: Record<string, string | null> = {}): Record<string, string> {
   const files: Record<string, string | null> = {
@@ -118,7 +122,7 @@ export function androidFiles(changes: Record<string, string | null> = {}): Recor
     'app/build.gradle.kts': gradle(),
     'app/src/main/java/example/brine/kelp/KelpApp.java':
       'package example.brine.kelp;\n\nclass KelpApp extends Application {\n    public void onCreate() {\n        CobaltHeron.start(this);\n    }\n}\n',
-    'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('@string/heron')),
+    'app/src/main/AndroidManifest.xml': namingClass(manifest(appIdMetaData('@string/heron'))),
     'app/src/debug/res/values/ids.xml':
       '<resources>\n    <string name="heron">CH-A-100001-SAMPLE0A</string>\n</resources>\n',
     'app/src/release/res/values/ids.xml':

@@ -1,5 +1,7 @@
 import type { Profile } from '../network/model.js';
+import { groupBy } from '../text/group-by.js';
 import { compareVersions } from '../text/versions.js';
+import type { Platform } from '../words/words.js';
 
 /** The version of a dependency that a profile describes, under whichever name it goes. */
 export function wantedVersion({ android, ios, stacks }: Profile, name: string): string | undefined {
@@ -24,4 +26,18 @@ export function sameLine({ android, ios }: Profile): boolean {
   const major = (version: string | undefined) => version?.split('.')[0];
   const mine = major(android?.dependencies[0]?.version);
   return mine !== undefined && mine === major(ios?.pods[0]?.version ?? ios?.packages[0]?.version);
+}
+
+/** The dependencies of a network that one version is published for: those that its profile describes at the same one. */
+export function sharedVersions({ android, ios }: Profile, platform: Platform): ReadonlySet<string>[] {
+  const all =
+    platform === 'android'
+      ? (android?.dependencies ?? []).map(({ coordinate, version }) => ({
+          name: coordinate,
+          key: `${coordinate.split(':')[0] ?? ''} ${version}`,
+        }))
+      : (ios?.pods ?? []).map(({ name, version }) => ({ name, key: version }));
+  return [...groupBy(all, ({ key }) => key).values()]
+    .filter((group) => group.length > 1)
+    .map((group) => new Set(group.map(({ name }) => name)));
 }

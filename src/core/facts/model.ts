@@ -80,6 +80,9 @@ export const SurveyEdition = z
       .meta({ description: 'The identifier of the variant that ships; null when it cannot be determined.' }),
     identifiers: z.record(z.string(), z.string()).meta({ description: 'The identifier of each variant.' }),
     variants: z.array(Variant),
+    dependencies: Place.optional().meta({
+      description: 'Where a dependency of the edition is declared; its home where this is left out.',
+    }),
     home: Place.meta({
       description: 'Where declarations for the whole application are: its manifest or property list.',
     }),

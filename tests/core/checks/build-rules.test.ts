@@ -366,7 +366,7 @@ ruleCases(applicationClassMissing, {
   faulty: [
     {
       name: 'none at all',
-      files: androidFiles(),
+      files: androidFiles({ [main]: manifest(appIdMetaData('@string/heron')) }),
       title: quincebury,
       findings: [{ message: expect.stringContaining('declare none') }],
     },

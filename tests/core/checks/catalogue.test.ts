@@ -17,6 +17,7 @@ import {
   profiles,
   root,
   treeOf,
+  namingClass,
 } from '../../support/trees.js';
 
 const files = readdirSync(join(root, 'src/core/checks/rules')).filter(
@@ -77,11 +78,14 @@ describe('running the rules', () => {
   });
 
   it('turns a rule that fails into a finding, and runs the others', () => {
-    const { survey } = runSurvey(treeOf(androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') })), {
-      name: 'kelp',
-      profiles,
-      title: { id: 'kelp', title: kelp() },
-    });
+    const { survey } = runSurvey(
+      treeOf(androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) })),
+      {
+        name: 'kelp',
+        profiles,
+        title: { id: 'kelp', title: kelp() },
+      },
+    );
     const context = {
       survey,
       profiles,

@@ -295,7 +295,10 @@ describe('merged manifests', () => {
 
   it('name the application class in full', () => {
     const found = survey(androidFiles({ [mainManifest]: app('', 'android:name=".App"') }));
-    expect(facts(found, 'application-class')).toEqual(['debug release: example.brine.kelp.App']);
+    expect(facts(found, 'application-class')).toEqual([
+      'debug release: example.brine.kelp.App',
+      'debug release: KelpApp',
+    ]);
   });
 });
 

@@ -64,6 +64,7 @@ describe('the template of 2022', () => {
   it('declares its class under the package of its manifest', () => {
     expect(facts(found, 'application-class')).toEqual([
       'com.helloworld.MainApplication android/app/src/main/AndroidManifest.xml:7',
+      'MainApplication android/app/src/main/java/com/helloworld/MainApplication.java:16',
     ]);
   });
 

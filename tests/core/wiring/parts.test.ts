@@ -285,7 +285,7 @@ describe('an SDK without a Podfile', () => {
 
 describe('the application class', () => {
   const own = 'app/src/main/java/example/brine/kelp/KelpApp.java';
-  const bare = androidFiles({ [own]: null });
+  const bare = androidFiles({ [own]: null, [main]: manifest(appIdMetaData('@string/heron')) });
 
   it('is made where there is none, and starts what nothing starts', () => {
     const { after, plan: made } = holds(bare, androidOnly);

@@ -1,7 +1,11 @@
+import type { Fact } from '../../facts/model.js';
 import { isWhereBuildLooks } from '../../facts/effective.js';
+import type { Profile } from '../../network/model.js';
+import { expectedIds } from '../../roster/expected.js';
+import type { Title } from '../../roster/model.js';
 import { readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, networkName, variantsAt } from '../scope.js';
+import { editionScopes, fromFact, networkName, platformName, variantsAt } from '../scope.js';
 
 /** A well-formed production app ID, but not the one that the roster holds. */
 export const appIdDiffersFromRoster = defineRule({
@@ -13,6 +17,8 @@ export const appIdDiffersFromRoster = defineRule({
     byWiring: 'Run syndexa wire, or correct the roster if the build is right.',
     messages: {
       differs: '{id} is not the {stage} app ID that the roster holds for {network}: that is {expected}.',
+      elsewhere:
+        '{id} is the {found} app ID of {network} on {other}. Here the roster has {expected} for {stage}.',
     },
     needsTitle: true,
   },
@@ -30,9 +36,25 @@ export const appIdDiffersFromRoster = defineRule({
           const variants = variantsAt(scope, fact.variants, stage);
           if (variants.length === 0 || id === undefined) continue;
           const data = { id: fact.value, stage, network: networkName(context, fact.network), expected: id };
-          yield { ...fromFact(fact), variants, message: 'differs', data };
+          const other = context.title && heldElsewhere(context.title, context.profiles, fact);
+          yield other
+            ? { ...fromFact(fact), variants, message: 'elsewhere', data: { ...data, ...other } }
+            : { ...fromFact(fact), variants, message: 'differs', data };
         }
       }
     }
   },
 });
+
+/** The other platform of the title whose app ID a value is, and its stage; undefined when it is none. */
+function heldElsewhere(
+  title: Title,
+  profiles: readonly Profile[],
+  { value, network, platform }: Fact,
+): { other: string; found: string } | undefined {
+  const elsewhere = platform === 'android' ? 'ios' : 'android';
+  const held = expectedIds(title, profiles, elsewhere).find(
+    (one) => one.kind === 'app' && one.network === network && one.id === value,
+  );
+  return held && { other: platformName(elsewhere), found: held.stage };
+}

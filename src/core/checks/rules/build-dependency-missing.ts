@@ -1,6 +1,7 @@
 import { packageFor } from '../../network/for-stack.js';
+import type { Fact } from '../../facts/model.js';
 import { defineRule } from '../model.js';
-import { editionScopes, listed } from '../scope.js';
+import { editionScopes, listed, type EditionScope } from '../scope.js';
 
 /** The SDK itself is not among the dependencies. */
 export const dependencyMissing = defineRule({
@@ -10,7 +11,14 @@ export const dependencyMissing = defineRule({
     ifShipped: 'Code that uses the SDK does not compile. Without such code no ad is ever requested.',
     mend: 'Add the dependency next to the others of this tree.',
     byWiring: 'Run syndexa wire: it adds the dependency.',
-    messages: { missing: '{network} is enrolled, but {variants} do not depend on {dependency}.' },
+    otherMends: {
+      widen: 'Declare it for the app of every variant: {line}',
+    },
+    messages: {
+      missing: '{network} is enrolled, but {variants} do not depend on {dependency}.',
+      narrow:
+        '{network} is enrolled, but {variants} do not depend on {dependency}: it is declared only by {configuration}.',
+    },
     isAbsence: true,
     mayBeInScript: true,
     needsTitle: true,
@@ -37,20 +45,44 @@ export const dependencyMissing = defineRule({
           const variants = edition.variants.map(({ name }) => name).filter((name) => !covered.has(name));
           if (variants.length === 0) continue;
           const data = { network: profile.name, variants: listed(variants), dependency: text };
-          yield {
-            platform,
-            module: edition.module,
-            variants,
-            network: profile.id,
-            place: edition.home,
-            message: 'missing',
-            data,
-          };
+          const base = { platform, module: edition.module, variants, network: profile.id };
+          const narrow = narrowest(scope, names, variants);
+          yield narrow
+            ? { ...base, ...narrow, message: 'narrow', mend: 'widen', data: { ...data, ...narrow.data } }
+            : { ...base, place: edition.dependencies ?? edition.home, message: 'missing', data };
         }
       }
     }
   },
 });
+
+/** Where a dependency is declared for less than what ships, and the line that declares it for all of it. */
+function narrowest({ facts }: EditionScope, names: readonly string[], variants: readonly string[]) {
+  const mine = facts.filter(({ name }) => names.includes(name ?? ''));
+  const fact =
+    mine.find(
+      ({ kind, variants: of }) => kind === 'narrow-dependency' && of.some((one) => variants.includes(one)),
+    ) ?? mine.find(({ kind }) => kind === 'dependency');
+  if (!fact) return undefined;
+  const [step] = fact.chain;
+  const configuration = fact.kind === 'narrow-dependency' ? fact.value : (step?.what ?? 'dependency');
+  return {
+    place: fact.place,
+    chain: fact.chain,
+    data: { configuration, line: wideLine(fact, configuration) },
+  };
+}
+
+/** The line that declares a dependency for all of a build, in the language of the file that declares it narrowly. */
+function wideLine({ name = '', value, kind, place, chain }: Fact, configuration: string): string {
+  if (/\.gradle(\.kts)?$/.test(place.path)) {
+    const declared = chain[0]?.value ?? name;
+    const coordinate = kind === 'dependency' && value !== '' ? `${name}:${value}` : declared;
+    return place.path.endsWith('.kts') ? `implementation("${coordinate}")` : `implementation '${coordinate}'`;
+  }
+  if (/(^|\/)Podfile$/.test(place.path)) return `pod '${name}'${value === '' ? '' : `, '${value}'`}`;
+  return configuration === 'dev_dependencies' ? `${chain[0]?.value ?? name} below dependencies` : name;
+}
 
 /** On iOS a pod or a package will do. */
 function iosNames(

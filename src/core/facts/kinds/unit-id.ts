@@ -8,7 +8,16 @@ export const unitId = defineFact({
   description: 'A unit ID of a network.',
   fields: {
     carrier: z
-      .enum(['code', 'placebook', 'resource', 'build-config', 'layout', 'storyboard', 'property-list', 'document'])
+      .enum([
+        'code',
+        'placebook',
+        'resource',
+        'build-config',
+        'layout',
+        'storyboard',
+        'property-list',
+        'document',
+      ])
       .meta({ description: 'What carries the unit ID.' }),
   },
   identity: ({ value }) => value,

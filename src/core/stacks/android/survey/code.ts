@@ -51,6 +51,7 @@ export function codeOf(
     found.unresolved.push(...unresolved);
     found.facts.push(...extendingFacts(tree, path, model, variant, context));
   }
+  found.facts.push(...applicationClasses(tree, [...new Set(paths)], model, variant));
   return found;
 }
 
@@ -85,6 +86,37 @@ function extendingFacts(
         };
       }),
   );
+}
+
+const systemClasses = /^(?:[\w.]+\.)?(?:Application|MultiDexApplication|SplitCompatApplication)$/;
+
+/** The classes of the app's own that extend the system's application class, through any number of their own. */
+function applicationClasses(
+  tree: Tree,
+  paths: readonly string[],
+  model: ModuleModel,
+  variant: AndroidVariant,
+): Fact[] {
+  const types = paths.flatMap((path) => readingOf(tree, path).types.map((type) => ({ path, type })));
+  const names = new Map<string, string>();
+  const baseOf = (bases: readonly string[]) =>
+    bases.find((base) => systemClasses.test(base) || names.has(base.split('.').at(-1) ?? base));
+  for (let before = -1; before < names.size;) {
+    before = names.size;
+    for (const { type } of types) {
+      const base = names.has(type.name) ? undefined : baseOf(type.bases);
+      if (base !== undefined) names.set(type.name, base);
+    }
+  }
+  return types.flatMap(({ path, type: { name, start } }): Fact[] => {
+    const base = names.get(name);
+    if (base === undefined) return [];
+    const place = placeAt(path, tree.text(path), { start, end: start });
+    const chain = [{ what: 'class', value: `${name} extends ${base}`, place }];
+    const more = { name: `extends ${base}`, value: name, effective: true as const, place, chain };
+    const edition = { platform: 'android' as const, module: moduleName(model), variants: [variant.name] };
+    return [{ kind: 'application-class', network: null, ...edition, ...more }];
+  });
 }
 
 /** Whether conditions on the build let a variant reach what is under them. What is asked at run time is no hindrance. */

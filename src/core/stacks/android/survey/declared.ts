@@ -2,7 +2,7 @@ import { attribute, elements, prefixOf } from '../../../formats/xml/query.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { Declared } from '../../../facts/declared.js';
-import { coordinatesOf } from './dependencies.js';
+import { coordinatesOf } from './coordinates.js';
 import { allDependencyCalls } from './dependency-calls.js';
 import { androidNamespace } from '../../common/manifest/namespaces.js';
 import { repositoriesOf } from './repositories.js';

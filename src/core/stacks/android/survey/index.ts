@@ -1,4 +1,5 @@
 import { putAt } from '../../../text/own-values.js';
+import { callsIn } from '../../../formats/gradle/query.js';
 import { elements } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Place } from '../../../facts/evidence.js';
@@ -75,6 +76,7 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
       identifier,
       identifiers,
       variants,
+      dependencies: dependenciesOf(tree, model),
       home: homeOf(tree, model),
     });
   }
@@ -88,6 +90,17 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
 /** The build looks into the source sets first, the strongest before the others, then into the module itself. */
 function companionFolders(model: ModuleModel, variant: AndroidVariant): string[] {
   return [...variant.sourceSets.map((set) => sourceSetFolder(model, set)).reverse(), model.module.folder];
+}
+
+/** The last block of dependencies of the module's script; the script when there is none. */
+function dependenciesOf(tree: Tree, { parts, module }: ModuleModel): Place {
+  const block = parts
+    .filter(({ path }) => path === module.script)
+    .flatMap(({ statements }) => callsIn(statements))
+    .findLast(({ path }) => path === 'dependencies');
+  if (!block) return { path: module.script, line: 1, column: 1 };
+  const { start } = block.call;
+  return placeAt(module.script, tree.text(module.script), { start, end: start + 'dependencies'.length });
 }
 
 /** The application element of the main manifest; the script when there is none. */

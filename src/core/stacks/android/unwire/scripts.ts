@@ -5,7 +5,7 @@ import type { Expression, Statement } from '../../../formats/gradle/model.js';
 import type { Span } from '../../../text/problem.js';
 import type { Change, Topic } from '../../../edits/model.js';
 import { allDependencyCalls } from '../survey/dependency-calls.js';
-import { coordinatesOf } from '../survey/dependencies.js';
+import { coordinatesOf } from '../survey/coordinates.js';
 import { binaryNames } from '../survey/binaries.js';
 import { repositoriesOf, sameAddress } from '../survey/repositories.js';
 import { catalogsOf, scriptOf, statementsOf } from '../../common/gradle/catalogs.js';

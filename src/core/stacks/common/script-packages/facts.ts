@@ -3,9 +3,16 @@ import { isVersionRange, type PackageDependency } from '../../../formats/package
 import { packageFor } from '../../../network/for-stack.js';
 import type { Fact, SurveyEdition } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
-import { baseOf, folderOf } from '../../../text/paths.js';
+import { baseOf, folderOf, isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
-import { frameworkFact, inEditions, packageFacts, type LockState } from '../package-facts.js';
+import {
+  frameworkFact,
+  inEditions,
+  packageFacts,
+  type LockState,
+  type SharedFact,
+} from '../package-facts.js';
+import { overrideFacts } from './overrides.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { below, packagesOf } from './packages.js';
 import { type ReactNativeProject } from './project.js';
@@ -29,7 +36,8 @@ export function packageJsonFacts(
     const asking = manifest.dependencies.filter(({ name, section }) => {
       return name === wanted && section !== 'devDependencies' && section !== 'peerDependencies';
     });
-    return asking.flatMap((asked) =>
+    const forced = wanted === undefined ? [] : overridesFor(tree, root, wanted, profile.id);
+    const asked = asking.flatMap((asked) =>
       packageFacts({
         network: profile.id,
         name: asked.name,
@@ -43,6 +51,7 @@ export function packageJsonFacts(
             : [{ lock: 'lock file', exists: false, held: undefined }],
       }),
     );
+    return [...asked, ...forced];
   });
   const framework = manifest.dependencies.find(
     ({ name, section }) => name === 'react-native' && section === 'dependencies',
@@ -54,6 +63,17 @@ export function packageJsonFacts(
     found.push(frameworkFact('React Native', held?.version ?? framework.version, place, what));
   }
   return inEditions(found, editions);
+}
+
+/** What forces a version for a folder: its own `package.json`, and that of the workspace around it. */
+function overridesFor(tree: Tree, root: string, packageName: string, network: string): SharedFact[] {
+  const folders = [
+    root,
+    ...[...packagesOf(tree).keys()].filter((one) => one !== root && isWithin(root, one)),
+  ];
+  return folders.flatMap((folder) =>
+    overrideFacts(tree, below(folder, 'package.json'), packageName, network),
+  );
 }
 
 /** The lock files that hold for a folder: those in it, or in the nearest folder above that has any. */

@@ -3,7 +3,15 @@ import { readPubspecLock } from '../../../formats/pubspec/lock.js';
 import type { Fact, SurveyEdition } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
-import { frameworkFact, inEditions, packageFacts, type LockState } from '../../common/package-facts.js';
+import type { Place } from '../../../facts/evidence.js';
+import type { PubDependency } from '../../../formats/pubspec/read.js';
+import {
+  frameworkFact,
+  inEditions,
+  packageFacts,
+  type LockState,
+  type SharedFact,
+} from '../../common/package-facts.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { below, type FlutterProject } from './project.js';
 
@@ -17,19 +25,24 @@ export function pubspecFacts(
   const document = tree.text(path);
   const found = profiles.flatMap((profile) => {
     const wanted = packageFor(profile, 'flutter');
-    const asking = pubspec.dependencies.filter(({ name, section }) => {
-      return name === wanted?.package && section !== 'dev_dependencies';
-    });
-    return asking.flatMap((asked) =>
-      packageFacts({
-        network: profile.id,
-        name: asked.name,
-        value: asked.version ?? asked.from,
-        place: placeAt(path, document, asked),
-        manifest: 'pubspec.yaml',
-        locks: asked.version === null ? [] : [lockState(tree, root, asked.name)],
-      }),
-    );
+    const named = pubspec.dependencies.filter(({ name }) => name === wanted?.package);
+    const declared = named.filter(({ section }) => section === 'dependencies');
+    const overrides = named.filter(({ section }) => section === 'dependency_overrides');
+    const asking = declared.length > 0 ? declared : overrides;
+    const apart = named.filter((one) => !asking.includes(one));
+    return [
+      ...apart.map((one) => sectionFact(profile.id, one, placeAt(path, document, one))),
+      ...asking.flatMap((asked) =>
+        packageFacts({
+          network: profile.id,
+          name: asked.name,
+          value: asked.version ?? asked.from,
+          place: placeAt(path, document, asked),
+          manifest: 'pubspec.yaml',
+          locks: asked.version === null ? [] : [lockState(tree, root, asked.name)],
+        }),
+      ),
+    ];
   });
   const { sdk } = pubspec;
   if (sdk) {
@@ -37,6 +50,20 @@ export function pubspecFacts(
     found.push(frameworkFact('Dart SDK', sdk.range, place, 'environment of pubspec.yaml'));
   }
   return inEditions(found, editions);
+}
+
+/** A package in a section that is not the app's own: for development alone, or over what is declared. */
+function sectionFact(
+  network: string,
+  { name, version, from, section }: PubDependency,
+  place: Place,
+): SharedFact {
+  const said = version ?? from;
+  const chain = [{ what: section, value: `${name}: ${said}`, place }];
+  const base = { network, name, effective: true as const, place, chain };
+  return section === 'dependency_overrides'
+    ? { ...base, kind: 'forced-version', value: said.replace(/^[\^=]+/, ''), by: section }
+    : { ...base, kind: 'narrow-dependency', value: section };
 }
 
 function lockState(tree: Tree, root: string, name: string): LockState {

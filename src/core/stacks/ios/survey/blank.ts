@@ -2,7 +2,11 @@ import type { FactKind } from '../../../facts/model.js';
 import type { IosVariant, TargetModel } from './targets.js';
 
 /** What every fact of a variant has in common. */
-export function blank<Kind extends FactKind>(kind: Kind, model: TargetModel, variant: IosVariant) {
+export function blank<Kind extends FactKind>(
+  kind: Kind,
+  model: TargetModel,
+  variant: Pick<IosVariant, 'name'>,
+) {
   return {
     kind,
     network: null as string | null,

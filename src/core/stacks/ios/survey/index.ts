@@ -1,3 +1,4 @@
+import { readPodfile } from '../../../formats/podfile/read.js';
 import { putAt } from '../../../text/own-values.js';
 import { mergeVariants } from '../../../facts/merge.js';
 import type { ChainStep, Place } from '../../../facts/evidence.js';
@@ -13,7 +14,7 @@ import { companionFacts } from '../../common/companion-facts.js';
 import { attributionFacts } from './attribution.js';
 import { codeOf } from './code.js';
 import { blank } from './blank.js';
-import { dependencyFacts } from './dependencies.js';
+import { dependencyFacts, podfileOf } from './dependencies.js';
 import { packedFacts } from './documents.js';
 import { membershipOf } from './membership.js';
 import { projectFacts } from './project-facts.js';
@@ -55,6 +56,7 @@ function editionOf(tree: Tree, model: TargetModel, context: SurveyContext): Surv
     identifier: shippingIdentifier(variants, identifiers),
     identifiers,
     variants,
+    ...dependenciesOf(tree, model),
     home: homeOf(tree, model),
   };
 }
@@ -124,6 +126,16 @@ function resolvedFact(
   return setting.value === null
     ? { facts: [], unresolved: [{ ...base, what, reason: setting.reason }] }
     : { facts: [{ ...base, value: setting.value }], unresolved: [] };
+}
+
+/** The block of the target in the Podfile; nothing without one. */
+function dependenciesOf(tree: Tree, { project, target }: TargetModel): Pick<SurveyEdition, 'dependencies'> {
+  const podfile = podfileOf(tree, project.folder);
+  const read = podfile === undefined ? undefined : tree.read(podfile, readPodfile);
+  const block = read?.targets.find(({ name }) => name === target.name) ?? read?.targets[0];
+  if (podfile === undefined || !block) return {};
+  const end = Math.min(block.end, block.start + `target '${block.name}'`.length);
+  return { dependencies: placeAt(podfile, tree.text(podfile), { start: block.start, end }) };
 }
 
 /** The property list of the target's first configuration; the target in the project file when there is none. */

@@ -9,6 +9,7 @@ import type { SurveyContext } from '../../../roster/survey-context.js';
 import { propertiesOf } from '../../common/plist/properties.js';
 import { podfileOf } from './dependencies.js';
 import { membershipOf } from './membership.js';
+import { podSettingsFacts } from './pod-settings.js';
 import { missingIncludes, settingOf } from './settings.js';
 import { blank } from './blank.js';
 import type { IosVariant, TargetModel } from './targets.js';
@@ -25,6 +26,7 @@ export function projectFacts(
       ...linkerFacts(model, variant, context),
       ...extensionFacts(tree, model, variant),
       ...workspaceFacts(tree, model, variant),
+      ...podSettingsFacts(tree, model, variant),
       ...viewFacts(tree, model, variant, context),
       ...privacyFacts(tree, model, variant),
     ],
