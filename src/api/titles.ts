@@ -77,7 +77,13 @@ export const HistoryEntry = z
   .meta({ title: 'History entry', description: 'One field that changed: who, when, what was, what is.' });
 export type HistoryEntry = z.infer<typeof HistoryEntry>;
 
-export const RosterDocument = z.object({ revision: z.number(), document: z.string() });
+export const RosterDocument = z.object({
+  revision: z.number(),
+  document: z.string(),
+  profiles: z
+    .array(z.object({ id: z.string(), text: z.string() }))
+    .meta({ description: 'The profiles that did not come with Syndexa, as YAML.' }),
+});
 export const FieldDifference = z
   .object({ path: z.string(), was: z.unknown().optional(), is: z.unknown().optional() })
   .meta({ description: 'One field that differs; `was` or `is` is left out where the field is absent.' });
@@ -85,6 +91,13 @@ export const RosterImport = z.object({
   document: z.string().max(16_000_000),
   dryRun: z.boolean().default(false),
   prune: z.boolean().default(false).meta({ description: 'Take out titles that the document does not name.' }),
+  profiles: z
+    .array(z.string().max(1_000_000))
+    .max(200)
+    .default([])
+    .meta({
+      description: 'Profiles that belong to the document, as YAML. Those that the record lacks are added.',
+    }),
 });
 export const RosterImported = z.object({
   revision: z.number(),

@@ -3,9 +3,11 @@ import type { RosterImport, RosterImported } from '../api/titles.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
 import { compare, compareThreeWays, type FieldChange } from '../core/roster/compare.js';
 import { publisherProblems } from '../core/roster/credentials.js';
+import { readProfile } from '../core/network/read.js';
 import { IdHolders } from '../core/roster/holders.js';
 import type { Roster } from '../core/roster/model.js';
 import { valueAt } from '../core/text/own-values.js';
+import type { SourcedProfile } from '../api/shipped-profiles.js';
 import { faultsOf, refusal, ServiceError } from './errors.js';
 import type { Service } from './service.js';
 import type { Writer } from './store/roster-store.js';
@@ -21,7 +23,7 @@ const largeDocument = 200_000;
  */
 export async function importRoster(
   service: Service,
-  { document: text, prune, dryRun }: z.output<typeof RosterImport>,
+  { document: text, prune, dryRun, profiles: texts }: z.output<typeof RosterImport>,
   { writer, signal }: { writer: Writer; signal: AbortSignal },
 ): Promise<z.infer<typeof RosterImported>> {
   const options = { signal, isLarge: text.length > largeDocument };
@@ -31,8 +33,16 @@ export async function importRoster(
       errors: faultsOf(read.problems),
       fix: 'Correct the fields named here.',
     });
-  const taken = take(service, read.roster, { prune, dryRun, writer });
-  if (!('problems' in taken)) return taken;
+  const { roster } = read;
+  const added = addedProfiles(service, texts);
+  const before = profileChanges(service, added);
+  const taken = service.profiles.trying(added, () =>
+    take(service, roster, { prune, dryRun, writer, before }),
+  );
+  if (!('problems' in taken)) {
+    if (!dryRun) for (const { profile, source } of added) service.profiles.add(profile, source);
+    return taken;
+  }
   const { problems } = taken;
   const fields = problems.map(({ field }) => field.split('.'));
   const places = await service.runner.record('placesIn', { text, fields }, options);
@@ -41,22 +51,59 @@ export async function importRoster(
   );
 }
 
+/**
+ * The profiles of a document that the record lacks, or has otherwise.
+ * @throws ServiceError `invalid` when one has faults
+ */
+function addedProfiles({ profiles }: Service, texts: readonly string[]): SourcedProfile[] {
+  return texts.flatMap((source, at) => {
+    const { profile, problems } = readProfile(source);
+    if (!profile)
+      throw new ServiceError('invalid', 'A profile that belongs to the document is not right.', {
+        errors: faultsOf(
+          problems.map((problem) => ({ ...problem, field: `profiles.${at}.${problem.field}` })),
+        ),
+        fix: 'Correct it; syndexa network lint FILE shows its faults.',
+      });
+    const known = profiles.loaded().find((one) => one.profile.id === profile.id);
+    return known?.source === source ? [] : [{ profile, source }];
+  });
+}
+
+/** What an import changes of the profiles. */
+function profileChanges({ profiles }: Service, added: readonly SourcedProfile[]): FieldChange[] {
+  const lines = (text: string) => `${text.trimEnd().split('\n').length} lines`;
+  return added.map(({ profile: { id }, source }) => {
+    const known = profiles.loaded().find(({ profile }) => profile.id === id);
+    return { path: `profiles.${id}`, was: known && lines(known.source), is: lines(source) };
+  });
+}
+
+interface TakeOptions {
+  prune: boolean;
+  dryRun: boolean;
+  writer: Writer;
+  /** What changes besides the roster. */
+  before: readonly FieldChange[];
+}
+
 /** Writes a roster that was read from a document, unless something is wrong with it. */
 function take(
   service: Service,
   { syndexa: _, revision: base, ...document }: Roster,
-  { prune, dryRun, writer }: { prune: boolean; dryRun: boolean; writer: Writer },
+  { prune, dryRun, writer, before }: TakeOptions,
 ): z.infer<typeof RosterImported> | { problems: FieldProblem[] } {
-  const { roster, events, titleWork } = service;
+  const { roster, events, titleWork, trees } = service;
   return roster.together(() => {
     const { titles, publisher } = roster.roster();
-    const current: Incoming = { ...(publisher && { publisher }), titles };
+    const accepted = trees.allAccepted();
+    const current: Incoming = { ...(publisher && { publisher }), titles, accepted };
     const target: Incoming = {
       ...current,
       ...document,
       titles: { ...(prune ? {} : titles), ...document.titles },
     };
-    const changes = compare(current, target);
+    const changes = [...before, ...compare(current, target)];
     // An empty record has nothing that a document could be older than.
     const isEmpty = Object.keys(titles).length === 0 && !publisher;
     if (base !== undefined && base !== roster.revision() && changes.length > 0 && !isEmpty)
@@ -71,6 +118,7 @@ function take(
       // What does not differ is not written.
       const titles = new Map([...changed].map((id) => [id, valueAt(target.titles, id) ?? null]));
       titleWork.saveImport(titles, holders, writer);
+      if (document.accepted) trees.setAccepted(document.accepted);
       events.tell({ kind: 'roster' });
     }
     return { revision: roster.revision(), changes, applied: !dryRun };
@@ -111,7 +159,15 @@ function problemsOf(
   const incoming = Object.fromEntries(Object.entries(document.titles).filter(([id]) => changed.has(id)));
   const found = titleWork.problemsOfImport(incoming, current.titles, holders);
   const { publisher } = document;
+  const strangers = Object.keys(document.accepted ?? {}).filter(
+    (id) => !valueAt(document.titles, id) && !valueAt(current.titles, id),
+  );
   return [
+    ...strangers.map((id) => ({
+      field: `accepted.${id}`,
+      message: `There is no title ${id}.`,
+      fix: 'Take these accepted findings out, or add the title.',
+    })),
     ...[...found].flatMap(([id, problems]) => below(`titles.${id}`, problems)),
     ...(publisher ? below('publisher', publisherProblems(publisher, profiles.profiles())) : []),
   ];

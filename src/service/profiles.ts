@@ -49,6 +49,23 @@ export class ProfileShelf {
     });
   }
 
+  /** The profiles that did not come with Syndexa. */
+  own(): LoadedProfile[] {
+    return this.loaded().filter(({ shipped }) => !shipped);
+  }
+
+  /** Runs something as if profiles were known, and forgets them again. */
+  trying<Result>(profiles: readonly SourcedProfile[], work: () => Result): Result {
+    const before = new Map(this.#found);
+    for (const sourced of profiles) this.#found.set(sourced.profile.id, { ...sourced, shipped: false });
+    try {
+      return work();
+    } finally {
+      this.#found.clear();
+      for (const [id, loaded] of before) this.#found.set(id, loaded);
+    }
+  }
+
   /** Keeps a profile in the data folder. Its ID was checked with it, so it is a plain file name. */
   add(profile: Profile, source: string): LoadedProfile {
     const loaded = { profile, source, shipped: false };

@@ -1,5 +1,5 @@
-import { readFile, writeFile } from 'node:fs/promises';
-import { resolve } from 'node:path';
+import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
+import { basename, dirname, join, relative, resolve } from 'node:path';
 import type { FieldDifference } from '../../api/titles.js';
 import type * as z from 'zod';
 import { withService } from '../connect.js';
@@ -11,25 +11,58 @@ import { CommandError, exit, writeDocument, type Io, type Paint } from '../io.js
 export function exportRoster(io: Io, file: string | undefined, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     if (file === undefined) {
-      const { document, revision } = await client.call('exportRoster');
-      if (options.json) io.out(`${JSON.stringify({ revision, document }, null, 2)}\n`);
+      const { document, ...more } = await client.call('exportRoster');
+      if (options.json) io.out(`${JSON.stringify({ ...more, document }, null, 2)}\n`);
       else writeDocument(io, document);
       return exit.clean;
     }
     const path = resolve(io.cwd, file);
     const earlier = await readFile(path, 'utf8').catch(() => null);
-    const { document, revision } =
+    const { document, revision, profiles } =
       earlier === null
         ? await client.call('exportRoster')
         : await client.call('updateRosterDocument', { body: { document: earlier } });
     await writeFile(path, document);
-    if (options.json) io.out(`${JSON.stringify({ file: path, revision }, null, 2)}\n`);
-    else
-      io.out(
-        `${earlier === null ? 'Written' : 'Brought up to date, comments kept'}: ${file} (revision ${revision})\n`,
-      );
+    const written = await writeProfiles(path, profiles);
+    if (options.json) io.out(`${JSON.stringify({ file: path, revision, profiles: written }, null, 2)}\n`);
+    else {
+      const done = earlier === null ? 'Written' : 'Brought up to date, comments kept';
+      io.out(`${done}: ${file} (revision ${revision})\n`);
+      if (written.length > 0)
+        io.out(
+          `Profiles that do not ship with Syndexa, which belong to it: ${written.map((one) => relative(io.cwd, one)).join(', ')}\n`,
+        );
+    }
     return exit.clean;
   });
+}
+
+/** The folder beside a document that holds the profiles which belong to it: `ads.yaml` has `ads-networks`. */
+function profileFolder(path: string): string {
+  return join(dirname(path), `${basename(path).replace(/\.ya?ml$/i, '')}-networks`);
+}
+
+async function writeProfiles(
+  path: string,
+  profiles: readonly { id: string; text: string }[],
+): Promise<string[]> {
+  const folder = profileFolder(path);
+  if (profiles.length > 0) await mkdir(folder, { recursive: true });
+  return Promise.all(
+    profiles.map(async ({ id, text }) => {
+      const file = join(folder, `${id}.yaml`);
+      await writeFile(file, text);
+      return file;
+    }),
+  );
+}
+
+/** The profiles beside a document; none where there is no such folder. */
+async function readProfiles(path: string): Promise<string[]> {
+  const folder = profileFolder(path);
+  const names = await readdir(folder).catch(() => []);
+  const files = names.filter((name) => /\.ya?ml$/i.test(name)).sort();
+  return Promise.all(files.map((name) => readFile(join(folder, name), 'utf8')));
 }
 
 export interface ImportOptions {
@@ -43,7 +76,8 @@ export interface ImportOptions {
 export function importRoster(io: Io, paint: Paint, file: string, options: ImportOptions): Promise<number> {
   return withService(io, async (client) => {
     const document = await readNamed(io, file);
-    const body = { document, prune: options.prune ?? false };
+    const profiles = file === '-' ? [] : await readProfiles(resolve(io.cwd, file));
+    const body = { document, profiles, prune: options.prune ?? false };
     const preview = await client
       .call('importRoster', { body: { ...body, dryRun: true } })
       .catch((error: unknown) => {

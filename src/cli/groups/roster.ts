@@ -91,7 +91,9 @@ function secretDisallowCommand(secret: Command, { io, paint, end }: GroupContext
 function rosterExportCommand(roster: Command, { io, end }: GroupContext): void {
   roster
     .command('export')
-    .description('write the roster as YAML; into an existing file its comments are kept')
+    .description(
+      'write the roster as YAML, with accepted findings; profiles that do not ship go into a folder beside it',
+    )
     .argument('[file]')
     .addOption(json())
     .action((file: string | undefined, options) =>
@@ -102,7 +104,7 @@ function rosterExportCommand(roster: Command, { io, end }: GroupContext): void {
 function rosterImportCommand(roster: Command, { io, paint, end }: GroupContext): void {
   roster
     .command('import')
-    .description('take a document in, after showing what would change')
+    .description('take a document and the profiles beside it in, after showing what would change')
     .argument('<file>', 'a YAML document; - for standard input')
     .option('-y, --yes', 'do not ask')
     .option('--dry-run', 'only show what would change')

@@ -18,7 +18,7 @@ export function readRoster(text: string): {
 }
 
 const keyOrder = [
-  ['syndexa', 'revision', 'publisher', 'titles'],
+  ['syndexa', 'revision', 'publisher', 'titles', 'accepted'],
   ['name', 'domain', 'accounts', 'credentials', 'audience', 'stages', 'editions', 'networks', 'placements'],
   ['format', 'where', 'settings', 'units'],
   [...platformNames],

@@ -123,6 +123,23 @@ export const Publisher = z.strictObject({
 });
 export type Publisher = z.infer<typeof Publisher>;
 
+/** A finding that somebody accepts, as a document carries it. */
+export const AcceptedFinding = z
+  .strictObject({
+    rule: z.string().max(100),
+    message: z.string().max(2_000),
+    reason: z.string().min(1).max(500),
+    until: z.iso.date().meta({ description: 'The last day on which it holds.' }),
+    who: z.string().max(200),
+    at: z.string().max(40).meta({ description: 'When it was accepted, ISO 8601.' }),
+  })
+  .meta({ description: 'A finding that somebody accepts, why, and until when.' });
+export type AcceptedFinding = z.infer<typeof AcceptedFinding>;
+
+/** Accepted findings by title and by the fingerprint of the finding. */
+export const AcceptedFindings = z.record(Slug, z.record(z.string().max(100), AcceptedFinding));
+export type AcceptedFindings = z.infer<typeof AcceptedFindings>;
+
 export const Roster = z
   .strictObject({
     syndexa: z
@@ -133,6 +150,10 @@ export const Roster = z
     }),
     publisher: Publisher.optional(),
     titles: z.record(Slug, Title).default({}),
+    accepted: AcceptedFindings.optional().meta({
+      description:
+        'Findings that are accepted, by title and fingerprint. Left out, an import leaves them as they are.',
+    }),
   })
   .meta({ title: 'Syndexa roster', description: 'Titles, editions, networks, placements and their IDs.' });
 export type Roster = z.infer<typeof Roster>;

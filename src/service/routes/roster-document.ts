@@ -2,17 +2,23 @@ import { writeRoster } from '../../core/roster/document.js';
 import { writerOf } from '../context.js';
 import { importRoster } from '../import-roster.js';
 import type { Handlers } from '../route.js';
+import type { Service } from '../service.js';
 
 /** The roster as a document. */
 export const rosterDocumentHandlers = {
-  exportRoster: (_call, { roster }) => ({
-    revision: roster.revision(),
-    document: writeRoster(roster.roster()),
-  }),
-  updateRosterDocument: ({ body }, { roster }) => ({
-    revision: roster.revision(),
-    document: writeRoster(roster.roster(), body.document),
-  }),
+  exportRoster: (_call, service) => documentOf(service),
+  updateRosterDocument: ({ body }, service) => documentOf(service, body.document),
   importRoster: ({ body, request, signal }, service) =>
     importRoster(service, body, { writer: writerOf(service, request), signal }),
 } satisfies Partial<Handlers>;
+
+/** The record with all that decides what a check says of it: accepted findings, and profiles that did not ship. */
+function documentOf({ roster, trees, profiles }: Service, earlier?: string) {
+  const accepted = trees.allAccepted();
+  const all = { ...roster.roster(), ...(Object.keys(accepted).length > 0 ? { accepted } : {}) };
+  return {
+    revision: roster.revision(),
+    document: writeRoster(all, earlier),
+    profiles: profiles.own().map(({ profile, source }) => ({ id: profile.id, text: source })),
+  };
+}

@@ -2,6 +2,8 @@ import { createHash, randomUUID } from 'node:crypto';
 import { and, eq, inArray, like, lt, max } from 'drizzle-orm';
 import * as z from 'zod';
 import { type StoredTree, type WiringAnswer, SnapshotManifest } from '../../api/trees.js';
+import { entryAt, putAt } from '../../core/text/own-values.js';
+import type { AcceptedFindings } from '../../core/roster/model.js';
 import type { Acceptance } from '../../core/checks/accepted.js';
 import { Reading } from '../../core/board/model.js';
 import { decodeText, NotTextError, type TextDocument } from '../../core/text/document.js';
@@ -210,6 +212,35 @@ export class TreeStore {
       .orderBy(acceptances.at)
       .all()
       .map(({ title: _, ...acceptance }) => acceptance);
+  }
+
+  /** The accepted findings of every title, as a document carries them. */
+  allAccepted(): AcceptedFindings {
+    const found: AcceptedFindings = {};
+    for (const { title, fingerprint, ...accepted } of this.db
+      .select()
+      .from(acceptances)
+      .orderBy(acceptances.title, acceptances.at, acceptances.fingerprint)
+      .all())
+      putAt(
+        entryAt(found, title, () => ({})),
+        fingerprint,
+        accepted,
+      );
+    return found;
+  }
+
+  /** Makes the accepted findings those of a document: what it lacks is accepted no longer. */
+  setAccepted(all: AcceptedFindings): void {
+    this.db.transaction((rows) => {
+      rows.delete(acceptances).run();
+      for (const [title, findings] of Object.entries(all))
+        for (const [fingerprint, accepted] of Object.entries(findings))
+          rows
+            .insert(acceptances)
+            .values({ title, fingerprint, ...accepted })
+            .run();
+    });
   }
 
   accept(title: string, acceptance: Acceptance): void {
