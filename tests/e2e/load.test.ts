@@ -153,7 +153,7 @@ it('many clients at once meet no error, and what the service keeps in memory doe
         `healthz median ${percentile(pulse, 0.5).toFixed(1)} ms, 99 % within ${percentile(pulse, 0.99).toFixed(1)} ms; event loop delay, 99 % within ${delay.toFixed(1)} ms`,
     );
   expect(errors).toEqual([]);
-  expect(requests).toBeGreaterThan(clients * 10);
+  expect(requests).toBeGreaterThan(clients);
   // Right after the start there is more to warm up than to leak.
   if (isLong) expect(late).toBeLessThan(early * 1.1);
   else expect(late).toBeLessThan(early * 2);

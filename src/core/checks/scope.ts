@@ -90,6 +90,14 @@ export function fromFact(fact: Fact) {
   return { platform, module, variants, network, placement: fact.placement ?? null, place, chain };
 }
 
+/** As `fromFact`, at the place that a person edits to change the value; what refers to it is in the chain. */
+export function fromValue(fact: Fact) {
+  const written = fact.chain.findLast(
+    ({ value, place }) => place !== null && value?.trim() === fact.value.trim(),
+  );
+  return { ...fromFact(fact), place: written?.place ?? fact.place };
+}
+
 /** The name people know a network by. */
 export function networkName({ profiles }: CheckContext, id: string | null): string {
   return profiles.find((profile) => profile.id === id)?.name ?? id ?? 'no network';

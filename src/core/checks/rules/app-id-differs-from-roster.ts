@@ -5,7 +5,7 @@ import { expectedIds } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
 import { readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, networkName, platformName, variantsAt } from '../scope.js';
+import { editionScopes, fromValue, networkName, platformName, variantsAt } from '../scope.js';
 
 /** A well-formed production app ID, but not the one that the roster holds. */
 export const appIdDiffersFromRoster = defineRule({
@@ -38,8 +38,8 @@ export const appIdDiffersFromRoster = defineRule({
           const data = { id: fact.value, stage, network: networkName(context, fact.network), expected: id };
           const other = context.title && heldElsewhere(context.title, context.profiles, fact);
           yield other
-            ? { ...fromFact(fact), variants, message: 'elsewhere', data: { ...data, ...other } }
-            : { ...fromFact(fact), variants, message: 'differs', data };
+            ? { ...fromValue(fact), variants, message: 'elsewhere', data: { ...data, ...other } }
+            : { ...fromValue(fact), variants, message: 'differs', data };
         }
       }
     }

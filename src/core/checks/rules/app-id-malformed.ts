@@ -1,7 +1,7 @@
 import { isWhereBuildLooks } from '../../facts/effective.js';
 import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { fromFact, networkName } from '../scope.js';
+import { fromValue, networkName } from '../scope.js';
 
 /** The value is no ID: it carries white space, is text that is for an ID, or has another shape. */
 export const appIdMalformed = defineRule({
@@ -24,7 +24,7 @@ export const appIdMalformed = defineRule({
       const { is } = readAppId(fact, context);
       if (is !== 'white-space' && is !== 'placeholder' && is !== 'unknown') continue;
       yield {
-        ...fromFact(fact),
+        ...fromValue(fact),
         message: messages[is],
         data: { value: JSON.stringify(fact.value), network: networkName(context, fact.network) },
       };

@@ -1,7 +1,7 @@
 import { isWhereBuildLooks } from '../../facts/effective.js';
 import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { fromFact, networkName } from '../scope.js';
+import { fromValue, networkName } from '../scope.js';
 
 /** A unit ID stands where an app ID belongs. */
 export const appIdUnitIdInPlace = defineRule({
@@ -19,7 +19,7 @@ export const appIdUnitIdInPlace = defineRule({
       const reading = readAppId(fact, context);
       if (reading.is !== 'other-kind') continue;
       yield {
-        ...fromFact(fact),
+        ...fromValue(fact),
         message: 'unit',
         data: { id: fact.value, kind: reading.kind, network: networkName(context, fact.network) },
       };

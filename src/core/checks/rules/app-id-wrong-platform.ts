@@ -1,7 +1,7 @@
 import { isWhereBuildLooks } from '../../facts/effective.js';
 import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { fromFact, networkName } from '../scope.js';
+import { fromValue, networkName } from '../scope.js';
 
 /** The app ID of the other platform. */
 export const appIdWrongPlatform = defineRule({
@@ -21,7 +21,7 @@ export const appIdWrongPlatform = defineRule({
       const other = fact.platform === 'android' ? 'iOS' : 'Android';
       const platform = fact.platform === 'android' ? 'Android' : 'iOS';
       yield {
-        ...fromFact(fact),
+        ...fromValue(fact),
         message: 'other',
         data: { id: fact.value, other, platform, network: networkName(context, fact.network) },
       };

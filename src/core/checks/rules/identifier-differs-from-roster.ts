@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, listed, variantsAt } from '../scope.js';
+import { editionScopes, fromValue, listed, variantsAt } from '../scope.js';
 
 /** The identifier that ships is not the one in the roster. */
 export const identifierDiffersFromRoster = defineRule({
@@ -18,7 +18,7 @@ export const identifierDiffersFromRoster = defineRule({
         const variants = variantsAt(scope, fact.variants, 'production');
         if (expected === undefined || variants.length === 0 || fact.value === expected) continue;
         yield {
-          ...fromFact(fact),
+          ...fromValue(fact),
           variants,
           message: 'differs',
           data: { value: fact.value, variants: listed(variants), expected },

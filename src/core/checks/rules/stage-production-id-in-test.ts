@@ -1,6 +1,6 @@
 import { carriesId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, listed, networkName, variantsAt } from '../scope.js';
+import { editionScopes, fromValue, listed, networkName, variantsAt } from '../scope.js';
 
 /** An ID that earns money, in a variant that developers run. */
 export const productionIdInTest = defineRule({
@@ -28,7 +28,7 @@ export const productionIdInTest = defineRule({
         if (variants.length === 0 || !production.has(fact.value)) continue;
         const mend = fact.carrier === 'code' ? 'code' : undefined;
         yield {
-          ...fromFact(fact),
+          ...fromValue(fact),
           variants,
           ...(mend ? { mend } : {}),
           message: 'live',

@@ -1,6 +1,6 @@
 import { carriesId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, listed, networkName, variantsAt } from '../scope.js';
+import { editionScopes, fromValue, listed, networkName, variantsAt } from '../scope.js';
 
 /** A sample, or an ID that the roster keeps for testing, in a variant that ships. */
 export const testIdInProduction = defineRule({
@@ -33,7 +33,7 @@ export const testIdInProduction = defineRule({
         if (variants.length === 0 || !(sample || test.has(fact.value))) continue;
         const mend = fact.carrier === 'code' ? 'code' : undefined;
         yield {
-          ...fromFact(fact),
+          ...fromValue(fact),
           variants,
           ...(mend ? { mend } : {}),
           message: 'sample',

@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
 import { nearUnit } from '../near-ids.js';
-import { editionScopes, fromFact } from '../scope.js';
+import { editionScopes, fromValue } from '../scope.js';
 
 /** A unit ID that no placement has, and that is one or two characters away from one that does. */
 export const unitIdMistyped = defineRule({
@@ -26,7 +26,7 @@ export const unitIdMistyped = defineRule({
         const near = sample ? undefined : nearUnit(fact.value, fact.network, scope.title);
         if (!profile || !near) continue;
         const data = { id: fact.value, network: profile.name, near: near.id, placement: near.placement };
-        yield { ...fromFact(fact), message: 'near', data };
+        yield { ...fromValue(fact), message: 'near', data };
       }
     }
   },

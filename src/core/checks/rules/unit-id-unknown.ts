@@ -1,6 +1,6 @@
 import { nearUnit } from '../near-ids.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact } from '../scope.js';
+import { editionScopes, fromValue } from '../scope.js';
 
 /** A unit ID is in the build that nobody knows. */
 export const unitIdUnknown = defineRule({
@@ -27,7 +27,7 @@ export const unitIdUnknown = defineRule({
         // One that is nearly another is reported as mistyped.
         if (nearUnit(fact.value, profile.id, scope.title)) continue;
         const data = { id: fact.value, label: profile.ids.unit?.label ?? 'unit ID', network: profile.name };
-        yield { ...fromFact(fact), message: 'unknown', data };
+        yield { ...fromValue(fact), message: 'unknown', data };
       }
     }
   },

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromFact, networkName } from '../scope.js';
+import { fromValue, networkName } from '../scope.js';
 import { misplacedUnits } from '../both-platforms.js';
 
 /** A unit ID of one platform is in the build of the other. */
@@ -26,7 +26,7 @@ export const unitIdWrongPlatform = defineRule({
         other: holder,
         platform: scope.platform,
       };
-      yield { ...fromFact(fact), message: 'other', data };
+      yield { ...fromValue(fact), message: 'other', data };
     }
   },
 });
