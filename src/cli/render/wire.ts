@@ -1,12 +1,15 @@
 import { printableValue } from '../../core/text/printable.js';
 import type { FileEdit, Wiring } from '../../core/edits/model.js';
 import type { Io, Paint } from '../io.js';
-import { platformNames, wrap } from './places.js';
+import { groupBy } from '../../core/text/group-by.js';
+import { counted, platformNames, wrap } from './places.js';
 
-/** Writes the diff, then what each part of it fixes, then what is left to a person. */
+/** Writes what would change and why, file by file, then the diff, then what is left to a person. */
 export function writeWiring(io: Io, wiring: Wiring, paint: Paint, full: boolean): void {
+  io.out(overviewText(wiring, paint, io.width));
   if (wiring.edits.length > 0) writePatch(io, full ? wiring.patch : folded(wiring.patch), paint);
-  io.out(wireText(wiring, paint, io.width));
+  const left = byHandLines(printableValue(wiring.byHand), paint, io.width);
+  io.out(['', ...left, ''].join('\n'));
 }
 
 /** Writes a diff: in colour for a person, exactly as it is into a pipe or a file. */
@@ -23,45 +26,66 @@ function withoutEdits({ byHand, compared = 'title' }: Wiring, paint: Paint): str
   return paint.green('✔ the tree agrees with the roster; there is nothing to wire');
 }
 
-function wireText(wiring: Wiring, paint: Paint, width: number): string {
-  const { edits, groups, byHand } = printableValue({ ...wiring, patch: '' });
-  const lines = edits.length === 0 ? [withoutEdits(wiring, paint), ''] : [''];
-  if (groups.length > 0) lines.push(paint.bold('What it fixes'));
-  for (const { id, rules, paths } of groups) {
-    lines.push(
-      `  ${paint.cyan(id)}`,
-      paint.dim(`      ${rules.join(', ') || 'keeps it current'}`),
-      ...paths.map((path) => `      ${sign(edits.find((edit) => edit.path === path))} ${path}`),
-    );
+/** Every file that would change, each with the parts of the wiring that change it. */
+function overviewText(wiring: Wiring, paint: Paint, width: number): string {
+  const { edits, groups } = printableValue({ ...wiring, patch: '', byHand: [] });
+  if (edits.length === 0) return `${withoutEdits(wiring, paint)}\n`;
+  const lines = [paint.bold(`${counted(edits.length, 'file')} would change`)];
+  for (const edit of edits) {
+    const why = groups.filter(({ paths }) => paths.includes(edit.path));
+    lines.push(`  ${paint.green(sign(edit))} ${edit.path}`);
+    for (const { platform, network, topic, rules } of why.map(partsOf)) {
+      const fixes = rules.length === 0 ? 'kept current' : rules.join(', ');
+      lines.push(paint.dim(wrap(`${platform}, ${network}, ${topic}: ${fixes}`, width, '      ')));
+    }
+    if (edit.source)
+      lines.push(
+        wrap(
+          `A copy of ${edit.source.name} (SHA-256 ${edit.source.sha256.slice(0, 16)}…), which no patch holds.`,
+          width,
+          '      ',
+        ),
+      );
   }
-  const copied = edits.flatMap(({ path, source }) => (source ? [{ path, source }] : []));
-  for (const { path, source } of copied)
-    lines.push(
-      `  ${source.name} is copied to ${path} (SHA-256 ${source.sha256.slice(0, 16)}…); no patch holds it`,
-    );
-  if (edits.length > 0) lines.push('');
-  lines.push(...byHandLines(byHand, paint, width));
-  return lines.join('\n');
+  return `${lines.join('\n')}\n\n`;
 }
 
-function sign(edit: FileEdit | undefined): string {
-  if (edit?.remove) return 'goes';
-  return edit?.before === null ? 'new ' : '    ';
+/** What a group is about, in words: `android/cobalt-heron/app-id` is the app ID of Cobalt Heron on Android. */
+function partsOf({ id, rules }: Wiring['groups'][number]) {
+  const [platform = '', network = '', ...topic] = id.split('/');
+  return {
+    platform: platform === 'android' || platform === 'ios' ? platformNames[platform] : platform,
+    network: network === 'all' ? 'all networks' : network,
+    topic: topic
+      .join(' ')
+      .replace(/-/g, ' ')
+      .replace(/\bid\b/, 'ID'),
+    rules,
+  };
 }
 
-/** What wiring leaves to a person, with why. */
+function sign(edit: FileEdit): string {
+  if (edit.remove) return 'gone   ';
+  return edit.before === null ? 'new    ' : 'changed';
+}
+
+/** What wiring leaves to a person: what is wrong and where, then what to do about it, once for all that it fixes. */
 export function byHandLines(byHand: Wiring['byHand'], paint: Paint, width: number): string[] {
   if (byHand.length === 0) return [];
   const lines = [paint.bold('Left to you')];
-  for (const { platform, what, why, where } of byHand) {
-    const head = [platform && platformNames[platform], where].filter(Boolean).join('  ');
-    lines.push(
-      `  ${paint.yellow('▲')} ${head}`,
-      wrap(what, width, '    '),
-      paint.dim(wrap(why, width, '    ')),
-    );
+  for (const [what, items] of groupBy(byHand, (item) => item.what)) {
+    for (const [why, of] of groupBy(items, (item) => item.why)) {
+      const [first = '', ...more] = wrap(why, width, '    ').split('\n');
+      lines.push(`  ${paint.yellow('▲')} ${first.trimStart()}`, ...more);
+      for (const { platform, where } of of) {
+        const place = [platform && platformNames[platform], where].filter(Boolean).join('  ');
+        if (place !== '') lines.push(paint.dim(`      ${place}`));
+      }
+    }
+    const [first = '', ...more] = wrap(what, width, '      ').split('\n');
+    lines.push(`    ${paint.green('→')} ${first.trimStart()}`, ...more, '');
   }
-  return [...lines, ''];
+  return lines;
 }
 
 /** New files longer than this (lines) are generated ones, which nobody reads in a terminal. */
