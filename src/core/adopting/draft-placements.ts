@@ -90,7 +90,10 @@ function take(
     field: `placements.${name}.units.${unit.network}.${unit.platform}.${stage}`,
     value: unit.id,
     confidence: pairing === '' ? unit.confidence : 'guess',
-    why: `Named by ${unit.nameFrom}; the format by ${unit.formatFrom}${pairing}.`,
+    why:
+      unit.nameFrom === unit.formatFrom
+        ? `The name and the format are from ${unit.nameFrom}${pairing}.`
+        : `The name is from ${unit.nameFrom}; the format is from ${unit.formatFrom}${pairing}.`,
     place: unit.fact.place,
   });
   return null;

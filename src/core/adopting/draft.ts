@@ -5,7 +5,8 @@ import type { Platform, Stage } from '../words/words.js';
 import { recogniser } from '../network/recognise.js';
 import { writeRoster } from '../roster/document.js';
 import { Title } from '../roster/model.js';
-import type { Survey, SurveyEdition } from '../facts/model.js';
+import type { Fact, Survey, SurveyEdition } from '../facts/model.js';
+import { settingsFrom } from '../languages/common/fields.js';
 import { type Evidence, type OpenPoint, type TitleDraft, type Draft, only } from './model.js';
 import { foundUnits, guessStage } from './units.js';
 import { draftPlacements, slug, capital } from './draft-placements.js';
@@ -46,12 +47,36 @@ export function draftTitle(
     ),
     { draft, evidence, open },
   );
+  takeSettings(
+    draft,
+    surveys.flatMap(({ facts }) => facts),
+    evidence,
+  );
   const [first] = chosen;
   const guess = (first?.identifier ?? surveys[0]?.tree ?? 'title').split('.').at(-1) ?? 'title';
   const id = wanted.id ?? slug(guess);
   const title = Title.parse({ name: wanted.name ?? capital(guess), ...draft });
   const document = writeRoster({ syndexa: 1, titles: { [id]: title } });
   return { id, title, document, evidence, open };
+}
+
+/** The settings that a placebook of an earlier record gives the placements. */
+function takeSettings(draft: Draft, facts: readonly Fact[], evidence: Evidence[]): void {
+  for (const fact of facts) {
+    const placement =
+      fact.kind === 'placement-settings' ? valueAt(draft.placements, fact.name ?? '') : undefined;
+    if (!placement || fact.kind !== 'placement-settings' || Object.keys(placement.settings).length > 0)
+      continue;
+    placement.settings = settingsFrom(fact.fields);
+    if (Object.keys(placement.settings).length === 0) continue;
+    evidence.push({
+      field: `placements.${fact.name ?? ''}.settings`,
+      value: fact.value,
+      confidence: 'certain',
+      why: 'The placebook gives them.',
+      place: fact.place,
+    });
+  }
 }
 
 function key(platform: Platform, module: string, variant: string): string {

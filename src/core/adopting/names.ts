@@ -30,6 +30,7 @@ export function placementName(carrier: string, networkWords: ReadonlySet<string>
 
 /** What carries the ID of a fact, the most telling first: a constant or resource, then the class around it. */
 export function carriersOf({ code, name, carrier }: FactOf<'unit-id'>): { text: string; what: string }[] {
+  if (carrier === 'placebook') return name === undefined ? [] : [{ text: name, what: 'the placebook' }];
   const constant = code?.flow?.into === 'constant' ? code.flow.name : undefined;
   const own = constant ?? (carrier === 'code' || carrier === 'storyboard' ? undefined : name);
   return [

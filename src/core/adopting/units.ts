@@ -41,7 +41,12 @@ export function foundUnits(
         ...wordsOf(profile?.ids.unit?.label ?? ''),
       ]);
       const carrier = carriersOf(fact)
-        .map(({ text, what }) => ({ name: placementName(text, words), what, text }))
+        // A placebook has the names that the record gave it.
+        .map(({ text, what }) => ({
+          name: fact.carrier === 'placebook' ? text : placementName(text, words),
+          what,
+          text,
+        }))
         .find(({ name }) => name !== null);
       const format = formatOf(survey, fact, carrier?.text);
       const stages = new Set(fact.variants.map((variant) => stageOf(platform, fact.module, variant)));
@@ -80,6 +85,11 @@ function formatOf(
   { value, network, module }: Fact,
   carrier: string | undefined,
 ): { format: Format; from: string; sure: boolean } | undefined {
+  const written = facts.find(
+    (fact): fact is FactOf<'placement-settings'> =>
+      fact.kind === 'placement-settings' && fact.module === module && fact.name === carrier,
+  );
+  if (written?.format) return { format: written.format, from: 'the placebook', sure: true };
   const loads = facts.filter(
     (fact): fact is FactOf<'call'> =>
       fact.kind === 'call' &&

@@ -19,6 +19,7 @@ export function codeFacts(
   const document = tree.text(file.path);
   if (!document) return { facts: [], unresolved: [] };
   const carrier = isPlacebook(tree, file.path) ? 'placebook' : 'code';
+  const entries = carrier === 'placebook' ? (tree.read(file.path, readPlacebook)?.entries ?? []) : [];
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
   for (const literal of readingOf(tree, file.path).strings) {
@@ -37,7 +38,10 @@ export function codeFacts(
       const open = file.variants.filter((variant) => state(variant) === 'unknown');
       if (variants.length > 0) {
         const code = codePlace(literal.context, { flow: literal.flow ?? undefined });
-        facts.push({ ...base, variants, value: literal.value, carrier, effective: true, code, place, chain });
+        const entry = entries.findLast(({ start }) => start < literal.start);
+        const named = entry && base.kind === 'unit-id' ? { name: entry.placement } : {};
+        const more = { value: literal.value, effective: true as const, code, place, chain };
+        facts.push({ ...base, ...named, ...more, variants, carrier });
       }
       if (open.length > 0) {
         const reason = 'the code around it chooses by a condition that reading cannot settle';
@@ -74,6 +78,8 @@ function settingsFacts(tree: Tree, file: CodeFile, document: TextDocument): Fact
         variants,
         name: entry.placement,
         value: entry.settings,
+        fields: entry.fields,
+        ...(entry.format === undefined ? {} : { format: entry.format }),
         effective: true,
         place,
         chain: [{ what: 'placebook', value: entry.settings, place }],

@@ -1,15 +1,23 @@
 import type { ReadProblem, Span } from '../text/problem.js';
+import { formatNames } from '../words/names.js';
 import type { Settings } from '../words/settings.js';
+import type { Format } from '../words/words.js';
 import { givenFields, placebookFields } from '../languages/common/fields.js';
 
 /** A placement as a placebook has it: its settings in words, such as `refreshSeconds 60, anchor bottom`. */
 export interface PlacebookEntry extends Span {
   placement: string;
   settings: string;
+  /** Undefined where it names none of the known formats. */
+  format: Format | undefined;
+  /** The settings by the names of the fields, as they are written. */
+  fields: Record<string, string>;
 }
 
 /** Where a placement begins in the placebooks of each language. */
 const beginning = /(?:\bname(?: =|:) |new Builder\(|@"name" : @)["']([a-z0-9-]{1,100})["']/g;
+
+const formatWord = new RegExp(`["'](${formatNames.join('|')})["']`);
 
 /** The networks to try differ by what is wired on a platform, so their order is no setting to compare. */
 const names = placebookFields.map(({ name }) => name).filter((name) => name !== 'fallback');
@@ -29,7 +37,14 @@ export function readPlacebook(text: string): { entries: PlacebookEntry[]; proble
     const close = /\n[ \t]*(?:\)[ \t]*[\r\n]|\.build\(\);|\})/.exec(text.slice(from, next));
     const body = text.slice(from, close ? from + close.index : next);
     const given = [...body.matchAll(field)].map(([, name = '', raw = '']) => [name, plain(raw)] as const);
-    return { placement: start[1] ?? '', settings: inWords(given), start: start.index, end: from };
+    return {
+      placement: start[1] ?? '',
+      settings: inWords(given),
+      format: formatNames.find((name) => name === formatWord.exec(body)?.[1]),
+      fields: Object.fromEntries(given),
+      start: start.index,
+      end: from,
+    };
   });
   return { entries, problems: [] };
 }

@@ -1,5 +1,6 @@
 import { durationSeconds } from '../../words/durations.js';
-import type { Settings } from '../../words/settings.js';
+import { valueAt } from '../../text/own-values.js';
+import { Settings } from '../../words/settings.js';
 
 /** The types that settings have in a placebook. */
 export type FieldType = 'int' | 'bool' | 'text' | 'texts' | 'networks';
@@ -82,4 +83,43 @@ export function givenFields(
     const given = value(settings);
     return given === undefined ? [] : [{ name, text: write(given, type) }];
   });
+}
+
+/** Settings from the fields of a placebook, as `placebookFields` writes them; what fits no setting is left out. */
+export function settingsFrom(fields: Readonly<Record<string, string>>): Settings {
+  const text = (name: string) => valueAt(fields, name);
+  const number = (name: string) => {
+    const value = text(name);
+    return value === undefined || !/^\d+$/.test(value) ? undefined : Number(value);
+  };
+  const flag = (name: string) => {
+    const value = text(name);
+    return value === 'true' || value === 'false' ? value === 'true' : undefined;
+  };
+  const time = (name: string) => {
+    const value = number(name);
+    return value === undefined || value === 0 ? undefined : durationText(value);
+  };
+  const [count, amount, item] = [number('capCount'), number('rewardAmount'), text('rewardItem')];
+  const given = {
+    refresh: number('refreshSeconds') === 0 ? 'off' : time('refreshSeconds'),
+    cap: count === undefined ? undefined : { count, per: time('capSeconds') },
+    reward: amount === undefined || item === undefined ? undefined : { amount, item },
+    anchor: text('anchor'),
+    size: text('size'),
+    every: number('every'),
+    first: number('first'),
+    timeout: time('timeoutSeconds'),
+    skippable: flag('skippable'),
+    'end-card': flag('endCard'),
+    content: text('content')?.split(' and '),
+  };
+  const kept = Object.entries(given).filter(([, value]) => value !== undefined);
+  return Settings.safeParse(Object.fromEntries(kept)).data ?? {};
+}
+
+/** A time as people write it: `90s`, `10m`, `2h`. */
+function durationText(amount: number): string {
+  if (amount % 3600 === 0) return `${amount / 3600}h`;
+  return amount % 60 === 0 && amount > 60 ? `${amount / 60}m` : `${amount}s`;
 }
