@@ -91,13 +91,9 @@ export const RosterImport = z.object({
   document: z.string().max(16_000_000),
   dryRun: z.boolean().default(false),
   prune: z.boolean().default(false).meta({ description: 'Take out titles that the document does not name.' }),
-  profiles: z
-    .array(z.string().max(1_000_000))
-    .max(200)
-    .default([])
-    .meta({
-      description: 'Profiles that belong to the document, as YAML. Those that the record lacks are added.',
-    }),
+  profiles: z.array(z.string().max(1_000_000)).max(200).default([]).meta({
+    description: 'Profiles that belong to the document, as YAML. Those that the record lacks are added.',
+  }),
 });
 export const RosterImported = z.object({
   revision: z.number(),

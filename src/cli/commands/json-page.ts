@@ -14,6 +14,8 @@ const changes = [
   '- An unresolved value has a `cause` where the build cannot have it either: it refers to something undefined, or nothing is written.',
   '- A check and a wiring have `compared`: whether the tree was compared with a title, or why not.',
   '- `code.flow` is an object instead of a text.',
+  '- An edition has `dependencies`: where a dependency of it is declared. A `cause` may be `unread-script`: a script is not read that may say anything about the build.',
+  '- There are facts of the kinds `app-label`, `base-configuration`, `forced-version` and `narrow-dependency`; `placement-settings` have `fields` and `format`; a unit ID may be carried by a `document` or a `property-list`.',
 ];
 
 /** The page of every JSON shape, with its fields. `made` says that the page is made from the code. */

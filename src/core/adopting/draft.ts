@@ -55,9 +55,39 @@ export function draftTitle(
   const [first] = chosen;
   const guess = (first?.identifier ?? surveys[0]?.tree ?? 'title').split('.').at(-1) ?? 'title';
   const id = wanted.id ?? slug(guess);
-  const title = Title.parse({ name: wanted.name ?? capital(guess), ...draft });
+  const label = labelOf(surveys, chosen, evidence);
+  const title = Title.parse({ name: wanted.name ?? label ?? capital(guess), ...draft });
   const document = writeRoster({ syndexa: 1, titles: { [id]: title } });
   return { id, title, document, evidence, open };
+}
+
+/** The name under which people see the app, of a variant that ships where one says it. */
+function labelOf(
+  surveys: readonly Survey[],
+  chosen: readonly SurveyEdition[],
+  evidence: Evidence[],
+): string | undefined {
+  const labels = surveys
+    .flatMap((survey) => only(survey, chosen).facts)
+    .filter(({ kind }) => kind === 'app-label');
+  const ships = ({ platform, module, variants }: Fact) =>
+    chosen.some(
+      (edition) =>
+        edition.platform === platform &&
+        edition.module === module &&
+        edition.variants.some((one) => variants.includes(one.name) && guessStage(one) === 'production'),
+    );
+  const found = labels.find(ships) ?? labels[0];
+  const value = found?.value.trim().slice(0, 60);
+  if (!found || !value) return undefined;
+  evidence.push({
+    field: 'name',
+    value,
+    confidence: 'likely',
+    why: 'The app has this label.',
+    place: found.place,
+  });
+  return value;
 }
 
 /** The settings that a placebook of an earlier record gives the placements. */

@@ -21,7 +21,8 @@ export type PlainKind =
   | 'permission'
   | 'linker-flag'
   | 'symbol'
-  | 'kotlin';
+  | 'kotlin'
+  | 'app-label';
 
 /** Whether a fact is an ID of a network: an app ID or a unit ID. */
 export function isIdFact(fact: Fact): fact is FactOf<'app-id' | 'unit-id'> {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { draftTitle } from '../../../src/core/adopting/draft.js';
 import { settingsInWords } from '../../../src/core/placebook/read.js';
 import { runSurvey } from '../../../src/core/surveying.js';
-import { Title } from '../../../src/core/roster/model.js';
+import type { Title } from '../../../src/core/roster/model.js';
 import { flutterFiles } from '../../support/flutter.js';
 import { mauiFiles } from '../../support/maui.js';
 import { reactNativeFiles } from '../../support/react-native.js';

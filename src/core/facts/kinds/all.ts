@@ -1,5 +1,6 @@
 // A line for each kind of fact, in the order in which people read them.
 export { appId } from './app-id.js';
+export { appLabel } from './app-label.js';
 export { applicationClass } from './application-class.js';
 export { attributionId } from './attribution-id.js';
 export { bannerView } from './banner-view.js';

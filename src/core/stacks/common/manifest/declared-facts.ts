@@ -88,6 +88,18 @@ export function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: S
     }
   }
   const [application] = mergedElements(files, 'application');
+  const label = application?.attributes.get('label');
+  if (label) {
+    const place = placeAt(label.file.path, tree.text(label.file.path), label.attribute);
+    const chain: ChainStep[] = [{ what: 'manifest', value: label.value, place }];
+    const filled = fillPlaceholders(label.value, build, chain).value ?? '';
+    const resource = /^@string\/([\w.]+)$/.exec(filled)?.[1];
+    const found = resource === undefined ? undefined : build.string(resource);
+    const value = found?.value ?? filled;
+    if (found) chain.push(found.step);
+    if (value !== '' && !value.startsWith('@') && !value.includes('${'))
+      facts.push({ ...base, kind: 'app-label', network: null, value, place, chain });
+  }
   const name = application?.attributes.get('name');
   if (name) {
     const place = placeAt(name.file.path, tree.text(name.file.path), name.attribute);

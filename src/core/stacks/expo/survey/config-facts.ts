@@ -49,6 +49,7 @@ export function configFacts(
   const found = builds.map((build) => {
     const facts = new BuildFacts(tree, build, { platform, module });
     facts.tell(identifierIn(build, platform), { kind: 'identifier', network: null }, 'the identifier');
+    facts.tell(valueAt(build.config, ['name']), { kind: 'app-label', network: null }, 'the label of the app');
     for (const profile of profiles) facts.tellPlugin(profile);
     facts.tellUnits(context);
     if (platform === 'ios') facts.facts.push(...listFacts(build, { ...facts.placing, module, profiles }));
@@ -87,7 +88,7 @@ class BuildFacts {
   tell(
     value: ConfigValue | undefined,
     base: { network: string | null; name?: string } & (
-      { kind: 'identifier' } | { kind: 'app-id'; carrier: 'plugin-entry' }
+      { kind: 'identifier' | 'app-label' } | { kind: 'app-id'; carrier: 'plugin-entry' }
     ),
     what: string,
   ): void {

@@ -86,6 +86,7 @@ function variantFacts(
       { kind: 'deployment-target', what: 'deployment target' },
       settingOf(variant.scope, 'IPHONEOS_DEPLOYMENT_TARGET'),
     ),
+    labelFact(tree, model, variant),
     plistFacts(tree, model, variant, context),
     codeOf(tree, model, variant, context),
     dependencyFacts(tree, model, variant, context),
@@ -136,6 +137,19 @@ function dependenciesOf(tree: Tree, { project, target }: TargetModel): Pick<Surv
   if (podfile === undefined || !block) return {};
   const end = Math.min(block.end, block.start + `target '${block.name}'`.length);
   return { dependencies: placeAt(podfile, tree.text(podfile), { start: block.start, end }) };
+}
+
+/** The name of the app on a device: the one to be displayed, else the short name of the bundle. */
+function labelFact(tree: Tree, model: TargetModel, variant: IosVariant): Omit<StackSurvey, 'editions'> {
+  const keys = propertyKeys(tree, variant).filter(({ type, ignored }) => type === 'string' && !ignored);
+  for (const name of ['CFBundleDisplayName', 'CFBundleName']) {
+    const found = keys.find(({ key }) => key === name);
+    const value = found && expandText(variant.scope, found.text, found.chain).value?.trim();
+    if (!found || !value) continue;
+    const { place, chain } = found;
+    return { facts: [{ ...blank('app-label', model, variant), value, place, chain }], unresolved: [] };
+  }
+  return { facts: [], unresolved: [] };
 }
 
 /** The property list of the target's first configuration; the target in the project file when there is none. */

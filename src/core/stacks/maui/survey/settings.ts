@@ -93,6 +93,8 @@ export function settingsFacts(
     return found && settingOutcome(found);
   };
   tell('identifier', 'the identifier', identifierOf(tree, project, platform, variant.name));
+  const label = property('ApplicationTitle');
+  if (label?.value) tell('app-label', 'the label of the app', label);
   const lowest = property('SupportedOSPlatformVersion');
   if (platform === 'ios') tell('deployment-target', 'the deployment target', lowest);
   else {

@@ -48,6 +48,8 @@ export function settingsFacts(
   };
   const identifier = identifierEntry(project, platform);
   if (identifier) tell('identifier', identifier);
+  const label = playerEntry(project, 'productName');
+  if (label?.value) tell('app-label', label);
   for (const { kind, key, what } of levels[platform]) {
     const node = playerEntry(project, key);
     if (!node) continue;
