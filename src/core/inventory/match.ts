@@ -5,7 +5,8 @@ import { Format, Platform, platforms } from '../words/words.js';
 import { offers } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
 import { heldIds } from '../roster/validate.js';
-import { InventoryUnit } from './model.js';
+import { type InventoryApp, InventoryUnit } from './model.js';
+import { readPattern } from '../text/patterns.js';
 import { nameWords, unitName, usualPattern, type UnitSpot } from './names.js';
 import { groupBy } from '../text/group-by.js';
 
@@ -60,14 +61,14 @@ interface Slot extends UnitSpot {
 /**
  * Matches the units of an inventory to placements: by ID, then by name, then by format and platform where just
  * one row and one placement are left. Each row and each placement is matched once; what is open stays listed.
- * A row that another title holds is never matched, whatever it is called.
+ * A row that another title holds is never matched, whatever it is called, and neither is one of another app.
  */
 export function matchUnits(
   titleId: string,
   title: Title,
   profile: Profile,
   units: readonly InventoryUnit[],
-  others: OtherUnits = new Map(),
+  { others = new Map(), apps = [] }: { others?: OtherUnits; apps?: readonly InventoryApp[] } = {},
 ): { matches: UnitMatch[]; unmatched: Unmatched[]; elsewhere: HeldElsewhere[] } {
   const held = new Map(
     heldIds(title)
@@ -77,6 +78,8 @@ export function matchUnits(
   const matches: UnitMatch[] = [];
   const open: InventoryUnit[] = [];
   const elsewhere: HeldElsewhere[] = [];
+  const foreign: Unmatched[] = [];
+  const isForeign = foreignApp(title, profile, apps);
   for (const unit of units) {
     const at = held.get(unit.id);
     const other = others.get(unit.id);
@@ -90,6 +93,12 @@ export function matchUnits(
         isNew: false,
       });
     else if (other) elsewhere.push({ unit, ...other });
+    else if (unit.app !== null && isForeign(unit.app))
+      foreign.push({
+        unit,
+        why: `it belongs to the app ${unit.app}, which is not of this title`,
+        candidates: [],
+      });
     else open.push(unit);
   }
   const slots = new Map(openSlots(titleId, title, profile).map((slot) => [slot.key, slot]));
@@ -102,7 +111,31 @@ export function matchUnits(
   );
   const unmatched = byShape(rest, slots, matches);
   const removed = gone.map((unit) => ({ unit, why: 'the network has removed it', candidates: [] }));
-  return { matches, unmatched: [...unmatched, ...removed], elsewhere };
+  return { matches, unmatched: [...unmatched, ...removed, ...foreign], elsewhere };
+}
+
+/** Whether an app of a network is surely not one of a title: by the IDs on record, and by the network's list of apps. */
+function foreignApp(
+  { networks, editions }: Title,
+  { id, ids }: Profile,
+  apps: readonly InventoryApp[],
+): (app: string) => boolean {
+  const enrolment = valueAt(networks, id) ?? {};
+  const own = new Set(
+    platforms.flatMap((platform) =>
+      [enrolment[platform]?.production?.app, enrolment[platform]?.test?.app].flatMap((app) => app ?? []),
+    ),
+  );
+  const identifiers = new Set(platforms.flatMap((platform) => editions[platform]?.identifier ?? []));
+  const listed = new Map(apps.map((app) => [app.id, app.identifier]));
+  // A table may have the name of an app where its ID is expected.
+  const pattern = ids.app && readPattern(ids.app.pattern);
+  return (app) => {
+    if (own.has(app)) return false;
+    const identifier = listed.get(app);
+    if (identifier !== undefined) return !identifiers.has(identifier);
+    return own.size > 0 && pattern?.matches(app) === true;
+  };
 }
 
 function openSlots(titleId: string, title: Title, profile: Profile): Slot[] {

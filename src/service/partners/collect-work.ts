@@ -34,7 +34,10 @@ export class CollectWork {
       request.table === undefined ? await this.ask(profile, progress) : this.table(profile, request);
     const before = this.context.roster.get(titleId);
     const others = this.others(titleId, profile);
-    const { matches, unmatched, elsewhere } = matchUnits(titleId, before.title, profile, read.units, others);
+    const { matches, unmatched, elsewhere } = matchUnits(titleId, before.title, profile, read.units, {
+      others,
+      apps: read.apps,
+    });
     const wanted = matches.filter(
       ({ isNew, confidence }) => isNew && (confidence !== 'low' || request.takeLow),
     );

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { matchUnits, unitsOf } from '../../../src/core/inventory/match.js';
 import { nameWords, patternFault, unitName, usualPattern } from '../../../src/core/inventory/names.js';
-import type { InventoryUnit } from '../../../src/core/inventory/model.js';
+import type { InventoryApp, InventoryUnit } from '../../../src/core/inventory/model.js';
 import { unit } from '../../support/inventories.js';
 import { kelp, profileOf } from '../../support/trees.js';
 
@@ -38,12 +38,40 @@ describe('matching rows to placements', () => {
       title({ 'tide-footer': open }),
       heron,
       rows,
-      others,
+      { others },
     );
     expect(matches.map((one) => one.unit.id)).toEqual(['CH-U-2']);
     expect(unmatched).toEqual([]);
     expect(elsewhere).toEqual([{ unit: rows[0], title: 'limpet', placement: 'footer', platform: 'ios' }]);
     expect(unitsOf('marlstone', [['limpet', title({ footer: held })]]).size).toBe(0);
+  });
+
+  it('never takes a row of another app', () => {
+    const named = (app: string | null) =>
+      unit('CH-U-1', { name: 'kelp_footer_banner_android', platform: 'android', app });
+    const found = (app: string | null, apps: InventoryApp[] = []) => {
+      const { matches, unmatched } = matchUnits('kelp', title({ footer: open }), heron, [named(app)], {
+        apps,
+      });
+      return matches.length > 0 ? 'taken' : unmatched[0]?.why;
+    };
+    const listed = (identifier: string): InventoryApp => ({
+      id: 'CH-A-310772-OTHER000',
+      platform: 'android',
+      identifier,
+      name: 'Kelp',
+      status: null,
+      audience: null,
+      terms: null,
+    });
+    const other = 'it belongs to the app CH-A-310772-OTHER000, which is not of this title';
+    expect(found('CH-A-310772-QK4T8W2N')).toBe('taken');
+    expect(found('CH-A-310772-OTHER000')).toBe(other);
+    expect(found('CH-A-310772-OTHER000', [listed('example.other.app')])).toBe(other);
+    expect(found('CH-A-310772-OTHER000', [listed('example.brine.kelp')])).toBe('taken');
+    // A name says nothing of which app it is.
+    expect(found('Kelp')).toBe('taken');
+    expect(found(null)).toBe('taken');
   });
 
   it('goes by ID first, whatever the row is called', () => {

@@ -14,6 +14,7 @@ import { runSurvey } from '../../../src/core/surveying.js';
 import { app, heron, unit } from '../../support/inventories.js';
 import {
   androidFiles,
+  appIdMetaData,
   kelp,
   manifest,
   placement,
@@ -40,6 +41,10 @@ object Placebook { val tideFooter = "${id}" }
 `;
 const wired = androidFiles({
   'app/src/main/java/example/brine/kelp/KelpApp.java': null,
+  'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('@string/heron')).replace(
+    '<application',
+    '<application android:name=".App"',
+  ),
   'app/src/main/kotlin/example/brine/kelp/App.kt': start(
     '        CobaltHeron.start(this)\n        BannerView(this, Placebook.tideFooter)',
   ),
@@ -266,6 +271,12 @@ describe('what a step sees', () => {
       { inventory: heron({ units }), app: { ...known, identifier: 'example.other' } },
       'app',
       { why: expect.stringContaining('belongs to example.other') },
+    ],
+    [
+      'units that a table lists',
+      { inventory: { ...heron({ units: [unit('CH-U-310772-BBBB1111')] }), source: 'csv' } },
+      'app',
+      { state: 'done', why: expect.stringContaining('lists units of it') },
     ],
     ['terms that are accepted', { app: known }, 'terms', { state: 'done' }],
     [

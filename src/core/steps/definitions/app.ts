@@ -16,7 +16,17 @@ export const app: StepDefinition = {
         evidence: [{ what: `${app.identifier} (${app.name})`, place: null }],
       };
     const own = expected.find(({ kind, stage }) => kind === 'app' && stage === 'production');
-    if (!inventory && own?.from === 'roster')
+    // A table lists units, and no apps.
+    const listed = inventory?.units.find(({ id }) =>
+      expected.some((one) => one.kind === 'unit' && one.stage === 'production' && one.id === id),
+    );
+    if (!app && listed)
+      return {
+        state: 'done',
+        why: `${profile.name} lists units of it.`,
+        evidence: [{ what: `${listed.id} (${listed.name})`, place: null }],
+      };
+    if ((inventory?.apps ?? []).length === 0 && own?.from === 'roster')
       return {
         state: 'done',
         why: 'The roster holds its app ID.',
