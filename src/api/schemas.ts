@@ -14,7 +14,14 @@ import { LintAnswer, NetworkSummary, ProfileDraft, ProfileTrial } from './networ
 import { Steps, StoreListing } from './steps.js';
 import { Problem } from './problem.js';
 import { Role, TokenEntry } from './roles.js';
-import { HistoryEntry, PlacementRecord, RosterImported, TitleRecord, TitleSummary } from './titles.js';
+import {
+  HistoryEntry,
+  PlacementRecord,
+  RosterDocument,
+  RosterImported,
+  TitleRecord,
+  TitleSummary,
+} from './titles.js';
 import { AcceptanceList, LinkedTree, WiringAnswer, PlacebookState, WriteEntry, WriteList } from './trees.js';
 
 /** Shapes that only commands print, put together from several answers or told of one. */
@@ -39,6 +46,10 @@ const Exported = z.object({
   revision: z.number(),
   document: z.string().optional(),
   file: z.string().optional(),
+  profiles: RosterDocument.shape.profiles.optional(),
+  profileFiles: z.array(z.string()).optional().meta({
+    description: 'The files beside the document that hold the profiles which did not come with Syndexa.',
+  }),
 });
 const AppAdsMerged = z.object({ file: z.string(), patch: z.string(), written: z.boolean() });
 const AppAdsVerified = AppAdsComparison.extend({ url: z.string(), problems: AppAdsLint.shape.problems });

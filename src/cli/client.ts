@@ -33,16 +33,15 @@ export interface ClientOptions extends Partial<Pick<Client, 'roots' | 'own'>> {
 /** A connection that was idle for longer (ms) is not used again; servers and proxies close them after 5 seconds or more. */
 const maxIdle = 2_000;
 
-/** What keeps connections to a service open from one call to the next; one for TLS makes its own. */
-export function keepingAgent(): Agent {
-  return new Agent({ keepAlive: true, maxSockets: 4 });
+/** What keeps connections to a service open from one call to the next. TLS is loaded only where it is spoken. */
+export async function keepingAgent(url: string): Promise<Agent> {
+  const Kind = url.startsWith('https:') ? (await import('node:https')).Agent : Agent;
+  return new Kind({ keepAlive: true, maxSockets: 4 });
 }
 
-/** What sends a request to an address, and what keeps its connections; TLS is loaded only where it is spoken. */
-async function senderOf(url: string): Promise<{ send: typeof httpRequest; agent: () => Agent }> {
-  if (!url.startsWith('https:')) return { send: httpRequest, agent: keepingAgent };
-  const { request, Agent: SecureAgent } = await import('node:https');
-  return { send: request, agent: () => new SecureAgent({ keepAlive: true, maxSockets: 4 }) };
+/** What sends a request to an address. */
+async function senderOf(url: string): Promise<typeof httpRequest> {
+  return url.startsWith('https:') ? (await import('node:https')).request : httpRequest;
 }
 
 /** Speaks to the service, by HTTP only. */
@@ -148,8 +147,8 @@ export class Client {
     onChunk?: (chunk: string) => void,
   ): Promise<RawAnswer> {
     const { method, path, headers, body } = requestOf(name, this.who, options);
-    const { send, agent: makeAgent } = await senderOf(this.url);
-    const agent = (this.#agent ??= makeAgent());
+    const send = await senderOf(this.url);
+    const agent = (this.#agent ??= await keepingAgent(this.url));
     this.dropIdleConnections();
     this.#busy++;
     return new Promise<RawAnswer>((resolve, reject) => {

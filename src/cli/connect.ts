@@ -47,7 +47,7 @@ export async function connect(io: Io): Promise<Connection> {
       );
     }
     const url = named.replace(/\/$/, '');
-    const agent = keepingAgent();
+    const agent = await keepingAgent(url);
     const found = await health(url, agent);
     if (!found)
       throw new CommandError(
@@ -60,9 +60,9 @@ export async function connect(io: Io): Promise<Connection> {
   const home = homeFolder(io.env);
   const candidates = [announced(home), io.env.SYNDEXA_HOME ? undefined : `http://127.0.0.1:${usualPort}`];
   for (const url of new Set(candidates)) {
-    const agent = keepingAgent();
+    const agent = url ? await keepingAgent(url) : undefined;
     const found = url ? await health(url, agent) : null;
-    if (url && found) return remote(new Client(url, who, { roots: found.roots, agent, token }));
+    if (url && agent && found) return remote(new Client(url, who, { roots: found.roots, agent, token }));
   }
   const { openHome } = await import('../disk/home/home-folder.js');
   for (const says of openHome(home)) io.err(`▲ ${says}\n`);
@@ -125,7 +125,7 @@ async function health(url: string, agent?: Agent): Promise<{ roots: string[] } |
   // Another machine answers later than this one.
   const timeout = /^http:\/\/(127\.|localhost|\[::1\])/.test(url) ? 500 : 5_000;
   return new Promise((resolve) => {
-    const call = get(`${url}/healthz`, { timeout, ...(agent && !secure && { agent }) }, (response) => {
+    const call = get(`${url}/healthz`, { timeout, ...(agent && { agent }) }, (response) => {
       let text = '';
       response.setEncoding('utf8').on('data', (chunk: string) => (text += chunk.slice(0, 100_000)));
       response.on('end', () => resolve(healthOf(text)));

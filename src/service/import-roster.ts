@@ -138,12 +138,14 @@ function changedTitles(changes: readonly FieldChange[]): Set<string> {
 /** The document was written from another revision than the present one: what changed on either side. */
 function staleDocument({ roster }: Service, base: number, current: Incoming, target: Incoming): ServiceError {
   const now = roster.revision();
+  // Accepted findings have no revisions.
+  const plain = ({ accepted: _, ...rest }: Incoming) => rest;
   const detail =
     base > now
       ? `The document was written from revision ${base}, which this record never had (it is at ${now}).`
       : `The document was written from revision ${base}; the record is at ${now} since.`;
   return new ServiceError('stale', detail, {
-    changes: base < now ? compareThreeWays(roster.rosterAt(base), current, target) : [],
+    changes: base < now ? compareThreeWays(roster.rosterAt(base), plain(current), plain(target)) : [],
     fix: 'Export again (syndexa roster export FILE keeps your comments), put your changes in, and import that.',
   });
 }

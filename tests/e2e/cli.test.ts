@@ -25,6 +25,7 @@ import {
   filesBelow,
   iosFiles,
   manifest,
+  namingClass,
   plist,
   root,
 } from '../support/trees.js';
@@ -111,7 +112,7 @@ describe('check', () => {
   it('ends with 0 when nothing is found, 1 when something is, and as --fail-on says', async () => {
     await kelp();
     write('good', { ...androidFiles(), ...iosFiles() });
-    write('bad', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') }), ...iosFiles() });
+    write('bad', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) }), ...iosFiles() });
     expect(await syndexa(['check', 'good', '--title', 'kelp'], home)).toMatchObject({
       code: 0,
       out: expect.stringMatching(/^✔ nothing found\nsnapshot [0-9a-f]{12}\n$/),
@@ -266,7 +267,7 @@ describe('bad input', () => {
 describe('wire', () => {
   it('shows, writes, is then empty, and refuses a changed file with 4', async () => {
     await kelp();
-    write('tree', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') }), ...iosFiles() });
+    write('tree', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) }), ...iosFiles() });
     const before = filesBelow(join(home, 'tree'));
     const preview = await syndexa(['wire', 'tree', '--title', 'kelp'], home);
     expect(preview.code).toBe(0);
@@ -533,7 +534,7 @@ describe('networks', () => {
         )
       ).code,
     ).toBe(0);
-    write('tree', androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') }));
+    write('tree', androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) }));
     expect((await syndexa(['wire', 'tree', '--title', 'kelp', '--write'], home)).code).toBe(0);
     expect(readFileSync(join(home, 'tree/app/src/release/res/values/syndexa.xml'), 'utf8')).toContain(
       '<string name="reedbank_app_id" translatable="false">RB-A-310772-QK4T8W2N</string>',

@@ -18,7 +18,7 @@ import { typescriptPlacebook } from '../../src/core/languages/typescript/placebo
 import { sdkTypes, unityTypes } from '../support/csharp-stubs.js';
 import { book, options, packageName, title } from '../support/kelp.js';
 import { temporaryFolder } from '../support/service.js';
-import { androidFiles, filesBelow, gradle, root, syntax } from '../support/trees.js';
+import { androidFiles, appIdMetaData, filesBelow, gradle, manifest, root, syntax } from '../support/trees.js';
 import { assetPath, packageManifest, stepsPath, unityFiles } from '../support/unity.js';
 import { asked, handedOut, plan, text, titleOn, written } from '../support/wiring.js';
 
@@ -321,6 +321,7 @@ describe('an application class that wiring makes', () => {
   const made = (script: string) => {
     const files = androidFiles({
       'app/build.gradle.kts': script,
+      'app/src/main/AndroidManifest.xml': manifest(appIdMetaData('@string/heron')),
       'app/src/main/java/example/brine/kelp/KelpApp.java': null,
     });
     const all = titleOn(['cobalt-heron', 'marlstone', 'quincebury'], { android: 'example.brine.kelp' });

@@ -24,7 +24,7 @@ export function exportRoster(io: Io, file: string | undefined, options: { json?:
         : await client.call('updateRosterDocument', { body: { document: earlier } });
     await writeFile(path, document);
     const written = await writeProfiles(path, profiles);
-    if (options.json) io.out(`${JSON.stringify({ file: path, revision, profiles: written }, null, 2)}\n`);
+    if (options.json) io.out(`${JSON.stringify({ file: path, revision, profileFiles: written }, null, 2)}\n`);
     else {
       const done = earlier === null ? 'Written' : 'Brought up to date, comments kept';
       io.out(`${done}: ${file} (revision ${revision})\n`);

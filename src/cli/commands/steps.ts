@@ -56,11 +56,11 @@ const marks: Record<Step['state'], (paint: Paint) => string> = {
 };
 
 function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: number): string {
-  const { name, steps: all } = printableValue(answer);
+  const { title, name, steps: all } = printableValue(answer);
   if (all.length === 0)
     return options.next
       ? `${paint.green('●')} ${name}: nothing is left to do.\n`
-      : `${name} names no network yet: syndexa placement add TITLE PLACEMENT --format FORMAT --network NETWORK\n`;
+      : `${name} names no network yet: syndexa placement add ${title} PLACEMENT --format FORMAT --network NETWORK\n`;
   const lines = [paint.bold(`${name}: what is to be done, and in which order?`)];
   let head = '';
   for (const step of all) {
@@ -84,7 +84,7 @@ function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: nu
     if (step.tickable)
       lines.push(
         paint.dim(
-          `                   done? syndexa steps TITLE --tick ${step.step} --platform ${step.platform}${step.network === null ? '' : ` --network ${step.network}`}`,
+          `                   done? syndexa steps ${title} --tick ${step.step} --platform ${step.platform}${step.network === null ? '' : ` --network ${step.network}`}`,
         ),
       );
   }

@@ -41,7 +41,7 @@ function overviewText(wiring: Wiring, paint: Paint, width: number): string {
     if (edit.source)
       lines.push(
         wrap(
-          `A copy of ${edit.source.name} (SHA-256 ${edit.source.sha256.slice(0, 16)}…), which no patch holds.`,
+          `${edit.source.name} is copied to ${edit.path} (SHA-256 ${edit.source.sha256.slice(0, 16)}…), which no patch holds.`,
           width,
           '      ',
         ),

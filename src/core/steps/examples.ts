@@ -1,13 +1,18 @@
 import { described, stackNamed } from '../network/described.js';
 import type { Format } from '../words/words.js';
-import { languageNamed, type LanguageName } from '../languages/index.js';
+import { languageNamed, languageOf, type LanguageName } from '../languages/index.js';
 import type { StepContext } from './model.js';
 
-/** The language that a tree's own code is written in; without a tree that of the platform. */
+/** The language that most of a tree's own code is in; the first of its stack where no code was read. */
 function languageFor({ platform, reading }: Pick<StepContext, 'platform' | 'reading'>): LanguageName {
   const stack =
     stackNamed(reading?.edition.stack ?? '') ?? described.find(({ native }) => native === platform);
-  const [usual] = stack?.languages ?? [];
+  const languages = stack?.languages ?? [];
+  const written = (reading?.facts ?? []).flatMap(
+    ({ code, place }) => (code && languageOf(place.path)?.id) ?? [],
+  );
+  const count = (language: LanguageName) => written.filter((id) => id === language).length;
+  const [usual] = [...languages].sort((a, b) => count(b) - count(a));
   if (!usual) throw new Error(`No stack builds ${platform}.`);
   return usual;
 }

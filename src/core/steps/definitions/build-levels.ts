@@ -19,7 +19,7 @@ export const buildLevels: StepDefinition = {
         state: 'to-do',
         why: 'The build is set lower than the SDK supports.',
         evidence: asEvidence(low),
-        command: `syndexa wire DIR --title ${titleId}`,
+        command: `syndexa wire DIR --title ${titleId} --raise-sdk --write`,
       };
     const kinds = platform === 'android' ? ['min-sdk', 'compile-sdk'] : ['deployment-target'];
     const facts = reading.facts.filter(({ kind }) => kinds.includes(kind));

@@ -27,7 +27,7 @@ export const terms: StepDefinition = {
     return {
       state: 'cannot-tell',
       why: seen
-        ? 'The network’s list was not read since.'
+        ? 'The list from the network has not been fetched yet.'
         : 'Only a person can see whether they are accepted.',
       ...(seen ? { command: `syndexa id collect ${titleId} --network ${profile.id}` } : {}),
       ...page,
