@@ -112,7 +112,10 @@ describe('check', () => {
   it('ends with 0 when nothing is found, 1 when something is, and as --fail-on says', async () => {
     await kelp();
     write('good', { ...androidFiles(), ...iosFiles() });
-    write('bad', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) }), ...iosFiles() });
+    write('bad', {
+      ...androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) }),
+      ...iosFiles(),
+    });
     expect(await syndexa(['check', 'good', '--title', 'kelp'], home)).toMatchObject({
       code: 0,
       out: expect.stringMatching(/^✔ nothing found\nsnapshot [0-9a-f]{12}\n$/),
@@ -267,7 +270,10 @@ describe('bad input', () => {
 describe('wire', () => {
   it('shows, writes, is then empty, and refuses a changed file with 4', async () => {
     await kelp();
-    write('tree', { ...androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) }), ...iosFiles() });
+    write('tree', {
+      ...androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) }),
+      ...iosFiles(),
+    });
     const before = filesBelow(join(home, 'tree'));
     const preview = await syndexa(['wire', 'tree', '--title', 'kelp'], home);
     expect(preview.code).toBe(0);
