@@ -4,12 +4,12 @@ import { createHash } from 'node:crypto';
 import { explain } from '../../src/core/facts/explain.js';
 import { runSurvey } from '../../src/core/surveying.js';
 import { http, testService, type TestService } from '../support/service.js';
-import { androidFiles, kelp, manifest, profiles, treeOf } from '../support/trees.js';
+import { androidFiles, kelp, manifest, namingClass, profiles, treeOf } from '../support/trees.js';
 
 let service: TestService;
 let now = new Date('2026-11-23T12:00:00Z');
 const api = (path: string) => `${service.url}/api/v1${path}`;
-const bad = androidFiles({ 'app/src/main/AndroidManifest.xml': manifest('') });
+const bad = androidFiles({ 'app/src/main/AndroidManifest.xml': namingClass(manifest('')) });
 
 /** Sends a tree as the client would; gives its snapshot. */
 async function send(files: Record<string, string>): Promise<string> {
@@ -91,7 +91,10 @@ describe('an accepted finding', () => {
 describe('a check against an earlier snapshot', () => {
   it('shows only what is new', async () => {
     const before = await send(bad);
-    const worse = { ...bad, 'app/src/main/AndroidManifest.xml': manifest('').replace(/.*INTERNET.*\n/, '') };
+    const worse = {
+      ...bad,
+      'app/src/main/AndroidManifest.xml': namingClass(manifest('')).replace(/.*INTERNET.*\n/, ''),
+    };
     const { body } = await check(await send(worse), { against: before.slice(0, 10) });
     expect(body.findings.map(({ rule }: { rule: string }) => rule)).toEqual(['manifest/permission-missing']);
     expect(body.summary.blocker).toBe(1);
@@ -105,7 +108,7 @@ describe('SARIF', () => {
   it('has fixes that, done to the tree, mend what they belong to', async () => {
     const files: Record<string, string> = {
       ...bad,
-      'app/src/main/AndroidManifest.xml': manifest('').replace(/.*INTERNET.*\n/, ''),
+      'app/src/main/AndroidManifest.xml': namingClass(manifest('')).replace(/.*INTERNET.*\n/, ''),
     };
     const snapshot = await send(files);
     const log = (await check(snapshot, {}, { Accept: 'application/sarif+json' })).body;
