@@ -5,7 +5,7 @@ import { compare, compareThreeWays, type FieldChange } from '../core/roster/comp
 import { publisherProblems } from '../core/roster/credentials.js';
 import { readProfile } from '../core/network/read.js';
 import { IdHolders } from '../core/roster/holders.js';
-import type { Roster } from '../core/roster/model.js';
+import type { AcceptedFindings, Roster } from '../core/roster/model.js';
 import { valueAt } from '../core/text/own-values.js';
 import type { SourcedProfile } from '../api/shipped-profiles.js';
 import { faultsOf, refusal, ServiceError } from './errors.js';
@@ -36,13 +36,16 @@ export async function importRoster(
   const { roster } = read;
   const added = addedProfiles(service, texts);
   const before = profileChanges(service, added);
-  const taken = service.profiles.trying(added, () =>
-    take(service, roster, { prune, dryRun, writer, before }),
+  // Profiles are kept before anything that needs them is written, and only when all of it can be.
+  const isTrial = dryRun || added.length > 0;
+  let taken = service.profiles.trying(added, () =>
+    take(service, roster, { prune, dryRun: isTrial, writer, before }),
   );
-  if (!('problems' in taken)) {
-    if (!dryRun) for (const { profile, source } of added) service.profiles.add(profile, source);
-    return taken;
+  if (!dryRun && isTrial && !('problems' in taken)) {
+    for (const { profile, source } of added) service.profiles.add(profile, source);
+    taken = take(service, roster, { prune, dryRun, writer, before });
   }
+  if (!('problems' in taken)) return taken;
   const { problems } = taken;
   const fields = problems.map(({ field }) => field.split('.'));
   const places = await service.runner.record('placesIn', { text, fields }, options);
@@ -102,6 +105,7 @@ function take(
       ...current,
       ...document,
       titles: { ...(prune ? {} : titles), ...document.titles },
+      accepted: acceptedAfter({ titles, accepted }, document, prune),
     };
     const changes = [...before, ...compare(current, target)];
     // An empty record has nothing that a document could be older than.
@@ -111,18 +115,35 @@ function take(
     if (changes.length === 0) return { revision: roster.revision(), changes, applied: !dryRun };
     const changed = changedTitles(changes);
     const holders = IdHolders.in(target.titles);
-    const problems = problemsOf(service, changed, { document, current, holders });
+    const problems = problemsOf(service, changed, { document, current, target, holders });
     if (problems.length > 0) return { problems };
     if (!dryRun) {
       if (target.publisher) roster.savePublisher(target.publisher, 'any', writer);
       // What does not differ is not written.
       const titles = new Map([...changed].map((id) => [id, valueAt(target.titles, id) ?? null]));
       titleWork.saveImport(titles, holders, writer);
-      if (document.accepted) trees.setAccepted(document.accepted);
+      if (document.accepted) trees.setAccepted(target.accepted ?? {});
       events.tell({ kind: 'roster' });
     }
     return { revision: roster.revision(), changes, applied: !dryRun };
   });
+}
+
+/**
+ * The accepted findings after an import. A document that names any speaks for all of its titles; those of titles that it
+ * does not name stay with them.
+ */
+function acceptedAfter(
+  { titles, accepted = {} }: Pick<Incoming, 'titles' | 'accepted'>,
+  document: Incoming,
+  prune: boolean,
+): AcceptedFindings {
+  const stays = (id: string) =>
+    valueAt(document.titles, id) !== undefined
+      ? !document.accepted
+      : valueAt(titles, id) !== undefined && !prune;
+  const kept = Object.entries(accepted).filter(([id]) => stays(id));
+  return { ...Object.fromEntries(kept), ...document.accepted };
 }
 
 /** The titles that a comparison of two rosters names, in its order. */
@@ -154,16 +175,19 @@ function staleDocument({ roster }: Service, base: number, current: Incoming, tar
 function problemsOf(
   { profiles, titleWork }: Service,
   changed: ReadonlySet<string>,
-  { document, current, holders }: { document: Incoming; current: Incoming; holders: IdHolders },
+  {
+    document,
+    current,
+    target,
+    holders,
+  }: { document: Incoming; current: Incoming; target: Incoming; holders: IdHolders },
 ): FieldProblem[] {
   const below = (head: string, problems: readonly FieldProblem[]) =>
     problems.map((problem) => ({ ...problem, field: `${head}.${problem.field}` }));
   const incoming = Object.fromEntries(Object.entries(document.titles).filter(([id]) => changed.has(id)));
   const found = titleWork.problemsOfImport(incoming, current.titles, holders);
   const { publisher } = document;
-  const strangers = Object.keys(document.accepted ?? {}).filter(
-    (id) => !valueAt(document.titles, id) && !valueAt(current.titles, id),
-  );
+  const strangers = Object.keys(document.accepted ?? {}).filter((id) => !valueAt(target.titles, id));
   return [
     ...strangers.map((id) => ({
       field: `accepted.${id}`,

@@ -128,8 +128,8 @@ describe('why a value cannot be told', () => {
     [
       'a script that is not in the tree',
       'rootProject.ext.low',
-      rootScript('apply(from = "../shared.gradle")\n'),
-      '“low” may be set in ../shared.gradle, which cannot be read: its path is computed',
+      rootScript('apply(from = "../outside.gradle")\n'),
+      '“low” may be set in ../outside.gradle, which cannot be read: its path is computed',
     ],
     [
       'code of the build',

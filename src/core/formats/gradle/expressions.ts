@@ -163,9 +163,10 @@ export abstract class GradleExpressions extends GradleCursor {
       return { type: 'number', text, start, end };
     }
     if (kind === 'name') {
+      while (this.isName('new') && this.tokens[this.at + 1]?.kind === 'name') this.at++;
+      const named = this.token;
       this.at++;
-      if (text === 'new' && this.token.kind === 'name') return this.primary();
-      return { type: 'name', name: text, start, end };
+      return { type: 'name', name: named.text, start: named.start, end: named.end };
     }
     if (this.is('[')) {
       const items = this.list('[', ']');

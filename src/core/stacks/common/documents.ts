@@ -207,7 +207,7 @@ function withoutComments(text: string, path: string): string {
   const pattern = /\.(plist|xml)$/.test(path)
     ? /<!--[^]*?(?:-->|$)/g
     : /\.strings$/.test(path)
-      ? /\/\*[^]*?(?:\*\/|$)|^[ \t]*\/\/.*$/gm
+      ? /\/\*[^]*?(?:\*\/|(?![^]))|^[ \t]*\/\/.*$/gm
       : /\.(ya?ml|properties|env)$/.test(path)
         ? /(?:^|[ \t])[#!].*$/gm
         : undefined;

@@ -83,9 +83,7 @@ function forcedIn(tree: Tree, model: ModuleModel, profiles: readonly Profile[]):
 function strategies(parts: readonly Part[]): Part[] {
   const configurations = parts.flatMap(({ path, statements }): Part[] =>
     callsIn(statements).flatMap(({ path: name, call }) =>
-      /^configurations(\.(all|configureEach|named|getByName|\w+))?$/.test(name) && call.body
-        ? [{ path, statements: call.body }]
-        : [],
+      /^configurations(\.\w+)?$/.test(name) && call.body ? [{ path, statements: call.body }] : [],
     ),
   );
   const nested = blockParts(parts, 'configurations').flatMap(({ path, statements }) =>

@@ -18,6 +18,8 @@ export interface Located extends Declared {
 }
 
 const maxAliases = 10;
+/** No name that is looked up is longer (characters). */
+const maxName = 500;
 
 /**
  * What scripts give a name: in the module's script, then in those of the projects above it (each with all that it takes
@@ -25,7 +27,7 @@ const maxAliases = 10;
  * Undefined when nothing that can be read gives it a value.
  */
 export function locate(name: string, scope: Scope, aliases = 0): Located | undefined {
-  if (aliases > maxAliases) return undefined;
+  if (aliases > maxAliases || name.length > maxName) return undefined;
   const found =
     (scope.around && inParts(name, [{ path: scope.path, statements: scope.around }], scope, aliases)) ??
     inScripts(name, scope, aliases);

@@ -60,7 +60,8 @@ export function buildConstant(tree: Tree, root: string, name: string): BuildCons
 
 /** The file of the build's own code that uses a name, when there is one. */
 export function mentionedIn(tree: Tree, root: string, name: string): string | undefined {
-  const word = new RegExp(`\\b${name.replace(/[^\w]/g, '')}\\b`);
+  if (!/^\w+$/.test(name)) return undefined;
+  const word = new RegExp(`\\b${name}\\b`);
   return buildCode(tree, root).find((path) => word.test(tree.text(path)?.text ?? ''));
 }
 

@@ -129,7 +129,7 @@ class PartCollector {
 
 /** The plugins that the source of a plugin class names: `apply("com.android.application")`. */
 function appliedByClass(text: string): string[] {
-  return [...text.matchAll(/\bapply(?:Plugin)?\s*\(?\s*["']([\w.-]{1,200})["']/g)].flatMap(
+  return [...text.matchAll(/\bapply(?:Plugin)?\s*(?:\(\s*)?["']([\w.-]{1,200})["']/g)].flatMap(
     ([, id]) => id ?? [],
   );
 }

@@ -4,7 +4,7 @@ import { isDocument, type SharedDocument } from '../documents.js';
 import { folderBundled } from './sources.js';
 import type { ReactNativeProject } from './project.js';
 
-const imported = /(?:\bfrom\s*|\brequire\s*\(\s*|\bimport\s*\(?\s*)["']([^"'\n]{1,300}\.json)["']/g;
+const imported = /(?:\bfrom\s*|\brequire\s*\(\s*|\bimport\s*(?:\(\s*)?)["']([^"'\n]{1,300}\.json)["']/g;
 
 /** The documents that the code of a project may read: JSON that it imports, and files of environment variables. */
 export function readDocuments(

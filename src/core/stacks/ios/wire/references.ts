@@ -9,7 +9,7 @@ export interface GroupReference {
   sourceTree: '<group>' | 'SOURCE_ROOT';
 }
 
-/** A path as it is written from a folder, without a leading `./`: `Ads/Placebook.swift`, `../Shared/Info.plist`. */
+/** A path as it is written from a folder, without a leading `./`: `Ads/Placebook.swift`, `../Common/Info.plist`. */
 export function pathFrom(folder: string, path: string): string {
   return relativePath(folder, path).replace(/^\.\//, '');
 }
