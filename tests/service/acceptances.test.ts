@@ -164,3 +164,46 @@ describe('a fact that is explained', () => {
     expect(explain(survey, 'nowhere')).toEqual([]);
   });
 });
+
+describe('accepted findings in a document', () => {
+  const finding = {
+    rule: 'app-id/missing',
+    message: 'm',
+    reason: 'known',
+    until: '2099-12-31',
+    who: 'ann',
+    at: '2026-11-23T12:00:00.000Z',
+  };
+  const bring = (titles: Record<string, object>, accepted: object | undefined, prune = false) =>
+    http(api('/roster/import'), 'POST', {
+      document: JSON.stringify({ syndexa: 1, titles, ...(accepted && { accepted }) }),
+      prune,
+    });
+  const held = async (title: string) =>
+    (await http(api(`/titles/${title}/accepted`))).body.acceptances?.map(
+      ({ fingerprint }: { fingerprint: string }) => fingerprint,
+    );
+  const [one, two] = [{ name: 'One' }, { name: 'Two' }];
+
+  it('are those of the titles that it names; other titles keep theirs', async () => {
+    expect((await bring({ one, two }, { one: { a: finding }, two: { b: finding } })).status).toBe(200);
+    expect([await held('one'), await held('two')]).toEqual([['a'], ['b']]);
+    await bring({ one }, { one: { c: finding } });
+    expect([await held('one'), await held('two')]).toEqual([['c'], ['b']]);
+    await bring({ one, two }, { two: { d: finding } });
+    expect([await held('one'), await held('two')]).toEqual([[], ['d']]);
+  });
+
+  it('stay as they are where it names none', async () => {
+    await bring({ one, two: { name: 'Two again' } }, undefined);
+    expect(await held('two')).toEqual(['d']);
+  });
+
+  it('of a title that is taken out, or that nobody knows, are refused', async () => {
+    const { status, body } = await bring({ one }, { two: { d: finding } }, true);
+    expect(status).toBe(422);
+    expect(JSON.stringify(body.errors)).toContain('accepted.two');
+    expect((await bring({}, { nobody: { d: finding } })).status).toBe(422);
+    expect(await held('two')).toEqual(['d']);
+  });
+});

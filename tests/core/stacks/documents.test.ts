@@ -61,8 +61,11 @@ describe('unit IDs in documents that a build packs', () => {
     ],
     [
       'strings of iOS',
-      { ...iosFiles(xcode('Ads.strings')), 'Kelp/Ads.strings': `/* ${other} */\n"footer" = "${ios}";\n` },
-      [`ios ${ios} Kelp/Ads.strings:2`],
+      {
+        ...iosFiles(xcode('Ads.strings')),
+        'Kelp/Ads.strings': `/* old:\n   ${other} */\n"footer" = "${ios}";\n`,
+      },
+      [`ios ${ios} Kelp/Ads.strings:3`],
     ],
     [
       'a property list of iOS',
