@@ -2,6 +2,7 @@ import { ruleNamed } from './checks/rules/index.js';
 import { runChecks } from './checks/run.js';
 import type { CheckContext, Finding } from './checks/model.js';
 import type { Title } from './roster/model.js';
+import { neededBy } from './roster/needed.js';
 import type { StackWiring } from './stacks/stack.js';
 import { runSurvey, type SurveyOptions, type SurveyRun } from './surveying.js';
 import { unifiedPatch } from './text/patch.js';
@@ -50,12 +51,13 @@ export function planWiring(
 ): Plan {
   const { title } = options.title;
   const choice = options.choice ?? {};
-  const profiles = chosen(run.context.profiles, choice.networks);
+  const needed = run.context.profiles.map((profile) => neededBy(title, profile));
+  const profiles = chosen(needed, choice.networks);
   const parts = run.parts.map(({ stack, root, survey }) =>
     stack.wire(tree, root, {
       ...run.context,
       profiles,
-      allProfiles: run.context.profiles,
+      allProfiles: needed,
       title,
       survey,
       extras: options.extras ?? noExtras,

@@ -1,6 +1,7 @@
 import { platformNames } from './words/names.js';
 import type { Profile } from './network/model.js';
 import { recogniser } from './network/recognise.js';
+import { recordedIds } from './roster/expected.js';
 import type { Title } from './roster/model.js';
 import { stacks } from './stacks/index.js';
 import type { Stack, StackSurvey } from './stacks/stack.js';
@@ -35,7 +36,11 @@ export interface SurveyRun {
 
 /** Surveys a tree with every stack that recognises some of it. */
 export function runSurvey(tree: Tree, { name, profiles, title, progress }: SurveyOptions): SurveyRun {
-  const context: SurveyContext = { profiles, recogniser: recogniser(profiles), title: title?.title ?? null };
+  const context: SurveyContext = {
+    profiles,
+    recogniser: recogniser(profiles, title ? recordedIds(title.title, profiles) : []),
+    title: title?.title ?? null,
+  };
   const { recognised, passedOver } = recognise(tree);
   const total = recognised.length;
   const parts = recognised.map(({ stack, root }, done): SurveyedPart => {

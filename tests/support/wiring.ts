@@ -11,6 +11,7 @@ import { Readings } from '../../src/core/tree/readings.js';
 import { runSurvey } from '../../src/core/surveying.js';
 import { newProblems } from '../../src/core/wiring/readable.js';
 import { planUnwiring } from '../../src/core/unwiring.js';
+import type { Profile } from '../../src/core/network/model.js';
 import { profileOf, profiles, treeOf } from './trees.js';
 
 export type Files = Record<string, string | Uint8Array>;
@@ -25,8 +26,19 @@ export const plan = (files: Files, title: Title, more: Partial<PlanOptions> = {}
   planWiring(treeOf(files, [], readings), { ...optionsFor(title), ...more });
 
 /** Plans taking a network out. */
-export const unplan = (files: Files, title: Title, network: string, added: readonly string[] = []): Plan =>
-  planUnwiring(treeOf(files, [], readings), { ...optionsFor(title), network: profileOf(network), added });
+export const unplan = (
+  files: Files,
+  title: Title,
+  network: string,
+  added: readonly string[] = [],
+  known: readonly Profile[] = profiles,
+): Plan =>
+  planUnwiring(treeOf(files, [], readings), {
+    ...optionsFor(title),
+    profiles: known,
+    network: known.find(({ id }) => id === network) ?? profileOf(network),
+    added,
+  });
 
 export const asked = (extras: Partial<WiringExtras>): { extras: WiringExtras } => ({
   extras: { ...noExtras, ...extras },
@@ -69,7 +81,7 @@ export function holds(
   const after = written(files, first);
   // Readable: no file that it writes has a problem that it did not have.
   const problems = (content: Files) =>
-    runSurvey(treeOf(content, [], readings), optionsFor(title)).survey.problems;
+    runSurvey(treeOf(content, [], readings), { ...optionsFor(title), ...more }).survey.problems;
   expect(newProblems(problems(files), problems(after))).toEqual([]);
   // Idempotent: a second run is empty.
   const second = plan(after, title, more);
@@ -112,11 +124,12 @@ export function comesBack(
   files: Files,
   title: Title,
   { plan: made, after }: { plan: Plan; after: Files },
+  known: readonly Profile[] = profiles,
 ): void {
   const added = made.edits.flatMap((edit) => edit.adds);
   let [now, rest] = [after, title];
   for (const network of Object.keys(title.networks)) {
-    now = written(now, unplan(now, rest, network, added));
+    now = written(now, unplan(now, rest, network, added, known));
     rest = withoutNetwork(rest, network);
   }
   expect(texts(now)).toEqual(texts(files));

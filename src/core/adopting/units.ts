@@ -31,7 +31,7 @@ export function foundUnits(
     for (const fact of survey.facts) {
       if (fact.kind !== 'unit-id' || !fact.network) continue;
       const { network, platform, value: id } = fact;
-      const reading = recognise(id).find((one) => one.network === network && one.kind === 'unit');
+      const reading = recognise(id, network).find((one) => one.network === network && one.kind === 'unit');
       if (!reading || (reading.sample ?? []).length > 0) continue;
       const key = `${network} ${platform} ${id}`;
       const profile = profiles.find((one) => one.id === network);

@@ -4,6 +4,7 @@ import { profileFor } from '../network/for-stack.js';
 import { platforms } from '../words/words.js';
 import { expectedIds, isEnrolled, type ExpectedId } from '../roster/expected.js';
 import type { Title } from '../roster/model.js';
+import { neededBy } from '../roster/needed.js';
 import type { Fact, SurveyEdition, Unresolved, Variant } from '../facts/model.js';
 import { editionOf } from '../roster/modules.js';
 import type { CheckContext } from './model.js';
@@ -27,7 +28,7 @@ export function editionScopes({ survey, title, profiles }: CheckContext): Editio
     if (!edition) return [];
     const networks = profiles
       .filter(({ id }) => isEnrolled(title, id, platform))
-      .map((profile) => profileFor(profile, edition.stack));
+      .map((profile) => profileFor(neededBy(title, profile), edition.stack));
     const facts = survey.facts.filter((fact) => fact.platform === platform && fact.module === edition.module);
     return [{ title, platform, edition, networks, expected: expectedIds(title, profiles, platform), facts }];
   });

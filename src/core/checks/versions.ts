@@ -28,15 +28,18 @@ export function sameLine({ android, ios }: Profile): boolean {
   return mine !== undefined && mine === major(ios?.pods[0]?.version ?? ios?.packages[0]?.version);
 }
 
-/** The dependencies of a network that one version is published for: those that its profile describes at the same one. */
+/**
+ * The dependencies of a network that are published together: those of a group that its profile names, else those that
+ * it describes at the same version.
+ */
 export function sharedVersions({ android, ios }: Profile, platform: Platform): ReadonlySet<string>[] {
   const all =
     platform === 'android'
-      ? (android?.dependencies ?? []).map(({ coordinate, version }) => ({
+      ? (android?.dependencies ?? []).map(({ coordinate, version, together }) => ({
           name: coordinate,
-          key: `${coordinate.split(':')[0] ?? ''} ${version}`,
+          key: together ?? `${coordinate.split(':')[0] ?? ''} ${version}`,
         }))
-      : (ios?.pods ?? []).map(({ name, version }) => ({ name, key: version }));
+      : (ios?.pods ?? []).map(({ name, version, together }) => ({ name, key: together ?? `at ${version}` }));
   return [...groupBy(all, ({ key }) => key).values()]
     .filter((group) => group.length > 1)
     .map((group) => new Set(group.map(({ name }) => name)));

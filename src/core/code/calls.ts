@@ -106,6 +106,21 @@ const callsOf = oncePer((profile, language): NamedCall[] => {
   ];
 });
 
+/** The network one of whose calls takes an ID in an argument; undefined where none does. */
+export function networkTaking(
+  path: string,
+  { of, at }: { of: string; at: number | string },
+  profiles: readonly Profile[],
+): string | undefined {
+  const language = languageOf(path);
+  if (!language) return undefined;
+  return profiles
+    .flatMap((profile) => callsOf(profile, language.id))
+    .find(
+      ({ call, id }) => id !== undefined && String(id) === String(at) && (of === call || of.endsWith(`.${call}`)),
+    )?.network;
+}
+
 const callbacksOf = oncePer((profile, language): { event: string; name: string }[] => {
   const found = Object.values(profile.code[language]?.formats ?? {}).flatMap(({ callbacks }) =>
     Object.entries(callbacks).map(([event, name]) => ({ event, name })),

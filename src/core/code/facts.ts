@@ -5,9 +5,9 @@ import type { Fact, Unresolved } from '../facts/model.js';
 import { readPlacebook } from '../placebook/read.js';
 import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
-import type { Platform } from '../words/words.js';
 import type { Tree } from '../tree/tree.js';
-import type { CodeContext } from './source-reading.js';
+import { networkTaking } from './calls.js';
+import type { CodeContext, SourceString } from './source-reading.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
 /** Facts for the IDs in a source file's string literals: unit IDs, and app IDs of networks that take them in code. */
@@ -23,7 +23,7 @@ export function codeFacts(
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
   for (const literal of readingOf(tree, file.path).strings) {
-    for (const reading of idsInCode(literal.value, file.platform, context)) {
+    for (const reading of idsInCode(literal, file, context)) {
       const place = placeAt(file.path, document, literal);
       const what = carrier === 'placebook' ? 'placebook' : 'string literal';
       const chain = [{ what, value: literal.value, place }];
@@ -106,11 +106,12 @@ export function codePlace(
 }
 
 function idsInCode(
-  value: string,
-  platform: Platform,
+  { value, flow }: SourceString,
+  { path, platform }: CodeFile,
   { recogniser, profiles }: SurveyContext,
 ): ReturnType<Recogniser['recognise']> {
-  return recogniser.recognise(value.trim()).filter(({ network, kind }) => {
+  const taker = flow?.into === 'argument' ? networkTaking(path, flow, profiles) : undefined;
+  return recogniser.recognise(value.trim(), taker).filter(({ network, kind }) => {
     const needs = profiles.find((profile) => profile.id === network)?.[platform];
     return kind === 'unit' || needs?.['app-id']?.place === 'code';
   });

@@ -22,6 +22,7 @@ export type PlainKind =
   | 'linker-flag'
   | 'symbol'
   | 'kotlin'
+  | 'java-level'
   | 'app-label';
 
 /** Whether a fact is an ID of a network: an app ID or a unit ID. */

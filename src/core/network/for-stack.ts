@@ -51,7 +51,9 @@ function adapted(profile: Profile, stack: string): Profile {
         ),
       )
     : profile.code;
-  return brings ? { ...profile, code, ...nativeNeeds(profile, brings) } : { ...profile, code };
+  const own = brings ? { ...profile, code, ...nativeNeeds(profile, brings) } : { ...profile, code };
+  const { android } = own;
+  return android && described?.lacks ? { ...own, android: without(android, described.lacks) } : own;
 }
 
 /** What is left to ask of the native builds beside a package. */

@@ -22,9 +22,9 @@ export const IdKind = z.lazy(() =>
         .record(z.string(), Platform)
         .optional()
         .meta({ description: 'What the `platform` group of the pattern stands for.' }),
-      needles: z.array(z.string().min(3).max(40)).min(1).max(8).meta({
+      needles: z.array(z.string().min(3).max(40)).max(8).default([]).meta({
         description:
-          'Substrings: every ID contains at least one of them. Files without any of them are not searched.',
+          'Substrings: every ID contains at least one of them, so that IDs are found wherever they are. Leave them out for IDs without any fixed text: such an ID counts where a place or a call takes it, and anywhere with exactly a value of the roster.',
       }),
       samples: z
         .partialRecord(Platform, z.union([z.string(), z.partialRecord(Format, z.string())]))

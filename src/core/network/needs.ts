@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { orNone, Version, type StackParts } from '../stacks/description.js';
-import { Format, reasoned, TreePath, Why } from '../words/words.js';
+import { Format, reasoned, Slug, TreePath, Why } from '../words/words.js';
+import { isOfType, PlainValue, plainTypes } from '../formats/plist/plain.js';
 import { described } from './described.js';
 
 const AppIdPlace = z.lazy(() =>
@@ -38,6 +39,83 @@ const VersionRange = z.lazy(() =>
 );
 const Permission = z.lazy(() => reasoned({ name: z.string().regex(/^[\w.]+$/) }));
 const Level = z.lazy(() => reasoned({ value: z.number().int().min(1).max(99) }));
+
+/** A meta-data element beside the one that takes the app ID. */
+const MetaData = z.lazy(() =>
+  reasoned({
+    key: z.string().min(3).max(200),
+    value: z
+      .union([z.string().max(1000), z.number(), z.boolean()])
+      .optional()
+      .meta({ description: 'What android:value must be.' }),
+    resource: z
+      .string()
+      .regex(/^@[\w+.]*[a-z]+\/[\w.]+$/, 'A reference to a resource, such as @xml/ad_services.')
+      .optional()
+      .meta({ description: 'What android:resource must be.' }),
+  })
+    .refine(({ value, resource }) => value === undefined || resource === undefined, {
+      path: ['resource'],
+      error: 'It has a value already: one element has one or the other.',
+    })
+    .meta({
+      description:
+        'A meta-data element of the application. Without a value any will do: the app’s team decides.',
+    }),
+);
+
+/** Elements of a manifest that directives may stand on. */
+const mergeElements = [
+  'application',
+  'uses-permission',
+  'activity',
+  'service',
+  'receiver',
+  'provider',
+  'meta-data',
+] as const;
+
+/** What the manifest merger must be told. Source: Android developer guide, "Manage manifest files". */
+const Directive = z.lazy(() =>
+  reasoned({
+    element: z.enum(mergeElements),
+    name: z
+      .string()
+      .regex(/^[\w.$]+$/)
+      .optional()
+      .meta({ description: 'android:name of the element; left out for the application element.' }),
+    node: z
+      .enum(['merge', 'merge-only-attributes', 'replace', 'strict', 'remove'])
+      .optional()
+      .meta({ description: 'What tools:node must be.' }),
+    replace: z
+      .array(z.string().regex(/^android:\w+$/, 'An attribute, such as android:theme.'))
+      .default([])
+      .meta({ description: 'Attributes that tools:replace must list.' }),
+  })
+    .refine(({ element, name }) => (element === 'application') === (name === undefined), {
+      path: ['name'],
+      error: 'The application element has no name here, and every other element needs one.',
+    })
+    .refine(({ node, replace }) => node !== undefined || replace.length > 0, {
+      path: ['node'],
+      error: 'Give node, replace, or both.',
+    })
+    .meta({ description: 'What the manifest merger must be told about an element.' }),
+);
+export type Directive = z.infer<typeof Directive>;
+
+/** What a dependency may say besides its name and version. */
+const forSome = {
+  formats: z
+    .array(Format)
+    .min(1)
+    .optional()
+    .meta({ description: 'Only needed by titles that have a placement of one of these formats here.' }),
+  together: Slug.optional().meta({
+    description: 'The name of a group. All dependencies of one group must have the same version.',
+  }),
+};
 
 /** A configuration file that the network's pages give out for one application. */
 const Companion = z.lazy(() =>
@@ -87,10 +165,28 @@ export const AndroidNeeds = z.lazy(() =>
     'min-sdk': Level.optional(),
     'compile-sdk': Level.optional(),
     kotlin: VersionRange.optional().meta({ description: 'The Kotlin versions that the SDK works with.' }),
+    java: reasoned({ min: z.number().int().min(8).max(99) })
+      .optional()
+      .meta({ description: 'The lowest Java level that the module must be compiled for.' }),
+    desugaring: reasoned({ version: Version }).optional().meta({
+      description:
+        'Set where the SDK needs core library desugaring: the lowest version of com.android.tools:desugar_jdk_libs.',
+    }),
+    shrinker: z
+      .array(
+        reasoned({
+          rule: z
+            .string()
+            .regex(/^-[a-z]/, 'A rule begins with its option, such as -keep.')
+            .max(600),
+        }),
+      )
+      .default([])
+      .meta({ description: 'Rules that a build which shrinks its code must have.' }),
     permissions: z.array(Permission).default([]),
     repositories: z.array(reasoned({ url: z.url() })).default([]),
     dependencies: z
-      .array(reasoned({ coordinate: z.string().regex(/^[\w.-]+:[\w.-]+$/), version: Version }))
+      .array(reasoned({ coordinate: z.string().regex(/^[\w.-]+:[\w.-]+$/), version: Version, ...forSome }))
       .default([]),
     binaries: z.array(Binary).default([]),
     components: z
@@ -104,6 +200,11 @@ export const AndroidNeeds = z.lazy(() =>
       )
       .default([])
       .meta({ description: 'Components that the manifest must declare.' }),
+    'meta-data': z.array(MetaData).default([]),
+    merge: z
+      .array(Directive)
+      .default([])
+      .meta({ description: 'Directives for the manifest merger, without which the build stops.' }),
     application: reasoned({ class: z.string().regex(/^[\w.]+$/) })
       .optional()
       .meta({ description: 'The application class that must be declared, or extended by the title’s own.' }),
@@ -120,15 +221,23 @@ export const IosNeeds = z.lazy(() =>
   z.strictObject({
     'app-id': AppIdPlace.optional(),
     'deployment-target': reasoned({ value: z.string().regex(/^\d+(\.\d+)?$/) }).optional(),
-    pods: z.array(reasoned({ name: z.string().min(1), version: Version })).default([]),
-    packages: z.array(reasoned({ url: z.url(), product: z.string().min(1), version: Version })).default([]),
+    pods: z.array(reasoned({ name: z.string().min(1), version: Version, ...forSome })).default([]),
+    packages: z
+      .array(reasoned({ url: z.url(), product: z.string().min(1), version: Version, ...forSome }))
+      .default([]),
     binaries: z.array(Binary).default([]),
     keys: z
       .array(
         reasoned({
           key: z.string().min(1),
-          type: z.enum(['string', 'boolean', 'array', 'dict']),
-          value: z.union([z.string(), z.boolean()]).optional(),
+          type: z.enum(plainTypes),
+          value: PlainValue.optional().meta({
+            description:
+              'What it must hold. Of an array or a dictionary: what must be in it; more may be there beside it.',
+          }),
+        }).refine(({ type, value }) => value === undefined || isOfType(value, type), {
+          path: ['value'],
+          error: 'The value is not of the type that is named.',
         }),
       )
       .default([])

@@ -50,7 +50,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
           `Give one that matches ${kind.pattern}.`,
         ),
       ];
-    if (!kind.needles.some((needle) => id.includes(needle))) {
+    if (kind.needles.length > 0 && !kind.needles.some((needle) => id.includes(needle))) {
       return [
         report(
           ['needles'],

@@ -28,14 +28,34 @@ interface Matcher {
 
 /** Tells what a value is to the networks that it was made for. */
 export interface Recogniser {
-  /** What the value is, exactly as it is; white space around it makes it nothing, and so does the lack of every needle. */
-  recognise: (value: string) => Recognised[];
+  /**
+   * What the value is, exactly as it is; white space around it makes it nothing. An ID without any fixed text is
+   * recognised only when it is on record.
+   * @param of a network whose ID it is by its place: then its patterns alone decide
+   */
+  recognise: (value: string, of?: string) => Recognised[];
   /** Plain texts of which every ID of these networks holds one. */
   readonly needles: readonly string[];
 }
 
-/** Recognises IDs by the profiles' patterns alone. */
-export function recogniser(profiles: readonly Profile[]): Recogniser {
+/** An ID that is on record for a network. */
+export interface RecordedId {
+  id: string;
+  network: string;
+}
+
+/** Recognises IDs by the profiles' patterns, and those without any fixed text by the IDs on record. */
+export function recogniser(
+  profiles: readonly Profile[],
+  record: readonly RecordedId[] = [],
+): Recogniser {
+  const bare = new Set(
+    profiles.flatMap(({ id, ids }) =>
+      idKinds.some((kind) => ids[kind] && ids[kind].needles.length === 0) ? [id] : [],
+    ),
+  );
+  const recorded = record.filter(({ network }) => bare.has(network));
+  const onRecord = new Set(recorded.map(({ id, network }) => `${network} ${id}`));
   const matchers = profiles.flatMap((profile) =>
     idKinds.flatMap((name): Matcher[] => {
       const kind = profile.ids[name];
@@ -48,11 +68,18 @@ export function recogniser(profiles: readonly Profile[]): Recogniser {
     }),
   );
   return {
-    needles: [...new Set(matchers.flatMap(({ kind }) => kind.needles))],
-    recognise(value) {
+    needles: [
+      ...new Set([...matchers.flatMap(({ kind }) => kind.needles), ...recorded.map(({ id }) => id)]),
+    ],
+    recognise(value, of) {
       if (value.length > maxIdLength) return [];
       return matchers.flatMap(({ network, name, kind, whole, samples }): Recognised[] => {
-        const groups = kind.needles.some((needle) => value.includes(needle)) && whole.groupsOf(value);
+        const mayBe =
+          network === of ||
+          (kind.needles.length === 0
+            ? onRecord.has(`${network} ${value}`)
+            : kind.needles.some((needle) => value.includes(needle)));
+        const groups = mayBe && whole.groupsOf(value);
         if (!groups) return [];
         const code = groups.get('platform');
         const platform = code === undefined ? undefined : valueAt(kind.platforms, code);

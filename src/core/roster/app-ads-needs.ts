@@ -39,7 +39,7 @@ export function neededRecords(roster: Roster, profiles: readonly Profile[]): Nee
     const inIds = held
       .filter(({ network, stage }) => network === profile.id && stage === 'production')
       .flatMap(({ id }) =>
-        recognise(id).flatMap((reading) => (reading.network === profile.id ? (reading.account ?? []) : [])),
+        recognise(id, profile.id).flatMap((reading) => (reading.network === profile.id ? (reading.account ?? []) : [])),
       );
     const accounts = named === undefined ? [...new Set(inIds)] : [named];
     return profile['app-ads'].flatMap(

@@ -1,7 +1,7 @@
 import { valueAt } from '../text/own-values.js';
 import type { IdKindName, Profile } from '../network/model.js';
-import type { Format, Platform, Stage } from '../words/words.js';
-import { offers, sampleFor } from '../network/recognise.js';
+import { platforms, type Format, type Platform, type Stage } from '../words/words.js';
+import { offers, sampleFor, type RecordedId } from '../network/recognise.js';
 import type { Title } from './model.js';
 
 /** The ID that a build of one stage should carry, and where the roster has it from. */
@@ -74,4 +74,11 @@ export function expectedIds(title: Title, profiles: readonly Profile[], platform
 function choose(own: string | undefined, sample: string | undefined): Pick<ExpectedId, 'id' | 'from'> {
   if (own !== undefined) return { id: own, from: own === sample ? 'sample' : 'roster' };
   return sample === undefined ? { id: undefined, from: 'nowhere' } : { id: sample, from: 'sample' };
+}
+
+/** The IDs that a title has on record, with those that networks give out for its tests. */
+export function recordedIds(title: Title, profiles: readonly Profile[]): RecordedId[] {
+  return platforms.flatMap((platform) =>
+    expectedIds(title, profiles, platform).flatMap(({ id, network }) => (id === undefined ? [] : [{ id, network }])),
+  );
 }

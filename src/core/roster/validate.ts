@@ -143,7 +143,7 @@ function idProblems(
     );
   }
   const readings = recognise(id);
-  const mine = readings.filter((reading) => reading.network === network);
+  const mine = recognise(id, network).filter((reading) => reading.network === network);
   const right = mine.find((reading) => reading.kind === kind);
   if (!right) return wrongShape(held, profile, mine[0]?.kind, readings[0]?.network);
   if (right.platform && right.platform !== platform) {

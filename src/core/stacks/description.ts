@@ -36,7 +36,18 @@ export interface Requirements extends StackPackage {
 }
 
 /** A requirement of native builds: a field of `android` or `ios` in a profile. */
-type AndroidNeed = 'permissions' | 'components' | 'binaries' | 'companion' | 'plugin' | 'application';
+type AndroidNeed =
+  | 'permissions'
+  | 'components'
+  | 'meta-data'
+  | 'merge'
+  | 'java'
+  | 'desugaring'
+  | 'shrinker'
+  | 'binaries'
+  | 'companion'
+  | 'plugin'
+  | 'application';
 type IosNeed = 'linker-flags' | 'companion';
 
 /** How networks publish packages for a stack. */
@@ -62,6 +73,8 @@ export interface StackDescription {
   languages: readonly LanguageName[];
   /** The platform, for a stack that builds one only. */
   native?: Platform;
+  /** Requirements of Android builds that mean nothing in its trees, which hold no Gradle scripts. */
+  lacks?: readonly AndroidNeed[];
   /** How networks publish packages for it; undefined where their native SDKs are used. */
   packages?: PackagePart;
 }

@@ -1,4 +1,5 @@
 import { packageFor } from '../../network/for-stack.js';
+import type { Profile } from '../../network/model.js';
 import type { Fact } from '../../facts/model.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed, type EditionScope } from '../scope.js';
@@ -35,7 +36,7 @@ export const dependencyMissing = defineRule({
                 names: [coordinate],
                 text: `${coordinate}:${version}`,
               })) ?? [])
-            : iosNames(profile.ios?.pods ?? [], profile.ios?.packages ?? []);
+            : iosNames(scope, profile);
         for (const { names, text } of wanted) {
           const covered = new Set(
             scope.facts
@@ -84,15 +85,30 @@ function wideLine({ name = '', value, kind, place, chain }: Fact, configuration:
   return configuration === 'dev_dependencies' ? `${chain[0]?.value ?? name} below dependencies` : name;
 }
 
-/** On iOS a pod or a package will do. */
-function iosNames(
-  pods: readonly { name: string; version: string }[],
-  packages: readonly { product: string }[],
-) {
+/** On iOS pods or packages will do: all of the form that the tree has, or, where it has none, one of either. */
+function iosNames({ facts }: EditionScope, { id, ios }: Profile) {
+  const { pods = [], packages = [] } = ios ?? {};
   if (pods.length + packages.length === 0) return [];
+  const there = facts.filter(({ kind, network }) => kind === 'dependency' && network === id);
+  const has = (name: string) => there.some((fact) => (fact.name ?? '').split('/')[0] === name);
   const [pod] = pods;
+  if (pods.some(({ name }) => has(name)))
+    return pods.map(({ name, version }) => ({
+      names: named(there, name),
+      text: `the pod ${name} ${version}`,
+    }));
+  if (packages.some(({ product }) => has(product)))
+    return packages.map(({ product, version }) => ({
+      names: [product],
+      text: `the Swift package product ${product} ${version}`,
+    }));
   const text = pod
     ? `the pod ${pod.name} ${pod.version} (or the Swift package)`
     : `the Swift package ${packages[0]?.product ?? ''}`;
   return [{ names: [...pods.map(({ name }) => name), ...packages.map(({ product }) => product)], text }];
+}
+
+/** A pod and its parts, as the tree names them. */
+function named(facts: readonly Fact[], pod: string): string[] {
+  return [pod, ...facts.map(({ name = '' }) => name).filter((name) => name.startsWith(`${pod}/`))];
 }

@@ -63,7 +63,7 @@ function formatOfUnit(
   );
   if (holder) return [holder.format];
   const sample = recogniser
-    .recognise(unit)
+    .recognise(unit, network)
     .filter((found) => found.network === network && found.kind === 'unit')
     .flatMap((found) => found.sample ?? [])
     .flatMap(({ format }) => format ?? []);

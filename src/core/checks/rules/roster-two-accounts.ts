@@ -18,7 +18,7 @@ export const twoAccounts = defineRule({
   *run(context) {
     if (!context.title) return;
     const held = heldIds(context.title).flatMap(({ id, network }) => {
-      const reading = context.recogniser.recognise(id).find((found) => found.network === network);
+      const reading = context.recogniser.recognise(id, network).find((found) => found.network === network);
       return reading?.account && !reading.sample ? [{ id, network, account: reading.account }] : [];
     });
     for (const network of new Set(held.map((item) => item.network))) {

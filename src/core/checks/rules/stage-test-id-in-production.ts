@@ -27,7 +27,7 @@ export const testIdInProduction = defineRule({
       for (const fact of scope.facts) {
         if (!carriesId(fact, context)) continue;
         const sample = context.recogniser
-          .recognise(fact.value.trim())
+          .recognise(fact.value.trim(), fact.network ?? undefined)
           .some((reading) => reading.network === fact.network && reading.sample);
         const variants = variantsAt(scope, fact.variants, 'production');
         if (variants.length === 0 || !(sample || test.has(fact.value))) continue;

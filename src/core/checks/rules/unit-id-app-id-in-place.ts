@@ -19,7 +19,9 @@ export const appIdInUnitPlace = defineRule({
       for (const profile of scope.networks) {
         for (const call of oncePerPlace(callsOf(scope, profile.id, 'load', 'show', 'view'))) {
           for (const id of call.code?.argument?.ids ?? []) {
-            const readings = context.recogniser.recognise(id).filter(({ network }) => network === profile.id);
+            const readings = context.recogniser
+              .recognise(id, profile.id)
+              .filter(({ network }) => network === profile.id);
             if (!readings.some(({ kind }) => kind === 'app') || readings.some(({ kind }) => kind === 'unit'))
               continue;
             yield {

@@ -18,7 +18,7 @@ export const unitIdMistyped = defineRule({
         if (fact.kind !== 'unit-id' || fact.placement || fact.network === null) continue;
         const profile = scope.networks.find(({ id }) => id === fact.network);
         const sample = context.recogniser
-          .recognise(fact.value)
+          .recognise(fact.value, fact.network ?? undefined)
           .some(
             ({ network, kind, sample: of }) =>
               network === fact.network && kind === 'unit' && of !== undefined,

@@ -20,7 +20,7 @@ export const unitIdUnknown = defineRule({
         if (fact.kind !== 'unit-id' || fact.placement) continue;
         const profile = scope.networks.find(({ id }) => id === fact.network);
         const reading = context.recogniser
-          .recognise(fact.value)
+          .recognise(fact.value, fact.network ?? undefined)
           .find(({ network, kind }) => network === fact.network && kind === 'unit');
         const sample = (reading?.sample ?? []).length > 0;
         if (!profile || !reading || sample) continue;

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { PlainValue } from '../../formats/plist/plain.js';
 import { defineFact } from '../define.js';
 
 /** A key of a property list that a profile requires. */
@@ -11,6 +12,9 @@ export const plistKey = defineFact({
     list: z
       .enum(['info', 'privacy'])
       .meta({ description: 'Whether it is in the property list of the app or in its privacy manifest.' }),
+    content: PlainValue.optional().meta({
+      description: 'What an array or a dictionary holds, where a network says what it must hold.',
+    }),
   },
   detail: ({ type, list }) => (list === 'privacy' ? 'in the privacy manifest' : type),
 });

@@ -1,4 +1,5 @@
 import type { Edit } from '../../text/edit.js';
+import type { Span } from '../../text/problem.js';
 import { attribute, elements } from './query.js';
 import type { XmlElement } from './model.js';
 
@@ -30,6 +31,12 @@ function leadingBlank(text: string, start: number): number {
   if (text[from - 1] === '\n') from--;
   if (text[from - 1] === '\r') from--;
   return /[\r\n]/.test(text[from] ?? '') ? from : start;
+}
+
+/** Takes an attribute out, with the blanks before it. */
+export function removeAttribute(text: string, { start, end }: Span): Edit {
+  const blanks = /\s*$/.exec(text.slice(Math.max(0, start - 400), start))?.[0].length ?? 0;
+  return { start: start - blanks, end, text: '' };
 }
 
 /** Takes an element out, with the line that it leaves empty. */

@@ -18,6 +18,8 @@ export const nativeAndroid: Stack = {
     { suffix: '.xml', parent: 'values' },
     { suffix: '.xml', parent: 'layout', needle: true },
     { suffix: '.versions.toml' },
+    { suffix: '.pro' },
+    { name: 'proguard-rules.txt' },
     { name: 'Placebook.kt' },
     { name: 'Placebook.java' },
     { suffix: '.kt', needle: true },

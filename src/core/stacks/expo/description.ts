@@ -6,6 +6,7 @@ export const expo = describeStack({
   id: 'expo',
   name: 'Expo',
   languages: ['typescript'],
+  lacks: ['java', 'desugaring', 'shrinker'],
   packages: {
     needs: packageNeeds({
       plugin: z
@@ -21,7 +22,16 @@ export const expo = describeStack({
         .meta({ description: 'Whether the package has native code, which the stock client lacks.' }),
     }),
     brings: {
-      android: ['permissions', 'components', 'binaries', 'companion', 'plugin', 'application'],
+      android: [
+        'permissions',
+        'components',
+        'meta-data',
+        'merge',
+        'binaries',
+        'companion',
+        'plugin',
+        'application',
+      ],
       ios: ['linker-flags', 'companion'],
     },
     appIdFields: ['plugin'],

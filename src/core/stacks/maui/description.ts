@@ -6,6 +6,7 @@ export const maui = describeStack({
   id: 'maui',
   name: '.NET MAUI',
   languages: ['csharp'],
+  lacks: ['java', 'desugaring', 'shrinker'],
   packages: {
     needs: packageNeeds({
       source: z.url().optional().meta({ description: 'The package feed, when it is not the usual one.' }),

@@ -19,6 +19,7 @@ export const unity = describeStack({
   id: 'unity',
   name: 'Unity',
   languages: ['csharp'],
+  lacks: ['java', 'desugaring', 'shrinker'],
   packages: {
     needs: packageNeeds({
       editor: Version.optional().meta({ description: 'The lowest version of the editor.' }),
@@ -53,7 +54,7 @@ export const unity = describeStack({
         .optional()
         .meta({ description: 'Native libraries that the package names and that a command fetches.' }),
     }),
-    brings: { android: ['permissions', 'components', 'binaries'], ios: [] },
+    brings: { android: ['permissions', 'components', 'meta-data', 'merge', 'binaries'], ios: [] },
     appIdFields: ['settings', 'fields'],
     feeds: 'scopedRegistries in Packages/manifest.json',
     requires: ({ editor, registry, symbols, settings, native }) => ({

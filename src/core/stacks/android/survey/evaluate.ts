@@ -59,6 +59,11 @@ function evaluateStep(expression: Expression, scope: Scope, steps: number): Reso
         chain: [here('Gradle', expression.text)],
       };
     case 'name':
+      if (expression.name === 'true' || expression.name === 'false')
+        return { value: expression.name, chain: [here('Gradle', expression.name)] };
+      return (
+        evaluateName(expression, scope, steps) ?? cannot(unknownName(nameRead(expression) ?? 'this', scope))
+      );
     case 'member':
       return (
         evaluateName(expression, scope, steps) ?? cannot(unknownName(nameRead(expression) ?? 'this', scope))

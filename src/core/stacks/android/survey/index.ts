@@ -13,6 +13,7 @@ import type { SurveyContext } from '../../../roster/survey-context.js';
 import { companionFacts } from '../../common/companion-facts.js';
 import { buildFacts } from './build-facts.js';
 import { codeOf } from './code.js';
+import { compileFacts } from './compile-options.js';
 import { dependencyFacts } from './dependencies.js';
 import { packedFacts } from './documents.js';
 import { layoutFacts } from './layouts.js';
@@ -24,6 +25,7 @@ import { moduleManifests } from './module-manifests.js';
 import { identifierOf } from './identifier.js';
 import { resourceFacts } from './resource-facts.js';
 import { appModules } from '../../common/gradle/scripts.js';
+import { shrinkerFacts } from './shrinking.js';
 import { manifestPath, sourceSetFolder } from './sources.js';
 import {
   moduleSetting,
@@ -50,6 +52,8 @@ export function surveyAndroid(tree: Tree, root: string, context: SurveyContext):
         codeOf(tree, model, variant, context),
         dependencyFacts(tree, model, variant, context),
         buildFacts(tree, model, variant, context),
+        compileFacts(tree, model, variant, context),
+        shrinkerFacts(tree, model, variant, context),
         layoutFacts(tree, model, variant, context),
         packedFacts(tree, model, variant, context),
         companionFacts({

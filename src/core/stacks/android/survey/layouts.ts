@@ -102,7 +102,9 @@ function readUnit(
   const reading =
     resolved.value === null
       ? undefined
-      : context.recogniser.recognise(resolved.value).find(({ kind }) => kind === 'unit');
+      : context.recogniser
+          .recognise(resolved.value, owned?.known.unit === local ? owned.id : undefined)
+          .find(({ kind }) => kind === 'unit');
   if (owned?.known.unit !== local && !reading) return;
   const place = placeAt(path, tree.text(path), item.valueSpan);
   const chain = [{ what: `layout attribute ${item.name}`, value: item.value, place }, ...resolved.chain];

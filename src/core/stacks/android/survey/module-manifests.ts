@@ -1,7 +1,7 @@
 import type { Tree } from '../../../tree/tree.js';
 import { moduleName } from './facts.js';
 import { identifierOf, namespaceOf } from './identifier.js';
-import { metaDataIn, type FoundMetaData } from '../../common/manifest/facts.js';
+import { metaDataIn, type FoundMetaData } from '../../common/manifest/found-meta-data.js';
 import { type ManifestBuild } from '../../common/manifest/model.js';
 import { placeholdersOf } from './placeholders.js';
 import { manifestsOf, stringsOf } from './sources.js';

@@ -10,6 +10,7 @@ import { manifestPath } from '../survey/sources.js';
 import { readModule } from '../survey/variants.js';
 import type { AndroidUnwireContext } from './context.js';
 import { unwireApplication, unwireManifests } from './manifests.js';
+import { unwireCompileOptions, unwireShrinker } from './compile-options.js';
 import { unwireScripts } from './scripts.js';
 import { unwireStrings } from './strings.js';
 import { existingPlacebooks, wirePlacebook } from '../wire/placebook.js';
@@ -19,6 +20,8 @@ const parts = [
   unwireApplication,
   unwireStrings,
   unwireScripts,
+  unwireCompileOptions,
+  unwireShrinker,
   unwireFiles,
   unwirePlacebook,
 ];

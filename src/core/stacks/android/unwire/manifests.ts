@@ -1,4 +1,5 @@
 import { namespaceOf } from '../survey/identifier.js';
+import { removeAttribute } from '../../../formats/xml/edit.js';
 import { attribute, elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Profile } from '../../../network/model.js';
@@ -48,16 +49,7 @@ export function unwireApplication(context: AndroidUnwireContext): Change[] {
     made && isMade && wanted?.file?.path !== made.path ? [{ ...base, path: made.path, kind: 'remove' }] : [];
   if (!wanted) {
     const text = tree.text(path)?.text ?? '';
-    const blanks = /\s*$/.exec(text.slice(0, declared.start))?.[0].length ?? 0;
-    return [
-      ...gone,
-      {
-        ...base,
-        path,
-        kind: 'edit',
-        edits: [{ start: declared.start - blanks, end: declared.end, text: '' }],
-      },
-    ];
+    return [...gone, { ...base, path, kind: 'edit', edits: [removeAttribute(text, declared)] }];
   }
   const file: Change[] =
     wanted.file && wanted.file.content !== made?.text ? [{ ...base, kind: 'create', ...wanted.file }] : [];

@@ -21,7 +21,8 @@ export function unwireStrings(context: AndroidUnwireContext): Change[] {
         if (name !== undefined) names.add(name);
       }
   }
-  const isOurs = (value: string) => recogniser.recognise(value).some((found) => found.network === network.id);
+  const isOurs = (value: string) => 
+    recogniser.recognise(value, network.id).some((found) => found.network === network.id);
   const sets = new Set(model.variants.flatMap(({ sourceSets }) => sourceSets));
   return [...sets].flatMap((sourceSet) =>
     valueFiles(tree, model, sourceSet).flatMap((path): Change[] => {

@@ -6,7 +6,7 @@ import type { ByHand, Change } from '../../../edits/model.js';
 import { appIdRules, holeStep } from '../../common/by-hand-steps.js';
 import { appIdFixes } from '../../common/literal-fix.js';
 import type { StackWiring } from '../../stack.js';
-import type { FoundMetaData } from '../../common/manifest/facts.js';
+import type { FoundMetaData } from '../../common/manifest/found-meta-data.js';
 import { metaDataChanges, metaDataRemoval } from '../../common/manifest/meta-data.js';
 import { metaDataOf } from '../survey/module-manifests.js';
 import { adoptedForm } from './adopted.js';

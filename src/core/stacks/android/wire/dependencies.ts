@@ -25,7 +25,9 @@ export function wireDependencies(context: AndroidWireContext): StackWiring {
     const missing = missingOf(context, profile);
     if (missing.length === 0) continue;
     const mine = [
-      ...missing.map((wanted) => dependencyChange(context, profile, wanted)),
+      ...missing.map((wanted) =>
+        dependencyChange(context, profile, { ...wanted, version: versionBeside(context, profile, wanted) }),
+      ),
       ...repositoryChanges(context, profile),
     ];
     if (mine.some((change) => change === null)) undone.push(profile);
@@ -44,6 +46,20 @@ function missingOf(context: AndroidWireContext, profile: Profile): Wanted[] {
           fact.kind === 'dependency' && fact.name === coordinate && fact.module === context.edition.module,
       ),
   );
+}
+
+/** The version to write: the one that the tree has of others that must have the same, else the profile's own. */
+function versionBeside({ survey, edition }: AndroidWireContext, profile: Profile, wanted: Wanted): string {
+  const { together, version } = wanted;
+  const others = (profile.android?.dependencies ?? []).filter((other) => other.together === together);
+  const there = survey.facts.find(
+    (fact) =>
+      fact.kind === 'dependency' &&
+      fact.module === edition.module &&
+      /^\d[\w.+-]*$/.test(fact.value) &&
+      others.some(({ coordinate }) => coordinate === fact.name),
+  );
+  return together === undefined ? version : (there?.value ?? version);
 }
 
 /** The edits that add one dependency; null where the script has no block of them that can be edited. */

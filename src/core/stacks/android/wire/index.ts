@@ -11,24 +11,26 @@ import { wireAppIds } from './app-ids.js';
 import { wireApplication } from './application.js';
 import { wireBinaries, wireCompanion } from './binaries.js';
 import { wireCallSites } from './call-sites.js';
-import { wireComponents } from '../../common/manifest/components.js';
+import { wireCompileOptions } from './compile-options.js';
+import { wireShrinker } from './shrinker.js';
 import { wireDependencies } from './dependencies.js';
 import { wireLayouts } from './layouts.js';
 import { wireLevels } from '../../common/levels.js';
-import { wirePermissions } from '../../common/manifest/permissions.js';
+import { wireManifest } from '../../common/manifest/wire.js';
 import { wirePlacebook } from './placebook.js';
 import { wirePlugins } from './plugin.js';
 
 /** What wiring does, part by part. */
 const parts = [
   wireAppIds,
-  wirePermissions,
-  wireComponents,
+  wireManifest,
   wireApplication,
   wireDependencies,
   wireBinaries,
   wirePlugins,
   wireCompanion,
+  wireCompileOptions,
+  wireShrinker,
   wireLevels,
   wireLayouts,
 ];

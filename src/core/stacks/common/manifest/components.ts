@@ -6,6 +6,7 @@ import { isEnrolled } from '../../../roster/expected.js';
 import type { Change } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
 import { openedMarks } from './meta-data.js';
+import { toldAttributes, toolsEditsFor, toolsMarksFor } from './directive-wiring.js';
 import { declares, lackingIn, removalSteps } from './removed.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestWireContext } from './model.js';
@@ -36,8 +37,8 @@ export function wireComponents(context: ManifestWireContext): StackWiring {
       return removalSteps(profile, 'manifest/component-missing', removals);
     }),
   );
-  const changes = enrolled.flatMap(({ id, android }) =>
-    (android?.components ?? [])
+  const changes = enrolled.flatMap((profile) =>
+    (profile.android?.components ?? [])
       .filter(
         (component) =>
           lackingIn(edition.variants, declared(component)).isLacking &&
@@ -46,22 +47,40 @@ export function wireComponents(context: ManifestWireContext): StackWiring {
       .map((component): Change => ({
         path,
         platform: 'android',
-        network: id,
+        network: profile.id,
         topic: 'components',
         rules: ['manifest/component-missing'],
-        adds: openedMarks(document.text, application),
+        adds: [
+          ...openedMarks(document.text, application),
+          ...toolsMarksFor(profile, aboutOf(component), root),
+        ],
         kind: 'edit',
-        edits: appendChild(document.text, application, componentLines(component, prefix), document.lineEnd),
+        edits: [
+          ...toolsEditsFor(profile, aboutOf(component), root, document.text),
+          ...appendChild(
+            document.text,
+            application,
+            componentLines(component, prefix, toldAttributes(profile, aboutOf(component), root)),
+            document.lineEnd,
+          ),
+        ],
       })),
   );
   return { changes, byHand };
 }
 
-function componentLines({ kind, name, attributes, actions }: Component, prefix: string): string[] {
+const aboutOf = ({ kind, name }: Component) => ({ element: kind, name });
+
+function componentLines(
+  { kind, name, attributes, actions }: Component,
+  prefix: string,
+  told: readonly string[],
+): string[] {
   const given = Object.entries(attributes).map(
     ([key, value]) => `  ${key.replace(/^android:/, `${prefix}:`)}="${escapeXml(value)}"`,
   );
-  const lines = [`<${kind}`, `  ${prefix}:name="${escapeXml(name)}"`, ...given];
+  const more = told.map((attribute) => `  ${attribute}`);
+  const lines = [`<${kind}`, `  ${prefix}:name="${escapeXml(name)}"`, ...given, ...more];
   const last = lines.length - 1;
   if (actions.length === 0) return lines.map((line, at) => (at === last ? `${line} />` : line));
   return [

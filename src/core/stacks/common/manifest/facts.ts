@@ -1,4 +1,4 @@
-import { attribute, descendants, prefixOf } from '../../../formats/xml/query.js';
+import { attribute } from '../../../formats/xml/query.js';
 import type { XmlElement } from '../../../formats/xml/model.js';
 import type { ChainStep } from '../../../facts/evidence.js';
 import type { Fact, Unresolved } from '../../../facts/model.js';
@@ -8,38 +8,10 @@ import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { Collected, ManifestBuild, Outcome } from './model.js';
 import { mergedElements, removedElements, type MergeConflict, type MergedAttribute } from './merge.js';
-import { androidNamespace } from './namespaces.js';
-import type { ManifestFile } from './model.js';
+import { directiveFacts } from './directives.js';
+import { metaDataIn, type FoundMetaData } from './found-meta-data.js';
+import { metaDataFacts } from './meta-data-entries.js';
 import { componentFacts, fillPlaceholders, permissionFacts, removedFact } from './declared-facts.js';
-
-/** A meta-data element that has a key, and the element that holds it. */
-export interface FoundMetaData {
-  path: string;
-  sourceSet: string;
-  element: XmlElement;
-  /** Whether it is where keys for the whole app belong: directly in the application element. */
-  inApplication: boolean;
-}
-
-/** All meta-data of one key in manifests, in their order. */
-export function metaDataIn(files: readonly ManifestFile[], key: string): FoundMetaData[] {
-  return files.flatMap(({ path, sourceSet, document }) => {
-    const { root } = document;
-    if (!root) return [];
-    const prefix = prefixOf(root, androidNamespace, 'android');
-    return [...descendants(root)]
-      .filter(
-        (element) =>
-          element.name === 'meta-data' && attribute(element, `${prefix}:name`)?.value.trim() === key,
-      )
-      .map((element) => ({
-        path,
-        sourceSet,
-        element,
-        inApplication: element.parent?.name === 'application' && element.parent.parent === root,
-      }));
-  });
-}
 
 /** App IDs, permissions, components and the application class that the merged manifest of a variant would hold. */
 export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyContext): Collected {
@@ -96,6 +68,8 @@ export function manifestFacts(tree: Tree, build: ManifestBuild, context: SurveyC
   }
   facts.push(...permissionFacts(tree, build, context));
   facts.push(...componentFacts(tree, build, context));
+  facts.push(...metaDataFacts(tree, build, context));
+  facts.push(...directiveFacts(tree, build, context));
   return { facts, unresolved };
 }
 

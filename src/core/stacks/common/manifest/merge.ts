@@ -1,9 +1,7 @@
 import { elements, prefixOf } from '../../../formats/xml/query.js';
 import type { XmlAttribute, XmlElement } from '../../../formats/xml/model.js';
-import { androidNamespace } from './namespaces.js';
+import { androidNamespace, toolsNamespace } from './namespaces.js';
 import type { ManifestFile } from './model.js';
-
-const toolsNamespace = 'http://schemas.android.com/tools';
 
 /** An attribute of a merged element, and the manifest that gives it. */
 export interface MergedAttribute {

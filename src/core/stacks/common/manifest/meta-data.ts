@@ -7,7 +7,7 @@ import type { Edit } from '../../../text/edit.js';
 import type { Change } from '../../../edits/model.js';
 import { appIdRules } from '../by-hand-steps.js';
 import type { StackWiring } from '../../stack.js';
-import type { FoundMetaData } from './facts.js';
+import type { FoundMetaData } from './found-meta-data.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestWireContext } from './model.js';
 

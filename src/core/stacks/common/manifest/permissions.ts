@@ -4,6 +4,7 @@ import { readXml } from '../../../formats/xml/read.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import type { StackWiring } from '../../stack.js';
+import { toldAttributes, toolsEditsFor, toolsMarksFor } from './directive-wiring.js';
 import { declares, lackingIn, removalSteps } from './removed.js';
 import { androidNamespace } from './namespaces.js';
 import type { ManifestWireContext } from './model.js';
@@ -31,7 +32,9 @@ export function wirePermissions(context: ManifestWireContext): StackWiring {
       byHand.push(...removalSteps(profile, 'manifest/permission-missing', removals));
       if (done.has(name) || !isLacking || declares(root, root, 'uses-permission', name)) continue;
       done.add(name);
-      const lines = [`<uses-permission ${prefix}:name="${name}" />`];
+      const about = { element: 'uses-permission' as const, name };
+      const told = toldAttributes(profile, about, root).map((attribute) => ` ${attribute}`);
+      const lines = [`<uses-permission ${prefix}:name="${name}"${told.join('')} />`];
       const edit = last
         ? insertAfter(document.text, last, lines, document.lineEnd)
         : application && insertBefore(document.text, application, lines, document.lineEnd);
@@ -41,10 +44,10 @@ export function wirePermissions(context: ManifestWireContext): StackWiring {
           platform: 'android',
           network: profile.id,
           topic: 'permissions',
-          adds: [`permission ${name}`],
+          adds: [`permission ${name}`, ...toolsMarksFor(profile, about, root)],
           rules: ['manifest/permission-missing'],
           kind: 'edit',
-          edits: [edit],
+          edits: [...toolsEditsFor(profile, about, root, document.text), edit],
         });
     }
   }

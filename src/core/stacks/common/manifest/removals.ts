@@ -7,10 +7,12 @@ import type { AndroidNeeds } from '../../../network/needs.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { UnwireContext } from '../../stack.js';
 import { othersNeedOn } from '../others-need.js';
+import { directiveRemovals } from './directive-removals.js';
+import { metaDataMark } from './meta-data-entries.js';
 import { closedAgain } from './meta-data.js';
 import { androidNamespace } from './namespaces.js';
 
-/** App ID, components and permissions of the network, out of one manifest. */
+/** App ID, components, permissions, meta-data and directives of the network, out of one manifest. */
 export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: string): Change[] {
   const { tree, network, added } = context;
   const document = tree.text(path);
@@ -41,6 +43,9 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
   });
   const applications = elements(root, 'application');
   const inside = applications.flatMap((application) => elements(application));
+  const entries = (network.android?.['meta-data'] ?? [])
+    .filter(({ key: name }) => added.has(metaDataMark(name)))
+    .filter(({ key: name }) => !isShared((needs) => needs['meta-data'].some((item) => item.key === name)));
   // Wherever it is: one that is nested too deep is the network's all the same.
   const metaData = [...descendants(root)].filter(
     (element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key,
@@ -48,7 +53,13 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
   const declared = inside.filter((element) =>
     components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
   );
-  const gone = new Set([...metaData, ...declared]);
+  const directives = directiveRemovals(context, path);
+  const put = inside.filter(
+    (element) =>
+      (element.name === 'meta-data' && entries.some(({ key: name }) => nameOf(element) === name)) ||
+      directives.elements.includes(element),
+  );
+  const gone = new Set([...metaData, ...declared, ...put]);
   const emptied = applications.find((application) => {
     const all = elements(application);
     return all.length > 0 && all.every((element) => gone.has(element));
@@ -61,7 +72,12 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
       : [
           ...metaData.map((element) => removal(element, 'app-id')),
           ...declared.map((element) => removal(element, 'components')),
+          ...put.map((element) => removal(element, element.name === 'meta-data' ? 'meta-data' : 'merge')),
         ]),
+    ...directives.elements
+      .filter((element) => !inside.includes(element))
+      .map((element) => removal(element, 'merge')),
+    ...directives.changes(gone),
     ...elements(root, 'uses-permission')
       .filter((element) => permissions.some(({ name }) => nameOf(element) === name))
       .map((element) => removal(element, 'permissions', [`permission ${nameOf(element)}`])),

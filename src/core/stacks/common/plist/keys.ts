@@ -1,12 +1,13 @@
 import type { IosNeeds } from '../../../network/needs.js';
 import type { Title } from '../../../roster/model.js';
-import { escapeXml } from '../../../formats/xml/edit.js';
-import { setString } from '../../../formats/plist/edit.js';
+import { mergeValue } from '../../../formats/plist/merge.js';
+import { holdsPlain, plainOfWritten, serves, type PlainValue } from '../../../formats/plist/plain.js';
 import type { PlistValue } from '../../../formats/plist/read.js';
 import type { TextDocument } from '../../../text/document.js';
 import type { Edit } from '../../../text/edit.js';
 import type { ByHand } from '../../../edits/model.js';
 import type { Profile } from '../../../network/model.js';
+import { mergedMark } from './marks.js';
 
 /** A key that a network needs in the property list. */
 export type Key = IosNeeds['keys'][number];
@@ -21,35 +22,66 @@ export const keyRules = [
   'privacy/tracking-text-empty',
 ];
 
-function textOf(title: Title, { key, value }: Key): string | undefined {
+/** What a network wants a key to hold: the text for tracking comes from the roster. Undefined where nobody has said it. */
+export function wantedValue(title: Title, { key, type, value }: Key): PlainValue | undefined {
   if (key === trackingKey) return title.editions.ios?.tracking;
-  return typeof value === 'string' ? value : undefined;
+  return value ?? (type === 'boolean' ? true : undefined);
 }
 
-/** The lines of a value; undefined where nobody has said it. */
-export function valueOf(title: Title, key: Key): string[] | undefined {
-  if (key.type === 'boolean') return [key.value === false ? '<false/>' : '<true/>'];
-  const text = textOf(title, key);
-  if (key.type === 'string') return text === undefined ? undefined : [`<string>${escapeXml(text)}</string>`];
-  if (text === undefined) return undefined;
-  const items = text.split(',').map((item) => `  <string>${escapeXml(item.trim())}</string>`);
-  return key.type === 'array' ? ['<array>', ...items, '</array>'] : undefined;
+/** What several networks want a key to hold, together: arrays and dictionaries are joined, else the first one counts. */
+export function joinedValue(title: Title, profiles: readonly Profile[], key: string): PlainValue | undefined {
+  const wanted = profiles
+    .flatMap(({ ios }) => ios?.keys ?? [])
+    .filter((one) => one.key === key)
+    .map((one) => wantedValue(title, one))
+    .filter((value) => value !== undefined);
+  return wanted.length === 0 ? undefined : wanted.reduce(joinedPlain);
 }
 
-/** The edits that give a key its value in a list that has it; undefined where the list has none. */
+/** What profiles say that a key must hold. */
+export function valuesOf(profiles: readonly Profile[], key: string): PlainValue[] {
+  return profiles
+    .flatMap(({ ios }) => ios?.keys ?? [])
+    .filter((one) => one.key === key)
+    .map(({ value }) => value)
+    .filter((value) => value !== undefined);
+}
+
+function joinedPlain(first: PlainValue, second: PlainValue): PlainValue {
+  if (Array.isArray(first) && Array.isArray(second))
+    return [...first, ...second.filter((item) => !first.some((one) => holdsPlain(one, item)))];
+  if (typeof first !== 'object' || Array.isArray(first)) return first;
+  if (typeof second !== 'object' || Array.isArray(second)) return first;
+  const all = new Map(Object.entries(first));
+  for (const [key, value] of Object.entries(second)) {
+    const known = all.get(key);
+    all.set(key, known === undefined ? value : joinedPlain(known, value));
+  }
+  return Object.fromEntries(all);
+}
+
+/** Whether what a list holds is of the type, and says all that is wanted; any text serves where nobody said one. */
+export function isKeyMet(
+  held: { type: string; value: string; content?: PlainValue | undefined },
+  { key, type, value: asked }: Key,
+  wanted: PlainValue | undefined,
+): boolean {
+  if (held.value.trim() === '' || !serves(held.type, type)) return false;
+  if (key === trackingKey || asked === undefined || wanted === undefined) return true;
+  return holdsPlain(plainOfWritten(held), wanted);
+}
+
+/** The edits that make a key of a list hold what is wanted, and what they add; undefined where the list has no such key. */
 export function existingKeyEdits(
   { text, lineEnd }: TextDocument,
   root: PlistValue & { type: 'dict' },
-  key: Key,
-  title: Title,
-): Edit[] | undefined {
-  const existing = root.entries.find((entry) => entry.key === key.key);
-  const value = valueOf(title, key);
-  if (!existing || value === undefined) return undefined;
-  const { element } = existing.value;
-  return key.type === 'string'
-    ? setString(text, root, key.key, textOf(title, key) ?? '', lineEnd)
-    : [{ start: element.start, end: element.end, text: value.join(lineEnd) }];
+  { key, type }: Pick<Key, 'key' | 'type'>,
+  value: PlainValue,
+): { edits: Edit[]; adds: string[] } | undefined {
+  const existing = root.entries.find((entry) => entry.key === key);
+  if (!existing) return undefined;
+  const { edits, added } = mergeValue(text, existing.value, value, { type, lineEnd });
+  return { edits, adds: added.map((one) => mergedMark(key, one)) };
 }
 
 /** What a person has to say, or to write, for a key that nobody has given a value. */

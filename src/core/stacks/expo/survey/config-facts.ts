@@ -1,3 +1,5 @@
+import { plainConfig } from '../../../formats/app-config/plain.js';
+import { typeName } from '../../../formats/plist/plain.js';
 import { openParts, valueAt, type ConfigValue } from '../../../formats/app-config/resolve.js';
 import { packageFor, requirementsOf } from '../../../network/for-stack.js';
 import type { Profile } from '../../../network/model.js';
@@ -199,8 +201,10 @@ function listFacts(
   for (const [key, value] of list?.is === 'object' ? list.entries : []) {
     if (!asked.has(key) || value.is === 'open') continue;
     const text = value.is === 'text' || value.is === 'plain' ? String(value.value) : value.is;
-    const type = value.is === 'text' ? 'string' : typeof (value.is === 'plain' ? value.value : null);
-    const more = { name: key, type, place: at(value), chain: chainOf(value, text) };
+    const content = plainConfig(value);
+    const type = content === undefined ? value.is : typeName(content);
+    const whole = typeof content === 'object' ? { content } : {};
+    const more = { name: key, type, ...whole, place: at(value), chain: chainOf(value, text) };
     facts.push({ kind: 'plist-key', network: null, value: text, list: 'info', ...base, ...more });
   }
   const items = valueAt(list, ['SKAdNetworkItems']);

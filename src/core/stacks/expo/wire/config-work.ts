@@ -22,6 +22,7 @@ export const rules = [
   'build/plugin-entry-missing',
   'platform/plugin-one-sided',
   'plist/key-missing',
+  'plist/key-wrong-type',
   'stage/production-id-in-test',
   'stage/test-id-in-production',
 ];
@@ -33,6 +34,8 @@ export interface Work {
   builds: readonly ExpoBuild[];
   context: WireContext;
   drafts: Map<string, Draft>;
+  /** What was put in that others may need too. */
+  adds: string[];
   /** The key under which `app.json` holds the configuration. */
   under: string[];
 }
@@ -54,6 +57,7 @@ export function configWorkOf(
     builds,
     context,
     drafts,
+    adds: [],
     under: nodesAt(json ?? null, ['expo']).length > 0 ? ['expo'] : [],
   };
 }
@@ -70,7 +74,7 @@ export function edit({ drafts }: Work, path: string, make: (text: string) => Edi
 }
 
 /** The changes of all files that were edited. */
-export function changesOf({ drafts, context }: Work, platform: Platform): Change[] {
+export function changesOf({ drafts, context, project, adds }: Work, platform: Platform): Change[] {
   return [...drafts].flatMap(([path, { edits }]): Change[] => {
     const base = {
       path,
@@ -79,6 +83,7 @@ export function changesOf({ drafts, context }: Work, platform: Platform): Change
       network: null,
       topic: 'app-id' as const,
     };
-    return edits.length === 0 ? [] : [{ ...base, rules, kind: 'edit', edits }];
+    const added = path === project.json?.path ? { adds } : {};
+    return edits.length === 0 ? [] : [{ ...base, ...added, rules, kind: 'edit', edits }];
   });
 }

@@ -1,11 +1,16 @@
 import { appendJson, removeJson, setJson } from '../../../formats/json/edit.js';
 import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
+import { plainConfig } from '../../../formats/app-config/plain.js';
 import { valueAt } from '../../../formats/app-config/resolve.js';
+import { additions, entryOf, holdsPlain, type PlainValue } from '../../../formats/plist/plain.js';
 import { packageFor, profileFor } from '../../../network/for-stack.js';
 import type { Profile } from '../../../network/model.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
+import { valuesOf, type Key } from '../../common/plist/keys.js';
+import { isMade, keyMark, mergedMark } from '../../common/plist/marks.js';
+import { partsAlone } from '../../common/plist/taken-out.js';
 import { titleEditions } from '../../common/joint-wiring.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
@@ -59,11 +64,7 @@ export function unwireConfig(
     const needed = new Set(left.flatMap(({ ios }) => ios?.attribution?.ids ?? []));
     for (const id of network.ios?.attribution?.ids ?? [])
       if (!needed.has(id)) removeAttribution(work, path, id);
-    for (const { key, value } of network.ios?.keys ?? [])
-      if (value !== undefined && !left.some(({ ios }) => ios?.keys.some((one) => one.key === key)))
-        edit(work, path, (text) =>
-          removeJson(text, [...work.under, 'ios', 'infoPlist', key], [...work.under, 'ios']),
-        );
+    for (const key of network.ios?.keys ?? []) removeKey(work, path, key, context);
   }
   const changes: Change[] = [];
   const entries = left.flatMap((profile) => scriptEntry(work, profile, rest) ?? []);
@@ -81,13 +82,37 @@ export function unwireConfig(
   return [...changesOf(work, platform), ...changes];
 }
 
+/** Takes a key out of the configuration where wiring made it and no other network needs it, else what is the network's own in it. */
+function removeKey(work: Work, path: string, { key, value: mine }: Key, context: UnwireContext): void {
+  const { added, allProfiles, network, rest } = context;
+  if (mine === undefined) return;
+  const way = [...work.under, 'ios', 'infoPlist', key];
+  const left = allProfiles.filter(({ id }) => id !== network.id && isUsed(rest, id));
+  const others = valuesOf(left, key);
+  if (added.has(keyMark(key)) && others.length === 0) {
+    edit(work, path, (text) => removeJson(text, way, [...work.under, 'ios']));
+    return;
+  }
+  const [held] = nodesAt(readJson(work.drafts.get(path)?.text ?? '').root, way);
+  if (!held) return;
+  const share = { mine, others, isMade: (at: string[], item?: PlainValue) => isMade(added, key, at, item) };
+  for (const { way: below, at } of partsAlone(jsonValue(held) as PlainValue, share)) {
+    const part = [...way, ...below, ...(at === undefined ? [] : [String(at)])];
+    edit(work, path, (text) => removeJson(text, part, way));
+  }
+}
+
 /** The attribution list, then the keys of the property list that have a value of their own. */
 function wireList(work: Work, given: readonly Profile[]): ByHand[] {
   const { builds, project, under } = work;
   const way = [...under, 'ios', 'infoPlist'];
   const path = project.json?.path;
-  const holds = (build: ExpoBuild, key: string) =>
-    valueAt(build.config, ['ios', 'infoPlist', key]) !== undefined;
+  const holds = ({ config }: ExpoBuild, { key, value }: Key) => {
+    const held = valueAt(config, ['ios', 'infoPlist', key]);
+    if (held === undefined || value === undefined || typeof value !== 'object') return held !== undefined;
+    const plain = plainConfig(held);
+    return plain === undefined || holdsPlain(plain, value);
+  };
   const lacking = given.map((profile) => {
     const { ios } = profileFor(profile, 'expo');
     return {
@@ -96,7 +121,7 @@ function wireList(work: Work, given: readonly Profile[]): ByHand[] {
         builds.some((build) => !attributionIn(build).has(id)),
       ),
       keys: (ios?.keys ?? []).filter(
-        ({ key, value }) => value !== undefined && builds.some((build) => !holds(build, key)),
+        (key) => key.value !== undefined && builds.some((build) => !holds(build, key)),
       ),
     };
   });
@@ -117,8 +142,22 @@ function wireList(work: Work, given: readonly Profile[]): ByHand[] {
     });
   for (const id of new Set(lacking.flatMap(({ ids }) => ids)))
     edit(work, path, (text) => appendJson(text, [...way, 'SKAdNetworkItems'], { SKAdNetworkIdentifier: id }));
-  for (const { key, value } of lacking.flatMap(({ keys }) => keys))
+  for (const { key, value } of lacking.flatMap(({ keys }) => keys)) {
+    const { root } = readJson(work.drafts.get(path)?.text ?? '');
+    const held = nodesAt(root, [...way, key])[0];
+    if (value === undefined) continue;
+    for (const { way: below, item } of held ? additions(jsonValue(held) as PlainValue, value) : []) {
+      const at = [...way, key, ...below];
+      const given = item ?? below.reduce<PlainValue | undefined>(entryOf, value);
+      edit(work, path, (text) =>
+        item === undefined ? setJson(text, at, given) : appendJson(text, at, item),
+      );
+      work.adds.push(mergedMark(key, { way: below, ...(item === undefined ? {} : { item }) }));
+    }
+    if (held) continue;
     edit(work, path, (text) => setJson(text, [...way, key], value));
+    work.adds.push(keyMark(key));
+  }
   return [];
 }
 

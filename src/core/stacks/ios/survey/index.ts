@@ -1,3 +1,4 @@
+import { contentOf } from '../../../formats/plist/plain.js';
 import { readPodfile } from '../../../formats/podfile/read.js';
 import { putAt } from '../../../text/own-values.js';
 import { mergeVariants } from '../../../facts/merge.js';
@@ -203,7 +204,7 @@ function plistFacts(
         });
     }
   }
-  for (const { key, type, text, place, chain, ignored } of keys) {
+  for (const { key, type, text, value, place, chain, ignored } of keys) {
     if (!asked.has(key)) continue;
     const base = {
       ...blank('plist-key', model, variant),
@@ -211,7 +212,7 @@ function plistFacts(
       value: text,
       effective: isRead(ignored),
     };
-    facts.push({ ...base, type, list: 'info', place, chain });
+    facts.push({ ...base, type, ...contentOf(value), list: 'info', place, chain });
   }
   return { facts, unresolved };
 }

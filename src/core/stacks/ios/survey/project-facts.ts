@@ -1,5 +1,7 @@
 import { plistText, topEntries } from '../../../formats/plist/read.js';
+import type { XmlElement } from '../../../formats/xml/model.js';
 import { attribute, descendants } from '../../../formats/xml/query.js';
+import type { ViewClass } from '../../../network/needs.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Fact, Unresolved } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
@@ -131,6 +133,20 @@ function privacyFacts(tree: Tree, model: TargetModel, variant: IosVariant): Fact
     });
 }
 
+/** The network whose view takes a runtime attribute as its unit ID; undefined where none does. */
+function takerOf(
+  attributeElement: XmlElement,
+  views: readonly { id: string; view: ViewClass }[],
+): string | undefined {
+  const key = attribute(attributeElement, 'keyPath')?.value;
+  for (let holder = attributeElement.parent; holder; holder = holder.parent) {
+    const name = attribute(holder, 'customClass')?.value;
+    if (name !== undefined)
+      return views.find(({ view }) => view.class === name && view.unit === key)?.id;
+  }
+  return undefined;
+}
+
 /** Views of networks in storyboards and xibs, with the unit IDs they are given as runtime attributes. */
 function viewFacts(
   tree: Tree,
@@ -162,7 +178,9 @@ function viewFacts(
         }
         if (element.name === 'userDefinedRuntimeAttribute') {
           const value = attribute(element, 'value');
-          const reading = value && recogniser.recognise(value.value).find(({ kind }) => kind === 'unit');
+          const taker = takerOf(element, views);
+          const reading =
+            value && recogniser.recognise(value.value, taker).find(({ kind }) => kind === 'unit');
           if (value && reading) {
             const place = placeAt(path, tree.text(path), value.valueSpan);
             const name = attribute(element, 'keyPath')?.value ?? '';

@@ -79,14 +79,20 @@ function withoutObjects(
   return [{ path, platform: 'ios', network: network.id, topic, rules: [], kind: 'edit', edits }];
 }
 
+type IosPackage = NonNullable<IosUnwireContext['network']['ios']>['packages'][number];
+
 function unwirePackages(context: IosUnwireContext): Change[] {
   const { model, network } = context;
-  const ids = (network.ios?.packages ?? [])
-    .filter(
-      ({ url }) =>
-        !othersNeed(context, ({ ios }) => ios?.packages.some((other) => other.url === url) ?? false),
-    )
-    .flatMap((wanted) => Object.values(packageIds(model.target.id, wanted)));
+  const isShared = (asks: (other: IosPackage) => boolean) =>
+    othersNeed(context, ({ ios }) => ios?.packages.some(asks) ?? false);
+  const ids = (network.ios?.packages ?? []).flatMap((wanted) => {
+    const { reference, product, build } = packageIds(model.target.id, wanted);
+    const { url } = wanted;
+    return [
+      ...(isShared((other) => other.url === url) ? [] : [reference]),
+      ...(isShared((other) => other.url === url && other.product === wanted.product) ? [] : [product, build]),
+    ];
+  });
   return withoutObjects(context, ids, 'dependency');
 }
 

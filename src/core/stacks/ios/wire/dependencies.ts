@@ -9,53 +9,59 @@ import { podfileOf } from '../survey/dependencies.js';
 import { dependencySteps } from './hand-dependencies.js';
 import type { IosWireContext } from './context.js';
 import { packageEdits } from './packages.js';
-
-/** Whether a network's SDK comes to the target by pods: it does already, or wiring would bring it so. */
-export function byPods({ tree, model, survey }: IosWireContext, profile: Profile): boolean {
-  const there = survey.facts.filter(
-    (fact) => fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.module,
-  );
-  if (there.length > 0) return there.some(({ place }) => /(^|\/)Podfile$/.test(place.path));
-  return (profile.ios?.pods.length ?? 0) > 0 && podfileOf(tree, model.project.folder) !== undefined;
-}
+import { lackingSdk } from './sdk.js';
 
 /** SDKs that enrolled networks need: as pods of the target where the tree has a Podfile, else as Swift packages. */
 export function wireDependencies(context: IosWireContext): StackWiring {
-  const { tree, model, title, profiles, survey } = context;
+  const { tree, model, title, profiles } = context;
   const podfile = podfileOf(tree, model.project.folder);
   const changes: Change[] = [];
   const installs: ByHand[] = [];
   const undone: Profile[] = [];
   for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'ios'))) {
-    const there = survey.facts.some(
-      (fact) => fact.kind === 'dependency' && fact.network === profile.id && fact.module === model.module,
-    );
-    if (there) continue;
+    const lacking = lackingSdk(context, profile);
+    if (!lacking) continue;
     const base = {
       platform: 'ios' as const,
       network: profile.id,
       topic: 'dependency' as const,
       rules: ['build/dependency-missing'],
+      kind: 'edit' as const,
     };
-    const [pod] = profile.ios?.pods ?? [];
-    const [wanted] = profile.ios?.packages ?? [];
-    if (pod && podfile !== undefined) {
-      const edit = podEdit(context, podfile, `pod '${pod.name}', '~> ${pod.version}'`);
-      if (edit) {
-        changes.push({ ...base, path: podfile, kind: 'edit', edits: [edit] });
+    if (lacking.by === 'pods') {
+      const lines = lacking.pods.map((pod) => podLine(context, profile, pod));
+      const edit = podfile === undefined ? null : podEdit(context, podfile, lines);
+      if (podfile !== undefined && edit) {
+        changes.push({ ...base, path: podfile, edits: [edit] });
         installs.push(installStep(profile, podfile));
       } else undone.push(profile);
       continue;
     }
-    const edits = wanted ? packageEdits(context, wanted) : null;
+    const edits = packageEdits(context, lacking.packages);
     if (!edits) {
       undone.push(profile);
       continue;
     }
-    changes.push({ ...base, path: model.project.path, kind: 'edit', edits });
+    changes.push({ ...base, path: model.project.path, edits });
     installs.push(resolveStep(profile, model.project.path));
   }
   return { changes, byHand: [...installs, ...dependencySteps({ ...context, profiles: undone })] };
+}
+
+type Pod = NonNullable<Profile['ios']>['pods'][number];
+
+/** The line of a pod, with the requirement of others that must have the same version. */
+function podLine({ survey, model }: IosWireContext, profile: Profile, pod: Pod): string {
+  const others = (profile.ios?.pods ?? []).filter(({ together }) => together === pod.together);
+  const there = survey.facts.find(
+    (fact) =>
+      fact.kind === 'dependency' &&
+      fact.module === model.module &&
+      fact.value !== '' &&
+      others.some(({ name }) => name === fact.name),
+  );
+  const requirement = pod.together === undefined ? undefined : there?.value;
+  return `pod '${pod.name}', '${requirement ?? `~> ${pod.version}`}'`;
 }
 
 function installStep({ id, name }: Profile, podfile: string): ByHand {
@@ -80,8 +86,8 @@ function resolveStep({ id, name }: Profile, project: string): ByHand {
   };
 }
 
-/** Adds a line at the end of the target's block; null where the Podfile has no such block. */
-function podEdit({ tree, model }: IosWireContext, podfile: string, line: string): Edit | null {
+/** Adds lines at the end of the target's block; null where the Podfile has no such block. */
+function podEdit({ tree, model }: IosWireContext, podfile: string, lines: readonly string[]): Edit | null {
   const document = tree.text(podfile);
   const read = tree.read(podfile, readPodfile);
   const block = read?.targets.find(({ name }) => name === model.target.name);
@@ -90,5 +96,9 @@ function podEdit({ tree, model }: IosWireContext, podfile: string, line: string)
   const last = read?.pods.filter(({ start }) => start > block.start && start < block.end).at(-1);
   const outer = /^[ \t]*/.exec(text.slice(block.start))?.[0] ?? '';
   const indent = last ? indentAt(text, last.start) : `${outer}  `;
-  return { start: block.end, end: block.end, text: `${indent}${line}${lineEnd}` };
+  return {
+    start: block.end,
+    end: block.end,
+    text: lines.map((line) => `${indent}${line}${lineEnd}`).join(''),
+  };
 }

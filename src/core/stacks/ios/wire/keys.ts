@@ -5,33 +5,42 @@ import type { StackWiring } from '../../stack.js';
 import { propertyKeys } from '../survey/property-keys.js';
 import type { IosWireContext } from './context.js';
 import { addKey, targetLists, type TargetList } from './lists.js';
+import { contentOf, plainLines, type PlainValue } from '../../../formats/plist/plain.js';
 import {
-  trackingKey,
-  type Key,
+  existingKeyEdits,
+  isKeyMet,
+  joinedValue,
   keyRules,
   keyStep,
-  existingKeyEdits,
-  valueOf,
+  trackingKey,
+  type Key,
 } from '../../common/plist/keys.js';
+import { keyMark } from '../../common/plist/marks.js';
 
 const platform = 'ios' as const;
 /** Keys that enrolled networks need in the property list, each with its type; the text for tracking comes from the roster. */
 export function wireKeys(context: IosWireContext): StackWiring {
   const { title, profiles } = context;
   const lists = targetLists(context) ?? [];
-  const parts = profiles
-    .filter(({ id }) => isEnrolled(title, id, platform))
-    .flatMap((profile) =>
-      (profile.ios?.keys ?? []).flatMap((key) => lists.map((list) => wireKey(context, profile, key, list))),
-    );
+  const asking = profiles.filter(({ id }) => isEnrolled(title, id, platform));
+  const parts = asking.flatMap((profile) =>
+    (profile.ios?.keys ?? []).flatMap((key) => {
+      const value = joinedValue(title, asking, key.key);
+      return lists.map((list) => wireKey(context, profile, { key, value }, list));
+    }),
+  );
   return {
     changes: parts.flatMap(({ changes }) => changes),
     byHand: parts.flatMap(({ byHand }) => byHand),
   };
 }
 
-function wireKey(context: IosWireContext, profile: Profile, key: Key, list: TargetList): StackWiring {
-  const nothing: StackWiring = { changes: [], byHand: [] };
+function wireKey(
+  { tree, ...context }: IosWireContext,
+  profile: Profile,
+  { key, value }: { key: Key; value: PlainValue | undefined },
+  list: TargetList,
+): StackWiring {
   const given = {
     platform,
     network: profile.id,
@@ -40,17 +49,20 @@ function wireKey(context: IosWireContext, profile: Profile, key: Key, list: Targ
   };
   const lacking = list.variants.filter(
     (variant) =>
-      !propertyKeys(context.tree, variant).some(
-        (held) => held.key === key.key && !held.ignored && held.text.trim() !== '' && held.type === key.type,
+      !propertyKeys(tree, variant).some(
+        (held) =>
+          held.key === key.key &&
+          !held.ignored &&
+          isKeyMet({ type: held.type, value: held.text, ...contentOf(held.value) }, key, value),
       ),
   );
-  if (lacking.length === 0) return nothing;
-  const value = valueOf(context.title, key);
+  if (lacking.length === 0) return { changes: [], byHand: [] };
   if (value === undefined) return { changes: [], byHand: [keyStep(profile, key, list.path)] };
-  const edits = list.text ? existingKeyEdits(list.text, list.root, key, context.title) : undefined;
-  return edits
-    ? { changes: [{ ...given, path: list.path, kind: 'edit', edits }], byHand: [] }
-    : { changes: addKey(context, list, key.key, value, { ...given, adds: [`key ${key.key}`] }), byHand: [] };
+  const existing = list.text && existingKeyEdits(list.text, list.root, key, value);
+  if (existing) return { changes: [{ ...given, path: list.path, kind: 'edit', ...existing }], byHand: [] };
+  const lines = plainLines(value, key.type);
+  const change = { ...given, adds: [keyMark(key.key)] };
+  return { changes: addKey({ tree, ...context }, list, key.key, lines, change), byHand: [] };
 }
 
 /** What has to be declared at the store when a network requires permission to track: no file can say it. */

@@ -7,7 +7,7 @@ import type { StackWiring } from '../../stack.js';
 import { settingOf } from '../survey/settings.js';
 import type { IosWireContext, StagedVariant } from './context.js';
 import { settingChanges } from './settings.js';
-import { byPods } from './dependencies.js';
+import { byPods } from './sdk.js';
 
 const key = 'OTHER_LDFLAGS';
 

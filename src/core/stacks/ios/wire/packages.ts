@@ -24,11 +24,25 @@ export function packageName({ url }: Package): string {
   );
 }
 
+/** Adds Swift packages to the project; null where the target links nothing yet. */
+export function packageEdits(context: IosWireContext, packages: readonly Package[]): Edit[] | null {
+  const made = new Map<string, string>();
+  const edits: Edit[] = [];
+  for (const wanted of packages) {
+    const found = edit(context, wanted, made.get(wanted.url));
+    if (!found) return null;
+    made.set(wanted.url, made.get(wanted.url) ?? packageIds(context.model.target.id, wanted).reference);
+    edits.push(...found);
+  }
+  return edits;
+}
+
 /**
  * Adds a Swift package to the project and its product to the target, as Xcode does: a reference, the product,
  * and its place in the phase that links. Null where the target links nothing yet.
+ * @param made the reference to the same package that was added before this one
  */
-export function packageEdits({ tree, model }: IosWireContext, wanted: Package): Edit[] | null {
+function edit({ tree, model }: IosWireContext, wanted: Package, made: string | undefined): Edit[] | null {
   const { project, target } = model;
   const document = tree.text(project.path);
   const entries = project.objects.entries;
@@ -39,18 +53,23 @@ export function packageEdits({ tree, model }: IosWireContext, wanted: Package): 
   if (!document || !root || !phase) return null;
   const { text, lineEnd } = document;
   const { url, product, version } = wanted;
-  const known = entries.find(
-    ({ value }) =>
-      stringOf(value, 'isa') === 'XCRemoteSwiftPackageReference' && stringOf(value, 'repositoryURL') === url,
-  );
+  const known =
+    made ??
+    entries.find(
+      ({ value }) =>
+        stringOf(value, 'isa') === 'XCRemoteSwiftPackageReference' &&
+        stringOf(value, 'repositoryURL') === url,
+    )?.key;
   const ids = packageIds(target.id, wanted);
-  const reference = known?.key ?? ids.reference;
+  const reference = known ?? ids.reference;
   const label = `XCRemoteSwiftPackageReference "${packageName(wanted)}"`;
   const name = pbxString(product);
   const add = (isa: string, line: string) => addObject(text, project.objects, isa, line, lineEnd);
   const listed = addToList(text, phase, 'files', labelled(ids.build, `${product} in Frameworks`), lineEnd);
   const lists = [
-    known ? undefined : addToOrMakeList(text, root, 'packageReferences', labelled(reference, label), lineEnd),
+    known !== undefined
+      ? undefined
+      : addToOrMakeList(text, root, 'packageReferences', labelled(reference, label), lineEnd),
     addToOrMakeList(
       text,
       target.entry,
@@ -60,14 +79,14 @@ export function packageEdits({ tree, model }: IosWireContext, wanted: Package): 
     ),
     listed && [listed],
   ];
-  if (lists.slice(known ? 1 : 0).some((edits) => edits === undefined)) return null;
+  if (lists.slice(known === undefined ? 0 : 1).some((edits) => edits === undefined)) return null;
   return [
     ...lists.flatMap((edits) => edits ?? []),
     ...add(
       'PBXBuildFile',
       `${labelled(ids.build, `${product} in Frameworks`)} = {isa = PBXBuildFile; productRef = ${labelled(ids.product, product)}; };`,
     ),
-    ...(known
+    ...(known !== undefined
       ? []
       : [
           ...add(

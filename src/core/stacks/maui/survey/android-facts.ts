@@ -124,14 +124,16 @@ function attributeFacts(
       const value = given(call, 'Value');
       if (!/^MetaData(Attribute)?$/.test(call.name) || first?.is !== 'text' || value?.is !== 'text')
         return [];
-      const owner = profiles.find(({ android }) => {
-        const at = android?.['app-id'];
-        return at?.place === 'manifest' && at.key === first.value;
-      });
-      if (!owner) return [];
       const at = placeAt(path, document, { start: value.start + 1, end: value.end - 1 });
       const chain = [{ what: 'attribute', value: value.value, place: at }];
       const more = { name: first.value, value: value.value, effective: heldBy(call), place: at, chain };
+      if (profiles.some(({ android }) => android?.['meta-data'].some(({ key }) => key === first.value)))
+        return [{ ...base, kind: 'meta-data', network: null, as: 'value', ...more }];
+      const owner = profiles.find(({ android }) => {
+        const taken = android?.['app-id'];
+        return taken?.place === 'manifest' && taken.key === first.value;
+      });
+      if (!owner) return [];
       return [{ ...base, kind: 'app-id', network: owner.id, carrier: 'manifest', ...more }];
     });
   });

@@ -1,3 +1,4 @@
+import { contentOf } from '../../../formats/plist/plain.js';
 import { plistText, readPlist, topEntries, type PlistEntry } from '../../../formats/plist/read.js';
 import type { ChainStep } from '../../../facts/evidence.js';
 import type { Fact, SurveyEdition, Unresolved, Variant } from '../../../facts/model.js';
@@ -82,7 +83,8 @@ export function plistFacts(
       unresolved.push({ ...app, what: `the app ID of ${owner.name}`, reason });
     }
     const own = { ...base, kind: 'plist-key' as const, network: null, name: key };
-    if (asked.has(key)) facts.push({ ...own, value: plistText(value), type: value.type, list: 'info' });
+    if (asked.has(key))
+      facts.push({ ...own, value: plistText(value), type: value.type, ...contentOf(value), list: 'info' });
   }
   const path = listOf(project);
   const document = tree.has(path) ? tree.read(path, readPlist) : undefined;

@@ -11,7 +11,7 @@ import type { Fact, SurveyEdition } from '../../../facts/model.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { appIdRules, holeStep } from '../../common/by-hand-steps.js';
-import { metaDataIn } from '../../common/manifest/facts.js';
+import { metaDataIn } from '../../common/manifest/found-meta-data.js';
 import { metaDataChanges } from '../../common/manifest/meta-data.js';
 import { madeTail } from '../../common/plist/made.js';
 import { madeHead } from '../../common/plist/made.js';

@@ -2,8 +2,7 @@ import { profileFor } from '../../../network/for-stack.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand } from '../../../edits/model.js';
-import { wireComponents } from '../../common/manifest/components.js';
-import { wirePermissions } from '../../common/manifest/permissions.js';
+import { wireManifest } from '../../common/manifest/wire.js';
 import { isAnyEnrolled, sharedCallSites, startSteps, titleEditions } from '../../common/joint-wiring.js';
 import { wireLevels } from '../../common/levels.js';
 import { joined } from '../../common/native-parts.js';
@@ -24,7 +23,7 @@ export function wireMaui(tree: Tree, root: string, context: WireContext): StackW
   return joined([
     wireMauiPackages(tree, project, context),
     wireAppIds(tree, project, context),
-    wireManifest(tree, project, context),
+    wireMauiManifest(tree, project, context),
     ...wireLibraries({ ...context, tree }, context.profiles, `${platformFolder(project, 'android')}/libs`),
     wireList(tree, project, context),
     wireLinker(tree, project, context),
@@ -34,14 +33,14 @@ export function wireMaui(tree: Tree, root: string, context: WireContext): StackW
   ]);
 }
 
-/** Permissions and components that networks need in the manifest. */
-function wireManifest(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
+/** What networks need in the manifest. */
+function wireMauiManifest(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
   const edition = titleEditions(context).find(({ platform }) => platform === 'android');
   const manifest = manifestOf(project);
   if (!edition || !tree.read(manifest, readXml)?.root) return { changes: [], byHand: [] };
   const profiles = context.profiles.map((profile) => profileFor(profile, 'maui'));
   const wiring = { ...context, profiles, tree, edition, manifest };
-  return joined([wirePermissions(wiring), wireComponents(wiring)]);
+  return wireManifest(wiring);
 }
 
 /** IDs in C# become references to the placebook on request; the rest is left to a person. */

@@ -9,10 +9,9 @@ import { isEnrolled } from '../../../roster/expected.js';
 import { mergedIds } from '../../../standards/skadnetwork.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
-import { keyStep } from '../../common/plist/keys.js';
-import { existingKeyEdits } from '../../common/plist/keys.js';
-import { valueOf } from '../../common/plist/keys.js';
-import { keyRules } from '../../common/plist/keys.js';
+import { plainLines } from '../../../formats/plist/plain.js';
+import { existingKeyEdits, isKeyMet, joinedValue, keyRules, keyStep } from '../../common/plist/keys.js';
+import { keyMark } from '../../common/plist/marks.js';
 import { listRemovals } from '../../common/plist/removals.js';
 import { titleEditions } from '../../common/joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
@@ -30,7 +29,7 @@ export function wireList(tree: Tree, project: MauiProject, context: WireContext)
     .filter(({ id }) => isEnrolled(context.title, id, 'ios'))
     .map((profile) => profileFor(profile, 'maui'));
   const list = { path, document, root };
-  const keys = asking.map((profile) => wireKeys(context, edition, list, profile));
+  const keys = asking.map((profile) => wireKeys(context, edition, list, { profile, asking }));
   return {
     changes: [...keys.flatMap(({ changes }) => changes), ...attributionChanges(list, asking)],
     byHand: keys.flatMap(({ byHand }) => byHand),
@@ -48,7 +47,7 @@ function wireKeys(
   { title, survey }: WireContext,
   edition: SurveyEdition,
   { path, document, root }: PropertyList,
-  profile: Profile,
+  { profile, asking }: { profile: Profile; asking: readonly Profile[] },
 ): StackWiring {
   const changes: Change[] = [];
   const byHand: ByHand[] = [];
@@ -57,17 +56,17 @@ function wireKeys(
       (fact): fact is FactOf<'plist-key'> =>
         fact.kind === 'plist-key' && fact.name === key.key && fact.module === edition.module,
     );
+    const value = joinedValue(title, asking, key.key);
     const isThere = edition.variants.every(({ name }) =>
-      held.some((fact) => fact.variants.includes(name) && fact.type === key.type && fact.value.trim() !== ''),
+      held.some((fact) => fact.variants.includes(name) && isKeyMet(fact, key, value)),
     );
     if (isThere) continue;
-    const value = valueOf(title, key);
     if (value === undefined) {
       byHand.push(keyStep(profile, key, path));
       continue;
     }
-    const lines = [`<key>${escapeXml(key.key)}</key>`, ...value];
-    const existing = existingKeyEdits(document, root, key, title);
+    const lines = [`<key>${escapeXml(key.key)}</key>`, ...plainLines(value, key.type)];
+    const existing = existingKeyEdits(document, root, key, value);
     changes.push({
       path,
       platform: 'ios',
@@ -75,9 +74,9 @@ function wireKeys(
       topic: 'keys',
       rules: keyRules,
       // What stood there before, empty or wrong, is not the network's to take away.
-      adds: existing ? [] : [`key ${key.key}`],
+      adds: existing?.adds ?? [keyMark(key.key)],
       kind: 'edit',
-      edits: existing ?? appendChild(document.text, root.element, lines, document.lineEnd),
+      edits: existing?.edits ?? appendChild(document.text, root.element, lines, document.lineEnd),
     });
   }
   return { changes, byHand };

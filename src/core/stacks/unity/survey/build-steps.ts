@@ -23,15 +23,19 @@ export const stepCalls = {
   metaData: 'SetMetaData',
   /** identifier */
   attribution: 'AddAttribution',
+  /** list, type, value, keys */
+  entry: 'SetEntry',
 } as const;
 
 /** What a step of a build puts into it, for one variant. */
 export interface BuildStep {
-  does: 'asset' | 'meta-data' | 'key' | 'attribution' | 'linker';
+  does: 'asset' | 'meta-data' | 'key' | 'entry' | 'attribution' | 'linker';
   /** The asset's path, the key of the manifest or property list; empty where the value says all. */
   name: string;
-  /** The field of an asset; the type of a key. */
+  /** The field of an asset; the type of a key or an entry. */
   more: string;
+  /** The keys below the first one that lead to an entry. */
+  way?: string[];
   value: string;
   path: string;
   place: Place;
@@ -116,6 +120,7 @@ class StepFile {
     if (this.isOurs && name === stepCalls.metaData && first && second)
       return this.step('meta-data', second, first.value);
     if (this.isOurs && name === stepCalls.attribution && first) return this.step('attribution', first);
+    if (this.isOurs && name === stepCalls.entry && second && third) return this.entry(call, second, third);
     if (name === 'AddBuildProperty' && second?.value === 'OTHER_LDFLAGS' && third)
       return this.step('linker', third);
     if (name === 'SetString' && first && second && first.value !== 'SKAdNetworkIdentifier')
@@ -125,6 +130,13 @@ class StepFile {
     const value = written?.is === 'name' ? written.name : '';
     if (value !== 'true' && value !== 'false') return undefined;
     return this.step('key', { ...first, value }, first.value, 'boolean');
+  }
+
+  /** An entry of the property list, as our own steps set it. */
+  private entry(call: SourceCall, type: Text, value: Text): BuildStep | undefined {
+    const [key, ...way] = call.arguments.slice(3).map((_, at) => this.valueOf(call, at + 3)?.value);
+    if (key === undefined) return undefined;
+    return { ...this.step('entry', value, key, type.value), way: way.flatMap((one) => one ?? []) };
   }
 
   private step(does: BuildStep['does'], value: Text, name = '', more = ''): BuildStep {

@@ -1,3 +1,5 @@
+import { plainOfWritten, type PlainValue } from '../../../formats/plist/plain.js';
+import { valueAt } from '../../../text/own-values.js';
 import { platformNames } from '../../../words/names.js';
 import { mergeVariants } from '../../../facts/merge.js';
 import type { Fact, SurveyEdition, Unresolved, Variant } from '../../../facts/model.js';
@@ -100,7 +102,8 @@ function stepFacts(
   const flags = new Set<string>(
     profiles.flatMap(({ ios }) => ios?.['linker-flags'].map(({ flag }) => flag) ?? []),
   );
-  return steps.flatMap(({ does, name, more, value, place }): Fact[] => {
+  const entries = platform === 'ios' ? entryFacts(steps, asked, { module, variant }) : [];
+  const found = steps.flatMap(({ does, name, more, value, place }): Fact[] => {
     const chain = [{ what: 'build step', value, place }];
     const base = { platform, module, variants: [variant], value, effective: true as const, place, chain };
     const appOf = profiles.find((profile) => {
@@ -118,4 +121,46 @@ function stepFacts(
       profiles.find(({ ios }) => ios?.attribution?.ids.includes(value.toLowerCase()))?.id ?? null;
     return [{ ...base, kind: 'attribution-id', network, name: 'SKAdNetworkItems' }];
   });
+  return [...found, ...entries];
+}
+
+/** The keys of the property list that our own steps set leaf by leaf. */
+function entryFacts(
+  steps: readonly BuildStep[],
+  asked: ReadonlySet<string>,
+  { module, variant }: { module: string; variant: string },
+): Fact[] {
+  const held = new Map<string, { first: BuildStep; content: PlainValue }>();
+  for (const step of steps) {
+    if (step.does !== 'entry' || !asked.has(step.name)) continue;
+    const known = held.get(step.name);
+    const content = withEntry(known?.content, step.way ?? [], step);
+    held.set(step.name, { first: known?.first ?? step, content });
+  }
+  return [...held].map(([name, { first, content }]): Fact => {
+    const { place } = first;
+    const isList = Array.isArray(content);
+    const isWhole = typeof content !== 'object';
+    const type = isList ? 'array' : isWhole ? first.more : 'dict';
+    const value = isWhole ? String(content) : isList ? `${content.length} items` : 'keys of its own';
+    const chain = [{ what: 'build step', value, place }];
+    const base = { platform: 'ios' as const, module, variants: [variant], effective: true as const };
+    const more = { network: null, name, value, type, list: 'info' as const, place, chain };
+    return { ...base, kind: 'plist-key', ...more, ...(isWhole ? {} : { content }) };
+  });
+}
+
+/** A value with one more entry, below the keys that lead to it. */
+function withEntry(
+  held: PlainValue | undefined,
+  [key, ...below]: string[],
+  step: Pick<BuildStep, 'more' | 'value'>,
+): PlainValue {
+  if (key === undefined) {
+    if (step.more === 'item') return [...(Array.isArray(held) ? held : []), step.value];
+    return plainOfWritten({ type: step.more, value: step.value });
+  }
+  const around = typeof held === 'object' && !Array.isArray(held) ? held : {};
+  const others = Object.entries(around).filter(([name]) => name !== key);
+  return Object.fromEntries([...others, [key, withEntry(valueAt(around, key), below, step)]]);
 }

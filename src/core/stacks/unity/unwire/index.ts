@@ -3,6 +3,7 @@ import { setUnityValue } from '../../../formats/unity-yaml/edit.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { Change } from '../../../edits/model.js';
 import { androidNamespace } from '../../common/manifest/namespaces.js';
+import { removeAttribute } from '../../../formats/xml/edit.js';
 import { attribute, elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import { manifestRemovals } from '../../common/manifest/removals.js';
@@ -45,8 +46,7 @@ function unwireApplicationClass(tree: Tree, path: string, { network }: UnwireCon
   const name = application && attribute(application, `${prefixOf(root, androidNamespace, 'android')}:name`);
   if (!name || name.value !== network.android?.application?.class) return [];
   const text = tree.text(path)?.text ?? '';
-  const blanks = /\s*$/.exec(text.slice(0, name.start))?.[0].length ?? 0;
-  const edits = [{ start: name.start - blanks, end: name.end, text: '' }];
+  const edits = [removeAttribute(text, name)];
   return [
     { path, platform: 'android', network: network.id, topic: 'application', rules: [], kind: 'edit', edits },
   ];

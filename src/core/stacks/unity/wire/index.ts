@@ -9,8 +9,7 @@ import { androidNamespace } from '../../common/manifest/namespaces.js';
 import type { ManifestWireContext } from '../../common/manifest/model.js';
 import { wireLibraries } from '../../common/library-file.js';
 import { below } from '../../common/script-packages/packages.js';
-import { wireComponents } from '../../common/manifest/components.js';
-import { wirePermissions } from '../../common/manifest/permissions.js';
+import { wireManifest } from '../../common/manifest/wire.js';
 import { profileFor } from '../../../network/for-stack.js';
 import { isAnyEnrolled, sharedCallSites, startSteps, titleEditions } from '../../common/joint-wiring.js';
 import { wireLevels } from '../../common/levels.js';
@@ -56,7 +55,7 @@ function wireNativeAndroid(tree: Tree, project: UnityProject, context: WireConte
   );
   const wiring = { ...context, profiles, tree, edition, manifest };
   const inManifest = tree.has(manifest)
-    ? [wirePermissions(wiring), wireComponents(wiring), wireApplicationClass(wiring)]
+    ? [wireManifest(wiring), wireApplicationClass(wiring)]
     : profiles.flatMap((profile) => manifestSteps(profile, manifest));
   return joined([...libraries, ...inManifest]);
 }
@@ -84,8 +83,9 @@ function wireApplicationClass({ tree, manifest: path, profiles }: ManifestWireCo
 
 /** The editor writes a manifest that suits its version, so none is made here. */
 function manifestSteps(profile: Profile, where: string): StackWiring[] {
-  const { permissions = [], components = [], application } = profile.android ?? {};
-  if (permissions.length === 0 && components.length === 0 && !application) return [];
+  const { permissions = [], components = [], merge = [], application } = profile.android ?? {};
+  const entries = profile.android?.['meta-data'] ?? [];
+  if ([permissions, components, merge, entries].every((list) => list.length === 0) && !application) return [];
   const step: ByHand = {
     platform: 'android',
     network: profile.id,

@@ -8,7 +8,8 @@ import type { Fact } from '../../../facts/model.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change, ChangeBase } from '../../../edits/model.js';
 import { appIdRules } from '../../common/by-hand-steps.js';
-import { keyStep } from '../../common/plist/keys.js';
+import type { PlainValue } from '../../../formats/plist/plain.js';
+import { isKeyMet, keyStep, wantedValue, type Key } from '../../common/plist/keys.js';
 import { titleEditions } from '../../common/joint-wiring.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';
@@ -16,9 +17,7 @@ import { assetField, settingsAsset } from '../survey/assets.js';
 import { isOurs, existingSteps } from '../survey/build-steps.js';
 import { isDevelopment } from '../survey/builds.js';
 import type { UnityProject } from '../survey/project.js';
-import { isNothing, stepsScript, type StagedId, type StepsContents } from './steps-script.js';
-
-const trackingKey = 'NSUserTrackingUsageDescription';
+import { isNothing, listEntries, stepsScript, type StagedId, type StepsContents } from './steps-script.js';
 
 const rules = [
   ...appIdRules,
@@ -88,7 +87,14 @@ function asked(
   const { title } = context;
   const split = stageSplit(context);
   const needs = profileFor(profile, 'unity');
-  const steps: StepsContents = { assets: [], metaData: [], keys: [], attribution: [], linkerFlags: [] };
+  const steps: StepsContents = {
+    assets: [],
+    metaData: [],
+    keys: [],
+    entries: [],
+    attribution: [],
+    linkerFlags: [],
+  };
   const byHand: ByHand[] = [];
   const settings = settingsAsset(profile);
   for (const { platform } of titleEditions(context)) {
@@ -106,14 +112,16 @@ function asked(
     else if (ids && place?.place === 'plist') steps.keys.push({ key: place.key, value: ids });
     if (platform !== 'ios') continue;
     for (const needed of needs.ios?.keys ?? []) {
-      const { key, type, value } = needed;
-      if (isThere(tree, context, platform, ({ kind, name }) => kind === 'plist-key' && name === key))
-        continue;
-      const text = key === trackingKey ? title.editions.ios?.tracking : value;
+      const { key, type } = needed;
+      const value = wantedValue(title, needed);
+      if (isThere(tree, context, platform, (fact) => isKey(fact, needed, value))) continue;
       if (type === 'boolean') steps.keys.push({ key, value: value !== false });
-      else if (type === 'string' && typeof text === 'string')
-        steps.keys.push({ key, value: { test: text, production: text } });
-      else byHand.push(keyStep(profile, needed, stepsPath(project)));
+      else if (typeof value === 'string') steps.keys.push({ key, value: { test: value, production: value } });
+      else {
+        const entries = value === undefined ? undefined : listEntries(value, [key], type);
+        if (entries) steps.entries.push(...entries);
+        else byHand.push(keyStep(profile, needed, stepsPath(project)));
+      }
     }
     for (const id of needs.ios?.attribution?.ids ?? [])
       if (
@@ -130,6 +138,11 @@ function asked(
         steps.linkerFlags.push(flag);
   }
   return { steps, byHand };
+}
+
+/** Whether a fact shows a key as a network wants it. */
+function isKey(fact: Fact, needed: Key, value: PlainValue | undefined): boolean {
+  return fact.kind === 'plist-key' && fact.name === needed.key && isKeyMet(fact, needed, value);
 }
 
 /** Where the build steps go. */
@@ -160,6 +173,10 @@ function together(parts: readonly { steps: StepsContents; only?: string | undefi
     keys: once(
       (steps) => steps.keys,
       ({ key }) => key,
+    ),
+    entries: once(
+      (steps) => steps.entries,
+      ({ way }) => way[0] ?? '',
     ),
     attribution: once(
       (steps) => steps.attribution,
