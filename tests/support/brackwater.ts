@@ -68,6 +68,53 @@ ios:
       type: dict
       value: { NSExceptionDomains: { ads.brackwater.example: { NSIncludesSubdomains: true } } }
       why: Images come from hosts without encryption.
+stacks:
+  flutter: { package: brackwater_ads, version: 1.2.0, why: The SDK with its Dart interface. }
+code:
+  kotlin:
+    imports: [example.brackwater.Brackwater]
+    start: { call: Brackwater.start, completes: closure, in: application, example: 'Brackwater.start(this) { }', why: Nothing loads before it. }
+    consent: { call: BrackwaterConsent.ask, completes: await, example: 'BrackwaterConsent.ask(activity)', why: The law asks for it. }
+    formats:
+      banner:
+        load: { call: AdSlot.load, taken-by: { call: AdSlot.unitId } }
+        example: 'AdSlot(context).apply { unitId = UNIT_ID }.load()'
+      rewarded:
+        load: { call: RewardLoader.load, taken-by: { call: RewardLoader.Builder.unit } }
+        example: 'RewardLoader.Builder(context).unit(UNIT_ID).build().load()'
+  java:
+    imports: [example.brackwater.Brackwater]
+    start: { call: Brackwater.start, completed: onBrackwaterReady, in: application, example: 'Brackwater.start(this, listener);', why: Nothing loads before it. }
+    formats:
+      banner: { load: { call: AdSlot.load, taken-by: { call: AdSlot.setUnitId } }, example: 'slot.setUnitId(UNIT_ID); slot.load();' }
+  swift:
+    imports: [BrackwaterCore]
+    start: { call: Brackwater.start, completes: await, in: application, example: 'await Brackwater.start()', why: Nothing loads before it. }
+    consent: { call: BrackwaterConsent.ask, completes: closure, example: 'BrackwaterConsent.ask { _ in }', why: The law asks for it. }
+    formats:
+      banner: { load: { call: AdSlot, id: unitID }, example: 'AdSlot(unitID: UNIT_ID)' }
+      rewarded: { load: { call: RewardLoader.load, taken-by: { call: RewardLoader.unitID } }, example: 'loader.unitID = UNIT_ID; loader.load()' }
+  objective-c:
+    imports: ['BrackwaterCore/Brackwater.h']
+    start: { call: Brackwater.startWithCompletion, completes: closure, in: application, example: '[Brackwater startWithCompletion:^{}];', why: Nothing loads before it. }
+    formats:
+      banner: { load: { call: AdSlot.initWithUnitID, id: initWithUnitID }, example: '[[AdSlot alloc] initWithUnitID:UNIT_ID];' }
+  dart:
+    imports: ['package:brackwater_ads/brackwater_ads.dart']
+    start: { call: Brackwater.start, completes: await, in: before-run, example: 'await Brackwater.start();', why: Nothing loads before it. }
+    formats:
+      banner: { load: { call: AdSlot, id: unitId }, example: 'AdSlot(unitId: UNIT_ID)' }
+      rewarded: { load: { call: RewardLoader.load, taken-by: { call: RewardLoaderBuilder.unit } }, example: 'RewardLoaderBuilder().unit(UNIT_ID).build().load();' }
+  typescript:
+    imports: ['@brackwater.example/react-native']
+    start: { call: Brackwater.start, completes: await, in: root-effect, example: 'await Brackwater.start();', why: Nothing loads before it. }
+    formats:
+      banner: { load: { call: AdSlot, id: unitId }, example: 'new AdSlot({ unitId: UNIT_ID });' }
+  csharp:
+    imports: [Brackwater]
+    start: { call: Brackwater.StartAsync, completes: await, in: app-builder, example: 'await Brackwater.StartAsync();', why: Nothing loads before it. }
+    formats:
+      banner: { load: { call: AdSlot.Load, taken-by: { call: AdSlot.UnitId } }, example: 'new AdSlot { UnitId = UNIT_ID }.Load();' }
 `;
 
 /** The profile, with some of its lines exchanged. */

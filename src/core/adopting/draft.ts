@@ -223,7 +223,9 @@ function draftEnrolments({
       enrolment[fact.platform] ??= {};
     }
     if (fact.kind !== 'app-id' || !fact.network) continue;
-    const reading = recognise(fact.value, fact.network ?? undefined).find((one) => one.network === fact.network && one.kind === 'app');
+    const reading = recognise(fact.value, fact.network ?? undefined).find(
+      (one) => one.network === fact.network && one.kind === 'app',
+    );
     const stage = fact.variants.map((variant) => stageOf(fact.platform, fact.module, variant));
     const wanted: Stage | null = stage.includes('production')
       ? 'production'

@@ -95,7 +95,7 @@ function formatOf(
       fact.kind === 'call' &&
       fact.network === network &&
       fact.module === module &&
-      fact.action === 'load' &&
+      (fact.action === 'load' || fact.action === 'identify') &&
       fact.code?.argument?.ids.includes(value) === true,
   );
   const formats = new Set(loads.map(({ format }) => format));

@@ -19,7 +19,9 @@ const placeholderText =
 /** Judges the value of an app-ID fact. Exactly one rule speaks for each reading. */
 export function readAppId(fact: Fact, { recogniser }: CheckContext): Reading {
   if (fact.value !== fact.value.trim() && fact.value.trim() !== '') return { is: 'white-space' };
-  const mine = recogniser.recognise(fact.value, fact.network ?? undefined).filter(({ network }) => network === fact.network);
+  const mine = recogniser
+    .recognise(fact.value, fact.network ?? undefined)
+    .filter(({ network }) => network === fact.network);
   const app = mine.find(({ kind }) => kind === 'app');
   if (app) {
     const platform = app.platform ?? app.sample?.[0]?.platform;

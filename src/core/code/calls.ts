@@ -32,6 +32,13 @@ interface NamedCall {
   id: number | string | undefined;
 }
 
+/** What a profile says of a call, as far as it may take an ID. */
+interface AdCall {
+  call: string;
+  id?: number | string | undefined;
+  'taken-by'?: { call: string; id: number | string } | undefined;
+}
+
 /** Names shorter than this would fit too many files. */
 const minNeedle = 6;
 
@@ -83,14 +90,18 @@ function oncePer<Result>(make: (profile: Profile, language: LanguageName) => Res
 const callsOf = oncePer((profile, language): NamedCall[] => {
   const calls: LanguageCalls | undefined = profile.code[language];
   if (!calls) return [];
-  const named = (
-    action: CallAction,
-    call: { call: string; id?: number | string | undefined } | undefined,
-    format?: Format,
-  ) =>
-    call ? [{ network: profile.id, call: call.call, action, ...(format && { format }), id: call.id }] : [];
+  const named = (action: CallAction, call: AdCall | undefined, format?: Format): NamedCall[] => {
+    if (!call) return [];
+    const base = { network: profile.id, ...(format && { format }) };
+    const by = call['taken-by'];
+    return [
+      { ...base, call: call.call, action, id: call.id },
+      ...(by ? [{ ...base, call: by.call, action: 'identify' as const, id: by.id }] : []),
+    ];
+  };
   return [
     ...named('start', calls.start),
+    ...named('consent', calls.consent),
     ...named('test-devices', calls['test-devices']),
     ...named('listen', calls.listeners && { call: calls.listeners.add }),
     ...named('stop-listening', calls.listeners && { call: calls.listeners.remove }),
@@ -106,27 +117,35 @@ const callsOf = oncePer((profile, language): NamedCall[] => {
   ];
 });
 
-/** The network one of whose calls takes an ID in an argument; undefined where none does. */
-export function networkTaking(
+/** The networks one of whose calls takes the text that begins at an offset as an ID. */
+export function networksTaking(
+  tree: Tree,
   path: string,
-  { of, at }: { of: string; at: number | string },
   profiles: readonly Profile[],
-): string | undefined {
+): ReadonlyMap<number, string> {
   const language = languageOf(path);
-  if (!language) return undefined;
-  return profiles
-    .flatMap((profile) => callsOf(profile, language.id))
-    .find(
-      ({ call, id }) => id !== undefined && String(id) === String(at) && (of === call || of.endsWith(`.${call}`)),
-    )?.network;
+  const taking = language
+    ? profiles.flatMap((profile) => callsOf(profile, language.id)).filter(({ id }) => id !== undefined)
+    : [];
+  const found = new Map<number, string>();
+  if (taking.length === 0) return found;
+  const named = groupBy(taking, ({ call }) => lastPart(call));
+  for (const call of readingOf(tree, path).calls)
+    for (const one of named.get(lastPart(call.name)) ?? []) {
+      if (one.id === undefined || !isCallOf(call, one)) continue;
+      for (const value of argumentAt(call, one.id) ?? [])
+        if (value.is === 'text') found.set(value.start, one.network);
+    }
+  return found;
 }
 
 const callbacksOf = oncePer((profile, language): { event: string; name: string }[] => {
   const found = Object.values(profile.code[language]?.formats ?? {}).flatMap(({ callbacks }) =>
     Object.entries(callbacks).map(([event, name]) => ({ event, name })),
   );
-  const completed = profile.code[language]?.start.completed;
-  if (completed !== undefined) found.push({ event: 'completed', name: completed });
+  const { start, consent } = profile.code[language] ?? {};
+  for (const name of [start?.completed, consent?.completed])
+    if (name !== undefined) found.push({ event: 'completed', name });
   return [...new Map(found.map((item) => [`${item.event} ${item.name}`, item])).values()];
 });
 
@@ -143,7 +162,8 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
   const document = tree.text(file.path);
   const language = languageOf(file.path);
   if (!document || !language || isPlacebook(tree, file.path)) return [];
-  const source: Source = { tree, file, document, language, reading: readingOf(tree, file.path) };
+  const reading = readingOf(tree, file.path);
+  const source: Source = { tree, file, document, language, reading, profiles };
   const mine = profiles.filter((profile) => profile[file.platform]);
   const wanted = mine.flatMap((profile) => callsOf(profile, language.id));
   return [
@@ -159,6 +179,7 @@ interface Source {
   document: TextDocument;
   language: Language;
   reading: SourceReading;
+  profiles: readonly Profile[];
 }
 
 /** What a fact about a place in code has in common with all such; none where no variant compiles it. */
@@ -180,9 +201,15 @@ function namedCalls(source: Source, wanted: readonly NamedCall[]): Fact[] {
   const named = groupBy(wanted, ({ call }) => lastPart(call));
   return source.reading.calls.flatMap((call) =>
     (named.get(lastPart(call.name)) ?? [])
-      .filter(({ call: name }) => call.name === name || call.name.endsWith(`.${name}`))
+      .filter((one) => isCallOf(call, one))
       .flatMap((one) => callFact(source, call, one)),
   );
+}
+
+/** Whether a call is the one that a profile names. */
+function isCallOf({ name, receiver }: SourceCall, { call }: Pick<NamedCall, 'call'>): boolean {
+  const full = receiver === undefined ? name : `${receiver}.${name}`;
+  return name === call || full === call || full.endsWith(`.${call}`);
 }
 
 /** What is given as an ID may differ by variant, so each variant is a fact then; equal ones are put together later. */
@@ -190,11 +217,21 @@ function callFact(source: Source, call: SourceCall, named: NamedCall): Fact[] {
   const { network, call: value, action, format, id } = named;
   const { tree, file, document, language, reading } = source;
   const span = { start: call.start, end: Math.min(call.end, call.start + 200) };
+  const isGate = action === 'start' || action === 'consent';
+  const after = isGate ? { awaited: isAwaited(document.text, call) } : followed(source, call, network);
   const waits = language.hasPromises ? waitingFor(document.text, call, reading) : undefined;
   const held = action === 'view' ? { anchor: call.heldAt ?? ('own-component' as const) } : {};
   const fact = (argument?: CodePlace['argument']): Fact[] => {
     const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
-    const own = { kind: 'call' as const, network, action, ...(format && { format }), ...held, code };
+    const own = {
+      kind: 'call' as const,
+      network,
+      action,
+      ...(format && { format }),
+      ...held,
+      ...after,
+      code,
+    };
     return factAt(source, span, value, code.conditions).map((base) => ({ ...own, ...base }));
   };
   const given = id === undefined ? undefined : argumentAt(call, id);
@@ -255,12 +292,50 @@ function waitingFor(
   const inside = calls.filter((one) => holds(one) && (one.start < start || end < one.end));
   if (inside.some(({ name }) => limits.test(name))) return 'limited';
   const around = methods.filter(holds).some(({ name }) => limits.test(name));
-  const isAwaited = (one: { start: number; end: number }) =>
-    /\bawait\s+(?:[\w$]+\.)*$/.test(text.slice(Math.max(0, one.start - 80), one.start)) ||
-    /^\s*\.(?:then|finally)\b/.test(text.slice(one.end, one.end + 40));
   const together = inside.filter(({ name }) => /(^|\.)(all|allSettled)$/.test(name));
-  const awaited = [{ start, end }, ...together].some(isAwaited);
+  const awaited = [{ start, end }, ...together].some((one) => isAwaited(text, one));
   return awaited ? (around ? 'limited' : 'open') : undefined;
+}
+
+/** Whether the code goes on only when a call is done. */
+function isAwaited(text: string, { start, end }: { start: number; end: number }): boolean {
+  return (
+    /\bawait\s+(?:[\w$]+\.)*$/.test(text.slice(Math.max(0, start - 80), start)) ||
+    /^\s*\.(?:then|finally)\b/.test(text.slice(end, end + 40))
+  );
+}
+
+/** What runs the closure that it is given when the call before it is done. */
+const whenDone =
+  /(^|\.)(then|finally|whenComplete|ContinueWith|addOnCompleteListener|addOnSuccessListener|thenAccept|thenRun)$/;
+
+/** The start-up and the question for consent in whose closures a call is: it runs when they are done. */
+function followed(
+  { reading, language, profiles }: Source,
+  { start, end }: SourceCall,
+  network: string,
+): { follows?: ('start' | 'consent')[] } {
+  const gates = callsOfId(profiles, network, language.id).filter(
+    ({ action }) => action === 'start' || action === 'consent',
+  );
+  if (gates.length === 0) return {};
+  const around = reading.calls.filter((one) => one.start < start && end <= one.end);
+  const follows = gates.flatMap((gate) => {
+    const isGate = (one: SourceCall) => isCallOf(one, gate);
+    const isAfter = around.some(
+      (one) =>
+        isGate(one) ||
+        (whenDone.test(one.name) &&
+          reading.calls.some((inner) => isGate(inner) && one.start <= inner.start && inner.end < start)),
+    );
+    return isAfter ? [gate.action as 'start' | 'consent'] : [];
+  });
+  return follows.length > 0 ? { follows: [...new Set(follows)] } : {};
+}
+
+function callsOfId(profiles: readonly Profile[], id: string, language: LanguageName): NamedCall[] {
+  const profile = profiles.find((one) => one.id === id);
+  return profile ? callsOf(profile, language) : [];
 }
 
 function argumentAt(

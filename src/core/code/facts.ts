@@ -6,7 +6,8 @@ import { readPlacebook } from '../placebook/read.js';
 import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
-import { networkTaking } from './calls.js';
+import type { Platform } from '../words/words.js';
+import { networksTaking } from './calls.js';
 import type { CodeContext, SourceString } from './source-reading.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
@@ -22,8 +23,9 @@ export function codeFacts(
   const entries = carrier === 'placebook' ? (tree.read(file.path, readPlacebook)?.entries ?? []) : [];
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
+  const taking = networksTaking(tree, file.path, context.profiles);
   for (const literal of readingOf(tree, file.path).strings) {
-    for (const reading of idsInCode(literal, file, context)) {
+    for (const reading of idsInCode(literal, file.platform, { ...context, taking })) {
       const place = placeAt(file.path, document, literal);
       const what = carrier === 'placebook' ? 'placebook' : 'string literal';
       const chain = [{ what, value: literal.value, place }];
@@ -106,11 +108,12 @@ export function codePlace(
 }
 
 function idsInCode(
-  { value, flow }: SourceString,
-  { path, platform }: CodeFile,
-  { recogniser, profiles }: SurveyContext,
+  { value, start }: SourceString,
+  platform: Platform,
+  { recogniser, profiles, taking }: SurveyContext & { taking: ReadonlyMap<number, string> },
 ): ReturnType<Recogniser['recognise']> {
-  const taker = flow?.into === 'argument' ? networkTaking(path, flow, profiles) : undefined;
+  // A text begins after its quotes, an argument before them.
+  const taker = [0, 1, 2, 3, 4].map((quotes) => taking.get(start - quotes)).find((one) => one !== undefined);
   return recogniser.recognise(value.trim(), taker).filter(({ network, kind }) => {
     const needs = profiles.find((profile) => profile.id === network)?.[platform];
     return kind === 'unit' || needs?.['app-id']?.place === 'code';

@@ -17,6 +17,11 @@ const maxDepth = 400;
 
 const maxItems = 20_000;
 
+/** Chains of calls are followed so far. */
+const maxChain = 20;
+
+type CallShape = Shape & { is: 'call' };
+
 /** Reads one syntax tree: strings, calls, methods, types, choices and constants, each with what surrounds it. */
 export class SourceReader {
   private readonly strings: SourceString[] = [];
@@ -36,7 +41,12 @@ export class SourceReader {
   read(root: Node): SourceReading {
     this.walk(root, { type: null, method: null, methods: [], conditions: [] }, null, 0);
     const { strings, methods, classes: types, choices, constants } = this;
-    const calls = this.calls.map((call) => ({ ...call, name: this.typed(call.name) }));
+    const calls = this.calls.map(({ receiver, ...call }) => ({
+      ...call,
+      name: this.typed(call.name),
+      // The dot makes it the name of something that has a type of its own.
+      ...(receiver === undefined ? {} : { receiver: this.typed(`${receiver}.`).slice(0, -1) }),
+    }));
     return { strings, calls, methods, types, choices, constants };
   }
 
@@ -92,7 +102,8 @@ export class SourceReader {
   private assign(node: Node, { name, value }: Shape & { is: 'assign' }, { context, depth }: Walk): void {
     const values = this.values.of(value);
     const { startIndex: start, endIndex: end } = node;
-    this.calls.push({ name, arguments: [{ label: null, values }], context, start, end });
+    const held = this.receiverOf(name, context);
+    this.calls.push({ name, arguments: [{ label: null, values }], context, ...held, start, end });
     for (const part of this.values.run(value))
       this.walk(part, context, { into: 'constant', name }, depth + 1);
   }
@@ -163,20 +174,22 @@ export class SourceReader {
     return depth < 6 && wraps && last !== undefined && this.leaves(last, depth + 1);
   }
 
-  private call(
-    node: Node,
-    { name, args, rest, start }: Shape & { is: 'call' },
-    { context, flow, depth }: Walk,
-  ): void {
+  private call(node: Node, shape: CallShape, { context, flow, depth }: Walk): void {
+    const { args, rest, start } = shape;
+    const name = this.nameOf(shape);
     this.calls.push({
       name,
       arguments: args.map(({ label, node: value }) => ({ label, values: this.values.of(value) })),
       context,
+      ...this.receiverOf(name, context),
       start: start ?? node.startIndex,
       end: node.endIndex,
       heldAt: /^[A-Z]\w*$/.test(name) ? this.language.heldAt?.(node) : undefined,
     });
-    for (const part of rest) this.walk(part, context, null, depth + 1);
+    for (const part of rest) {
+      const receiver = this.language.receiverIn?.(part, { name, args });
+      this.walk(part, receiver === undefined ? context : { ...context, receiver }, null, depth + 1);
+    }
     this.handedOver(args, context);
     const collects = /(^|\.)(listOf|setOf|arrayOf|asList|of)$/.test(name);
     args.forEach(({ label, node: value, within }, index) => {
@@ -184,6 +197,40 @@ export class SourceReader {
       const into: Flow = collects && flow ? flow : { into: 'argument', of: name, at: label ?? index };
       for (const part of this.values.run(value)) this.walk(part, context, into, depth + 1);
     });
+  }
+
+  /** What a name without a dot may belong to. */
+  private receiverOf(name: string, { receiver }: CodeContext): { receiver?: string } {
+    return receiver === undefined || name.includes('.') ? {} : { receiver };
+  }
+
+  /** A call of what another call gives: `Loader.Builder(…).unit(…)` is `Loader.Builder.unit`. */
+  private nameOf({ name, rest }: CallShape): string {
+    const before = name.startsWith('?.') ? this.innerCall(rest[0]) : undefined;
+    const type = before && this.madeAlong(before, 0);
+    return type === undefined ? name : `${type}${name.slice(1)}`;
+  }
+
+  /** The type that a chain of calls begins with: builders give themselves back, and at last what they build. */
+  private madeAlong({ name, rest }: CallShape, depth: number): string | undefined {
+    if (!name.startsWith('?.')) {
+      const made = name.replace(/\.(alloc|new)$/, '');
+      return made !== name || /(^|\.)[A-Z]\w*$/.test(name) ? made : undefined;
+    }
+    const before = depth < maxChain ? this.innerCall(rest[0]) : undefined;
+    const type = before && this.madeAlong(before, depth + 1);
+    return type === undefined ? undefined : (builtBy(`${type}${name.slice(1)}`) ?? type);
+  }
+
+  /** The call at the beginning of an expression. */
+  private innerCall(node: Node | undefined): CallShape | undefined {
+    let at: Node | undefined = node;
+    for (let step = 0; at && step < 6; step++) {
+      const shape = this.values.describe(at);
+      if (shape?.is === 'call') return shape;
+      at = shape?.is === 'same' ? shape.node : (named(at)[0] ?? undefined);
+    }
+    return undefined;
   }
 
   /** A method that is handed over by its name answers to the label that it is given under. */
@@ -202,7 +249,7 @@ export class SourceReader {
     const last = value ? (this.values.run(value).at(-1) ?? value) : null;
     const shown = last ? this.values.describe(last) : null;
     const made = shown?.is === 'same' ? this.values.describe(shown.node) : shown;
-    const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(made.name)) : null);
+    const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(this.nameOf(made))) : null);
     if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
     if (!value) return;
     const values = this.values.of(value);
@@ -233,9 +280,14 @@ function under(context: CodeContext, condition: Condition): CodeContext {
   return { ...context, conditions: [...context.conditions, condition] };
 }
 
+/** `Loader.Builder.build` and `LoaderBuilder.Build` make a `Loader`. */
+function builtBy(name: string): string | undefined {
+  return /^(.*[A-Za-z0-9_])\.?Builder\.(?:build|Build|create|Create)$/.exec(name)?.[1];
+}
+
 /** What `HeronBanner.load(…)` makes is taken for a `HeronBanner`. */
 function madeBy(name: string): string {
-  return /^((?:\w+\.)*[A-Z]\w*)(?:\.[a-z_]\w*)+$/.exec(name)?.[1] ?? name;
+  return builtBy(name) ?? /^((?:\w+\.)*[A-Z]\w*)(?:\.[a-z_]\w*)+$/.exec(name)?.[1] ?? name;
 }
 
 function conditionText(conditions: readonly Node[]): string {

@@ -16,6 +16,8 @@ export interface CodeContext {
   /** Every method around it, the outermost first: a callback inside a method is a method of its own. */
   methods: readonly string[];
   conditions: readonly Condition[];
+  /** What names without a dot may belong to, inside `slot.apply { }` and `new Slot { }`. */
+  receiver?: string | undefined;
 }
 
 /** A value as far as it is plain: a text, a dotted name, or something else. */
@@ -41,6 +43,8 @@ export interface SourceCall extends Span {
   name: string;
   arguments: SourceArgument[];
   context: CodeContext;
+  /** What its name belongs to where the code around it says so: `unitId = …` in `slot.apply { }`. */
+  receiver?: string | undefined;
   /** Where it is held, if it is a view. */
   heldAt?: HeldAt | undefined;
 }

@@ -17,6 +17,13 @@ const AdCall = z.lazy(() =>
     id: Position.optional().meta({
       description: 'The argument that takes the unit ID: counted from 0, or its label.',
     }),
+    'taken-by': z
+      .strictObject({ call: Name, id: Position.default(0) })
+      .optional()
+      .meta({
+        description:
+          'Where the call itself takes no unit ID: the property, the method of a builder or the other call that does.',
+      }),
     why: Why.optional(),
   }),
 );
@@ -34,6 +41,10 @@ const StartCall = z.lazy(() =>
     completed: Name.optional().meta({
       description: 'The callback that says that starting is done; nothing may be loaded before it.',
     }),
+    completes: z.enum(['closure', 'await']).optional().meta({
+      description:
+        'How starting reports that it is done, where that is no callback: in a closure that the call is given, or when the call is awaited.',
+    }),
     in: z
       .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
       .meta({ description: 'Where the network wants it to be called.' }),
@@ -42,6 +53,19 @@ const StartCall = z.lazy(() =>
       .min(3)
       .max(600)
       .meta({ description: 'Sample code. APP_ID is a placeholder for the app ID.' }),
+    why: Why,
+  }),
+);
+
+/** A question to the user that must be answered before anything is requested. */
+const ConsentCall = z.lazy(() =>
+  z.strictObject({
+    call: Name,
+    completed: Name.optional().meta({ description: 'The callback that says that it is answered.' }),
+    completes: z.enum(['closure', 'await']).optional().meta({
+      description: 'How the answer is reported, where that is no callback.',
+    }),
+    example: z.string().min(3).max(600),
     why: Why,
   }),
 );
@@ -79,6 +103,9 @@ export const LanguageCalls = z.lazy(() =>
     .strictObject({
       imports: z.array(z.string().min(1).max(160)).default([]),
       start: StartCall,
+      consent: ConsentCall.optional().meta({
+        description: 'The call that asks the user for consent; nothing may be loaded before it is answered.',
+      }),
       formats: z.partialRecord(Format, FormatCalls).default({}),
       listeners: z
         .strictObject({

@@ -162,17 +162,18 @@ function codeFaults(profile: Profile): Mismatch[] {
           message: `The network does not offer ${format}.`,
           fix: `It offers ${Object.keys(profile.formats).join(', ')}.`,
         });
-      if (load.id !== undefined && !example.includes('UNIT_ID'))
+      const taken = load.id !== undefined || load['taken-by'] !== undefined;
+      if (taken && !example.includes('UNIT_ID'))
         faults.push({
           field: ['code', language, 'formats', format, 'example'],
           message: 'The example does not show where the unit ID goes.',
           fix: 'Write UNIT_ID in its place.',
         });
-      if (profile.ids.unit && load.id === undefined)
+      if (profile.ids.unit && !taken)
         faults.push({
           field: ['code', language, 'formats', format, 'load'],
           message: 'Nothing says which argument takes the unit ID.',
-          fix: 'Add id with the position or the label of the argument.',
+          fix: 'Add id with the position or the label of the argument, or taken-by with the property or call that takes it.',
         });
     }
     return faults;

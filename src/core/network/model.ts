@@ -130,12 +130,10 @@ export const Profile = z.lazy(() =>
               .regex(/^([a-z0-9]([a-z0-9-]*[a-z0-9])?\.)+[a-z]{2,}$/, 'A domain in small letters.'),
             relationship: z.enum(['DIRECT', 'RESELLER']),
             certification: z.string().min(1).max(64).optional(),
-            account: z
-              .string()
-              .min(1)
-              .max(100)
-              .optional()
-              .meta({ description: 'For a reseller: the same account for every publisher.' }),
+            account: z.string().min(1).max(100).optional().meta({
+              description:
+                'What stands for the account, where that is not the publisher’s number alone: the same text for every publisher, or one with {account} in the place of the number, such as pub-{account}.',
+            }),
           }),
         )
         .default([])

@@ -45,10 +45,7 @@ export interface RecordedId {
 }
 
 /** Recognises IDs by the profiles' patterns, and those without any fixed text by the IDs on record. */
-export function recogniser(
-  profiles: readonly Profile[],
-  record: readonly RecordedId[] = [],
-): Recogniser {
+export function recogniser(profiles: readonly Profile[], record: readonly RecordedId[] = []): Recogniser {
   const bare = new Set(
     profiles.flatMap(({ id, ids }) =>
       idKinds.some((kind) => ids[kind] && ids[kind].needles.length === 0) ? [id] : [],
@@ -68,9 +65,7 @@ export function recogniser(
     }),
   );
   return {
-    needles: [
-      ...new Set([...matchers.flatMap(({ kind }) => kind.needles), ...recorded.map(({ id }) => id)]),
-    ],
+    needles: [...new Set([...matchers.flatMap(({ kind }) => kind.needles), ...recorded.map(({ id }) => id)])],
     recognise(value, of) {
       if (value.length > maxIdLength) return [];
       return matchers.flatMap(({ network, name, kind, whole, samples }): Recognised[] => {

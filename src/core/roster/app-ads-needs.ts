@@ -25,6 +25,9 @@ export interface AppAdsComparison extends NeededRecord {
   line?: number;
 }
 
+/** Stands for the publisher’s own number in the account of a record. */
+const ownNumber = '{account}';
+
 /** The records that the networks of all titles ask for, in the order of the profiles. */
 export function neededRecords(roster: Roster, profiles: readonly Profile[]): NeededRecord[] {
   const { recognise } = recogniser(profiles);
@@ -39,13 +42,18 @@ export function neededRecords(roster: Roster, profiles: readonly Profile[]): Nee
     const inIds = held
       .filter(({ network, stage }) => network === profile.id && stage === 'production')
       .flatMap(({ id }) =>
-        recognise(id, profile.id).flatMap((reading) => (reading.network === profile.id ? (reading.account ?? []) : [])),
+        recognise(id, profile.id).flatMap((reading) =>
+          reading.network === profile.id ? (reading.account ?? []) : [],
+        ),
       );
     const accounts = named === undefined ? [...new Set(inIds)] : [named];
     return profile['app-ads'].flatMap(
       ({ domain, relationship, certification, account, why }): NeededRecord[] => {
         const base = { network: profile.id, networkName: profile.name, why };
-        const known = account === undefined ? accounts : [account];
+        const own = account?.includes(ownNumber) ?? true;
+        const known = own
+          ? accounts.map((number) => account?.replaceAll(ownNumber, number) ?? number)
+          : [account ?? ''];
         if (known.length === 0) {
           const missing = `Nothing says which account the publisher has at ${profile.name}: name it under publisher.accounts.${profile.id}.`;
           return [{ ...base, record: null, missing }];

@@ -79,6 +79,8 @@ function choose(own: string | undefined, sample: string | undefined): Pick<Expec
 /** The IDs that a title has on record, with those that networks give out for its tests. */
 export function recordedIds(title: Title, profiles: readonly Profile[]): RecordedId[] {
   return platforms.flatMap((platform) =>
-    expectedIds(title, profiles, platform).flatMap(({ id, network }) => (id === undefined ? [] : [{ id, network }])),
+    expectedIds(title, profiles, platform).flatMap(({ id, network }) =>
+      id === undefined ? [] : [{ id, network }],
+    ),
   );
 }

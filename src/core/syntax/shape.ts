@@ -71,6 +71,8 @@ export interface CodeLanguage {
   views?(text: string): string[];
   /** Where a view is held that is made here, or undefined when the node does not say. */
   heldAt?(node: Node): HeldAt | undefined;
+  /** What names without a dot belong to in a part of a call: of `slot.apply { }` it is `slot`; undefined where nothing changes. */
+  receiverIn?(part: Node, call: { name: string; args: readonly ArgumentNode[] }): string | undefined;
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */
   continues?: ReadonlySet<string>;
 }

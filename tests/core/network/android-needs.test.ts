@@ -65,7 +65,12 @@ describe('a network that asks a lot of an Android build', () => {
     expect(build).toContain('jvmTarget = "11"');
     expect(build).toContain('isCoreLibraryDesugaringEnabled = true');
     // Raising the level is left in: other code may be written for it by then.
-    comesBack({ ...tree, [script]: tree[script]?.replaceAll('1_8', '11').replace('"1.8"', '"11"') ?? '' }, title, made, profiles);
+    comesBack(
+      { ...tree, [script]: tree[script]?.replaceAll('1_8', '11').replace('"1.8"', '"11"') ?? '' },
+      title,
+      made,
+      profiles,
+    );
   });
 
   it('in a manifest that binds the prefix of directives already', () => {
@@ -112,7 +117,11 @@ describe('a network that asks a lot of an Android build', () => {
   it.each([
     ['a tool chain', `${shrunk}}\nkotlin { jvmToolchain(17)`, true],
     ['nothing, which is level 8', shrunk, false],
-    ['a constant of a catalogue', `    compileOptions { targetCompatibility = JavaVersion.toVersion(libs.versions.java.get()) }\n`, true],
+    [
+      'a constant of a catalogue',
+      `    compileOptions { targetCompatibility = JavaVersion.toVersion(libs.versions.java.get()) }\n`,
+      true,
+    ],
     ['17 in words', '    compileOptions { targetCompatibility = JavaVersion.VERSION_17 }\n', true],
     ['1.8 in quotes', '    compileOptions { targetCompatibility = "1.8" }\n', false],
   ])('the Java level: %s', (_, block, isEnough) => {
@@ -141,7 +150,8 @@ describe('a network that asks a lot of an Android build', () => {
   it('writes the version that others of the same group have, and says when they differ', () => {
     const held = files({ [script]: gradle(options, 'implementation("example.brackwater:core:3.4.2")') });
     expect(plan2(held, title).after).toContain('example.brackwater:reward:3.4.2');
-    const mixed = 'implementation("example.brackwater:core:3.4.2")\n    implementation("example.brackwater:reward:3.1.0")';
+    const mixed =
+      'implementation("example.brackwater:core:3.4.2")\n    implementation("example.brackwater:reward:3.1.0")';
     expect(rulesOf(files({ [script]: gradle(options, mixed) }))).toContain('build/versions-mixed');
   });
 });

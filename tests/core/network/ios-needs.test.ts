@@ -28,7 +28,9 @@ describe('a network that asks a lot of an iOS build', () => {
       '\t<key>NSAppTransportSecurity</key>\n\t<dict>\n\t\t<key>NSExceptionDomains</key>\n\t\t<dict>\n\t\t\t<key>ads.brackwater.example</key>',
     );
     expect(text(made.after[list])).toMatch(/<key>BrackwaterRate<\/key>\s*<real>0.5<\/real>/);
-    expect(text(made.after['Podfile'])).toContain("  pod 'BrackwaterCore', '~> 3.1'\n  pod 'BrackwaterReward', '~> 3.1'\nend");
+    expect(text(made.after['Podfile'])).toContain(
+      "  pod 'BrackwaterCore', '~> 3.1'\n  pod 'BrackwaterReward', '~> 3.1'\nend",
+    );
     comesBack(tree, title, made, profiles);
   });
 
@@ -51,7 +53,11 @@ describe('a network that asks a lot of an iOS build', () => {
 	<key>BrackwaterLimit</key>
 	<integer>3</integer>`;
     const tree = files({ [list]: plist(own) });
-    expect(found(tree).filter(({ rule }) => rule === 'plist/key-wrong-type').map(({ message }) => message)).toEqual([
+    expect(
+      found(tree)
+        .filter(({ rule }) => rule === 'plist/key-wrong-type')
+        .map(({ message }) => message),
+    ).toEqual([
       expect.stringContaining('brackwater-store'),
       expect.stringContaining('NSExceptionDomains › ads.brackwater.example'),
     ]);
@@ -80,7 +86,9 @@ describe('a network that asks a lot of an iOS build', () => {
   it('a whole number serves where a real one is asked for', () => {
     const whole = brackwaterWith('value: 0.5', 'value: 1');
     const tree = files({ [list]: plist('\t<key>BrackwaterRate</key><integer>1</integer>') });
-    const rules = findingsOf(tree, title, undefined, { profiles: [whole] }).map(({ rule, message }) => `${rule} ${message}`);
+    const rules = findingsOf(tree, title, undefined, { profiles: [whole] }).map(
+      ({ rule, message }) => `${rule} ${message}`,
+    );
     expect(rules.filter((one) => one.includes('BrackwaterRate'))).toEqual([]);
   });
 

@@ -1,5 +1,5 @@
+import { earlyLoads } from '../gates.js';
 import { defineRule } from '../model.js';
-import { callsOf, languagesFor, oncePerPlace } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** Something is loaded right after the start-up, which is not done by then. */
@@ -8,41 +8,24 @@ export const loadBeforeStart = defineRule({
     id: 'code/load-before-start',
     severity: 'warning',
     ifShipped: 'The first request of every launch fails, and the placement stays empty until the next.',
-    mend: 'Load in the callback that reports that the SDK has started.',
+    mend: 'Load once the SDK has reported that it has started.',
     messages: {
       early:
-        '{call} runs right after the start-up call of {network}, which has finished only when {completed} is called.',
+        '{call} runs right after the start-up call of {network}, which has finished only when {completed}.',
+      unawaited: '{call} runs right after the start-up call of {network}, and nothing waits for that to end.',
     },
     needsTitle: true,
   },
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        const completed = languagesFor(profile, scope.platform).flatMap(
-          ({ start }) => start.completed ?? [],
-        )[0];
-        if (completed === undefined) continue;
-        const starts = callsOf(scope, profile.id, 'start');
-        for (const load of oncePerPlace(callsOf(scope, profile.id, 'load'))) {
-          const beside = starts.find(
-            (start) =>
-              start.place.path === load.place.path &&
-              start.place.line <= load.place.line &&
-              start.code?.type === load.code?.type &&
-              sameMethods(start.code?.methods ?? [], load.code?.methods ?? []),
-          );
-          if (!beside) continue;
-          yield {
-            ...fromFact(load),
-            message: 'early',
-            data: { call: load.value, network: profile.name, completed },
-          };
+        for (const { load, completed } of earlyLoads(scope, profile, 'start')) {
+          const data = { call: load.value, network: profile.name };
+          yield completed === null
+            ? { ...fromFact(load), message: 'unawaited', data }
+            : { ...fromFact(load), message: 'early', data: { ...data, completed } };
         }
       }
     }
   },
 });
-
-function sameMethods(a: readonly string[], b: readonly string[]): boolean {
-  return a.length > 0 && a.length === b.length && a.every((name, index) => name === b[index]);
-}

@@ -21,7 +21,7 @@ export const wrongFormat = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        const loads = callsOf(scope, profile.id, 'load', 'view');
+        const loads = callsOf(scope, profile.id, 'load', 'view', 'identify');
         for (const load of oncePerPlace(loads)) {
           const here = loads.filter(
             ({ place: { path, line, column } }) =>

@@ -18,7 +18,7 @@ export const formatDiffers = defineRule({
     const scopes = editionScopes(context);
     const loaded = scopes.flatMap((scope) =>
       scope.networks.flatMap(({ id }) =>
-        callsOf(scope, id, 'load', 'view').flatMap((call) =>
+        callsOf(scope, id, 'load', 'view', 'identify').flatMap((call) =>
           placementsOf(call, scope.title).map((placement) => ({
             scope,
             call,

@@ -17,7 +17,7 @@ export const appIdInUnitPlace = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const call of oncePerPlace(callsOf(scope, profile.id, 'load', 'show', 'view'))) {
+        for (const call of oncePerPlace(callsOf(scope, profile.id, 'load', 'show', 'view', 'identify'))) {
           for (const id of call.code?.argument?.ids ?? []) {
             const readings = context.recogniser
               .recognise(id, profile.id)

@@ -4,7 +4,18 @@ import { Format } from '../../words/words.js';
 import { defineFact } from '../define.js';
 
 const CallAction = z
-  .enum(['start', 'test-devices', 'listen', 'stop-listening', 'load', 'view', 'show', 'release'])
+  .enum([
+    'start',
+    'consent',
+    'test-devices',
+    'listen',
+    'stop-listening',
+    'identify',
+    'load',
+    'view',
+    'show',
+    'release',
+  ])
   .meta({ description: 'What the call does.' });
 export type CallAction = z.infer<typeof CallAction>;
 
@@ -16,6 +27,13 @@ export const call = defineFact({
   fields: {
     action: CallAction,
     format: Format.optional().meta({ description: 'The format that the call concerns.' }),
+    follows: z
+      .array(z.enum(['start', 'consent']))
+      .optional()
+      .meta({
+        description: 'The calls of the same network in whose closure it is, or whose end it waits for.',
+      }),
+    awaited: z.boolean().optional().meta({ description: 'Whether the code waits for it.' }),
     anchor: HeldAt.optional().meta({ description: 'Where the view that it makes is held.' }),
   },
   subject: ({ action, format }) => [action.replace('-', ' '), format].filter(Boolean).join(' '),

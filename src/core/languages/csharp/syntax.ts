@@ -21,6 +21,7 @@ export const csharpSyntax: CodeLanguage = {
     'continue_statement',
   ]),
   views: preprocessed,
+  receiverIn: (part, { name }) => (part.type === 'initializer_expression' ? name : undefined),
   describe: describedBy([
     [['string_literal'], (node) => literal(node, 1, 1)],
     [['verbatim_string_literal'], (node) => literal(node, 2, 1)],

@@ -102,7 +102,10 @@ function called(node: Node): Shape | null {
           node.startIndex - node.parent.startIndex,
         ) ?? '')
       : `${head.text}.${step}`;
-  const name = dottedName(before.replace(/\.\.+/g, '.').replace(/<[^()]*>$/, ''));
+  const written = dottedName(before.replace(/\.\.+/g, '.').replace(/<[^()]*>$/, ''));
+  const isMade = /^[A-Z]\w*$/.test(head.text) && head.nextNamedSibling?.text.startsWith('(');
+  // `LoaderBuilder().unit(…)`: a builder gives itself back.
+  const name = isMade && written.startsWith('?.') ? `${head.text}${written.slice(1)}` : written;
   return { is: 'call', name, args: argumentsOf(list), rest: [], start: head.startIndex };
 }
 

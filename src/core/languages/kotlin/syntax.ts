@@ -6,6 +6,7 @@ import {
   stringShape,
   type ArgumentNode,
   type CodeLanguage,
+  type Shape,
   describedBy,
 } from '../../syntax/shape.js';
 
@@ -26,6 +27,11 @@ const notValues = new Set([
 export const kotlinSyntax: CodeLanguage = {
   grammar: 'kotlin',
   exits: new Set(['jump_expression']),
+  receiverIn: (part, { name, args }) => {
+    if (part.type !== 'annotated_lambda') return undefined;
+    if (name === 'with') return dottedName(args[0]?.node.text ?? '') || undefined;
+    return /^(.+)\.(?:apply|run)$/.exec(name)?.[1];
+  },
   describe: describedBy([
     [
       ['string_literal'],
@@ -114,11 +120,16 @@ export const kotlinSyntax: CodeLanguage = {
   ]),
 };
 
-function call(node: Node) {
+function call(node: Node): Shape & { is: 'call' } {
   const [callee] = named(node);
   const suffix = childOf(node, 'call_suffix');
   const list = suffix && childOf(suffix, 'value_arguments');
   const lambda = suffix && childOf(suffix, 'annotated_lambda');
+  // `start(context) { … }`: the grammar takes the lambda for another call, of what the first one gives.
+  if (callee?.type === 'call_expression' && lambda && !list) {
+    const before = call(callee);
+    return { ...before, rest: [...before.rest, lambda] };
+  }
   const args = (list ? named(list) : []).flatMap((argument): ArgumentNode[] => {
     if (argument.type !== 'value_argument') return [];
     const parts = named(argument);

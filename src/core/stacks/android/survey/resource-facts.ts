@@ -71,7 +71,8 @@ function localeOverrides(
         .flatMap(({ path, folder }) =>
           (tree.read(path, readStrings)?.strings ?? []).flatMap((resource): Fact[] => {
             const own = strings.get(resource.name);
-            const network = [own?.value ?? '', resource.value].flatMap((value) => recognise(value))[0]?.network;
+            const network = [own?.value ?? '', resource.value].flatMap((value) => recognise(value))[0]
+              ?.network;
             if (network === undefined || own?.value === resource.value) return [];
             const place = placeAt(path, tree.text(path), resource);
             return [

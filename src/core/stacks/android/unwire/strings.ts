@@ -21,7 +21,7 @@ export function unwireStrings(context: AndroidUnwireContext): Change[] {
         if (name !== undefined) names.add(name);
       }
   }
-  const isOurs = (value: string) => 
+  const isOurs = (value: string) =>
     recogniser.recognise(value, network.id).some((found) => found.network === network.id);
   const sets = new Set(model.variants.flatMap(({ sourceSets }) => sourceSets));
   return [...sets].flatMap((sourceSet) =>

@@ -141,8 +141,7 @@ function takerOf(
   const key = attribute(attributeElement, 'keyPath')?.value;
   for (let holder = attributeElement.parent; holder; holder = holder.parent) {
     const name = attribute(holder, 'customClass')?.value;
-    if (name !== undefined)
-      return views.find(({ view }) => view.class === name && view.unit === key)?.id;
+    if (name !== undefined) return views.find(({ view }) => view.class === name && view.unit === key)?.id;
   }
   return undefined;
 }

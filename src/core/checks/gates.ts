@@ -1,0 +1,65 @@
+import type { FactOf } from '../facts/model.js';
+import type { Profile } from '../network/model.js';
+import { languageOf } from '../languages/index.js';
+import { callsOf, oncePerPlace } from './code.js';
+import type { EditionScope } from './scope.js';
+
+type Call = FactOf<'call'>;
+
+/** What has to be done before anything is loaded: the start-up, or the question for consent. */
+export type Gate = 'start' | 'consent';
+
+/** A load that runs before what it has to wait for is done, and the call that it does not wait for. */
+export interface EarlyLoad {
+  load: Call;
+  gate: Call;
+  /** When it is done; null where the code has to wait for the call. */
+  completed: string | null;
+  /** Why the network wants it so. */
+  why: string;
+}
+
+/**
+ * The loads that run in the same method after a gate's call, and not once it is done: outside of its closure, or
+ * without waiting for it. Where a network reports by a callback, a load beside the call is early.
+ */
+export function earlyLoads(scope: EditionScope, profile: Profile, gate: Gate): EarlyLoad[] {
+  const gates = callsOf(scope, profile.id, gate);
+  if (gates.length === 0) return [];
+  return oncePerPlace(callsOf(scope, profile.id, 'load')).flatMap((load): EarlyLoad[] => {
+    const beside = gates.find((one) => isBeside(one, load));
+    if (!beside || load.follows?.includes(gate)) return [];
+    return reports(profile, beside, gate).map((report) => ({ load, gate: beside, ...report }));
+  });
+}
+
+/** How a call reports that it is done, in the language that it is written in; nothing where that is no matter here. */
+function reports(
+  profile: Profile,
+  { place, awaited }: Call,
+  gate: Gate,
+): Pick<EarlyLoad, 'completed' | 'why'>[] {
+  const language = languageOf(place.path)?.id;
+  const calls = language === undefined ? undefined : profile.code[language];
+  const said = gate === 'start' ? calls?.start : calls?.consent;
+  if (!said) return [];
+  const { completed, completes, why } = said;
+  if (completed !== undefined) return [{ completed: `${completed} is called`, why }];
+  if (completes === 'closure') return [{ completed: 'the closure that it is given runs', why }];
+  // A suspending call of Kotlin needs no word for it: what comes after it waits.
+  const isOpen = completes === 'await' && !awaited && language !== 'kotlin';
+  return isOpen ? [{ completed: null, why }] : [];
+}
+
+function isBeside(gate: Call, load: Call): boolean {
+  const [mine, theirs] = [gate.code?.methods ?? [], load.code?.methods ?? []];
+  return (
+    gate.place.path === load.place.path &&
+    (gate.place.line < load.place.line ||
+      (gate.place.line === load.place.line && gate.place.column < load.place.column)) &&
+    gate.code?.type === load.code?.type &&
+    mine.length > 0 &&
+    mine.length === theirs.length &&
+    mine.every((name, index) => name === theirs[index])
+  );
+}
