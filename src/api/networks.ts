@@ -2,7 +2,9 @@ import * as z from 'zod';
 import { Profile } from '../core/network/model.js';
 import { Severity } from '../core/checks/model.js';
 import { Declared } from '../core/facts/declared.js';
+import { Place } from '../core/facts/evidence.js';
 import { Fact, Unresolved } from '../core/facts/model.js';
+import { Platform } from '../core/words/words.js';
 import { FieldFault } from './problem.js';
 
 export const NetworkSummary = z.object({
@@ -17,6 +19,39 @@ export type NetworkSummary = z.infer<typeof NetworkSummary>;
 export const NetworkDetail = z.object({ profile: Profile, source: z.string(), shipped: z.boolean() });
 export type NetworkDetail = z.infer<typeof NetworkDetail>;
 export const LintRequest = z.object({ text: z.string().max(2_000_000) });
+export const AddNetworkRequest = LintRequest.extend({
+  despite: z
+    .boolean()
+    .default(false)
+    .meta({ description: 'Whether to keep it though IDs on record do not fit its patterns.' }),
+});
+
+export const NetworkPlan = z
+  .object({
+    id: z.string(),
+    name: z.string(),
+    replaces: z.enum(['nothing', 'shipped', 'own']).meta({
+      description: 'Which profile it would replace: none, one that ships, or one of the data folder.',
+    }),
+    patch: z.string().meta({ description: 'What differs from the profile that it would replace.' }),
+    misfits: z
+      .array(
+        z.object({
+          title: z.string(),
+          field: z.string(),
+          message: z.string(),
+          fix: z.string().optional(),
+        }),
+      )
+      .meta({ description: 'What on record would not fit it.' }),
+  })
+  .meta({ title: 'Network plan', description: 'What keeping a profile would change.' });
+export type NetworkPlan = z.infer<typeof NetworkPlan>;
+
+export const NetworkRemoved = z.object({
+  restored: z.boolean().meta({ description: 'Whether the profile that ships under this ID is known again.' }),
+});
+
 export type LintAnswer = z.infer<typeof LintAnswer>;
 export const LintAnswer = z.object({
   ok: z.boolean(),
@@ -51,6 +86,7 @@ export const ProfileDraft = z
     id: z.string(),
     text: z.string().meta({ description: 'The profile as YAML, comments and all.' }),
     problems: z.array(FieldFault),
+    declared: z.array(Declared).default([]).meta({ description: 'What of the tree it was drafted from.' }),
     others: z
       .array(z.object({ stem: z.string(), declared: z.array(Declared) }))
       .meta({ description: 'What else the tree declares that no profile claims, grouped by vendor.' }),
@@ -74,8 +110,16 @@ export const ProfileTrial = z
     facts: z.array(Fact).meta({ description: 'What the profile recognises in the tree.' }),
     unresolved: z.array(Unresolved),
     unmet: z
-      .array(z.object({ platform: z.string(), what: z.string(), why: z.string() }))
-      .meta({ description: 'What the profile requires and the tree lacks.' }),
+      .array(
+        z.object({
+          platform: Platform.nullable(),
+          rule: z.string().meta({ description: 'The rule that would report it.' }),
+          what: z.string(),
+          fix: z.string().meta({ description: 'What mends it.' }),
+          place: Place.nullable(),
+        }),
+      )
+      .meta({ description: 'What the profile requires and the tree lacks, or has otherwise.' }),
   })
   .meta({ title: 'Profile trial', description: 'What a profile recognises in a tree.' });
 export type ProfileTrial = z.infer<typeof ProfileTrial>;

@@ -27,13 +27,17 @@ export function shippedProfiles(): SourcedProfile[] {
   });
 }
 
-/** The profiles of a folder; those with faults are handed to `reject` and left out. */
+/** How the name of a profile ends that is not finished: it lies beside the others and is not taken for one. */
+export const draftEnding = '.draft.yaml';
+
+/** The profiles of a folder, without drafts; those with faults are handed to `reject` and left out. */
 export function profilesIn(
   folder: string,
   reject: (file: string, problems: unknown) => void,
 ): SourcedProfile[] {
   if (!existsSync(folder)) return [];
   return namesIn(folder, '.yaml').flatMap((name) => {
+    if (name.endsWith(draftEnding)) return [];
     const source = readFileSync(join(folder, name), 'utf8');
     const { profile, problems } = readProfile(source);
     if (profile) return [{ profile, source }];

@@ -6,7 +6,7 @@ import type { Declared } from './facts/declared.js';
 import type { Fact, Survey, Unresolved } from './facts/model.js';
 import type { InventoryReading } from './inventory/model.js';
 import type { Profile } from './network/model.js';
-import { isWanted, unmetNeeds } from './network/unmet.js';
+import { isAskedFor, unmetNeeds, type Unmet } from './trying.js';
 import { planWiring, withFixes, type Plan, type PlanOptions } from './planning.js';
 import { comparedWith } from './roster/compared.js';
 import type { Title } from './roster/model.js';
@@ -129,14 +129,12 @@ export const treeTasks = {
     stacks: { stack: string; root: string }[];
     facts: Fact[];
     unresolved: Unresolved[];
-    unmet: ReturnType<typeof unmetNeeds>;
+    unmet: Unmet[];
   } => {
     const { survey } = runSurvey(tree, { name, profiles: [profile], title: null });
     return {
       stacks: survey.stacks.map(({ stack, root }) => ({ stack, root })),
-      facts: survey.facts.filter(
-        ({ network, kind, name: named }) => network === profile.id || isWanted(profile, kind, named),
-      ),
+      facts: survey.facts.filter((fact) => fact.network === profile.id || isAskedFor(profile, fact)),
       unresolved: survey.unresolved.filter(({ network }) => network === profile.id),
       unmet: unmetNeeds(profile, survey),
     };

@@ -1,6 +1,6 @@
 import type { Settings } from '../api/settings.js';
 import type { CollectPlan } from '../api/trees.js';
-import { callNeedles } from '../core/code/calls.js';
+import { callNeedles } from '../core/code/named-calls.js';
 import { requirementsOf } from '../core/network/for-stack.js';
 import { recogniser } from '../core/network/recognise.js';
 import { stacks } from '../core/stacks/index.js';

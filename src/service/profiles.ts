@@ -1,4 +1,4 @@
-import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
+import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Profile } from '../core/network/model.js';
 import { profilesIn, shippedProfiles, type SourcedProfile } from '../api/shipped-profiles.js';
@@ -47,6 +47,25 @@ export class ProfileShelf {
     throw new ServiceError('not-found', `There is no profile of the network ${id}.`, {
       fix: `The networks are ${[...this.#found.keys()].join(', ')}.`,
     });
+  }
+
+  /** A profile by its ID, where there is one. */
+  find(id: string): LoadedProfile | undefined {
+    return this.#found.get(id);
+  }
+
+  /** Whether a profile of this ID came with Syndexa, under one that replaces it. */
+  shippedUnder(id: string): boolean {
+    return shippedProfiles().some(({ profile }) => profile.id === id);
+  }
+
+  /** Forgets a profile of the data folder. One that ships under the same ID is known again. */
+  remove(id: string): void {
+    rmSync(join(this.#folder, `${id}.yaml`), { force: true });
+    const shipped = shippedProfiles().find(({ profile }) => profile.id === id);
+    if (shipped) this.#found.set(id, { ...shipped, shipped: true });
+    else this.#found.delete(id);
+    this.#version++;
   }
 
   /** The profiles that did not come with Syndexa. */

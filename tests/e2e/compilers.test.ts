@@ -16,6 +16,7 @@ import { readPlacebook, settingsInWords } from '../../src/core/placebook/read.js
 import { swiftPlacebook } from '../../src/core/languages/swift/placebook.js';
 import { typescriptPlacebook } from '../../src/core/languages/typescript/placebook.js';
 import { sdkTypes, unityTypes } from '../support/csharp-stubs.js';
+import { brackwater, onBrackwater } from '../support/brackwater.js';
 import { book, options, packageName, title } from '../support/kelp.js';
 import { temporaryFolder } from '../support/service.js';
 import { androidFiles, appIdMetaData, filesBelow, gradle, manifest, root, syntax } from '../support/trees.js';
@@ -465,7 +466,7 @@ public static class Steps
                 System.Console.WriteLine("kept " + field.Key + " " + field.Value.stringValue);
 #if UNITY_IOS
         var root = UnityEditor.iOS.Xcode.PlistDocument.Last.root;
-        System.Console.WriteLine(root["SKAdNetworkItems"].AsArray().Items.Count + " " + root.Values["NSUserTrackingUsageDescription"]);
+        System.Console.WriteLine(root["SKAdNetworkItems"].AsArray().values.Count + " " + root.Values["NSUserTrackingUsageDescription"]);
         System.Console.WriteLine(string.Join(" ", UnityEditor.iOS.Xcode.PBXProject.Added));
 #endif
     }
@@ -508,6 +509,38 @@ public static class Steps
       }
     }
   }, 120_000);
+
+  it('gets numbers, arrays and dictionaries into its property list, each once', () => {
+    const stages = { test: ['development'], production: ['release'] };
+    const files = unityFiles();
+    const after = written(files, plan(files, { ...onBrackwater(), stages }, { profiles: [brackwater()] }));
+    put({
+      'AdsBuildSteps.cs': text(after[stepsPath]),
+      'Unity.cs': unityTypes,
+      'Steps.cs': `public static class Steps
+{
+    public static void Main()
+    {
+        var report = new UnityEditor.Build.Reporting.BuildReport();
+        report.summary.platform = UnityEditor.BuildTarget.iOS;
+        report.summary.outputPath = "out";
+        var steps = new AdsBuildSteps();
+        steps.OnPreprocessBuild(report);
+        steps.OnPostprocessBuild(report);
+        var root = UnityEditor.iOS.Xcode.PlistDocument.Last.root;
+        var queries = root["LSApplicationQueriesSchemes"].AsArray();
+        System.Console.WriteLine(root.Values["BrackwaterLimit"] + " " + root.Values["BrackwaterRate"]);
+        System.Console.WriteLine(queries.values.Count + " " + queries.values[1].AsString());
+        var domains = root["NSAppTransportSecurity"].AsDict()["NSExceptionDomains"].AsDict();
+        System.Console.WriteLine(domains["ads.brackwater.example"].AsDict().Values["NSIncludesSubdomains"]);
+    }
+}
+`,
+    });
+    const flags = ['-warnaserror', '-define:UNITY_EDITOR;UNITY_IOS', '-r:System.Xml', '-out:steps.exe'];
+    run('mcs', [...flags, 'Unity.cs', 'Steps.cs', 'AdsBuildSteps.cs']);
+    expect(run('mono', ['steps.exe']).trim().split('\n')).toEqual(['3 0.5', '2 brackwater-store', 'True']);
+  });
 
   it('gets meta-data into its manifest for a network without a package', () => {
     const ids = { android: 'example.brine.kelp', ios: 'example.brine.kelp' };

@@ -142,7 +142,7 @@ describe('a sixth network, known by a YAML file alone', () => {
     write({ 'lantern.yaml': lanternYaml, ...below('tree', plainTree) });
     expect((await good('network lint lantern.yaml')).out).toContain('the profile of lantern is right');
     expect((await good('network test lantern.yaml --tree tree')).out).toContain(
-      'the dependency example.lantern:light:1.2.3',
+      'example.lantern:light:1.2.3',
     );
     shaped('network-added', await good('network add lantern.yaml --json'));
     expect((await good('network list')).out).toContain('lantern  Lantern');
@@ -234,22 +234,64 @@ describe('a sixth network, known by a YAML file alone', () => {
 
   it('is drafted from flags, or from a tree, and never over a file', async () => {
     const drafted = await good(
-      'network new --id lantern --name Lantern --format banner --unit-id android=wick-000-sampla ios=wick-000-sampli',
+      'network new --id lantern --name Lantern --format banner --unit-id android=wick-777-abcdef --unit-sample ios=wick-000-sampli',
     );
-    expect(drafted.out).toContain('lantern.yaml is a draft');
-    await good('network lint lantern.yaml');
+    // Beside the other profiles of the user's own, and not one of them yet.
+    const draft = join(home, 'profiles/lantern.draft.yaml');
+    expect(drafted.out).toContain('lantern.draft.yaml is a draft');
+    await good(`network lint ${draft}`);
+    expect(readFileSync(draft, 'utf8')).toContain("      ios: { banner: 'wick-000-sampli' }");
+    expect(readFileSync(draft, 'utf8')).not.toContain("banner: 'wick-777-abcdef'");
+    expect((await good('network list')).out).not.toContain('lantern');
     expect((await run('network new --id lantern --name Other --format banner')).code).toBe(4);
     expect(
       shaped('draft', await good('network new --id other --name Other --format banner --json')).problems,
     ).toEqual([]);
     write(below('tree', { ...plainTree, Podfile: "target 'Kelp' do\n  pod 'CandleWax', '~> 2.0'\nend\n" }));
-    expect((await good('network new - --from-tree tree')).out).toContain("name: 'CandleWax'");
+    const unasked = await run('network new - --from-tree tree');
+    expect([unasked.code, unasked.err]).toEqual([2, expect.stringContaining('--only candle')]);
+    expect((await good('network new - --from-tree tree --only candle')).out).toContain("name: 'CandleWax'");
     expect(
       shaped('trial', await good('network test cobalt-heron --tree tree --json')).unmet.length,
     ).toBeGreaterThan(2);
     const nobody = await run('network new --name X');
     expect([nobody.code, nobody.err]).toEqual([2, expect.stringContaining('Give at least --id and --name')]);
   });
+
+  it('replaces another one only when somebody has seen what that changes, and goes again', async () => {
+    write({
+      'lantern.yaml': lanternYaml,
+      'long.yaml': lanternYaml
+        .replace('[a-z]{6}', '[a-z]{7}')
+        .replace('sampla', 'samplea')
+        .replace('sampli', 'samplei'),
+      'named.yaml': lanternYaml.replace('name: Lantern', 'name: Great Lantern'),
+    });
+    await good('network add lantern.yaml');
+    await good('title add kelp --name Kelp --android example.brine.kelp --test debug --production release');
+    await good('placement add kelp tide-footer --format banner --network lantern');
+    await good('id set kelp wick-777-abcdef --network lantern --platform android --placement tide-footer');
+    const unasked = await run('network add named.yaml');
+    expect([unasked.code, unasked.out]).toEqual([2, expect.stringContaining('+name: Great Lantern')]);
+    expect((await good('network list')).out).not.toContain('Great Lantern');
+    const misfit = await run('network add long.yaml --yes');
+    expect([misfit.code, misfit.out]).toEqual([
+      4,
+      expect.stringMatching(/1 field on record would not fit it:\n. kelp {2}placements\.tide-footer/),
+    ]);
+    await good('network add named.yaml --yes');
+    expect((await good('network list')).out).toContain('Great Lantern');
+    const used = await run('network remove lantern --yes');
+    expect([used.code, used.err]).toEqual([2, expect.stringContaining('--leave lantern')]);
+    const left = await run('title set kelp --leave lantern');
+    expect([left.code, left.out]).toEqual([2, expect.stringContaining('wick-777-abcdef')]);
+    expect((await good('title show kelp')).out).toContain('lantern');
+    await good('title set kelp --leave lantern --yes');
+    expect((await good('title show kelp --json')).out).not.toContain('lantern');
+    await good('network remove lantern --yes');
+    expect((await good('network list')).out).not.toContain('lantern');
+    expect((await run('network remove marlstone --yes')).err).toContain('came with Syndexa');
+  }, 60_000);
 
   it('that has faults is explained, line by line', async () => {
     write({

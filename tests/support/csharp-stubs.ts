@@ -110,11 +110,20 @@ namespace UnityEditor.iOS.Xcode
     public class PlistElement
     {
         public PlistElementArray AsArray() { return (PlistElementArray)this; }
+        public PlistElementDict AsDict() { return (PlistElementDict)this; }
+        public virtual string AsString() { throw new System.InvalidOperationException(); }
+    }
+    public sealed class PlistElementString : PlistElement
+    {
+        public string value;
+        public PlistElementString(string v) { value = v; }
+        public override string AsString() { return value; }
     }
     public sealed class PlistElementArray : PlistElement
     {
-        public readonly List<PlistElementDict> Items = new List<PlistElementDict>();
-        public PlistElementDict AddDict() { var made = new PlistElementDict(); Items.Add(made); return made; }
+        public List<PlistElement> values = new List<PlistElement>();
+        public PlistElementDict AddDict() { var made = new PlistElementDict(); values.Add(made); return made; }
+        public void AddString(string value) { values.Add(new PlistElementString(value)); }
     }
     public sealed class PlistElementDict : PlistElement
     {
@@ -122,6 +131,9 @@ namespace UnityEditor.iOS.Xcode
         public PlistElement this[string key] { get { object held; return Values.TryGetValue(key, out held) ? held as PlistElement : null; } }
         public void SetString(string key, string value) { Values[key] = value; }
         public void SetBoolean(string key, bool value) { Values[key] = value; }
+        public void SetInteger(string key, int value) { Values[key] = value; }
+        public void SetReal(string key, float value) { Values[key] = value; }
+        public PlistElementDict CreateDict(string key) { var made = new PlistElementDict(); Values[key] = made; return made; }
         public PlistElementArray CreateArray(string key) { var made = new PlistElementArray(); Values[key] = made; return made; }
     }
     public sealed class PlistDocument

@@ -2,9 +2,12 @@ import * as z from 'zod';
 import { ProfileAnswers } from '../../core/drafting/profile.js';
 import { paths } from '../paths.js';
 import {
+  AddNetworkRequest,
   LintAnswer,
   LintRequest,
   NetworkDetail,
+  NetworkPlan,
+  NetworkRemoved,
   NetworkSummary,
   ProfileDraft,
   ProfileTrial,
@@ -21,9 +24,20 @@ export const networkRoutes = {
   addNetwork: {
     ...paths.addNetwork,
     summary: 'Keeps a profile in the data folder, so that every call knows its network.',
-    body: LintRequest,
+    body: AddNetworkRequest,
     answer: NetworkDetail,
     created: 'always',
+  },
+  planNetwork: {
+    ...paths.planNetwork,
+    summary: 'Says what keeping a profile would change, and what on record would not fit it.',
+    body: LintRequest,
+    answer: NetworkPlan,
+  },
+  removeNetwork: {
+    ...paths.removeNetwork,
+    summary: 'Forgets a profile of the data folder that no title uses.',
+    answer: NetworkRemoved,
   },
   draftNetwork: {
     ...paths.draftNetwork,

@@ -60,6 +60,13 @@ export const titleRoutes = {
     tagged: true,
   },
   removeTitle: { ...paths.removeTitle, summary: 'Takes a title out.', answer: nothing, versioned: true },
+  leaveNetwork: {
+    ...paths.leaveNetwork,
+    summary: 'Takes a network out of a title, with all its IDs.',
+    answer: TitleRecord,
+    versioned: true,
+    tagged: true,
+  },
   putPlacement: {
     ...paths.putPlacement,
     summary: 'Adds a placement (If-None-Match: *) or changes one (If-Match).',

@@ -16,6 +16,7 @@ const changes = [
   '- `code.flow` is an object instead of a text.',
   '- An edition has `dependencies`: where a dependency of it is declared. A `cause` may be `unread-script`: a script is not read that may say anything about the build.',
   '- There are facts of the kinds `app-label`, `base-configuration`, `forced-version` and `narrow-dependency`; `placement-settings` have `fields` and `format`; a unit ID may be carried by a `document` or a `property-list`.',
+  '- There are facts of the kinds `desugaring`, `java-level`, `merge-directive`, `meta-data`, `shrinker-rule` and `shrinking`; a `plist-key` has the `content` of an array or a dictionary; a `call` says what it `follows` and whether it is `awaited`, and may ask for `consent` or `identify` a placement.',
 ];
 
 /** The page of every JSON shape, with its fields. `made` says that the page is made from the code. */

@@ -1,11 +1,12 @@
-import { writeFile } from 'node:fs/promises';
-import { resolve } from 'node:path';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { dirname, join, resolve } from 'node:path';
+import { draftEnding } from '../../api/shipped-profiles.js';
 import type { ProfileDraft } from '../../api/networks.js';
 import type { BodyOf } from '../../api/routes.js';
 import type { platformNames } from '../../core/words/names.js';
 import { formatNames } from '../../core/words/names.js';
 import type { Client } from '../client.js';
-import { withService } from '../connect.js';
+import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { sendTree } from '../send-tree.js';
 
@@ -19,6 +20,8 @@ export interface NewNetworkOptions {
   format?: (typeof formatNames)[number][];
   appId?: string[];
   unitId?: string[];
+  appSample?: string[];
+  unitSample?: string[];
   manifestKey?: string;
   plistKey?: string;
   dependency?: string[];
@@ -41,10 +44,11 @@ export function newNetwork(
     const draft =
       options.fromTree === undefined
         ? await client.call('draftNetwork', { body: await ask(io, options) })
-        : await fromTree(client, io, options.fromTree, options.only);
+        : await fromTree(client, io, options.fromTree, options);
+    if (!draft) return exit.refused;
     if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
     else if (file === '-') io.out(draft.text);
-    else await write(io, paint, file ?? `${draft.id}.yaml`, draft);
+    else await write(io, paint, file ?? draftPath(io, draft.id), draft);
     for (const { field, message, place } of draft.problems)
       io.err(
         `${paint.yellow('▲')} line ${place?.line ?? 1}, column ${place?.column ?? 1}  ${field}: ${message}\n`,
@@ -53,17 +57,46 @@ export function newNetwork(
   });
 }
 
-async function fromTree(client: Client, io: Io, dir: string, only?: string): Promise<ProfileDraft> {
+/** Where a draft goes that nobody named a file for: beside the other profiles of one's own, never into a tree. */
+function draftPath({ env }: Io, id: string): string {
+  return join(homeFolder(env), 'profiles', `${id}${draftEnding}`);
+}
+
+/** A draft from a tree, once somebody has said which of its vendors is the network; null where nobody is. */
+async function fromTree(
+  client: Client,
+  io: Io,
+  dir: string,
+  { only }: NewNetworkOptions,
+): Promise<ProfileDraft | null> {
   const { snapshot } = await sendTree(client, io, dir);
-  return client.call('draftFromTree', {
-    params: { snapshot },
-    body: only === undefined ? {} : { only },
-  });
+  const draftOf = (stem: string | undefined) =>
+    client.call('draftFromTree', { params: { snapshot }, body: stem === undefined ? {} : { only: stem } });
+  const first = await draftOf(only);
+  if (only !== undefined) return first;
+  const vendors = [
+    { name: first.id, declared: first.declared },
+    ...first.others.map(({ stem, declared }) => ({ name: stem, declared })),
+  ];
+  for (const { name, declared } of vendors) {
+    const shown = declared.map((item) => `${item.kind} ${item.name}`).join(', ');
+    const reply = await io.ask(`Is ${name} an ad network? It has ${shown}. [y/N] `);
+    if (reply === null)
+      throw new CommandError(
+        'Nobody is there to say which of these is an ad network.',
+        exit.wrongUse,
+        `Name it: --only ${vendors.map((one) => one.name).join(' or --only ')}.`,
+      );
+    if (/^y(es)?$/i.test(reply.trim())) return name === first.id ? first : draftOf(name);
+  }
+  io.out('Nothing was drafted.\n');
+  return null;
 }
 
 async function write(io: Io, paint: Paint, file: string, draft: ProfileDraft): Promise<void> {
   const path = resolve(io.cwd, file);
   try {
+    if (path.endsWith(draftEnding)) await mkdir(dirname(path), { recursive: true });
     await writeFile(path, draft.text, { flag: 'wx' });
   } catch (error) {
     const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
@@ -93,18 +126,28 @@ async function ask(io: Io, options: NewNetworkOptions): Promise<Answers> {
   const format =
     options.format ??
     picked(await word(undefined, `Formats (${formatNames.join(', ')}), with blanks between: `), formatNames);
-  const app = pairs(
-    '--app-id',
-    options.appId ?? given(await word(undefined, 'Test app IDs, as android=ID ios=ID (empty for none): ')),
+  const ids = async (option: string, words: readonly string[] | undefined, question: string) =>
+    pairs(
+      option,
+      words ?? given(await word(undefined, `${question}, as android=ID ios=ID (empty for none): `)),
+    );
+  const app = await ids('--app-id', options.appId, 'App IDs of your own, which show their shape');
+  const appSamples = await ids(
+    '--app-sample',
+    options.appSample,
+    'App IDs that the network gives out for testing',
   );
-  const unit = pairs(
-    '--unit-id',
-    options.unitId ?? given(await word(undefined, 'Test unit IDs, as android=ID ios=ID (empty for none): ')),
+  const unit = await ids('--unit-id', options.unitId, 'Unit IDs of your own, which show their shape');
+  const unitSamples = await ids(
+    '--unit-sample',
+    options.unitSample,
+    'Unit IDs that the network gives out for testing',
   );
-  const manifestKey = app.android
+  const hasApp = { ...app, ...appSamples };
+  const manifestKey = hasApp.android
     ? await word(options.manifestKey, 'Key in the manifest that takes the app ID (empty for none): ')
     : options.manifestKey;
-  const plistKey = app.ios
+  const plistKey = hasApp.ios
     ? await word(options.plistKey, 'Key in the property list that takes the app ID (empty for none): ')
     : options.plistKey;
   return {
@@ -112,6 +155,8 @@ async function ask(io: Io, options: NewNetworkOptions): Promise<Answers> {
     name,
     app,
     unit,
+    'app-samples': appSamples,
+    'unit-samples': unitSamples,
     ...(options.about === undefined ? {} : { about: options.about }),
     ...(options.platform === undefined ? {} : { platforms: options.platform }),
     ...(format === undefined ? {} : { formats: format }),

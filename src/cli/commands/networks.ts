@@ -1,8 +1,9 @@
-import type { ProfileTrial } from '../../api/networks.js';
+import type { NetworkPlan, ProfileTrial } from '../../api/networks.js';
 import type { FieldFault } from '../../api/problem.js';
+import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint, writeDocument } from '../io.js';
-import { placeText, platformNames, wrap } from '../render/places.js';
+import { counted, placeText, platformNames, wrap } from '../render/places.js';
 import { labelOf } from '../../core/facts/show.js';
 import { sendTree } from '../send-tree.js';
 import { readNamed } from '../read-file.js';
@@ -61,13 +62,61 @@ function faultLine(file: string, { field, message, fix, place }: FieldFault, pai
   return `${paint.red('■')} ${at}  ${field || 'document'}: ${message}${fix ? ` ${fix}` : ''}\n`;
 }
 
-/** `syndexa network add FILE`: the profile is checked, then kept in the data folder. */
-export function addNetwork(io: Io, paint: Paint, file: string, options: { json?: boolean }): Promise<number> {
+export interface AddOptions {
+  yes?: boolean;
+  despiteIds?: boolean;
+  json?: boolean;
+}
+
+/** `syndexa network add FILE`: says what it would replace and what on record would not fit, then keeps it in the data folder. */
+export function addNetwork(io: Io, paint: Paint, file: string, options: AddOptions): Promise<number> {
   return withService(io, async (client) => {
     const text = await readNamed(io, file);
-    const { profile } = await client.call('addNetwork', { body: { text } });
+    const plan = await client.call('planNetwork', { body: { text } });
+    if (!options.json) showPlan(io, paint, plan);
+    if (plan.misfits.length > 0 && !options.despiteIds) {
+      if (options.json) io.out(`${JSON.stringify(plan, null, 2)}\n`);
+      else
+        io.err('Correct the pattern or the IDs, or give --despite-ids to keep the profile all the same.\n');
+      return exit.refused;
+    }
+    const question = `Replace the profile of ${plan.id}${plan.replaces === 'shipped' ? ' that came with Syndexa' : ''}?`;
+    const isAsked = plan.replaces !== 'nothing' && plan.patch !== '';
+    if (isAsked && !(await isConfirmed(io, question, options.yes))) return exit.refused;
+    const { profile } = await client.call('addNetwork', {
+      body: { text, despite: options.despiteIds ?? false },
+    });
     if (options.json) io.out(`${JSON.stringify(profile, null, 2)}\n`);
     else io.out(`${paint.green('✔')} ${profile.name} is known now as ${profile.id}.\n`);
+    return exit.clean;
+  });
+}
+
+function showPlan(io: Io, paint: Paint, { id, replaces, patch, misfits }: NetworkPlan): void {
+  if (replaces !== 'nothing')
+    io.out(patch === '' ? `The profile of ${id} is known like this already.\n` : `${patch}\n`);
+  if (misfits.length > 0) io.out(`${counted(misfits.length, 'field')} on record would not fit it:\n`);
+  for (const { title, field, message, fix } of misfits)
+    io.prose(`${paint.red('■')} ${title}  ${field}: ${message}${fix ? ` ${fix}` : ''}\n`);
+}
+
+/** `syndexa network remove ID`: a profile of the data folder is forgotten. */
+export function removeNetwork(
+  io: Io,
+  paint: Paint,
+  network: string,
+  options: { yes?: boolean; json?: boolean },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const { profile, shipped } = await client.call('showNetwork', { params: { network } });
+    const question = `Forget the profile of ${profile.name}, which is in the data folder only?`;
+    if (!shipped && !(await isConfirmed(io, question, options.yes))) return exit.refused;
+    const removed = await client.call('removeNetwork', { params: { network } });
+    const left = removed.restored
+      ? 'the profile that came with Syndexa is in use again'
+      : 'nobody knows it now';
+    if (options.json) io.out(`${JSON.stringify(removed, null, 2)}\n`);
+    else io.out(`${paint.green('✔')} The profile of ${network} is gone; ${left}.\n`);
     return exit.clean;
   });
 }
@@ -115,10 +164,15 @@ function trialText(
   for (const { what, reason, place } of unresolved)
     lines.push(`  ${paint.yellow('?')} ${what}: ${reason}  ${paint.dim(placeText(place))}`);
   if (unmet.length > 0) lines.push('', 'What it requires and the tree lacks');
-  for (const { platform, what, why } of unmet)
-    lines.push(
-      `  ${paint.red('□')} ${platform === 'ios' ? 'iOS' : 'Android'}  ${what}`,
-      wrap(why, width, '      '),
-    );
+  const fixes = new Map<string, typeof unmet>();
+  for (const one of unmet) fixes.set(one.fix, [...(fixes.get(one.fix) ?? []), one]);
+  for (const [fix, lacking] of fixes) {
+    for (const { platform, what, place } of lacking) {
+      const name = platform === null ? '' : `${platformNames[platform]}  `;
+      const at = place ? `  ${paint.dim(placeText(place))}` : '';
+      lines.push(`  ${paint.red('□')} ${wrap(`${name}${what}`, width, '    ').trimStart()}${at}`);
+    }
+    lines.push(wrap(fix, width, '      '));
+  }
   return `${lines.join('\n')}\n`;
 }

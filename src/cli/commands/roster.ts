@@ -2,6 +2,7 @@ import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, dirname, join, relative, resolve } from 'node:path';
 import type { FieldDifference } from '../../api/titles.js';
 import type * as z from 'zod';
+import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
 import { ProblemError } from '../client.js';
 import { readNamed } from '../read-file.js';
@@ -88,19 +89,8 @@ export function importRoster(io: Io, paint: Paint, file: string, options: Import
       if (options.json) io.out(`${JSON.stringify(preview, null, 2)}\n`);
       return exit.clean;
     }
-    if (!options.yes) {
-      const answer = await io.ask(`Take in these ${preview.changes.length} changes? [y/N] `);
-      if (answer === null)
-        throw new CommandError(
-          'Nobody is there to confirm the import.',
-          exit.wrongUse,
-          'Give --yes to import without asking.',
-        );
-      if (!/^y(es)?$/i.test(answer.trim())) {
-        io.out('Nothing was changed.\n');
-        return exit.refused;
-      }
-    }
+    if (!(await isConfirmed(io, `Take in these ${preview.changes.length} changes?`, options.yes)))
+      return exit.refused;
     const done = await client.call('importRoster', { body: { ...body, dryRun: false } });
     if (options.json) io.out(`${JSON.stringify(done, null, 2)}\n`);
     else

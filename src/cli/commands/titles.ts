@@ -2,10 +2,12 @@ import type { TitleRecord } from '../../api/titles.js';
 import { fieldLines, type FieldLine } from '../../core/roster/field-changes.js';
 import type { Title } from '../../core/roster/model.js';
 import { platforms } from '../../core/words/words.js';
+import { withoutNetwork } from '../../core/roster/without.js';
+import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { interruptedText } from '../tree-state.js';
-import { wrap } from '../render/places.js';
+import { counted, wrap } from '../render/places.js';
 import { plainTable } from '../render/table.js';
 import { boardText } from '../render/board.js';
 
@@ -153,22 +155,49 @@ export function setTitle(io: Io, id: string, fields: TitleFields): Promise<numbe
   });
 }
 
+/** `syndexa title set TITLE --leave NETWORK`: the network goes with all its IDs, once somebody has seen which. */
+export function leaveNetwork(
+  io: Io,
+  paint: Paint,
+  id: string,
+  network: string,
+  options: Output & { yes?: boolean },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const { answer, etag } = await client.callWithVersion('showTitle', { params: { title: id } });
+    const lines = fieldLines(answer.title, withoutNetwork(answer.title, network));
+    if (lines.length === 0)
+      throw new CommandError(
+        `${id} does not use ${network}.`,
+        exit.wrongUse,
+        `It uses ${Object.keys(answer.title.networks).join(', ') || 'no network'}.`,
+      );
+    if (!options.json)
+      for (const { field, was, is } of lines)
+        io.out(`${paint.red('-')} ${field}: ${was ?? ''}${is === undefined ? '' : ` → ${is}`}\n`);
+    if (!(await isConfirmed(io, `Take these ${counted(lines.length, 'field')} out?`, options.yes)))
+      return exit.refused;
+    const record = await client.call('leaveNetwork', {
+      params: { title: id, network },
+      headers: { 'If-Match': etag },
+    });
+    const next = `What is wired into trees stays until syndexa unwire ${network} takes it out.`;
+    return tell(
+      io,
+      options,
+      record,
+      `${id} has left ${network}; it is at version ${record.version}. ${next}`,
+    );
+  });
+}
+
 /** `syndexa title remove TITLE --yes`. */
 export function removeTitle(io: Io, id: string, options: Output & { yes?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const { answer, etag } = await client.callWithVersion('showTitle', { params: { title: id } });
-    if (!options.yes) {
-      const reply = await io.ask(
-        `Take out ${answer.title.name} with its ${Object.keys(answer.title.placements).length} placements? [y/N] `,
-      );
-      if (reply === null)
-        throw new CommandError(
-          'Nobody is there to confirm.',
-          exit.wrongUse,
-          'Give --yes to go on without asking.',
-        );
-      if (!/^y(es)?$/i.test(reply.trim())) return exit.refused;
-    }
+    const placements = Object.keys(answer.title.placements).length;
+    const question = `Take out ${answer.title.name} with its ${placements} placements?`;
+    if (!(await isConfirmed(io, question, options.yes))) return exit.refused;
     await client.call('removeTitle', { params: { title: id }, headers: { 'If-Match': etag } });
     return tell(io, options, { removed: id }, `Took out ${id}.`);
   });

@@ -8,13 +8,14 @@ const networks = () => import('../commands/networks.js');
 export const networkCommands: Group = (program, context) => {
   const network = program
     .command('network')
-    .description('network profiles: list, show, new, lint, test, add, schema');
+    .description('network profiles: list, show, new, lint, test, add, remove, schema');
   networkListCommand(network, context);
   networkShowCommand(network, context);
   networkLintCommand(network, context);
   networkNewCommand(network, context);
   networkTestCommand(network, context);
   networkAddCommand(network, context);
+  networkRemoveCommand(network, context);
   networkSchemaCommand(network, context);
 };
 
@@ -52,14 +53,19 @@ function networkNewCommand(network: Command, { io, paint, end }: GroupContext): 
   network
     .command('new')
     .description('draft a profile from a few answers, or from what a tree declares and no profile claims')
-    .argument('[file]', 'where to write it; - for standard output (else ID.yaml)')
+    .argument('[file]', 'where to write it; - for standard output (else a draft in the data folder)')
     .option('--id <id>', 'short name: small letters, digits and dashes')
     .option('--name <name>', 'the name people see')
     .option('--about <words>', 'what it sells and how its IDs are handed over')
     .addOption(new Option('--platform <platforms...>').choices(platformNames))
     .addOption(new Option('--format <formats...>').choices(formatNames))
-    .option('--app-id <ids...>', 'example app IDs: android=ID ios=ID')
-    .option('--unit-id <ids...>', 'example unit IDs: android=ID ios=ID')
+    .option('--app-id <ids...>', 'app IDs that show their shape, such as your own: android=ID ios=ID')
+    .option('--unit-id <ids...>', 'unit IDs that show their shape: android=ID ios=ID')
+    .option('--app-sample <ids...>', 'the app IDs that the network gives out for testing: android=ID ios=ID')
+    .option(
+      '--unit-sample <ids...>',
+      'the unit IDs that the network gives out for testing: android=ID ios=ID',
+    )
     .option('--manifest-key <key>', 'the key of the manifest that takes the app ID')
     .option('--plist-key <key>', 'the key of the property list that takes the app ID')
     .option('--dependency <coordinates...>', 'group:artifact:version')
@@ -93,9 +99,23 @@ function networkAddCommand(network: Command, { io, paint, end }: GroupContext): 
     .command('add')
     .description('keep a profile in the data folder, so that every command knows its network')
     .argument('<file>', 'a YAML file')
+    .option('-y, --yes', 'do not ask before another profile is replaced')
+    .option('--despite-ids', 'keep it though IDs on record do not fit its patterns')
     .addOption(json())
     .action((file: string, options) =>
       end(networks().then(({ addNetwork }) => addNetwork(io, paint, file, options))),
+    );
+}
+
+function networkRemoveCommand(network: Command, { io, paint, end }: GroupContext): void {
+  network
+    .command('remove')
+    .description('forget a profile of the data folder that no title uses')
+    .argument('<network>')
+    .option('-y, --yes', 'do not ask')
+    .addOption(json())
+    .action((name: string, options) =>
+      end(networks().then(({ removeNetwork }) => removeNetwork(io, paint, name, options))),
     );
 }
 

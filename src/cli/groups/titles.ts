@@ -132,10 +132,19 @@ function titleTakeCommand(title: Command, { io, end }: GroupContext): void {
     );
 }
 
-function titleSetCommand(title: Command, { io, end }: GroupContext): void {
-  titleFields(title.command('set').description('change a title')).action((id: string, options) =>
-    end(titles().then(({ setTitle }) => setTitle(io, id, options))),
-  );
+function titleSetCommand(title: Command, { io, paint, end }: GroupContext): void {
+  titleFields(title.command('set').description('change a title'))
+    .option('--leave <network>', 'take a network out of the title, with all its IDs')
+    .option('-y, --yes', 'with --leave: do not ask')
+    .action((id: string, options: { leave?: string; yes?: boolean; json?: boolean }) =>
+      end(
+        titles().then(({ leaveNetwork, setTitle }) =>
+          options.leave === undefined
+            ? setTitle(io, id, options)
+            : leaveNetwork(io, paint, id, options.leave, options),
+        ),
+      ),
+    );
 }
 
 function titleRemoveCommand(title: Command, { io, end }: GroupContext): void {

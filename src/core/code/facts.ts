@@ -1,14 +1,14 @@
 import type { Recogniser } from '../network/recognise.js';
 import type { SurveyContext } from '../roster/survey-context.js';
-import type { CodePlace } from '../facts/evidence.js';
 import type { Fact, Unresolved } from '../facts/model.js';
 import { readPlacebook } from '../placebook/read.js';
 import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
 import type { Platform } from '../words/words.js';
-import { networksTaking } from './calls.js';
-import type { CodeContext, SourceString } from './source-reading.js';
+import { codePlace } from './code-place.js';
+import { networksTaking } from './named-calls.js';
+import type { SourceString } from './source-reading.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
 
 /** Facts for the IDs in a source file's string literals: unit IDs, and app IDs of networks that take them in code. */
@@ -88,23 +88,6 @@ function settingsFacts(tree: Tree, file: CodeFile, document: TextDocument): Fact
       },
     ];
   });
-}
-
-/** Where in the code something stands, as facts say it. */
-export function codePlace(
-  { type, methods, conditions }: CodeContext,
-  more: Partial<CodePlace> = {},
-): CodePlace {
-  const { flow, argument, empty, waits } = more;
-  return {
-    type,
-    methods: [...methods],
-    conditions: [...conditions],
-    ...(flow === undefined ? {} : { flow }),
-    ...(argument === undefined ? {} : { argument }),
-    ...(empty === undefined ? {} : { empty }),
-    ...(waits === undefined ? {} : { waits }),
-  };
 }
 
 function idsInCode(

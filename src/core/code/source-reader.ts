@@ -1,3 +1,4 @@
+import { builtBy, CallChains, type CallShape } from './call-chains.js';
 import { PlainValues } from './plain-values.js';
 import type { Node } from '../syntax/grammars.js';
 import { dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../syntax/shape.js';
@@ -17,11 +18,6 @@ const maxDepth = 400;
 
 const maxItems = 20_000;
 
-/** Chains of calls are followed so far. */
-const maxChain = 20;
-
-type CallShape = Shape & { is: 'call' };
-
 /** Reads one syntax tree: strings, calls, methods, types, choices and constants, each with what surrounds it. */
 export class SourceReader {
   private readonly strings: SourceString[] = [];
@@ -33,9 +29,11 @@ export class SourceReader {
   private readonly types = new Map<string, string>();
 
   private readonly values: PlainValues;
+  private readonly chains: CallChains;
 
   constructor(private readonly language: CodeLanguage) {
     this.values = new PlainValues(language);
+    this.chains = new CallChains((node) => this.values.describe(node));
   }
 
   read(root: Node): SourceReading {
@@ -176,7 +174,7 @@ export class SourceReader {
 
   private call(node: Node, shape: CallShape, { context, flow, depth }: Walk): void {
     const { args, rest, start } = shape;
-    const name = this.nameOf(shape);
+    const name = this.chains.nameOf(shape);
     this.calls.push({
       name,
       arguments: args.map(({ label, node: value }) => ({ label, values: this.values.of(value) })),
@@ -204,35 +202,6 @@ export class SourceReader {
     return receiver === undefined || name.includes('.') ? {} : { receiver };
   }
 
-  /** A call of what another call gives: `Loader.Builder(…).unit(…)` is `Loader.Builder.unit`. */
-  private nameOf({ name, rest }: CallShape): string {
-    const before = name.startsWith('?.') ? this.innerCall(rest[0]) : undefined;
-    const type = before && this.madeAlong(before, 0);
-    return type === undefined ? name : `${type}${name.slice(1)}`;
-  }
-
-  /** The type that a chain of calls begins with: builders give themselves back, and at last what they build. */
-  private madeAlong({ name, rest }: CallShape, depth: number): string | undefined {
-    if (!name.startsWith('?.')) {
-      const made = name.replace(/\.(alloc|new)$/, '');
-      return made !== name || /(^|\.)[A-Z]\w*$/.test(name) ? made : undefined;
-    }
-    const before = depth < maxChain ? this.innerCall(rest[0]) : undefined;
-    const type = before && this.madeAlong(before, depth + 1);
-    return type === undefined ? undefined : (builtBy(`${type}${name.slice(1)}`) ?? type);
-  }
-
-  /** The call at the beginning of an expression. */
-  private innerCall(node: Node | undefined): CallShape | undefined {
-    let at: Node | undefined = node;
-    for (let step = 0; at && step < 6; step++) {
-      const shape = this.values.describe(at);
-      if (shape?.is === 'call') return shape;
-      at = shape?.is === 'same' ? shape.node : (named(at)[0] ?? undefined);
-    }
-    return undefined;
-  }
-
   /** A method that is handed over by its name answers to the label that it is given under. */
   private handedOver(args: readonly ArgumentNode[], context: CodeContext): void {
     if (this.language.labelsAreNames) return;
@@ -249,7 +218,7 @@ export class SourceReader {
     const last = value ? (this.values.run(value).at(-1) ?? value) : null;
     const shown = last ? this.values.describe(last) : null;
     const made = shown?.is === 'same' ? this.values.describe(shown.node) : shown;
-    const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(this.nameOf(made))) : null);
+    const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(this.chains.nameOf(made))) : null);
     if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
     if (!value) return;
     const values = this.values.of(value);
@@ -278,11 +247,6 @@ interface Walk {
 
 function under(context: CodeContext, condition: Condition): CodeContext {
   return { ...context, conditions: [...context.conditions, condition] };
-}
-
-/** `Loader.Builder.build` and `LoaderBuilder.Build` make a `Loader`. */
-function builtBy(name: string): string | undefined {
-  return /^(.*[A-Za-z0-9_])\.?Builder\.(?:build|Build|create|Create)$/.exec(name)?.[1];
 }
 
 /** What `HeronBanner.load(…)` makes is taken for a `HeronBanner`. */

@@ -1,8 +1,12 @@
 import { readPattern } from '../text/patterns.js';
+import { platformShapeOf, shapeOf, type Shape } from './shapes.js';
 import { platformNames } from '../words/names.js';
 import * as z from 'zod';
 import type { Declared } from '../facts/declared.js';
 import { Format, Platform, Slug, type Platform as PlatformName } from '../words/words.js';
+
+const idsPerPlatform = (description: string) =>
+  z.partialRecord(Platform, z.string().min(3).max(200)).default({}).meta({ description });
 
 /** What a person knows of a network when they begin: the answers that a profile is drafted from. */
 export const ProfileAnswers = z
@@ -15,14 +19,12 @@ export const ProfileAnswers = z
       .min(1)
       .default([...platformNames]),
     formats: z.array(Format).min(1).default(['banner']),
-    app: z
-      .partialRecord(Platform, z.string().min(3).max(200))
-      .default({})
-      .meta({ description: 'An app ID per platform that the network gives out for testing.' }),
-    unit: z
-      .partialRecord(Platform, z.string().min(3).max(200))
-      .default({})
-      .meta({ description: 'A unit ID per platform that the network gives out for testing.' }),
+    app: idsPerPlatform(
+      'An app ID per platform that shows what such IDs look like: one of your own will do.',
+    ),
+    unit: idsPerPlatform('A unit ID per platform that shows what such IDs look like.'),
+    'app-samples': idsPerPlatform('The app ID per platform that the network gives out for testing.'),
+    'unit-samples': idsPerPlatform('The unit ID per platform that the network gives out for testing.'),
     'manifest-key': z.string().min(3).max(200).optional(),
     'plist-key': z.string().min(3).max(200).optional(),
     dependencies: z.array(z.string().min(3).max(200)).default([]),
@@ -65,7 +67,10 @@ export function answersFrom(stem: string, declared: readonly Declared[]): z.inpu
 export function draftProfile(answers: ProfileAnswers): string {
   const { id, name, platforms, formats } = answers;
   const about = answers.about ?? `${name}: say in one line what it sells and how its IDs are handed over.`;
-  const hasApp = Object.keys(answers.app).length > 0 || !!answers['manifest-key'] || !!answers['plist-key'];
+  const hasApp =
+    Object.keys({ ...answers.app, ...answers['app-samples'] }).length > 0 ||
+    !!answers['manifest-key'] ||
+    !!answers['plist-key'];
   const parts = [
     '# yaml-language-server: $schema=http://127.0.0.1:4870/api/v1/schemas/profile',
     `# ${name}: a draft. What is marked LOOK UP comes from the network's integration page.`,
@@ -92,19 +97,16 @@ export function draftProfile(answers: ProfileAnswers): string {
   return `${parts.join('\n')}\n`;
 }
 
-function idKind(
-  kind: 'app' | 'unit',
-  label: string,
-  scope: string,
-  { [kind]: given, platforms, formats, id }: ProfileAnswers,
-): string[] {
-  const known = platforms.flatMap((platform) => given[platform] ?? []);
-  const perPlatform = given.android && given.ios ? platformShapeOf(given.android, given.ios) : null;
+function idKind(kind: 'app' | 'unit', label: string, scope: string, answers: ProfileAnswers): string[] {
+  const { [kind]: examples, platforms, formats, id } = answers;
+  const samples = answers[kind === 'app' ? 'app-samples' : 'unit-samples'];
+  const known = platforms.flatMap((platform) => [examples[platform] ?? [], samples[platform] ?? []].flat());
+  const [android, ios] = [examples.android ?? samples.android, examples.ios ?? samples.ios];
+  const perPlatform = android && ios ? platformShapeOf(android, ios) : null;
+  const all = perPlatform && known.every((one) => readPattern(perPlatform.pattern).matches(one));
   const shape: Shape =
-    perPlatform ??
+    (all ? perPlatform : null) ??
     (known.length > 0 ? shapeOf(known) : { pattern: `${id}-${kind}-[0-9]{8}`, needles: [`${id}-${kind}-`] });
-  const sample = (platform: PlatformName) =>
-    given[platform] ?? known[0] ?? `${id}-${kind}-0000000${platform === 'android' ? 1 : 2}`;
   const open = known.length === 0 ? ['    # LOOK UP: an example of the ID, and its shape.'] : [];
   return [
     `  ${kind}:`,
@@ -118,110 +120,46 @@ function idKind(
     ...(shape.platforms
       ? [`    platforms: { ${shape.platforms.android}: android, ${shape.platforms.ios}: ios }`]
       : []),
-    `    # A text that every such ID contains; files without it are not searched.`,
-    `    needles: [${shape.needles.map(quoted).join(', ')}]`,
-    `    # The IDs that the network gives out for testing.`,
-    '    samples:',
-    ...platforms.map((platform) =>
-      kind === 'app'
-        ? `      ${platform}: ${quoted(sample(platform))}`
-        : `      ${platform}: { ${formats.map((format) => `${format}: ${quoted(sample(platform))}`).join(', ')} }`,
-    ),
+    ...needleLines(shape),
+    ...sampleLines(kind, samples, { platforms, formats }),
   ];
 }
 
-/** What IDs look like, as far as examples tell. */
-interface Shape {
-  pattern: string;
-  needles: string[];
-  /** The part that tells the platforms apart, where there is such a part. */
-  platforms?: { android: string; ios: string };
+function needleLines({ needles }: Shape): string[] {
+  if (needles.length > 0)
+    return [
+      '    # A text that every such ID contains; files without it are not searched.',
+      `    needles: [${needles.map(quoted).join(', ')}]`,
+    ];
+  return [
+    '    # No text is in every such ID: they count where a place or a call takes them, and where they are on record.',
+  ];
 }
 
-/**
- * The shape of IDs of which one is for Android and one for iOS: where they are alike but for one short word, that
- * word is what tells the platform.
- */
-export function platformShapeOf(android: string, ios: string): Shape | null {
-  const [left, right] = [android, ios].map((id) => id.match(/[A-Za-z0-9]+|[^A-Za-z0-9]+/g) ?? []);
-  if (!left || !right || left.length !== right.length) return null;
-  const odd = left.flatMap((part, at) => {
-    const other = right[at] ?? '';
-    const isCode = part !== other && [part, other].every((word) => /^[A-Za-z]{1,3}$/.test(word));
-    return isCode ? [at] : [];
+/** The IDs for testing, where they are known: an ID of one's own is none, because it earns and is closed for clicks. */
+function sampleLines(
+  kind: 'app' | 'unit',
+  samples: Partial<Record<PlatformName, string>>,
+  { platforms, formats }: Pick<ProfileAnswers, 'platforms' | 'formats'>,
+): string[] {
+  const given = platforms.flatMap((platform) => {
+    const sample = samples[platform];
+    return sample === undefined ? [] : [{ platform, sample }];
   });
-  const [at] = odd;
-  if (at === undefined || odd.length > 1 || at === 0) return null;
-  const head = left.slice(0, at).join('');
-  if (head !== right.slice(0, at).join('')) return null;
-  const codes = { android: left[at] ?? '', ios: right[at] ?? '' };
-  const rests = [left, right].map((parts) => runs(parts.slice(at + 1).join('')));
-  if (rests[0] !== rests[1]) return null;
-  const needles = head.length >= 3 ? [head] : [`${head}${codes.android}`, `${head}${codes.ios}`];
-  if (needles.some(({ length }) => length < 3)) return null;
-  return {
-    pattern: `${escaped(head)}(?<platform>${codes.android}|${codes.ios})${rests[0] ?? ''}`,
-    needles,
-    platforms: codes,
-  };
-}
-
-/**
- * The shape that examples share: what is the same in all stands as it is, the rest by kind and length. Examples
- * that do not even begin alike are alternatives, each with a needle of its own.
- */
-export function shapeOf(examples: readonly string[]): Shape {
-  const [first = ''] = examples;
-  let common = 0;
-  while (common < first.length && examples.every((example) => example[common] === first[common])) common++;
-  if (common < 3 && examples.length > 1) {
-    const shapes = examples.map((example) => shapeOf([example]));
-    return {
-      pattern: [...new Set(shapes.map(({ pattern }) => pattern))].join('|'),
-      needles: [...new Set(shapes.flatMap(({ needles }) => needles))],
-    };
-  }
-  // What several examples share up to a separator is in every ID; one alone shows no more than its first word.
-  const shared =
-    examples.length > 1
-      ? /^[A-Za-z0-9]+(?:[^A-Za-z0-9]+[A-Za-z0-9]+)*[^A-Za-z0-9]+/.exec(first.slice(0, common))?.[0]
-      : /^[A-Za-z][A-Za-z0-9]*[^A-Za-z0-9]+/.exec(first)?.[0];
-  const needle = shared && shared.length >= 3 ? shared : first.slice(0, Math.min(4, Math.max(3, common)));
-  const rests = [...new Set(examples.map((example) => runs(example.slice(needle.length))))];
-  const fits = rests.find((rest) =>
-    examples.every((one) => readPattern(`${escaped(needle)}${rest}`).matches(one)),
-  );
-  const lengths = examples.map(({ length }) => length - needle.length);
-  const any = `[A-Za-z0-9._:~/-]{${Math.min(...lengths)},${Math.max(...lengths)}}`;
-  return { pattern: `${escaped(needle)}${fits ?? any}`, needles: [needle] };
-}
-
-function escaped(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
-}
-
-/** A text run by run, each as a class of its kind with its length; words of one or two letters stand for themselves. */
-function runs(text: string): string {
-  return (text.match(/[A-Za-z0-9]+|[^A-Za-z0-9]+/g) ?? [])
-    .map((word) => (/^[A-Za-z]{1,2}$/.test(word) ? word : classes(word)))
-    .join('');
-}
-
-function classes(text: string): string {
-  const found = text.match(/[0-9]+|[a-f0-9]+(?![A-Za-z])|[A-Z0-9]+(?![a-z])|[A-Za-z0-9]+|[^A-Za-z0-9]+/g);
-  return (found ?? [])
-    .map((run) => {
-      if (/^[^A-Za-z0-9]+$/.test(run)) return escaped(run);
-      const kinds: [RegExp, string][] = [
-        [/^\d+$/, '[0-9]'],
-        [/^[a-f0-9]+$/, '[0-9a-f]'],
-        [/^[A-Z0-9]+$/, '[A-Z0-9]'],
-        [/^[a-z0-9]+$/, '[a-z0-9]'],
-      ];
-      const kind = kinds.find(([shape]) => shape.test(run))?.[1] ?? '[A-Za-z0-9]';
-      return `${kind}{${run.length}}`;
-    })
-    .join('');
+  if (given.length === 0)
+    return [
+      '    # LOOK UP: the IDs that the network gives out for testing. Until they are here, test IDs come from the roster.',
+      `    #   samples: { ${platforms.map((platform) => `${platform}: ID`).join(', ')} }`,
+    ];
+  return [
+    '    # The IDs that the network gives out for testing.',
+    '    samples:',
+    ...given.map(({ platform, sample }) =>
+      kind === 'app'
+        ? `      ${platform}: ${quoted(sample)}`
+        : `      ${platform}: { ${formats.map((format) => `${format}: ${quoted(sample)}`).join(', ')} }`,
+    ),
+  ];
 }
 
 function needs(platform: PlatformName, answers: ProfileAnswers, hasApp: boolean): string[] {

@@ -8,14 +8,15 @@ export interface Unclaimed {
   declared: Declared[];
 }
 
-/** Names that the platforms themselves and their build tools use. */
+/** Names that the platforms themselves, their build tools and the frameworks that apps are written in use. */
 const ofThePlatform = {
-  'meta-data': /^(android|androidx|com\.android|flutterEmbedding|io\.flutter)\b/,
+  'meta-data':
+    /^(android|androidx|com\.android|flutterEmbedding|io\.flutter|com\.facebook\.(react|soloader)|expo|unity|unityplayer)\b/,
   'plist-key':
     /^(CF|UI|NS|LS|ITS|CA|BG|MK|SK|WK|GC|AR|HK|NF|PH|UT|VS|XP|DT|MIN|CADisable|AppIdentifierPrefix|App Transport)/,
   dependency:
-    /^(androidx|android|com\.android|org\.jetbrains|junit|org\.junit)\b|\.(material|react|flutter)\b/,
-  pod: /^(React|RCT|Flutter|Expo|Yoga|hermes-engine|glog|boost)/,
+    /^(androidx|android|com\.android|org\.jetbrains|junit|org\.junit|io\.flutter|dev\.flutter|com\.facebook\.(react|fresco|soloader|yoga|flipper|hermes|fbjni)|host\.exp|expo|com\.unity3d|org\.apache|com\.squareup|io\.reactivex|io\.ktor|com\.google\.(dagger|code\.gson|guava)|org\.mockito|io\.mockk|org\.robolectric)\b|\.(material|react|flutter)\b/,
+  pod: /^(React|RCT|Flutter|Expo|EX[A-Z]|RN[A-Z]|Yoga|hermes-engine|glog|boost|fmt$|DoubleConversion|RCT-Folly|FBLazyVector|SocketRocket|UnityFramework)/,
   package: /^Swift(Protobuf|Collections|Algorithms|Nio|Log)?$/i,
   repository: /^$/,
 } as const;

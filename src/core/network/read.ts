@@ -1,7 +1,14 @@
 import { valueAt } from '../text/own-values.js';
 import { PatternError, readPattern, type Pattern } from '../text/patterns.js';
-import { fieldProblems, readYaml, type FieldProblem, type YamlDocument } from '../formats/yaml/read.js';
+import {
+  fieldProblems,
+  inOurWords,
+  readYaml,
+  type FieldProblem,
+  type YamlDocument,
+} from '../formats/yaml/read.js';
 import { mismatches } from './consistency.js';
+import { withExamples } from './examples.js';
 import { idKinds, Profile, type IdKind } from './model.js';
 import { samplesOf } from './samples.js';
 
@@ -12,8 +19,8 @@ import { samplesOf } from './samples.js';
 export function readProfile(text: string): { profile: Profile | null; problems: FieldProblem[] } {
   const yaml = readYaml(text);
   if (yaml.problems.length > 0) return { profile: null, problems: yaml.problems };
-  const parsed = Profile.safeParse(yaml.value);
-  if (!parsed.success) return { profile: null, problems: fieldProblems(parsed.error, yaml) };
+  const parsed = Profile.safeParse(yaml.value, inOurWords);
+  if (!parsed.success) return { profile: null, problems: withExamples(fieldProblems(parsed.error, yaml)) };
   const problems = idKinds.flatMap((kind) => {
     const rules = parsed.data.ids[kind];
     return rules ? idProblems(rules, ['ids', kind], yaml) : [];
@@ -25,7 +32,7 @@ export function readProfile(text: string): { profile: Profile | null; problems: 
 }
 
 function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProblem[] {
-  const report = (field: string[], message: string, fix: string): FieldProblem => ({
+  const report: Report = (field, message, fix) => ({
     field: [...path, ...field].join('.'),
     message,
     fix,
@@ -40,34 +47,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
       'Write it in the syntax of RE2: without looking ahead or behind, and without references to groups.';
     return [report(['pattern'], `It cannot be read as a regular expression: ${error.message}.`, fix)];
   }
-  const problems = samplesOf(kind).flatMap(({ id, path: field, platform }) => {
-    const groups = pattern.groupsOf(id);
-    if (!groups)
-      return [
-        report(
-          ['samples', ...field],
-          `The sample ${id} does not match the pattern.`,
-          `Give one that matches ${kind.pattern}.`,
-        ),
-      ];
-    if (kind.needles.length > 0 && !kind.needles.some((needle) => id.includes(needle))) {
-      return [
-        report(
-          ['needles'],
-          `The sample ${id} holds none of the needles.`,
-          'Name a text that every ID contains.',
-        ),
-      ];
-    }
-    const code = groups.get('platform');
-    const named = code === undefined ? undefined : valueAt(kind.platforms, code);
-    if (named && named !== platform) {
-      return [
-        report(['samples', ...field], `The sample ${id} is one for ${named}.`, `Give one for ${platform}.`),
-      ];
-    }
-    return [];
-  });
+  const problems = sampleProblems(kind, pattern, report);
   if (kind.platforms && !pattern.names.includes('platform')) {
     problems.push(
       report(
@@ -76,6 +56,52 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
         'Write (?<platform>…) around the part that tells it.',
       ),
     );
+  }
+  return problems;
+}
+
+type Report = (field: string[], message: string, fix: string) => FieldProblem;
+
+/** What is wrong with the samples of a kind, each fault once. */
+function sampleProblems(kind: IdKind, pattern: Pattern, report: Report): FieldProblem[] {
+  const samples = samplesOf(kind);
+  const odd = samples.filter(({ id }) => !pattern.matches(id));
+  const bare = samples.filter(
+    ({ id }) => kind.needles.length > 0 && !kind.needles.some((needle) => id.includes(needle)),
+  );
+  const problems: FieldProblem[] = [];
+  // A pattern that no sample matches is one fault, and not as many as there are samples.
+  if (odd.length > 1 && odd.length === samples.length) {
+    const ids = [...new Set(odd.map(({ id }) => id))].join(', ');
+    problems.push(
+      report(['pattern'], `No sample matches it: ${ids}.`, 'Write a pattern that the whole of each ID fits.'),
+    );
+  } else
+    for (const { id, path: field } of odd)
+      problems.push(
+        report(
+          ['samples', ...field],
+          `The sample ${id} does not match the pattern.`,
+          `Give one that matches ${kind.pattern}.`,
+        ),
+      );
+  if (bare.length > 0) {
+    const ids = [...new Set(bare.map(({ id }) => id))].join(', ');
+    problems.push(
+      report(
+        ['needles'],
+        `None of them is in ${ids}.`,
+        'Name a text that every ID contains, or leave needles out where there is none.',
+      ),
+    );
+  }
+  for (const { id, path: field, platform } of samples) {
+    const code = pattern.groupsOf(id)?.get('platform');
+    const named = code === undefined ? undefined : valueAt(kind.platforms, code);
+    if (named && named !== platform)
+      problems.push(
+        report(['samples', ...field], `The sample ${id} is one for ${named}.`, `Give one for ${platform}.`),
+      );
   }
   return problems;
 }

@@ -1,7 +1,7 @@
 import { platformNames } from '../words/names.js';
 import { valueAt } from '../text/own-values.js';
 import { Document, isMap, isScalar, YAMLMap, type Node } from 'yaml';
-import { fieldProblems, readYaml, type FieldProblem } from '../formats/yaml/read.js';
+import { fieldProblems, inOurWords, readYaml, type FieldProblem } from '../formats/yaml/read.js';
 import { Roster } from './model.js';
 
 /** Reads a roster document. What is wrong comes back with its field, line and column. */
@@ -12,7 +12,7 @@ export function readRoster(text: string): {
 } {
   const yaml = readYaml(text);
   if (yaml.problems.length > 0) return { roster: null, problems: yaml.problems, placeOf: yaml.placeOf };
-  const parsed = Roster.safeParse(yaml.value);
+  const parsed = Roster.safeParse(yaml.value, inOurWords);
   if (parsed.success) return { roster: parsed.data, problems: [], placeOf: yaml.placeOf };
   return { roster: null, problems: fieldProblems(parsed.error, yaml), placeOf: yaml.placeOf };
 }

@@ -6,6 +6,7 @@ import { readProfile } from '../../core/network/read.js';
 import { recogniser } from '../../core/network/recognise.js';
 import type { LintAnswer, ProfileDraft } from '../../api/networks.js';
 import { collectPlanOf } from '../collect-plan.js';
+import { NetworkWork } from '../network-work.js';
 import { faultsOf, ServiceError } from '../errors.js';
 import { created, type Handlers } from '../route.js';
 
@@ -23,18 +24,18 @@ export const networkHandlers = {
   showNetwork: ({ params }, service) => service.profiles.get(params.network),
   lintNetwork: ({ body }) => linted(body.text),
   addNetwork: ({ body, response }, service) => {
-    const { profile, problems } = readProfile(body.text);
-    if (!profile)
-      throw new ServiceError('invalid', 'The profile is not right.', {
-        errors: faultsOf(problems),
-        fix: 'Correct the fields named here; syndexa network lint FILE shows them with their lines.',
-      });
-    const loaded = service.profiles.add(profile, body.text);
+    const loaded = new NetworkWork(service).add(body.text, body.despite);
     service.events.tell({ kind: 'roster' });
-    created(response, `/networks/${profile.id}`);
+    created(response, `/networks/${loaded.profile.id}`);
     return loaded;
   },
-  draftNetwork: ({ body }) => draftAnswer(draftProfile(body), []),
+  planNetwork: ({ body }, service) => new NetworkWork(service).plan(body.text),
+  removeNetwork: ({ params }, service) => {
+    const removed = new NetworkWork(service).remove(params.network);
+    service.events.tell({ kind: 'roster' });
+    return removed;
+  },
+  draftNetwork: ({ body }) => draftAnswer(draftProfile(body), [], []),
   draftFromTree: async ({ params, body, signal }, service) => {
     const declared = await service.treeWork.run('declared', { ...params, title: null, signal }, undefined);
     const groups = unclaimed(declared, service.profiles.profiles());
@@ -51,6 +52,7 @@ export const networkHandlers = {
     const answers = ProfileAnswers.parse(answersFrom(chosen.stem, chosen.declared));
     return draftAnswer(
       draftProfile(answers),
+      chosen.declared,
       groups.filter((group) => group !== chosen),
     );
   },
@@ -75,7 +77,11 @@ function linted(text: string): LintAnswer {
   };
 }
 
-function draftAnswer(text: string, others: ProfileDraft['others']): ProfileDraft {
+function draftAnswer(
+  text: string,
+  declared: ProfileDraft['declared'],
+  others: ProfileDraft['others'],
+): ProfileDraft {
   const { profile, problems } = readProfile(text);
-  return { id: profile?.id ?? '', text, problems: faultsOf(problems), others };
+  return { id: profile?.id ?? '', text, problems: faultsOf(problems), declared, others };
 }

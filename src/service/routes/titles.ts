@@ -1,9 +1,11 @@
+import { isUsedBy } from '../../core/roster/used.js';
+import { withoutNetwork } from '../../core/roster/without.js';
 import { publisherProblems } from '../../core/roster/credentials.js';
 import { heldIds } from '../../core/roster/validate.js';
 import { valueAt } from '../../core/text/own-values.js';
 import { Slug } from '../../core/words/words.js';
 import { writerOf } from '../context.js';
-import { refuse } from '../errors.js';
+import { refuse, ServiceError } from '../errors.js';
 import { conditionOf, setVersion } from '../conditions.js';
 import { created, nextPage, type Handlers } from '../route.js';
 import { noPlacement } from '../title-work.js';
@@ -43,6 +45,23 @@ export const titleHandlers = {
     service.roster.save(id, null, conditionOf(request), writerOf(service, request));
     service.events.tell({ kind: 'title', title: id });
     return {};
+  },
+  leaveNetwork: ({ params, request, response }, service) => {
+    const before = service.roster.get(params.title);
+    if (!isUsedBy(before.title, params.network))
+      throw new ServiceError('not-found', `${before.id} does not use ${params.network}.`, {
+        fix: `It uses ${Object.keys(before.title.networks).join(', ') || 'no network'}.`,
+      });
+    const next = withoutNetwork(before.title, params.network);
+    const record = service.titleWork.save(
+      before.id,
+      next,
+      before,
+      conditionOf(request),
+      writerOf(service, request),
+    );
+    setVersion(response, record.version);
+    return record;
   },
   putPlacement: ({ params, body, request, response }, service) => {
     const { title, placement: name } = params;

@@ -25,7 +25,8 @@ const shrunk = `    buildTypes {
 `;
 const files = (more: Record<string, string | null> = {}) =>
   androidFiles({
-    'settings.gradle.kts': 'include(":app")\n',
+    'settings.gradle.kts':
+      'dependencyResolutionManagement {\n    repositories {\n        google()\n    }\n}\ninclude(":app")\n',
     [script]: gradle(options + shrunk, 'implementation("example.brine:shore:1.0")'),
     [main]: manifest('').replace('<application ', '<application android:allowBackup="true" '),
     'app/src/main/java/example/brine/kelp/KelpApp.java': null,

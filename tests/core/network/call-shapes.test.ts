@@ -145,8 +145,8 @@ describe('profiles that say such things', () => {
 
   it('write the publisher’s number into a record of app-ads.txt', () => {
     const text = brackwaterText.replace(
-      'formats:\n  banner: {}',
-      "app-ads:\n  - { domain: brackwater.example, relationship: DIRECT, account: 'pub-{account}', why: Buyers look for it. }\n  - { domain: reef.example, relationship: RESELLER, account: brackwater, why: They sell on. }\nformats:\n  banner: {}",
+      'app-ads:\n',
+      'app-ads:\n  - { domain: reef.example, relationship: RESELLER, account: brackwater, why: They sell on. }\n',
     );
     const { profile } = readProfile(text);
     const roster = Roster.parse({
@@ -155,6 +155,6 @@ describe('profiles that say such things', () => {
       titles: { kelp: title },
     });
     const records = neededRecords(roster, profile ? [profile] : []).map(({ record }) => record?.account);
-    expect(records).toEqual(['pub-7731', 'brackwater']);
+    expect(records).toEqual(['brackwater', 'bw-7731']);
   });
 });

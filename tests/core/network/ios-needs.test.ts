@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { brackwater, onBrackwater } from '../../support/brackwater.js';
 import { findingsOf } from '../../support/rules.js';
+import { expoFiles } from '../../support/expo.js';
+import { mauiFiles } from '../../support/maui.js';
 import { iosFiles, pbxproj, plist } from '../../support/trees.js';
+import { unityFiles } from '../../support/unity.js';
 import { comesBack, holds, text, type Files } from '../../support/wiring.js';
 
 // What a profile may ask of an iOS build beyond the usual: values of every type, and several pods or products.
@@ -104,3 +107,26 @@ describe('a network that asks a lot of an iOS build', () => {
 function brackwaterWith(from: string, to: string) {
   return brackwater((profile) => profile.replace(from, to));
 }
+
+describe('values of property lists in other stacks', () => {
+  const on = () => ({
+    ...title,
+    stages: { test: ['debug', 'development'], production: ['release', 'production'] },
+  });
+  it.each([
+    ['.NET MAUI', mauiFiles(), 'Info.plist'],
+    ['Expo', expoFiles(), 'app.json'],
+    ['Unity', unityFiles(), 'AdsBuildSteps.cs'],
+  ])('%s: wired, nothing left to report, and taken out again', (_, tree, file) => {
+    const of = (files: Files) =>
+      findingsOf(files as Record<string, string>, on(), undefined, { profiles }).filter(({ rule }) =>
+        rule.startsWith('plist/key'),
+      );
+    expect(of(tree).map(({ rule }) => rule)).toContain('plist/key-missing');
+    const made = holds(tree, on(), { profiles });
+    expect(of(made.after)).toEqual([]);
+    const written = Object.entries(made.after).find(([path]) => path.endsWith(file))?.[1];
+    expect(text(written)).toContain('ads.brackwater.example');
+    comesBack(tree, on(), made, profiles);
+  });
+});

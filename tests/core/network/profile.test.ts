@@ -104,14 +104,14 @@ describe('reading profiles', () => {
       'needles: [CH-U-]',
       'needles: [CHU]',
       'ids.unit.needles',
-      'holds none of the needles',
+      'None of them is in',
     ],
     [
       'a reason that is missing',
       /, why: Ads are fetched over the network\./,
       '',
       'android.permissions.0.why',
-      'expected string',
+      'It is missing',
     ],
     [
       'a manifest on iOS',
@@ -134,7 +134,7 @@ describe('reading profiles', () => {
       "url: 'https://maven.cobaltheron.example/release'",
       'url: nowhere',
       'android.repositories.0.url',
-      'URL',
+      'a whole address',
     ],
   ])('refuses %s, with its place', (_, from, to, field, message) => {
     const [problem] = problemsOf(from, to);

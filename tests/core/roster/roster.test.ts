@@ -369,7 +369,7 @@ describe('roster documents', () => {
     [
       'syndexa: 1\ntitles:\n  kelp:\n    name: K\n    placements:\n      footer: { format: baner }\n',
       'titles.kelp.placements.footer.format',
-      'Invalid option',
+      'It has to be',
       { line: 6, column: 25 },
     ],
     [

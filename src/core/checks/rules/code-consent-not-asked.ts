@@ -8,10 +8,12 @@ export const consentNotAsked = defineRule({
   meta: {
     id: 'code/consent-not-asked',
     severity: 'blocker',
-    ifShipped: 'The network refuses the requests, or serves ads that it must not: accounts are closed for it.',
+    ifShipped:
+      'The network refuses the requests, or serves ads that it must not: accounts are closed for it.',
     mend: 'Ask for consent before the first request: {example}',
     messages: {
-      never: '{network} needs the user’s consent before anything is requested, and no code calls {ask}: {why}',
+      never:
+        '{network} needs the user’s consent before anything is requested, and no code calls {ask}: {why}',
     },
     isAbsence: true,
     needsTitle: true,

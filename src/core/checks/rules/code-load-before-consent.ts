@@ -7,7 +7,8 @@ export const loadBeforeConsent = defineRule({
   meta: {
     id: 'code/load-before-consent',
     severity: 'blocker',
-    ifShipped: 'Ads are requested for users who have not answered: the network refuses them, and the law may too.',
+    ifShipped:
+      'Ads are requested for users who have not answered: the network refuses them, and the law may too.',
     mend: 'Load once the user has answered.',
     messages: {
       early: '{call} runs right after {ask}, and the user has answered only when {completed}: {why}',

@@ -88,8 +88,8 @@ class GradleLexer {
     let end = at + 1;
     if (text[at] === '`') {
       const close = text.indexOf('`', at + 1);
-      const line = this.endOfLine(at);
-      end = close < 0 || close > line ? line : close + 1;
+      const isClosed = close >= 0 && !/[\r\n]/.test(text.slice(at, close));
+      end = isClosed ? close + 1 : this.endOfLine(at);
     } else while (end < text.length && /[\p{L}\p{N}_$]/u.test(text[end] ?? '')) end++;
     this.tokens.push({ kind: 'name', text: text.slice(at, end).replace(/`/g, ''), start: at, end });
     this.at = end;

@@ -2,6 +2,7 @@ import { CORE_SCHEMA, load, YAMLException } from 'js-yaml';
 import { isMap, isPair, isScalar, isSeq, LineCounter, type Document, type Pair, type YAMLMap } from 'yaml';
 import type * as z from 'zod';
 import type { Position } from '../../text/line-map.js';
+import { issueText } from './issue-text.js';
 import { parseYaml } from './parse.js';
 
 /** A fault in a document, with the field it concerns and, where known, its place. */
@@ -12,7 +13,12 @@ export interface FieldProblem {
   /** What would be right, or what to do. */
   fix?: string;
   place?: Position;
+  /** Whether there is no field of that name where it stands. */
+  isUnknown?: boolean;
 }
+
+/** How schemas are asked to say what is wrong with a document. */
+export const inOurWords = { error: issueText };
 
 export interface YamlDocument {
   /** The document with its comments, for edits that keep them. */
@@ -108,10 +114,9 @@ export function fieldProblems(
     const paths = issue.code === 'unrecognized_keys' ? issue.keys.map((key) => [...base, key]) : [base];
     return paths.map((path) => ({
       field: path.map(String).join('.'),
-      message:
-        issue.code === 'unrecognized_keys'
-          ? `There is no field of the name ${String(path.at(-1))} here.`
-          : issue.message,
+      ...(issue.code === 'unrecognized_keys'
+        ? { message: `There is no field of the name ${String(path.at(-1))} here.`, isUnknown: true }
+        : { message: issue.message }),
       ...(yaml ? { place: yaml.placeOf(path) } : {}),
     }));
   });

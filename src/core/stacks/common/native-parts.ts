@@ -1,3 +1,4 @@
+import { joined } from './joined.js';
 import type { Profile } from '../../network/model.js';
 import { profileFor } from '../../network/for-stack.js';
 import type { Tree } from '../../tree/tree.js';
@@ -65,13 +66,6 @@ export function unwireParts(
   return joined(
     parts.map((part) => part.stack.unwire(tree, part.root, { ...hosted(context, stack), network })),
   );
-}
-
-export function joined(wirings: readonly StackWiring[]): StackWiring {
-  return {
-    changes: wirings.flatMap(({ changes }) => changes),
-    byHand: wirings.flatMap(({ byHand }) => byHand),
-  };
 }
 
 function hosted<Context extends WireContext>(context: Context, stack: string): Context {

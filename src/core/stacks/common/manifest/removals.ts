@@ -18,17 +18,7 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
   const document = tree.text(path);
   const root = tree.read(path, readXml)?.root;
   if (!document || !root) return [];
-  const place = network.android?.['app-id'];
-  const key = place?.place === 'manifest' ? place.key : undefined;
-  const isShared = (asks: (needs: AndroidNeeds) => boolean) =>
-    othersNeedOn(context, 'android', ({ android }) => android !== undefined && asks(android));
-  const components = (network.android?.components ?? []).filter(
-    ({ name }) => !isShared((needs) => needs.components.some((item) => item.name === name)),
-  );
-  // A permission that stood there before, or that others need, is not the network's alone.
-  const permissions = (network.android?.permissions ?? [])
-    .filter(({ name }) => added.has(`permission ${name}`))
-    .filter(({ name }) => !isShared((needs) => needs.permissions.some((item) => item.name === name)));
+  const own = ownNames(context);
   const nameOf = (element: XmlElement) =>
     attribute(element, `${prefixOf(root, androidNamespace, 'android')}:name`)?.value.trim() ?? '';
   const removal = (element: XmlElement, topic: Topic, adds: string[] = []): Change => ({
@@ -43,20 +33,17 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
   });
   const applications = elements(root, 'application');
   const inside = applications.flatMap((application) => elements(application));
-  const entries = (network.android?.['meta-data'] ?? [])
-    .filter(({ key: name }) => added.has(metaDataMark(name)))
-    .filter(({ key: name }) => !isShared((needs) => needs['meta-data'].some((item) => item.key === name)));
   // Wherever it is: one that is nested too deep is the network's all the same.
   const metaData = [...descendants(root)].filter(
-    (element) => element.name === 'meta-data' && key !== undefined && nameOf(element) === key,
+    (element) => element.name === 'meta-data' && own.appIds.includes(nameOf(element)),
   );
   const declared = inside.filter((element) =>
-    components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
+    own.components.some(({ kind, name }) => element.name === kind && nameOf(element) === name),
   );
   const directives = directiveRemovals(context, path);
   const put = inside.filter(
     (element) =>
-      (element.name === 'meta-data' && entries.some(({ key: name }) => nameOf(element) === name)) ||
+      (element.name === 'meta-data' && own.metaData.includes(nameOf(element))) ||
       directives.elements.includes(element),
   );
   const gone = new Set([...metaData, ...declared, ...put]);
@@ -79,7 +66,30 @@ export function manifestRemovals(context: UnwireContext & { tree: Tree }, path: 
       .map((element) => removal(element, 'merge')),
     ...directives.changes(gone),
     ...elements(root, 'uses-permission')
-      .filter((element) => permissions.some(({ name }) => nameOf(element) === name))
+      .filter((element) => own.permissions.includes(nameOf(element)))
       .map((element) => removal(element, 'permissions', [`permission ${nameOf(element)}`])),
   ];
+}
+
+/** What of a manifest is the network's alone, by the names of its elements. */
+function ownNames(context: UnwireContext) {
+  const { network, added } = context;
+  const isShared = (asks: (needs: AndroidNeeds) => boolean) =>
+    othersNeedOn(context, 'android', ({ android }) => android !== undefined && asks(android));
+  const place = network.android?.['app-id'];
+  return {
+    appIds: place?.place === 'manifest' ? [place.key] : [],
+    components: (network.android?.components ?? []).filter(
+      ({ name }) => !isShared((needs) => needs.components.some((item) => item.name === name)),
+    ),
+    // What stood there before, or what others need, is not the network's alone.
+    permissions: (network.android?.permissions ?? [])
+      .map(({ name }) => name)
+      .filter((name) => added.has(`permission ${name}`))
+      .filter((name) => !isShared((needs) => needs.permissions.some((item) => item.name === name))),
+    metaData: (network.android?.['meta-data'] ?? [])
+      .map(({ key }) => key)
+      .filter((key) => added.has(metaDataMark(key)))
+      .filter((key) => !isShared((needs) => needs['meta-data'].some((item) => item.key === key))),
+  };
 }

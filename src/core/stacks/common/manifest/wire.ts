@@ -1,4 +1,4 @@
-import { joined } from '../native-parts.js';
+import { joined } from '../joined.js';
 import type { StackWiring } from '../../stack.js';
 import { wireComponents } from './components.js';
 import { wireDirectives } from './directive-wiring.js';

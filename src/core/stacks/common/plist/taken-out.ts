@@ -8,7 +8,7 @@ import type { Edit } from '../../../text/edit.js';
 export interface Share {
   mine: PlainValue;
   others: readonly PlainValue[];
-  isMade(way: string[], item?: PlainValue): boolean;
+  isMade: (way: string[], item?: PlainValue) => boolean;
 }
 
 /** A part of a value: the entry at the end of a way, or the item of the array there. */

@@ -1,6 +1,6 @@
 import type { Tree } from '../../../tree/tree.js';
 import { unwireSharedPlacebook } from '../../common/joint-wiring.js';
-import { joined } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
 import { expoAt, asScripts } from '../../common/script-packages/expo-project.js';
 import { existingPlacebook } from '../../common/script-packages/placebook.js';
 import { unwirePackageJson } from '../../common/script-packages/wire.js';

@@ -1,6 +1,6 @@
 import { typescript } from '../../../languages/typescript/index.js';
 import type { Tree } from '../../../tree/tree.js';
-import { joined } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
 import { installOf, wirePackageJson } from '../../common/script-packages/wire.js';
 import { stageCondition } from '../../common/script-packages/placebook.js';
 import { existingPlacebook } from '../../common/script-packages/placebook.js';

@@ -1,5 +1,6 @@
 import type { Tree } from '../../../tree/tree.js';
-import { joined, unwireParts } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
+import { unwireParts } from '../../common/native-parts.js';
 import type { StackWiring, UnwireContext } from '../../stack.js';
 import { unwireSharedPlacebook } from '../../common/joint-wiring.js';
 import { projectAt } from '../survey/project.js';

@@ -1,5 +1,6 @@
 import type { Tree } from '../../../tree/tree.js';
-import { joined, wireParts } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
+import { wireParts } from '../../common/native-parts.js';
 import { isAnyEnrolled, sharedCallSites, startSteps } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { below, projectAt, type FlutterProject } from '../survey/project.js';

@@ -17,7 +17,7 @@ import { madeTail } from '../../common/plist/made.js';
 import { madeHead } from '../../common/plist/made.js';
 import { titleEditions } from '../../common/joint-wiring.js';
 import { literalFixes } from '../../common/literal-fix.js';
-import { joined } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
 import { manifestOf, mauiManifests } from '../survey/android-facts.js';
 import { listOf } from '../survey/plist-facts.js';

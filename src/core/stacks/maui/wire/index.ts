@@ -5,7 +5,7 @@ import type { ByHand } from '../../../edits/model.js';
 import { wireManifest } from '../../common/manifest/wire.js';
 import { isAnyEnrolled, sharedCallSites, startSteps, titleEditions } from '../../common/joint-wiring.js';
 import { wireLevels } from '../../common/levels.js';
-import { joined } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
 import { wireLibraries } from '../../common/library-file.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';

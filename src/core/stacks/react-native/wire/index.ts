@@ -1,5 +1,6 @@
 import type { Tree } from '../../../tree/tree.js';
-import { joined, wireParts } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
+import { wireParts } from '../../common/native-parts.js';
 import { isAnyEnrolled } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { projectAt } from '../../common/script-packages/project.js';

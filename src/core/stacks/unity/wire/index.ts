@@ -13,7 +13,7 @@ import { wireManifest } from '../../common/manifest/wire.js';
 import { profileFor } from '../../../network/for-stack.js';
 import { isAnyEnrolled, sharedCallSites, startSteps, titleEditions } from '../../common/joint-wiring.js';
 import { wireLevels } from '../../common/levels.js';
-import { joined } from '../../common/native-parts.js';
+import { joined } from '../../common/joined.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { customManifest } from '../survey/android-files.js';
 import { unityAt, type UnityProject } from '../survey/project.js';

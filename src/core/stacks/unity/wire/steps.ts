@@ -112,16 +112,9 @@ function asked(
     else if (ids && place?.place === 'plist') steps.keys.push({ key: place.key, value: ids });
     if (platform !== 'ios') continue;
     for (const needed of needs.ios?.keys ?? []) {
-      const { key, type } = needed;
       const value = wantedValue(title, needed);
       if (isThere(tree, context, platform, (fact) => isKey(fact, needed, value))) continue;
-      if (type === 'boolean') steps.keys.push({ key, value: value !== false });
-      else if (typeof value === 'string') steps.keys.push({ key, value: { test: value, production: value } });
-      else {
-        const entries = value === undefined ? undefined : listEntries(value, [key], type);
-        if (entries) steps.entries.push(...entries);
-        else byHand.push(keyStep(profile, needed, stepsPath(project)));
-      }
+      if (!addKey(steps, needed, value)) byHand.push(keyStep(profile, needed, stepsPath(project)));
     }
     for (const id of needs.ios?.attribution?.ids ?? [])
       if (
@@ -138,6 +131,22 @@ function asked(
         steps.linkerFlags.push(flag);
   }
   return { steps, byHand };
+}
+
+/** Has a key of the property list set; false where the value is not known, or is more than the steps can write. */
+function addKey(
+  { keys, entries }: StepsContents,
+  { key, type }: Key,
+  value: PlainValue | undefined,
+): boolean {
+  if (type === 'boolean') keys.push({ key, value: value !== false });
+  else if (typeof value === 'string') keys.push({ key, value: { test: value, production: value } });
+  else {
+    const parts = value === undefined ? undefined : listEntries(value, [key], type);
+    if (!parts) return false;
+    entries.push(...parts);
+  }
+  return true;
 }
 
 /** Whether a fact shows a key as a network wants it. */

@@ -1,0 +1,20 @@
+import { CommandError, exit, type Io } from './io.js';
+
+/**
+ * Asks a person whether to go on.
+ * @param yes whether they said so when they gave the command
+ * @throws CommandError when nobody is there to answer
+ */
+export async function isConfirmed(io: Io, question: string, yes: boolean | undefined): Promise<boolean> {
+  if (yes) return true;
+  const reply = await io.ask(`${question} [y/N] `);
+  if (reply === null)
+    throw new CommandError(
+      'Nobody is there to confirm.',
+      exit.wrongUse,
+      'Give --yes to go on without asking.',
+    );
+  const isYes = /^y(es)?$/i.test(reply.trim());
+  if (!isYes) io.out('Nothing was changed.\n');
+  return isYes;
+}

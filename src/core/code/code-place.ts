@@ -1,0 +1,19 @@
+import type { CodePlace } from '../facts/evidence.js';
+import type { CodeContext } from './source-reading.js';
+
+/** Where in the code something stands, as facts say it. */
+export function codePlace(
+  { type, methods, conditions }: CodeContext,
+  more: Partial<CodePlace> = {},
+): CodePlace {
+  const { flow, argument, empty, waits } = more;
+  return {
+    type,
+    methods: [...methods],
+    conditions: [...conditions],
+    ...(flow === undefined ? {} : { flow }),
+    ...(argument === undefined ? {} : { argument }),
+    ...(empty === undefined ? {} : { empty }),
+    ...(waits === undefined ? {} : { waits }),
+  };
+}
