@@ -1,5 +1,6 @@
 import type { Finding } from './model.js';
 import { groupBy } from '../text/group-by.js';
+import { listed } from './scope.js';
 
 /** Findings that one thing fixes: what to do, said once. */
 export interface FixGroup {
@@ -49,12 +50,25 @@ function sentencesOf(rule: string, findings: readonly Finding[]): Sentence[] {
   // Messages with little in common are kept as they are.
   if (head + tail < shortest / 3) return apart;
   const [first = []] = words;
-  const differing = words.map((list) => list.slice(head, list.length - tail).join(' '));
+  const parts = words.map((list) => list.slice(head, list.length - tail).join(' '));
+  const marks = [...new Set(parts.map((part) => /[.,:;]?$/.exec(part)?.[0] ?? ''))];
+  // A mark that ends every part belongs to the sentence.
+  const mark = marks.length === 1 ? (marks[0] ?? '') : '';
+  const differing = parts.map((part) => part.slice(0, part.length - mark.length));
   const isWhole = differing.every((part) => part === '');
-  const text = [...first.slice(0, head), ...(isWhole ? [] : ['…']), ...first.slice(first.length - tail)].join(
-    ' ',
-  );
+  const hole = isWhole ? [] : [`…${mark}`];
+  const text = [...first.slice(0, head), ...hole, ...first.slice(first.length - tail)].join(' ');
   return [
-    { rule, text, findings: findings.map((finding, at) => ({ finding, differs: differing[at] ?? '' })) },
+    {
+      rule,
+      text,
+      findings: findings.map((finding, at) => ({ finding, differs: saidOf(finding, differing[at] ?? '') })),
+    },
   ];
+}
+
+/** What is particular to a finding; nothing where its platform or its variants, which are named anyway, say the same. */
+function saidOf({ platform, variants }: Finding, differs: string): string {
+  const named = [platform ?? '', listed(variants), variants.join(', ')].map((text) => text.toLowerCase());
+  return named.includes(differs.toLowerCase()) ? '' : differs;
 }

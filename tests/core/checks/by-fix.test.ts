@@ -26,11 +26,20 @@ describe('findings by what fixes them', () => {
       finding('The build lacks the unit ID of footer on Cobalt Heron (a).'),
       finding('The build lacks the unit ID of gift on Cobalt Heron (b).'),
     ]);
-    expect(group?.sentences.map(({ text }) => text)).toEqual(['The build lacks the unit ID of …']);
+    expect(group?.sentences.map(({ text }) => text)).toEqual(['The build lacks the unit ID of ….']);
     expect(group?.sentences[0]?.findings.map(({ differs }) => differs)).toEqual([
-      'footer on Cobalt Heron (a).',
-      'gift on Cobalt Heron (b).',
+      'footer on Cobalt Heron (a)',
+      'gift on Cobalt Heron (b)',
     ]);
+  });
+
+  it('does not say the variants or the platform of a finding a second time', () => {
+    const [group] = byFix([
+      finding('Nothing starts it in debug.'),
+      finding('Nothing starts it in Release.', { variants: ['Release'] }),
+    ]);
+    expect(group?.sentences[0]?.text).toBe('Nothing starts it in ….');
+    expect(group?.sentences[0]?.findings.map(({ differs }) => differs)).toEqual(['', '']);
   });
 
   it('keeps sentences apart that have little in common, and those of different rules', () => {

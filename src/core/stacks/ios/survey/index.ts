@@ -231,6 +231,6 @@ function missingList(
   const reason =
     setting.value === null
       ? setting.reason
-      : `its property list ${setting.value} is not in the tree, or cannot be read`;
+      : `its property list ${setting.value.replace(/^\//, '')} is not in the tree, or cannot be read`;
   return { reason, place, chain: setting.chain };
 }
