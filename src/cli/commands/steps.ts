@@ -68,25 +68,25 @@ function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: nu
     if (group !== head) lines.push('', paint.bold(group));
     head = group;
     lines.push(`  ${marks[step.state](paint)}  ${step.name}  ${paint.dim(step.step)}`);
+    const below = (text: string) => wrap(text, width, '      ');
+    // What goes over one line stands in under its first word.
+    const hanging = (text: string) => `      ${wrap(text, width, '        ').trimStart()}`;
     if (step.state === 'blocked') {
-      lines.push(paint.dim(`                   first: ${step.blockedBy.join(', ')}`));
+      lines.push(paint.dim(hanging(`first: ${step.blockedBy.join(', ')}`)));
       continue;
     }
-    if (step.state !== 'done') lines.push(wrap(step.why, width, '                   '));
+    if (step.state !== 'done') lines.push(below(step.why));
     const shown = step.evidence.slice(0, step.state === 'done' ? 1 : 4);
     for (const { what, place } of shown)
-      lines.push(paint.dim(wrap(`└ ${what}  ${placeText(place)}`.trimEnd(), width, '                   ')));
+      lines.push(paint.dim(hanging(`└ ${what}  ${placeText(place)}`.trimEnd())));
     if (step.evidence.length > shown.length && step.state !== 'done')
-      lines.push(paint.dim(`                   └ and ${step.evidence.length - shown.length} more`));
+      lines.push(paint.dim(below(`└ and ${step.evidence.length - shown.length} more`)));
     if (step.state === 'done') continue;
-    if (step.command !== null) lines.push(`                   ${paint.cyan(step.command)}`);
-    if (step.page !== null) lines.push(`                   ${paint.cyan(step.page)}`);
-    if (step.tickable)
-      lines.push(
-        paint.dim(
-          `                   done? syndexa steps ${title} --tick ${step.step} --platform ${step.platform}${step.network === null ? '' : ` --network ${step.network}`}`,
-        ),
-      );
+    if (step.command !== null) lines.push(paint.cyan(hanging(step.command)));
+    if (step.page !== null) lines.push(paint.cyan(below(step.page)));
+    const network = step.network === null ? '' : ` --network ${step.network}`;
+    const tick = `syndexa steps ${title} --tick ${step.step} --platform ${step.platform}${network}`;
+    if (step.tickable) lines.push(paint.dim(hanging(`done? ${tick}`)));
   }
   const done = all.filter(({ state }) => state === 'done').length;
   if (!options.next) lines.push('', `${done} of ${all.length} steps are done.`);

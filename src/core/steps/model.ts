@@ -87,6 +87,8 @@ export interface Seen {
   evidence?: Evidence[];
   command?: string;
   page?: string;
+  /** Whether a person may have done it where nothing can see it: on the network's pages, with no key handed over. */
+  mayBeUnseen?: true;
 }
 
 /** One kind of step. What it needs done before is declared; the order follows from that. */

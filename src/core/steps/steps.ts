@@ -64,7 +64,8 @@ function stepOf(
   const seen = definition.look(context);
   const tick = tickOf(definition.id, network);
   // What can be seen is never ticked by hand: a tick counts only where nothing can be determined.
-  const ticked = seen.state === 'cannot-tell' && tick !== undefined;
+  const isUnseen = seen.state === 'cannot-tell' || (seen.state === 'to-do' && seen.mayBeUnseen === true);
+  const ticked = isUnseen && tick !== undefined;
   return {
     step: definition.id,
     name: definition.name,
@@ -77,7 +78,7 @@ function stepOf(
     evidence: ticked ? [{ what: `ticked by ${tick.who} on ${tick.at}`, place: null }] : (seen.evidence ?? []),
     command: seen.command ?? null,
     page: seen.page ?? null,
-    tickable: seen.state === 'cannot-tell' && seen.command === undefined,
+    tickable: isUnseen && (seen.command === undefined || seen.mayBeUnseen === true),
     tick: tick ?? null,
   };
 }

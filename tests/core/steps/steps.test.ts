@@ -378,7 +378,9 @@ describe('saying that a step is done', () => {
     expect(ticked('test-run')).toMatchObject({ state: 'done', why: 'mara said so: two devices.', tick });
   });
   it('does not count against what is seen', () => {
-    expect(ticked('register')).toMatchObject({ state: 'to-do', tick });
+    const named = context(null, { key: { reference: 'secret:HERON', held: false }, inventory: undefined });
+    const [step] = stepsOf([named], () => tick).filter((one) => one.step === 'register');
+    expect(step).toMatchObject({ state: 'to-do', tickable: false, tick });
   });
   it('opens what was waiting for it', () => {
     const listing = {
@@ -405,5 +407,31 @@ describe('saying that a step is done', () => {
       stepsOf([made], tickOf).find(({ step }) => step === 'release-check')!;
     expect(last(none)).toMatchObject({ state: 'blocked', blockedBy: ['test-run (cobalt-heron)'] });
     expect(last((step) => (step === 'test-run' ? tick : undefined)).state).toBe('done');
+  });
+});
+
+describe('what a person can do', () => {
+  it('about every step that is not done, at every network, whatever they keep to themselves', () => {
+    const everywhere = { ...title, networks: Object.fromEntries(profiles.map(({ id }) => [id, {}])) };
+    const contexts = [null, wired].flatMap((files) =>
+      profiles.map((profile) => context(files, { profile, title: everywhere, expected: [] })),
+    );
+    for (const one of contexts) {
+      const open = stepsOf([one], () => undefined).filter(
+        ({ state }) => state === 'to-do' || state === 'cannot-tell',
+      );
+      const stuck = open.filter(
+        ({ command, page, tickable, why }) => !command && !page && !tickable && !/Write /.test(why),
+      );
+      expect(stuck.map(({ step, network, why }) => `${network} ${step}: ${why}`)).toEqual([]);
+    }
+  });
+
+  it('with an account whose key they do not hand over', () => {
+    const one = context(null, { key: undefined, inventory: undefined });
+    const said = { who: 'Ada', at: '2026-01-01', note: null };
+    const steps = stepsOf([one], (step) => (step === 'register' ? said : undefined));
+    expect(steps.find(({ step }) => step === 'register')).toMatchObject({ state: 'done', tickable: true });
+    expect(steps.find(({ step }) => step === 'app-ads')?.blockedBy).toEqual([]);
   });
 });

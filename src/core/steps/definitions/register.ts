@@ -37,6 +37,7 @@ export const register: StepDefinition = {
       };
     return {
       state: 'to-do',
+      mayBeUnseen: true,
       why: `The roster does not say which secret is its ${label}.`,
       command: `syndexa publisher set --credential ${profile.id}.${http.key}=secret:NAME`,
       ...(profile.site === undefined ? {} : { page: profile.site }),

@@ -26,6 +26,7 @@ export const terms: StepDefinition = {
     const seen = profile.inventory?.http?.apps?.fields.terms !== undefined;
     return {
       state: 'cannot-tell',
+      mayBeUnseen: true,
       why: seen
         ? 'The list from the network has not been fetched yet.'
         : 'Only a person can see whether they are accepted.',
