@@ -64,8 +64,24 @@ const named = (attribute: string) =>
   manifest(appIdMetaData('@string/heron')).replace('<application', `<application${attribute}`);
 const main = 'app/src/main/AndroidManifest.xml';
 const app = (text: string) => ({ [`${home}/KelpApp.java`]: text });
+const delegate = (head: string, rest = '') =>
+  iosFiles({
+    'Kelp/App.swift': `import UIKit\n\n${head}class KelpDelegate: NSObject, UIApplicationDelegate {\n    func application(_ a: UIApplication) -> Bool {\n        CobaltHeron.start()\n        return true\n    }\n}\n${rest}`,
+  });
+const swiftUi = (inside: string) =>
+  `\n@main\nstruct KelpApp: App {\n    ${inside}\n    var body: some Scene { WindowGroup { Text("x") } }\n}\n`;
+
 ruleCases(startInUnusedClass, {
   clean: [
+    { name: 'a delegate that is the entry point', files: delegate('@main\n') },
+    {
+      name: 'an adaptor of SwiftUI',
+      files: delegate('', swiftUi('@UIApplicationDelegateAdaptor(KelpDelegate.self) var delegate')),
+    },
+    {
+      name: 'an adaptor by its type',
+      files: delegate('', swiftUi('@UIApplicationDelegateAdaptor private var delegate: KelpDelegate')),
+    },
     { name: 'named', files: androidFiles() },
     {
       name: 'named in full',
@@ -94,6 +110,18 @@ ruleCases(startInUnusedClass, {
     },
   ],
   faulty: [
+    {
+      name: 'a delegate that SwiftUI is not given',
+      files: delegate('', swiftUi('')),
+      findings: [
+        { place: expect.objectContaining({ line: 3 }), mend: expect.stringContaining('KelpDelegate.self') },
+      ],
+    },
+    {
+      name: 'a delegate beside another one',
+      files: delegate('', '\n@main\nclass MainDelegate: UIResponder, UIApplicationDelegate {\n}\n'),
+      findings: [{ message: expect.stringContaining('MainDelegate') }],
+    },
     {
       name: 'nothing is named',
       files: androidFiles({ [main]: named('') }),

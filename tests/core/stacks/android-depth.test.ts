@@ -11,6 +11,7 @@ import {
   profiles,
   treeOf,
 } from '../../support/trees.js';
+import { holds } from '../../support/wiring.js';
 
 function survey(files: Record<string, string>): Survey {
   return runSurvey(treeOf(files), { name: 'kelp', profiles, title: { id: 'kelp', title: kelp() } }).survey;
@@ -589,5 +590,17 @@ ${more}</${root}>`,
     expect(found.unresolved).toMatchObject([
       { variants: ['release'], what: expect.stringContaining('unit ID') },
     ]);
+  });
+});
+
+describe('a script that is not in the tree', () => {
+  it('may bring the SDK: wiring leaves the dependency to a person, and says which script', () => {
+    const script = `${gradle('', 'implementation("example.brine:shore:1.0")')}\napply(from = "made-by-a-tool.gradle.kts")\n`;
+    const files = androidFiles({ 'app/build.gradle.kts': script });
+    const { plan: made, after } = holds(files, kelp());
+    expect(after['app/build.gradle.kts']).toBe(script);
+    const step = made.byHand.find(({ rule }) => rule === 'build/dependency-missing');
+    expect(step?.what).toContain('unless made-by-a-tool.gradle.kts brings it');
+    expect(step?.why).toContain('it is not in the tree');
   });
 });

@@ -3,14 +3,21 @@ import { callsOf } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
-/** An SDK is started in an application class that no manifest names. */
+/** An SDK is started in a class that the system never makes: an application class or a delegate that nothing names. */
 export const startInUnusedClass = defineRule({
   meta: {
     id: 'code/start-in-unused-class',
     severity: 'blocker',
-    ifShipped: 'Android never makes the class, so the SDK is not started and every placement stays empty.',
+    ifShipped: 'The system never makes the class, so the SDK is not started and every placement stays empty.',
     mend: 'Name the class in the application element of the manifest: android:name="{name}".',
+    otherMends: {
+      delegate:
+        'Give the class to the app: @UIApplicationDelegateAdaptor({name}.self) in the App structure of SwiftUI, or @main on the class.',
+    },
     messages: {
+      noDelegate:
+        '{network} is started in {class}, but nothing gives the app of {variants} that class as its delegate.',
+      otherDelegate: '{network} is started in {class}, but the delegate of the app is {found}.',
       unnamed: '{network} is started in {class}, but the manifest of {variants} names no application class.',
       other: '{network} is started in {class}, but the manifest of {variants} names {found}.',
     },
@@ -18,8 +25,9 @@ export const startInUnusedClass = defineRule({
   },
   *run(context) {
     for (const scope of editionScopes(context)) {
-      if (scope.platform !== 'android') continue;
-      const classes = scope.facts.filter(({ kind }) => kind === 'application-class');
+      const isAndroid = scope.platform === 'android';
+      const kind = isAndroid ? 'application-class' : 'app-delegate';
+      const classes = scope.facts.filter((fact) => fact.kind === kind);
       const own = classes.filter(({ name }) => name !== undefined);
       const declared = classes.filter(({ name }) => name === undefined);
       for (const profile of scope.networks) {
@@ -34,11 +42,22 @@ export const startInUnusedClass = defineRule({
           const variants = start.variants.filter((variant) => !made(variant));
           if (variants.length === 0) continue;
           const found = declared.find((fact) => fact.variants.some((name) => variants.includes(name)));
-          const data = { network: profile.name, class: type, variants: listed(variants), name: `.${type}` };
+          const name = isAndroid ? `.${type}` : type;
+          const data = { network: profile.name, class: type, variants: listed(variants), name };
           const base = { ...fromFact(start), place: scope.edition.home, variants };
-          yield found
-            ? { ...base, place: found.place, message: 'other', data: { ...data, found: found.value } }
-            : { ...base, message: 'unnamed', data };
+          if (!isAndroid)
+            yield {
+              ...base,
+              place: own.find(({ value }) => value === type)?.place ?? start.place,
+              mend: 'delegate',
+              ...(found
+                ? { message: 'otherDelegate', data: { ...data, found: found.value } }
+                : { message: 'noDelegate', data }),
+            };
+          else
+            yield found
+              ? { ...base, place: found.place, message: 'other', data: { ...data, found: found.value } }
+              : { ...base, message: 'unnamed', data };
         }
       }
     }

@@ -1,4 +1,5 @@
 // A line for each kind of fact, in the order in which people read them.
+export { appDelegate } from './app-delegate.js';
 export { appId } from './app-id.js';
 export { appLabel } from './app-label.js';
 export { applicationClass } from './application-class.js';

@@ -1,3 +1,4 @@
+import { delegateNeedles } from './survey/app-delegate.js';
 import { documentFiles } from '../common/documents.js';
 import type { Stack } from '../stack.js';
 import { nativeIos as description } from './description.js';
@@ -30,7 +31,8 @@ export const nativeIos: Stack = {
     ...documentFiles,
   ],
   writes: ['swift', 'objective-c'],
-  needles: [],
+  // Which class the app is given as its delegate.
+  needles: [...delegateNeedles],
   folders: [],
   skips: ['Pods', 'Carthage', 'DerivedData', 'xcuserdata', '.build'],
   recognise: recogniseIos,

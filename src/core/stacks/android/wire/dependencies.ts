@@ -13,6 +13,7 @@ import type { AppModule } from '../../common/gradle/scripts.js';
 import { scriptParts } from '../../common/gradle/parts.js';
 import { catalogEntry } from './catalog.js';
 import type { AndroidWireContext } from './context.js';
+import { unreadScript } from './unread.js';
 
 const rules = ['build/dependency-missing'];
 
@@ -24,6 +25,10 @@ export function wireDependencies(context: AndroidWireContext): StackWiring {
   for (const profile of profiles.filter(({ id }) => isEnrolled(title, id, 'android'))) {
     const missing = missingOf(context, profile);
     if (missing.length === 0) continue;
+    if (unreadScript(context)) {
+      undone.push(profile);
+      continue;
+    }
     const mine = [
       ...missing.map((wanted) =>
         dependencyChange(context, profile, { ...wanted, version: versionBeside(context, profile, wanted) }),

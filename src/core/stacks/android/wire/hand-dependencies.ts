@@ -2,6 +2,7 @@ import { isEnrolled } from '../../../roster/expected.js';
 import type { ByHand } from '../../../edits/model.js';
 import { catalogOf } from '../../common/gradle/catalogs.js';
 import type { AndroidWireContext } from './context.js';
+import { unreadScript } from './unread.js';
 
 /** The lines that add each missing dependency, in the form that this tree uses. */
 export function dependencySteps(context: AndroidWireContext): ByHand[] {
@@ -30,12 +31,19 @@ export function dependencySteps(context: AndroidWireContext): ByHand[] {
         const add = catalog
           ? `Add ${name} = { module = "${coordinate}", version = "${version}" } to [libraries] in ${catalog.path}, and implementation(libs.${name.replace(/-/g, '.')}) to dependencies.`
           : `Add ${line} to dependencies.`;
+        const unread = unreadScript(context);
+        const unless = unread
+          ? ` unless ${unread.chain[0]?.value ?? 'what could not be read'} brings it`
+          : '';
+        const origin = repositories
+          ? ` It comes from ${repositories}, which must be among the tree’s repositories.`
+          : '';
         return {
           platform: 'android',
           network: profile.id,
           rule: 'build/dependency-missing',
-          what: `${add}${repositories ? ` It comes from ${repositories}, which must be among the tree’s repositories.` : ''}`,
-          why: `${profile.name}: ${why}`,
+          what: `${add.replace(/\.$/, '')}${unless}.${origin}`,
+          why: `${profile.name}: ${why}${unread ? ` Nobody can tell from here ${unread.what}: ${unread.reason}.` : ''}`,
           where: script,
         };
       });

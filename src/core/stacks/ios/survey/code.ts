@@ -7,6 +7,7 @@ import { isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { Fact, Unresolved } from '../../../facts/model.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
+import { delegateFacts } from './app-delegate.js';
 import { membershipOf } from './membership.js';
 import { clangDefinitionsOf, swiftConditionsOf } from './settings.js';
 import type { IosVariant, TargetModel } from './targets.js';
@@ -38,7 +39,7 @@ export function codeOf(
       constants,
     };
     const found = codeFacts(tree, file, context);
-    facts.push(...found.facts, ...callFacts(tree, file, context));
+    facts.push(...found.facts, ...callFacts(tree, file, context), ...delegateFacts(tree, file));
     unresolved.push(...found.unresolved);
   }
   return { facts, unresolved };
