@@ -8,6 +8,7 @@ import { Draft } from '../../../text/draft.js';
 import type { Edit } from '../../../text/edit.js';
 import { packageFor } from '../../../network/for-stack.js';
 import { baseOf } from '../../../text/paths.js';
+import { inFormOf, sharedForm } from '../../../text/version-forms.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { alsoFor, beginsBelow, platformOf, packageRemoval } from '../joint-wiring.js';
@@ -17,12 +18,15 @@ import type { ReactNativeProject } from './project.js';
 
 const rules = ['build/dependency-missing', 'build/dependency-too-old'];
 
+/** Packages that templates pin, whatever form the others have. */
+const frameworks = /^(?:react|react-dom|react-native|expo|expo-.*|@expo\/.*)$/;
+
 /** How a stack asks for packages. */
 interface PackageOptions {
   stack: string;
   /** What has to be done once the manifest declares another version. */
   todo: string;
-  /** How the manifest declares a version. */
+  /** How the manifest declares a version; in the form of its others where it does not say. */
   rangeOf?: (version: string) => string;
 }
 
@@ -31,8 +35,13 @@ export function wirePackageJson(
   tree: Tree,
   { path, manifest }: Pick<ReactNativeProject, 'path' | 'manifest'>,
   context: WireContext,
-  { stack, todo, rangeOf = (version) => `^${version}` }: PackageOptions,
+  { stack, todo, rangeOf }: PackageOptions,
 ): StackWiring {
+  const shared = sharedForm(
+    manifest.dependencies
+      .filter(({ name, section }) => section === 'dependencies' && !frameworks.test(name))
+      .map(({ version }) => version),
+  );
   const document = tree.text(path);
   if (!document) return { changes: [], byHand: [] };
   const change = (platform: Platform, network: string | null, edits: Edit[]): Change[] =>
@@ -56,13 +65,22 @@ export function wirePackageJson(
     const wanted = packageFor(profile, stack);
     const platform = platformOf(context, profile.id);
     if (!wanted || !platform) continue;
-    const range = rangeOf(wanted.version);
+    const range = rangeOf?.(wanted.version) ?? `${shared}${wanted.version}`;
     const existing = manifest.dependencies.find(
       ({ name, section }) => name === wanted.package && section === 'dependencies',
     );
     if (!existing) added.push({ name: wanted.package, range, platform, network: profile.id });
     else if (isVersionRange(existing.version) && beginsBelow(existing.version, wanted.version))
-      changes.push(...change(platform, profile.id, setPackageVersion(existing, range)));
+      changes.push(
+        ...change(
+          platform,
+          profile.id,
+          setPackageVersion(
+            existing,
+            rangeOf?.(wanted.version) ?? inFormOf(existing.version, wanted.version),
+          ),
+        ),
+      );
   }
   for (const { platform, network, edits } of additions(document, manifest, added))
     changes.push(...change(platform, network, edits));

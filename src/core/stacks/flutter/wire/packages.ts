@@ -1,5 +1,6 @@
 import { addPubDependency, removePubDependency, setPubVersion } from '../../../formats/pubspec/edit.js';
 import { packageFor } from '../../../network/for-stack.js';
+import { inFormOf, sharedForm } from '../../../text/version-forms.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { alsoFor, beginsBelow, platformOf, packageRemoval } from '../../common/joint-wiring.js';
@@ -15,6 +16,11 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
   const changes: Change[] = [];
   const byHand: ByHand[] = [];
   if (!document) return { changes, byHand };
+  const shared = sharedForm(
+    pubspec.dependencies.flatMap(({ section, version }) =>
+      section === 'dependencies' && version !== null ? [version] : [],
+    ),
+  );
   for (const profile of context.profiles) {
     const wanted = packageFor(profile, 'flutter');
     const platform = platformOf(context, profile.id);
@@ -27,7 +33,7 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
       topic: 'dependency' as const,
       rules,
     };
-    const range = `^${wanted.version}`;
+    const range = `${shared}${wanted.version}`;
     const own = pubspec.dependencies.filter(({ name, section }) => {
       return name === wanted.package && section !== 'dev_dependencies';
     });
@@ -37,7 +43,7 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
     const edits = !existing
       ? addPubDependency(document.text, pubspec, add)
       : older
-        ? setPubVersion(older, range)
+        ? setPubVersion(older, inFormOf(older.version ?? '', wanted.version))
         : [];
     if (edits.length > 0) changes.push({ ...base, kind: 'edit', edits });
     if (edits.length > 0 || !existing)
