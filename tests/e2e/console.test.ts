@@ -404,7 +404,10 @@ describe('the console', () => {
     // The address follows the switch before the rows do.
     await expect.poll(() => rows.filter({ hasText: 'blocked' }).count()).toBe(0);
     await page.getByLabel('Note on Link the store listing').fill('seen in the store');
-    await page.getByRole('button', { name: 'It is done' }).click();
+    await rows
+      .filter({ hasText: 'Link the store listing' })
+      .getByRole('button', { name: 'It is done' })
+      .click();
     await page.getByLabel('only what can be done now').click();
     await page.waitForURL(/\/steps$/);
     const listing = rows.filter({ hasText: 'Link the store listing' });

@@ -104,9 +104,13 @@ export function networkName({ profiles }: CheckContext, id: string | null): stri
   return profiles.find((profile) => profile.id === id)?.name ?? id ?? 'no network';
 }
 
-/** Names for a message: `debug`, `debug and release`, `debug, beta and release`. */
-export function listed(names: readonly string[]): string {
+/** More names than this are cut in a message; findings have them all. */
+const maxListed = 6;
+
+/** Names for a message: `debug`, `debug and release`, `debug, beta and release`, or the first four and how many more. */
+export function listed(names: readonly string[], most = maxListed): string {
   if (names.length <= 1) return names[0] ?? '';
+  if (names.length > most) return `${names.slice(0, 4).join(', ')} and ${names.length - 4} more`;
   return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
 

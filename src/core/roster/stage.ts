@@ -14,13 +14,16 @@ export type StageMatch = { stage: Stage; by: string } | { stage: null; reason: s
 
 /**
  * The stage of a variant. Whole variant names win over flavours, flavours over build types and
- * configurations; case is ignored. Two stages at the same level are no answer: it is never guessed.
+ * configurations, and these over the words that a name is composed of: `dev` in `Debug-dev`. Of words, several
+ * together win over one, and others over the build types that every build has. Case is ignored. Two stages at the
+ * same level are no answer: it is never guessed.
  */
 export function stageOf(variant: VariantNames, stages: Stages): StageMatch {
   const levels: [string, readonly string[]][] = [
     ['variant', variant.name === variant.type ? [] : [variant.name]],
     ['flavour', variant.flavours],
     ['build type', [variant.type]],
+    ...wordLevels(variant.name),
   ];
   for (const [level, names] of levels) {
     const hits = (['test', 'production'] as const).flatMap((stage) =>
@@ -40,6 +43,32 @@ export function stageOf(variant: VariantNames, stages: Stages): StageMatch {
   return { stage: null, reason: `no stage of the title names “${variant.name}” or a part of it` };
 }
 
+/** Build types that frameworks give every build, so that any other word says more. */
+const usualTypes: ReadonlySet<string> = new Set(['debug', 'release', 'profile']);
+
+/** More words than this are no name of a variant. */
+const maxWords = 12;
+
+/** The words of a composed name, several together before one, and the usual build types last. */
+function wordLevels(name: string): [string, string[]][] {
+  const words = (name.match(/[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+/g) ?? []).slice(0, maxWords);
+  if (words.length < 2) return [];
+  const together = words.slice(1).map((_, less) => {
+    const length = words.length - 1 - less;
+    const runs = words.slice(0, words.length - length + 1);
+    return runs.map((__, at) => words.slice(at, at + length).join(''));
+  });
+  const [single = [], ...more] = together.reverse();
+  const isUsual = (word: string) => usualTypes.has(word.toLowerCase());
+  return [
+    ...more.reverse().map((runs): [string, string[]] => ['part', runs]),
+    ['part', single.filter((word) => !isUsual(word))],
+    ['part', single.filter(isUsual)],
+  ];
+}
+
+/** Whether two names are the same but for case; signs between the words of a composed one do not count. */
 function same(a: string, b: string): boolean {
-  return a.toLowerCase() === b.toLowerCase();
+  const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+  return a.toLowerCase() === b.toLowerCase() || (plain(a) !== '' && plain(a) === plain(b));
 }

@@ -1,3 +1,4 @@
+import { listed } from '../../../src/core/checks/scope.js';
 import { describe, expect, it } from 'vitest';
 import { findingsOf } from '../../support/rules.js';
 import { androidFiles, appIdMetaData, gradle, iosFiles, manifest } from '../../support/trees.js';
@@ -49,5 +50,14 @@ describe('a finding points at the line that a person edits', () => {
   it('the value itself where nothing refers to another place', () => {
     const files = androidFiles({ [main]: manifest(appIdMetaData(wrong)) });
     expect(placed('app-id/differs-from-roster', files)[0]?.at).toBe(`${main}:7`);
+  });
+});
+
+describe('names in a message', () => {
+  it('are cut where there are many', () => {
+    const names = Array.from({ length: 12 }, (_, at) => `v${at + 1}`);
+    expect(listed(names.slice(0, 3))).toBe('v1, v2 and v3');
+    expect(listed(names)).toBe('v1, v2, v3, v4 and 8 more');
+    expect(listed(names, 12)).toMatch(/v11 and v12$/);
   });
 });

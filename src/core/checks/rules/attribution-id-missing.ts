@@ -31,7 +31,7 @@ export const attributionIdMissing = defineRule({
         if (lacking.length === 0) continue;
         const ids = [...new Set(lacking.flatMap((one) => one.ids))];
         const variants = lacking.map(({ name }) => name);
-        const data = { network: profile.name, ids: listed(ids), variants: listed(variants) };
+        const data = { network: profile.name, ids: listed(ids, ids.length), variants: listed(variants) };
         yield {
           platform: 'ios',
           module: scope.edition.module,
