@@ -86,6 +86,11 @@ export const ProfileDraft = z
     id: z.string(),
     text: z.string().meta({ description: 'The profile as YAML, comments and all.' }),
     problems: z.array(FieldFault),
+    stem: z
+      .string()
+      .nullable()
+      .default(null)
+      .meta({ description: 'The vendor’s word that it was drafted for; null for a draft from answers.' }),
     declared: z.array(Declared).default([]).meta({ description: 'What of the tree it was drafted from.' }),
     others: z
       .array(z.object({ stem: z.string(), declared: z.array(Declared) }))

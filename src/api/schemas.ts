@@ -10,7 +10,14 @@ import { Survey } from '../core/facts/model.js';
 import { AppAdsComparison, AppAdsLint, AppAdsNeeds } from './app-ads.js';
 import { AttributionComparison, AttributionLint, AttributionNeeds } from './attribution.js';
 import { CollectAnswer, ProvisionAnswer, SecretList } from './inventory.js';
-import { LintAnswer, NetworkSummary, ProfileDraft, ProfileTrial } from './networks.js';
+import {
+  LintAnswer,
+  NetworkPlan,
+  NetworkRemoved,
+  NetworkSummary,
+  ProfileDraft,
+  ProfileTrial,
+} from './networks.js';
 import { Steps, StoreListing } from './steps.js';
 import { Problem } from './problem.js';
 import { Role, TokenEntry } from './roles.js';
@@ -136,6 +143,12 @@ export const published: Record<string, Published> = {
   draft: { type: ProfileDraft, io: 'output', from: '`syndexa network new --json`' },
   trial: { type: ProfileTrial, io: 'output', from: '`syndexa network test --json`' },
   'network-added': { type: Profile, io: 'output', from: '`syndexa network add --json`' },
+  'network-plan': {
+    type: NetworkPlan,
+    io: 'output',
+    from: '`syndexa network add --json`, where IDs on record do not fit',
+  },
+  'network-removed': { type: NetworkRemoved, io: 'output', from: '`syndexa network remove --json`' },
   publisher: {
     type: Publisher.nullable(),
     io: 'output',

@@ -2,9 +2,11 @@ import type { Settings } from '../api/settings.js';
 import type { CollectPlan } from '../api/trees.js';
 import { callNeedles } from '../core/code/named-calls.js';
 import { requirementsOf } from '../core/network/for-stack.js';
-import { recogniser } from '../core/network/recognise.js';
+import { hasBareIds, recogniser, type RecordedId } from '../core/network/recognise.js';
+import { recordedIds } from '../core/roster/expected.js';
 import { stacks } from '../core/stacks/index.js';
 import type { ProfileShelf } from './profiles.js';
+import type { RosterStore } from './store/roster-store.js';
 
 /** Files larger than this are not looked into. */
 const maxFileBytes = 16 * 1024 * 1024;
@@ -12,8 +14,12 @@ const maxFileBytes = 16 * 1024 * 1024;
 /** Folders that tools fill, whatever the stack: nothing in them is a person's to keep true. */
 const skipFolders = ['.git', '.svn', '.hg', '.idea', '.syndexa-write'];
 
-/** Which files of a tree matter to the stacks, and to the networks that are known. */
-export function collectPlanOf(shelf: ProfileShelf, { treeFiles, treeBytes }: Settings): CollectPlan {
+/** Which files of a tree matter to the stacks, to the networks that are known, and to the IDs on record. */
+export function collectPlanOf(
+  shelf: ProfileShelf,
+  roster: RosterStore,
+  { treeFiles, treeBytes }: Settings,
+): CollectPlan {
   return {
     rules: [
       ...stacks.flatMap(({ collect }) => collect.map((rule) => ({ ...rule }))),
@@ -21,7 +27,7 @@ export function collectPlanOf(shelf: ProfileShelf, { treeFiles, treeBytes }: Set
     ],
     folders: stacks.flatMap(({ folders }) => [...folders]),
     needles: [
-      ...recogniser(shelf.profiles()).needles,
+      ...recogniser(shelf.profiles(), recordOf(shelf, roster)).needles,
       ...callNeedles(shelf.profiles()),
       ...stacks.flatMap(({ needles }) => [...needles]),
     ],
@@ -31,6 +37,14 @@ export function collectPlanOf(shelf: ProfileShelf, { treeFiles, treeBytes }: Set
     maxFiles: treeFiles,
     maxTreeBytes: treeBytes * 1024 * 1024,
   };
+}
+
+/** The IDs of titles, where a network has any without fixed text: nothing else finds the files that hold them. */
+function recordOf(shelf: ProfileShelf, roster: RosterStore): RecordedId[] {
+  const bare = shelf.profiles().filter(hasBareIds);
+  return bare.length === 0
+    ? []
+    : Object.values(roster.roster().titles).flatMap((title) => recordedIds(title, bare));
 }
 
 /** The names of files that networks hand out or keep: companion files, libraries, and settings of theirs. */

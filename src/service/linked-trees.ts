@@ -51,8 +51,8 @@ export class LinkedTrees {
     name: string,
     options: ReadingOptions = {},
   ): Promise<{ snapshot: string; seen: number; files: number }> {
-    const { watched, profiles, trees, settings } = this.context;
-    const collected = await watched.current(path, collectPlanOf(profiles, settings), options);
+    const { watched, profiles, roster, trees, settings } = this.context;
+    const collected = await watched.current(path, collectPlanOf(profiles, roster, settings), options);
     const { seen, files } = collected;
     return { snapshot: trees.addCollected(name, collected), seen, files: files.length };
   }
@@ -94,9 +94,9 @@ export class LinkedTrees {
   /** From now on a linked tree is read again whenever one of its files is saved. */
   private async follow(tree: StoredTree): Promise<void> {
     if (this.#followed.has(tree.id)) return;
-    const { watched, profiles, settings } = this.context;
+    const { watched, profiles, roster, settings } = this.context;
     const path = await this.insideRoots(tree.path);
-    const plan = collectPlanOf(profiles, settings);
+    const plan = collectPlanOf(profiles, roster, settings);
     const changed = oneAtATime(() => this.readIfChanged(tree, path));
     this.#followed.set(tree.id, watched.follow(path, plan, changed));
     await watched.current(path, plan);

@@ -279,6 +279,7 @@ describe('a sixth network, known by a YAML file alone', () => {
       4,
       expect.stringMatching(/1 field on record would not fit it:\n. kelp {2}placements\.tide-footer/),
     ]);
+    expect(shaped('network-plan', await run('network add long.yaml --json')).misfits).toHaveLength(1);
     await good('network add named.yaml --yes');
     expect((await good('network list')).out).toContain('Great Lantern');
     const used = await run('network remove lantern --yes');
@@ -288,7 +289,9 @@ describe('a sixth network, known by a YAML file alone', () => {
     expect((await good('title show kelp')).out).toContain('lantern');
     await good('title set kelp --leave lantern --yes');
     expect((await good('title show kelp --json')).out).not.toContain('lantern');
-    await good('network remove lantern --yes');
+    expect(shaped('network-removed', await good('network remove lantern --yes --json'))).toEqual({
+      restored: false,
+    });
     expect((await good('network list')).out).not.toContain('lantern');
     expect((await run('network remove marlstone --yes')).err).toContain('came with Syndexa');
   }, 60_000);

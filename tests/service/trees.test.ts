@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { cpSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { brackwaterText, onBrackwater } from '../support/brackwater.js';
 import { http, temporaryFolder, testService, type TestService } from '../support/service.js';
 import { androidFiles, filesBelow, iosFiles, root } from '../support/trees.js';
 
@@ -173,6 +174,30 @@ describe('trees in the service', () => {
       lines: ['plugins {', '    id("com.android.application")'],
     });
     expect((await http(api(`/snapshots/${id}/source?path=../secret&line=1`))).status).toBe(404);
+  });
+
+  it('are searched for IDs on record that have no fixed text', async () => {
+    const tree = join(folder, 'kelp');
+    const sources = join(tree, 'app/src/main/java/example/brine');
+    mkdirSync(sources, { recursive: true });
+    for (const [path, text] of Object.entries(androidFiles())) {
+      mkdirSync(join(tree, path, '..'), { recursive: true });
+      writeFileSync(join(tree, path), text);
+    }
+    writeFileSync(join(sources, 'Numbers.kt'), 'object Numbers { const val FOOTER = "5200101" }\n');
+    writeFileSync(join(sources, 'Other.kt'), 'object Other { const val CODE = "5200999" }\n');
+    await http(api('/networks'), 'POST', { text: brackwaterText });
+    const { snapshot: before } = (await http(api('/folders'), 'POST', { path: tree })).body;
+    await http(api('/titles'), 'POST', { id: 'slot', title: onBrackwater() });
+    const { snapshot } = (await http(api('/folders'), 'POST', { path: tree })).body;
+    expect(snapshot).not.toBe(before);
+    const { body } = await http(api(`/snapshots/${snapshot}/check`), 'POST', { title: 'slot' });
+    const literals = body.findings.filter(({ rule }: { rule: string }) => rule === 'code/hard-coded-id');
+    expect(literals).toEqual([
+      expect.objectContaining({
+        place: expect.objectContaining({ path: expect.stringMatching(/Numbers\.kt$/) }),
+      }),
+    ]);
   });
 
   it('are linked below a root only', async () => {

@@ -38,6 +38,7 @@ export const networkRoutes = {
     ...paths.removeNetwork,
     summary: 'Forgets a profile of the data folder that no title uses.',
     answer: NetworkRemoved,
+    faults: ['invalid'],
   },
   draftNetwork: {
     ...paths.draftNetwork,

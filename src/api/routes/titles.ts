@@ -64,6 +64,7 @@ export const titleRoutes = {
     ...paths.leaveNetwork,
     summary: 'Takes a network out of a title, with all its IDs.',
     answer: TitleRecord,
+    faults: ['invalid'],
     versioned: true,
     tagged: true,
   },

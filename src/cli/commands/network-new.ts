@@ -75,7 +75,7 @@ async function fromTree(
   const first = await draftOf(only);
   if (only !== undefined) return first;
   const vendors = [
-    { name: first.id, declared: first.declared },
+    { name: first.stem ?? first.id, declared: first.declared },
     ...first.others.map(({ stem, declared }) => ({ name: stem, declared })),
   ];
   for (const { name, declared } of vendors) {
@@ -87,7 +87,7 @@ async function fromTree(
         exit.wrongUse,
         `Name it: --only ${vendors.map((one) => one.name).join(' or --only ')}.`,
       );
-    if (/^y(es)?$/i.test(reply.trim())) return name === first.id ? first : draftOf(name);
+    if (/^y(es)?$/i.test(reply.trim())) return name === first.stem ? first : draftOf(name);
   }
   io.out('Nothing was drafted.\n');
   return null;

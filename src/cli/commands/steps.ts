@@ -69,7 +69,7 @@ function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: nu
     head = group;
     lines.push(`  ${marks[step.state](paint)}  ${step.name}  ${paint.dim(step.step)}`);
     const below = (text: string) => wrap(text, width, '      ');
-    // What goes over one line stands in under its first word.
+    // The second line and those after it are indented below the first.
     const hanging = (text: string) => `      ${wrap(text, width, '        ').trimStart()}`;
     if (step.state === 'blocked') {
       lines.push(paint.dim(hanging(`first: ${step.blockedBy.join(', ')}`)));

@@ -12,8 +12,8 @@ export interface Shape {
 }
 
 /**
- * The shape of IDs of which one is for Android and one for iOS: where they are alike but for one short word, that
- * word is what tells the platform.
+ * The shape of two IDs, one for Android and one for iOS. If they differ in one short word only, that word is taken as
+ * the platform code.
  */
 export function platformShapeOf(android: string, ios: string): Shape | null {
   const [left, right] = [android, ios].map((id) => id.match(/[A-Za-z0-9]+|[^A-Za-z0-9]+/g) ?? []);

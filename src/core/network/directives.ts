@@ -1,13 +1,13 @@
 import type { Directive } from './needs.js';
 
-/** One thing that the merger of manifests is told about an element. */
+/** A single merge directive: one `tools:node` value, or one attribute of `tools:replace`. */
 export interface Told {
   by: 'node' | 'replace';
-  /** What becomes of the element, or the attribute that is kept. */
+  /** The value of `tools:node`, or the attribute to replace. */
   value: string;
 }
 
-/** The parts of a directive, one by one. */
+/** Splits a directive of a profile into single ones. */
 export function toldBy({ node, replace }: Directive): Told[] {
   return [
     ...(node === undefined ? [] : [{ by: 'node' as const, value: node }]),
@@ -15,9 +15,9 @@ export function toldBy({ node, replace }: Directive): Told[] {
   ];
 }
 
-/** A part of a directive as people write it. */
+/** A single directive as it is written in a manifest. */
 export const toldText = ({ by, value }: Told): string => `tools:${by}="${value}"`;
 
-/** The element that a directive is about, for people and as the name of its facts. */
+/** Names the element that a directive applies to, for messages and facts. */
 export const aboutText = ({ element, name }: Pick<Directive, 'element' | 'name'>): string =>
   name === undefined ? element : `${element} ${name}`;

@@ -44,13 +44,14 @@ export interface RecordedId {
   network: string;
 }
 
+/** Whether a network has IDs without any fixed text. */
+export function hasBareIds({ ids }: Profile): boolean {
+  return idKinds.some((kind) => ids[kind]?.needles.length === 0);
+}
+
 /** Recognises IDs by the profiles' patterns, and those without any fixed text by the IDs on record. */
 export function recogniser(profiles: readonly Profile[], record: readonly RecordedId[] = []): Recogniser {
-  const bare = new Set(
-    profiles.flatMap(({ id, ids }) =>
-      idKinds.some((kind) => ids[kind] && ids[kind].needles.length === 0) ? [id] : [],
-    ),
-  );
+  const bare = new Set(profiles.filter(hasBareIds).map(({ id }) => id));
   const recorded = record.filter(({ network }) => bare.has(network));
   const onRecord = new Set(recorded.map(({ id, network }) => `${network} ${id}`));
   const matchers = profiles.flatMap((profile) =>

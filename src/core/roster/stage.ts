@@ -43,13 +43,13 @@ export function stageOf(variant: VariantNames, stages: Stages): StageMatch {
   return { stage: null, reason: `no stage of the title names “${variant.name}” or a part of it` };
 }
 
-/** Build types that frameworks give every build, so that any other word says more. */
+/** Build types that nearly every project has. Any other word in a name is more specific. */
 const usualTypes: ReadonlySet<string> = new Set(['debug', 'release', 'profile']);
 
-/** More words than this are no name of a variant. */
+/** Longer names are cut to this many words. */
 const maxWords = 12;
 
-/** The words of a composed name, several together before one, and the usual build types last. */
+/** The words of a composed name, from most to least specific: runs of words, single words, then the usual build types. */
 function wordLevels(name: string): [string, string[]][] {
   const words = (name.match(/[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+/g) ?? []).slice(0, maxWords);
   if (words.length < 2) return [];
@@ -67,7 +67,7 @@ function wordLevels(name: string): [string, string[]][] {
   ];
 }
 
-/** Whether two names are the same but for case; signs between the words of a composed one do not count. */
+/** Compares two names, ignoring case and the separators between words. */
 function same(a: string, b: string): boolean {
   const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
   return a.toLowerCase() === b.toLowerCase() || (plain(a) !== '' && plain(a) === plain(b));

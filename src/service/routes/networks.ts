@@ -35,7 +35,7 @@ export const networkHandlers = {
     service.events.tell({ kind: 'roster' });
     return removed;
   },
-  draftNetwork: ({ body }) => draftAnswer(draftProfile(body), [], []),
+  draftNetwork: ({ body }) => draftAnswer(draftProfile(body), { stem: null, declared: [] }, []),
   draftFromTree: async ({ params, body, signal }, service) => {
     const declared = await service.treeWork.run('declared', { ...params, title: null, signal }, undefined);
     const groups = unclaimed(declared, service.profiles.profiles());
@@ -52,7 +52,7 @@ export const networkHandlers = {
     const answers = ProfileAnswers.parse(answersFrom(chosen.stem, chosen.declared));
     return draftAnswer(
       draftProfile(answers),
-      chosen.declared,
+      chosen,
       groups.filter((group) => group !== chosen),
     );
   },
@@ -64,7 +64,7 @@ export const networkHandlers = {
     return { id: profile.id, problems: [], ...found };
   },
   listRules: () => rules.map(({ meta }) => ({ ...meta })),
-  collectPlan: (_call, service) => collectPlanOf(service.profiles, service.settings),
+  collectPlan: (_call, service) => collectPlanOf(service.profiles, service.roster, service.settings),
 } satisfies Partial<Handlers>;
 
 function linted(text: string): LintAnswer {
@@ -79,9 +79,16 @@ function linted(text: string): LintAnswer {
 
 function draftAnswer(
   text: string,
-  declared: ProfileDraft['declared'],
+  from: Pick<ProfileDraft, 'stem' | 'declared'>,
   others: ProfileDraft['others'],
 ): ProfileDraft {
   const { profile, problems } = readProfile(text);
-  return { id: profile?.id ?? '', text, problems: faultsOf(problems), declared, others };
+  return {
+    id: profile?.id ?? '',
+    text,
+    problems: faultsOf(problems),
+    stem: from.stem,
+    declared: from.declared,
+    others,
+  };
 }

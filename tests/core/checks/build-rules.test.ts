@@ -368,7 +368,7 @@ ruleCases(applicationClassMissing, {
       name: 'none at all',
       files: androidFiles({ [main]: manifest(appIdMetaData('@string/heron')) }),
       title: quincebury,
-      findings: [{ message: expect.stringContaining('declare none') }],
+      findings: [{ message: expect.stringContaining('none is declared') }],
     },
     {
       name: 'another one',

@@ -16,9 +16,9 @@ export const dependencyMissing = defineRule({
       widen: 'Declare it for the app of every variant: {line}',
     },
     messages: {
-      missing: '{network} is enrolled, but {variants} do not depend on {dependency}.',
+      missing: '{network} is enrolled, but {dependency} is not a dependency of {variants}.',
       narrow:
-        '{network} is enrolled, but {variants} do not depend on {dependency}: it is declared only by {configuration}.',
+        '{network} is enrolled, but {dependency} is not a dependency of {variants}: it is declared only by {configuration}.',
     },
     isAbsence: true,
     mayBeInScript: true,

@@ -10,7 +10,7 @@ export const dependencyTwice = defineRule({
     ifShipped: 'The build tool decides which version ships, or the linker finds every class twice.',
     mend: 'Remove one of the two lines.',
     messages: {
-      twice: '{variants} depend on {name} of {network} twice: {first} and {second}.',
+      twice: '{name} of {network} is a dependency of {variants} twice: {first} and {second}.',
     },
     needsTitle: true,
   },

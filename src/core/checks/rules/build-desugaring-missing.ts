@@ -1,3 +1,4 @@
+import { desugarLibrary } from '../../network/wanted.js';
 import { isOlder } from '../versions.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
@@ -13,7 +14,8 @@ export const desugaringMissing = defineRule({
     otherMends: { older: 'Raise the version of the library.' },
     messages: {
       off: '{network} needs core library desugaring, which is not switched on for {variants}: {why}',
-      library: '{network} needs core library desugaring, but {variants} do not take in {library}: {why}',
+      library:
+        '{network} needs core library desugaring, but {library} is not a dependency of {variants}: {why}',
       older: '{network} needs {library} {needed} or newer, but this build has {value}: {why}',
     },
     isAbsence: true,
@@ -26,7 +28,7 @@ export const desugaringMissing = defineRule({
         const need = profile.android?.desugaring;
         if (!need || platform !== 'android') continue;
         const held = scope.facts.filter((fact) => fact.kind === 'desugaring');
-        const library = 'com.android.tools:desugar_jdk_libs';
+        const library = desugarLibrary;
         const without = (has: (fact: (typeof held)[number]) => boolean) =>
           edition.variants
             .map(({ name }) => name)

@@ -12,7 +12,7 @@ export const pluginEntryMissing = defineRule({
     mend: 'Add the plugin to the configuration.',
     byWiring: 'Run syndexa wire: it adds the plugin to the configuration.',
     messages: {
-      missing: '{network} requires the plugin {plugin} in the configuration, but {variants} do not have it.',
+      missing: '{network} requires the plugin {plugin} in the configuration, which is missing in {variants}.',
     },
     isAbsence: true,
     needsTitle: true,

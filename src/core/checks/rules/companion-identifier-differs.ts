@@ -9,7 +9,9 @@ export const companionIdentifierDiffers = defineRule({
     severity: 'blocker',
     ifShipped: 'The SDK reports for another app: nothing arrives, or somebody else gets it.',
     mend: 'Get the file for this identifier from the network’s pages.',
-    messages: { differs: 'The file of {network} was made for {found}, but {variants} build {wanted}.' },
+    messages: {
+      differs: 'The file of {network} was made for {found}, but the identifier of {variants} is {wanted}.',
+    },
     needsTitle: true,
   },
   *run(context) {

@@ -10,7 +10,7 @@ export const companionMissing = defineRule({
     ifShipped: 'The build stops, or the SDK starts without knowing whose application it is.',
     mend: 'Download the file from the network’s pages and put it in the place named here.',
     messages: {
-      missing: '{network} requires its file {file}, but {variants} do not have it.',
+      missing: '{network} requires its file {file}, which is missing in {variants}.',
       astray: '{network} requires its file {file}, but it is in {path}, where the build does not look.',
     },
     isAbsence: true,

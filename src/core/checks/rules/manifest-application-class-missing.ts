@@ -9,9 +9,9 @@ export const applicationClassMissing = defineRule({
     ifShipped: 'The SDK is not ready when the first screen needs it, and the app crashes or earns nothing.',
     mend: 'Declare the class in the application element, or let the app’s own class extend it.',
     messages: {
-      undeclared: '{network} requires the application class {class}, but {variants} declare none.',
+      undeclared: '{network} requires the application class {class}, but none is declared in {variants}.',
       other:
-        '{network} requires the application class {class}, but {variants} declare {found}, which does not extend it.',
+        '{network} requires the application class {class}, but the one of {variants} is {found}, which does not extend it.',
     },
     isAbsence: true,
     needsTitle: true,

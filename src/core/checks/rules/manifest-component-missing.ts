@@ -15,7 +15,7 @@ export const componentMissing = defineRule({
     },
     messages: {
       removed: '{network} requires the {kind} {name}, but {directive} removes it from {variants}: {why}',
-      missing: '{network} requires the {kind} {name}, but {variants} do not declare it: {why}',
+      missing: '{network} requires the {kind} {name}, which is not declared in {variants}: {why}',
     },
     isAbsence: true,
     needsTitle: true,

@@ -1,3 +1,4 @@
+import { wantedMetaData } from '../../network/wanted.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -17,18 +18,17 @@ export const metaDataDiffers = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        for (const { key, value, resource, why } of profile.android?.['meta-data'] ?? []) {
-          const wanted = resource ?? (value === undefined ? undefined : String(value));
-          const as = resource === undefined ? 'value' : 'resource';
-          if (wanted === undefined) continue;
+        for (const { key, why, ...needed } of profile.android?.['meta-data'] ?? []) {
+          const wanted = wantedMetaData(needed);
+          if (!wanted) continue;
           for (const fact of scope.facts) {
             if (fact.kind !== 'meta-data' || fact.name !== key || fact.effective !== true) continue;
             // What is put in only when the build runs cannot be compared.
-            if (fact.value.includes('${') || (fact.value === wanted && fact.as === as)) continue;
+            if (fact.value.includes('${') || (fact.value === wanted.text && fact.as === wanted.as)) continue;
             const data = {
               network: profile.name,
               key,
-              wanted: `android:${as}="${wanted}"`,
+              wanted: `android:${wanted.as}="${wanted.text}"`,
               found: `android:${fact.as}="${fact.value}"`,
               why,
             };

@@ -17,7 +17,7 @@ export const metaDataMissing = defineRule({
     messages: {
       removed: '{network} reads the meta-data {key}, but {directive} removes it from {variants}: {why}',
       nested: '{network} reads the meta-data {key} of the application, but it is in {holder} here: {why}',
-      missing: '{network} reads the meta-data {key}, but {variants} do not have it: {why}',
+      missing: '{network} reads the meta-data {key}, which is missing in {variants}: {why}',
     },
     isAbsence: true,
     needsTitle: true,

@@ -14,7 +14,7 @@ export const permissionMissing = defineRule({
         'Take the directive out of this manifest, or accept the finding if these variants are meant to do without.',
     },
     messages: {
-      missing: '{network} needs {permission}, but {variants} do not declare it: {why}',
+      missing: '{network} needs {permission}, which is not declared in {variants}: {why}',
       removed: '{network} needs {permission}, but {directive} removes it from {variants}: {why}',
     },
     isAbsence: true,

@@ -10,7 +10,7 @@ export const plistKeyMissing = defineRule({
     ifShipped: 'What the key is for does not happen, without an error.',
     mend: 'Add the key to the property list.',
     messages: {
-      missing: '{network} requires the key {key}, but {variants} do not have it: {why}',
+      missing: '{network} requires the key {key}, which is missing in {variants}: {why}',
     },
     isAbsence: true,
     needsTitle: true,

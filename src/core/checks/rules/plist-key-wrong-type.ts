@@ -49,7 +49,7 @@ export const plistKeyWrongType = defineRule({
   },
 });
 
-/** What is said of a value that is not as it is wanted: of an array or a dictionary, what it lacks. */
+/** The message for a value that differs. For an array or a dictionary it names what is missing. */
 function differing(fact: FactOf<'plist-key'>, wanted: PlainValue, data: { network: string; key: string }) {
   const found = plainOfWritten(fact);
   if (typeof wanted !== 'object')

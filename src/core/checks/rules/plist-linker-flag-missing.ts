@@ -10,7 +10,7 @@ export const linkerFlagMissing = defineRule({
     ifShipped: 'The app builds, but crashes at the first call of code that the linker dropped.',
     mend: 'Add the flag to OTHER_LDFLAGS of the target, after $(inherited).',
     messages: {
-      missing: '{network} needs the linker flag {flag}, but {variants} do not have it: {why}',
+      missing: '{network} needs the linker flag {flag}, which is missing in {variants}: {why}',
     },
     isAbsence: true,
     needsTitle: true,

@@ -10,7 +10,7 @@ export const manifestDeniesTracking = defineRule({
     ifShipped: 'The store rejects the contradiction, and the system blocks the hosts of the networks.',
     mend: 'Set NSPrivacyTracking in the privacy manifest, and name the tracking domains there.',
     messages: {
-      denies: 'NSPrivacyTracking is {value} in {path}, but {variants} ask for permission to track.',
+      denies: 'NSPrivacyTracking is {value} in {path}, but permission to track is asked for in {variants}.',
     },
     needsTitle: false,
   },

@@ -11,7 +11,7 @@ export const trackingTextMissing = defineRule({
       'The system does not ask, every request goes out without an identifier, and prices fall; a call that asks crashes the app.',
     mend: 'Add NSUserTrackingUsageDescription to the property list, in words that a user understands.',
     messages: {
-      missing: '{network} asks for permission to track, but {variants} have no text for it.',
+      missing: '{network} asks for permission to track, but there is no text for it in {variants}.',
     },
     isAbsence: true,
     needsTitle: true,

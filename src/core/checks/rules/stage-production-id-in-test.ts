@@ -13,7 +13,7 @@ export const productionIdInTest = defineRule({
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },
-    messages: { live: '{id} is a production ID of {network}, but {variants} use it.' },
+    messages: { live: '{id} is a production ID of {network}, but it is used in {variants}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -13,7 +13,7 @@ export const testIdInProduction = defineRule({
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
     },
-    messages: { sample: '{id} is a test ID of {network}, but {variants} ship it.' },
+    messages: { sample: '{id} is a test ID of {network}, but it ships in {variants}.' },
     needsTitle: true,
   },
   *run(context) {

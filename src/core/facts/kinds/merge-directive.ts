@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { defineFact } from '../define.js';
 
-/** A directive that a profile requires on an element of a manifest: whether the merger is told so. */
+/** A merge directive that a profile requires on a manifest element, and whether the element has it. */
 export const mergeDirective = defineFact({
   kind: 'merge-directive',
   label: 'merge directive',

@@ -34,7 +34,7 @@ export function typeName(value: PlainValue): PlainType {
   return plainTypes.find((type) => isOfType(value, type)) ?? 'string';
 }
 
-/** Whether what is read as one type serves where another is asked for: a whole number is a real one too. */
+/** Whether a value of one type is accepted where another is required. An integer is accepted as a real. */
 export function serves(found: string, asked: PlainType): boolean {
   return found === asked || (found === 'integer' && asked === 'real');
 }

@@ -2,6 +2,7 @@ import { callsIn, pathOf, type FoundValue } from '../../../formats/gradle/query.
 import type { ChainStep } from '../../../facts/evidence.js';
 import type { Fact, Unresolved } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
+import { desugarLibrary } from '../../../network/wanted.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { Tree } from '../../../tree/tree.js';
 import { blockParts, callsOf, settingOf, type Part } from '../../common/gradle/parts.js';
@@ -12,9 +13,6 @@ import { allDependencyCalls } from './dependency-calls.js';
 import { evaluate } from './evaluate.js';
 import { fromResolved, moduleName } from './facts.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
-
-/** The library that core library desugaring takes in. Source: Android developer guide, "Use Java 8+ language features". */
-export const desugarLibrary = 'com.android.tools:desugar_jdk_libs';
 
 export const desugarNames = [
   'isCoreLibraryDesugaringEnabled',

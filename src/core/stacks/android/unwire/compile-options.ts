@@ -1,11 +1,12 @@
 import type { Change } from '../../../edits/model.js';
 import { blockAt } from '../../../formats/gradle/edit.js';
 import { literal } from '../../../formats/gradle/query.js';
+import { desugarLibrary } from '../../../network/wanted.js';
 import { removeLine, removeStatement } from '../../../text/lines.js';
 import type { Span } from '../../../text/problem.js';
 import { statementsOf } from '../../common/gradle/catalogs.js';
 import { settingOf } from '../../common/gradle/parts.js';
-import { compileOptions, desugarLibrary, desugarNames } from '../survey/compile-options.js';
+import { compileOptions, desugarNames } from '../survey/compile-options.js';
 import { allDependencyCalls } from '../survey/dependency-calls.js';
 import { findRule } from '../survey/shrinking.js';
 import { desugarLibraryMark, desugarMark, optionsMark } from '../wire/compile-options.js';

@@ -4,6 +4,7 @@ import { literal } from '../../../formats/gradle/query.js';
 import type { Expression } from '../../../formats/gradle/model.js';
 import { indentAt } from '../../../formats/xml/edit.js';
 import type { Profile } from '../../../network/model.js';
+import { desugarLibrary } from '../../../network/wanted.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { Edit } from '../../../text/edit.js';
 import type { TextDocument } from '../../../text/document.js';
@@ -11,7 +12,7 @@ import { compareVersions } from '../../../text/versions.js';
 import type { StackWiring } from '../../stack.js';
 import { settingOf } from '../../common/gradle/parts.js';
 import { statementsOf } from '../../common/gradle/catalogs.js';
-import { compileOptions, desugarLibrary, desugarNames, javaSettings } from '../survey/compile-options.js';
+import { compileOptions, desugarNames, javaSettings } from '../survey/compile-options.js';
 import type { AndroidWireContext } from './context.js';
 
 const platform = 'android' as const;
@@ -34,7 +35,7 @@ export function wireCompileOptions(context: AndroidWireContext): StackWiring {
 }
 
 function raisedLevel({ tree, model, survey, edition }: AndroidWireContext, asking: Profile[]): StackWiring {
-  const wanted = Math.max(...asking.map(({ android }) => android?.java?.min ?? 0));
+  const wanted = Math.max(0, ...asking.map(({ android }) => android?.java?.min ?? 0));
   const low = survey.facts.filter(
     (fact) =>
       fact.kind === 'java-level' &&

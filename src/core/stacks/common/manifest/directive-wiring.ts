@@ -21,16 +21,16 @@ import { openedMarks } from './meta-data.js';
 import type { ManifestWireContext } from './model.js';
 import { androidNamespace, toolsNamespace } from './namespaces.js';
 
-/** Says that wiring bound the prefix of directives. */
+/** Marks that wiring added the `tools` namespace. */
 export const toolsMark = 'xmlns:tools';
 
-/** Says that wiring told the merger something about an element. */
+/** Marks that wiring added a directive to an element. */
 export const toldMark = (about: string, told: Told): string => `merge ${about} ${toldText(told)}`;
 
-/** Says that wiring declared an element only to say something about it. */
+/** Marks that wiring added an element that only carries a directive. */
 export const declaredMark = (about: string): string => `merge ${about}`;
 
-/** What the merger of manifests must be told for enrolled networks, written where the elements are. */
+/** Adds the merge directives that enrolled networks require to the elements they apply to. */
 export function wireDirectives(context: ManifestWireContext): StackWiring {
   const { title, profiles, survey, edition } = context;
   const asking = profiles.filter(({ id }) => isEnrolled(title, id, 'android'));
@@ -62,7 +62,7 @@ export function wireDirectives(context: ManifestWireContext): StackWiring {
   return { changes, byHand: [] };
 }
 
-/** Whether the profile declares the element itself: then it is written with what is said about it. */
+/** Whether the profile also declares the element. It is then written together with its directives. */
 function isComponentOf({ android }: Profile, { element, name }: Directive): boolean {
   return (
     (android?.components ?? []).some((one) => one.kind === element && one.name === name) ||
@@ -71,7 +71,7 @@ function isComponentOf({ android }: Profile, { element, name }: Directive): bool
   );
 }
 
-/** The attributes with which an element is written that a profile says something about. */
+/** The directives of a profile for an element, as attributes. */
 export function toldAttributes(
   { android }: Profile,
   about: Pick<Directive, 'element' | 'name'>,
@@ -89,7 +89,7 @@ export function toldAttributes(
     ]);
 }
 
-/** The edits that bind the prefix of directives where a new element needs it. */
+/** The edits that add the `tools` namespace where a new element needs it. */
 export function toolsEditsFor(
   profile: Profile,
   about: Pick<Directive, 'element' | 'name'>,
@@ -108,7 +108,7 @@ export function toolsMarksFor(
   return toldAttributes(profile, about, root).length > 0 ? boundMarks(root) : [];
 }
 
-/** The edits that bind the prefix of directives where the manifest does not. */
+/** The edits that add the `tools` namespace where the manifest lacks it. */
 function toolsEdits(root: XmlElement, text: string): Edit[] {
   const isBound = root.attributes.some(
     ({ name, value }) => name.startsWith('xmlns:') && value === toolsNamespace,
@@ -165,7 +165,7 @@ function tellEdits(root: XmlElement, element: XmlElement, told: readonly Told[],
   ];
 }
 
-/** An element that says only what is to become of it, in the main manifest. */
+/** Adds an element that only carries a directive to the main manifest. */
 function declaredChanges(context: ManifestWireContext, profile: Profile, directive: Directive): Change[] {
   const { tree, manifest: path } = context;
   const document = tree.text(path);

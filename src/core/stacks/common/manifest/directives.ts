@@ -11,7 +11,7 @@ import { className } from './declared-facts.js';
 import type { ManifestBuild } from './model.js';
 import { androidNamespace, toolsNamespace } from './namespaces.js';
 
-/** The elements of a manifest that a directive is about. */
+/** The elements of a manifest that a directive applies to. */
 export function elementsOf(
   root: XmlElement,
   { element, name }: Pick<Directive, 'element' | 'name'>,
@@ -33,14 +33,14 @@ export function elementsOf(
   });
 }
 
-/** The elements of a manifest that a directive is about, by their names as they are written. */
+/** The elements that a directive applies to, whether their class names are written short or in full. */
 export function elementsNamed(root: XmlElement, about: Pick<Directive, 'element' | 'name'>): XmlElement[] {
   const { name } = about;
   const names = name === undefined ? [undefined] : new Set([name, name.replace(/^.*(?=\.)/, '')]);
   return [...names].flatMap((one) => elementsOf(root, { ...about, name: one }, null));
 }
 
-/** Whether an element is told something. */
+/** Whether an element has a directive. */
 export function isTold(root: XmlElement, element: XmlElement, { by, value }: Told): boolean {
   const prefix = prefixOf(root, toolsNamespace, 'tools');
   const written = attribute(element, `${prefix}:${by}`)?.value ?? '';
@@ -49,13 +49,13 @@ export function isTold(root: XmlElement, element: XmlElement, { by, value }: Tol
   return written.split(',').some((item) => item.trim() === own);
 }
 
-/** Whether an element gives the attribute that the merger is to keep: without it nothing has to be decided. */
+/** Whether a directive applies to an element. `tools:replace` only does where the element sets the attribute. */
 function concerns(root: XmlElement, element: XmlElement, { by, value }: Told): boolean {
   const prefix = prefixOf(root, androidNamespace, 'android');
   return by === 'node' || attribute(element, value.replace(/^android:/, `${prefix}:`)) !== undefined;
 }
 
-/** The directives that profiles need, where a manifest of the application gives them, and where it does not. */
+/** Facts for the directives that profiles require: where the app's manifests have them, and where they lack them. */
 export function directiveFacts(tree: Tree, build: ManifestBuild, { profiles }: SurveyContext): Fact[] {
   const { files, module, variant, namespace } = build;
   const own = files.filter(({ library }) => !library);
@@ -69,7 +69,7 @@ export function directiveFacts(tree: Tree, build: ManifestBuild, { profiles }: S
             .filter((element) => concerns(root, element, told))
             .map((element) => ({ file, element, given: isTold(root, element, told) }));
         });
-        // The strongest manifest that says it speaks for the others.
+        // One manifest with the directive is enough; the strongest one is shown.
         const chosen = stands.findLast(({ given }) => given) ?? stands.at(-1);
         if (!chosen) return [];
         const { file, element, given } = chosen;

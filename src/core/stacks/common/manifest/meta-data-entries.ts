@@ -1,4 +1,4 @@
-import type { Change } from '../../../edits/model.js';
+import type { ByHand, Change } from '../../../edits/model.js';
 import type { ChainStep } from '../../../facts/evidence.js';
 import type { Effective } from '../../../facts/effective.js';
 import type { Fact } from '../../../facts/model.js';
@@ -6,8 +6,9 @@ import { placeAt } from '../../../facts/place.js';
 import { appendChild, escapeXml, setAttribute } from '../../../formats/xml/edit.js';
 import { attribute, elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
+import type { Profile } from '../../../network/model.js';
 import type { AndroidNeeds } from '../../../network/needs.js';
-import type { ByHand } from '../../../edits/model.js';
+import { wantedMetaData } from '../../../network/wanted.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { Tree } from '../../../tree/tree.js';
@@ -70,11 +71,6 @@ export function metaDataFacts(tree: Tree, build: ManifestBuild, { profiles }: Su
   return facts;
 }
 
-/** What an element must say, as its attribute has it; undefined where any value will do. */
-export function wantedText({ value, resource }: Pick<MetaData, 'value' | 'resource'>): string | undefined {
-  return resource ?? (value === undefined ? undefined : String(value));
-}
-
 /** The meta-data elements that enrolled networks require, with their values, in the main manifest. */
 export function wireMetaData(context: ManifestWireContext): StackWiring {
   const { title, profiles, survey, edition } = context;
@@ -92,8 +88,8 @@ export function wireMetaData(context: ManifestWireContext): StackWiring {
       const { isLacking } = lackingIn(edition.variants, asWanted);
       if (!isLacking || done.has(needed.key)) continue;
       done.add(needed.key);
-      const text = wantedText(needed);
-      if (text === undefined)
+      const wanted = wantedMetaData(needed);
+      if (!wanted)
         byHand.push({
           platform: 'android',
           network: profile.id,
@@ -102,36 +98,41 @@ export function wireMetaData(context: ManifestWireContext): StackWiring {
           why: `${profile.name}: ${needed.why}`,
           where: context.manifest,
         });
-      else changes.push(...written(context, profile.id, needed, text));
+      else changes.push(...written(context, profile, needed.key, wanted));
     }
   }
   return { changes, byHand };
 }
 
 /** Whether a fact shows an element as a network wants it. */
-export function isMet(fact: Fact, needed: MetaData): boolean {
-  const text = wantedText(needed);
-  return (
-    fact.kind === 'meta-data' &&
-    (text === undefined ||
-      (fact.value === text && fact.as === (needed.resource === undefined ? 'value' : 'resource')))
-  );
+function isMet(fact: Fact, needed: MetaData): boolean {
+  const wanted = wantedMetaData(needed);
+  return fact.kind === 'meta-data' && (!wanted || (fact.value === wanted.text && fact.as === wanted.as));
 }
 
-function written(context: ManifestWireContext, network: string, needed: MetaData, text: string): Change[] {
+function written(
+  context: ManifestWireContext,
+  profile: Profile,
+  key: string,
+  { as: name, text }: NonNullable<ReturnType<typeof wantedMetaData>>,
+): Change[] {
   const { tree, manifest: path } = context;
   const document = tree.text(path);
   const root = tree.read(path, readXml)?.root;
   const application = root && elements(root, 'application')[0];
-  const profile = context.profiles.find(({ id }) => id === network);
-  if (!document || !application || !profile) return [];
+  if (!document || !application) return [];
   const prefix = prefixOf(root, androidNamespace, 'android');
-  const name = needed.resource === undefined ? 'value' : 'resource';
-  const base = { path, platform: 'android' as const, network, topic: 'meta-data' as const, rules };
-  const about = { element: 'meta-data' as const, name: needed.key };
-  if (declares(root, application, 'meta-data', needed.key)) {
+  const base = {
+    path,
+    platform: 'android' as const,
+    network: profile.id,
+    topic: 'meta-data' as const,
+    rules,
+  };
+  const about = { element: 'meta-data' as const, name: key };
+  if (declares(root, application, 'meta-data', key)) {
     const element = elements(application, 'meta-data').find(
-      (one) => attribute(one, `${prefix}:name`)?.value.trim() === needed.key,
+      (one) => attribute(one, `${prefix}:name`)?.value.trim() === key,
     );
     const other = element && attribute(element, `${prefix}:${name === 'value' ? 'resource' : 'value'}`);
     if (!element) return [];
@@ -144,7 +145,7 @@ function written(context: ManifestWireContext, network: string, needed: MetaData
   const told = toldAttributes(profile, about, root).map((one) => `  ${one}`);
   const lines = [
     '<meta-data',
-    `  ${prefix}:name="${escapeXml(needed.key)}"`,
+    `  ${prefix}:name="${escapeXml(key)}"`,
     ...told,
     `  ${prefix}:${name}="${escapeXml(text)}" />`,
   ];
@@ -152,7 +153,7 @@ function written(context: ManifestWireContext, network: string, needed: MetaData
     {
       ...base,
       adds: [
-        metaDataMark(needed.key),
+        metaDataMark(key),
         ...openedMarks(document.text, application),
         ...toolsMarksFor(profile, about, root),
       ],
