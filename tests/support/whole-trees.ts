@@ -267,7 +267,8 @@ export const wholeTrees: Record<string, WholeTree> = {
   },
 };
 
-const networks = ['cobalt-heron', 'marlstone', 'quincebury', 'ferrowick', 'tallowfield'];
+/** The networks that ship. */
+export const networks = ['cobalt-heron', 'marlstone', 'quincebury', 'ferrowick', 'tallowfield'];
 /** Every two of the networks that ship. */
 export const pairs = networks.flatMap((one, at) =>
   networks.slice(at + 1).map((other) => [one, other] as const),

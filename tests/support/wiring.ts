@@ -12,6 +12,7 @@ import { runSurvey } from '../../src/core/surveying.js';
 import { newProblems } from '../../src/core/wiring/readable.js';
 import { planUnwiring } from '../../src/core/unwiring.js';
 import type { Profile } from '../../src/core/network/model.js';
+import { complaint } from './judges.js';
 import { profileOf, profiles, treeOf } from './trees.js';
 
 export type Files = Record<string, string | Uint8Array>;
@@ -83,6 +84,12 @@ export function holds(
   const problems = (content: Files) =>
     runSurvey(treeOf(content, [], readings), { ...optionsFor(title), ...more }).survey.problems;
   expect(newProblems(problems(files), problems(after))).toEqual([]);
+  // Nor does a reader of others find one.
+  for (const { path } of first.edits) {
+    const [old, now] = [files[path], after[path]];
+    if (now === undefined || (old !== undefined && complaint(path, old) !== null)) continue;
+    expect([path, complaint(path, now)]).toEqual([path, null]);
+  }
   // Idempotent: a second run is empty.
   const second = plan(after, title, more);
   expect(second.patch).toBe('');

@@ -1,7 +1,9 @@
+import { expect, it } from 'vitest';
 import { componentDiffers } from '../../../src/core/checks/rules/manifest-component-differs.js';
 import { permissionLimited } from '../../../src/core/checks/rules/manifest-permission-limited.js';
-import { ruleCases } from '../../support/rules.js';
-import { androidFiles, appIdMetaData, kelp, manifest } from '../../support/trees.js';
+import { findingsOf, ruleCases } from '../../support/rules.js';
+import { androidFiles, appIdMetaData, gradle, kelp, manifest } from '../../support/trees.js';
+import { holds, text } from '../../support/wiring.js';
 
 const main = 'app/src/main/AndroidManifest.xml';
 const release = 'app/src/release/AndroidManifest.xml';
@@ -104,6 +106,7 @@ ruleCases(componentDiffers, {
         {
           message:
             'example.ferrowick.zones.NoticeService of Ferrowick needs android:exported="false", but the manifest says "true".',
+          place: expect.objectContaining({ path: main, endColumn: expect.any(Number) }),
         },
       ],
     },
@@ -114,4 +117,32 @@ ruleCases(componentDiffers, {
       findings: [{ variants: ['debug', 'release'] }],
     },
   ],
+});
+
+it('attributes of components are written as the network requires them, where they are', () => {
+  const tree = {
+    ...activity('\n    android:exported="true"\n    android:configChanges="keyboard|orientation"'),
+    [release]: overlay(
+      '<service android:name="example.ferrowick.zones.NoticeService" android:exported=\'true\' tools:node="merge" />',
+    ),
+  };
+  const made = holds(tree, pushes);
+  expect(text(made.after[main])).toContain(
+    'android:exported="false"\n    android:configChanges="keyboard|orientation|screenSize"',
+  );
+  expect(text(made.after[release])).toContain("android:exported='false'");
+});
+
+it('an attribute in a module that others share is left to a person', () => {
+  const service = '<service android:name="example.ferrowick.zones.NoticeService" android:exported="true" />';
+  const tree = androidFiles({
+    'settings.gradle.kts': 'include(":app")\ninclude(":shared")\n',
+    'app/build.gradle.kts': gradle('', 'implementation(project(":shared"))'),
+    'shared/build.gradle.kts':
+      'plugins { id("com.android.library") }\nandroid { namespace = "example.brine.shared" }\n',
+    'shared/src/main/AndroidManifest.xml': overlay(service),
+  });
+  const made = holds(tree, pushes);
+  expect(text(made.after['shared/src/main/AndroidManifest.xml'])).toContain(service);
+  expect(findingsOf(made.after as Record<string, string>, pushes, componentDiffers)).toHaveLength(1);
 });

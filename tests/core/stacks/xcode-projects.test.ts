@@ -47,7 +47,7 @@ describe('strings of project files', () => {
   it.each(Array.from({ length: 127 }, (_, code) => String.fromCharCode(code)).filter((sign) => sign > '\0'))(
     'are read back as they were given: %j',
     (sign) => {
-      for (const value of [sign, `a${sign}`, `${sign}b`, `a${sign}b${sign}`]) {
+      const written = [sign, `a${sign}`, `${sign}b`, `a${sign}b${sign}`].map((value) => {
         const before = '{\n\tlist = (\n\t\tx,\n\t);\n\tname = old;\n}\n';
         const dict = read(before);
         const list = entryOf(dict, 'list')?.value;
@@ -59,10 +59,11 @@ describe('strings of project files', () => {
         const again = read(after);
         expect(entryOf(again, 'name')?.value).toMatchObject({ value });
         expect(entryOf(again, 'list')?.value).toMatchObject({ items: [{ value: 'x' }, { value }] });
-        judge(after);
         if (/^[\w./]+$/.test(value) && !value.includes('//')) expect(pbxString(value)).toBe(value);
         else expect(pbxString(value)).toMatch(/^".*"$/s);
-      }
+        return after;
+      });
+      judge(`(${written.join(',\n')})`);
     },
   );
 

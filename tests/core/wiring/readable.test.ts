@@ -4,6 +4,7 @@ import { readably } from '../../../src/core/planning.js';
 import { runSurvey } from '../../../src/core/surveying.js';
 import { withBlocks } from '../../../src/core/text/edit.js';
 import { mergeChanges } from '../../../src/core/wiring/outcomes.js';
+import { complaint } from '../../support/judges.js';
 import { androidFiles, iosFiles, kelp, profiles, treeOf } from '../../support/trees.js';
 
 const files = { ...androidFiles(), ...iosFiles() };
@@ -80,5 +81,18 @@ describe('edits of one text', () => {
       { start: 1, end: 2, text: 'x' },
       { start: 9, end: 9, text: '(c)' },
     ]);
+  });
+});
+
+describe('readers of others', () => {
+  it.each([
+    ['AndroidManifest.xml', '<a b="c" />', '<a b="c>'],
+    ['Info.plist', '<plist version="1.0"><dict/></plist>', '<plist version="1.0"><dict></plist>'],
+    ['project.pbxproj', '{ a = "b=1"; }', '{ a = (b=1); }'],
+    ['package.json', '{ "a": 1 }', '{ "a": 1, }'],
+    ['pubspec.yaml', 'a: 1\n', 'a: 1\na: [\n'],
+  ])('tell a file that breaks from one that does not: %s', (path, good, bad) => {
+    expect(complaint(path, good)).toBeNull();
+    expect(complaint(path, bad)).not.toBeNull();
   });
 });

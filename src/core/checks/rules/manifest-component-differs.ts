@@ -1,3 +1,4 @@
+import { mendedAttribute } from '../../network/wanted.js';
 import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
@@ -9,6 +10,7 @@ export const componentDiffers = defineRule({
     severity: 'warning',
     ifShipped: 'The component does not start, looks wrong, or can be started by other apps.',
     mend: 'Write the attribute as the network requires it.',
+    byWiring: 'Run syndexa wire: it writes the attribute as the network requires it.',
     messages: {
       differs: '{name} of {network} needs {attribute}="{wanted}", but the manifest says "{found}".',
     },
@@ -28,11 +30,13 @@ export const componentDiffers = defineRule({
           for (const fact of declared) {
             if (fact.kind !== 'component' || !fact.attributes) continue;
             for (const [attribute, wanted] of Object.entries(attributes)) {
-              const found = valueAt(fact.attributes, attribute.replace(/^android:/, ''));
+              const key = attribute.replace(/^android:/, '');
+              const found = valueAt(fact.attributes, key);
               // One that is not written comes from the manifest of the SDK itself.
-              if (found === undefined || found.includes('$') || hasFlags(found, wanted)) continue;
+              if (found === undefined || mendedAttribute(key, found, wanted) === undefined) continue;
               const data = { name, network: profile.name, attribute, wanted, found };
-              yield { ...fromFact(fact), message: 'differs', data };
+              const place = (fact.places && valueAt(fact.places, key)) ?? fact.place;
+              yield { ...fromFact(fact), place, message: 'differs', data };
             }
           }
         }
@@ -40,9 +44,3 @@ export const componentDiffers = defineRule({
     }
   },
 });
-
-/** Whether a value has all flags that are wanted: `orientation|screenSize` in any order, among others. */
-function hasFlags(found: string, wanted: string): boolean {
-  const flags = found.trim().split('|');
-  return wanted.split('|').every((flag) => flags.includes(flag));
-}

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { defineFact } from '../define.js';
+import { Place } from '../evidence.js';
 
 /** A component that the merged manifest declares and a profile names. */
 export const component = defineFact({
@@ -11,5 +12,9 @@ export const component = defineFact({
       .record(z.string(), z.string())
       .optional()
       .meta({ description: 'Its attributes in the merged manifest, by their names without a prefix.' }),
+    places: z
+      .record(z.string(), Place)
+      .optional()
+      .meta({ description: 'Where the values of those are that the module’s own manifests give.' }),
   },
 });

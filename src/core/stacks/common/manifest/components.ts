@@ -1,9 +1,15 @@
 import { appendChild, escapeXml } from '../../../formats/xml/edit.js';
 import { elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
-import type { AndroidNeeds } from '../../../network/model.js';
+import type { Place } from '../../../facts/evidence.js';
+import type { AndroidNeeds, Profile } from '../../../network/model.js';
+import { mendedAttribute } from '../../../network/wanted.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { Change } from '../../../edits/model.js';
+import type { Edit } from '../../../text/edit.js';
+import { valueAt } from '../../../text/own-values.js';
+import type { Span } from '../../../text/problem.js';
+import type { Tree } from '../../../tree/tree.js';
 import type { StackWiring } from '../../stack.js';
 import { openedMarks } from './meta-data.js';
 import { toldAttributes, toolsEditsFor, toolsMarksFor } from './directive-wiring.js';
@@ -66,7 +72,43 @@ export function wireComponents(context: ManifestWireContext): StackWiring {
         ],
       })),
   );
-  return { changes, byHand };
+  return { changes: [...changes, ...enrolled.flatMap((profile) => mended(context, profile))], byHand };
+}
+
+/** Writes the attributes that a network requires of its components where they are declared otherwise. */
+function mended({ tree, survey, edition }: ManifestWireContext, profile: Profile): Change[] {
+  const wanted = new Map<string, { path: string; edit: Edit }>();
+  for (const { kind, name, attributes } of profile.android?.components ?? [])
+    for (const fact of survey.facts) {
+      if (fact.kind !== 'component' || fact.name !== kind || fact.value !== name) continue;
+      if (fact.effective !== true || fact.module !== edition.module) continue;
+      for (const [attribute, needed] of Object.entries(attributes)) {
+        const key = attribute.replace(/^android:/, '');
+        const found = valueAt(fact.attributes ?? {}, key);
+        const place = valueAt(fact.places ?? {}, key);
+        const text = found === undefined ? undefined : mendedAttribute(key, found, needed);
+        const span = place && spanOf(tree, place);
+        if (!place || !span || text === undefined) continue;
+        const edit = { ...span, text: escapeXml(text) };
+        wanted.set(`${place.path} ${span.start}`, { path: place.path, edit });
+      }
+    }
+  return [...wanted.values()].map(({ path, edit }) => ({
+    path,
+    platform: 'android',
+    network: profile.id,
+    topic: 'components',
+    rules: ['manifest/component-differs'],
+    kind: 'edit',
+    edits: [edit],
+  }));
+}
+
+/** The value of an attribute in its file, by the place that a fact gives for it. */
+function spanOf(tree: Tree, { path, line, column, endLine, endColumn }: Place): Span | undefined {
+  const lines = tree.text(path)?.lines;
+  if (!lines || endLine === undefined || endColumn === undefined) return undefined;
+  return { start: lines.lineStart(line) + column - 1, end: lines.lineStart(endLine) + endColumn - 1 };
 }
 
 const aboutOf = ({ kind, name }: Component) => ({ element: kind, name });

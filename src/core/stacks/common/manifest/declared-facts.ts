@@ -76,7 +76,20 @@ export function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: S
       const place = placeAt(source.file.path, tree.text(source.file.path), source.element);
       const chain = [{ what: 'manifest', value: key, place }];
       const given = Object.fromEntries([...attributes].map(([name, { value }]) => [name, value]));
-      const own = { network: owner.id, name: kind, value: full, attributes: given };
+      const places = Object.fromEntries(
+        [...attributes]
+          .filter(([, { file }]) => !file.library)
+          .map(
+            ([
+              name,
+              {
+                file,
+                attribute: { valueSpan },
+              },
+            ]) => [name, placeAt(file.path, tree.text(file.path), valueSpan)],
+          ),
+      );
+      const own = { network: owner.id, name: kind, value: full, attributes: given, places };
       facts.push({ ...base, kind: 'component', ...own, place, chain });
     }
     for (const removed of removedElements(files, kind)) {
