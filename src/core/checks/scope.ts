@@ -20,8 +20,17 @@ export interface EditionScope {
   facts: Fact[];
 }
 
+/** Scopes by the run that they are made for: almost every rule asks for them. */
+const made = new WeakMap<CheckContext, readonly EditionScope[]>();
+
 /** The title's editions that the tree builds. */
-export function editionScopes({ survey, title, profiles }: CheckContext): EditionScope[] {
+export function editionScopes(context: CheckContext): readonly EditionScope[] {
+  const scopes = made.get(context) ?? scopesOf(context);
+  made.set(context, scopes);
+  return scopes;
+}
+
+function scopesOf({ survey, title, profiles }: CheckContext): EditionScope[] {
   if (!title) return [];
   return platforms.flatMap((platform): EditionScope[] => {
     const edition = editionOf(survey.editions, title, platform);
