@@ -32,11 +32,15 @@ async function ask(method, path, body) {
   return found;
 }
 
-/** Needed memory (MB) in the process as a whole, and in its heap. */
+/** Memory (MB): what the main thread and the worker need, and what the process has. */
 async function memory() {
   const text = await (await fetch(`${url}/metrics`)).text();
   const of = (name) => Number(new RegExp(`^${name} (\\S+)$`, 'm').exec(text)?.[1]) / 1024 / 1024;
-  return { heap: of('syndexa_heap_bytes'), resident: of('syndexa_resident_bytes') };
+  return {
+    heap: of('syndexa_heap_bytes'),
+    worker: of('syndexa_worker_bytes'),
+    resident: of('syndexa_resident_bytes'),
+  };
 }
 
 try {
@@ -68,7 +72,13 @@ try {
     return up / settled.reduce((sum, { at }) => sum + (at - x) ** 2, 0);
   };
   line('rounds', `${times.length} in ${minutes} min, ${median(times).toFixed(0)} ms each`);
-  for (const name of ['heap', 'resident'])
+  const minutesIn = ({ at }) => Math.round(at - points[0].at);
+  for (const point of points.filter((_, index) => index % Math.ceil(points.length / 12) === 0))
+    line(
+      `after ${minutesIn(point)} min`,
+      ['heap', 'worker', 'resident'].map((name) => `${name} ${point[name].toFixed(1)} MB`).join(', '),
+    );
+  for (const name of ['heap', 'worker', 'resident'])
     line(
       `${name} memory, per hour after the first quarter`,
       `${(slope(name) * 60).toFixed(2)} MB (it is ${median(settled.map((point) => point[name])).toFixed(0)} MB)`,

@@ -32,6 +32,7 @@ export class Metrics {
       const gauges = [
         `syndexa_resident_bytes ${memory.rss}`,
         `syndexa_heap_bytes ${memory.heapUsed}`,
+        `syndexa_worker_bytes ${this.context.runner.memory}`,
         ...[0.5, 0.99].map(
           (quantile) =>
             `syndexa_event_loop_delay_seconds{quantile="${quantile}"} ${(this.#delay.percentile(quantile * 100) / 1e9).toFixed(4)}`,

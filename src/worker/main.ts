@@ -1,4 +1,4 @@
-import { deserialize, serialize } from 'node:v8';
+import { deserialize, getHeapStatistics, serialize } from 'node:v8';
 import { workerData } from 'node:worker_threads';
 import { lastingReaders } from '../core/code/lasting-readers.js';
 import { recordTasks, type RecordInput, type RecordOutput, type RecordTask } from '../core/record-tasks.js';
@@ -65,9 +65,17 @@ export default async function work(asked: (WorkerTask | WorkerRecordTask) & Watc
     // Nothing more can be read here. Whoever watches ends this thread.
     return new Promise(() => undefined);
   } finally {
+    say({ says: 'memory', bytes: needed() });
     current = undefined;
     port.close();
   }
+}
+
+/** Under node --expose-gc, what is measured is what is still needed. */
+function needed(): number {
+  globalThis.gc?.();
+  const { used_heap_size: heap, external_memory: outside } = getHeapStatistics();
+  return heap + outside;
 }
 
 function perform<Task extends RecordTask>({ record, input }: WorkerRecordTask<Task>): RecordOutput<Task> {

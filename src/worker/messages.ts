@@ -50,5 +50,7 @@ export type WorkerAnswer<Task extends TreeTask> = { lacks: 'tree' } | { output: 
 export type WorkerMessage =
   | { says: 'progress'; step: Parameters<NonNullable<SurveyOptions['progress']>>[0] }
   | { says: 'read'; kept: KeptReading }
+  /** What it needs after a task, in bytes: its heap, and what objects there hold outside of it. */
+  | { says: 'memory'; bytes: number }
   /** Its parsers broke down on the file in the reading cell. It does nothing more, and has to be ended. */
   | { says: 'broken' };

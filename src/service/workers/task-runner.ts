@@ -72,6 +72,11 @@ export class TaskRunner {
     return Promise.resolve(perform(input));
   }
 
+  /** What the worker thread of the last task needed after it, in bytes; 0 before the first. */
+  get memory(): number {
+    return this.#pool.memory;
+  }
+
   async close(): Promise<void> {
     await this.#pool.close();
     this.options.shelf?.flush();

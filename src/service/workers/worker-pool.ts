@@ -50,6 +50,7 @@ export class WorkerPool {
   #pool: Promise<Piscina> | undefined;
   readonly #costly = new CostlyFiles();
   readonly #closing = new AbortController();
+  #memory = 0;
 
   constructor(
     private readonly source: TreeSource,
@@ -98,6 +99,11 @@ export class WorkerPool {
     throw tooCostly(`It took more than ${treeTime} seconds.`);
   }
 
+  /** What the worker of the last task needed after it, in bytes; 0 before the first. */
+  get memory(): number {
+    return this.#memory;
+  }
+
   async close(): Promise<void> {
     this.#closing.abort();
     await (await this.#pool)?.destroy();
@@ -123,6 +129,7 @@ export class WorkerPool {
     const hear = (message: WorkerMessage): void => {
       if (message.says === 'progress') progress?.(message.step);
       else if (message.says === 'read') this.source.keep(message.kept);
+      else if (message.says === 'memory') this.#memory = message.bytes;
       else end('file');
     };
     const byCaller = (): void => end('caller');
