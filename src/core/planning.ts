@@ -242,13 +242,15 @@ function steps(said: readonly ByHand[], remaining: readonly Finding[]): ByHand[]
 
 /** Findings with the edits that would fix each; what wiring leaves to a person says what that person does. */
 export function withFixes({ findings, edits, remaining, byHand }: Plan): Finding[] {
-  const left = new Set(remaining.map(({ fingerprint }) => fingerprint));
+  const left = new Map(remaining.map((finding) => [finding.fingerprint, finding]));
   return findings.map((finding) => {
-    if (left.has(finding.fingerprint)) {
-      const step = byHand.find(
+    const after = left.get(finding.fingerprint);
+    if (after) {
+      const steps = byHand.filter(
         ({ rule, platform, network }) =>
           rule === finding.rule && platform === finding.platform && network === finding.network,
       );
+      const step = steps.find(({ what }) => what === after.mend) ?? steps[0];
       return step ? { ...finding, mend: step.what } : finding;
     }
     const mine = edits.filter(

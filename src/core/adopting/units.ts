@@ -2,7 +2,8 @@ import type { Profile } from '../network/model.js';
 import type { Format, Platform, Stage } from '../words/words.js';
 import { recogniser } from '../network/recognise.js';
 import type { Fact, FactOf, Survey, Variant } from '../facts/model.js';
-import { carriersOf, formatIn, placementName, wordsOf } from './names.js';
+import { placementName, wordsOf } from '../roster/carrier-names.js';
+import { carriersOf, formatIn } from './names.js';
 import type { Confidence } from './model.js';
 
 /** A unit ID that trees carry, and all that they say of it. */

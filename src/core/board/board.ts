@@ -1,3 +1,4 @@
+import { carryingOf, type Carrying } from '../facts/carried.js';
 import { isWhereBuildLooks } from '../facts/effective.js';
 import { valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
@@ -70,11 +71,15 @@ function cellMaker(
 ): (profile: Profile, placement: string | null) => BoardCell[] {
   const clashing = clashingIds(title);
   const built = platforms.filter((platform) => title.editions[platform]);
-  const sides = built.map((platform) => ({
-    platform,
-    expected: indexed(expectedIds(title, profiles, platform)),
-    reading: readings.find((candidate) => candidate.platform === platform),
-  }));
+  const sides = built.map((platform): SideInput => {
+    const reading = readings.find((candidate) => candidate.platform === platform);
+    return {
+      platform,
+      expected: indexed(expectedIds(title, profiles, platform)),
+      reading,
+      carrying: carryingOf(reading?.facts ?? []),
+    };
+  });
   return (profile, placement) => {
     const inventory = inventories.find(({ network }) => network === profile.id);
     const format = placement === null ? undefined : valueAt(title.placements, placement)?.format;
@@ -134,6 +139,7 @@ interface SideInput {
   platform: Platform;
   expected: ExpectedIds;
   reading: Reading | undefined;
+  carrying: Carrying;
 }
 
 function cellOf(row: RowInput, side: SideInput, stage: Stage): BoardCell {
@@ -178,7 +184,7 @@ function cellOf(row: RowInput, side: SideInput, stage: Stage): BoardCell {
 function buildState(
   mine: ExpectedId,
   title: Title,
-  { reading, platform, expected }: SideInput,
+  { reading, carrying, platform, expected }: SideInput,
 ): { build: BuildState; found: string[] } {
   if (!reading) return { build: 'unread', found: [] };
   const variants = reading.edition.variants
@@ -187,14 +193,11 @@ function buildState(
     .map(({ name }) => name);
   const reaches = (names: readonly string[]) => names.some((name) => variants.includes(name));
   const kind = mine.kind === 'app' ? 'app-id' : 'unit-id';
-  const facts = reading.facts.filter(
-    (fact) =>
-      fact.kind === kind &&
-      fact.network === mine.network &&
-      fact.platform === platform &&
-      isWhereBuildLooks(fact) &&
-      reaches(fact.variants),
-  );
+  const facts = reading.facts.flatMap((fact) => {
+    if (fact.kind !== kind || fact.network !== mine.network || fact.platform !== platform) return [];
+    const carried = isWhereBuildLooks(fact) ? (fact.kind === 'unit-id' ? carrying(fact) : fact.variants) : [];
+    return reaches(carried) ? [{ ...fact, variants: [...carried] }] : [];
+  });
   const right = facts.filter(({ value }) => value === mine.id);
   const covered = variants.every((name) => right.some((fact) => fact.variants.includes(name)));
   const others = facts.filter((fact) => !right.includes(fact));

@@ -1,5 +1,4 @@
 import type { Profile } from '../network/model.js';
-import { placementNames } from '../languages/common/placebook.js';
 import type { SurveyContext } from '../roster/survey-context.js';
 import type { CodePlace } from '../facts/evidence.js';
 import type { Fact } from '../facts/model.js';
@@ -7,6 +6,7 @@ import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
 import { codePlace } from './code-place.js';
+import { placebookUses } from './placebook-uses.js';
 import { languageOf, languages, type Language } from '../languages/index.js';
 import { codeAlone } from '../syntax/literals.js';
 import type { PlainValue, SourceCall, SourceReading } from './source-reading.js';
@@ -123,21 +123,17 @@ function callbacks(source: Source, profile: Profile): Fact[] {
 
 function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
   const { tree, file, document, language } = source;
-  if (!document.text.includes('Placebook.')) return [];
+  if (!document.text.includes('Placebook')) return [];
   const reader = codeReaders.get(language.id);
   const { code } = (reader && tree.read(file.path, reader)) ?? { code: '' };
-  return Object.keys(title?.placements ?? {}).flatMap((placement) =>
-    placementNames(placement).flatMap((name) =>
-      places(code, name).flatMap((start) =>
-        factAt(source, { start, end: start + name.length }, name).map((base) => ({
-          kind: 'placement-use' as const,
-          network: null,
-          placement,
-          name: placement,
-          ...base,
-        })),
-      ),
-    ),
+  return placebookUses(code, Object.keys(title?.placements ?? {})).flatMap(({ placement, ...span }) =>
+    factAt(source, span, code.slice(span.start, span.end)).map((base) => ({
+      kind: 'placement-use' as const,
+      network: null,
+      placement,
+      name: placement,
+      ...base,
+    })),
   );
 }
 
@@ -172,14 +168,4 @@ function idsOf(tree: Tree, file: CodeFile, variant: string, value: PlainValue, d
   return (found ?? []).flatMap((inner) =>
     inner === value ? [] : idsOf(tree, file, variant, inner, depth + 1),
   );
-}
-
-/** Where a dotted name is in code as a whole name. */
-function places(code: string, name: string): number[] {
-  const found: number[] = [];
-  for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + name.length)) {
-    const before = code[at - 1] ?? '';
-    if (!/[A-Za-z0-9_$.]/.test(before) && !/[A-Za-z0-9_]/.test(code[at + name.length] ?? '')) found.push(at);
-  }
-  return found;
 }

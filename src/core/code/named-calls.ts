@@ -48,7 +48,7 @@ export function callNeedles(profiles: readonly Profile[]): string[] {
   const classes = profiles.flatMap(({ android }) => android?.application?.class.split('.').at(-1) ?? []);
   const all = [
     ...new Set([
-      'Placebook.',
+      'Placebook',
       ...[...found, ...views, ...classes].filter(({ length }) => length >= minNeedle),
     ]),
   ];

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { draftTitle } from '../../../src/core/adopting/draft.js';
-import { placementName, wordsOf } from '../../../src/core/adopting/names.js';
+import { placementName, wordsOf } from '../../../src/core/roster/carrier-names.js';
 import { guessStage } from '../../../src/core/adopting/units.js';
 import { readRoster } from '../../../src/core/roster/document.js';
 import { runSurvey } from '../../../src/core/surveying.js';

@@ -9,6 +9,7 @@ import { showOnReturn } from '../../../src/core/checks/rules/code-show-on-return
 import { showWithoutCheck } from '../../../src/core/checks/rules/code-show-without-check.js';
 import { startedTwice } from '../../../src/core/checks/rules/code-started-twice.js';
 import { testDeviceInProduction } from '../../../src/core/checks/rules/code-test-device-in-production.js';
+import { unitOfAnotherPlacement } from '../../../src/core/checks/rules/code-unit-of-another-placement.js';
 import { wrongFormat } from '../../../src/core/checks/rules/code-wrong-format.js';
 import { formatDiffers } from '../../../src/core/checks/rules/platform-format-differs.js';
 import { settingDiffers } from '../../../src/core/checks/rules/platform-setting-differs.js';
@@ -604,6 +605,69 @@ ruleCases(overriddenByLocale, {
       name: 'another ID',
       files: translated('CH-A-310772-ZZZZ9999'),
       findings: [{ variants: ['debug', 'release'] }],
+    },
+  ],
+});
+
+const swapped = kelp({
+  placements: {
+    footer: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'),
+    'level-end': placement('banner', 'CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444'),
+    'level-gift': placement('rewarded', 'CH-U-310772-FFFF5555', 'CH-U-310772-GGGG6666'),
+  },
+});
+const inKotlin = (code: string) => androidFiles({ [screen]: code });
+ruleCases(unitOfAnotherPlacement, {
+  clean: [
+    {
+      name: 'each in a constant of its name',
+      files: inKotlin(
+        'const val LEVEL_END_UNIT_ID = "CH-U-310772-DDDD3333"\nval footerBanner = "CH-U-310772-BBBB1111"\n',
+      ),
+      title: swapped,
+    },
+    {
+      name: 'a name that says nothing, more, or of another format',
+      files: inKotlin(
+        'val UNIT = "CH-U-310772-BBBB1111"\nval levelEndOrStart = "CH-U-310772-BBBB1111"\nval levelGift = "CH-U-310772-BBBB1111"\n',
+      ),
+      title: swapped,
+    },
+    {
+      name: 'a class that has the unit of its own name as well',
+      files: inKotlin(
+        'class LevelEndScreen {\n    fun open() {\n        show("CH-U-310772-DDDD3333")\n        show("CH-U-310772-BBBB1111")\n    }\n}\n',
+      ),
+      title: swapped,
+    },
+  ],
+  faulty: [
+    {
+      name: 'a constant named after another',
+      files: inKotlin('object Ids {\n    const val LEVEL_END = "CH-U-310772-BBBB1111"\n}\n'),
+      title: swapped,
+      findings: [
+        {
+          message: 'LEVEL_END holds CH-U-310772-BBBB1111 of Cobalt Heron, which is footer, not level-end.',
+          placement: 'footer',
+        },
+      ],
+    },
+    {
+      name: 'two that are exchanged',
+      files: iosFiles({
+        'Kelp/App.swift': 'let levelEnd = "CH-U-310772-CCCC2222"\nlet footer = "CH-U-310772-EEEE4444"\n',
+      }),
+      title: swapped,
+      findings: [{ placement: 'footer' }, { placement: 'level-end' }],
+    },
+    {
+      name: 'a class named after another',
+      files: inKotlin(
+        'class LevelEndScreen {\n    fun open() {\n        show("CH-U-310772-BBBB1111")\n    }\n}\n',
+      ),
+      title: swapped,
+      findings: [{ placement: 'footer' }],
     },
   ],
 });

@@ -22,6 +22,7 @@ import { unitIdNotInBuild } from '../../../src/core/checks/rules/unit-id-not-in-
 import { unitIdNotInRoster } from '../../../src/core/checks/rules/unit-id-not-in-roster.js';
 import { Tree } from '../../../src/core/tree/tree.js';
 import { ruleCases } from '../../support/rules.js';
+import { placebookMark } from '../../../src/core/languages/common/placebook.js';
 import {
   androidFiles,
   appIdKey,
@@ -358,6 +359,21 @@ ruleCases(unitIdNotInBuild, {
     },
   ],
   faulty: [
+    {
+      name: 'in the placebook alone',
+      files: androidFiles({
+        'app/src/main/java/Placebook.kt': `// ${placebookMark}\nobject Placebook {\n    val footer = Placement(name = "footer", unit = "CH-U-310772-BBBB1111")\n}\n`,
+        'app/src/debug/java/K.kt': bannerInCode('CH-U-100001-BANNER0A'),
+      }),
+      title: kelp({ placements: footer }),
+      findings: [
+        {
+          variants: ['release'],
+          message:
+            'Nothing uses footer on Cobalt Heron (production CH-U-310772-BBBB1111); in code it is Placebook.footer.unit(Placebook.Network.COBALT_HERON).',
+        },
+      ],
+    },
     {
       name: 'nowhere',
       files: androidFiles(),

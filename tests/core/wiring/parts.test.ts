@@ -432,7 +432,7 @@ describe('IDs in code', () => {
       'Kotlin',
       androidFiles({
         'app/src/main/java/example/brine/kelp/Home.kt':
-          'package example.brine.kelp\n\nimport example.cobaltheron.ads.BannerView\n\nconst val UNIT = "CH-U-310772-BBBB1111"\nval banner = BannerView(context, "CH-U-310772-CCCC2222")\n',
+          'package example.brine.kelp\n\nimport example.cobaltheron.ads.BannerView\n\nconst val UNIT = "CH-U-310772-BBBB1111"\nval banner = BannerView(context, "CH-U-310772-BBBB1111")\n',
       }),
       'app/src/main/java/example/brine/kelp/Home.kt',
       [
@@ -488,6 +488,40 @@ describe('IDs in code', () => {
       ],
     ],
   ];
+  it.each([
+    [
+      'the ID of the other platform',
+      androidFiles({ 'app/src/main/java/example/brine/kelp/Home.kt': 'val UNIT = "CH-U-310772-CCCC2222"\n' }),
+      'app/src/main/java/example/brine/kelp/Home.kt',
+      'unit-id/wrong-platform',
+    ],
+    [
+      'a unit that a call of another format loads',
+      androidFiles({
+        'app/src/main/java/example/brine/kelp/Home.kt':
+          'import example.cobaltheron.ads.HeronInterstitial\n\nfun open() { HeronInterstitial.load(this, "CH-U-310772-BBBB1111") }\n',
+      }),
+      'app/src/main/java/example/brine/kelp/Home.kt',
+      'code/wrong-format',
+    ],
+    [
+      'a constant named after another placement',
+      iosFiles({ 'Kelp/App.swift': 'let levelEndUnit = "CH-U-310772-CCCC2222"\n' }),
+      'Kelp/App.swift',
+      'code/unit-of-another-placement',
+    ],
+  ])('stay where a reference would hide a mistake: %s', (_, files, path, rule) => {
+    const more = kelp({
+      placements: {
+        ...title.placements,
+        'level-end': placement('banner', 'CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444'),
+      },
+    });
+    const { after, plan: made } = holds(files, more, asked({ callSites: true }));
+    expect(after[path]).toBe(files[path]);
+    expect(made.remaining.map((finding) => finding.rule)).toContain(rule);
+  });
+
   it.each(cases)('become references to the placebook: %s', (_, files, path, parts) => {
     const untouched = holds(files, title).after;
     expect(untouched[path]).toBe(files[path]);

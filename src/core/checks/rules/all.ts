@@ -61,6 +61,7 @@ export { startInUnusedClass } from './code-start-in-unused-class.js';
 export { startWithoutLimit } from './code-start-without-limit.js';
 export { startedTwice } from './code-started-twice.js';
 export { testDeviceInProduction } from './code-test-device-in-production.js';
+export { unitOfAnotherPlacement } from './code-unit-of-another-placement.js';
 export { wrongFormat } from './code-wrong-format.js';
 export { companionIdentifierDiffers } from './companion-identifier-differs.js';
 export { companionMissing } from './companion-missing.js';

@@ -10,7 +10,7 @@ export const attributionIdMissing = defineRule({
     ifShipped: 'Installs through the network are attributed to nobody, so it bids less or not at all.',
     mend: 'Add it to SKAdNetworkItems in the property list.',
     byWiring: 'Run syndexa wire: it adds the identifier to SKAdNetworkItems.',
-    messages: { missing: 'SKAdNetworkItems of {variants} lacks {ids}, which {network} requires.' },
+    messages: { missing: 'SKAdNetworkItems of {variants} lacks {ids} ({network}).' },
     isAbsence: true,
     needsTitle: true,
   },

@@ -1,67 +1,87 @@
-import { isWhereBuildLooks } from '../../facts/effective.js';
+import { carryingOf } from '../../facts/carried.js';
+import type { FactOf } from '../../facts/model.js';
+import { languageOf } from '../../languages/index.js';
 import { defineRule } from '../model.js';
-import { editionScopes, listed, networkName, stagedVariants } from '../scope.js';
+import type { CheckContext, Report } from '../model.js';
+import { editionScopes, listed, networkName, stagedVariants, type EditionScope } from '../scope.js';
 
-/** The roster holds a unit ID that some variant of its stage does not carry anywhere. */
+/** The roster holds a unit ID that some variant of its stage does not use anywhere. */
 export const unitIdNotInBuild = defineRule({
   meta: {
     id: 'unit-id/not-in-build',
     severity: 'blocker',
     ifShipped: 'The placement cannot request an ad, and earns nothing.',
-    mend: 'Name the placement in code, through the placebook if there is one.',
-    byWiring: 'Run syndexa wire, which writes the placebook, and name the placement through it in code.',
-    messages: { absent: 'The build lacks the unit ID of {placement} on {network} ({ids}).' },
+    mend: 'Name the placement in code, through the placebook that syndexa wire writes.',
+    byWiring: 'Run syndexa wire: it names the placement through the placebook where code has its ID.',
+    messages: {
+      absent: 'Nothing uses {placement} on {network} ({ids}){reference}.',
+    },
     isAbsence: true,
     mayBeInScript: true,
     needsTitle: true,
   },
   *run(context) {
-    for (const scope of editionScopes(context)) {
-      const open = context.survey.unresolved.filter(
-        ({ kind, module }) => kind === 'unit-id' && module === scope.edition.module,
-      );
-      const absent = new Map<
-        string,
-        { network: string; placement: string; variants: string[]; ids: string[] }
-      >();
-      for (const { kind, network, stage, id, placement } of scope.expected) {
-        if (kind !== 'unit' || id === undefined || placement === undefined) continue;
-        const carriers = [
-          ...scope.facts.filter(
-            (fact) => fact.kind === 'unit-id' && fact.value === id && isWhereBuildLooks(fact),
-          ),
-          ...open.filter(({ value }) => value === id),
-        ];
-        const covered = new Set(carriers.flatMap(({ variants }) => variants));
-        const variants = stagedVariants(scope, stage)
-          .map(({ name }) => name)
-          .filter((name) => !covered.has(name));
-        if (variants.length === 0) continue;
-        const key = `${network} ${placement}`;
-        const entry = absent.get(key) ?? { network, placement, variants: [], ids: [] };
-        entry.variants.push(...variants);
-        entry.ids.push(`${stage} ${id}`);
-        absent.set(key, entry);
-      }
-      for (const { network, placement, variants, ids } of absent.values()) {
-        const data = {
-          placement,
-          network: networkName(context, network),
-          ids: listed(ids),
-          variants: listed(variants),
-        };
-        const { platform, edition } = scope;
-        yield {
-          platform,
-          module: edition.module,
-          variants,
-          network,
-          placement,
-          place: edition.home,
-          message: 'absent',
-          data,
-        };
-      }
-    }
+    for (const scope of editionScopes(context))
+      for (const lack of lacks(context, scope)) yield reportOf(context, scope, lack);
   },
 });
+
+/** A placement that variants lack: nothing has its ID, or the placebook alone. */
+interface Lack {
+  network: string;
+  placement: string;
+  variants: string[];
+  ids: string[];
+  /** Where the placebook has it. */
+  unused: FactOf<'unit-id'> | undefined;
+}
+
+function lacks({ survey }: CheckContext, scope: EditionScope): Iterable<Lack> {
+  const units = scope.facts.filter((fact) => fact.kind === 'unit-id');
+  const open = survey.unresolved.filter(
+    ({ kind, module }) => kind === 'unit-id' && module === scope.edition.module,
+  );
+  const carrying = carryingOf(scope.facts);
+  const found = new Map<string, Lack>();
+  for (const { kind, network, stage, id, placement } of scope.expected) {
+    if (kind !== 'unit' || id === undefined || placement === undefined) continue;
+    const mine = units.filter(({ value }) => value === id);
+    const covered = new Set([
+      ...mine.flatMap((fact) => carrying(fact)),
+      ...open.filter(({ value }) => value === id).flatMap(({ variants }) => variants),
+    ]);
+    for (const { name } of stagedVariants(scope, stage)) {
+      if (covered.has(name)) continue;
+      const unused = mine.find(({ carrier, variants }) => carrier === 'placebook' && variants.includes(name));
+      const key = `${network} ${placement}`;
+      const lack = found.get(key) ?? { network, placement, variants: [], ids: [], unused: undefined };
+      found.set(key, lack);
+      lack.unused ??= unused;
+      lack.variants.push(name);
+      const text = `${stage} ${id}`;
+      if (!lack.ids.includes(text)) lack.ids.push(text);
+    }
+  }
+  return found.values();
+}
+
+function reportOf(
+  context: CheckContext,
+  { platform, edition }: EditionScope,
+  { network, placement, variants, ids, unused }: Lack,
+): Report<'absent'> {
+  const report: Report<'absent'> = {
+    platform,
+    module: edition.module,
+    variants,
+    network,
+    placement,
+    place: edition.home,
+    message: 'absent',
+    data: { placement, network: networkName(context, network), ids: listed(ids) },
+    changing: { reference: '' },
+  };
+  const reference = unused && languageOf(unused.place.path)?.reference.unit(placement, network);
+  if (reference === undefined) return report;
+  return { ...report, chain: unused?.chain, changing: { reference: `; in code it is ${reference}` } };
+}

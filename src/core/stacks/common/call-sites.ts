@@ -2,7 +2,8 @@ import { valueAt } from '../../text/own-values.js';
 import { readingOf } from '../../code/source-files.js';
 import { languageOf, type Language, type LanguageName } from '../../languages/index.js';
 import type { Profile } from '../../network/model.js';
-import type { Platform } from '../../words/words.js';
+import { platforms, type Platform } from '../../words/words.js';
+import { namedOtherwise } from '../../roster/carrier-names.js';
 import { expectedIds } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
 import { isIdFact, type Fact } from '../../facts/model.js';
@@ -27,12 +28,7 @@ export interface CallSiteContext {
   bookPath?: string;
 }
 
-const rules = [
-  'code/hard-coded-id',
-  'unit-id/wrong-platform',
-  'stage/test-id-in-production',
-  'stage/production-id-in-test',
-];
+const rules = ['code/hard-coded-id', 'stage/test-id-in-production', 'stage/production-id-in-test'];
 
 /** Whether a fact is an ID that code names as a literal. */
 function isInCode(fact: Fact): boolean {
@@ -53,10 +49,11 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     if (!language || !context.languages.includes(language.id) || !document || seen.has(key)) return [];
     const reference = referenceFor(context, fact, language);
     if (reference === undefined) return [];
+    const choice = choiceEdits(context, document, fact, language, reference);
+    if (isMistaken(context, fact, profile) || (!choice && isOfOtherPlatform(context, fact, profile)))
+      return [];
     seen.add(key);
-    const replaced =
-      choiceEdits(context, document, fact, language, reference) ??
-      literalEdits(document, fact, { reference, language });
+    const replaced = choice ?? literalEdits(document, fact, { reference, language });
     if (replaced.length === 0) return [];
     const imports = language.importPlacebook(document, {
       packageName: context.packageName,
@@ -67,6 +64,52 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     const edits = [...replaced, ...imports];
     return [{ path: place.path, platform, network, topic: 'call-sites', rules, kind: 'edit', edits }];
   });
+}
+
+/**
+ * Whether a unit ID is where another belongs, so that a reference there would hide the mistake: a call of another format
+ * loads it, or the code names it otherwise. It is left to a person.
+ */
+function isMistaken({ facts, title, platform }: CallSiteContext, fact: Fact, profile: Profile): boolean {
+  if (fact.kind !== 'unit-id' || fact.placement === undefined) return false;
+  const placement = valueAt(title.placements, fact.placement);
+  const loads = facts.flatMap((call) =>
+    call.kind === 'call' &&
+    call.network === profile.id &&
+    call.platform === platform &&
+    call.format !== undefined &&
+    call.code?.argument?.ids.includes(fact.value)
+      ? [call.format]
+      : [],
+  );
+  return (
+    (loads.length > 0 && placement !== undefined && !loads.includes(placement.format)) ||
+    namedOtherwise(fact, facts, title, profile) !== undefined
+  );
+}
+
+/**
+ * Whether a unit ID belongs to the other platform, and no code of that platform has it at this place. In a choice by
+ * platform, and in code of both, the placement is plain, and the placebook has the right ID of it.
+ */
+function isOfOtherPlatform(
+  { facts, title, platform }: CallSiteContext,
+  fact: Fact,
+  profile: Profile,
+): boolean {
+  const placement = valueAt(title.placements, fact.placement ?? '');
+  const units = valueAt(placement?.units ?? {}, profile.id) ?? {};
+  const isOf = (one: Platform) => Object.values(units[one] ?? {}).includes(fact.value);
+  const { path, line, column } = fact.place;
+  const isShared = facts.some(
+    ({ platform: other, place }) =>
+      other !== platform &&
+      isOf(other) &&
+      place.path === path &&
+      place.line === line &&
+      place.column === column,
+  );
+  return platforms.some(isOf) && !isOf(platform) && !isShared;
 }
 
 /** The reference for an ID; undefined when the roster gives it to none, or to several. */

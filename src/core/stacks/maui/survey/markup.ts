@@ -11,6 +11,7 @@ import type { Fact, SurveyEdition } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
 import { withPlacements } from '../../../roster/variant-stages.js';
 import type { TextDocument } from '../../../text/document.js';
+import { markupUses } from './markup-uses.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 
@@ -109,7 +110,7 @@ export function markupFacts(
     const views = [...descendants(root)].flatMap((element) =>
       editions.flatMap((edition) => viewFacts({ path, document, root, element, edition, context })),
     );
-    return [...given, ...views];
+    return [...given, ...views, ...markupUses(path, document, root, editions, context)];
   });
   return mergeVariants(withPlacements(facts, context.title));
 }
