@@ -186,9 +186,11 @@ describe('a sixth network, known by a YAML file alone', () => {
     );
     const check = await run('check tree --title kelp --fail-on warning --verbose');
     expect([check.code, check.out.match(/partner\/unit-too-new/g)?.length]).toEqual([1, 2]);
-    // Wiring writes no code of the title: the start-up call and the install of pods are left to a person.
+    // Wiring writes no code of the title: the calls and the install of pods are left to a person.
     const left = [...check.out.matchAll(/^(?:■ blocker|▲ warning) {2}(\S+)/gm)].map(([, rule]) => rule);
-    expect(new Set(left)).toEqual(new Set(['code/never-started', 'build/install-not-run']));
+    expect(new Set(left)).toEqual(
+      new Set(['code/never-started', 'build/install-not-run', 'unit-id/not-in-build']),
+    );
     expect((await good('survey tree --title kelp')).out).toContain('lantern');
     const board = shaped('board', await good('board kelp --json'));
     expect(board.rows.map(({ label, network }: any) => [label, network])).toEqual([

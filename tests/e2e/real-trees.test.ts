@@ -363,8 +363,10 @@ titles:
     expect(rules(left.out)).toEqual([
       'android code/never-started',
       'android tree/cannot-tell',
+      'android unit-id/not-in-build',
       'ios code/never-started',
       'ios privacy/tracking-text-missing',
+      'ios unit-id/not-in-build',
       'null build/not-locked',
     ]);
     expect((await syndexa(['wire', 'hello', '--title', 'hello'], home)).out).toContain(

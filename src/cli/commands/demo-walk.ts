@@ -133,7 +133,7 @@ async function fromNothing(io: Io, paint: Paint, places: WalkPlaces): Promise<vo
     await syndexa('check tidewick-lite --title lite', exit.findings);
     await syndexa('wire tidewick-lite --title lite --write');
     io.out(
-      `\n${paint.bold(paint.cyan('▶ The start-up calls, written as a person would: demo/lite-by-hand.patch'))}\n\n`,
+      `\n${paint.bold(paint.cyan('▶ The start-up calls, and what is loaded, written as a person would: demo/lite-by-hand.patch'))}\n\n`,
     );
     for (const path of await applyByHand(trees, 'lite-by-hand.patch')) io.out(`  changed ${path}\n`);
     await syndexa(

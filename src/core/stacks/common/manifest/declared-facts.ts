@@ -100,7 +100,19 @@ export function componentFacts(tree: Tree, build: ManifestBuild, { profiles }: S
       facts.push({ ...fact, kind: 'component', network: owner.id, name: kind, value: full });
     }
   }
-  const [application] = mergedElements(files, 'application');
+  return [...facts, ...applicationFacts(tree, build, profiles, base, namespace)];
+}
+
+/** The label and the class of the application. */
+function applicationFacts(
+  tree: Tree,
+  build: ManifestBuild,
+  profiles: SurveyContext['profiles'],
+  base: Pick<Fact, 'platform' | 'module' | 'variants'> & { effective: true },
+  namespace: string | null,
+): Fact[] {
+  const facts: Fact[] = [];
+  const [application] = mergedElements(build.files, 'application');
   const label = application?.attributes.get('label');
   if (label) {
     const place = placeAt(label.file.path, tree.text(label.file.path), label.attribute);

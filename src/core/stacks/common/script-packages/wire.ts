@@ -37,11 +37,7 @@ export function wirePackageJson(
   context: WireContext,
   { stack, todo, rangeOf }: PackageOptions,
 ): StackWiring {
-  const shared = sharedForm(
-    manifest.dependencies
-      .filter(({ name, section }) => section === 'dependencies' && !frameworks.test(name))
-      .map(({ version }) => version),
-  );
+  const shared = formOf(manifest);
   const document = tree.text(path);
   if (!document) return { changes: [], byHand: [] };
   const change = (platform: Platform, network: string | null, edits: Edit[]): Change[] =>
@@ -59,6 +55,7 @@ export function wirePackageJson(
             edits,
           },
         ];
+  const raised = (before: string, version: string) => rangeOf?.(version) ?? inFormOf(before, version);
   const added: AddedPackage[] = [];
   const changes: Change[] = [];
   for (const profile of context.profiles) {
@@ -75,10 +72,7 @@ export function wirePackageJson(
         ...change(
           platform,
           profile.id,
-          setPackageVersion(
-            existing,
-            rangeOf?.(wanted.version) ?? inFormOf(existing.version, wanted.version),
-          ),
+          setPackageVersion(existing, raised(existing.version, wanted.version)),
         ),
       );
   }
@@ -95,6 +89,15 @@ export function wirePackageJson(
     where: path,
   }));
   return { changes, byHand };
+}
+
+/** How the versions of a manifest's own dependencies are written. */
+function formOf(manifest: ReactNativeProject['manifest']): string {
+  return sharedForm(
+    manifest.dependencies
+      .filter(({ name, section }) => section === 'dependencies' && !frameworks.test(name))
+      .map(({ version }) => version),
+  );
 }
 
 /** A package that a manifest lacks. */
