@@ -197,6 +197,14 @@ describe('a sixth network, known by a YAML file alone', () => {
       ['lamp', 'lantern'],
       ['wick', 'lantern'],
     ]);
+    expect((await good('board kelp')).out).toContain('not in build');
+    // Once code names the placement, the board says what its unit still waits for.
+    mkdirSync(join(home, 'tree/app/src/main/kotlin'), { recursive: true });
+    writeFileSync(
+      join(home, 'tree/app/src/main/kotlin/Shore.kt'),
+      'package example.brine.kelp\n\nval shore = Placebook.tideFooter\n',
+    );
+    expect((await run('check tree --title kelp')).code).toBe(1);
     expect((await good('board kelp')).out).toContain('too new');
     const steps = shaped('steps', await good('steps kelp --json')).steps;
     expect(

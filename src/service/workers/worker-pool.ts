@@ -214,6 +214,8 @@ export class WorkerPool {
       // A worker keeps what it read: the next task on the same tree needs it.
       idleTimeout: Infinity,
       recordTiming: false,
+      // A thread that blocks while it waits never gets to let go of the ports that it closed.
+      atomics: 'disabled',
       resourceLimits: { maxOldGenerationSizeMb: workerMemory },
       workerData,
     });
