@@ -370,7 +370,7 @@ ruleCases(unitIdNotInBuild, {
         {
           variants: ['release'],
           message:
-            'Nothing uses footer on Cobalt Heron (production CH-U-310772-BBBB1111); in code it is Placebook.footer.unit(Placebook.Network.COBALT_HERON).',
+            'No code and no resource uses the unit of footer on Cobalt Heron (production CH-U-310772-BBBB1111); in code it is Placebook.footer.unit(Placebook.Network.COBALT_HERON).',
         },
       ],
     },

@@ -14,7 +14,7 @@ export const unitIdNotInBuild = defineRule({
     mend: 'Name the placement in code, through the placebook that syndexa wire writes.',
     byWiring: 'Run syndexa wire: it names the placement through the placebook where code has its ID.',
     messages: {
-      absent: 'Nothing uses {placement} on {network} ({ids}){reference}.',
+      absent: 'No code and no resource uses the unit of {placement} on {network} ({ids}){reference}.',
     },
     isAbsence: true,
     mayBeInScript: true,
