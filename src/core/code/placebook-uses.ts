@@ -9,11 +9,14 @@ const whole = /^(?:all|ALL|All|getAll)$/;
 /** How lines begin that make the placebook known to a file, and do not use it yet. */
 const importing = /^\s*(?:@?import|@class|using|export|part|library|package|typealias)\b/;
 /** `import { Placebook } from`, over several lines too. */
-const importList = /\b(?:import|export)\b[\w\t ,*$]*\{[^{}]*\}/g;
+const importList = /\b(?:import|export)\b[\w\t ,*$]{0,200}\{[^{}]{0,4000}\}/g;
 /** `const { Placebook } = require(…)`. */
 const requiring = /\{[^{}=]*\bPlacebook\s*(?:,[^{}=]*)?\}\s*=\s*(?:await\s+)?(?:require|import)\b/;
 /** An import that gives the placebook another name, or its members to the file without any. */
 const renaming = /\bPlacebook\s+as\b|\bPlacebook\s*\.\s*\*|=\s*[\w.:]*\bPlacebook\b|^\s*using\s+static\b/;
+
+/** Code that has the whole placebook more often than this in one file says nothing new. */
+const maxWhole = 8;
 
 /** A place in code that names a placement through the placebook. */
 export interface PlacebookUse extends Span {
@@ -36,6 +39,8 @@ export function placebookUses(code: string, placements: readonly string[]): Plac
     ),
   );
   const lists = [...code.matchAll(importList)].map(({ 0: text, index }) => ({ text, index }));
+  let list = 0;
+  let wholes = 0;
   return [...code.matchAll(mention)].flatMap(({ 0: written, 1: link, 2: member, index }): PlacebookUse[] => {
     const named = link && isMember(code, index, link) ? member : undefined;
     const end = index + (named === undefined ? 'Placebook'.length : written.length);
@@ -43,8 +48,13 @@ export function placebookUses(code: string, placements: readonly string[]): Plac
     if (one !== undefined) return [{ placement: one, start: index, end }];
     // Its other members, and the types in it, are no placements.
     if (named !== undefined && !whole.test(named)) return [];
-    const list = lists.find(({ text, index: at }) => index > at && index < at + text.length);
-    if (named === undefined && isImport(list?.text ?? lineAt(code, index))) return [];
+    // Both are in the order of the code.
+    while (endOf(lists[list]) <= index) list++;
+    const around = lists[list];
+    const isListed = around !== undefined && around.index < index;
+    if (named === undefined && isImport(isListed ? around.text : lineAt(code, index))) return [];
+    wholes += 1;
+    if (wholes > maxWhole) return [];
     return placements.map((placement) => ({ placement, start: index, end }));
   });
 }
@@ -58,9 +68,14 @@ function isImport(statement: string): boolean {
   return requiring.test(statement) || (importing.test(statement) && !renaming.test(statement));
 }
 
+function endOf(list: { text: string; index: number } | undefined): number {
+  return list ? list.index + list.text.length : Infinity;
+}
+
 /** The line around an offset, and no more than some of it. */
 function lineAt(code: string, at: number): string {
-  const from = Math.max(code.lastIndexOf('\n', at) + 1, at - 300);
-  const to = code.indexOf('\n', at);
-  return code.slice(from, Math.min(to < 0 ? code.length : to, at + 300));
+  const before = code.slice(Math.max(0, at - 300), at);
+  const after = code.slice(at, at + 300);
+  const end = after.indexOf('\n');
+  return before.slice(before.lastIndexOf('\n') + 1) + (end < 0 ? after : after.slice(0, end));
 }

@@ -66,10 +66,23 @@ export interface NamedOtherwise {
   says: string;
 }
 
-/** Whether the code around a unit ID names another placement than the one that holds it. */
+/** Which placements of a network the classes of an edition's code name, by class. */
+export function placementsByType(facts: readonly Fact[], network: string): Map<string, Set<string>> {
+  const found = new Map<string, Set<string>>();
+  for (const { code, placement, network: of } of facts) {
+    if (!code?.type || placement === undefined || of !== network) continue;
+    found.set(code.type, (found.get(code.type) ?? new Set()).add(placement));
+  }
+  return found;
+}
+
+/**
+ * Whether the code around a unit ID names another placement than the one that holds it.
+ * @param byType what `placementsByType` found for the network
+ */
 export function namedOtherwise(
   fact: Fact,
-  facts: readonly Fact[],
+  byType: ReadonlyMap<string, ReadonlySet<string>>,
   title: Title,
   { id, name: network }: Pick<Profile, 'id' | 'name'>,
 ): NamedOtherwise | undefined {
@@ -85,8 +98,6 @@ export function namedOtherwise(
   const says = name ? placementSaid(name, alike, words) : undefined;
   if (!name || says === undefined || says === fact.placement) return undefined;
   // A class may hold the units of several placements: one that has its own as well mixes nothing up.
-  const hasOwn =
-    flow?.into !== 'constant' &&
-    facts.some((other) => other.placement === says && other.code?.type === type && other.network === id);
+  const hasOwn = flow?.into !== 'constant' && byType.get(type ?? '')?.has(says);
   return hasOwn ? undefined : { name, says };
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { placebookUses } from '../../../src/core/code/placebook-uses.js';
+import { grows } from '../../support/growth.js';
 
 const uses = (code: string) => placebookUses(code, ['tide-footer', 'gift']).map(({ placement }) => placement);
 const both = ['tide-footer', 'gift'];
@@ -41,5 +42,22 @@ describe('the placements that code names', () => {
     ['Placebook.giftShop'],
   ])('are none in %j', (code) => {
     expect(uses(code)).toEqual([]);
+  });
+});
+
+describe('code that means harm', () => {
+  it.each([
+    ['imports without end', (n: number) => 'import '.repeat(n / 7)],
+    ['lists without end', (n: number) => 'import{Placebook,'.repeat(n / 17)],
+    ['the placebook in one line', (n: number) => 'Placebook,'.repeat(n / 10)],
+    ['the placebook and blanks', (n: number) => `Placebook${' '.repeat(90)}`.repeat(n / 99)],
+    ['blanks alone', (n: number) => `Placebook${' '.repeat(n)}`],
+    ['imports of it', (n: number) => 'import { Placebook } from "";'.repeat(n / 29)],
+  ])('takes time that grows with its length: %s', (_, made) => {
+    const placements = Array.from({ length: 40 }, (_, at) => `spot-${at}`);
+    grows((length) => {
+      const code = made(length);
+      return () => placebookUses(code, placements);
+    });
   });
 });

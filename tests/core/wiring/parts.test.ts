@@ -499,7 +499,7 @@ describe('IDs in code', () => {
       'a unit that a call of another format loads',
       androidFiles({
         'app/src/main/java/example/brine/kelp/Home.kt':
-          'import example.cobaltheron.ads.HeronInterstitial\n\nfun open() { HeronInterstitial.load(this, "CH-U-310772-BBBB1111") }\n',
+          'import example.cobaltheron.ads.HeronInterstitial\n\nfun open() {\n    HeronInterstitial.load(this, "CH-U-310772-BBBB1111")\n}\n',
       }),
       'app/src/main/java/example/brine/kelp/Home.kt',
       'code/wrong-format',
@@ -520,6 +520,17 @@ describe('IDs in code', () => {
     const { after, plan: made } = holds(files, more, asked({ callSites: true }));
     expect(after[path]).toBe(files[path]);
     expect(made.remaining.map((finding) => finding.rule)).toContain(rule);
+  });
+
+  it('stay in the call of another format alone, when a right call loads the same unit', () => {
+    const path = 'app/src/main/java/example/brine/kelp/Home.kt';
+    const files = androidFiles({
+      [path]:
+        'import example.cobaltheron.ads.BannerView\nimport example.cobaltheron.ads.HeronInterstitial\n\nval banner = BannerView(context, "CH-U-310772-BBBB1111")\n\nfun open() {\n    HeronInterstitial.load(this, "CH-U-310772-BBBB1111")\n}\n',
+    });
+    const after = text(holds(files, title, asked({ callSites: true })).after[path]);
+    expect(after).toContain('BannerView(context, Placebook.footer.unit(');
+    expect(after).toContain('HeronInterstitial.load(this, "CH-U-310772-BBBB1111")');
   });
 
   it.each(cases)('become references to the placebook: %s', (_, files, path, parts) => {

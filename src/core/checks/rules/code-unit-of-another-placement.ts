@@ -1,4 +1,4 @@
-import { namedOtherwise } from '../../roster/carrier-names.js';
+import { namedOtherwise, placementsByType } from '../../roster/carrier-names.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromValue } from '../scope.js';
 
@@ -14,13 +14,15 @@ export const unitOfAnotherPlacement = defineRule({
   },
   *run(context) {
     for (const scope of editionScopes(context)) {
-      for (const fact of scope.facts) {
-        const profile = scope.networks.find(({ id }) => id === fact.network);
-        const other = profile && namedOtherwise(fact, scope.facts, scope.title, profile);
-        if (!other) continue;
-        const { name, says } = other;
-        const data = { name, says, id: fact.value, network: profile.name, placement: fact.placement ?? '' };
-        yield { ...fromValue(fact), message: 'swapped', data };
+      for (const profile of scope.networks) {
+        const byType = placementsByType(scope.facts, profile.id);
+        for (const fact of scope.facts) {
+          const other = namedOtherwise(fact, byType, scope.title, profile);
+          if (!other) continue;
+          const { name, says } = other;
+          const data = { name, says, id: fact.value, network: profile.name, placement: fact.placement ?? '' };
+          yield { ...fromValue(fact), message: 'swapped', data };
+        }
       }
     }
   },
