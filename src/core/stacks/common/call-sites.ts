@@ -1,4 +1,5 @@
 import { valueAt } from '../../text/own-values.js';
+import { groupBy } from '../../text/group-by.js';
 import { readingOf } from '../../code/source-files.js';
 import { languageOf, type Language, type LanguageName } from '../../languages/index.js';
 import type { Profile } from '../../network/model.js';
@@ -78,8 +79,13 @@ function isMistaken({ title }: CallSiteContext, code: CodeOf, fact: Fact, profil
     (call) =>
       call.network === profile.id && (!call.code?.argument?.written.includes(fact.value) || isIn(fact, call)),
   );
+  // One call may load several formats: it is a fact for each.
+  const places = [
+    ...groupBy(loads, ({ place: { path, line, column } }) => `${path} ${line} ${column}`).values(),
+  ];
   return (
-    loads.some(({ format }) => placement !== undefined && format !== placement.format) ||
+    (placement !== undefined &&
+      places.some((calls) => !calls.some(({ format }) => format === placement.format))) ||
     namedOtherwise(fact, code.byType(profile.id), title, profile) !== undefined
   );
 }
@@ -88,6 +94,9 @@ function isMistaken({ title }: CallSiteContext, code: CodeOf, fact: Fact, profil
 function isIn({ place }: Fact, { place: { path, line, endLine = line } }: Fact): boolean {
   return place.path === path && line <= place.line && place.line <= endLine;
 }
+
+/** What loads, or shows, the unit that it is given. */
+const loading = new Set<string>(['load', 'view', 'identify']);
 
 /** What the code of an edition does with unit IDs. */
 interface CodeOf {
@@ -99,7 +108,7 @@ interface CodeOf {
 function codeOf({ facts, platform }: CallSiteContext): CodeOf {
   const loads = new Map<string, FactOf<'call'>[]>();
   for (const fact of facts) {
-    if (fact.kind !== 'call' || fact.platform !== platform || fact.format === undefined) continue;
+    if (fact.kind !== 'call' || fact.platform !== platform || !loading.has(fact.action)) continue;
     for (const id of new Set(fact.code?.argument?.ids)) {
       const known = loads.get(id) ?? [];
       known.push(fact);
