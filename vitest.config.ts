@@ -10,8 +10,6 @@ export default defineConfig({
           globalSetup: 'tests/support/build-worker.ts',
           include: ['tests/{core,disk,api,partner,service,cli}/**/*.test.ts'],
           testTimeout: 90_000,
-          // Tests share no state in modules; loading the core for each file would take longer than most of them.
-          isolate: false,
           // One worker less than there are processors is the default, which leaves half of two idle.
           maxWorkers: Math.max(2, availableParallelism() - 1),
         },
