@@ -86,12 +86,17 @@ describe('edits of one text', () => {
 
 describe('readers of others', () => {
   it.each([
-    ['AndroidManifest.xml', '<a b="c" />', '<a b="c>'],
-    ['Info.plist', '<plist version="1.0"><dict/></plist>', '<plist version="1.0"><dict></plist>'],
-    ['project.pbxproj', '{ a = "b=1"; }', '{ a = (b=1); }'],
-    ['package.json', '{ "a": 1 }', '{ "a": 1, }'],
-    ['pubspec.yaml', 'a: 1\n', 'a: 1\na: [\n'],
-  ])('tell a file that breaks from one that does not: %s', (path, good, bad) => {
+    ['xmllint', 'AndroidManifest.xml', '<a b="c" />', '<a b="c>'],
+    [
+      'plistutil',
+      'Info.plist',
+      '<plist version="1.0"><dict/></plist>',
+      '<plist version="1.0"><dict></plist>',
+    ],
+    ['plparse', 'project.pbxproj', '{ a = "b=1"; }', '{ a = (b=1); }'],
+    ['Node', 'package.json', '{ "a": 1 }', '{ "a": 1, }'],
+    ['yaml', 'pubspec.yaml', 'a: 1\n', 'a: 1\na: [\n'],
+  ])('tell a file that breaks from one that does not: %s', (_, path, good, bad) => {
     expect(complaint(path, good)).toBeNull();
     expect(complaint(path, bad)).not.toBeNull();
   });

@@ -10,7 +10,7 @@ export const childrenAskedToTrack = defineRule({
     ifShipped: 'The store takes such a title down.',
     mend: 'Remove the text and the request, and tell each network the audience of the title.',
     messages: {
-      asked: 'The title is for children, but permission to track is asked for in {variants}.',
+      asked: 'The title is for children, but the app asks for permission to track ({variants}).',
     },
     needsTitle: true,
   },

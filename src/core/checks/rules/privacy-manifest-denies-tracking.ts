@@ -10,7 +10,8 @@ export const manifestDeniesTracking = defineRule({
     ifShipped: 'The store rejects the contradiction, and the system blocks the hosts of the networks.',
     mend: 'Set NSPrivacyTracking in the privacy manifest, and name the tracking domains there.',
     messages: {
-      denies: 'NSPrivacyTracking is {value} in {path}, but permission to track is asked for in {variants}.',
+      denies:
+        'NSPrivacyTracking is {value} in {path}, but the app asks for permission to track ({variants}).',
     },
     needsTitle: false,
   },
