@@ -1,3 +1,4 @@
+import { runInNewContext } from 'node:vm';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readEas } from '../../../src/core/formats/app-config/eas.js';
@@ -87,6 +88,115 @@ describe('a configuration that is a script', () => {
     expect(plain(worked(script))).toMatchObject({ a: '? the variable A is set by no build profile' });
     expect(worked(script, { A: 'one' })).toMatchObject({ is: 'object' });
     expect(valueAt(worked(script, { A: 'one' }), ['a'])).toMatchObject({ variable: 'A' });
+  });
+
+  const ways = `
+const IS_DEV = process.env.APP_VARIANT === 'development';
+const getIdentifier = () => {
+  if (IS_DEV) {
+    return 'example.brine.kelp.dev';
+  }
+  if (process.env.APP_VARIANT === 'preview') return 'example.brine.kelp.preview';
+  return 'example.brine.kelp';
+};
+function named(base, { short = false } = {}) {
+  const suffix = IS_DEV ? ' (Dev)' : '';
+  return short ? base : base + suffix;
+}
+`;
+  const byJavaScript = (script: string, env: Record<string, string>): unknown => {
+    const module = { exports: {} as unknown };
+    runInNewContext(script, { module, process: { env }, console: { log: () => undefined } });
+    const { exports } = module;
+    const made: unknown =
+      typeof exports === 'function'
+        ? (exports as (context: unknown) => unknown)({ config: plain(asStatic(base)) })
+        : exports;
+    return JSON.parse(JSON.stringify(made));
+  };
+  it.each([
+    [
+      'functions with returns',
+      `${ways}module.exports = { id: getIdentifier(), name: named('Kelp'), short: named('Kelp', { short: true }) };`,
+    ],
+    [
+      'a switch',
+      `const id = (stage) => { switch (stage) { case 'development': case 'preview': return 'T'; case 'other': break; default: return 'P'; } return 'O'; };
+module.exports = ({ config }) => ({ ...config, id: id(process.env.APP_VARIANT), other: id('other') });`,
+    ],
+    [
+      'a switch that sets a name',
+      `let id; switch (process.env.APP_VARIANT) { case 'development': { id = 'T'; break; } case 'preview': id = 'Q'; default: id = id || 'P'; }
+module.exports = { id };`,
+    ],
+    [
+      'a table',
+      `const variant = process.env.APP_VARIANT ?? 'production';
+const table = { development: { id: 'T' }, preview: { id: 'Q' }, production: { id: 'P' } };
+module.exports = { id: table[variant].id, again: table['preview'].id };`,
+    ],
+    [
+      'texts put together',
+      `const { APP_VARIANT = 'production' } = process.env;
+const suffix = APP_VARIANT === 'production' ? '' : \`.\${APP_VARIANT}\`;
+module.exports = { id: \`example.brine\${suffix}\`, also: 'example.' + 'brine' + suffix };`,
+    ],
+    [
+      'what is set afterwards',
+      `let id = 'P';
+if (process.env.APP_VARIANT === 'development') { id = 'T'; } else if (process.env.APP_VARIANT) { id = 'Q'; }
+module.exports = (context) => { const { config } = context; config.android.package = id; config.ios = { bundleIdentifier: id }; config.plugins.push(['c', {}]); console.log(config); return config; };`,
+    ],
+    [
+      'what methods say',
+      `const v = (process.env.APP_VARIANT || '').toLowerCase();
+module.exports = { test: ['development', 'preview'].includes(v), pre: v.startsWith('pre'), list: [...(v === 'preview' ? ['x'] : []), 'y'], ...(v && { set: true }) };`,
+    ],
+    ['a function at once', `module.exports = (() => { const id = 'P'; return { id }; })();`],
+    ['values before changes', `let a = 'x'; const b = a; a = 'y'; module.exports = { a, b };`],
+  ])('comes to what JavaScript makes of it: %s', (_, script) => {
+    for (const env of [
+      { APP_VARIANT: 'development' },
+      { APP_VARIANT: 'preview' },
+      { APP_VARIANT: 'production' },
+      {},
+    ]) {
+      expect(plain(worked(script, env as Record<string, string>))).toEqual(
+        byJavaScript(script, env as Record<string, string>),
+      );
+    }
+  });
+
+  it('leaves open what a call may change, and what lies beyond a loop', () => {
+    const changed = worked(
+      "module.exports = ({ config }) => { addTo(config); return { ...config, slug: 'k' }; };",
+    );
+    expect(plain(valueAt(changed, ['slug']))).toBe('k');
+    expect(valueAt(changed, ['name'])).toMatchObject({ is: 'open' });
+    expect(
+      worked('const ids = {};\nfor (const id of list) ids[id] = 1;\nmodule.exports = { ids };'),
+    ).toMatchObject({ is: 'open' });
+    expect(worked("const id = 'P';\n{ const id = 'inner'; }\nmodule.exports = { id };")).toMatchObject({
+      is: 'open',
+    });
+    expect(worked("module.exports = withAds({ name: 'Kelp' });")).toMatchObject({ is: 'open' });
+  });
+
+  it('ends, however much a script repeats', () => {
+    const twice = Array.from(
+      { length: 40 },
+      (_, at) => `const f${at + 1} = () => [...f${at}(), ...f${at}()];`,
+    ).join('\n');
+    for (const script of [
+      `const f0 = () => ['x'];\n${twice}\nmodule.exports = { list: f40() };`,
+      `const f = () => f();\nmodule.exports = { f: f() };`,
+      `const a = b, b = a;\nmodule.exports = { a };`,
+      `${'if (process.env.A) x = 1;\n'.repeat(3000)}module.exports = { a: 1 };`,
+      `${'t = t + t;\n'.repeat(3000)}module.exports = { t };`,
+      `let t = 'x';\n${'t = t + t;\n'.repeat(3000)}module.exports = { t };`,
+      `const a0 = { x: 1 };\n${Array.from({ length: 40 }, (_, at) => `const a${at + 1} = { l: a${at}, r: a${at} };`).join('\n')}\nmodule.exports = { a: a40 };`,
+    ])
+      expect(openParts(worked(script)).length).toBeLessThan(60_000);
   });
 
   it('says what is worked out, and gives the rest', () => {

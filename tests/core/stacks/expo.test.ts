@@ -234,6 +234,31 @@ describe('wiring Expo', () => {
     expect(text(after['eas.json'])).toBe(eas);
   });
 
+  it('works out what functions of the script give each build profile', () => {
+    const script = `import type { ConfigContext, ExpoConfig } from 'expo/config';
+const STAGE = process.env.STAGE ?? 'production';
+const identifier = (): string => {
+  switch (STAGE) {
+    case 'development':
+      return 'example.brine.kelp.dev';
+    default:
+      return 'example.brine.kelp';
+  }
+};
+export default ({ config }: ConfigContext): ExpoConfig => {
+  const id = identifier();
+  return { ...config, name: 'Kelp', slug: 'kelp', ios: { bundleIdentifier: id }, android: { package: id } };
+};
+`;
+    const eas =
+      '{ "build": { "development": { "developmentClient": true, "env": { "STAGE": "development" } }, "preview": {}, "production": {} } }';
+    const files = expoFiles({ 'app.config.js': null, 'app.config.ts': script, 'eas.json': eas });
+    expect(facts(files, 'identifier').filter((fact) => fact.startsWith('ios'))).toEqual([
+      'ios development: example.brine.kelp.dev',
+      'ios preview production: example.brine.kelp',
+    ]);
+  });
+
   it('does not rewrite a script of one’s own, and says what it lacks', () => {
     const script = appConfig({ ios: 'CH-I-310772-WRONG001' });
     const files = expoFiles({ 'app.config.js': script });

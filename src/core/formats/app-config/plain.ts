@@ -10,6 +10,7 @@ export function plainConfig(value: ConfigValue): PlainValue | undefined {
     const items = value.items.map(plainConfig);
     return items.every((item) => item !== undefined) ? items : undefined;
   }
+  if (value.rest) return undefined;
   const entries = [...value.entries].map(([key, one]) => [key, plainConfig(one)] as const);
   return entries.every(([, one]) => one !== undefined)
     ? (Object.fromEntries(entries) as Record<string, PlainValue>)

@@ -1,218 +1,237 @@
-import { dottedName, named } from '../../syntax/shape.js';
 import type { Node, Syntax } from '../../syntax/grammars.js';
+import { named } from '../../syntax/shape.js';
 import type { ReadProblem } from '../../text/problem.js';
 import type { ConfigNode } from './model.js';
+import {
+  bindPattern,
+  isCode,
+  isFunction,
+  keyText,
+  nothing,
+  Scope,
+  unwrapped,
+  type Expressions,
+} from './script-scope.js';
+import { bodyOf } from './script-statements.js';
 
 const maxDepth = 60;
+/** How many parts a configuration may come to, functions read anew wherever they are called. */
+const maxParts = 20_000;
 
-/** What an `app.config.js` or `.ts` gives, as far as it is written and not computed. */
+/** What an `app.config.js` or `.ts` gives, as far as reading can tell. */
 export interface ScriptConfig {
   config: ConfigNode | null;
   problems: ReadProblem[];
 }
 
-/** Reads a configuration that is a script: an object that it exports, or that the function it exports gives back. */
+/**
+ * Reads a configuration that is a script: an object that it exports, or that the function it exports gives back.
+ * Follows constants, functions of the script's own, `if`, `switch` and assignments; what needs more than that is open.
+ */
 export function readAppScript(text: string, syntax: Syntax): ScriptConfig {
-  const config = syntax.visit('tsx', text, (root) => new ScriptReader(root).read());
+  const config = syntax.visit('tsx', text, (root) => bodyOf(new ScriptReader(), named(root), new Scope(), 0));
   return { config: config ?? null, problems: [] };
 }
 
-class ScriptReader {
-  private readonly constants = new Map<string, Node>();
-  /** The names by which the function calls the static configuration. */
-  private given = new Set<string>();
+/** Methods of texts and lists that give the same for the same values. */
+const askable = new Set([
+  'includes',
+  'startsWith',
+  'endsWith',
+  'toLowerCase',
+  'toUpperCase',
+  'trim',
+  'toString',
+]);
 
-  constructor(private readonly root: Node) {}
+class ScriptReader implements Expressions {
+  private parts = 0;
 
-  read(): ConfigNode | null {
-    for (const statement of named(this.root)) this.declare(statement);
-    const exported = this.exported();
-    return exported ? this.value(this.inside(exported), 0) : null;
+  take(parts: number, depth: number): boolean {
+    this.parts += parts;
+    return depth <= maxDepth && this.parts <= maxParts;
   }
 
-  private declare(statement: Node): void {
-    if (!/^(lexical|variable)_declaration$/.test(statement.type)) return;
-    for (const one of named(statement)) {
-      const [name] = named(one);
-      const value = named(one).at(-1);
-      if (name?.type === 'identifier' && value && value.id !== name.id) this.constants.set(name.text, value);
-      // `const { config } = context` only hands on what the function was given.
-      if (name?.type === 'object_pattern' && /\bconfig\b/.test(name.text)) this.given.add('config');
-    }
-  }
-
-  private exported(): Node | undefined {
-    for (const statement of named(this.root)) {
-      if (
-        statement.type === 'export_statement' &&
-        statement.children.some((child) => child?.type === 'default')
-      )
-        return named(statement).find(({ type }) => type !== 'comment');
-      const assignment = statement.type === 'expression_statement' ? statement.namedChild(0) : null;
-      const [target, value] = assignment?.type === 'assignment_expression' ? named(assignment) : [];
-      if (target && value && /^(module\.)?exports(\.default)?$/.test(target.text)) return value;
-    }
-    return undefined;
-  }
-
-  /** The body of a function that is exported, or what a name stands for. */
-  private inside(node: Node): Node {
-    let inner = this.plain(node);
-    for (let depth = 0; depth < 6; depth++) {
-      if (inner.type === 'identifier') {
-        const named = this.constants.get(inner.text) ?? this.declared(inner.text);
-        if (!named) return inner;
-        inner = this.plain(named);
-      } else if (/^(arrow_function|function_expression|function|function_declaration)$/.test(inner.type)) {
-        inner = this.plain(this.returned(inner) ?? inner);
-        if (inner.type !== 'identifier') return inner;
-      } else return inner;
-    }
-    return inner;
-  }
-
-  private declared(name: string): Node | undefined {
-    return named(this.root).find(
-      (statement) => statement.type === 'function_declaration' && statement.namedChild(0)?.text === name,
-    );
-  }
-
-  private returned(fn: Node): Node | undefined {
-    const parameters =
-      named(fn).find(({ type }) => type === 'formal_parameters') ??
-      (fn.type === 'arrow_function' ? named(fn)[0] : undefined);
-    const first = parameters?.type === 'identifier' ? parameters : parameters?.namedChild(0);
-    const pattern = first?.type === 'required_parameter' ? first.namedChild(0) : first;
-    if (pattern?.type === 'object_pattern') {
-      for (const part of named(pattern)) {
-        const [key, name] = part.type === 'pair_pattern' ? named(part) : [part, part];
-        if (key?.text === 'config' && name) this.given.add(name.text);
-      }
-    } else if (pattern?.type === 'identifier') this.given.add(`${pattern.text}.config`);
-    const body = named(fn).at(-1);
-    if (body?.type !== 'statement_block') return body;
-    for (const statement of named(body)) this.declare(statement);
-    return (
-      named(body)
-        .findLast(({ type }) => type === 'return_statement')
-        ?.namedChild(0) ?? undefined
-    );
-  }
-
-  /** A node without what only wraps it. */
-  private plain(node: Node): Node {
-    let inner = node;
-    while (/^(parenthesized|as|satisfies|non_null)_expression$/.test(inner.type) && inner.namedChild(0))
-      inner = inner.namedChild(0) ?? inner;
-    return inner;
-  }
-
-  private value(given: Node, depth: number): ConfigNode {
-    const node = this.plain(given);
+  value(given: Node, scope: Scope, depth: number): ConfigNode {
+    const node = unwrapped(given);
     const span = { start: node.startIndex, end: node.endIndex };
-    const open: ConfigNode = { is: 'open', written: node.text.replace(/\s+/g, ' ').slice(0, 120), ...span };
-    if (depth > maxDepth) return open;
-    const inner = (one: Node) => this.value(one, depth + 1);
+    if (!this.take(1, depth)) return this.open(node);
+    const inner = (one: Node) => this.value(one, scope, depth + 1);
+    const parts = named(node).filter(isCode);
     switch (node.type) {
       case 'string':
-      case 'template_string': {
-        const isPlain = named(node).every(({ type }) => type === 'string_fragment');
-        return isPlain ? { is: 'text', value: node.text.slice(1, -1), ...span } : open;
-      }
+        return { is: 'text', value: stringValue(node), ...span };
+      case 'template_string':
+        return this.template(node, inner);
       case 'true':
       case 'false':
         return { is: 'plain', value: node.type === 'true', ...span };
       case 'null':
-        return { is: 'plain', value: null, ...span };
+      case 'undefined':
+        return nothing(span);
       case 'number':
         return { is: 'plain', value: Number(node.text), ...span };
       case 'array':
-        return { is: 'list', items: named(node).filter(isCode).map(inner), ...span };
+        return { is: 'list', items: parts.map(inner), ...span };
       case 'object':
-        return {
-          is: 'object',
-          entries: named(node)
-            .filter(isCode)
-            .map((part) => this.entry(part, depth)),
-          ...span,
-        };
+        return { is: 'object', entries: parts.map((part) => this.entry(part, scope, depth)), ...span };
       case 'spread_element':
-        return { is: 'spread', of: inner(node.namedChild(0) ?? node), ...span };
+        return parts[0] ? { is: 'spread', of: inner(parts[0]), ...span } : this.open(node);
       case 'ternary_expression': {
-        const [condition, then, otherwise] = named(node).filter(isCode);
-        if (!condition || !then || !otherwise) return open;
-        const text = this.condition(condition);
-        return { is: 'choice', condition: text, then: inner(then), otherwise: inner(otherwise), ...span };
+        const [condition, then, otherwise] = parts.map(inner);
+        if (!condition || !then || !otherwise) return this.open(node);
+        return { is: 'choice', condition, then, otherwise, ...span };
       }
-      case 'binary_expression': {
-        const [left, right] = named(node).filter(isCode);
-        const sign = node.children.find((child) => child && !child.isNamed)?.type;
-        if (!left || !right || (sign !== '??' && sign !== '||')) return open;
-        const first = inner(left);
-        if (first.is === 'variable') return { ...first, otherwise: inner(right), ...span };
-        return first.is === 'given' ? first : open;
-      }
-      case 'identifier': {
-        if (this.given.has(node.text)) return { is: 'given', way: [], ...span };
-        const constant = this.constants.get(node.text);
-        return constant ? inner(constant) : open;
-      }
+      case 'unary_expression':
+        return parts[0] && node.child(0)?.type === '!'
+          ? { is: 'not', of: inner(parts[0]), ...span }
+          : this.open(node);
+      case 'binary_expression':
+        return this.binary(node, inner);
+      case 'identifier':
+        return this.named(node, scope, depth);
       case 'member_expression':
       case 'subscript_expression':
-        return this.member(node) ?? open;
+        return this.member(node, inner);
+      case 'call_expression':
+        return this.call(node, scope, depth);
       default:
-        return open;
+        return this.open(node);
     }
   }
 
-  private entry(part: Node, depth: number) {
-    const span = { start: part.startIndex, end: part.endIndex };
-    if (part.type === 'spread_element') return { key: '', value: this.value(part, depth + 1), ...span };
-    if (part.type === 'shorthand_property_identifier') {
-      const constant = this.constants.get(part.text);
-      const value: ConfigNode = constant
-        ? this.value(constant, depth + 1)
-        : { is: 'open', written: part.text, ...span };
-      return { key: part.text, value, ...span };
-    }
-    const [key, value] = named(part).filter(isCode);
-    const name = key?.type === 'string' ? key.text.slice(1, -1) : (key?.text ?? '');
-    const open: ConfigNode = { is: 'open', written: part.text.slice(0, 120), ...span };
-    return { key: name, value: value && part.type === 'pair' ? this.value(value, depth + 1) : open, ...span };
+  open(node: Node): ConfigNode {
+    const written = node.text.slice(0, 400).replace(/\s+/g, ' ').slice(0, 120);
+    return { is: 'open', written, start: node.startIndex, end: node.endIndex };
   }
 
-  private member(node: Node): ConfigNode | undefined {
+  exported(given: Node, scope: Scope, depth: number): ConfigNode {
+    const node = unwrapped(given);
     const span = { start: node.startIndex, end: node.endIndex };
-    const way = dottedName(node.text.replace(/\[\s*(['"])([\w$]+)\1\s*\]/g, '.$2'));
-    const name = /^process\.env\.(\w+)$/.exec(way)?.[1];
-    if (name !== undefined) return { is: 'variable', name, otherwise: null, ...span };
-    for (const given of this.given)
-      if (way.startsWith(`${given}.`))
-        return { is: 'given', way: way.slice(given.length + 1).split('.'), ...span };
-    return undefined;
+    const config: ConfigNode = { is: 'given', ...span };
+    const context: ConfigNode = {
+      is: 'object',
+      entries: [{ key: 'config', value: config, ...span }],
+      ...span,
+    };
+    const [fn, home] = this.functionOf(node, scope) ?? [];
+    return fn && home ? this.run(fn, home, [context], depth + 1) : this.value(node, scope, depth);
   }
 
-  /** A condition as text, its names replaced by what they stand for. */
-  private condition(node: Node): string {
-    let text = node.text.replace(/\s+/g, ' ');
-    for (let depth = 0; depth < 4; depth++) {
-      const before = text;
-      text = text.replace(/(?<![.\w$'"])[A-Za-z_$][\w$]*(?![\w$'"(])/g, (name) => {
-        const constant = this.constants.get(name);
-        return constant ? `(${constant.text.replace(/\s+/g, ' ')})` : name;
-      });
-      if (text === before) break;
+  /** The function that an expression stands for, with the names that its body sees. */
+  private functionOf(given: Node, scope: Scope): [Node, Scope] | undefined {
+    let [node, home] = [unwrapped(given), scope];
+    for (let depth = 0; depth < 6 && node.type === 'identifier'; depth++) {
+      const bound = home.get(node.text);
+      if (!bound || !('node' in bound)) return undefined;
+      [node, home] = [unwrapped(bound.node), bound.scope];
     }
-    return unbracketed(text).slice(0, 300);
+    return isFunction(node) ? [node, home] : undefined;
+  }
+
+  /** What a function gives back for its arguments. */
+  private run(fn: Node, home: Scope, args: readonly ConfigNode[], depth: number): ConfigNode {
+    const span = { start: fn.startIndex, end: fn.endIndex };
+    if (!this.take(1, depth)) return this.open(fn);
+    const scope = new Scope(home);
+    const alone = fn.childForFieldName('parameter');
+    const list = fn.childForFieldName('parameters');
+    const parameters = alone ? [alone] : list ? named(list).filter(isCode) : [];
+    for (const [at, parameter] of parameters.entries())
+      bindPattern(parameter, args[at] ?? nothing(span), scope, (node) => this.value(node, scope, depth + 1));
+    const body = fn.childForFieldName('body');
+    if (!body) return this.open(fn);
+    if (body.type !== 'statement_block') return this.value(body, scope, depth + 1);
+    return bodyOf(this, named(body), scope, depth + 1) ?? nothing(span);
+  }
+
+  private call(node: Node, scope: Scope, depth: number): ConfigNode {
+    const callee = node.childForFieldName('function');
+    const list = node.childForFieldName('arguments');
+    if (!callee || list?.type !== 'arguments') return this.open(node);
+    const args = named(list).filter(isCode);
+    const value = (one: Node) => this.value(one, scope, depth + 1);
+    const [fn, home] = this.functionOf(callee, scope) ?? [];
+    if (fn && home) return this.run(fn, home, args.map(value), depth + 1);
+    const head = callee.childForFieldName('object');
+    const method = callee.childForFieldName('property')?.text ?? '';
+    if (callee.type !== 'member_expression' || !head || !askable.has(method)) return this.open(node);
+    const span = { start: node.startIndex, end: node.endIndex };
+    return { is: 'asked', method, of: value(head), args: args.map(value), ...span };
+  }
+
+  private named(node: Node, scope: Scope, depth: number): ConfigNode {
+    const bound = scope.get(node.text);
+    if (!bound)
+      return node.text === 'undefined'
+        ? nothing({ start: node.startIndex, end: node.endIndex })
+        : this.open(node);
+    return 'made' in bound ? bound.made : this.value(bound.node, bound.scope, depth + 1);
+  }
+
+  private template(node: Node, inner: (one: Node) => ConfigNode): ConfigNode {
+    const parts = named(node).map((part): ConfigNode => {
+      const span = { start: part.startIndex, end: part.endIndex };
+      const held = part.type === 'template_substitution' ? part.namedChild(0) : null;
+      if (held) return inner(held);
+      return part.type === 'string_fragment' ? { is: 'text', value: part.text, ...span } : this.open(part);
+    });
+    const span = { start: node.startIndex, end: node.endIndex };
+    const [only] = parts;
+    if (parts.length === 0) return { is: 'text', value: '', ...span };
+    return parts.length === 1 && only?.is === 'text'
+      ? { ...only, ...span }
+      : { is: 'joined', parts, ...span };
+  }
+
+  private binary(node: Node, inner: (one: Node) => ConfigNode): ConfigNode {
+    const [first, second] = named(node).filter(isCode);
+    const sign = node.childForFieldName('operator')?.type ?? '';
+    const span = { start: node.startIndex, end: node.endIndex };
+    if (!first || !second) return this.open(node);
+    const [left, right] = [inner(first), inner(second)];
+    if (sign === '+') return { is: 'joined', parts: [left, right], ...span };
+    if (sign === '??' || sign === '||' || sign === '&&') return { is: 'either', sign, left, right, ...span };
+    if (/^[!=]==?$/.test(sign))
+      return { is: 'compared', sign: sign.startsWith('!') ? '!==' : '===', left, right, ...span };
+    return this.open(node);
+  }
+
+  private entry(part: Node, scope: Scope, depth: number) {
+    const span = { start: part.startIndex, end: part.endIndex };
+    const value = (one: Node) => this.value(one, scope, depth + 1);
+    if (part.type === 'spread_element') return { key: '', value: value(part), ...span };
+    if (part.type === 'shorthand_property_identifier')
+      return { key: part.text, value: this.named(part, scope, depth), ...span };
+    const [key, held] = named(part).filter(isCode);
+    if (key?.type === 'computed_property_name') {
+      const rest: ConfigNode = { is: 'spread', of: this.open(part), ...span };
+      return { key: '', value: rest, ...span };
+    }
+    const name = key ? keyText(key) : '';
+    return { key: name, value: held && part.type === 'pair' ? value(held) : this.open(part), ...span };
+  }
+
+  private member(node: Node, inner: (one: Node) => ConfigNode): ConfigNode {
+    const span = { start: node.startIndex, end: node.endIndex };
+    const object = node.childForFieldName('object');
+    const property = node.childForFieldName('property');
+    const index = node.childForFieldName('index');
+    if (!object || !(index ?? property)) return this.open(node);
+    const named = (key: Node | null): ConfigNode => ({
+      is: 'text',
+      value: key?.text ?? '',
+      start: key?.startIndex ?? span.start,
+      end: key?.endIndex ?? span.end,
+    });
+    const key = index ? inner(index) : named(property);
+    if (/^process\.env$/.test(unwrapped(object).text))
+      return key.is === 'text' ? { is: 'variable', name: key.value, ...span } : this.open(node);
+    const of = inner(object);
+    return of.is === 'open' ? this.open(node) : { is: 'member', of, key, ...span };
   }
 }
 
-/** Brackets around a plain name or text, or around all of it, are no help to whoever reads the condition. */
-function unbracketed(text: string): string {
-  const inner = text.replace(/\(([\w.$]+|'[^']*'|"[^"]*")\)/g, '$1');
-  return /^\([^()]*\)$/.test(inner) ? inner.slice(1, -1) : inner;
-}
-
-function isCode({ type }: Node): boolean {
-  return type !== 'comment';
+function stringValue(node: Node): string {
+  return node.text.slice(1, -1).replace(/\\(['"\\])/g, '$1');
 }
