@@ -305,7 +305,7 @@ describe('wiring Flutter', () => {
           ['release', ['shop'], 'production'],
         ]),
       ]),
-    ).toBe("String.fromEnvironment('FLUTTER_APP_FLAVOR') == 'dev'");
+    ).toBe("String.fromEnvironment('FLUTTER_APP_FLAVOR') != 'shop'");
     expect(
       stageCondition([
         edition([
@@ -315,7 +315,7 @@ describe('wiring Flutter', () => {
           ['release', ['shop'], 'production'],
         ]),
       ]),
-    ).toContain("(kReleaseMode && String.fromEnvironment('FLUTTER_APP_FLAVOR') == 'dev')");
+    ).toBe("!(kReleaseMode && String.fromEnvironment('FLUTTER_APP_FLAVOR') == 'shop')");
     expect(
       stageCondition([
         edition([

@@ -12,6 +12,8 @@ export interface PubDependency extends Span {
   versionSpan: Span | null;
   /** Where it comes from: `hosted`, `sdk`, `path`, `git`. */
   from: string;
+  /** The folder that it comes from, as written, where that is one beside the project. */
+  folder?: string;
 }
 
 /** What a `pubspec.yaml` says, as far as builds are concerned. */
@@ -22,6 +24,10 @@ export interface Pubspec {
   dependencies: PubDependency[];
   /** The files and folders (with a `/` at the end) that it packs, and the flavours that they are for when it names any. */
   assets: { path: string; flavours?: string[] }[];
+  /** The folders of the packages of its workspace, as written; a pattern may name several. */
+  workspace: string[];
+  /** Whether it is resolved with the workspace that it is in. */
+  inWorkspace: boolean;
   /** Whether it describes a plugin: a package with native halves, and no application. */
   isPlugin: boolean;
   /** The block of its dependencies: none when there is no such key, empty when nothing is below it. */
@@ -39,6 +45,8 @@ export function readPubspec(text: string): Pubspec {
     sdk: undefined,
     dependencies: [],
     assets: [],
+    workspace: [],
+    inWorkspace: false,
     isPlugin: false,
     block: undefined,
   };
@@ -50,6 +58,7 @@ export function readPubspec(text: string): Pubspec {
   const environment = root.get('environment', true);
   const sdk = isMap(environment) ? environment.get('sdk', true) : undefined;
   const flutter = root.get('flutter', true);
+  const resolution = root.get('resolution', true);
   return {
     name: typeof name === 'string' ? name : undefined,
     sdk:
@@ -58,6 +67,8 @@ export function readPubspec(text: string): Pubspec {
         : undefined,
     dependencies: sections.flatMap((section) => dependenciesOf(root, section)),
     assets: isMap(flutter) ? assetsOf(flutter) : [],
+    workspace: textsOf(root.get('workspace', true)),
+    inWorkspace: isScalar(resolution) && plain(resolution) === 'workspace',
     isPlugin: isMap(flutter) && flutter.has('plugin'),
     block: blockOf(text, root),
     problems,
@@ -90,11 +101,12 @@ function dependenciesOf(root: YAMLMap, section: PubDependency['section']): PubDe
       const from = ['sdk', 'path', 'git', 'hosted'].find((kind) => value.has(kind)) ?? 'hosted';
       const version = value.get('version', true);
       const asked = isScalar(version) && version.range ? version : undefined;
+      const folder = value.get('path');
       const own = from === 'hosted' ? (asked ? plain(asked) : '') : null;
       const versionSpan = asked?.range ? { start: asked.range[0], end: asked.range[1] } : null;
-      return [
-        { name, section, version: own, versionSpan, from, start, end: value.range?.[1] ?? key.range[1] },
-      ];
+      const end = value.range?.[1] ?? key.range[1];
+      const beside = from === 'path' && typeof folder === 'string' ? { folder } : {};
+      return [{ name, section, version: own, versionSpan, from, ...beside, start, end }];
     }
     if (value !== null && value !== undefined && !isScalar(value)) return [];
     const range = isScalar(value) && value.value !== null ? value.range : undefined;
@@ -112,6 +124,11 @@ function dependenciesOf(root: YAMLMap, section: PubDependency['section']): PubDe
       },
     ];
   });
+}
+
+/** The texts of a list. */
+function textsOf(list: unknown): string[] {
+  return isSeq(list) ? list.items.flatMap((item) => (isScalar(item) ? [plain(item)] : [])) : [];
 }
 
 /** A value of one word or number, as text. */

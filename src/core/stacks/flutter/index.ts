@@ -12,6 +12,7 @@ export const flutter: Stack = {
   ...description,
   collect: [
     { name: 'pubspec.yaml' },
+    { name: 'pubspec_overrides.yaml' },
     { name: 'pubspec.lock' },
     { name: 'placebook.dart' },
     { suffix: '.dart', needle: true },

@@ -13,6 +13,7 @@ import {
   type SharedFact,
 } from '../../common/package-facts.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
+import { localPackages, workspaceOf } from './local-packages.js';
 import { below, type FlutterProject } from './project.js';
 
 /** Packages of networks that a pubspec declares, with what its lock holds, and the range of Dart SDKs. */
@@ -23,8 +24,14 @@ export function pubspecFacts(
   { profiles }: SurveyContext,
 ): Fact[] {
   const document = tree.text(path);
+  const beside = localPackages(tree, root);
   const found = profiles.flatMap((profile) => {
     const wanted = packageFor(profile, 'flutter');
+    const brought = beside.flatMap((one) =>
+      one.pubspec.dependencies
+        .filter(({ name, section }) => name === wanted?.package && section === 'dependencies')
+        .map((asked) => ({ asked, path: one.path })),
+    );
     const named = pubspec.dependencies.filter(({ name }) => name === wanted?.package);
     const declared = named.filter(({ section }) => section === 'dependencies');
     const overrides = named.filter(({ section }) => section === 'dependency_overrides');
@@ -32,12 +39,12 @@ export function pubspecFacts(
     const apart = named.filter((one) => !asking.includes(one));
     return [
       ...apart.map((one) => sectionFact(profile.id, one, placeAt(path, document, one))),
-      ...asking.flatMap((asked) =>
+      ...[...asking.map((asked) => ({ asked, path })), ...brought].flatMap(({ asked, path: at }) =>
         packageFacts({
           network: profile.id,
           name: asked.name,
           value: asked.version ?? asked.from,
-          place: placeAt(path, document, asked),
+          place: placeAt(at, tree.text(at), asked),
           manifest: 'pubspec.yaml',
           locks: asked.version === null ? [] : [lockState(tree, root, asked.name)],
         }),
@@ -67,7 +74,7 @@ function sectionFact(
 }
 
 function lockState(tree: Tree, root: string, name: string): LockState {
-  const path = below(root, 'pubspec.lock');
+  const path = below(workspaceOf(tree, root).root, 'pubspec.lock');
   const exists = tree.has(path);
   const held = exists
     ? tree.read(path, readPubspecLock)?.packages.find((one) => one.name === name)

@@ -3,6 +3,7 @@ import { isDocument, type SharedDocument } from '../../common/documents.js';
 import { baseOf, folderOf, isWithin, joinPath } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { nativeParts, type NativePart } from '../../common/native-parts.js';
+import { localPackages } from './local-packages.js';
 
 /** A Flutter application: its pubspec, and the native trees beside it. */
 export interface FlutterProject {
@@ -50,8 +51,8 @@ export function packedDocuments(tree: Tree, { root, pubspec }: FlutterProject): 
   });
 }
 
-/** The Dart files that an application compiles: what is in its `lib`. */
+/** The Dart files that an application compiles: what is in its `lib`, and in those of packages beside it. */
 export function dartFiles(tree: Tree, root: string): string[] {
-  const lib = below(root, 'lib');
-  return tree.paths.filter((path) => path.endsWith('.dart') && isWithin(path, lib));
+  const libs = [root, ...localPackages(tree, root).map((one) => one.root)].map((one) => below(one, 'lib'));
+  return tree.paths.filter((path) => path.endsWith('.dart') && libs.some((lib) => isWithin(path, lib)));
 }

@@ -4,7 +4,8 @@ import { wireParts } from '../../common/native-parts.js';
 import { isAnyEnrolled, sharedCallSites, startSteps } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { below, projectAt, type FlutterProject } from '../survey/project.js';
-import { existingPlacebook, wirePlacebook } from './placebook.js';
+import { ownerOf, packagesOf } from './packages-beside.js';
+import { placebookPath, wirePlacebook } from './placebook.js';
 import { wirePubspec } from './packages.js';
 
 /** Computes the edits for a Flutter project: its native trees, its pubspec, its placebook. */
@@ -22,11 +23,13 @@ export function wireFlutter(tree: Tree, root: string, context: WireContext): Sta
 
 /** IDs in Dart become references to the placebook: only on request. */
 function wireCallSites(tree: Tree, project: FlutterProject, context: WireContext): StackWiring {
-  const { name } = project.pubspec;
-  if (name === undefined) return { changes: [], byHand: [] };
-  const book = existingPlacebook(tree, project.root)?.path ?? below(project.root, 'lib/ads/placebook.dart');
-  const inside = book.slice(below(project.root, 'lib/').length);
-  const how = { languages: ['dart'], packageName: `package:${name}/${inside}` } as const;
+  const packages = packagesOf(tree, project);
+  const book = placebookPath(tree, project, context);
+  const home = ownerOf(packages, book);
+  if (home?.name === undefined) return { changes: [], byHand: [] };
+  const inside = book.slice(below(home.root, 'lib/').length);
+  const canRefer = (path: string) => ownerOf(packages, path)?.reaches.has(home.root) === true;
+  const how = { languages: ['dart'], packageName: `package:${home.name}/${inside}`, canRefer } as const;
   return { changes: sharedCallSites(tree, context, how), byHand: [] };
 }
 

@@ -5,6 +5,8 @@ import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change } from '../../../edits/model.js';
 import { alsoFor, beginsBelow, platformOf, packageRemoval } from '../../common/joint-wiring.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
+import type { PubDependency } from '../../../formats/pubspec/read.js';
+import { localPackages } from '../survey/local-packages.js';
 import type { FlutterProject } from '../survey/project.js';
 
 const rules = ['build/dependency-missing', 'build/dependency-too-old'];
@@ -34,9 +36,12 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
       rules,
     };
     const range = `${shared}${wanted.version}`;
-    const own = pubspec.dependencies.filter(({ name, section }) => {
-      return name === wanted.package && section !== 'dev_dependencies';
-    });
+    const isWanted = ({ name, section }: PubDependency) =>
+      name === wanted.package && section !== 'dev_dependencies';
+    const own = pubspec.dependencies.filter(isWanted);
+    const brought = localPackages(tree, project.root).find((one) => one.pubspec.dependencies.some(isWanted));
+    // A package beside the app brings it: what that one asks for is for a person to raise.
+    if (own.length === 0 && brought) continue;
     const [existing] = own;
     const add = { name: wanted.package, range, lineEnd: document.lineEnd };
     const older = own.find(({ version }) => version !== null && beginsBelow(version, wanted.version));
@@ -65,16 +70,15 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
   return { changes, byHand };
 }
 
-/** The package of a network that is taken out. */
-export function unwirePubspec(
-  tree: Tree,
-  { path, pubspec }: FlutterProject,
-  context: UnwireContext,
-): Change[] {
-  const document = tree.text(path);
+/** The package of a network that is taken out: of the application, and of the packages beside it. */
+export function unwirePubspec(tree: Tree, project: FlutterProject, context: UnwireContext): Change[] {
   const wanted = packageFor(context.network, 'flutter');
-  if (!document || !wanted) return [];
-  return pubspec.dependencies
-    .filter(({ name, section }) => name === wanted.package && section === 'dependencies')
-    .map((dependency) => packageRemoval(context, path, [removePubDependency(document.text, dependency)]));
+  if (!wanted) return [];
+  return [project, ...localPackages(tree, project.root)].flatMap(({ path, pubspec }) => {
+    const document = tree.text(path);
+    if (!document) return [];
+    return pubspec.dependencies
+      .filter(({ name, section }) => name === wanted.package && section === 'dependencies')
+      .map((one) => packageRemoval(context, path, [removePubDependency(document.text, one)]));
+  });
 }
