@@ -438,10 +438,8 @@ describe('wiring MAUI for any networks', () => {
         '<Project><PropertyGroup><Configurations>Debug;Staging;Release</Configurations></PropertyGroup></Project>',
     };
     const { after } = holds(files, three);
-    expect(text(after['Ads/Placebook.cs'])).toContain('#if ANDROID && (DEBUG || STAGING)');
-    expect(text(after['Kelp.csproj'])).toContain(
-      `Condition="'$(Configuration)' == 'Debug' Or '$(Configuration)' == 'Staging'"`,
-    );
+    expect(text(after['Ads/Placebook.cs'])).toContain('#if ANDROID && !RELEASE');
+    expect(text(after['Kelp.csproj'])).toContain(`Condition="'$(Configuration)' != 'Release'"`);
     const units = survey(after, three).facts.filter(
       ({ kind, platform }) => kind === 'unit-id' && platform === 'ios',
     );

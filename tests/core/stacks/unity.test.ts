@@ -146,6 +146,24 @@ describe('what a Unity build would carry', () => {
     ]);
   });
 
+  it('cannot tell what a build profile of Unity 6 decides', () => {
+    const code = reef(
+      '"CH-U-310772-BBBB1111"',
+      '#if ADS_SAMPLE\nprivate const string Sample = "CH-U-100001-BANNER0A";\n#endif\n',
+    );
+    const profile = (names: string) =>
+      `%YAML 1.1\n%TAG !u! tag:unity3d.com,2011:\n--- !u!114 &11400000\nMonoBehaviour:\n  m_Name: Sample\n  m_BuildTarget: 13\n  m_ScriptingDefines:${names}\n`;
+    const of = (more: Record<string, string>) =>
+      survey(unityFiles({ 'Assets/Scripts/Reef.cs': code, ...more })).unresolved.filter(({ what }) =>
+        what.includes('BANNER0A'),
+      ).length;
+    expect(of({})).toBe(0);
+    expect(of({ 'Assets/Settings/Build Profiles/Sample.asset': profile(' []') })).toBe(0);
+    expect(
+      of({ 'Assets/Settings/Build Profiles/Sample.asset': profile('\n  - ADS_SAMPLE\n  - OTHER') }),
+    ).toBeGreaterThan(0);
+  });
+
   it('leaves out what only the editor, a test or another platform compiles', () => {
     const code = reef('"CH-U-310772-BBBB1111"');
     const only = (path: string, more: Record<string, string> = {}) =>

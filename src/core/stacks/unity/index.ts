@@ -20,6 +20,7 @@ export const unity: Stack = {
     ].map((name) => ({ name })),
     { name: 'manifest.json', parent: 'Packages' },
     { suffix: '.asmdef' },
+    { suffix: '.asset', parent: 'Build Profiles' },
     { name: 'Placebook.cs' },
     { suffix: '.cs', needle: true },
     ...['.asset', '.prefab', '.unity', '.bytes'].map((suffix) => ({ suffix, needle: true })),

@@ -21,6 +21,8 @@ export interface MauiProject {
   configurations: string[];
 }
 
+/** Lists of frameworks that are made of others are followed up to this many. */
+const maxLists = 50;
 /** Folders that builds fill. */
 const made = /(^|\/)(bin|obj)\//;
 
@@ -69,13 +71,21 @@ function projectOf(tree: Tree, path: string): MauiProject | undefined {
   };
 }
 
-/** The newest framework of each platform that a project names, under whatever condition. */
+/** The newest framework of each platform that a project names, under whatever condition, itself or by a property. */
 function frameworksOf(tree: Tree, path: string): MauiProject['frameworks'] {
-  const named = entriesOf(tree, path).flatMap((entry) =>
-    entry.is === 'property' && /^TargetFrameworks?$/.test(entry.name) ? entry.value.split(';') : [],
-  );
+  const entries = entriesOf(tree, path).filter((entry) => entry.is === 'property');
+  const valuesOf = (name: string): string[] =>
+    entries.flatMap((entry) => (entry.name.toLowerCase() === name.toLowerCase() ? [entry.value] : []));
+  const named = new Set(['TargetFramework', 'TargetFrameworks'].flatMap(valuesOf));
+  // A list may be made of others: every value that those get counts.
+  for (const value of named) {
+    if (named.size > maxLists) break;
+    for (const [, name = ''] of value.matchAll(/\$\(([\w.]+)\)/g))
+      for (const one of valuesOf(name)) named.add(one);
+  }
+  const all = [...named].flatMap((value) => value.split(';'));
   const of = (platform: Platform) =>
-    named
+    all
       .map((one) => one.trim())
       .filter((one) => platformIn(one) === platform)
       .sort(compareVersions)
@@ -106,20 +116,27 @@ export function platformFolder({ root }: Pick<MauiProject, 'root'>, platform: Pl
   return below(root, platform === 'ios' ? 'Platforms/iOS' : 'Platforms/Android');
 }
 
-/** The folders whose code goes into the application: its own, and those of the projects that it refers to. */
-export function codeFolders(tree: Tree, project: MauiProject): string[] {
-  return tree.once(`maui code folders of ${project.path}`, () => {
+/** The projects whose code goes into the application: its own, and those that it refers to, itself or through others. */
+function codeProjects(tree: Tree, project: MauiProject): readonly string[] {
+  return tree.once(`maui code projects of ${project.path}`, () => {
     const found = new Set([project.path]);
-    for (const path of found) {
-      for (const entry of entriesOf(tree, path)) {
-        const include =
-          entry.is === 'item' && entry.type === 'ProjectReference' && entry.metadata.get('include');
-        const target = include ? joinPath(folderOf(path), include.replace(/\\/g, '/')) : null;
-        if (target !== null && tree.has(target)) found.add(target);
-      }
-    }
-    return [...found].map(folderOf);
+    for (const path of found)
+      for (const entry of entriesOf(tree, path))
+        if (entry.is === 'item' && entry.type === 'ProjectReference')
+          for (const target of referredTo(tree, path, entry.metadata.get('include'))) found.add(target);
+    return [...found];
   });
+}
+
+function referredTo(tree: Tree, from: string, include: string | undefined): string[] {
+  const wanted = (include ?? '').replace(/\\/g, '/').replace(/^\$\(MSBuildThisFileDirectory\)/, '');
+  const target = wanted === '' ? null : joinPath(folderOf(from), wanted);
+  return target !== null && tree.has(target) ? [target] : [];
+}
+
+/** The folders whose code goes into the application. */
+export function codeFolders(tree: Tree, project: MauiProject): string[] {
+  return codeProjects(tree, project).map(folderOf);
 }
 
 /** The files of an ending that belong to the application. */
@@ -147,28 +164,69 @@ export function isOwnFile(tree: Tree, project: MauiProject, path: string): boole
 
 const platformsOfFolder = /(^|\/)Platforms\/(\w+)\//;
 
-/** Whether the build of a platform compiles a file: what is below `Platforms` is for one alone. */
+/**
+ * Whether the build of a platform compiles a file: what is below `Platforms` is for one alone, a project may leave files
+ * out, and one that only the build of the other platform refers to is none of it.
+ */
 export function isCompiledFor(
   tree: Tree,
   project: MauiProject,
 ): (path: string, platform: Platform) => boolean {
-  const removed = platformNames.map((platform) => {
-    const items = buildOf(tree, project, platform, project.configurations.at(-1) ?? 'Release').items(
-      'Compile',
-    );
-    const patterns = items.flatMap(({ metadata }) => metadata.get('remove')?.split(';') ?? []);
-    return [
-      platform,
-      patterns.map((pattern) =>
-        globMatcher(below(project.root, pattern.trim().replace(/\\/g, '/')), { ignoreCase: true }),
-      ),
-    ] as const;
-  });
+  const configuration = project.configurations.at(-1) ?? 'Release';
+  const homes = codeProjects(tree, project).map((path) => ({ path, folder: folderOf(path) }));
+  const builds = new Map(
+    platformNames.map((platform) => [platform, projectsBuiltFor(tree, project, platform, configuration)]),
+  );
   return (path, platform) => {
     const folder = platformsOfFolder.exec(path)?.[2]?.toLowerCase();
     if (folder !== undefined && folder !== platform) return false;
-    return !removed.some(([one, patterns]) => one === platform && patterns.some((matches) => matches(path)));
+    const home = homes
+      .filter((one) => isWithin(path, one.folder))
+      .sort((a, b) => b.folder.length - a.folder.length)[0];
+    const built = home && builds.get(platform)?.get(home.path);
+    return built !== undefined && !isLeftOut(built, path);
   };
+}
+
+/** What a project says of the files that it compiles: patterns, in their order. */
+type CompileRules = readonly { removes: boolean; matches: (path: string) => boolean }[];
+
+/** The projects that go into the build of a platform, with what they say of the files that they compile. */
+function projectsBuiltFor(
+  tree: Tree,
+  project: MauiProject,
+  platform: Platform,
+  configuration: string,
+): ReadonlyMap<string, CompileRules> {
+  const found = new Map<string, CompileRules>();
+  const queue = [project.path];
+  for (const path of queue) {
+    if (found.has(path)) continue;
+    const framework = (path === project.path ? project.frameworks : frameworksOf(tree, path))[platform];
+    const evaluated = evaluateProject(tree, path, {
+      Configuration: configuration,
+      Platform: 'AnyCPU',
+      TargetFramework: framework ?? project.frameworks[platform] ?? '',
+      TargetPlatformIdentifier: platform,
+    });
+    const folder = folderOf(path);
+    const rules = evaluated.items('Compile').flatMap(({ metadata }) =>
+      (['remove', 'include'] as const).flatMap((how) =>
+        (metadata.get(how)?.split(';') ?? []).map((pattern) => ({
+          removes: how === 'remove',
+          matches: globMatcher(below(folder, pattern.trim().replace(/\\/g, '/')), { ignoreCase: true }),
+        })),
+      ),
+    );
+    found.set(path, rules);
+    for (const { metadata } of evaluated.items('ProjectReference'))
+      queue.push(...referredTo(tree, path, metadata.get('include')));
+  }
+  return found;
+}
+
+function isLeftOut(rules: CompileRules, path: string): boolean {
+  return rules.findLast(({ matches }) => matches(path))?.removes === true;
 }
 
 /** The documents that an application carries: its raw resources, and settings that it may embed. */

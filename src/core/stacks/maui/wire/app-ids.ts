@@ -122,12 +122,16 @@ function attributeStep({ id, name }: Profile, { place, value, effective }: Fact)
   };
 }
 
-/** `'$(Configuration)' == 'Debug'` for the configurations of a stage. */
+/**
+ * `'$(Configuration)' == 'Release'` for the configurations of production, and `!=` for all others: as in the placebook,
+ * a configuration that no variant names is of the test stage.
+ */
 function conditionFor({ variants }: SurveyEdition, stage: Stage): string {
+  const [sign, joint] = stage === 'test' ? ['!=', ' And '] : ['==', ' Or '];
   return variants
-    .filter((variant) => variant.stage === stage)
-    .map(({ name }) => `'$(Configuration)' == '${name}'`)
-    .join(' Or ');
+    .filter((variant) => variant.stage === 'production')
+    .map(({ name }) => `'$(Configuration)' ${sign} '${name}'`)
+    .join(joint);
 }
 
 const stageLabel = ({ name }: Profile, stage: Stage): string => `${name}, ${stage} stage`;

@@ -35,7 +35,10 @@ export function existingPlacebook(tree: Tree, project: MauiProject): ExistingPla
   return placebookAmong(tree, filesOf(tree, project, '.cs'), 'Placebook.cs');
 }
 
-/** What is defined in the configurations of the test stage; undefined where the platforms disagree on one. */
+/**
+ * What is not defined in the configurations of the test stage: a configuration that no variant names, such as one given
+ * to a command alone, is of the test stage. Undefined where the platforms disagree on one.
+ */
 export function stageCondition(editions: readonly SurveyEdition[]): string | undefined {
   const known = new Map<string, string | null>();
   for (const { name, stage } of editions.flatMap(({ variants }) => variants)) {
@@ -43,7 +46,7 @@ export function stageCondition(editions: readonly SurveyEdition[]): string | und
     if ((known.get(symbol) ?? stage) !== stage) return undefined;
     known.set(symbol, stage);
   }
-  const test = [...known].flatMap(([symbol, stage]) => (stage === 'test' ? [symbol] : []));
-  if (test.length === known.size) return 'true';
-  return test.length === 0 ? 'false' : test.join(' || ');
+  const production = [...known].flatMap(([symbol, stage]) => (stage === 'production' ? [symbol] : []));
+  if (production.length === 0) return 'true';
+  return production.length === known.size ? 'false' : production.map((symbol) => `!${symbol}`).join(' && ');
 }

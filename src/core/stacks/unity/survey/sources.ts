@@ -93,9 +93,30 @@ export function furtherDefines(tree: Tree, project: UnityProject): { sure: Set<s
   );
   return {
     sure: new Set(given),
-    open: new Set(assembliesOf(tree, project).flatMap(({ defines }) => defines)),
+    open: new Set([
+      ...assembliesOf(tree, project).flatMap(({ defines }) => defines),
+      ...profileSymbols(tree, project),
+    ]),
   };
 }
+
+/**
+ * The scripting symbols of build profiles (Unity 6 manual, "Build profiles"). Which profile a build is made with is chosen
+ * when it is made.
+ */
+function profileSymbols(tree: Tree, { root }: UnityProject): string[] {
+  const profiles = tree.paths.filter(
+    (path) => isWithin(path, below(root, 'Assets')) && /(^|\/)Build Profiles\/[^/]+\.asset$/.test(path),
+  );
+  return profiles.flatMap((path) => {
+    const text = tree.text(path)?.text.slice(0, maxProfile) ?? '';
+    const list = /^\s*m_ScriptingDefines:[ \t]*\r?\n((?:\s*- [^\r\n]*\r?\n?)*)/m.exec(text)?.[1] ?? '';
+    return [...list.matchAll(/^\s*- (\w+)\s*$/gm)].flatMap(([, name]) => name ?? []);
+  });
+}
+
+/** The length up to which a build profile is read (characters). */
+const maxProfile = 200_000;
 
 /** The folder that new code of the title belongs into: beside the code of its own assembly, where it has one. */
 export function codeHome(tree: Tree, project: UnityProject, beside: readonly string[]): string {
