@@ -253,12 +253,15 @@ export function withFixes({ findings, edits, remaining, byHand }: Plan): Finding
       const step = steps.find(({ what }) => what === after.mend) ?? steps[0];
       return step ? { ...finding, mend: step.what } : finding;
     }
-    const mine = edits.filter(
+    const meant = edits.filter(
       ({ rules, platforms, networks }) =>
         rules.includes(finding.rule) &&
         (finding.platform === null || platforms.includes(finding.platform)) &&
         (finding.network === null || networks.length === 0 || networks.includes(finding.network)),
     );
+    // It may go with what is done in its file for another rule. Where no edit meets it, another finding took its place.
+    const there = edits.filter(({ path }) => path === finding.place?.path);
+    const mine = meant.length > 0 ? meant : there;
     if (mine.length === 0) return finding;
     return {
       ...finding,

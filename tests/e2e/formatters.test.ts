@@ -108,7 +108,8 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
     );
     const conditions = {
       test: '!kReleaseMode',
-      production: "String.fromEnvironment('FLUTTER_APP_FLAVOR') == 'dev'",
+      production:
+        "String.fromEnvironment('FLUTTER_APP_FLAVOR') != 'shop' && String.fromEnvironment('FLUTTER_APP_FLAVOR') != 'beta'",
     };
     const dart = dartPlacebook(books, { ...options, testCondition: conditions[stage] });
     expect(await dartFormat.format(dart)).toBe(dart);
@@ -122,7 +123,7 @@ describe.each(cases)('a placebook of $shape for $stage', ({ shape, stage }) => {
         { test: book(platform, 'test'), production: book(platform, 'production') },
       ]),
     );
-    const testCondition = stage === 'test' ? 'DEBUG || STAGING' : 'false';
+    const testCondition = stage === 'test' ? '!RELEASE && !BETA' : 'false';
     for (const namespace of [undefined, 'Brine.Kelp']) {
       const symbols = { android: 'ANDROID', ios: 'IOS' };
       const csharp = csharpPlacebook(books, { ...options, testCondition, symbols, namespace });

@@ -1,3 +1,5 @@
+import { noExtras } from '../../src/core/edits/model.js';
+import { planWiring, withFixes } from '../../src/core/planning.js';
 import { describe, expect, it } from 'vitest';
 import { runChecks } from '../../src/core/checks/run.js';
 import type { CheckContext, Finding, Rule } from '../../src/core/checks/model.js';
@@ -77,7 +79,37 @@ export function ruleCases(rule: Rule, { clean, faulty }: { clean: RuleCase[]; fa
         expect(found).toHaveLength(findings.length);
         for (const [index, wanted] of findings.entries())
           expect(found[index]).toMatchObject({ rule: rule.meta.id, severity: rule.meta.severity, ...wanted });
+        if (title) advisesWhatHelps(files, title, rule.meta.id, { inventories, profiles });
       },
     );
   });
+}
+
+/** Advice that names a command is followed: wiring with what it asks for leaves no such finding at that place. */
+function advisesWhatHelps(
+  files: Record<string, string> | Tree,
+  title: Title,
+  rule: string,
+  given: Pick<CheckContext, 'inventories' | 'profiles'>,
+): void {
+  const tree =
+    'paths' in files && typeof files.read === 'function'
+      ? (files as Tree)
+      : treeOf(files as Record<string, string>);
+  const options = { name: 'kelp', title: { id: 'kelp', title }, now: '2026-06-01T12:00:00Z', ...given };
+  const extras = { callSites: { callSites: true }, levels: { levels: true } };
+  const plain = planWiring(tree, options);
+  for (const finding of withFixes(plain).filter((one) => one.rule === rule)) {
+    const isLeft = plain.remaining.some(({ fingerprint }) => fingerprint === finding.fingerprint);
+    if (finding.fix) expect([finding.mend, isLeft]).toEqual([finding.mend, false]);
+    const asked = /--call-sites/.test(finding.mend)
+      ? extras.callSites
+      : /--raise-sdk/.test(finding.mend)
+        ? extras.levels
+        : undefined;
+    if (!asked) continue;
+    const { remaining } = planWiring(tree, { ...options, extras: { ...noExtras, ...asked } });
+    const left = remaining.filter(({ fingerprint }) => fingerprint === finding.fingerprint);
+    expect([finding.mend, left.map(({ message }) => message)]).toEqual([finding.mend, []]);
+  }
 }

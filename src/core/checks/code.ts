@@ -63,6 +63,32 @@ export function readyNames(
 /** Formats that take the whole screen, so that the next one waits behind them. */
 export const fullScreen = new Set<Format>(['interstitial', 'rewarded', 'splash']);
 
+/** Where a call runs: where it stands, and wherever the same file calls the method around it. */
+export interface CallSite {
+  methods: readonly string[];
+  conditions: readonly { text: string; holds: boolean }[];
+  follows: readonly ('start' | 'consent')[];
+  line: number;
+  column: number;
+}
+
+export function sitesOf({ code, place, follows = [] }: CallFact): CallSite[] {
+  const { line, column } = place;
+  const { methods = [], conditions = [], calledAt = [] } = code ?? {};
+  return [
+    { methods, conditions, follows, line, column },
+    ...calledAt.map((one) => ({ ...one, follows: [...(one.follows ?? []), ...follows] })),
+  ];
+}
+
+/** Whether one site surely comes after another: below it in the same method, or at the top of the same file. */
+export function isBelow(one: CallSite, other: CallSite): boolean {
+  const isSame =
+    one.methods.length === other.methods.length &&
+    one.methods.every((name, index) => name === other.methods[index]);
+  return isSame && (one.line > other.line || (one.line === other.line && one.column > other.column));
+}
+
 /** Reports of one thing at one place, once: several formats may share a call. */
 export function oncePerPlace<Item extends { place: Fact['place'] }>(items: readonly Item[]): Item[] {
   const seen = new Set<string>();

@@ -1,7 +1,7 @@
 import type { FactOf } from '../facts/model.js';
 import type { Profile } from '../network/model.js';
 import { languageOf } from '../languages/index.js';
-import { callsOf, oncePerPlace } from './code.js';
+import { callsOf, isBelow, oncePerPlace, sitesOf } from './code.js';
 import type { EditionScope } from './scope.js';
 
 type Call = FactOf<'call'>;
@@ -27,8 +27,8 @@ export function earlyLoads(scope: EditionScope, profile: Profile, gate: Gate): E
   const gates = callsOf(scope, profile.id, gate);
   if (gates.length === 0) return [];
   return oncePerPlace(callsOf(scope, profile.id, 'load')).flatMap((load): EarlyLoad[] => {
-    const beside = gates.find((one) => isBeside(one, load));
-    if (!beside || load.follows?.includes(gate)) return [];
+    const beside = gates.find((one) => isBeside(one, load, gate));
+    if (!beside) return [];
     return reports(profile, beside, gate).map((report) => ({ load, gate: beside, ...report }));
   });
 }
@@ -51,15 +51,13 @@ function reports(
   return isOpen ? [{ completed: null, why }] : [];
 }
 
-function isBeside(gate: Call, load: Call): boolean {
-  const [mine, theirs] = [gate.code?.methods ?? [], load.code?.methods ?? []];
+function isBeside(gate: Call, load: Call, action: Gate): boolean {
+  const [own] = sitesOf(gate);
   return (
+    own !== undefined &&
+    own.methods.length > 0 &&
     gate.place.path === load.place.path &&
-    (gate.place.line < load.place.line ||
-      (gate.place.line === load.place.line && gate.place.column < load.place.column)) &&
     gate.code?.type === load.code?.type &&
-    mine.length > 0 &&
-    mine.length === theirs.length &&
-    mine.every((name, index) => name === theirs[index])
+    sitesOf(load).some((site) => !site.follows.includes(action) && isBelow(site, own))
   );
 }

@@ -7,21 +7,13 @@ import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
 import { codePlace } from './code-place.js';
 import { placebookUses } from './placebook-uses.js';
-import { languageOf, languages, type Language } from '../languages/index.js';
-import { codeAlone } from '../syntax/literals.js';
+import { languageOf, type Language } from '../languages/index.js';
 import type { PlainValue, SourceCall, SourceReading } from './source-reading.js';
-import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
+import { codeOf, isPlacebook, readingOf, type CodeFile } from './source-files.js';
+import { textsOf } from './shared-names.js';
 import { groupBy } from '../text/group-by.js';
 import { argumentAt, callbacksOf, callsOf, isCallOf, lastPart, type NamedCall } from './named-calls.js';
 import { followed, isAwaited, waitingFor } from './waiting.js';
-
-/** A file's code with comments and the contents of strings blanked out; kept with its other readings. */
-const codeReaders = new Map(
-  languages.map(({ id, literals }) => [
-    id,
-    (text: string) => ({ code: codeAlone(text, literals), problems: [] }),
-  ]),
-);
 
 /** Facts for calls of SDKs in a source file, its answers to their callbacks, and placements that it names. */
 export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: SurveyContext): Fact[] {
@@ -86,8 +78,12 @@ function callFact(source: Source, call: SourceCall, named: NamedCall): Fact[] {
     : followed(reading, call, source.namedBy(network));
   const waits = language.hasPromises ? waitingFor(document.text, call, reading) : undefined;
   const held = action === 'view' ? { anchor: call.heldAt ?? ('own-component' as const) } : {};
+  const { type } = call.context;
+  const inOrder = action === 'load' || action === 'view' || action === 'show';
+  const calledAt = inOrder ? callersOf(source, call, network) : undefined;
   const fact = (argument?: CodePlace['argument']): Fact[] => {
-    const code = codePlace(call.context, { ...(argument && { argument }), ...(waits && { waits }) });
+    const more = { ...(argument && { argument }), ...(waits && { waits }), ...(calledAt && { calledAt }) };
+    const code = codePlace(call.context, more);
     const own = {
       kind: 'call' as const,
       network,
@@ -99,10 +95,11 @@ function callFact(source: Source, call: SourceCall, named: NamedCall): Fact[] {
     };
     return factAt(source, span, value, code.conditions).map((base) => ({ ...own, ...base }));
   };
+  if (action === 'test-devices') return registered(source, call, fact);
   const given = id === undefined ? undefined : argumentAt(call, id);
   if (!given) return fact();
   return file.variants.flatMap((variant) =>
-    fact(idArgument(tree, file, variant, given))
+    fact(idArgument(tree, file, { variant, type, values: given }))
       .filter(({ variants }) => variants.includes(variant))
       .map((made) => ({ ...made, variants: [variant] })),
   );
@@ -122,10 +119,9 @@ function callbacks(source: Source, profile: Profile): Fact[] {
 }
 
 function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
-  const { tree, file, document, language } = source;
+  const { tree, file, document } = source;
   if (!document.text.includes('Placebook')) return [];
-  const reader = codeReaders.get(language.id);
-  const { code } = (reader && tree.read(file.path, reader)) ?? { code: '' };
+  const code = codeOf(tree, file.path);
   return placebookUses(code, Object.keys(title?.placements ?? {})).flatMap(({ placement, ...span }) =>
     factAt(source, span, code.slice(span.start, span.end)).map((base) => ({
       kind: 'placement-use' as const,
@@ -137,35 +133,61 @@ function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
   );
 }
 
+/** Test devices are registered in the variants in which what is given is not plainly off: `rehearsal = kDebugMode`. */
+function registered(
+  { file, document }: Source,
+  call: SourceCall,
+  fact: (argument?: CodePlace['argument']) => Fact[],
+): Fact[] {
+  const [first] = call.arguments;
+  const [from, to] = [first?.values[0], first?.values.at(-1)];
+  const written = from && to ? document.text.slice(from.start, Math.min(to.end, from.start + 200)) : '';
+  const asked = { text: written.replace(/\s+/g, ' '), holds: true };
+  const isOn = (variant: string) =>
+    asked.text === '' || file.compiled(variant, call.start, [...call.context.conditions, asked]) !== 'no';
+  return fact({ written: asked.text, ids: [] }).flatMap((made) => {
+    const variants = made.variants.filter(isOn);
+    return variants.length > 0 ? [{ ...made, variants }] : [];
+  });
+}
+
+/** How many calls of the method around a call are kept, and through how many methods they are followed. */
+const maxCallers = 12;
+const maxThrough = 3;
+
+/** Where the same file calls the method around a call, directly or through another; undefined for nowhere. */
+function callersOf(source: Source, call: SourceCall, network: string): CodePlace['calledAt'] {
+  const { reading, document } = source;
+  const found = new Map<SourceCall, NonNullable<CodePlace['calledAt']>[number]>();
+  let around: Pick<SourceCall, 'context'>[] = [call];
+  for (let through = 0; through < maxThrough && around.length > 0; through++) {
+    const next: SourceCall[] = [];
+    for (const { context } of around) {
+      const [method, ...inner] = context.methods;
+      if (method === undefined || inner.length > 0) continue;
+      for (const caller of reading.calls) {
+        const isOwn = caller.name === method && caller.context.type === context.type;
+        if (!isOwn || found.has(caller) || found.size >= maxCallers) continue;
+        const { line, column } = document.lines.at(caller.start);
+        const { methods, conditions } = caller.context;
+        const follows = followed(reading, caller, source.namedBy(network));
+        found.set(caller, { methods: [...methods], conditions: [...conditions], ...follows, line, column });
+        next.push(caller);
+      }
+    }
+    around = next;
+  }
+  return found.size > 0 ? [...found.values()] : undefined;
+}
+
 /** What is given as an ID: as it is written, and the IDs that it comes to in a variant. */
 function idArgument(
   tree: Tree,
   file: CodeFile,
-  variant: string,
-  values: readonly PlainValue[],
+  given: { variant: string; type: string | null; values: readonly PlainValue[] },
 ): NonNullable<CodePlace['argument']> {
   const text = tree.text(file.path)?.text ?? '';
-  const [first, last] = [values[0], values.at(-1)];
+  const [first, last] = [given.values[0], given.values.at(-1)];
   const written = first && last ? text.slice(first.start, last.end).replace(/\s+/g, ' ').slice(0, 200) : '';
-  return { written, ids: [...new Set(values.flatMap((value) => idsOf(tree, file, variant, value, 0)))] };
-}
-
-function idsOf(tree: Tree, file: CodeFile, variant: string, value: PlainValue, depth: number): string[] {
-  if (value.is === 'text') return [value.value];
-  if (value.is === 'other' || depth > 8) return [];
-  const resolved = file.resolve?.(variant, value.name);
-  if (resolved !== undefined) return [resolved];
-  const own = readingOf(tree, file.path).constants;
-  const parts = value.name.split('.');
-  const short = parts
-    .slice(-2)
-    .join('.')
-    .replace(/^(Self|Companion)\./, '');
-  const here = (own.get(value.name) ?? own.get(short))?.filter(
-    ({ start }) => file.compiled(variant, start, []) !== 'no',
-  );
-  const found = here ?? file.constants?.get(value.name) ?? file.constants?.get(short);
-  return (found ?? []).flatMap((inner) =>
-    inner === value ? [] : idsOf(tree, file, variant, inner, depth + 1),
-  );
+  return { written, ids: textsOf(tree, file, given) };
 }

@@ -6,13 +6,14 @@ export function codePlace(
   { type, methods, conditions }: CodeContext,
   more: Partial<CodePlace> = {},
 ): CodePlace {
-  const { flow, argument, empty, waits } = more;
+  const { flow, argument, calledAt, empty, waits } = more;
   return {
     type,
     methods: [...methods],
     conditions: [...conditions],
     ...(flow === undefined ? {} : { flow }),
     ...(argument === undefined ? {} : { argument }),
+    ...(calledAt === undefined ? {} : { calledAt }),
     ...(empty === undefined ? {} : { empty }),
     ...(waits === undefined ? {} : { waits }),
   };

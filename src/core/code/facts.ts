@@ -6,7 +6,9 @@ import { placeAt } from '../facts/place.js';
 import type { TextDocument } from '../text/document.js';
 import type { Tree } from '../tree/tree.js';
 import type { Platform } from '../words/words.js';
+import { both } from '../syntax/compiled.js';
 import { codePlace } from './code-place.js';
+import { HeldIds } from './held-ids.js';
 import { networksTaking } from './named-calls.js';
 import type { SourceString } from './source-reading.js';
 import { isPlacebook, readingOf, type CodeFile } from './source-files.js';
@@ -23,6 +25,7 @@ export function codeFacts(
   const entries = carrier === 'placebook' ? (tree.read(file.path, readPlacebook)?.entries ?? []) : [];
   const facts: Fact[] = [];
   const unresolved: Unresolved[] = [];
+  const held = new HeldIds(tree, file);
   const taking = networksTaking(tree, file.path, context.profiles);
   for (const literal of readingOf(tree, file.path).strings) {
     for (const reading of idsInCode(literal, file.platform, { ...context, taking })) {
@@ -35,9 +38,15 @@ export function codeFacts(
         platform: file.platform,
         module: file.module,
       };
-      const state = (variant: string) => file.compiled(variant, literal.start, literal.context.conditions);
-      const variants = file.variants.filter((variant) => state(variant) === 'yes');
-      const open = file.variants.filter((variant) => state(variant) === 'unknown');
+      const states = new Map(
+        file.variants.map((variant) => {
+          const here = file.compiled(variant, literal.start, literal.context.conditions);
+          const isHeld = here !== 'no' && carrier === 'code';
+          return [variant, isHeld ? both(here, held.state(literal, variant)) : here];
+        }),
+      );
+      const variants = file.variants.filter((variant) => states.get(variant) === 'yes');
+      const open = file.variants.filter((variant) => states.get(variant) === 'unknown');
       if (variants.length > 0) {
         const code = codePlace(literal.context, { flow: literal.flow ?? undefined });
         const entry = entries.findLast(({ start }) => start < literal.start);

@@ -1,6 +1,14 @@
 import type { Node } from '../syntax/grammars.js';
-import { dottedName, type CodeLanguage, type Shape } from '../syntax/shape.js';
+import { dottedName, named, type CodeLanguage, type Shape } from '../syntax/shape.js';
 import type { PlainValue } from './source-reading.js';
+
+const returns = /^(return_statement|jump_expression|control_transfer_statement)$/;
+const bodies = /(block|statements|body|getter|computed_property)$/;
+const functions: ReadonlySet<string> = new Set(['method', 'lambda', 'type']);
+const maxDepth = 40;
+const maxReturns = 200;
+const maxTableDepth = 8;
+const maxVisits = 1000;
 
 /** The plain values of the expressions of one file. */
 export class PlainValues {
@@ -30,9 +38,8 @@ export class PlainValues {
         span.end - node.parent.startIndex,
       );
       const path = called ? '' : dottedName(whole ?? '');
-      return [
-        path === '' || path.startsWith('?') ? { is: 'other', ...span } : { is: 'name', name: path, ...span },
-      ];
+      if (path === '' || path.startsWith('?')) return [asked(whole ?? '', span)];
+      return [{ is: 'name', name: path, ...span }];
     }
     const shape = this.describe(node);
     if (shape?.is === 'string')
@@ -52,13 +59,61 @@ export class PlainValues {
         first && /(^|\.)(getString|getText|stringResource)$/.test(shape.name)
           ? dottedName(first.node.text)
           : '';
-      return [
-        inner.startsWith('R.string.') ? { is: 'name', name: inner, ...span } : { is: 'other', ...span },
-      ];
+      if (inner.startsWith('R.string.')) return [{ is: 'name', name: inner, ...span }];
+      const made = /^(|(.*\.)?[lL]azy)$/.test(shape.name) ? this.madeBy(shape) : [];
+      return made.length > 0 ? made : [asked(node.text, span)];
     }
+    const choices = shape ? [] : named(node).filter((part) => this.describe(part)?.is === 'branch');
+    if (choices.length > 0) return choices.flatMap((part) => this.of(part));
     const name = dottedName(node.text);
     const plain = name !== '' && !name.startsWith('?') && !shape;
-    return [plain ? { is: 'name', name, ...span } : { is: 'other', ...span }];
+    return [plain ? { is: 'name', name, ...span } : asked(node.text, span)];
+  }
+
+  /** What a function may give back: after each `return`, or what its body is where that is one expression. */
+  returned(body: Node): PlainValue[] {
+    const found: Node[] = [];
+    const look = (node: Node, depth: number): void => {
+      if (depth > maxDepth || found.length > maxReturns) return;
+      for (const part of named(node)) {
+        if (returns.test(part.type)) found.push(...named(part).slice(-1));
+        else if (!functions.has(this.describe(part)?.is ?? '')) look(part, depth + 1);
+      }
+    };
+    look(body, 0);
+    const whole = unwrapped(body);
+    const given = found.length > 0 || bodies.test(whole.type) ? found : [whole];
+    return given.flatMap((node) => this.of(node)).filter(({ is }) => is !== 'other');
+  }
+
+  /** What a function comes to that is called where it stands. */
+  private madeBy({ rest, args }: Shape & { is: 'call' }): PlainValue[] {
+    const parts = [...rest, ...args.map(({ node }) => node)].flatMap((part) => [part, ...named(part)]);
+    const lambda = parts.find((part) => functions.has(this.describe(part)?.is ?? ''));
+    return lambda ? this.returned(named(lambda).at(-1) ?? lambda) : [];
+  }
+
+  /** The plain values of a table, by their keys; those of tables within by both keys. */
+  entries(value: Node): { key: string; way: string; node: Node; values: PlainValue[] }[] {
+    const { pairs } = this.language;
+    if (!pairs) return [];
+    const found: { key: string; way: string; node: Node; values: PlainValue[] }[] = [];
+    let visits = 0;
+    const look = (node: Node, way: string, depth: number): void => {
+      if (depth > maxTableDepth || ++visits > maxVisits) return;
+      // A choice by platform is no table: it comes to one of its values.
+      if (node.type === 'call_expression' && this.describe(node)?.is === 'same') return;
+      const held = pairs(node);
+      for (const [key, inner] of held) {
+        const path = `${way}${keyName(key.text)}`;
+        const values = this.of(inner).filter(({ is }) => is !== 'other');
+        found.push({ key: key.text, way: path, node: inner, values });
+        look(inner, `${path}.`, depth + 1);
+      }
+      if (held.length === 0) for (const part of named(node)) look(part, way, depth + 1);
+    };
+    look(value, '', 0);
+    return found;
   }
 
   /** A node with those beside it that go on with its expression. */
@@ -72,11 +127,33 @@ export class PlainValues {
   }
 }
 
+/** `units["footer"]` and `units.getValue("footer")` are `units.footer`; `unit()` is what `unit` gives back. */
+function asked(text: string, span: { start: number; end: number }): PlainValue {
+  if (text.length > 200) return { is: 'other', ...span };
+  const plain = text.replace(/\s+/g, '').replace(/[!?]+(?=$|\.|\[)/g, '');
+  const [, called] = /^((?:[A-Za-z_$][\w$]*\.)*[A-Za-z_$][\w$]*)\(\)$/.exec(plain) ?? [];
+  if (called !== undefined) return { is: 'call', name: dottedName(called), ...span };
+  const [, table, index, key] =
+    /^((?:[A-Za-z_$][\w$]*\.)*[A-Za-z_$][\w$]*?)(?:\[(.+)\]|\.(?:get|getValue|getOrDefault)\((.+)\))$/.exec(
+      plain,
+    ) ?? [];
+  const name = keyName(index ?? key ?? '');
+  if (table === undefined || name === '') return { is: 'other', ...span };
+  return { is: 'name', name: `${dottedName(table)}.${name}`, ...span };
+}
+
+/** The last part of a key: `footer` of `"footer"` and of `Slot.footer`. */
+function keyName(text: string): string {
+  return /^(?:[\w$]+\.)*\.?([\w$]+)$/.exec(text.replace(/^@?(["'])(.*)\1$/, '$2').trim())?.[1] ?? '';
+}
+
 function unwrapped(node: Node): Node {
   let inner = node;
   for (
     let depth = 0;
-    depth < 6 && inner.namedChildCount === 1 && /body|block|statements/.test(inner.type);
+    depth < 6 &&
+    inner.namedChildCount === 1 &&
+    /body|block|statements|getter|computed_property|arrow_expression/.test(inner.type);
     depth++
   )
     inner = inner.namedChild(0) ?? inner;

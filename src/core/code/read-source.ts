@@ -19,16 +19,23 @@ function together(readings: readonly SourceReading[]): SourceReading {
     const byPlace = new Map(items.map((item) => [`${item.start} ${item.end} ${item.name ?? ''}`, item]));
     return [...byPlace.values()].sort((a, b) => a.start - b.start || b.end - a.end);
   };
-  const constants = new Map<string, PlainValue[]>();
-  for (const reading of readings)
-    for (const [name, values] of reading.constants)
-      constants.set(name, once([...(constants.get(name) ?? []), ...values]));
+  const joint = (part: 'constants' | 'results'): Map<string, PlainValue[]> => {
+    const found = new Map<string, PlainValue[]>();
+    for (const reading of readings)
+      for (const [name, values] of reading[part])
+        found.set(name, once([...(found.get(name) ?? []), ...values]));
+    return found;
+  };
   return {
     strings: once(readings.flatMap(({ strings }) => strings)),
     calls: once(readings.flatMap(({ calls }) => calls)),
     methods: once(readings.flatMap(({ methods }) => methods)),
     types: once(readings.flatMap(({ types }) => types)),
     choices: once(readings.flatMap(({ choices }) => choices)),
-    constants,
+    stretches: readings.flatMap(({ stretches }) => stretches),
+    holders: once(readings.flatMap(({ holders }) => holders)),
+    constants: joint('constants'),
+    results: joint('results'),
+    variables: new Map(readings.flatMap(({ variables }) => [...variables])),
   };
 }

@@ -3,11 +3,19 @@ import { placebookMark } from '../languages/common/placebook.js';
 import type { ReadProblem } from '../text/problem.js';
 import type { Reader, Tree } from '../tree/tree.js';
 import type { Compiled } from '../syntax/compiled.js';
-import { dialectOf, dialects } from '../languages/index.js';
-import { stringLiterals } from '../syntax/literals.js';
+import { dialectOf, dialects, languageOf, languages } from '../languages/index.js';
+import { codeAlone, stringLiterals } from '../syntax/literals.js';
 import { readSource } from './read-source.js';
 import type { Condition, PlainValue, SourceReading } from './source-reading.js';
 import type { Dialect, Language } from '../languages/language.js';
+
+/** What the source files of a module tell each other. */
+export interface SharedNames {
+  /** What constants, functions and computed properties come to, by `Type.name`; `.name` for those of no type. */
+  values: ReadonlyMap<string, readonly PlainValue[]>;
+  /** The types that extend or implement a type. */
+  heirs: ReadonlyMap<string, ReadonlySet<string>>;
+}
 
 /** A source file to look for IDs and calls in, and the variants that may compile it. */
 export interface CodeFile {
@@ -19,8 +27,10 @@ export interface CodeFile {
   compiled(variant: string, offset: number, conditions: readonly Condition[]): Compiled;
   /** What a name stands for that the build gives to code: a string resource, a build constant. */
   resolve?(variant: string, name: string): string | undefined;
-  /** Constants of all source files of the module, by `Type.name`. */
-  constants?: ReadonlyMap<string, readonly PlainValue[]>;
+  /** What names stand for in all source files of the module. */
+  shared?: SharedNames;
+  /** The source files of the module, this one among them, where they may use what this one holds. */
+  siblings?: readonly CodeFile[];
 }
 
 const nothing: SourceReading = {
@@ -30,6 +40,10 @@ const nothing: SourceReading = {
   types: [],
   choices: [],
   constants: new Map(),
+  results: new Map(),
+  variables: new Map(),
+  stretches: [],
+  holders: [],
 };
 const tooCostly: ReadProblem = {
   kind: 'not-read',
@@ -68,30 +82,22 @@ function byLiterals({ literals }: Language, text: string): SourceReading {
   return { ...nothing, strings: strings.map((literal) => ({ ...literal, flow: null, context })) };
 }
 
+/** A file's code with comments and the contents of strings blanked out; kept with its other readings. */
+const codeReaders = new Map(
+  languages.map(({ id, literals }) => [
+    id,
+    (text: string) => ({ code: codeAlone(text, literals), problems: [] }),
+  ]),
+);
+
+/** The code of a file, comments and the contents of strings blanked out. */
+export function codeOf(tree: Tree, path: string): string {
+  const language = languageOf(path);
+  const reader = language && codeReaders.get(language.id);
+  return (reader && tree.read(path, reader)?.code) ?? '';
+}
+
 /** Whether a file is a placebook that Syndexa wrote. */
 export function isPlacebook(tree: Tree, path: string): boolean {
   return tree.text(path)?.text.slice(0, 400).includes(placebookMark) ?? false;
-}
-
-/** The constants of several files by `Type.name`; a name that two files give differently is left out. */
-export function sharedConstants(
-  tree: Tree,
-  paths: readonly string[],
-  isCompiled: (path: string, value: PlainValue) => boolean = () => true,
-): Map<string, PlainValue[]> {
-  const shared = new Map<string, PlainValue[] | null>();
-  for (const path of paths) {
-    for (const [name, all] of readingOf(tree, path).constants) {
-      if (!name.includes('.')) continue;
-      const values = all.filter((value) => isCompiled(path, value));
-      const known = shared.get(name);
-      const same = known === undefined || JSON.stringify(texts(known)) === JSON.stringify(texts(values));
-      shared.set(name, same ? values : null);
-    }
-  }
-  return new Map([...shared].flatMap(([name, values]) => (values ? [[name, values] as const] : [])));
-}
-
-function texts(values: readonly PlainValue[] | null): string[] {
-  return (values ?? []).map((value) => (value.is === 'text' ? value.value : value.is));
 }

@@ -1,5 +1,6 @@
 import { builtBy, CallChains, type CallShape } from './call-chains.js';
 import { PlainValues } from './plain-values.js';
+import { conditionOnOneLine } from '../syntax/conditions.js';
 import type { Node } from '../syntax/grammars.js';
 import { dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../syntax/shape.js';
 import type {
@@ -9,6 +10,8 @@ import type {
   SourceCall,
   SourceMethod,
   SourceType,
+  SourceHolder,
+  SourceStretch,
   CodeContext,
   Flow,
   Condition,
@@ -26,7 +29,10 @@ export class SourceReader {
   private readonly classes: SourceType[] = [];
   private readonly choices: SourceReading['choices'] = [];
   private readonly constants = new Map<string, PlainValue[]>();
+  private readonly results = new Map<string, PlainValue[]>();
   private readonly types = new Map<string, string>();
+  private readonly stretches: SourceStretch[] = [];
+  private readonly holders: SourceHolder[] = [];
 
   private readonly values: PlainValues;
   private readonly chains: CallChains;
@@ -38,14 +44,15 @@ export class SourceReader {
 
   read(root: Node): SourceReading {
     this.walk(root, { type: null, method: null, methods: [], conditions: [] }, null, 0);
-    const { strings, methods, classes: types, choices, constants } = this;
+    const { strings, methods, classes: types, choices, constants, results, types: variables } = this;
+    const { stretches, holders } = this;
     const calls = this.calls.map(({ receiver, ...call }) => ({
       ...call,
       name: this.typed(call.name),
       // The dot makes it the name of something that has a type of its own.
       ...(receiver === undefined ? {} : { receiver: this.typed(`${receiver}.`).slice(0, -1) }),
     }));
-    return { strings, calls, methods, types, choices, constants };
+    return { strings, calls, methods, types, choices, constants, results, variables, stretches, holders };
   }
 
   private walk(node: Node, context: CodeContext, flow: Flow | null, depth: number): void {
@@ -72,13 +79,14 @@ export class SourceReader {
       case 'assign':
         return this.assign(node, shape, at);
       case 'constant':
-        return this.constant(shape, context, depth);
+        return this.constant(node, shape, context, depth);
       case 'parameter':
         if (shape.type !== null) this.types.set(shape.name, shape.type);
         return;
       case 'type': {
         const { name, bases } = shape;
         this.classes.push({ name, bases, start: node.startIndex, end: node.endIndex });
+        this.hold(node, 'name', name, true);
         return this.walkAll(named(node), { ...context, type: name, method: null }, null, depth);
       }
       case 'method':
@@ -106,21 +114,32 @@ export class SourceReader {
       this.walk(part, context, { into: 'constant', name }, depth + 1);
   }
 
-  private method(node: Node, { name, body }: Shape & { is: 'method' }, { context, depth }: Walk): void {
+  private method(node: Node, shape: Shape & { is: 'method' }, { context, depth }: Walk): void {
+    const { name, body, gives } = shape;
     const { startIndex: start, endIndex: end } = node;
+    const results = body ? this.values.returned(body) : [];
+    for (const key of results.length > 0 ? [name, `${context.type ?? ''}.${name}`] : []) {
+      const known = this.results.get(key);
+      if (known) known.push(...results);
+      else this.results.set(key, [...results]);
+    }
+    if (results.length > 0) this.hold(node, 'name', name);
+    const flow: Flow | null = gives ? { into: 'constant', name } : null;
     this.methods.push({ name, context, empty: body === null || isEmpty(body), start, end });
     // A callback that is written inside another method runs later: what held there need not hold then.
     const inside = { ...context, method: name, methods: [...context.methods, name], conditions: [] };
-    this.walkAll(named(node), inside, null, depth);
+    this.walkAll(named(node), inside, flow, depth);
   }
 
   private branch(node: Node, shape: Shape & { is: 'branch' }, { context, flow, depth }: Walk): void {
     if (shape.choice) this.choices.push({ ...shape.choice, values: this.values.of(node) });
     const text = shape.text ?? conditionText(shape.conditions);
     for (const condition of shape.conditions) this.walk(condition, context, null, depth + 1);
-    for (const part of shape.then) this.walk(part, under(context, { text, holds: true }), flow, depth + 1);
-    for (const part of shape.otherwise)
-      this.walk(part, under(context, { text, holds: false }), flow, depth + 1);
+    for (const holds of [true, false])
+      for (const part of holds ? shape.then : shape.otherwise) {
+        this.stretches.push({ start: part.startIndex, end: part.endIndex, condition: { text, holds } });
+        this.walk(part, under(context, { text, holds }), flow, depth + 1);
+      }
   }
 
   private cases(
@@ -150,7 +169,10 @@ export class SourceReader {
     for (const node of nodes) {
       this.walk(node, current, flow, depth + 1);
       const left = this.leftBehind(node);
-      if (left) current = under(current, left);
+      if (!left) continue;
+      current = under(current, left);
+      const end = nodes.at(-1)?.endIndex ?? node.endIndex;
+      this.stretches.push({ start: node.endIndex, end, condition: left });
     }
   }
 
@@ -213,20 +235,32 @@ export class SourceReader {
     }
   }
 
-  private constant(shape: Shape & { is: 'constant' }, context: CodeContext, depth: number): void {
+  private constant(node: Node, shape: Shape & { is: 'constant' }, context: CodeContext, depth: number): void {
     const { name, type, value } = shape;
     const last = value ? (this.values.run(value).at(-1) ?? value) : null;
     const shown = last ? this.values.describe(last) : null;
     const made = shown?.is === 'same' ? this.values.describe(shown.node) : shown;
     const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(this.chains.nameOf(made))) : null);
     if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
-    if (!value) return;
+    if (!value) return this.walkAll(named(node), context, null, depth);
     const values = this.values.of(value);
+    const isKey = this.language.pairs?.(node).length === 1;
+    if (!isKey) this.hold(node, 'name', name);
+    const entries = isKey ? [] : this.values.entries(value);
+    for (const { key, node: inner } of entries) this.hold(inner, 'key', key);
+    for (const { way, values: inner } of entries)
+      for (const key of [`${name}.${way}`, `${context.type ?? ''}.${name}.${way}`])
+        if (!this.constants.has(key)) this.constants.set(key, inner);
     for (const key of [name, `${context.type ?? ''}.${name}`])
       if (!this.constants.has(key)) this.constants.set(key, values);
       else if (shape.more) this.constants.set(key, [...(this.constants.get(key) ?? []), ...values]);
     for (const part of this.values.run(value))
       this.walk(part, context, { into: 'constant', name }, depth + 1);
+  }
+
+  private hold(node: Node, is: SourceHolder['is'], name: string, isType = false): void {
+    const { startIndex: start, endIndex: end } = node;
+    this.holders.push({ is, name, start, end, ...(isType && { isType }) });
   }
 
   /** `banner.release` with the type of `banner` in its place. */
@@ -255,7 +289,9 @@ function madeBy(name: string): string {
 }
 
 function conditionText(conditions: readonly Node[]): string {
-  return conditions.map(({ text }) => text.replace(/\s+/g, ' ').slice(0, 200)).join(' && ');
+  const texts = conditions.map(({ text }) => text);
+  const joint = texts.map((text) => (texts.length > 1 && text.includes('||') ? `(${text})` : text));
+  return conditionOnOneLine(joint.join(' && '));
 }
 
 /** A body without statements, or with nothing but comments and a call of what it overrides. */

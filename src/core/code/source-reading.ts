@@ -20,9 +20,12 @@ export interface CodeContext {
   receiver?: string | undefined;
 }
 
-/** A value as far as it is plain: a text, a dotted name, or something else. */
+/** A value as far as it is plain: a text, a dotted name, what a call without arguments gives back, or something else. */
 export type PlainValue =
-  (Span & { is: 'text'; value: string }) | (Span & { is: 'name'; name: string }) | (Span & { is: 'other' });
+  | (Span & { is: 'text'; value: string })
+  | (Span & { is: 'name'; name: string })
+  | (Span & { is: 'call'; name: string })
+  | (Span & { is: 'other' });
 
 export interface SourceArgument {
   label: string | null;
@@ -71,6 +74,19 @@ export interface SourceChoice extends Span {
   isValue?: boolean;
 }
 
+/** Code that runs under a condition. */
+export interface SourceStretch extends Span {
+  condition: Condition;
+}
+
+/** What holds values under a name: a constant, a function, a type; or under a key, as written, within one of those. */
+export interface SourceHolder extends Span {
+  is: 'name' | 'key';
+  name: string;
+  /** Whether it is a type. */
+  isType?: true;
+}
+
 /** What a source file says, as far as ads are concerned. */
 export interface SourceReading {
   strings: SourceString[];
@@ -81,4 +97,10 @@ export interface SourceReading {
   choices: SourceChoice[];
   /** Constants and variables with a plain value, by name and by `Type.name`. */
   constants: ReadonlyMap<string, PlainValue[]>;
+  /** What functions and computed properties may give back, by name and by `Type.name`. */
+  results: ReadonlyMap<string, PlainValue[]>;
+  /** The types of variables, parameters and properties, as far as they are written. */
+  variables: ReadonlyMap<string, string>;
+  stretches: SourceStretch[];
+  holders: SourceHolder[];
 }

@@ -17,13 +17,16 @@ export const ChainStep = z
   .meta({ description: 'One link in the evidence for a fact: what was read, what it said, where.' });
 export type ChainStep = z.infer<typeof ChainStep>;
 
+const Conditions = z
+  .array(z.object({ text: z.string(), holds: z.boolean() }))
+  .meta({ description: 'What must hold, or must not, for it to run.' });
+const Methods = z.array(z.string()).meta({ description: 'The methods around it, the outermost first.' });
+
 export const CodePlace = z
   .object({
     type: z.string().nullable().meta({ description: 'The class around it.' }),
-    methods: z.array(z.string()).meta({ description: 'The methods around it, the outermost first.' }),
-    conditions: z
-      .array(z.object({ text: z.string(), holds: z.boolean() }))
-      .meta({ description: 'What must hold, or must not, for it to run.' }),
+    methods: Methods,
+    conditions: Conditions,
     flow: z
       .discriminatedUnion('into', [
         z.object({ into: z.literal('constant'), name: z.string() }),
@@ -39,6 +42,20 @@ export const CodePlace = z
       .object({ written: z.string(), ids: z.array(z.string()) })
       .optional()
       .meta({ description: 'The ID argument of a call, as written and as resolved.' }),
+    calledAt: z
+      .array(
+        z.object({
+          methods: Methods,
+          conditions: Conditions,
+          follows: z.array(z.enum(['start', 'consent'])).optional(),
+          line: z.number().int().min(1),
+          column: z.number().int().min(1),
+        }),
+      )
+      .optional()
+      .meta({
+        description: 'Where the same file calls the method around a call, directly or through another.',
+      }),
     empty: z.boolean().optional().meta({ description: 'Whether a callback does nothing.' }),
     waits: z.enum(['open', 'limited']).optional().meta({
       description: 'Whether code waits for a call: for as long as it takes, or within a limit of time.',

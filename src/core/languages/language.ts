@@ -30,6 +30,10 @@ export interface Language<Id extends string = string> {
   importPlacebook(file: TextDocument, book: BookPlace): Edit[];
   /** Whether code waits for promises. */
   hasPromises?: true;
+  /** Whether other files cannot see what a file gives a name. */
+  isPrivate?(name: string, code: string): boolean;
+  /** Whether an application may begin at a file, instead of where it usually does. */
+  isOtherEntry?(path: string, code: string): boolean;
   /** Quotes of plain literals besides `"` and `'`. */
   quotes?: string;
   /** Compile-time constants, which a reference to the placebook cannot be. */

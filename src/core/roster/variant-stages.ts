@@ -29,17 +29,22 @@ export function shippingIdentifier(
 
 /** Gives unit-ID facts the names that the roster has for their placements. */
 export function withPlacements(facts: readonly Fact[], title: Title | null): Fact[] {
+  const holders = holdersIn(title);
   return facts.map((fact) => {
     const placement =
-      fact.kind === 'unit-id' && fact.network ? placementOf(title, fact.network, fact.value) : undefined;
+      fact.kind === 'unit-id' && fact.network ? holders.get(`${fact.network} ${fact.value}`) : undefined;
     return placement ? { ...fact, placement } : fact;
   });
 }
 
-/** The roster's name for the placement that holds a unit ID on a platform. */
-function placementOf(title: Title | null, network: string, id: string): string | undefined {
-  if (!title) return undefined;
-  return Object.entries(title.placements).find(([, { units }]) =>
-    Object.values(valueAt(units, network) ?? {}).some((stages) => Object.values(stages).includes(id)),
-  )?.[0];
+/** The names of the placements that hold unit IDs, by network and ID; the first one where several hold the same. */
+function holdersIn(title: Title | null): Map<string, string> {
+  const holders = new Map<string, string>();
+  for (const [name, { units }] of Object.entries(title?.placements ?? {}))
+    for (const [network, platforms] of Object.entries(units))
+      for (const id of Object.values(platforms).flatMap((stages) => Object.values(stages))) {
+        const key = `${network} ${id}`;
+        if (!holders.has(key)) holders.set(key, name);
+      }
+  return holders;
 }

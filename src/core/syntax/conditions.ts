@@ -9,8 +9,14 @@ export interface ConditionTerms {
 const token =
   /[A-Za-z_$][\w$]*(?:\.[A-Za-z_$][\w$]*|\([^()]*\))*|'(?:[^'\\]|\\.)*'|"(?:[^"\\]|\\.)*"|===?|!==?|&&|\|\||[!()]|\d+/g;
 
-/** A condition is longer than this only where nobody could tell anyway. */
-const maxLength = 400;
+/** Conditions up to this length are weighed; of a longer one it cannot be told whether it holds. */
+const maxLength = 2000;
+
+/** A condition as it is kept: on one line, and cut where it is too long to be weighed. */
+export function conditionOnOneLine(text: string): string {
+  const line = text.replace(/\s+/g, ' ').trim();
+  return line.length > maxLength ? `${line.slice(0, 200)}…` : line;
+}
 
 /**
  * Whether code under a condition goes into a build. Only what the build decides counts: what is asked at run time
@@ -18,7 +24,8 @@ const maxLength = 400;
  * comparisons; `unknown` where the build decides by something that reading cannot see.
  */
 export function reachedUnder(text: string, terms: ConditionTerms): Compiled {
-  const tokens = text.length > maxLength ? [] : (text.replace(/\b(?:const|new)\s+/g, '').match(token) ?? []);
+  if (text.length > maxLength || text.endsWith('…')) return 'unknown';
+  const tokens = text.replace(/\b(?:const|new)\s+/g, '').match(token) ?? [];
   let at = 0;
   let open = false;
   /** The value of a term; null for one that is asked at run time. */

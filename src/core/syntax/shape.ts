@@ -24,7 +24,8 @@ export type Shape =
     }
   | { is: 'assign'; name: string; value: Node }
   | { is: 'type'; name: string; bases: string[] }
-  | { is: 'method'; name: string; body: Node | null }
+  /** A function; `gives` for a computed property, which stands for what it gives back. */
+  | { is: 'method'; name: string; body: Node | null; gives?: true }
   | { is: 'lambda' }
   | {
       is: 'constant';
@@ -73,6 +74,8 @@ export interface CodeLanguage {
   heldAt?(node: Node): HeldAt | undefined;
   /** What names without a dot belong to in a part of a call: of `slot.apply { }` it is `slot`; undefined where nothing changes. */
   receiverIn?(part: Node, call: { name: string; args: readonly ArgumentNode[] }): string | undefined;
+  /** The keys and values of a table, where a node is one: `mapOf("footer" to ID)`. */
+  pairs?: (node: Node) => readonly (readonly [key: Node, value: Node])[];
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */
   continues?: ReadonlySet<string>;
 }
@@ -85,6 +88,14 @@ export function describedBy(
     entries.flatMap(([types, describe]) => types.map((type) => [type, describe] as const)),
   );
   return (node) => table.get(node.type)?.(node) ?? null;
+}
+
+/** The keys and values of nodes that stand one after the other. */
+export function pairwise(nodes: readonly Node[]): (readonly [Node, Node])[] {
+  return nodes.flatMap((node, at) => {
+    const next = nodes[at + 1];
+    return at % 2 === 0 && next ? [[node, next] as const] : [];
+  });
 }
 
 /** The named children of a node, in order. */

@@ -1,6 +1,6 @@
 import type { Format } from '../../words/words.js';
 import { defineRule } from '../model.js';
-import { callsOf, oncePerPlace, readyNames } from '../code.js';
+import { callsOf, oncePerPlace, readyNames, sitesOf } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
 /** An ad is shown each time the screen comes back, with nothing that would hold it. */
@@ -12,7 +12,8 @@ export const showOnReturn = defineRule({
       'Closing the ad brings the screen back, which shows the next one: users leave, and networks suspend for it.',
     mend: 'Show it when the user does something, or limit it by time or count.',
     messages: {
-      again: '{call} runs without a condition in {method}, which is called on every return to the screen.',
+      again:
+        '{call} runs in {method}, which is called on every return to the screen, and nothing limits how often.',
     },
     needsTitle: true,
   },
@@ -21,12 +22,17 @@ export const showOnReturn = defineRule({
       for (const profile of scope.networks) {
         for (const show of oncePerPlace(callsOf(scope, profile.id, 'show'))) {
           if (!show.format || !interrupting.has(show.format)) continue;
-          const { conditions = [], methods = [] } = show.code ?? {};
-          const method = methods.at(-1);
           const names = readyNames(profile, scope.platform, show.format);
-          const guarded = conditions.some(({ text }) => !onlyAsks(text, names));
-          if (method === undefined || !returns.has(method) || guarded) continue;
-          yield { ...fromFact(show), message: 'again', data: { call: show.value, method } };
+          const [own, ...callers] = sitesOf(show);
+          for (const site of own ? [own, ...callers] : []) {
+            const method = site.methods.at(-1);
+            const conditions =
+              site === own ? site.conditions : [...site.conditions, ...(own?.conditions ?? [])];
+            if (method === undefined || !returns.has(method)) continue;
+            if (conditions.some(({ text }) => !onlyAsks(text, names))) continue;
+            yield { ...fromFact(show), message: 'again', data: { call: show.value, method } };
+            break;
+          }
         }
       }
     }
@@ -54,13 +60,28 @@ const returns = new Set([
   'OnAppearing',
   'OnNavigatedTo',
   'OnResume',
+  'OnActivated',
+  'OnResumed',
+  'didChangeAppLifecycleState',
+  'didPopNext',
+  'useFocusEffect',
+  'AppState.change',
 ]);
 
-/** Whether a condition asks for nothing but that an ad is there and loaded. */
+/** What says that the screen or the app is back: `focus`, `!paused`, `state == AppLifecycleState.resumed`. */
+const isBack =
+  /^!?\(?[\w.]*(focus(ed)?|pause(d)?|pauseStatus|mounted|active|animated)\)?$|(===?)\s*(AppLifecycleState\.resumed|\.active|(?<quote>['"])active\k<quote>)$/i;
+
+/** Whether a condition asks for nothing but that an ad is there and loaded, and that the screen is back. */
 function onlyAsks(text: string, names: readonly string[]): boolean {
-  const rest = names.reduce((left, name) => left.replaceAll(name, ''), text);
-  return (
-    !/[A-Za-z_]\w*\s*(\(|[<>]|[+-])|&&|\|\|/.test(rest) &&
-    (rest !== text || /(==|!=)\s*(null|nil)/.test(text))
-  );
+  if (text.includes('||')) return false;
+  const parts = text.split('&&').map((part) => part.trim());
+  const ready = (part: string) => names.some((name) => part.includes(name));
+  const ads = parts.filter(ready).map((part) => /^!?\(?([\w.]+?)[?!]*\.\w/.exec(part)?.[1]);
+  return parts.every((part) => {
+    if (isBack.test(part) || ads.includes(part)) return true;
+    const rest = names.reduce((left, name) => left.replaceAll(name, ''), part);
+    const asksForAd = ready(part) || /(==|!=)=?\s*(null|nil|undefined)|\bis (not )?null/.test(part);
+    return asksForAd && !/[A-Za-z_]\w*\s*(\(|[<>]|[+-])/.test(rest);
+  });
 }

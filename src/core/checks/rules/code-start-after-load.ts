@@ -1,5 +1,5 @@
-import type { Fact } from '../../facts/model.js';
-import { callsOf, oncePerPlace } from '../code.js';
+import type { FactOf } from '../../facts/model.js';
+import { callsOf, isBelow, oncePerPlace, sitesOf, type CallSite } from '../code.js';
 import { isCalledLater } from '../lifecycles.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
@@ -24,10 +24,16 @@ export const startAfterLoad = defineRule({
         const starts = callsOf(scope, profile.id, 'start');
         for (const load of oncePerPlace(callsOf(scope, profile.id, 'load', 'view'))) {
           // Any start that may come first is enough.
-          const later = starts.filter((start) => isAfter(start, load));
-          const [start] = later;
-          if (!start || later.length < starts.length) continue;
-          const [method = '', other = ''] = [load, start].map((call) => call.code?.methods.at(-1) ?? '');
+          const early = starts.flatMap((start) => {
+            const site = sitesOf(load).find((one) => isAfter(start, load, one));
+            return site ? [{ start, site }] : [];
+          });
+          const [first] = early;
+          if (!first || early.length < starts.length) continue;
+          const { start, site } = first;
+          const [method = '', other = ''] = [site.methods, start.code?.methods ?? []].map((one) =>
+            one.at(-1),
+          );
           const data = { call: load.value, network: profile.name };
           yield method === other
             ? { ...fromFact(load), message: 'below', data, changing: { line: String(start.place.line) } }
@@ -38,16 +44,12 @@ export const startAfterLoad = defineRule({
   },
 });
 
-/** Whether a call surely runs after another one: below it in one method, or in a method that is called later. */
-function isAfter(call: Fact, other: Fact): boolean {
-  const [mine, others] = [call.code?.methods ?? [], other.code?.methods ?? []];
-  if (call.place.path !== other.place.path || call.code?.type !== other.code?.type || mine.length === 0)
-    return false;
-  if (mine.length === others.length && mine.every((name, index) => name === others[index]))
-    return (
-      call.place.line > other.place.line ||
-      (call.place.line === other.place.line && call.place.column > other.place.column)
-    );
-  const [own, before] = [mine[0] ?? '', others[0] ?? ''];
-  return mine.length === 1 && others.length === 1 && isCalledLater(own, before);
+/** Whether a start surely runs after a load: below it in one method, or in a method that is called later. */
+function isAfter(start: FactOf<'call'>, load: FactOf<'call'>, site: CallSite): boolean {
+  const [own] = sitesOf(start);
+  if (!own || start.place.path !== load.place.path || start.code?.type !== load.code?.type) return false;
+  if (own.methods.length === 0 && start.code?.type != null) return false;
+  if (isBelow(own, site)) return true;
+  const [mine, others] = [own.methods[0] ?? '', site.methods[0] ?? ''];
+  return own.methods.length === 1 && site.methods.length === 1 && isCalledLater(mine, others);
 }

@@ -12,6 +12,7 @@ export const testIdInProduction = defineRule({
     byWiring: 'Run syndexa wire: it keeps test IDs in the test variants.',
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
+      sample: 'Name the placement through the placebook here, instead of writing a sample ID.',
     },
     messages: { sample: '{id} is a test ID of {network}, but it ships in {variants}.' },
     needsTitle: true,
@@ -31,7 +32,8 @@ export const testIdInProduction = defineRule({
           .some((reading) => reading.network === fact.network && reading.sample);
         const variants = variantsAt(scope, fact.variants, 'production');
         if (variants.length === 0 || !(sample || test.has(fact.value))) continue;
-        const mend = fact.carrier === 'code' ? 'code' : undefined;
+        const isHeld = fact.kind === 'unit-id' && fact.placement != null;
+        const mend = fact.carrier === 'code' ? (isHeld ? 'code' : 'sample') : undefined;
         yield {
           ...fromValue(fact),
           variants,

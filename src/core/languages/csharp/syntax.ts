@@ -1,4 +1,5 @@
 import type { Node } from '../../syntax/grammars.js';
+import { accessor, pairs, plainType, property } from './properties.js';
 import { preprocessed } from '../../syntax/preprocessor.js';
 import {
   childOf,
@@ -22,6 +23,7 @@ export const csharpSyntax: CodeLanguage = {
   ]),
   views: preprocessed,
   receiverIn: (part, { name }) => (part.type === 'initializer_expression' ? name : undefined),
+  pairs,
   describe: describedBy([
     [['string_literal'], (node) => literal(node, 1, 1)],
     [['verbatim_string_literal'], (node) => literal(node, 2, 1)],
@@ -59,6 +61,7 @@ export const csharpSyntax: CodeLanguage = {
       }),
     ],
     [['lambda_expression', 'anonymous_method_expression'], callback],
+    [['accessor_declaration'], accessor],
     [
       ['variable_declarator'],
       (node) => {
@@ -105,13 +108,6 @@ function literal(node: Node, open: number, close: number): Shape {
 
 function inner(node: Node, value: Node | undefined): Shape | null {
   return value && value !== node ? { is: 'same', node: value } : null;
-}
-
-/** `HeronBanner?` and `Task<HeronBanner>` hold a `HeronBanner`. */
-function plainType(text: string): string {
-  const plain = text.replace(/\s+/g, '').replace(/[?]|\[\]$/g, '');
-  const held = /^(?:System\.Threading\.Tasks\.)?(?:Task|ValueTask|Lazy)<(.*)>$/.exec(plain)?.[1] ?? plain;
-  return held.replace(/<.*$/, '');
 }
 
 function argumentsOf(list: Node | undefined | null): ArgumentNode[] {
@@ -185,16 +181,6 @@ function callback(node: Node): Shape {
   const left = parent?.type === 'assignment_expression' ? parent.childForFieldName('left')?.text : undefined;
   const name = label?.trim() ?? (left === undefined ? undefined : lastOf(dottedName(left)));
   return name === undefined ? { is: 'lambda' } : { is: 'method', name, body };
-}
-
-/** A property is what it gives back, where it says that in one expression. */
-function property(node: Node): Shape | null {
-  const name = node.childForFieldName('name')?.text ?? '';
-  const value = node.childForFieldName('value');
-  if (!value) return null;
-  const type = node.childForFieldName('type');
-  const given = value.type === 'arrow_expression_clause' ? named(value)[0] : value;
-  return { is: 'constant', name, type: type ? plainType(type.text) : null, value: given ?? null };
 }
 
 function branch(node: Node): Shape & { is: 'branch' } {

@@ -234,7 +234,10 @@ function listed(head: string, items: readonly string[], tail: string, indent: st
 /** A head and what is assigned to it, on the next line where that is too long. */
 function broken(head: string, value: string, indent: string): string[] {
   const line = `${indent}${head} ${value}`;
-  return line.length <= width ? [line] : [`${indent}${head}`, `${indent}    ${value}`];
+  if (line.length <= width) return [line];
+  const below = `${indent}    ${value}`;
+  const terms = below.length <= width ? [below] : below.split(/(?<=&&) (?=[!S])/);
+  return [`${indent}${head}`, ...terms.map((term, at) => (at === 0 ? term : `${indent}    ${term}`))];
 }
 
 function write(value: number | boolean | string | readonly string[], type: FieldType): string {

@@ -2,11 +2,13 @@ import {
   childOf,
   dottedName,
   named,
+  pairwise,
   type ArgumentNode,
   type CodeLanguage,
   type Shape,
   describedBy,
 } from '../../syntax/shape.js';
+import { conditionOnOneLine } from '../../syntax/conditions.js';
 import type { Node } from '../../syntax/grammars.js';
 import { widgetHeldAt } from './views.js';
 
@@ -16,6 +18,7 @@ export const dartSyntax: CodeLanguage = {
   exits: new Set(['return_statement', 'break_statement', 'continue_statement', 'throw_expression']),
   continues: new Set(['selector', 'unconditional_assignable_selector', 'conditional_assignable_selector']),
   heldAt: (node) => widgetHeldAt(node, (inner) => dartSyntax.describe(inner)),
+  pairs: (node) => (node.type === 'pair' ? pairwise(named(node)) : []),
   describe: describedBy([
     [['string_literal'], literal],
     [['selector', 'cascade_section'], called],
@@ -42,16 +45,20 @@ export const dartSyntax: CodeLanguage = {
         const mixed = above && childOf(above, 'mixins');
         return {
           is: 'type',
-          name: childOf(node, 'identifier')?.text ?? '',
-          bases: [above, mixed].flatMap((part) =>
-            part ? (childOf(part, 'type_identifier')?.text ?? []) : [],
+          name: (childOf(node, 'identifier') ?? childOf(node, 'type_identifier'))?.text ?? '',
+          bases: [above, mixed, childOf(node, 'interfaces')].flatMap((part) =>
+            part ? named(part).flatMap(({ type, text }) => (type === 'type_identifier' ? [text] : [])) : [],
           ),
         };
       },
     ],
     [
       ['function_body'],
-      (node) => ({ is: 'method', name: signatureName(node.previousNamedSibling), body: node }),
+      (node) => {
+        const signature = node.previousNamedSibling;
+        const gives = signature && /(^|\s)get\s+\w+$/.test(signature.text) ? { gives: true as const } : {};
+        return { is: 'method', name: signatureName(signature), body: node, ...gives };
+      },
     ],
     [['function_expression'], callback],
     [['static_final_declaration', 'initialized_identifier', 'initialized_variable_definition'], constant],
@@ -183,10 +190,9 @@ function textOf(nodes: readonly Node[]): string {
   const [first, last] = [nodes[0], nodes.at(-1)];
   const { parent } = first ?? { parent: null };
   if (!first || !last || !parent) return '';
-  return parent.text
-    .slice(first.startIndex - parent.startIndex, last.endIndex - parent.startIndex)
-    .replace(/\s+/g, ' ')
-    .slice(0, 200);
+  return conditionOnOneLine(
+    parent.text.slice(first.startIndex - parent.startIndex, last.endIndex - parent.startIndex),
+  );
 }
 
 function ifStatement(node: Node): Shape {
@@ -221,7 +227,7 @@ function conditional(node: Node): Shape {
   return {
     is: 'branch',
     conditions,
-    text: `${before}${textOf(conditions)}`.replace(/\s+/g, ' ').slice(0, 200),
+    text: conditionOnOneLine(`${before}${textOf(conditions)}`),
     then: children.slice(question + 1, colon).filter(({ isNamed }) => isNamed),
     otherwise: children.slice(colon + 1).filter(({ isNamed }) => isNamed),
     choice: { start: start.startIndex, end: node.endIndex },

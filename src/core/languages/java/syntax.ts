@@ -2,6 +2,7 @@ import {
   childOf,
   dottedName,
   named,
+  pairwise,
   stringShape,
   type CodeLanguage,
   describedBy,
@@ -11,6 +12,14 @@ import {
 export const javaSyntax: CodeLanguage = {
   grammar: 'java',
   exits: new Set(['return_statement', 'throw_statement', 'break_statement', 'continue_statement']),
+  pairs: (node) => {
+    const list = node.childForFieldName('arguments');
+    return node.type === 'method_invocation' &&
+      list &&
+      /(^|\.)(of|entry)$/.test(node.childForFieldName('name')?.text ?? '')
+      ? pairwise(named(list))
+      : [];
+  },
   describe: describedBy([
     [
       ['string_literal'],
@@ -68,11 +77,13 @@ export const javaSyntax: CodeLanguage = {
       (node) => ({
         is: 'type',
         name: node.childForFieldName('name')?.text ?? '',
-        bases: (node.childForFieldName('superclass')?.text ?? '')
-          .replace(/^extends\s+/, '')
-          .replace(/<.*$/s, '')
-          .split(/\s+/)
-          .filter(Boolean),
+        bases: ['superclass', 'interfaces'].flatMap((field) =>
+          (node.childForFieldName(field)?.text ?? '')
+            .replace(/^(extends|implements)\s+/, '')
+            .replace(/<[^<>]*>/g, '')
+            .split(/[\s,]+/)
+            .filter(Boolean),
+        ),
       }),
     ],
     [
@@ -85,6 +96,14 @@ export const javaSyntax: CodeLanguage = {
     ],
     [['static_initializer'], (node) => ({ is: 'method', name: 'init', body: node })],
     [['lambda_expression'], () => ({ is: 'lambda' })],
+    [
+      ['enum_constant'],
+      (node) => {
+        const list = node.childForFieldName('arguments');
+        const name = node.childForFieldName('name')?.text ?? '';
+        return { is: 'constant', name, type: null, value: (list && named(list)[0]) ?? null };
+      },
+    ],
     [
       ['variable_declarator'],
       (node) => ({

@@ -3,6 +3,7 @@ import {
   childOf,
   dottedName,
   named,
+  pairwise,
   stringShape,
   type ArgumentNode,
   type CodeLanguage,
@@ -32,6 +33,10 @@ export const kotlinSyntax: CodeLanguage = {
     if (name === 'with') return dottedName(args[0]?.node.text ?? '') || undefined;
     return /^(.+)\.(?:apply|run)$/.exec(name)?.[1];
   },
+  pairs: (node) =>
+    node.type === 'infix_expression' && named(node)[1]?.text === 'to'
+      ? pairwise(named(node).filter((_, at) => at !== 1))
+      : [],
   describe: describedBy([
     [
       ['string_literal'],
@@ -75,6 +80,24 @@ export const kotlinSyntax: CodeLanguage = {
       (node) => ({ is: 'method', name: 'init', body: node }),
     ],
     [['lambda_literal', 'anonymous_function'], () => ({ is: 'lambda' })],
+    [['getter'], getter],
+    [
+      ['property_delegate'],
+      (node) => {
+        const [inner] = named(node);
+        return inner ? { is: 'same', node: inner } : null;
+      },
+    ],
+    [
+      ['enum_entry'],
+      (node) => {
+        const list = childOf(node, 'value_arguments');
+        const first = list && named(list)[0];
+        const value = first && named(first).at(-1);
+        const name = childOf(node, 'simple_identifier')?.text ?? '';
+        return { is: 'constant', name, type: null, value: value ?? null };
+      },
+    ],
     [
       ['property_declaration'],
       (node) => {
@@ -109,16 +132,34 @@ export const kotlinSyntax: CodeLanguage = {
         };
       },
     ],
-    [
-      ['when_entry'],
-      (node) => {
-        const body = childOf(node, 'control_structure_body');
-        const conditions = named(node).filter(({ type }) => type === 'when_condition');
-        return { is: 'branch', conditions, then: body ? [body] : [], otherwise: [] };
-      },
-    ],
+    [['when_entry'], whenEntry],
   ]),
 };
+
+/** `get() = …` below the property, or beside it where it has a line of its own. */
+function getter(node: Node): Shape | null {
+  const property = node.parent?.type === 'property_declaration' ? node.parent : node.previousNamedSibling;
+  const variable = property?.type === 'property_declaration' && childOf(property, 'variable_declaration');
+  const name = variable ? childOf(variable, 'simple_identifier')?.text : undefined;
+  return name === undefined
+    ? null
+    : { is: 'method', name, body: childOf(node, 'function_body') ?? null, gives: true };
+}
+
+/** An entry runs where the subject is one of its values; `else` where no other entry does. */
+function whenEntry(node: Node): Shape {
+  const body = childOf(node, 'control_structure_body');
+  const conditions = named(node).filter(({ type }) => type === 'when_condition');
+  const then = body ? [body] : [];
+  const subject = node.parent && childOf(node.parent, 'when_subject');
+  const held = subject ? dottedName(named(subject).at(-1)?.text ?? '') : '';
+  if (held === '' || held.startsWith('?')) return { is: 'branch', conditions, then, otherwise: [] };
+  const of = (entry: Node) =>
+    named(entry).flatMap(({ type, text }) => (type === 'when_condition' ? [`${held} == ${text}`] : []));
+  const all = named(node.parent ?? node).filter(({ type }) => type === 'when_entry');
+  const text = conditions.length > 0 ? of(node).join(' || ') : `!(${all.flatMap(of).join(' || ')})`;
+  return { is: 'branch', conditions, text, then, otherwise: [] };
+}
 
 function call(node: Node): Shape & { is: 'call' } {
   const [callee] = named(node);

@@ -3,6 +3,7 @@ import {
   childOf,
   dottedName,
   named,
+  pairwise,
   stringShape,
   type ArgumentNode,
   type CodeLanguage,
@@ -13,6 +14,10 @@ import {
 export const swiftSyntax: CodeLanguage = {
   grammar: 'swift',
   exits: new Set(['control_transfer_statement']),
+  pairs: (node) =>
+    node.type === 'dictionary_literal'
+      ? pairwise(named(node).filter(({ type }) => !type.endsWith('comment')))
+      : [],
   describe: describedBy([
     [['line_string_literal'], (node) => stringShape(node, ['line_str_text'], 1)],
     [['multi_line_string_literal'], (node) => stringShape(node, ['multi_line_str_text'], 3)],
@@ -53,6 +58,21 @@ export const swiftSyntax: CodeLanguage = {
       }),
     ],
     [['lambda_literal'], () => ({ is: 'lambda' })],
+    [
+      ['computed_property'],
+      (node) => {
+        const name = node.parent?.childForFieldName('name')?.text;
+        const body = childOf(node, 'computed_getter') ?? node;
+        return name === undefined ? null : { is: 'method', name, body, gives: true };
+      },
+    ],
+    [
+      ['enum_entry'],
+      (node) => {
+        const [name, value] = [node.childForFieldName('name'), node.childForFieldName('raw_value')];
+        return name && value ? { is: 'constant', name: name.text, type: null, value } : null;
+      },
+    ],
     [
       ['property_declaration'],
       (node) => {
@@ -120,7 +140,7 @@ function rawString(node: Node) {
 function conditionsOf(node: Node): Node[] {
   return node
     .childrenForFieldName('condition')
-    .filter((child): child is Node => child !== null && child.type !== 'value_binding_pattern')
+    .filter((child): child is Node => child?.isNamed === true && child.type !== 'value_binding_pattern')
     .concat(node.childrenForFieldName('bound_identifier').filter((child): child is Node => child !== null));
 }
 

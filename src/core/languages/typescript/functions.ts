@@ -89,7 +89,9 @@ function isCalledBack(list: Node): boolean {
 function argumentName(node: Node, list: Node): string | undefined {
   const call = list.parent;
   const callee = call?.namedChild(0)?.text ?? '';
-  if (!call || named(list)[0]?.id !== node.id) return undefined;
+  if (!call) return undefined;
+  if (/^AppState\.addEventListener$/.test(callee) && named(list)[1]?.id === node.id) return 'AppState.change';
+  if (named(list)[0]?.id !== node.id) return undefined;
   if (/^(?:React\.)?(?:useCallback|memo|forwardRef)$/.test(callee)) {
     const above = call.parent;
     if (above?.type === 'variable_declarator') return named(above)[0]?.text;

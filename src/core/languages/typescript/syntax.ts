@@ -3,6 +3,7 @@ import { componentHeldAt } from './views.js';
 import {
   childOf,
   named,
+  pairwise,
   type ArgumentNode,
   type CodeLanguage,
   type Shape,
@@ -115,16 +116,18 @@ const describe = describedBy([
   [['subscript_expression', 'member_expression'], byPlatform],
 ]);
 
+const pairs: CodeLanguage['pairs'] = (node) => (node.type === 'pair' ? pairwise(named(node)) : []);
 const exits = new Set(['return_statement', 'throw_statement', 'break_statement', 'continue_statement']);
 
 /** TypeScript, as the grammar of tree-sitter-typescript names its nodes. */
-export const typescriptSyntax: CodeLanguage = { grammar: 'typescript', describe, exits };
+export const typescriptSyntax: CodeLanguage = { grammar: 'typescript', describe, exits, pairs };
 
 /** TypeScript with elements, and JavaScript: the same nodes, read by the grammar that knows elements. */
 export const tsxSyntax: CodeLanguage = {
   grammar: 'tsx',
   describe,
   exits,
+  pairs,
   heldAt: componentHeldAt,
 };
 

@@ -27,6 +27,8 @@ export interface CallSiteContext {
   packageName?: string | undefined;
   /** Where the placebook stands, for languages that import by path. */
   bookPath?: string;
+  /** Whether the code of a file can refer to the placebook; all can where this is left out. */
+  canRefer?: (path: string) => boolean;
 }
 
 const rules = ['code/hard-coded-id', 'stage/test-id-in-production', 'stage/production-id-in-test'];
@@ -49,6 +51,7 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     const key = `${place.path} ${place.line} ${place.column}`;
     if (!profile || !isInCode(fact) || fact.module !== module || fact.platform !== platform) return [];
     if (!language || !context.languages.includes(language.id) || !document || seen.has(key)) return [];
+    if (context.canRefer?.(place.path) === false) return [];
     const reference = referenceFor(context, fact, language);
     if (reference === undefined) return [];
     const choice = choiceEdits(context, document, fact, language, reference);

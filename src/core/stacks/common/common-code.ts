@@ -1,9 +1,11 @@
 import { callFacts } from '../../code/calls.js';
 import { type Compiled, both } from '../../syntax/compiled.js';
-import { reachedUnder, type ConditionTerms } from '../../syntax/conditions.js';
+import type { ConditionTerms } from '../../syntax/conditions.js';
+import { flagsOf, weigh } from '../../code/flags.js';
 import { compiledAt, type IsDefined } from '../../syntax/preprocessor.js';
 import { codeFacts } from '../../code/facts.js';
-import { isPlacebook, readingOf, sharedConstants, type CodeFile } from '../../code/source-files.js';
+import { sharedNames } from '../../code/shared-names.js';
+import { isPlacebook, readingOf, type CodeFile } from '../../code/source-files.js';
 import { mergeVariants } from '../../facts/merge.js';
 import type { Platform } from '../../words/words.js';
 import { isIdFact, type Fact, type SurveyEdition, type Unresolved, type Variant } from '../../facts/model.js';
@@ -17,7 +19,6 @@ import type { SurveyContext } from '../../roster/survey-context.js';
 type TermsFor = (edition: SurveyEdition, variant: Variant) => ConditionTerms;
 
 /** Constants that stand for others are followed so far. */
-const maxDepth = 6;
 
 /** How shared source files are compiled. */
 interface SharedCode {
@@ -47,7 +48,7 @@ export function sharedCodeFacts(
         }))
       : [{ edition }],
   );
-  const common = defined ? undefined : sharedConstants(tree, paths);
+  const common = defined ? undefined : sharedNames(tree, paths);
   for (const { edition, names } of parts) {
     const { platform, module } = edition;
     const mine = paths.filter((each) => isBuiltFor(each, platform));
@@ -55,12 +56,15 @@ export function sharedCodeFacts(
       names ? mine.map((path) => [path, compiledAt(tree.text(path)?.text ?? '', names)]) : [],
     );
     const isLeft = (path: string, offset: number): Compiled => stretches.get(path)?.(offset) ?? 'yes';
-    const constants =
-      common ?? sharedConstants(tree, mine, (path, { start }) => isLeft(path, start) !== 'no');
+    const shared = common ?? sharedNames(tree, mine, (path, { start }) => isLeft(path, start) !== 'no');
     const variants = edition.variants.map(({ name }) => name);
+    const siblings: CodeFile[] = [];
     for (const path of mine) {
       const compiled = compiledUnder(tree, path, { edition, terms, isLeft });
-      const file: CodeFile = { path, platform, module, variants, compiled, constants };
+      siblings.push({ path, platform, module, variants, compiled, shared, siblings });
+    }
+    for (const file of siblings) {
+      const { path } = file;
       const found = codeFacts(tree, file, context);
       const withFlags = found.facts.filter((fact) => isIdFact(fact) && fact.carrier === 'code');
       facts.push(...found.facts, ...callFacts(tree, file, context), ...flagFacts(tree, path, withFlags));
@@ -85,11 +89,7 @@ function compiledUnder(
   }: { edition: SurveyEdition; terms: TermsFor; isLeft: (path: string, offset: number) => Compiled },
 ): CodeFile['compiled'] {
   const variants = new Map(edition.variants.map((variant) => [variant.name, variant]));
-  const flags = new Map<string, string | undefined>();
-  const flag = (name: string): string | undefined => {
-    if (!flags.has(name)) flags.set(name, fixedValue(tree, path, name));
-    return flags.get(name);
-  };
+  const flag = flagsOf(tree, path);
   const weighed = new Map<string, Compiled>();
   return (name, offset, conditions) => {
     const variant = variants.get(name);
@@ -97,39 +97,11 @@ function compiledUnder(
     const left = isLeft(path, offset);
     if (left !== 'yes') return left;
     return conditions.reduce<Compiled>((state, { text, holds }) => {
-      const key = `${name} ${text}`;
-      const known = weighed.get(key) ?? reachedUnder(text, followed(terms(edition, variant), flag));
+      const key = `${name} ${String(holds)} ${text}`;
+      const known = weighed.get(key) ?? weigh({ text, holds }, terms(edition, variant), flag);
       weighed.set(key, known);
-      return both(state, holds ? known : missed(text, known, followed(terms(edition, variant), flag)));
+      return both(state, known);
     }, 'yes');
-  };
-}
-
-/** Whether the branch is reached that is taken where a condition does not hold. */
-function missed(text: string, known: Compiled, terms: ConditionTerms): Compiled {
-  return known === 'unknown' ? known : reachedUnder(`!(${text})`, terms);
-}
-
-/** Terms that know the constants of the code's own, too. */
-function followed(
-  terms: ConditionTerms,
-  flag: (name: string) => string | undefined,
-  depth = 0,
-): ConditionTerms {
-  const inner = () => followed(terms, flag, depth + 1);
-  return {
-    name(name) {
-      const known = terms.name(name);
-      if (known !== undefined || depth > maxDepth) return known;
-      const value = flag(name);
-      return value === undefined ? undefined : flagState(value, inner());
-    },
-    equals(left, right) {
-      const known = terms.equals(left, right);
-      if (known !== undefined || depth > maxDepth) return known;
-      const value = flag(left);
-      return value === undefined ? undefined : inner().equals(value, right);
-    },
   };
 }
 
@@ -171,26 +143,6 @@ function openChoices(
   });
 }
 
-/** What a constant comes to; undefined where run time decides it. */
-function flagState(value: string, terms: ConditionTerms): Compiled | undefined {
-  const holds = reachedUnder(value, terms);
-  const fails = reachedUnder(`!(${value})`, terms);
-  if (holds === 'unknown' || fails === 'unknown') return 'unknown';
-  return holds === fails ? undefined : holds;
-}
-
-/** The text of a constant's value; undefined for a variable, or for a name that the file does not give. */
-function fixedValue(tree: Tree, path: string, name: string): string | undefined {
-  const text = tree.text(path)?.text;
-  const [value, ...more] = readingOf(tree, path).constants.get(name) ?? [];
-  if (text === undefined || !value || more.length > 0) return undefined;
-  const before = text.slice(Math.max(0, value.start - 200), value.start);
-  if (!/\b(const|final|readonly)\b[^;{}]*$/.test(before)) return undefined;
-  // The reading of a value may begin within it (`!kReleaseMode`), so it is taken from the sign before it.
-  const from = value.start - (/=\s*([^=;]*)$/.exec(before)?.[1]?.length ?? 0);
-  return /^[^;\n]{1,300}/.exec(text.slice(from, from + 300))?.[0].trim();
-}
-
 /** Constants that are plainly `true` or `false` and decide which ID is used. */
 function flagFacts(tree: Tree, path: string, facts: readonly Fact[]): Fact[] {
   const document = tree.text(path);
@@ -198,7 +150,7 @@ function flagFacts(tree: Tree, path: string, facts: readonly Fact[]): Fact[] {
   return facts.flatMap((fact) =>
     (fact.code?.conditions ?? []).flatMap(({ text }): Fact[] => {
       const name = /^!?\s*([A-Za-z_$][\w$.]*)$/.exec(text)?.[1];
-      const value = name === undefined ? undefined : fixedValue(tree, path, name);
+      const value = name === undefined ? undefined : flagsOf(tree, path)(name);
       const [at] = (name === undefined ? undefined : readingOf(tree, path).constants.get(name)) ?? [];
       if (name === undefined || !at || (value !== 'true' && value !== 'false')) return [];
       const place = placeAt(path, document, at);

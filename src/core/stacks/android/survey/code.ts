@@ -1,8 +1,10 @@
 import { callFacts } from '../../../code/calls.js';
 import { both, opposite, type Compiled } from '../../../syntax/compiled.js';
 import { codeFacts } from '../../../code/facts.js';
-import type { Condition } from '../../../code/source-reading.js';
-import { readingOf, sharedConstants, type CodeFile } from '../../../code/source-files.js';
+import { flagsOf, weigh } from '../../../code/flags.js';
+import type { ConditionTerms } from '../../../syntax/conditions.js';
+import { readingOf, type CodeFile } from '../../../code/source-files.js';
+import { sharedNames } from '../../../code/shared-names.js';
 import { literal, pathOf } from '../../../formats/gradle/query.js';
 import type { Fact } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
@@ -27,7 +29,7 @@ export function codeOf(
   const paths = layersOf(tree, model, variant).flatMap((layer) =>
     layer.variant.sourceSets.flatMap((set) => codeFiles(tree, layer.model, set)),
   );
-  const constants = sharedConstants(tree, paths);
+  const shared = sharedNames(tree, paths);
   const strings = stringsOf(tree, model, variant);
   const fields = new Map(buildConfigOf(model, variant).map(({ name, value }) => [name, value.value]));
   const resolve = (_: string, name: string): string | undefined => {
@@ -36,16 +38,27 @@ export function codeOf(
     const field = /(^|\.)BuildConfig\.(\w+)$/.exec(name)?.[2];
     return field === undefined ? undefined : (fields.get(field) ?? undefined);
   };
+  const siblings: CodeFile[] = [];
+  const terms = buildTerms(model, variant, fields);
   for (const path of new Set(paths)) {
-    const file: CodeFile = {
+    const flags = flagsOf(tree, path);
+    siblings.push({
       path,
       platform: 'android',
       module: moduleName(model),
       variants: [variant.name],
-      compiled: (_, __, conditions) => reached(conditions, model, variant),
+      compiled: (_, __, conditions) =>
+        conditions.reduce<Compiled>(
+          (state, { text, holds }) => both(state, weigh({ text: compared(text), holds }, terms, flags)),
+          'yes',
+        ),
       resolve,
-      constants,
-    };
+      shared,
+      siblings,
+    });
+  }
+  for (const file of siblings) {
+    const { path } = file;
     const { facts, unresolved } = codeFacts(tree, file, context);
     found.facts.push(...facts, ...callFacts(tree, file, context));
     found.unresolved.push(...unresolved);
@@ -119,35 +132,46 @@ function applicationClasses(
   });
 }
 
-/** Whether conditions on the build let a variant reach what is under them. What is asked at run time is no hindrance. */
-function reached(conditions: readonly Condition[], model: ModuleModel, variant: AndroidVariant): Compiled {
-  return conditions.reduce<Compiled>((state, { text, holds }) => {
-    const asked = askedOf(text, model, variant);
-    return asked === null ? state : both(state, holds ? asked : opposite(asked));
-  }, 'yes');
+/** What `BuildConfig` says in a variant (developer.android.com, "Gradle tips and recipes"). */
+function buildTerms(
+  model: ModuleModel,
+  variant: AndroidVariant,
+  fields: ReadonlyMap<string, string | null>,
+): ConditionTerms {
+  const flavour = variant.flavours
+    .map((name, index) => (index === 0 ? name : name.charAt(0).toUpperCase() + name.slice(1)))
+    .join('');
+  const fieldOf = (name: string) => /(?:^|\.)BuildConfig\.(\w+)$/.exec(name)?.[1];
+  const valueOf = (field: string) =>
+    field === 'BUILD_TYPE' ? variant.type : field === 'FLAVOR' ? flavour : fields.get(field);
+  return {
+    name(name) {
+      const field = fieldOf(name);
+      if (field === undefined) return undefined;
+      if (field === 'DEBUG') return isDebuggable(model, variant);
+      const value = valueOf(field);
+      return value === 'true' ? 'yes' : value === 'false' ? 'no' : 'unknown';
+    },
+    equals(left, right) {
+      const field = fieldOf(left);
+      if (field === undefined) return undefined;
+      if (right === 'true' || right === 'false') {
+        const state = this.name(left) ?? 'unknown';
+        return right === 'true' ? state : opposite(state);
+      }
+      const [value, text] = [valueOf(field), /^(['"])(.*)\1$/.exec(right)?.[2]];
+      if (value === undefined || value === null || text === undefined) return 'unknown';
+      return value === text ? 'yes' : 'no';
+    },
+  };
 }
 
-/** What `BuildConfig` says in a variant; null for a condition that does not ask the build. */
-function askedOf(text: string, model: ModuleModel, variant: AndroidVariant): Compiled | null {
-  if (!/\bBuildConfig\s*\.\s*[A-Z]/.test(text)) return null;
-  const plain = text.replace(/^\((.*)\)$/s, '$1').trim();
-  const debug = /^(!?)\s*(?:[\w.]+\.)?BuildConfig\.DEBUG(?:\s*==\s*(true|false))?$/.exec(plain);
-  if (debug) {
-    const turned = (debug[1] === '!') !== (debug[2] === 'false');
-    const state = isDebuggable(model, variant);
-    return turned ? opposite(state) : state;
-  }
-  const named =
-    /^(!?)\s*(?:[\w.]+\.)?BuildConfig\.(BUILD_TYPE|FLAVOR)\s*(?:(==|!=)\s*"([^"]*)"|\.(?:equals|contentEquals)\(\s*"([^"]*)"\s*\))$/.exec(
-      plain,
-    );
-  if (!named) return 'unknown';
-  const joined = variant.flavours
-    .map((flavour, index) => (index === 0 ? flavour : flavour.charAt(0).toUpperCase() + flavour.slice(1)))
-    .join('');
-  const value = named[2] === 'BUILD_TYPE' ? variant.type : joined;
-  const same = value === (named[4] ?? named[5]);
-  return (named[1] === '!') !== (named[3] === '!=') ? (same ? 'no' : 'yes') : same ? 'yes' : 'no';
+/** `a.equals(b)` as a comparison. */
+function compared(text: string): string {
+  return text.replace(
+    /([\w.]+|"[^"]*")\s*\.\s*(?:equals|contentEquals)\(\s*([\w.]+|"[^"]*")\s*\)/g,
+    '$1 == $2',
+  );
 }
 
 /** Only the build type `debug` is debuggable, unless a script says otherwise. */

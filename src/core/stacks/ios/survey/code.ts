@@ -1,7 +1,8 @@
 import { callFacts } from '../../../code/calls.js';
 import { codeFacts } from '../../../code/facts.js';
 import { languageOf } from '../../../languages/index.js';
-import { sharedConstants, type CodeFile } from '../../../code/source-files.js';
+import { type CodeFile } from '../../../code/source-files.js';
+import { sharedNames } from '../../../code/shared-names.js';
 import { compiledAt, definedIn } from '../../../syntax/preprocessor.js';
 import { isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
@@ -25,19 +26,23 @@ export function codeOf(
   const paths = tree.paths.filter(
     (path) => /\.(swift|mm?)$/.test(path) && isWithin(path, model.project.folder) && compiles(path),
   );
-  const constants = sharedConstants(tree, paths);
+  const shared = sharedNames(tree, paths);
   const conditions = { swift: swiftConditionsOf(variant.scope), clang: clangDefinitionsOf(variant.scope) };
+  const siblings: CodeFile[] = [];
   for (const path of paths) {
     const names = languageOf(path)?.id === 'swift' ? conditions.swift : conditions.clang;
     const compiled = compiledAt(tree.text(path)?.text ?? '', definedIn(names));
-    const file: CodeFile = {
+    siblings.push({
       path,
       platform: 'ios',
       module: model.module,
       variants: [variant.name],
       compiled: (_, offset) => compiled(offset),
-      constants,
-    };
+      shared,
+      siblings,
+    });
+  }
+  for (const file of siblings) {
     const found = codeFacts(tree, file, context);
     facts.push(...found.facts, ...callFacts(tree, file, context), ...delegateFacts(tree, file));
     unresolved.push(...found.unresolved);
