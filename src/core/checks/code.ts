@@ -1,3 +1,4 @@
+import { groupBy } from '../text/group-by.js';
 import { valueAt } from '../text/own-values.js';
 import type { CallAction } from '../facts/kinds/call.js';
 import type { Fact, FactOf } from '../facts/model.js';
@@ -10,12 +11,22 @@ import type { EditionScope } from './scope.js';
 
 type CallFact = FactOf<'call'>;
 
-/** The calls of a network's SDK that an edition's code makes: those that do one of some things. */
-export function callsOf({ facts }: EditionScope, network: string, ...actions: CallAction[]): CallFact[] {
-  return facts.filter(
-    (fact): fact is CallFact =>
-      fact.kind === 'call' && fact.network === network && actions.includes(fact.action),
-  );
+const callsByScope = new WeakMap<EditionScope, Map<string, readonly CallFact[]>>();
+
+/** The calls of a network's SDK that an edition's code makes: those that do one of some things. Rules ask for each call. */
+export function callsOf(scope: EditionScope, network: string, ...actions: CallAction[]): readonly CallFact[] {
+  const known = callsByScope.get(scope) ?? new Map<string, readonly CallFact[]>();
+  callsByScope.set(scope, known);
+  const key = JSON.stringify([network, ...actions]);
+  let calls = known.get(key);
+  if (!calls) {
+    calls = scope.facts.filter(
+      (fact): fact is CallFact =>
+        fact.kind === 'call' && fact.network === network && actions.includes(fact.action),
+    );
+    known.set(key, calls);
+  }
+  return calls;
 }
 
 /** Whether a fact is a view of a network, in a layout or made by code, with the place that holds it. */
@@ -23,9 +34,22 @@ export function isView(fact: Fact): fact is FactOf<'banner-view'> | CallFact {
   return fact.kind === 'banner-view' || (fact.kind === 'call' && fact.action === 'view');
 }
 
+const callbacksByScope = new WeakMap<EditionScope, ReadonlyMap<string | null, readonly Fact[]>>();
+
+/** The methods that answer events of a network, in an edition's code. */
+function networkCallbacks(scope: EditionScope, network: string | null): readonly Fact[] {
+  let known = callbacksByScope.get(scope);
+  if (!known) {
+    const all = scope.facts.filter(({ kind }) => kind === 'callback');
+    known = groupBy<Fact, string | null>(all, (fact) => fact.network);
+    callbacksByScope.set(scope, known);
+  }
+  return known.get(network) ?? [];
+}
+
 /** The methods that answer an event of a network, in an edition's code. */
-export function callbacksOf({ facts }: EditionScope, network: string, event: string): Fact[] {
-  return facts.filter((fact) => fact.kind === 'callback' && fact.network === network && fact.name === event);
+export function callbacksOf(scope: EditionScope, network: string, event: string): Fact[] {
+  return networkCallbacks(scope, network).filter(({ name }) => name === event);
 }
 
 /** How a profile's code looks in the languages that an edition may be written in. */
@@ -40,9 +64,7 @@ export function languagesFor(profile: Profile, platform: 'android' | 'ios') {
 export function answers(scope: EditionScope, call: Fact, event: string): boolean {
   const all = callbacksOf(scope, call.network ?? '', event);
   const { path } = call.place;
-  const answersHere = scope.facts.some(
-    ({ kind, network, place }) => kind === 'callback' && network === call.network && place.path === path,
-  );
+  const answersHere = networkCallbacks(scope, call.network).some(({ place }) => place.path === path);
   return (answersHere ? all.filter(({ place }) => place.path === path) : all).some(
     ({ code }) => code?.empty !== true,
   );
@@ -89,13 +111,38 @@ export function isBelow(one: CallSite, other: CallSite): boolean {
   return isSame && (one.line > other.line || (one.line === other.line && one.column > other.column));
 }
 
+/** The first of some calls in each method: what comes before it comes before the others, too. */
+export function firstInMethods(calls: readonly CallFact[]): CallFact[] {
+  const first = new Map<string, CallFact>();
+  for (const call of calls) {
+    const key = methodOf(call, call.code?.methods ?? []);
+    const known = first.get(key);
+    if (!known || isEarlier(call.place, known.place)) first.set(key, call);
+  }
+  return [...first.values()];
+}
+
+function isEarlier(one: Fact['place'], other: Fact['place']): boolean {
+  return one.line < other.line || (one.line === other.line && one.column < other.column);
+}
+
+/** Names a method of a file, with those around it. */
+export function methodOf({ place, code }: CallFact, methods: readonly string[]): string {
+  return JSON.stringify([place.path, code?.type ?? null, ...methods]);
+}
+
+interface Placed {
+  place: Fact['place'];
+}
+
+/** Names the place of something. */
+export function placeOf({ place: { path, line, column } }: Placed): string {
+  return `${path} ${line} ${column}`;
+}
+
 /** Reports of one thing at one place, once: several formats may share a call. */
-export function oncePerPlace<Item extends { place: Fact['place'] }>(items: readonly Item[]): Item[] {
-  const seen = new Set<string>();
-  return items.filter(({ place: { path, line, column } }) => {
-    const key = `${path} ${line} ${column}`;
-    return seen.has(key) ? false : seen.add(key);
-  });
+export function oncePerPlace<Item extends Placed>(items: readonly Item[]): Item[] {
+  return [...groupBy(items, placeOf).values()].flatMap(([first]) => first ?? []);
 }
 
 /** The names of the callbacks of a format, in the languages that an edition may be written in. */

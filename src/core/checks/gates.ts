@@ -1,7 +1,7 @@
 import type { FactOf } from '../facts/model.js';
 import type { Profile } from '../network/model.js';
 import { languageOf } from '../languages/index.js';
-import { callsOf, isBelow, oncePerPlace, sitesOf } from './code.js';
+import { callsOf, firstInMethods, isBelow, methodOf, oncePerPlace, sitesOf } from './code.js';
 import type { EditionScope } from './scope.js';
 
 type Call = FactOf<'call'>;
@@ -24,12 +24,21 @@ export interface EarlyLoad {
  * without waiting for it. Where a network reports by a callback, a load beside the call is early.
  */
 export function earlyLoads(scope: EditionScope, profile: Profile, gate: Gate): EarlyLoad[] {
-  const gates = callsOf(scope, profile.id, gate);
-  if (gates.length === 0) return [];
+  const gates = new Map(
+    firstInMethods(callsOf(scope, profile.id, gate)).flatMap((one) => {
+      const { methods = [] } = one.code ?? {};
+      return methods.length > 0 ? [[methodOf(one, methods), one] as const] : [];
+    }),
+  );
+  if (gates.size === 0) return [];
   return oncePerPlace(callsOf(scope, profile.id, 'load')).flatMap((load): EarlyLoad[] => {
-    const beside = gates.find((one) => isBeside(one, load, gate));
-    if (!beside) return [];
-    return reports(profile, beside, gate).map((report) => ({ load, gate: beside, ...report }));
+    for (const site of sitesOf(load)) {
+      const beside = gates.get(methodOf(load, site.methods));
+      const [own] = beside ? sitesOf(beside) : [];
+      if (!beside || !own || site.follows.includes(gate) || !isBelow(site, own)) continue;
+      return reports(profile, beside, gate).map((report) => ({ load, gate: beside, ...report }));
+    }
+    return [];
   });
 }
 
@@ -49,15 +58,4 @@ function reports(
   // A suspending call of Kotlin needs no word for it: what comes after it waits.
   const isOpen = completes === 'await' && !awaited && language !== 'kotlin';
   return isOpen ? [{ completed: null, why }] : [];
-}
-
-function isBeside(gate: Call, load: Call, action: Gate): boolean {
-  const [own] = sitesOf(gate);
-  return (
-    own !== undefined &&
-    own.methods.length > 0 &&
-    gate.place.path === load.place.path &&
-    gate.code?.type === load.code?.type &&
-    sitesOf(load).some((site) => !site.follows.includes(action) && isBelow(site, own))
-  );
 }

@@ -13,7 +13,8 @@ import { codeOf, isPlacebook, readingOf, type CodeFile } from './source-files.js
 import { textsOf } from './shared-names.js';
 import { groupBy } from '../text/group-by.js';
 import { argumentAt, callbacksOf, callsOf, isCallOf, lastPart, type NamedCall } from './named-calls.js';
-import { followed, isAwaited, waitingFor } from './waiting.js';
+import { surroundings } from './surroundings.js';
+import { followed, gateCalls, isAwaited, waitingFor, type GateCall } from './waiting.js';
 
 /** Facts for calls of SDKs in a source file, its answers to their callbacks, and placements that it names. */
 export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: SurveyContext): Fact[] {
@@ -24,8 +25,8 @@ export function callFacts(tree: Tree, file: CodeFile, { profiles, title }: Surve
   const mine = profiles.filter((profile) => profile[file.platform]);
   const wanted = mine.flatMap((profile) => callsOf(profile, language.id));
   const named = groupBy(wanted, ({ network }) => network);
-  const namedBy = (network: string) => named.get(network) ?? [];
-  const source: Source = { tree, file, document, language, reading, namedBy };
+  const gates = new Map([...named].map(([network, calls]) => [network, gateCalls(reading, calls)]));
+  const source: Source = { tree, file, document, language, reading, gates };
   return [
     ...namedCalls(source, wanted),
     ...mine.flatMap((profile) => callbacks(source, profile)),
@@ -39,8 +40,8 @@ interface Source {
   document: TextDocument;
   language: Language;
   reading: SourceReading;
-  /** The calls that a network's profile names in the language. */
-  namedBy: (network: string) => readonly NamedCall[];
+  /** The calls that start a network's SDK, or ask for consent. */
+  gates: ReadonlyMap<string, readonly GateCall[]>;
 }
 
 /** What a fact about a place in code has in common with all such; none where no variant compiles it. */
@@ -75,7 +76,7 @@ function callFact(source: Source, call: SourceCall, named: NamedCall): Fact[] {
   const isGate = action === 'start' || action === 'consent';
   const after = isGate
     ? { awaited: isAwaited(document.text, call) }
-    : followed(reading, call, source.namedBy(network));
+    : followed(reading, call, source.gates.get(network) ?? []);
   const waits = language.hasPromises ? waitingFor(document.text, call, reading) : undefined;
   const held = action === 'view' ? { anchor: call.heldAt ?? ('own-component' as const) } : {};
   const { type } = call.context;
@@ -165,12 +166,12 @@ function callersOf(source: Source, call: SourceCall, network: string): CodePlace
     for (const { context } of around) {
       const [method, ...inner] = context.methods;
       if (method === undefined || inner.length > 0) continue;
-      for (const caller of reading.calls) {
-        const isOwn = caller.name === method && caller.context.type === context.type;
-        if (!isOwn || found.has(caller) || found.size >= maxCallers) continue;
+      for (const caller of surroundings(reading).named.get(method) ?? []) {
+        if (found.size >= maxCallers) break;
+        if (caller.context.type !== context.type || found.has(caller)) continue;
         const { line, column } = document.lines.at(caller.start);
         const { methods, conditions } = caller.context;
-        const follows = followed(reading, caller, source.namedBy(network));
+        const follows = followed(reading, caller, source.gates.get(network) ?? []);
         found.set(caller, { methods: [...methods], conditions: [...conditions], ...follows, line, column });
         next.push(caller);
       }

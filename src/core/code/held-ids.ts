@@ -1,11 +1,11 @@
 import { both, either, type Compiled } from '../syntax/compiled.js';
 import { languageOf } from '../languages/index.js';
-import { coveringAt } from '../text/covering.js';
 import type { Tree } from '../tree/tree.js';
 import { maxUses, nameUses, type NameUse } from './name-uses.js';
 import { stringAt } from './shared-names.js';
 import { codeOf, readingOf, type CodeFile } from './source-files.js';
-import type { SourceHolder, SourceReading, SourceString } from './source-reading.js';
+import { surroundings } from './surroundings.js';
+import type { Condition, SourceHolder, SourceString } from './source-reading.js';
 
 /** Through how many names a table is followed. */
 const maxThrough = 3;
@@ -20,6 +20,8 @@ const sideKey = /android|ios|apple|iphone|debug|release|prod|dev|test|stag|sampl
 export class HeldIds {
   private readonly known = new Map<string, Compiled>();
   private readonly seen = new Map<string, readonly NameUse[]>();
+  /** Which files are entry points beside the usual one. */
+  private readonly others = new Map<string, boolean>();
   private readonly module: readonly CodeFile[];
 
   constructor(
@@ -32,7 +34,7 @@ export class HeldIds {
   /** Whether a variant uses what a literal says: `unknown` where reading cannot tell. */
   state(literal: SourceString, variant: string): Compiled {
     const reading = readingOf(this.tree, this.file.path);
-    const around = holdersOf(reading).get(literal.start) ?? [];
+    const around = surroundings(reading).holders(literal);
     let state: Compiled = 'yes';
     for (const holder of around) {
       if (holder.is === 'key' || state === 'no') continue;
@@ -67,8 +69,8 @@ export class HeldIds {
     if (uses.length === 0) return 'yes';
     let state: Compiled = uses.length > maxUses ? 'unknown' : 'no';
     for (const use of uses) {
-      const { file, start, end, conditions } = use;
-      const here = file.compiled(variant, start, conditions);
+      const { file, start, end } = use;
+      const here = file.compiled(variant, start, this.conditionsAt(use));
       const led = here === 'no' ? here : this.keyed(use, end, keys, variant, depth);
       state = either(state, both(here, both(this.entered(file), led)));
       if (state === 'yes') break;
@@ -78,7 +80,9 @@ export class HeldIds {
 
   /** Which of several entry points a variant is built from is not known here. */
   private entered({ path }: CodeFile): Compiled {
-    return languageOf(path)?.isOtherEntry?.(path, codeOf(this.tree, path)) ? 'unknown' : 'yes';
+    const isOther = this.others.get(path) ?? isOtherEntry(this.tree, path);
+    this.others.set(path, isOther);
+    return isOther ? 'unknown' : 'yes';
   }
 
   /** Whether what follows a use of a table may lead to a value under keys. */
@@ -100,10 +104,11 @@ export class HeldIds {
         this.keyed(use, index.end, further, variant, depth),
       );
     // `ids` of `const ids = __DEV__ ? test : production`: the use stands for another name.
-    const through = use.holders.findLast(({ is, isType }) => is === 'name' && isType !== true);
+    const around = surroundings(readingOf(this.tree, file.path)).holders(use);
+    const through = around.findLast(({ is, isType }) => is === 'name' && isType !== true);
     if (through && depth < maxThrough) {
       const uses = this.usesOf(through, file);
-      const held = use.holders.flatMap(({ is, name, start }) =>
+      const held = around.flatMap(({ is, name, start }) =>
         is === 'key' && through.start <= start ? [name] : [],
       );
       if (uses.length > 0) return this.usedIn(uses, [...held, ...keys], variant, depth + 1);
@@ -115,7 +120,8 @@ export class HeldIds {
   private isKey(use: NameUse, index: string, key: string, variant: string): Compiled {
     const [wanted, given] = [plainKey(key), plainKey(index)];
     if (given.isPlain) return given.text === wanted.text ? 'yes' : 'no';
-    const { file, start: at, conditions } = use;
+    const { file, start: at } = use;
+    const conditions = this.conditionsAt(use);
     const weigh = (text: string): Compiled => {
       const holds = file.compiled(variant, at, [...conditions, { text, holds: true }]);
       const fails = file.compiled(variant, at, [...conditions, { text, holds: false }]);
@@ -139,6 +145,11 @@ export class HeldIds {
     return weigh(`${given.text} == ${wanted.isQuoted ? `'${wanted.text}'` : key}`);
   }
 
+  private conditionsAt(use: NameUse): Condition[] {
+    const around = surroundings(readingOf(this.tree, use.file.path));
+    return around.stretches(use).map(({ condition }) => condition);
+  }
+
   /** Where the files of the module use what a holder holds, but within itself. */
   private usesOf({ name, start, end }: SourceHolder, home: CodeFile): readonly NameUse[] {
     const all = this.allUsesOf(name, home);
@@ -159,18 +170,8 @@ export class HeldIds {
   }
 }
 
-const holdersByReading = new WeakMap<SourceReading, ReadonlyMap<number, readonly SourceHolder[]>>();
-
-/** What holds each string of a file, by where the string begins. */
-function holdersOf(reading: SourceReading): ReadonlyMap<number, readonly SourceHolder[]> {
-  let known = holdersByReading.get(reading);
-  if (!known) {
-    const starts = reading.strings.map(({ start }) => start);
-    const around = coveringAt(reading.holders, starts);
-    known = new Map(starts.map((start, at) => [start, around[at] ?? []]));
-    holdersByReading.set(reading, known);
-  }
-  return known;
+function isOtherEntry(tree: Tree, path: string): boolean {
+  return languageOf(path)?.isOtherEntry?.(path, codeOf(tree, path)) === true;
 }
 
 /** The index that follows a table: `["footer"]`, `.get("footer")`, `.footer`. */

@@ -1,18 +1,14 @@
-import { coveringAt } from '../text/covering.js';
+import type { Span } from '../text/problem.js';
 import type { Tree } from '../tree/tree.js';
 import { codeOf, readingOf, type CodeFile } from './source-files.js';
-import type { Condition, SourceHolder } from './source-reading.js';
+import type { SourceHolder } from './source-reading.js';
 
 /** Up to how many uses of a name are kept; where there are more, nobody can say that all of them are left out. */
 export const maxUses = 300;
 
-/** A place where code uses a name, with what must hold there, and the names that the place itself belongs to. */
-export interface NameUse {
+/** A place where code uses a name. */
+export interface NameUse extends Span {
   file: CodeFile;
-  start: number;
-  end: number;
-  conditions: readonly Condition[];
-  holders: readonly SourceHolder[];
 }
 
 const known = new WeakMap<readonly CodeFile[], ReadonlyMap<string, readonly NameUse[]>>();
@@ -36,24 +32,13 @@ function readUses(tree: Tree, files: readonly CodeFile[]): ReadonlyMap<string, r
   const found = new Map<string, NameUse[]>();
   for (const file of files) {
     const code = codeOf(tree, file.path);
-    const { holders, stretches } = readingOf(tree, file.path);
-    const declared = declaredAt(code, holders);
-    const places: { name: string; start: number }[] = [];
+    const declared = declaredAt(code, readingOf(tree, file.path).holders);
     for (const { 0: name, index: start } of code.matchAll(/[A-Za-z_$][\w$]*/g)) {
-      if (!names.has(name) || declared.has(start) || isDeclared(code, start, start + name.length)) continue;
-      const before = found.get(name)?.length ?? 0;
-      if (before + places.length > maxUses && before > maxUses) continue;
-      places.push({ name, start });
-    }
-    const offsets = places.map(({ start }) => start);
-    const around = coveringAt(holders, offsets);
-    const under = coveringAt(stretches, offsets);
-    for (const [at, { name, start }] of places.entries()) {
+      const end = start + name.length;
+      if (!names.has(name) || declared.has(start) || isDeclared(code, start, end)) continue;
       const uses = found.get(name) ?? [];
       found.set(name, uses);
-      if (uses.length > maxUses) continue;
-      const conditions = (under[at] ?? []).map(({ condition }) => condition);
-      uses.push({ file, start, end: start + name.length, conditions, holders: around[at] ?? [] });
+      if (uses.length <= maxUses) uses.push({ file, start, end });
     }
   }
   return found;

@@ -1,3 +1,4 @@
+import type { Span } from '../text/problem.js';
 import type { Node } from '../syntax/grammars.js';
 import { dottedName, named, type CodeLanguage, type Shape } from '../syntax/shape.js';
 import type { PlainValue } from './source-reading.js';
@@ -32,13 +33,12 @@ export class PlainValues {
     const last = run.at(-1) ?? node;
     const span = { start: node.startIndex, end: last.endIndex };
     if (last !== node) {
+      if (isLong(span) || !node.parent) return [{ is: 'other', ...span }];
       const called = run.some((part) => this.describe(part)?.is === 'call');
-      const whole = node.parent?.text.slice(
-        span.start - node.parent.startIndex,
-        span.end - node.parent.startIndex,
-      );
-      const path = called ? '' : dottedName(whole ?? '');
-      if (path === '' || path.startsWith('?')) return [asked(whole ?? '', span)];
+      const from = node.parent.startIndex;
+      const whole = node.parent.text.slice(span.start - from, span.end - from);
+      const path = called ? '' : dottedName(whole);
+      if (path === '' || path.startsWith('?')) return [asked({ text: whole }, span)];
       return [{ is: 'name', name: path, ...span }];
     }
     const shape = this.describe(node);
@@ -61,13 +61,14 @@ export class PlainValues {
           : '';
       if (inner.startsWith('R.string.')) return [{ is: 'name', name: inner, ...span }];
       const made = /^(|(.*\.)?[lL]azy)$/.test(shape.name) ? this.madeBy(shape) : [];
-      return made.length > 0 ? made : [asked(node.text, span)];
+      return made.length > 0 ? made : [asked(node, span)];
     }
     const choices = shape ? [] : named(node).filter((part) => this.describe(part)?.is === 'branch');
     if (choices.length > 0) return choices.flatMap((part) => this.of(part));
+    if (isLong(span)) return [{ is: 'other', ...span }];
     const name = dottedName(node.text);
     const plain = name !== '' && !name.startsWith('?') && !shape;
-    return [plain ? { is: 'name', name, ...span } : asked(node.text, span)];
+    return [plain ? { is: 'name', name, ...span } : asked(node, span)];
   }
 
   /** What a function may give back: after each `return`, or what its body is where that is one expression. */
@@ -127,10 +128,14 @@ export class PlainValues {
   }
 }
 
+/** An expression of more than this many characters is not plain; its text is not even taken. */
+const maxPlain = 200;
+const isLong = ({ start, end }: Span): boolean => end - start > maxPlain;
+
 /** `units["footer"]` and `units.getValue("footer")` are `units.footer`; `unit()` is what `unit` gives back. */
-function asked(text: string, span: { start: number; end: number }): PlainValue {
-  if (text.length > 200) return { is: 'other', ...span };
-  const plain = text.replace(/\s+/g, '').replace(/[!?]+(?=$|\.|\[)/g, '');
+function asked(node: { readonly text: string }, span: Span): PlainValue {
+  if (isLong(span)) return { is: 'other', ...span };
+  const plain = node.text.replace(/\s+/g, '').replace(/[!?]+(?=$|\.|\[)/g, '');
   const [, called] = /^((?:[A-Za-z_$][\w$]*\.)*[A-Za-z_$][\w$]*)\(\)$/.exec(plain) ?? [];
   if (called !== undefined) return { is: 'call', name: dottedName(called), ...span };
   const [, table, index, key] =

@@ -1,4 +1,4 @@
-import { builtBy, CallChains, type CallShape } from './call-chains.js';
+import { CallChains, madeBy, type CallShape } from './call-chains.js';
 import { PlainValues } from './plain-values.js';
 import { conditionOnOneLine } from '../syntax/conditions.js';
 import type { Node } from '../syntax/grammars.js';
@@ -281,11 +281,6 @@ interface Walk {
 
 function under(context: CodeContext, condition: Condition): CodeContext {
   return { ...context, conditions: [...context.conditions, condition] };
-}
-
-/** What `HeronBanner.load(…)` makes is taken for a `HeronBanner`. */
-function madeBy(name: string): string {
-  return builtBy(name) ?? /^((?:\w+\.)*[A-Z]\w*)(?:\.[a-z_]\w*)+$/.exec(name)?.[1] ?? name;
 }
 
 function conditionText(conditions: readonly Node[]): string {

@@ -4,6 +4,7 @@ import { readGradle } from '../../../src/core/formats/gradle/read.js';
 import { readingOf } from '../../../src/core/code/source-files.js';
 import { Tree } from '../../../src/core/tree/tree.js';
 import { grows } from '../../support/growth.js';
+import { flutterFiles, kelpWithBanner } from '../../support/flutter.js';
 import { findingsOf } from '../../support/rules.js';
 import { androidFiles, syntax, treeOf } from '../../support/trees.js';
 
@@ -89,4 +90,46 @@ it('is reported as a file that was not read', () => {
       message: expect.stringContaining('too costly'),
     }),
   ]);
+});
+
+describe('code that says the same thing very often', () => {
+  const sdk =
+    "import 'package:cobalt_heron_ads/cobalt_heron_ads.dart';\nimport 'package:flutter/foundation.dart';\n";
+  const unit = (at: number) => `CH-U-310772-${String(at).padStart(8, '0').replaceAll('0', 'A')}`;
+  const each = (count: number, line: (at: number) => string) =>
+    Array.from({ length: count }, (_, at) => line(at)).join('\n');
+  const body = (text: string) => `void go() {\n${text}\n}\n`;
+  const ways: [string, (count: number) => string][] = [
+    [
+      'constants, each used under a condition',
+      (count) =>
+        `class Ids {\n${each(count, (at) => `static const a${at} = '${unit(at)}';`)}\n}\n` +
+        body(each(count, (at) => `if (kDebugMode) HeronBanner(unitId: Ids.a${at});`)),
+    ],
+    [
+      'methods of one name in as many classes',
+      (count) =>
+        `${each(count, (at) => `class C${at} { String unit() => '${unit(at)}'; }`)}\n` +
+        body(each(count, (at) => `if (kDebugMode) HeronBanner(unitId: C${at}().unit());`)),
+    ],
+    [
+      'a method that is called from everywhere',
+      (count) =>
+        `class S {\n${body(each(count, (at) => `HeronInterstitial.load('${unit(at)}');`))}` +
+        `void initState() {\n${'go();\n'.repeat(count)}}\n}\n`,
+    ],
+    [
+      'a start before every load',
+      (count) =>
+        body(
+          each(count, (at) => `CobaltHeron.start().then((_) { HeronInterstitial.load('${unit(at)}'); });`),
+        ),
+    ],
+  ];
+  it.each(ways)('is checked in time that grows with its length: %s', (_, text) => {
+    grows((length) => {
+      const files = flutterFiles({ 'lib/reef.dart': sdk + text(length / 100) });
+      return () => findingsOf(files, kelpWithBanner());
+    });
+  });
 });

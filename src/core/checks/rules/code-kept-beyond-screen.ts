@@ -1,3 +1,5 @@
+import { groupBy } from '../../text/group-by.js';
+import type { FactOf } from '../../facts/model.js';
 import { callsOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
@@ -17,6 +19,11 @@ const leaving: readonly { files: RegExp; names: RegExp; called: string }[] = [
   },
 ];
 
+/** What a call is of: its format, on the screen that makes it. */
+function screenOf({ format, place, code }: FactOf<'call'>): string {
+  return JSON.stringify([format, place.path, code?.type ?? code?.methods[0]]);
+}
+
 /** A screen releases an ad somewhere, but not where it goes away. */
 export const keptBeyondScreen = defineRule({
   meta: {
@@ -31,24 +38,20 @@ export const keptBeyondScreen = defineRule({
   },
   *run(context) {
     const found = editionScopes(context).flatMap((scope) =>
-      scope.networks.flatMap((profile) =>
-        callsOf(scope, profile.id, 'load').flatMap((load) => {
+      scope.networks.flatMap((profile) => {
+        const released = groupBy(callsOf(scope, profile.id, 'release'), screenOf);
+        return callsOf(scope, profile.id, 'load').flatMap((load) => {
           const end = leaving.find(({ files }) => files.test(load.place.path));
           const type = load.code?.type ?? load.code?.methods[0];
           if (!end || !type) return [];
-          const releases = callsOf(scope, profile.id, 'release').filter(
-            ({ place, code, format }) =>
-              format === load.format &&
-              place.path === load.place.path &&
-              (code?.type ?? code?.methods[0]) === type,
-          );
+          const releases = released.get(screenOf(load)) ?? [];
           const [first] = releases;
           if (!first || releases.some(({ code }) => code?.methods.some((name) => end.names.test(name))))
             return [];
           const where = first.code?.methods.at(-1) ?? type;
           return [{ load, profile, type, where, leaving: end.called, place: load.place }];
-        }),
-      ),
+        });
+      }),
     );
     for (const { load, profile, type, where, leaving: end } of oncePerPlace(found)) {
       const data = { type, network: profile.name, where, leaving: end };

@@ -18,16 +18,13 @@ export const neverReleased = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
+        const released = new Set(callsOf(scope, profile.id, 'release').map(({ format }) => format));
         for (const load of oncePerPlace(callsOf(scope, profile.id, 'load'))) {
           const { format } = load;
           const release = languagesFor(profile, scope.platform).flatMap(
             ({ formats }) => (format && formats[format]?.release?.call) ?? [],
           )[0];
-          if (
-            release === undefined ||
-            callsOf(scope, profile.id, 'release').some((call) => call.format === format)
-          )
-            continue;
+          if (release === undefined || released.has(format)) continue;
           yield { ...fromFact(load), message: 'kept', data: { call: load.value, release } };
         }
       }

@@ -1,5 +1,5 @@
 import type { FactOf } from '../../facts/model.js';
-import { callsOf, isBelow, oncePerPlace, sitesOf, type CallSite } from '../code.js';
+import { callsOf, firstInMethods, isBelow, oncePerPlace, sitesOf, type CallSite } from '../code.js';
 import { isCalledLater } from '../lifecycles.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
@@ -21,16 +21,14 @@ export const startAfterLoad = defineRule({
   *run(context) {
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
-        const starts = callsOf(scope, profile.id, 'start');
+        const starts = firstInMethods(callsOf(scope, profile.id, 'start'));
         for (const load of oncePerPlace(callsOf(scope, profile.id, 'load', 'view'))) {
+          const [start] = starts;
+          const sites = sitesOf(load);
+          const siteBefore = (one: FactOf<'call'>) => sites.find((site) => isAfter(one, load, site));
+          const site = start && siteBefore(start);
           // Any start that may come first is enough.
-          const early = starts.flatMap((start) => {
-            const site = sitesOf(load).find((one) => isAfter(start, load, one));
-            return site ? [{ start, site }] : [];
-          });
-          const [first] = early;
-          if (!first || early.length < starts.length) continue;
-          const { start, site } = first;
+          if (!start || !site || !starts.every(siteBefore)) continue;
           const [method = '', other = ''] = [site.methods, start.code?.methods ?? []].map((one) =>
             one.at(-1),
           );

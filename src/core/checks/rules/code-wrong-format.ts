@@ -1,9 +1,10 @@
+import { groupBy } from '../../text/group-by.js';
 import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
 import { placementNames } from '../../languages/common/placebook.js';
 import type { Title } from '../../roster/model.js';
 import type { CheckContext } from '../model.js';
-import { callsOf, oncePerPlace } from '../code.js';
+import { callsOf, placeOf } from '../code.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
 /** A unit of one format is given to the loader of another. */
@@ -22,11 +23,9 @@ export const wrongFormat = defineRule({
     for (const scope of editionScopes(context)) {
       for (const profile of scope.networks) {
         const loads = callsOf(scope, profile.id, 'load', 'view', 'identify');
-        for (const load of oncePerPlace(loads)) {
-          const here = loads.filter(
-            ({ place: { path, line, column } }) =>
-              path === load.place.path && line === load.place.line && column === load.place.column,
-          );
+        for (const here of groupBy(loads, placeOf).values()) {
+          const [load] = here;
+          if (!load) continue;
           const formats: string[] = [...new Set(here.flatMap(({ format }) => format ?? []))];
           const given = [...new Set(here.flatMap(({ code }) => code?.argument?.ids ?? []))];
           const written = load.code?.argument?.written ?? '';

@@ -20,8 +20,8 @@ export const dart = defineLanguage({
   },
   importPlacebook: libraryImport,
   // Files that are parts of one library see each other's private names.
-  isPrivate: (name, code) => name.startsWith('_') && !/^\s*part\b/m.test(code),
+  isPrivate: (name, code) => name.startsWith('_') && !/^[ \t]*part\b/m.test(code),
   isOtherEntry: (path, code) =>
-    !path.endsWith('lib/main.dart') && /^\s*(?:void|Future<void>)?\s*main\s*\(/m.test(code),
+    !path.endsWith('lib/main.dart') && /^[ \t]*(?:(?:void|Future<void>)\s+)?main\s*\(/m.test(code),
   constant: { word: /\bconst(?=\s+(?:String\s+)?\w+\s*=\s*$)/, instead: () => 'final' },
 });

@@ -162,7 +162,7 @@ function undeclaredClass({ tree, model }: AndroidWireContext): string | undefine
     const name =
       /\bclass (\w+)\s*:\s*(?:android\.app\.)?Application\s*\(\)/.exec(text)?.[1] ??
       /\bclass (\w+) extends (?:android\.app\.)?Application\b/.exec(text)?.[1];
-    const pack = /^\s*package ([\w.]+)/m.exec(text)?.[1];
+    const pack = /^[ \t]*package ([\w.]+)/m.exec(text)?.[1];
     if (name !== undefined && pack !== undefined) return `${pack}.${name}`;
   }
   return undefined;

@@ -107,7 +107,7 @@ function testCondition(
   language: Language,
   existing: string | undefined,
 ): string {
-  const inUse = /^\s*#if (\w+)\s*$/m.exec(existing ?? '')?.[1];
+  const inUse = /^[ \t]*#if (\w+)[ \t]*\r?$/m.exec(existing ?? '')?.[1];
   const splits = (name: string) =>
     variants.every(({ scope, stage }) => conditions[language].of(scope).has(name) === (stage === 'test'));
   if (inUse && splits(inUse)) return inUse;

@@ -110,8 +110,8 @@ function profileSymbols(tree: Tree, { root }: UnityProject): string[] {
   );
   return profiles.flatMap((path) => {
     const text = tree.text(path)?.text.slice(0, maxProfile) ?? '';
-    const list = /^\s*m_ScriptingDefines:[ \t]*\r?\n((?:\s*- [^\r\n]*\r?\n?)*)/m.exec(text)?.[1] ?? '';
-    return [...list.matchAll(/^\s*- (\w+)\s*$/gm)].flatMap(([, name]) => name ?? []);
+    const list = /^[ \t]*m_ScriptingDefines:[ \t]*\r?\n((?:[ \t]*- [^\r\n]*\r?\n?)*)/m.exec(text)?.[1] ?? '';
+    return [...list.matchAll(/^[ \t]*- (\w+)[ \t]*\r?$/gm)].flatMap(([, name]) => name ?? []);
   });
 }
 
