@@ -1,11 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { easJson, expoFiles, expoStages } from '../../support/expo.js';
-import { flutterFiles, screen as dartScreen } from '../../support/flutter.js';
-import { mauiFiles, reefPage } from '../../support/maui.js';
-import { reactNativeFiles, screen as scriptScreen } from '../../support/react-native.js';
+import { screen as scriptScreen } from '../../support/react-native.js';
 import { findingsOf } from '../../support/rules.js';
-import { androidFiles, iosFiles, kelp, placement } from '../../support/trees.js';
-import { reef, unityFiles } from '../../support/unity.js';
+import { kelp, placement } from '../../support/trees.js';
+import { dart, kotlin, maui, script, swift, unity } from '../../support/unit-screens.js';
 
 const footer = placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222');
 const title = kelp({
@@ -19,26 +17,6 @@ const [pa, pi, ta, ti] = [
   'CH-U-100001-BANNER0A',
   'CH-U-100001-BANNER0I',
 ];
-
-const dart = (unit: string, more: string, other: Record<string, string> = {}) =>
-  flutterFiles({
-    'lib/reef.dart': dartScreen(unit, `import 'package:flutter/foundation.dart';\n${more}`),
-    ...other,
-  });
-const script = (unit: string, more: string, other: Record<string, string> = {}) =>
-  reactNativeFiles({ 'src/Reef.tsx': scriptScreen(unit, more), ...other });
-const maui = (unit: string, more: string, other: Record<string, string> = {}) =>
-  mauiFiles({ 'Pages/ReefPage.cs': reefPage(unit, more), ...other });
-const unity = (unit: string, more: string, other: Record<string, string> = {}) =>
-  unityFiles({ 'Assets/Scripts/Reef.cs': reef(unit, more), ...other });
-const kotlin = (unit: string, more: string, other = '') =>
-  androidFiles({
-    'app/src/main/java/example/brine/kelp/Screen.kt': `class Screen(private val ids: AdIds) : Activity() {\n${more}\nfun go() { BannerView(this, ${unit}) }\n}\n${other}`,
-  });
-const swift = (unit: string, more: string, other = '') =>
-  iosFiles({
-    'Kelp/App.swift': `class Screen: UIViewController {\n  let ids: AdIds\n${more}\nfunc go() { BannerView(unit: ${unit}) }\n}\n${other}`,
-  });
 
 const ways: [string, Record<string, string>, typeof title?][] = [
   [
@@ -292,29 +270,29 @@ describe('a choice between IDs', () => {
     expect(wrong.map(({ rule, message, platform }) => `${rule} ${platform}: ${message}`)).toEqual([]);
   });
 
-  it.each(ways)('is one where the stages are swapped: %s', (name, files, of = title) => {
-    const wrong = about(
-      swapped(files, [
+  const swaps: [string, [string, string][], RegExp][] = [
+    [
+      'stages',
+      [
         [pa, ta],
         [pi, ti],
-      ]),
-      of,
-    ).map(({ rule }) => rule);
-    expect(wrong).toEqual(
-      expect.arrayContaining([open.has(name) ? 'tree/cannot-tell' : 'stage/test-id-in-production']),
-    );
-  });
-
-  it.each(ways)('is one where the platforms are swapped: %s', (name, files, of = title) => {
-    const wrong = about(
-      swapped(files, [
+      ],
+      /^stage\/test-id-in-production$/,
+    ],
+    [
+      'platforms',
+      [
         [pa, pi],
         [ta, ti],
-      ]),
-      of,
-    ).map(({ rule }) => rule);
-    const isFault = (rule: string) =>
-      /^(platform\/|unit-id\/wrong-platform)/.test(rule) || (open.has(name) && rule === 'tree/cannot-tell');
-    expect(wrong.filter(isFault).length).toBeGreaterThan(0);
+      ],
+      /^(platform\/|unit-id\/wrong-platform)/,
+    ],
+  ];
+  describe.each(swaps)('is one where the %s are swapped', (_, pairs, fault) => {
+    it.each(ways)('%s', (name, files, of = title) => {
+      const wrong = about(swapped(files, pairs), of).map(({ rule }) => rule);
+      const expected = (rule: string) => fault.test(rule) || (open.has(name) && rule === 'tree/cannot-tell');
+      expect(wrong.filter(expected).length).toBeGreaterThan(0);
+    });
   });
 });

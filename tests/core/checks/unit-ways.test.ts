@@ -1,43 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { wrongFormat } from '../../../src/core/checks/rules/code-wrong-format.js';
-import { flutterFiles, screen as dartScreen } from '../../support/flutter.js';
-import { mauiFiles, reefPage } from '../../support/maui.js';
-import { reactNativeFiles, screen as scriptScreen } from '../../support/react-native.js';
 import { findingsOf } from '../../support/rules.js';
-import { androidFiles, iosFiles, kelp, placement } from '../../support/trees.js';
-import { reef, unityFiles } from '../../support/unity.js';
+import { kelp, placement } from '../../support/trees.js';
+import { dart, java, kotlin, maui, script, swift, unity } from '../../support/unit-screens.js';
 
 const footer = placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222');
 const page = placement('interstitial', 'CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444');
 const title = kelp({ placements: { footer, page } });
 
 const [android, ios] = ['CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444'];
-const kotlin = (unit: string, more: string, other = '') =>
-  androidFiles({
-    'app/src/main/java/example/brine/kelp/Screen.kt': `class Screen(private val ids: AdIds) : Activity() {\n${more}\nfun go() { BannerView(this, ${unit}) }\n}\n${other}`,
-  });
-const java = (unit: string, more: string, other = '') =>
-  androidFiles({
-    'app/src/main/java/example/brine/kelp/Screen.java': `class Screen extends Activity {\n  private final AdIds ids;\n${more}\nvoid go() { HeronBanner.load(this, ${unit}, null); }\n}\n${other}`,
-  });
-const swift = (unit: string, more: string, other = '') =>
-  iosFiles({
-    'Kelp/App.swift': `class Screen: UIViewController {\n  let ids: AdIds\n${more}\nfunc go() { BannerView(unit: ${unit}) }\n}\n${other}`,
-  });
 const dartChoice = `Platform.isIOS ? '${ios}' : '${android}'`;
 const scriptChoice = `Platform.OS === 'ios' ? '${ios}' : '${android}'`;
 const sharpChoice = (head: string) => `#if IOS\n${head} "${ios}";\n#else\n${head} "${android}";\n#endif`;
 const unityChoice = (head: string) =>
   `#if UNITY_IOS\n${head} "${ios}";\n#else\n${head} "${android}";\n#endif`;
-const dart = (unit: string, more: string, other: Record<string, string> = {}) =>
-  flutterFiles({ 'lib/reef.dart': dartScreen(unit, more), ...other });
-const script = (unit: string, more: string, other: Record<string, string> = {}) =>
-  reactNativeFiles({ 'src/Reef.tsx': scriptScreen(unit, more), ...other });
-const maui = (unit: string, more: string, other: Record<string, string> = {}) =>
-  mauiFiles({ 'Pages/ReefPage.cs': reefPage(unit, more), ...other });
-const unity = (unit: string, more: string, other: Record<string, string> = {}) =>
-  unityFiles({ 'Assets/Scripts/Reef.cs': reef(unit, more), ...other });
-
 const ways: [string, Record<string, string>, number?][] = [
   ['Kotlin: a getter', kotlin('unit', `private val unit: String get() = "${android}"`)],
   [

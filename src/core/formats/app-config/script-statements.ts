@@ -48,9 +48,9 @@ export function bodyOf(
       case 'statement_block':
         return goOn(named(statement));
       case 'if_statement':
-        return either(reader, statement, scope, depth, goOn);
+        return either(statement, { reader, scope, depth, goOn });
       case 'switch_statement':
-        return switched(reader, statement, scope, depth, goOn);
+        return switched(statement, { reader, scope, depth, goOn });
       case 'throw_statement':
       case 'for_statement':
       case 'for_in_statement':
@@ -216,13 +216,15 @@ function choice(
   return { is: 'choice', condition, then: then ?? nothing(span), otherwise: other ?? nothing(span), ...span };
 }
 
-function either(
-  reader: Expressions,
-  statement: Node,
-  scope: Scope,
-  depth: number,
-  goOn: (inner: readonly Node[]) => ConfigNode | null,
-): ConfigNode | null {
+/** Where statements part: what reads them, and how the statements of a branch go on with those behind it. */
+interface Parting {
+  reader: Expressions;
+  scope: Scope;
+  depth: number;
+  goOn: (inner: readonly Node[]) => ConfigNode | null;
+}
+
+function either(statement: Node, { reader, scope, depth, goOn }: Parting): ConfigNode | null {
   const condition = statement.childForFieldName('condition');
   const then = goOn(inside(statement.childForFieldName('consequence')));
   const other = goOn(inside(statement.childForFieldName('alternative')?.namedChild(0) ?? null));
@@ -231,13 +233,7 @@ function either(
 }
 
 /** Each case is a choice; one without `break` or `return` runs into the next. */
-function switched(
-  reader: Expressions,
-  statement: Node,
-  scope: Scope,
-  depth: number,
-  goOn: (inner: readonly Node[]) => ConfigNode | null,
-): ConfigNode | null {
+function switched(statement: Node, { reader, scope, depth, goOn }: Parting): ConfigNode | null {
   const subject = statement.childForFieldName('value');
   const body = statement.childForFieldName('body');
   if (!subject || !body) return reader.open(statement);
