@@ -1,6 +1,11 @@
 import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
+/** Tests of what reads sources and formats: some break the parsers on purpose, so each file has its own. */
+const readers = 'tests/core/{syntax,formats,code}/**/*.test.ts';
+/** One worker less than there are processors is the default, which leaves half of two idle. */
+const maxWorkers = Math.max(2, availableParallelism() - 1);
+
 export default defineConfig({
   test: {
     projects: [
@@ -8,12 +13,17 @@ export default defineConfig({
         test: {
           name: 'unit',
           globalSetup: 'tests/support/build-worker.ts',
-          include: ['tests/{core,disk,api,partner,service,cli}/**/*.test.ts'],
+          include: ['tests/{core,disk,partner,service,cli}/**/*.test.ts'],
+          exclude: [readers],
           testTimeout: 90_000,
           expect: { poll: { timeout: 20_000 } },
-          // One worker less than there are processors is the default, which leaves half of two idle.
-          maxWorkers: Math.max(2, availableParallelism() - 1),
+          // Loading the modules anew for each file takes as long as the tests.
+          isolate: false,
+          maxWorkers,
         },
+      },
+      {
+        test: { name: 'readers', include: [readers], testTimeout: 90_000, maxWorkers },
       },
       {
         test: {
