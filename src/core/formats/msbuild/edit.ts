@@ -47,18 +47,29 @@ export function removeGroup(text: string, file: MsBuildFile, label: string): Edi
   return standing ? [removeElement(text, standing)] : [];
 }
 
+export interface NewItem {
+  type: string;
+  include: string;
+  version?: string | undefined;
+  condition?: string | undefined;
+}
+
 /** Adds an item behind the last of its type that is under no condition; in a group of its own where there is none. */
 export function addItem(
   text: string,
   file: MsBuildFile,
-  { type, include, version }: { type: string; include: string; version: string | undefined },
+  { type, include, version, condition }: NewItem,
   eol: string,
 ): Edit[] {
   const last = file.entries.findLast(
     (entry) => entry.is === 'item' && entry.type === type && entry.conditions.length === 0,
   );
-  const given = version === undefined ? '' : ` Version="${escapeXml(version)}"`;
-  const line = `<${type} Include="${escapeXml(include)}"${given} />`;
+  const given = [
+    ['Include', include],
+    ['Version', version],
+    ['Condition', condition],
+  ].flatMap(([name, value]) => (value === undefined ? [] : [` ${name}="${escapeXml(value)}"`]));
+  const line = `<${type}${given.join('')} />`;
   if (last) return [insertAfter(text, last.element, [line], eol)];
   return file.root ? appendChild(text, file.root, ['<ItemGroup>', `  ${line}`, '</ItemGroup>'], eol) : [];
 }

@@ -12,7 +12,11 @@ import { type ManifestBuild } from '../../common/manifest/model.js';
 import type { ManifestFile } from '../../common/manifest/model.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { buildOf, filesOf, platformFolder, type MauiProject } from './project.js';
+import { compiledAt } from '../../../syntax/preprocessor.js';
+import { mauiDefines } from './builds.js';
+import { filesOf, isCompiledFor } from './files.js';
+import { buildOf } from './parts.js';
+import { platformFolder, type MauiProject } from './project.js';
 import { identifierOf, type SettingOutcome } from './settings.js';
 
 export function manifestOf(project: MauiProject): string {
@@ -51,9 +55,10 @@ function placeholder(
 export function androidFacts(
   tree: Tree,
   project: MauiProject,
-  { module }: SurveyEdition,
+  edition: SurveyEdition,
   { variant, context }: { variant: Variant; context: SurveyContext },
 ): Pick<StackSurvey, 'facts' | 'unresolved'> {
+  const { module } = edition;
   const home = `${platformFolder(project, 'android')}/Resources/values`;
   const build: ManifestBuild = {
     module,
@@ -74,7 +79,7 @@ export function androidFacts(
   };
   const found = manifestFacts(tree, build, context);
   return {
-    facts: [...found.facts, ...attributeFacts(tree, project, { module, variant, context })],
+    facts: [...found.facts, ...attributeFacts(tree, project, edition, { variant, context })],
     unresolved: found.unresolved,
   };
 }
@@ -89,16 +94,21 @@ function permissionName(written: string): string {
 function attributeFacts(
   tree: Tree,
   project: MauiProject,
-  { module, variant, context }: { module: string; variant: Variant; context: SurveyContext },
+  edition: SurveyEdition,
+  { variant, context }: { variant: Variant; context: SurveyContext },
 ): Fact[] {
   const { profiles } = context;
+  const { module } = edition;
+  const defined = mauiDefines(tree, project)(edition, variant);
+  const isBuilt = isCompiledFor(tree, project);
   const wanted = new Set(
     profiles.flatMap(({ android }) => android?.permissions.map(({ name }) => name) ?? []),
   );
-  const files = filesOf(tree, project, '.cs').filter((path) => /\/Platforms\/Android\//.test(`/${path}`));
+  const files = filesOf(tree, project, '.cs').filter((path) => isBuilt(path, 'android'));
   return files.flatMap((path) => {
     const document = tree.text(path);
-    const { calls } = readingOf(tree, path);
+    const compiled = compiledAt(document?.text ?? '', defined);
+    const calls = readingOf(tree, path).calls.filter(({ start }) => compiled(start) !== 'no');
     const given = (call: SourceCall, label: string | null) => {
       const [value] = call.arguments.find((one) => one.label === label)?.values ?? [];
       return value;

@@ -8,7 +8,8 @@ import type { SurveyEdition, Variant } from '../../../facts/model.js';
 import { staged } from '../../../roster/variant-stages.js';
 import { compareVersions } from '../../../text/versions.js';
 import type { Tree } from '../../../tree/tree.js';
-import { buildOf, type MauiProject } from './project.js';
+import { buildOf } from './parts.js';
+import type { MauiProject } from './project.js';
 
 export function variantsOf({ configurations }: MauiProject, title: Title | null): Variant[] {
   return configurations.map((name) => staged({ name, type: name, flavours: [] }, title));

@@ -13,9 +13,11 @@ import type { SurveyContext } from '../../../roster/survey-context.js';
 import { androidFacts, manifestOf } from './android-facts.js';
 import { mauiDefines, mauiTerms, variantsOf } from './builds.js';
 import { markupFacts } from './markup.js';
-import { feedFacts, mauiPackageFacts } from './packages.js';
+import { feedFacts } from './feeds.js';
+import { mauiPackageFacts } from './packages.js';
 import { listOf, plistFacts } from './plist-facts.js';
-import { filesOf, isCompiledFor, isOwnFile, mauiAt, packedDocuments, type MauiProject } from './project.js';
+import { filesOf, isCompiledFor, isOwnFile, packedDocuments } from './files.js';
+import { mauiAt, type MauiProject } from './project.js';
 import { frameworkFacts, identifierOf, settingsFacts } from './settings.js';
 
 /** The beginning of the application's builder, which carries calls from then on, and its end. */

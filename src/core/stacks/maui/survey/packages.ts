@@ -1,28 +1,57 @@
 import { nodesAt, readJson } from '../../../formats/json/read.js';
-import { attribute, descendants } from '../../../formats/xml/query.js';
-import { readXml } from '../../../formats/xml/read.js';
 import { packageFor } from '../../../network/for-stack.js';
 import type { Fact, SurveyEdition, Variant } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
-import { folderOf } from '../../../text/paths.js';
-import { maui } from '../description.js';
+import type { Platform } from '../../../words/words.js';
 import type { Tree } from '../../../tree/tree.js';
 import { inEditions, packageFacts, type LockState, type SharedFact } from '../../common/package-facts.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { nearest } from './evaluate.js';
-import { buildOf, type MauiProject } from './project.js';
+import type { EvaluatedProject } from './evaluate.js';
+import { flowing, partsOf, type Part } from './parts.js';
+import type { MauiProject } from './project.js';
 
-type Items = ReturnType<ReturnType<typeof buildOf>['items']>;
-
-/** The items of a type that name a package; names of packages are compared without regard to case. */
-export function itemsNaming(items: Items, name: string): Items {
-  return items.filter(({ metadata }) =>
-    [metadata.get('include'), metadata.get('update')].some(
-      (one) => one?.toLowerCase() === name.toLowerCase(),
-    ),
+/** Whether an item names a package; names of packages are compared without regard to case. */
+export function isNamed(metadata: ReadonlyMap<string, string>, name: string): boolean {
+  return [metadata.get('include'), metadata.get('update')].some(
+    (one) => one?.toLowerCase() === name.toLowerCase(),
   );
 }
+
+/** The items of a type that name a package. */
+export function itemsNaming(build: EvaluatedProject, type: string, name: string): Item[] {
+  return build.items(type).filter(({ metadata }) => isNamed(metadata, name));
+}
+
+type Item = ReturnType<EvaluatedProject['items']>[number];
+
+/** How a build of the application comes to a package: the project that refers to it, and what says its version. */
+export interface PackageReference {
+  part: Part;
+  references: Item[];
+  versions: Item[];
+  /** What the nearest of them says; empty where nothing does. */
+  version: string;
+}
+
+/** The nearest project of a build that refers to a package; one of another may keep its packages for itself. */
+export function referenceTo(
+  tree: Tree,
+  project: MauiProject,
+  { platform, configuration, name }: { platform: Platform; configuration: string; name: string },
+): PackageReference | undefined {
+  for (const part of partsOf(tree, project, platform, configuration)) {
+    const references = flowing(itemsNaming(part.build, 'PackageReference', name), part.path === project.path);
+    if (!references.some(({ metadata }) => metadata.has('include'))) continue;
+    const versions = itemsNaming(part.build, 'PackageVersion', name);
+    const given = [...references, ...versions].flatMap(({ metadata }) => versionIn(metadata) ?? []);
+    return { part, references, versions, version: given[0] ?? '' };
+  }
+  return undefined;
+}
+
+export const versionIn = (metadata: ReadonlyMap<string, string>): string | undefined =>
+  metadata.get('versionoverride') ?? metadata.get('version');
 
 /** Packages of networks that a variant refers to, each at the version that the project or the central list gives. */
 export function mauiPackageFacts(
@@ -31,27 +60,22 @@ export function mauiPackageFacts(
   edition: SurveyEdition,
   { variant, context }: { variant: Variant; context: SurveyContext },
 ): Fact[] {
-  const build = buildOf(tree, project, edition.platform, variant.name);
-  const references = build.items('PackageReference');
-  const central = build.items('PackageVersion');
+  const asked = { platform: edition.platform, configuration: variant.name };
   const found = context.profiles.flatMap((profile): SharedFact[] => {
-    const wanted = packageFor(profile, 'maui')?.package;
-    const own = wanted === undefined ? [] : itemsNaming(references, wanted);
-    const [reference] = own;
-    if (wanted === undefined || !reference) return [];
-    const given =
-      own.find(({ metadata }) => metadata.has('version') || metadata.has('versionoverride')) ??
-      itemsNaming(central, wanted)[0];
-    const version = given?.metadata.get('versionoverride') ?? given?.metadata.get('version') ?? '';
-    const at = given ?? reference;
-    const place = placeAt(at.path, tree.text(at.path), at.element);
+    const name = packageFor(profile, 'maui')?.package;
+    const reference = name === undefined ? undefined : referenceTo(tree, project, { ...asked, name });
+    if (name === undefined || !reference) return [];
+    const { references, versions, version } = reference;
+    const at = [...references, ...versions].find(({ metadata }) => versionIn(metadata) !== undefined);
+    const { path, element, type } = at ?? references[0] ?? {};
+    if (path === undefined || !element) return [];
     return packageFacts({
       network: profile.id,
-      name: wanted,
+      name,
       value: version,
-      place,
-      manifest: given && given.type === 'PackageVersion' ? 'Directory.Packages.props' : 'project file',
-      locks: locksOf(tree, project, edition, wanted, version),
+      place: placeAt(path, tree.text(path), element),
+      manifest: type === 'PackageVersion' ? 'Directory.Packages.props' : 'project file',
+      locks: locksOf(tree, project, edition, name, version),
     });
   });
   return inEditions(found, [{ ...edition, variants: [variant] }]);
@@ -80,34 +104,4 @@ function locksOf(
   if (typeof held?.value !== 'string') return [{ lock, exists: true, held: undefined }];
   const place = placeAt(path, tree.text(path), { start: held.offset, end: held.offset + held.length });
   return [{ lock, exists: true, held: { version: held.value, place } }];
-}
-
-/** The file that names the feeds of a project: the nearest one in its folder or above. */
-export function feedFile(tree: Tree, { path }: MauiProject): string | undefined {
-  return nearest(tree, folderOf(path), 'nuget.config');
-}
-
-/** The feeds of a project that networks publish in. */
-export function feedFacts(
-  tree: Tree,
-  project: MauiProject,
-  editions: readonly SurveyEdition[],
-  { profiles }: SurveyContext,
-): Fact[] {
-  const path = feedFile(tree, project);
-  const root = path === undefined ? undefined : tree.read(path, readXml)?.root;
-  if (path === undefined || !root) return [];
-  const feeds = [...descendants(root)].flatMap((element): SharedFact[] => {
-    const url =
-      element.parent?.name === 'packageSources' &&
-      element.name === 'add' &&
-      attribute(element, 'value')?.value;
-    const owner = profiles.find((profile) => maui.needsOf(profile)?.source === url);
-    if (!url || !owner) return [];
-    const place = placeAt(path, tree.text(path), element);
-    const chain = [{ what: 'package source', value: url, place }];
-    const base = { network: owner.id, name: 'package source', value: url, effective: true as const };
-    return [{ kind: 'repository', ...base, scope: 'feed', place, chain }];
-  });
-  return inEditions(feeds, editions);
 }

@@ -8,7 +8,8 @@ import type { Tree } from '../../../tree/tree.js';
 import { attributionIn } from '../../common/plist/attribution.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import { buildOf, platformFolder, type MauiProject } from './project.js';
+import { buildOf } from './parts.js';
+import { platformFolder, type MauiProject } from './project.js';
 
 export function listOf(project: MauiProject): string {
   return `${platformFolder(project, 'ios')}/Info.plist`;

@@ -12,7 +12,8 @@ import { frameworkFact, inEditions } from '../../common/package-facts.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { entriesOf, type PropertyValue } from './evaluate.js';
-import { buildOf, platformFolder, type MauiProject } from './project.js';
+import { buildOf } from './parts.js';
+import { platformFolder, type MauiProject } from './project.js';
 
 /** Something that a build is told, or why that cannot be said. */
 export type SettingOutcome =

@@ -10,15 +10,17 @@ import { mauiAt } from '../survey/project.js';
 import { unwireAppIds } from '../wire/app-ids.js';
 import { unwireList } from '../wire/keys.js';
 import { existingPlacebook, wirePlacebook } from '../wire/placebook.js';
-import { unwireMauiPackages, unwireLinker } from '../wire/project.js';
+import { unwireMauiPackages } from '../wire/packages.js';
+import { unwireLinker } from '../wire/project.js';
 
 /** Computes the edits that take a network out of a .NET MAUI project. */
 export function unwireMaui(tree: Tree, root: string, context: UnwireContext): StackWiring {
   const project = mauiAt(tree, root);
   if (!project) return { changes: [], byHand: [] };
   const network = profileFor(context.network, 'maui');
+  const packages = unwireMauiPackages(tree, project, context);
   const changes: Change[] = [
-    ...unwireMauiPackages(tree, project, context),
+    ...packages.changes,
     ...unwireAppIds(tree, project, context),
     ...manifestRemovals({ ...context, network, tree }, manifestOf(project)),
     ...unwireList(tree, project, context),
@@ -28,5 +30,5 @@ export function unwireMaui(tree: Tree, root: string, context: UnwireContext): St
       wirePlacebook(tree, project, rest),
     ),
   ];
-  return { changes, byHand: [] };
+  return { changes, byHand: packages.byHand };
 }

@@ -10,11 +10,13 @@ import { wireLibraries } from '../../common/library-file.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { manifestOf } from '../survey/android-facts.js';
-import { filesOf, mauiAt, platformFolder, type MauiProject } from '../survey/project.js';
+import { filesOf } from '../survey/files.js';
+import { mauiAt, platformFolder, type MauiProject } from '../survey/project.js';
 import { wireAppIds } from './app-ids.js';
 import { wireList } from './keys.js';
 import { wirePlacebook } from './placebook.js';
-import { wireLinker, wireMauiPackages } from './project.js';
+import { wireMauiPackages } from './packages.js';
+import { wireLinker } from './project.js';
 
 /** Computes the edits for a .NET MAUI project: its project file, native files, feeds and placebook. */
 export function wireMaui(tree: Tree, root: string, context: WireContext): StackWiring {

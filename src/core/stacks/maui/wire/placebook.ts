@@ -10,7 +10,8 @@ import {
 import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { configurationSymbol } from '../survey/builds.js';
-import { filesOf, type MauiProject } from '../survey/project.js';
+import { filesOf } from '../survey/files.js';
+import type { MauiProject } from '../survey/project.js';
 
 /** The placebook in C#: one file for both platforms and stages. */
 export function wirePlacebook(tree: Tree, project: MauiProject, context: WireContext): StackWiring {
