@@ -18,15 +18,13 @@ import type { SurveyContext } from '../../roster/survey-context.js';
 /** What the build says in a variant; names of the code's own are looked up by `constant`. */
 type TermsFor = (edition: SurveyEdition, variant: Variant) => ConditionTerms;
 
-/** Constants that stand for others are followed so far. */
-
 /** How shared source files are compiled. */
 interface SharedCode {
   editions: readonly SurveyEdition[];
   terms: TermsFor;
   context: SurveyContext;
-  /** Whether the code of a platform takes a file in, by its name. */
-  isBuiltFor?: (path: string, platform: Platform) => boolean;
+  /** Whether the code of a platform takes a file in, by its name, and by what the variant defines. */
+  isBuiltFor?: (path: string, platform: Platform, names: IsDefined | undefined) => boolean;
   /** What a variant defines for `#if`, in languages with a preprocessor. */
   defined?: (edition: SurveyEdition, variant: Variant) => IsDefined;
 }
@@ -51,7 +49,7 @@ export function sharedCodeFacts(
   const common = defined ? undefined : sharedNames(tree, paths);
   for (const { edition, names } of parts) {
     const { platform, module } = edition;
-    const mine = paths.filter((each) => isBuiltFor(each, platform));
+    const mine = paths.filter((each) => isBuiltFor(each, platform, names));
     const stretches = new Map(
       names ? mine.map((path) => [path, compiledAt(tree.text(path)?.text ?? '', names)]) : [],
     );

@@ -20,6 +20,8 @@ export const unity: Stack = {
     ].map((name) => ({ name })),
     { name: 'manifest.json', parent: 'Packages' },
     { suffix: '.asmdef' },
+    { suffix: '.asmdef.meta' },
+    { suffix: '.asmref' },
     { suffix: '.asset', parent: 'Build Profiles' },
     { name: 'Placebook.cs' },
     { suffix: '.cs', needle: true },

@@ -1,3 +1,4 @@
+import { readStrings } from '../../../formats/android-resources/read.js';
 import { blockBody, callsIn, literal } from '../../../formats/gradle/query.js';
 import { readGradle } from '../../../formats/gradle/read.js';
 import { readXml } from '../../../formats/xml/read.js';
@@ -7,12 +8,13 @@ import { placeAt } from '../../../facts/place.js';
 import { baseOf, folderOf, isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { manifestFacts } from '../../common/manifest/facts.js';
-import type { ManifestFile } from '../../common/manifest/model.js';
+import type { ManifestBuild, ManifestFile } from '../../common/manifest/model.js';
 import { lyingLibraries } from '../../common/library-file.js';
 import { inEditions, type SharedFact } from '../../common/package-facts.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackSurvey } from '../../stack.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
+import { localPackages } from './local-packages.js';
 import { playerEntry, type UnityProject } from './project.js';
 import { identifierEntry } from './settings.js';
 
@@ -62,11 +64,8 @@ export function existingTemplates(tree: Tree, project: UnityProject) {
 /** The manifests that are merged into a build, the weakest first: those of library folders, then the project's own. */
 function unityManifests(tree: Tree, project: UnityProject): ManifestFile[] {
   const own = customManifest(project);
-  const libraries = tree.paths.filter(
-    (path) =>
-      baseOf(path) === 'AndroidManifest.xml' &&
-      isWithin(path, below(project.root, 'Assets')) &&
-      /\.androidlib(\/src\/main)?$/.test(folderOf(path)),
+  const libraries = libraryFiles(tree, project).filter(
+    (path) => baseOf(path) === 'AndroidManifest.xml' && /\.androidlib(\/src\/main)?$/.test(folderOf(path)),
   );
   const paths = [...libraries, ...(switchOf(project, 'useCustomMainManifest').isOn ? [own] : [])];
   return paths.flatMap((path): ManifestFile[] => {
@@ -76,6 +75,30 @@ function unityManifests(tree: Tree, project: UnityProject): ManifestFile[] {
       ? [{ path, sourceSet: isOwn ? 'main' : baseOf(folderOf(path)), document, library: !isOwn }]
       : [];
   });
+}
+
+/** The files of Android libraries below `Assets`, and in packages beside the project. */
+function libraryFiles(tree: Tree, project: UnityProject): string[] {
+  return tree.once(`unity libraries of ${project.root}`, () => {
+    const homes = [below(project.root, 'Assets'), ...localPackages(tree, project).map(({ root }) => root)];
+    return tree.paths.filter(
+      (path) => path.includes('.androidlib/') && homes.some((home) => isWithin(path, home)),
+    );
+  });
+}
+
+/** A string of the resources of a library. */
+function libraryString(tree: Tree, project: UnityProject, name: string): ReturnType<ManifestBuild['string']> {
+  const files = libraryFiles(tree, project).filter((path) =>
+    /\.androidlib\/(?:src\/main\/)?res\/values\/[^/]+\.xml$/.test(path),
+  );
+  for (const path of files) {
+    const found = tree.read(path, readStrings)?.strings.find((one) => one.name === name);
+    if (!found) continue;
+    const place = placeAt(path, tree.text(path), found);
+    return { value: found.value, step: { what: `string ${name}`, value: found.raw, place } };
+  }
+  return undefined;
 }
 
 /** App IDs, permissions and components that the manifests of a project give a variant. */
@@ -94,7 +117,7 @@ export function unityManifestFacts(
     namespace: null,
     placeholder: (name: string) =>
       name === 'applicationId' && identifier !== undefined ? { value: identifier, chain: [] } : undefined,
-    string: () => undefined,
+    string: (name: string) => libraryString(tree, project, name),
   };
   return manifestFacts(tree, build, context);
 }
@@ -116,7 +139,12 @@ export function androidFileFacts(
     return { kind: 'template', network: null, name, value, file: path, isOn, effective: true, place, chain };
   });
   const scripts = existing.filter(({ path, isOn }) => isOn && path.endsWith('.gradle'));
-  const named = scripts.flatMap(({ path }) => dependencyLines(tree, path, profiles));
+  const ofLibraries = libraryFiles(tree, project).filter((path) =>
+    /\.androidlib\/build\.gradle(\.kts)?$/.test(path),
+  );
+  const named = [...scripts.map(({ path }) => path), ...ofLibraries].flatMap((path) =>
+    dependencyLines(tree, path, profiles),
+  );
   const libraries = lyingLibraries(
     tree,
     profiles,

@@ -6,17 +6,50 @@ import { packageFor } from '../../../network/for-stack.js';
 import type { ChainStep, Place } from '../../../facts/evidence.js';
 import type { Fact, SurveyEdition } from '../../../facts/model.js';
 import { placeAt } from '../../../facts/place.js';
+import { baseOf } from '../../../text/paths.js';
 import { compareVersions } from '../../../text/versions.js';
 import { unity } from '../description.js';
 import type { Tree } from '../../../tree/tree.js';
 import { inEditions, packageFacts, type LockState, type SharedFact } from '../../common/package-facts.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
+import { localPackages, type LocalPackage } from './local-packages.js';
 import type { UnityProject } from './project.js';
 
 /** The packages that a project's manifest declares. */
 export function askedPackages({ packages }: UnityProject): PackageDependency[] {
   return packages?.manifest.dependencies.filter(({ section }) => section === 'dependencies') ?? [];
+}
+
+/** A package that a project is built with, and the file that says so. */
+export interface AskedPackage {
+  dependency: PackageDependency;
+  path: string;
+  /** Whether it comes with a package whose folder is in the tree. */
+  isBeside: boolean;
+}
+
+/**
+ * How a project comes to a package: its manifest declares it, or a package beside it does. The manifest goes first: what it
+ * declares is what is built, whatever others ask for.
+ */
+export function askedFor(tree: Tree, project: UnityProject, name: string): AskedPackage[] {
+  const own = askedPackages(project).map((dependency) => ({
+    dependency,
+    path: project.packages?.path ?? '',
+    isBeside: false,
+  }));
+  const beside = localPackages(tree, project).flatMap(({ path, manifest }) =>
+    manifest.dependencies.flatMap((dependency) =>
+      dependency.section === 'dependencies' ? [{ dependency, path, isBeside: true }] : [],
+    ),
+  );
+  return [...own, ...beside].filter(({ dependency }) => dependency.name === name);
+}
+
+/** The package itself, where its folder is in the tree: that is what is built then. */
+export function localPackage(tree: Tree, project: UnityProject, name: string): LocalPackage | undefined {
+  return localPackages(tree, project).find(({ manifest }) => manifest.name === name);
 }
 
 /** A registry besides Unity's own: where it is, and the beginnings of names that are looked for there. */
@@ -58,24 +91,26 @@ export function unityPackageFacts(
 ): Fact[] {
   const { packages } = project;
   if (!packages) return [];
-  const { path } = packages;
-  const place = (span: Span) => placeAt(path, tree.text(path), span);
-  const asked = askedPackages(project);
-  const found: SharedFact[] = profiles.flatMap((profile) => {
-    const wanted = packageFor(profile, 'unity')?.package;
-    return asked
-      .filter(({ name }) => name === wanted)
-      .flatMap(({ name, version, ...span }) =>
-        packageFacts({
-          network: profile.id,
-          name,
-          value: version,
-          place: place(span),
-          manifest: 'manifest.json',
-          // What comes from a folder or a repository has no version to hold.
-          locks: /^\d/.test(version) ? [lockState(tree, project, name)] : [],
-        }),
-      );
+  const place = (span: Span) => placeAt(packages.path, tree.text(packages.path), span);
+  const found = profiles.flatMap((profile): SharedFact[] => {
+    const name = packageFor(profile, 'unity')?.package;
+    if (name === undefined) return [];
+    const local = localPackage(tree, project, name);
+    const [asked] = askedFor(tree, project, name);
+    const said = local
+      ? { path: local.path, ...versionOf(local) }
+      : asked && { ...asked, ...asked.dependency };
+    if (!said) return [];
+    const { path, version } = said;
+    return packageFacts({
+      network: profile.id,
+      name,
+      value: version,
+      place: placeAt(path, tree.text(path), said),
+      manifest: path === packages.path ? 'manifest.json' : 'package.json',
+      // What comes from a folder or a repository has no version to hold.
+      locks: !local && /^\d/.test(version) ? [lockState(tree, project, name)] : [],
+    });
   });
   const registries = registriesOf(project).flatMap((registry): SharedFact[] => {
     const owner = profiles.find((profile) => {
@@ -101,6 +136,13 @@ export function unityPackageFacts(
   return inEditions([...found, ...registries], editions);
 }
 
+/** The version that a package says it has. */
+function versionOf({ manifest }: LocalPackage): { version: string } & Span {
+  const [node] = nodesAt(manifest.root, ['version']);
+  const version = typeof node?.value === 'string' ? node.value : '';
+  return { version, ...(node ? spanOf(node) : { start: 0, end: 0 }) };
+}
+
 function lockState(tree: Tree, { lock }: UnityProject, name: string): LockState {
   const base = { lock: 'packages-lock.json' };
   if (!lock) return { ...base, exists: false, held: undefined };
@@ -117,20 +159,21 @@ export function nativeLibraryFacts(
   { platform, module, variants }: SurveyEdition,
   { profiles }: SurveyContext,
 ): Fact[] {
-  const asked = askedPackages(project);
   return profiles.flatMap((profile): Fact[] => {
-    const own = asked.find(({ name }) => name === packageFor(profile, 'unity')?.package);
+    const [asked] = askedFor(tree, project, packageFor(profile, 'unity')?.package ?? '');
+    const own = asked?.dependency;
     const resolution = unity.needsOf(profile)?.native?.[platform];
     if (!own || !resolution || !project.packages) return [];
     const path = below(project.root, resolution.file);
     const json = tree.has(path) ? tree.read(path, readJson) : undefined;
     const [version] = nodesAt(json?.root ?? null, resolution.version);
     const held = version && String(jsonValue(version));
-    const { path: manifest } = project.packages;
-    const asks: Place = placeAt(manifest, tree.text(manifest), own);
+    const asks: Place = placeAt(asked.path, tree.text(asked.path), own);
     const place = version ? placeAt(path, tree.text(path), spanOf(version)) : asks;
     const isOlder = held !== undefined && /^\d/.test(own.version) && compareVersions(held, own.version) < 0;
-    const chain: ChainStep[] = [{ what: 'manifest.json', value: `${own.name} ${own.version}`, place: asks }];
+    const chain: ChainStep[] = [
+      { what: baseOf(asked.path), value: `${own.name} ${own.version}`, place: asks },
+    ];
     if (held !== undefined) chain.push({ what: 'fetched for', value: held, place });
     return [
       {

@@ -1,20 +1,12 @@
-import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
+import { evaluateCondition, type IsDefined } from '../../../syntax/preprocessor.js';
 import { isDocument, type SharedDocument } from '../../common/documents.js';
 import type { Platform } from '../../../words/words.js';
-import { folderOf, isWithin } from '../../../text/paths.js';
+import { isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { below } from '../../common/script-packages/packages.js';
+import { assembliesOf, assemblyOf, isMeant, type Assembly } from './assemblies.js';
+import { localPackages } from './local-packages.js';
 import type { UnityProject } from './project.js';
-
-/** An assembly of the project's own: the folder of its definition, and where it is compiled. */
-interface Assembly {
-  folder: string;
-  includes: readonly string[];
-  excludes: readonly string[];
-  isTest: boolean;
-  /** Names that it defines itself when a package has some version. */
-  defines: readonly string[];
-}
 
 /** Folders that Unity skips, or imports without compiling. */
 const passedOver = /(^|\/)(\.[^/]*|[^/]*~|cvs|StreamingAssets)\//;
@@ -22,32 +14,12 @@ const inEditor = /(^|\/)Editor\//;
 
 const unityPlatforms: Readonly<Record<Platform, string>> = { android: 'Android', ios: 'iOS' };
 
-function assembliesOf(tree: Tree, { root }: UnityProject): Assembly[] {
-  return tree.once(`unity assemblies of ${root}`, () => {
-    const paths = tree.paths.filter((path) => path.endsWith('.asmdef') && isWithin(path, root));
-    return paths
-      .flatMap((path): Assembly[] => {
-        const json = tree.read(path, readJson)?.root ?? null;
-        const list = (...way: string[]) =>
-          nodesAt(json, way).flatMap((node) => (node.type === 'string' ? [String(jsonValue(node))] : []));
-        const constraints = list('defineConstraints', '*');
-        return [
-          {
-            folder: folderOf(path),
-            includes: list('includePlatforms', '*'),
-            excludes: list('excludePlatforms', '*'),
-            isTest: constraints.includes('UNITY_INCLUDE_TESTS'),
-            defines: list('versionDefines', '*', 'define'),
-          },
-        ];
-      })
-      .sort((a, b) => b.folder.length - a.folder.length);
-  });
-}
-
-/** The C# of a project that Unity compiles at all: below `Assets`, and in packages that are in the project. */
+/** The C# of a project that Unity compiles at all: below `Assets`, and in packages whose folders are in the tree. */
 export function csharpFiles(tree: Tree, project: UnityProject): string[] {
-  const homes = ['Assets', 'Packages'].map((name) => below(project.root, name));
+  const homes = [
+    ...['Assets', 'Packages'].map((name) => below(project.root, name)),
+    ...localPackages(tree, project).map(({ root }) => root),
+  ];
   return tree.paths.filter(
     (path) => path.endsWith('.cs') && !passedOver.test(path) && homes.some((home) => isWithin(path, home)),
   );
@@ -68,27 +40,36 @@ export function packedDocuments(tree: Tree, { root }: UnityProject): SharedDocum
 
 /** Whether a file is compiled for the editor alone (Unity manual, "Special folders", "Assembly definitions"). */
 export function isEditorFile(tree: Tree, project: UnityProject, path: string): boolean {
-  const assembly = assembliesOf(tree, project).find(({ folder }) => isWithin(path, folder));
+  const assembly = assemblyOf(tree, project, path);
   if (assembly) return assembly.includes.length > 0 && assembly.includes.every((name) => name === 'Editor');
   return inEditor.test(path.slice(project.root.length));
 }
 
-/** Whether a player for a platform holds what a file says. */
-export function isInPlayer(tree: Tree, project: UnityProject): (path: string, platform: Platform) => boolean {
-  const assemblies = assembliesOf(tree, project);
-  return (path, platform) => {
-    const assembly = assemblies.find(({ folder }) => isWithin(path, folder));
-    if (!assembly) return !inEditor.test(path.slice(project.root.length));
+/** Whether a player for a platform holds what a file says. Scripts of packages are compiled in assemblies only. */
+export function isInPlayer(
+  tree: Tree,
+  project: UnityProject,
+): (path: string, platform: Platform, isDefined: IsDefined | undefined) => boolean {
+  const packages = localPackages(tree, project);
+  return (path, platform, isDefined) => {
+    const assembly = assemblyOf(tree, project, path);
+    if (!assembly)
+      return (
+        !inEditor.test(path.slice(project.root.length)) && !packages.some(({ root }) => isWithin(path, root))
+      );
     const name = unityPlatforms[platform];
     if (assembly.isTest || assembly.excludes.includes(name)) return false;
-    return assembly.includes.length === 0 || assembly.includes.includes(name);
+    if (assembly.includes.length > 0 && !assembly.includes.includes(name)) return false;
+    return assembly.constraints.every(
+      (one) => isDefined === undefined || evaluateCondition(one, isDefined) !== 'no',
+    );
   };
 }
 
 /** Names that assemblies or compiler options define besides the symbols of the settings. */
 export function furtherDefines(tree: Tree, project: UnityProject): { sure: Set<string>; open: Set<string> } {
   const options = tree.text(below(project.root, 'Assets/csc.rsp'))?.text ?? '';
-  const given = [...options.matchAll(/^\s*[-/]d(?:efine)?:([\w;,]+)/gm)].flatMap(([, names = '']) =>
+  const given = [...options.matchAll(/^[ \t]*[-/]d(?:efine)?:([\w;,]+)/gm)].flatMap(([, names = '']) =>
     names.split(/[;,]/),
   );
   return {
@@ -118,12 +99,24 @@ function profileSymbols(tree: Tree, { root }: UnityProject): string[] {
 /** The length up to which a build profile is read (characters). */
 const maxProfile = 200_000;
 
-/** The folder that new code of the title belongs into: beside the code of its own assembly, where it has one. */
+/**
+ * The folder that new code of the title belongs into, so that the code beside it can use it: the folder of the assembly
+ * that all of them are in or refer to. Code outside of assemblies refers to every one that says nothing else.
+ */
 export function codeHome(tree: Tree, project: UnityProject, beside: readonly string[]): string {
-  const assemblies = assembliesOf(tree, project).filter(
-    ({ folder, includes, isTest }) =>
-      !isTest && includes.length === 0 && isWithin(folder, below(project.root, 'Assets')),
+  const assets = below(project.root, 'Assets');
+  const using = [...new Set(beside.map((path) => assemblyOf(tree, project, path)))];
+  const candidates = assembliesOf(tree, project).filter(
+    ({ folder, includes, constraints, isTest }) =>
+      !isTest && includes.length === 0 && constraints.length === 0 && isWithin(folder, assets),
   );
-  const own = assemblies.find(({ folder }) => beside.some((path) => isWithin(path, folder)));
-  return own?.folder ?? below(project.root, 'Assets');
+  const reaches = (from: Assembly | undefined, to: Assembly) =>
+    from === to || (from ? from.references.some((one) => isMeant(one, to)) : to.isReferenced);
+  if (using.every((one) => one === undefined)) return assets;
+  const all = (to: Assembly) => using.every((from) => reaches(from, to));
+  const home =
+    candidates.find((one) => using.includes(one) && all(one)) ??
+    candidates.find(all) ??
+    candidates.find((one) => using.includes(one));
+  return home?.folder ?? assets;
 }

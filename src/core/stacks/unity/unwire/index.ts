@@ -23,8 +23,9 @@ export function unwireUnity(tree: Tree, root: string, context: UnwireContext): S
   const project = unityAt(tree, root);
   if (!project) return { changes: [], byHand: [] };
   const network = profileFor(context.network, 'unity');
+  const packages = unwireUnityPackages(tree, project, context);
   const changes = [
-    ...unwireUnityPackages(tree, project, context),
+    ...packages.changes,
     ...unwireSymbols(tree, project, context),
     ...unwireSwitches(tree, project, context),
     ...unwireAssets(tree, project, context),
@@ -36,7 +37,7 @@ export function unwireUnity(tree: Tree, root: string, context: UnwireContext): S
       wirePlacebook(tree, project, rest),
     ),
   ];
-  return { changes, byHand: [] };
+  return { changes, byHand: packages.byHand };
 }
 
 /** The application class of the network, out of the manifest of the project. */

@@ -1,15 +1,19 @@
 import { appendJson, removeJson } from '../../../formats/json/edit.js';
 import { nodesAt, readJson } from '../../../formats/json/read.js';
+import { setPackageVersion } from '../../../formats/package-json/edit.js';
+import { isVersionRange } from '../../../formats/package-json/read.js';
 import { packageFor } from '../../../network/for-stack.js';
+import type { Profile } from '../../../network/model.js';
 import { Draft } from '../../../text/draft.js';
 import { unity } from '../description.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { Change } from '../../../edits/model.js';
-import { alsoFor, platformOf } from '../../common/joint-wiring.js';
+import { alsoFor, beginsBelow, platformOf } from '../../common/joint-wiring.js';
 import { unwirePackageJson, wirePackageJson } from '../../common/script-packages/wire.js';
 import type { StackWiring, UnwireContext, WireContext } from '../../stack.js';
-import { registriesIn, registriesOf, serves } from '../survey/packages.js';
-import type { UnityProject } from '../survey/project.js';
+import { localPackages } from '../survey/local-packages.js';
+import { askedFor, localPackage, registriesIn, registriesOf, serves } from '../survey/packages.js';
+import { unityAt, unityRoots, type UnityProject } from '../survey/project.js';
 
 const rules = ['build/feed-missing'];
 
@@ -19,12 +23,50 @@ const sameUrl = (a: string, b: string): boolean => a.replace(/\/+$/, '') === b.r
 export function wireUnityPackages(tree: Tree, project: UnityProject, context: WireContext): StackWiring {
   const { packages } = project;
   if (!packages) return { changes: [], byHand: [] };
-  const made = wirePackageJson(tree, packages, context, {
-    stack: 'unity',
-    todo: 'Open the project in the editor once, and keep the new packages-lock.json.',
-    rangeOf: (version) => version,
-  });
-  return { changes: [...made.changes, ...registryChanges(tree, project, context)], byHand: made.byHand };
+  const beside = context.profiles.filter((profile) => isBeside(tree, project, profile));
+  const own = context.profiles.filter((profile) => !beside.includes(profile));
+  const made = wirePackageJson(
+    tree,
+    packages,
+    { ...context, profiles: own },
+    {
+      stack: 'unity',
+      todo: 'Open the project in the editor once, and keep the new packages-lock.json.',
+      rangeOf: (version) => version,
+    },
+  );
+  const raised = beside.flatMap((profile) => raisedBeside(tree, project, profile, context));
+  const changes = [...made.changes, ...raised, ...registryChanges(tree, project, context)];
+  return { changes, byHand: made.byHand };
+}
+
+/** Whether a package beside the project brings that of a network, or is that package. */
+function isBeside(tree: Tree, project: UnityProject, profile: Profile): boolean {
+  const name = packageFor(profile, 'unity')?.package ?? '';
+  const [asked] = askedFor(tree, project, name);
+  return asked?.isBeside === true || (!asked && localPackage(tree, project, name) !== undefined);
+}
+
+/** Newer versions in the packages beside a project that declare an older one. */
+function raisedBeside(tree: Tree, project: UnityProject, profile: Profile, context: WireContext): Change[] {
+  const wanted = packageFor(profile, 'unity');
+  const platform = platformOf(context, profile.id);
+  if (!wanted || !platform || localPackage(tree, project, wanted.package)) return [];
+  const base = { platform, also: alsoFor(context, platform), network: profile.id };
+  return askedFor(tree, project, wanted.package).flatMap(({ dependency, path }): Change[] =>
+    isVersionRange(dependency.version) && beginsBelow(dependency.version, wanted.version)
+      ? [
+          {
+            ...base,
+            path,
+            topic: 'dependency',
+            rules: ['build/dependency-too-old'],
+            kind: 'edit',
+            edits: setPackageVersion(dependency, wanted.version),
+          },
+        ]
+      : [],
+  );
 }
 
 /** The registries of networks; each is put into what the others made of the manifest. */
@@ -70,7 +112,40 @@ function registryChanges(tree: Tree, project: UnityProject, context: WireContext
 }
 
 /** The package of a network that is taken out, and its registry where no other package is looked for there. */
-export function unwireUnityPackages(tree: Tree, project: UnityProject, context: UnwireContext): Change[] {
+export function unwireUnityPackages(tree: Tree, project: UnityProject, context: UnwireContext): StackWiring {
+  const beside = unwireBeside(tree, project, context);
+  return {
+    changes: [...beside.changes, ...unwireManifest(tree, project, context)],
+    byHand: beside.byHand,
+  };
+}
+
+/** The package of a network goes from the packages beside a project; those of another project, too, are left. */
+function unwireBeside(tree: Tree, project: UnityProject, context: UnwireContext): StackWiring {
+  const others = unityRoots(tree).flatMap((root) =>
+    root === project.root ? [] : (unityAt(tree, root) ?? []),
+  );
+  const shared = new Set(others.flatMap((other) => localPackages(tree, other).map(({ path }) => path)));
+  const found = localPackages(tree, project).map((one) => ({
+    path: one.path,
+    changes: unwirePackageJson(one, context, 'unity'),
+  }));
+  return {
+    changes: found.flatMap(({ path, changes }) => (shared.has(path) ? [] : changes)),
+    byHand: found
+      .filter(({ path, changes }) => shared.has(path) && changes.length > 0)
+      .map(({ path }) => ({
+        platform: null,
+        network: context.network.id,
+        rule: null,
+        what: `Take ${packageFor(context.network, 'unity')?.package ?? ''} out of ${path}, if no other project needs it.`,
+        why: 'Another project of this tree is built with this package, too.',
+        where: path,
+      })),
+  };
+}
+
+function unwireManifest(tree: Tree, project: UnityProject, context: UnwireContext): Change[] {
   const { packages } = project;
   const { network, added } = context;
   const document = packages && tree.text(packages.path);
