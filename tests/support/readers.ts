@@ -21,6 +21,7 @@ import { readBinaryPlist } from '../../src/core/formats/plist/binary.js';
 import { readPlist } from '../../src/core/formats/plist/read.js';
 import { readPodfileLock } from '../../src/core/formats/podfile/lock.js';
 import { readPodfile } from '../../src/core/formats/podfile/read.js';
+import { readPnpmWorkspace } from '../../src/core/formats/pnpm-workspace/read.js';
 import { readPubspecLock } from '../../src/core/formats/pubspec/lock.js';
 import { readPubspec } from '../../src/core/formats/pubspec/read.js';
 import { readUnityYaml } from '../../src/core/formats/unity-yaml/read.js';
@@ -120,6 +121,11 @@ const formats: AnyReader[] = [
       'heron@^1.0.0:\n  version "1.0.0"\n  dependencies:\n    a "^1"\n',
       '"heron@npm:^1.0.0":\n  version: 1.0.0\n',
     ],
+  },
+  {
+    name: 'pnpm workspaces',
+    read: readPnpmWorkspace,
+    seeds: ['packages:\n  - apps/*\n  - "!apps/old"\nlinkWorkspacePackages: true\n'],
   },
   {
     name: 'pnpm locks',

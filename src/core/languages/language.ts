@@ -60,7 +60,7 @@ export interface LiteralPlace {
 
 /** Where the placebook is, seen from a file that needs it. */
 export interface BookPlace {
-  /** The package or namespace that it is in, or the URI of its library. */
+  /** The package or namespace that it is in, or the name or URI by which it is imported. */
   packageName: string | undefined;
   /** Its path. */
   bookPath: string | undefined;

@@ -201,7 +201,8 @@ describe('packages in the tree of a Unity project', () => {
       [`${library}/AndroidManifest.xml`]: manifest(app),
       [`${library}/res/values/ids.xml`]:
         '<resources>\n  <string name="heron">CH-A-310772-K5T8W2ZB</string>\n</resources>\n',
-      [`${library}/build.gradle`]: "dependencies {\n    implementation 'example.cobaltheron:ads-sdk:6.2.0'\n}\n",
+      [`${library}/build.gradle`]:
+        "dependencies {\n    implementation 'example.cobaltheron:ads-sdk:6.2.0'\n}\n",
     });
     const { facts } = survey(files);
     expect(

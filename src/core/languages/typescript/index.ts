@@ -24,7 +24,7 @@ export const typescript = defineLanguage({
     inPlace: (reference, { before, isArgument }) =>
       before === '=' && isArgument ? `{${reference}}` : reference,
   },
-  importPlacebook: (file, { path, bookPath, names }) => moduleImport(file, path, bookPath, names()),
+  importPlacebook: moduleImport,
   hasPromises: true,
   quotes: '`',
 });

@@ -1,16 +1,19 @@
 import type { TextDocument } from '../../text/document.js';
 import type { Edit } from '../../text/edit.js';
 import { folderOf, relativePath } from '../../text/paths.js';
+import type { BookPlace } from '../language.js';
 
-/** An import by path, after the last one of the file, in the file's own quotes; or names added to one that is. */
+/**
+ * An import by path, or by the name of another package, after the last one of the file, in the file's own quotes; or names
+ * added to one that is.
+ */
 export function moduleImport(
   { text, lineEnd }: TextDocument,
-  path: string,
-  bookPath: string | undefined,
-  names: readonly string[],
+  { path, bookPath, packageName, names: namesOf }: BookPlace,
 ): Edit[] {
+  const names = bookPath === undefined ? [] : namesOf();
   if (bookPath === undefined || names.length === 0) return [];
-  const from = relativePath(folderOf(path), bookPath).replace(/\.ts$/, '');
+  const from = packageName ?? relativePath(folderOf(path), bookPath).replace(/\.ts$/, '');
   const all = [...text.matchAll(/^import\b[^;'"]*(['"])([^'"\r\n]+)\1[^\r\n]*(?:\r\n|\n|\r|$)/gm)];
   const standing = all.find((one) => one[2]?.replace(/\.[jt]s$/, '') === from);
   const named = standing && /\{([^}]*)\}/.exec(standing[0]);

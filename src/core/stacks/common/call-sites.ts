@@ -27,6 +27,8 @@ export interface CallSiteContext {
   packageName?: string | undefined;
   /** Where the placebook stands, for languages that import by path. */
   bookPath?: string;
+  /** The name by which a file imports a placebook that is in another package. */
+  moduleFor?: (path: string) => string | undefined;
   /** Whether the code of a file can refer to the placebook; all can where this is left out. */
   canRefer?: (path: string) => boolean;
 }
@@ -61,7 +63,7 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     const replaced = choice ?? literalEdits(document, fact, { reference, language });
     if (replaced.length === 0) return [];
     const imports = language.importPlacebook(document, {
-      packageName: context.packageName,
+      packageName: context.packageName ?? context.moduleFor?.(place.path),
       bookPath: context.bookPath,
       path: place.path,
       names: () => namesIn(context, place.path, language),

@@ -190,7 +190,7 @@ export function startSteps(
 export function sharedCallSites(
   tree: Tree,
   context: WireContext,
-  how: Pick<CallSiteContext, 'languages' | 'packageName' | 'bookPath' | 'canRefer'>,
+  how: Pick<CallSiteContext, 'languages' | 'packageName' | 'bookPath' | 'moduleFor' | 'canRefer'>,
 ): Change[] {
   const { title, profiles, survey, extras } = context;
   if (!extras.callSites) return [];

@@ -8,6 +8,7 @@ export const ends = ['ts', 'tsx', 'js', 'jsx'];
 /** The files that any stack in JavaScript asks for. */
 export const scriptFiles: readonly CollectRule[] = [
   { name: 'package.json' },
+  { name: 'pnpm-workspace.yaml' },
   ...Object.keys(lockFiles).map((name) => ({ name })),
   { name: 'placebook.ts' },
   // A file for one platform is before another one of its name, whatever it holds.

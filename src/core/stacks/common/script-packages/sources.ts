@@ -5,6 +5,7 @@ import { isWithin } from '../../../text/paths.js';
 import type { Tree } from '../../../tree/tree.js';
 import { packagesOf } from './packages.js';
 import { type ReactNativeProject } from './project.js';
+import { workspacePackages } from './workspace.js';
 
 const source = /\.(?:[cm]?[jt]s|[jt]sx)$/;
 /** Tests, their helpers, stories and declarations: no bundle takes them in. */
@@ -37,21 +38,9 @@ export function folderBundled(tree: Tree, project: ReactNativeProject, path: str
 }
 
 /** The project's folder, and those of the packages in the same tree that it depends on; the innermost first. */
-function sourceFolders(tree: Tree, { root, manifest }: ReactNativeProject): string[] {
-  const packages = packagesOf(tree);
-  const byName = new Map([...packages].map(([folder, { name }]) => [name, folder]));
-  const found = new Set([root]);
-  const waiting = [manifest];
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    for (const { name, section } of next.dependencies) {
-      const folder = section === 'dependencies' ? byName.get(name) : undefined;
-      const own = folder === undefined ? undefined : packages.get(folder);
-      if (folder === undefined || !own || found.has(folder)) continue;
-      found.add(folder);
-      waiting.push(own);
-    }
-  }
-  return [...found].sort((a, b) => b.length - a.length);
+function sourceFolders(tree: Tree, { root }: ReactNativeProject): string[] {
+  const beside = workspacePackages(tree, root).map((one) => one.root);
+  return [root, ...beside].sort((a, b) => b.length - a.length);
 }
 
 const ends: Readonly<Record<string, readonly Platform[]>> = {

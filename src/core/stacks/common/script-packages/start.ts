@@ -2,7 +2,7 @@ import type { Tree } from '../../../tree/tree.js';
 import type { WireContext, StackWiring } from '../../stack.js';
 import { startSteps, sharedCallSites } from '../joint-wiring.js';
 import { below } from './packages.js';
-import { placebookPath } from './placebook.js';
+import { placebookImports } from './placebook.js';
 import type { ReactNativeProject } from './project.js';
 import { bundledFiles } from './sources.js';
 
@@ -15,7 +15,7 @@ export function wireScript(tree: Tree, project: ReactNativeProject, context: Wir
     say: (example) =>
       `In the root component, in an effect that runs once and waits no longer than a few seconds: ${example}`,
   });
-  const how = { languages: ['typescript'], bookPath: placebookPath(tree, project) } as const;
+  const how = { languages: ['typescript'], ...placebookImports(tree, project, context) } as const;
   return { changes: sharedCallSites(tree, context, how), byHand };
 }
 

@@ -44,7 +44,7 @@ export function wirePlacebook(
 ): StackWiring {
   return wireSharedPlacebook(context, {
     existing: existingPlacebook(tree, asScripts(project)),
-    path: placebookPath(tree, asScripts(project)),
+    path: placebookPath(tree, asScripts(project), context),
     testCondition: codeCondition(context, builds),
     language: typescript,
     withoutCondition: {

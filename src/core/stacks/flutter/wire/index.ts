@@ -4,7 +4,8 @@ import { wireParts } from '../../common/native-parts.js';
 import { isAnyEnrolled, sharedCallSites, startSteps } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { below, projectAt, type FlutterProject } from '../survey/project.js';
-import { ownerOf, packagesOf } from './packages-beside.js';
+import { ownerOf } from '../../common/own-packages.js';
+import { packagesOf } from './packages-beside.js';
 import { placebookPath, wirePlacebook } from './placebook.js';
 import { wirePubspec } from './packages.js';
 

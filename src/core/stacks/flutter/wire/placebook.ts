@@ -8,7 +8,8 @@ import {
   type ExistingPlacebook,
 } from '../../common/joint-wiring.js';
 import type { StackWiring, WireContext } from '../../stack.js';
-import { homeFor, packagesOf } from './packages-beside.js';
+import { homeFor } from '../../common/own-packages.js';
+import { packagesOf } from './packages-beside.js';
 import { below, dartFiles, type FlutterProject } from '../survey/project.js';
 import { flavourOf, modeOf, type Mode } from '../survey/terms.js';
 

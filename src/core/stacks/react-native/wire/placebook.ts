@@ -15,7 +15,7 @@ export function wirePlacebook(
 ): StackWiring {
   return wireSharedPlacebook(context, {
     existing: existingPlacebook(tree, project),
-    path: placebookPath(tree, project),
+    path: placebookPath(tree, project, context),
     testCondition: stageCondition(titleEditions(context), isDevelopment),
     language: typescript,
     withoutCondition: {
