@@ -12,7 +12,7 @@ import type { SurveyEdition } from '../../../src/core/facts/model.js';
 import { applyEdits } from '../../../src/core/text/edit.js';
 import { flutterFiles, kelpWithBanner, lock, main, pubspec, screen } from '../../support/flutter.js';
 import { findingsOf } from '../../support/rules.js';
-import { androidFiles, gradle, kelp, profiles, treeOf } from '../../support/trees.js';
+import { androidFiles, gradle, kelp, manifest, profiles, treeOf } from '../../support/trees.js';
 import { asked, holds, plan, text, written, type Files } from '../../support/wiring.js';
 
 const survey = (files: Files, title = kelpWithBanner()) =>
@@ -166,13 +166,29 @@ describe('recognising Flutter', () => {
 });
 
 describe('surveying Flutter', () => {
-  it('has the build type that the Gradle plugin adds', () => {
-    const script = gradle('', '').replace(
+  it.each([
+    ['the plugin', 'plugins {\n    id("dev.flutter.flutter-gradle-plugin")', ''],
+    [
+      'the script that it was before',
       'plugins {',
-      'plugins {\n    id("dev.flutter.flutter-gradle-plugin")',
-    );
-    const [android] = survey(flutterFiles({ 'android/app/build.gradle.kts': script })).editions;
-    expect(android?.variants.map(({ name }) => name)).toEqual(['debug', 'release', 'profile']);
+      'apply(from = "$flutterRoot/packages/flutter_tools/gradle/flutter.gradle")\n',
+    ],
+  ])('has the build type that %s adds, with the strings that its manifest needs', (_, plugins, more) => {
+    const script = gradle('', '').replace('plugins {', plugins) + more;
+    const files = flutterFiles({
+      'android/app/build.gradle.kts': script,
+      'android/app/src/main/AndroidManifest.xml': manifest(''),
+    });
+    const { editions, unresolved } = survey(files);
+    expect(editions[0]?.variants.map(({ name }) => name)).toEqual(['debug', 'release', 'profile']);
+    expect(unresolved).toEqual([]);
+    const title = kelpWithBanner({ stages: { test: ['debug', 'profile'], production: ['release'] } });
+    const { facts } = survey(written(files, plan(files, title)));
+    const ids = facts.filter(({ kind, platform }) => kind === 'app-id' && platform === 'android');
+    expect(ids.map(({ variants, value }) => `${variants.join('+')} ${value}`).sort()).toEqual([
+      'debug+profile CH-A-100001-SAMPLE0A',
+      'release CH-A-310772-QK4T8W2N',
+    ]);
   });
 
   it('weighs each choice for the platform and the mode that is built', () => {

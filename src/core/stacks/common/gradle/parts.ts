@@ -45,6 +45,12 @@ export interface ScriptParts {
   classes: PluginClass[];
 }
 
+/** Scripts that frameworks install, of which it is known what they do. */
+const frameworkScripts: readonly { name: RegExp; applies: readonly string[] }[] = [
+  // Templates before Flutter 3.16 apply the script; newer ones the plugin that it became.
+  { name: /(^|\/)flutter_tools\/gradle\/flutter\.gradle$/, applies: ['dev.flutter.flutter-gradle-plugin'] },
+];
+
 const maxApplied = 40;
 
 /** A script with all that it pulls in by `apply from:` and by plugins that are scripts, in the order in which Gradle runs it. */
@@ -91,8 +97,18 @@ class PartCollector {
     const { tree, root, script } = this;
     const scope = { root, project: folderOf(script), statements: [...statements, ...one.declared] };
     const found = one.isOpen ? undefined : locate(tree, one.value, scope, folderOf(path));
-    if (found !== undefined) this.add(found);
-    else this.missing.push({ path, statement, source: null, ...reasonFor(tree, one, scope) });
+    if (found !== undefined) {
+      this.add(found);
+      return;
+    }
+    const missing = reasonFor(tree, one, scope);
+    const known = frameworkScripts.find(({ name }) => name.test(missing.from));
+    if (!known) this.missing.push({ path, statement, source: null, ...missing });
+    else {
+      const { start, end } = statement;
+      const base = { version: undefined, applied: true, script: path, start, end };
+      this.classes.push({ path, applies: known.applies.map((id) => ({ ...base, id })) });
+    }
   }
 
   /** A plugin of the build's own code is part of the script that applies it. */
