@@ -97,10 +97,7 @@ class PartCollector {
     const { tree, root, script } = this;
     const scope = { root, project: folderOf(script), statements: [...statements, ...one.declared] };
     const found = one.isOpen ? undefined : locate(tree, one.value, scope, folderOf(path));
-    if (found !== undefined) {
-      this.add(found);
-      return;
-    }
+    if (found !== undefined) return this.add(found);
     const missing = reasonFor(tree, one, scope);
     const known = frameworkScripts.find(({ name }) => name.test(missing.from));
     if (!known) this.missing.push({ path, statement, source: null, ...missing });
