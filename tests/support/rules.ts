@@ -25,7 +25,37 @@ export interface RuleCase {
 export interface FaultyCase extends RuleCase {
   /** One entry per finding, in order: what must hold of it. */
   findings: Partial<Finding>[];
+  /** What somebody does who follows the advice, where wiring does not do it: the findings are gone then. */
+  byHand?: HandWork;
 }
+
+/** Work by hand: edits of files, files to take away, another title, other lists. */
+export interface HandWork extends Partial<Pick<RuleCase, 'title' | 'inventories' | 'profiles'>> {
+  /** In a file, what becomes of a text; of a new file there is no text before. */
+  edits?: readonly (readonly [path: string, before: string, after: string])[];
+  removes?: readonly string[];
+}
+
+/** The files after work by hand; a text that is not there is an error of the case. */
+function worked(
+  files: Record<string, string>,
+  { edits = [], removes = [] }: HandWork,
+): Record<string, string> {
+  const after = new Map(Object.entries(files));
+  for (const path of removes) if (!after.delete(path)) throw new Error(`There is no ${path}.`);
+  for (const [path, before, to] of edits) {
+    const text = after.get(path) ?? '';
+    if (!text.includes(before) || (before === '' && text !== ''))
+      throw new Error(`${JSON.stringify(before)} is not in ${path}:\n${text}`);
+    after.set(path, before === '' ? to : text.replaceAll(before, () => to));
+  }
+  return Object.fromEntries(after);
+}
+
+const asTree = (files: Record<string, string> | Tree): Tree =>
+  'paths' in files && typeof files.read === 'function'
+    ? (files as Tree)
+    : treeOf(files as Record<string, string>);
 
 /** All findings of a tree. */
 export function findingsOf(
@@ -38,10 +68,7 @@ export function findingsOf(
     profiles = shipped,
   }: Partial<Pick<CheckContext, 'inventories' | 'now' | 'profiles'>> = {},
 ): Finding[] {
-  const tree =
-    'paths' in files && typeof files.read === 'function'
-      ? (files as Tree)
-      : treeOf(files as Record<string, string>);
+  const tree = asTree(files);
   const named = title ? { id: 'kelp', title } : null;
   const { survey } = runSurvey(tree, { name: 'kelp', profiles, title: named });
   const context = {
@@ -72,6 +99,9 @@ export function ruleCases(rule: Rule, { clean, faulty }: { clean: RuleCase[]; fa
     it.each(clean)('is silent: $name', ({ files, title = kelp(), inventories = [], profiles = shipped }) => {
       expect(findingsOf(files, title, rule, { inventories, profiles })).toEqual([]);
     });
+    it('gives advice that helps, to wire or to do something by hand', () => {
+      expect(faulty.some((one) => helps(rule, one))).toBe(true);
+    });
     it.each(faulty)(
       'speaks: $name',
       ({ files, title = kelp(), inventories = [], profiles = shipped, findings }) => {
@@ -85,6 +115,32 @@ export function ruleCases(rule: Rule, { clean, faulty }: { clean: RuleCase[]; fa
   });
 }
 
+/** Whether following the advice makes a finding go: what a case says is done by hand, or what wiring does. */
+function helps(
+  rule: Rule,
+  { files, title = kelp(), inventories = [], profiles = shipped, byHand }: FaultyCase,
+): boolean {
+  if (byHand) {
+    const after = { inventories, profiles, ...byHand };
+    const left = findingsOf(
+      worked(files as Record<string, string>, byHand),
+      byHand.title ?? title,
+      rule,
+      after,
+    );
+    expect(left.map(({ message }) => message)).toEqual([]);
+    return true;
+  }
+  if (!title) return false;
+  const now = '2026-06-01T12:00:00Z';
+  const options = { name: 'kelp', title: { id: 'kelp', title }, now, inventories, profiles };
+  const tree = asTree(files);
+  const all = { ...noExtras, callSites: true, levels: true };
+  const { findings, remaining } = planWiring(tree, { ...options, extras: all });
+  const mine = findings.filter((one) => one.rule === rule.meta.id);
+  return mine.some(({ fingerprint }) => !remaining.some((one) => one.fingerprint === fingerprint));
+}
+
 /** Advice that names a command is followed: wiring with what it asks for leaves no such finding at that place. */
 function advisesWhatHelps(
   files: Record<string, string> | Tree,
@@ -92,10 +148,7 @@ function advisesWhatHelps(
   rule: string,
   given: Pick<CheckContext, 'inventories' | 'profiles'>,
 ): void {
-  const tree =
-    'paths' in files && typeof files.read === 'function'
-      ? (files as Tree)
-      : treeOf(files as Record<string, string>);
+  const tree = asTree(files);
   const options = { name: 'kelp', title: { id: 'kelp', title }, now: '2026-06-01T12:00:00Z', ...given };
   const extras = { callSites: { callSites: true }, levels: { levels: true } };
   const plain = planWiring(tree, options);

@@ -50,6 +50,12 @@ ruleCases(attributionIdMalformed, {
   faulty: [
     {
       name: 'capitals and blanks',
+      byHand: {
+        edits: [
+          ['Kelp/Info.plist', 'ABCDEF1234', 'abcdef1234'],
+          ['Kelp/Info.plist', ' abcdef1235', 'abcdef1235'],
+        ],
+      },
       files: listing([...attributionList, 'ABCDEF1234', ' abcdef1235']),
       findings: [{ place: expect.objectContaining({ path: 'Kelp/Info.plist' }) }, {}],
     },
@@ -96,6 +102,7 @@ ruleCases(companionMissing, {
   faulty: [
     {
       name: 'no file',
+      byHand: { edits: [[file, '', notice('example.brine.kelp')]] },
       files: androidFiles(),
       title: zones,
       findings: [{ platform: 'android', network: 'ferrowick', variants: ['debug', 'release'] }],
@@ -125,6 +132,7 @@ ruleCases(companionIdentifierDiffers, {
   faulty: [
     {
       name: 'a file for another application',
+      byHand: { edits: [[file, 'example.brine.kelb', 'example.brine.kelp']] },
       files: androidFiles({ [file]: notice('example.brine.kelb') }),
       title: zones,
       findings: [{ place: { path: file, line: 4, column: 18, endLine: 4, endColumn: 38 } }],

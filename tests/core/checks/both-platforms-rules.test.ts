@@ -133,6 +133,7 @@ ruleCases(frameworkTooOld, {
   faulty: [
     {
       name: 'a range that begins too early',
+      byHand: { edits: [['pubspec.yaml', '>=3.1.5', '>=3.5.0']] },
       title,
       files: flutterFiles({ 'pubspec.yaml': pubspec(undefined, "'>=3.1.5 <4.0.0'") }),
       findings: [
@@ -177,6 +178,7 @@ ruleCases(startBeforeReady, {
   faulty: [
     {
       name: 'before the binding',
+      byHand: { edits: [['lib/main.dart', `${start}${ready}`, `${ready}${start}`]] },
       title,
       files: started(`${start}${ready}${run}`),
       findings: [{ platform: null, message: expectText(/is started before .* is called/) }],
@@ -225,6 +227,7 @@ ruleCases(keptBeyondScreen, {
   faulty: [
     {
       name: 'released only when it is hidden',
+      byHand: { edits: [['lib/reef.dart', 'void _hide() {', 'void dispose() {']] },
       title,
       files: kept('void _hide() {'),
       findings: [
@@ -263,6 +266,15 @@ ruleCases(madeWhileBuilding, {
     },
     {
       name: 'loaded in build',
+      byHand: {
+        edits: [
+          [
+            'lib/reef.dart',
+            `  Widget build(BuildContext context) {\n    HeronBanner.load(unitId: ${android});\n`,
+            `  void initState() {\n    HeronBanner.load(unitId: ${android});\n  }\n  Widget build(BuildContext context) {\n`,
+          ],
+        ],
+      },
       title,
       files: flutterFiles({
         'lib/reef.dart': `class Reef extends StatelessWidget {\n  Widget build(BuildContext context) {\n    HeronBanner.load(unitId: ${android});\n    return const Text('reef');\n  }\n}\n`,

@@ -62,6 +62,7 @@ ruleCases(kotlinTooOld, {
   faulty: [
     {
       name: 'below the range',
+      byHand: { edits: [['app/build.gradle.kts', '1.7.22', '1.9.24']] },
       files: kotlin('1.7.22'),
       findings: [{ place: expect.objectContaining({ path: 'app/build.gradle.kts' }) }],
     },
@@ -74,7 +75,13 @@ ruleCases(kotlinTooNew, {
     { name: 'a network without a bound', files: kotlin('2.4.0') },
   ],
   faulty: [
-    { name: 'the bound itself', files: kotlin('2.4.0'), title: onBoth, findings: [{ network: 'marlstone' }] },
+    {
+      name: 'the bound itself',
+      byHand: { edits: [['app/build.gradle.kts', '2.4.0', '2.3.20']] },
+      files: kotlin('2.4.0'),
+      title: onBoth,
+      findings: [{ network: 'marlstone' }],
+    },
   ],
 });
 
@@ -93,6 +100,7 @@ ruleCases(repositoryMissing, {
   faulty: [
     {
       name: 'for plugins only',
+      byHand: { edits: [['settings.gradle.kts', 'include(":app")\n', heronRepository]] },
       files: androidFiles({
         'settings.gradle.kts': `pluginManagement { repositories { maven("${url}") } }\ninclude(":app")\n`,
       }),
@@ -118,6 +126,12 @@ ruleCases(repositoryForbidden, {
   faulty: [
     {
       name: 'in the module',
+      byHand: {
+        edits: [
+          ['app/build.gradle.kts', ownRepository, ''],
+          ['settings.gradle.kts', 'google()', `google()\n maven("${url}")`],
+        ],
+      },
       files: androidFiles(forbidding('FAIL_ON_PROJECT_REPOS', ownRepository)),
       findings: [{ place: expect.objectContaining({ path: 'app/build.gradle.kts' }) }],
     },
@@ -135,6 +149,7 @@ ruleCases(repositoryPassedOver, {
   faulty: [
     {
       name: 'a project that names others',
+      byHand: { edits: [['app/build.gradle.kts', 'repositories { mavenCentral() }', '']] },
       files: androidFiles({ 'app/build.gradle.kts': `${gradle()}\nrepositories { mavenCentral() }` }),
       findings: [{ message: expect.stringContaining('uses only those') }],
     },
@@ -179,6 +194,9 @@ ruleCases(dependencyTwice, {
   faulty: [
     {
       name: 'two versions',
+      byHand: {
+        edits: [['app/build.gradle.kts', 'implementation("example.cobaltheron:ads-sdk:6.3.0")', '']],
+      },
       files: script(`${sdk}\n    implementation("example.cobaltheron:ads-sdk:6.3.0")`),
       findings: [{ variants: ['debug', 'release'], message: expect.stringContaining('6.3.0') }],
     },
@@ -195,6 +213,7 @@ ruleCases(dependencyTooOld, {
   faulty: [
     {
       name: 'an old library',
+      byHand: { edits: [['app/build.gradle.kts', '6.1.9', '6.2.0']] },
       files: script(sdk.replace('6.2.0', '6.1.9')),
       findings: [{ network: 'cobalt-heron' }],
     },
@@ -222,6 +241,7 @@ ruleCases(binaryMissing, {
     },
     {
       name: 'named and not there',
+      byHand: { edits: [['app/libs/quincebury-client-2.8.aar', '', 'x']] },
       files: script('implementation(files("libs/quincebury-client-2.8.aar"))'),
       title: quincebury,
       findings: [
@@ -243,6 +263,9 @@ ruleCases(installNotRun, {
   faulty: [
     {
       name: 'a lock without the pod',
+      byHand: {
+        edits: [['Podfile.lock', 'PODS:\n  - Other (1.0)\nDEPENDENCIES:\n  - Other\n', lock('6.2.0')]],
+      },
       files: pods(pod, 'PODS:\n  - Other (1.0)\nDEPENDENCIES:\n  - Other\n'),
       findings: [{ place: expect.objectContaining({ path: 'Podfile' }) }],
     },
@@ -251,7 +274,14 @@ ruleCases(installNotRun, {
 
 ruleCases(notLocked, {
   clean: [{ name: 'a lock beside the Podfile', files: iosFiles() }],
-  faulty: [{ name: 'no lock', files: pods(pod), findings: [{ variants: ['Debug', 'Release'] }] }],
+  faulty: [
+    {
+      name: 'no lock',
+      byHand: { edits: [['Podfile.lock', '', lock('6.2.0')]] },
+      files: pods(pod),
+      findings: [{ variants: ['Debug', 'Release'] }],
+    },
+  ],
 });
 
 ruleCases(versionHeldBack, {
@@ -262,6 +292,7 @@ ruleCases(versionHeldBack, {
   faulty: [
     {
       name: 'below it',
+      byHand: { edits: [['Podfile.lock', '6.0.4', '6.2.0']] },
       files: pods(pod, lock('6.0.4')),
       findings: [{ place: expect.objectContaining({ path: 'Podfile.lock', line: 2 }) }],
     },
@@ -276,6 +307,7 @@ ruleCases(versionsDifferAcrossPlatforms, {
   faulty: [
     {
       name: 'a generation apart',
+      byHand: { edits: [['app/build.gradle.kts', '7.1.0', '6.2.0']] },
       files: { ...script(sdk.replace('6.2.0', '7.1.0')), ...iosFiles() },
       findings: [{ network: 'cobalt-heron', message: expect.stringContaining('7.1.0 on Android') }],
     },
@@ -388,6 +420,7 @@ ruleCases(layoutNamespace, {
   faulty: [
     {
       name: 'not bound',
+      byHand: { edits: [['app/src/main/res/layout/main.xml', 'ads:heronUnit', 'app:heronUnit']] },
       files: layout('ads:heronUnit="CH-U-310772-BBBB1111"'),
       findings: [{ message: expect.stringContaining('ads') }],
     },
@@ -407,6 +440,7 @@ ruleCases(bannerNotAnchored, {
   faulty: [
     {
       name: 'in the middle',
+      byHand: { edits: [['app/src/main/res/layout/main.xml', '"center"', '"bottom"']] },
       files: layout('android:layout_gravity="center"'),
       findings: [{ severity: 'note' }],
     },
@@ -414,6 +448,8 @@ ruleCases(bannerNotAnchored, {
 });
 
 const notice = '<plist><dict><key>BundleIdentifier</key><string>example.brine.kelp</string></dict></plist>';
+const xcodeProject = 'Kelp.xcodeproj/project.pbxproj';
+const plainProject = iosFiles()[xcodeProject] ?? '';
 ruleCases(companionOutsideTarget, {
   clean: [
     {
@@ -429,6 +465,7 @@ ruleCases(companionOutsideTarget, {
   faulty: [
     {
       name: 'only lying there',
+      byHand: { edits: [[xcodeProject, plainProject, withResource(plainProject, 'Ferrowick-Notice.plist')]] },
       files: iosFiles({ 'Kelp/Ferrowick-Notice.plist': notice }),
       title: ferrowick,
       findings: [{ place: expect.objectContaining({ path: 'Kelp/Ferrowick-Notice.plist' }) }],

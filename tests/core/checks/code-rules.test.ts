@@ -61,6 +61,15 @@ ruleCases(neverStarted, {
   faulty: [
     {
       name: 'nowhere',
+      byHand: {
+        edits: [
+          [
+            'app/src/main/java/example/brine/kelp/KelpApp.java',
+            '',
+            'class KelpApp extends Application { public void onCreate() { CobaltHeron.start(this); } }\n',
+          ],
+        ],
+      },
       files: androidFiles({ 'app/src/main/java/example/brine/kelp/KelpApp.java': null }),
       findings: [{ variants: ['debug', 'release'] }],
     },
@@ -98,6 +107,7 @@ ruleCases(startedTwice, {
   faulty: [
     {
       name: 'in the application and in a screen',
+      byHand: { edits: [[screen, 'CobaltHeron.start(this)', '']] },
       files: kotlin('override fun onCreate() { CobaltHeron.start(this) }'),
       findings: [{ place: expect.objectContaining({ path: screen, line: 2 }) }],
     },
@@ -127,6 +137,11 @@ ruleCases(loadBeforeStart, {
   faulty: [
     {
       name: 'right after it',
+      byHand: {
+        edits: [
+          [screen, ' Marlstone.prepare("x")\n}', '}\noverride fun onStageOpen() { Marlstone.prepare("x") }'],
+        ],
+      },
       files: begin('Marlstone.prepare("x")'),
       title: withMarlstone,
       findings: [{ network: 'marlstone' }],
@@ -156,6 +171,7 @@ ruleCases(showWithoutCheck, {
   faulty: [
     {
       name: 'in Kotlin',
+      byHand: { edits: [[screen, 'ad?.show(this)', 'if (ad?.isReady == true) ad?.show(this)']] },
       files: kotlin(`${field}fun go() { ad?.show(this) }`),
       findings: [{ message: expect.stringContaining('isReady') }],
     },
@@ -194,6 +210,9 @@ ruleCases(showOnReturn, {
   faulty: [
     {
       name: 'with nothing',
+      byHand: {
+        edits: [[screen, 'HeronInterstitial.show(this)', 'if (returns > 3) HeronInterstitial.show(this)']],
+      },
       files: kotlin('override fun onResume() { HeronInterstitial.show(this) }'),
       findings: [{ message: expect.stringContaining('onResume') }],
     },
@@ -227,7 +246,12 @@ ruleCases(noWayOn, {
     },
   ],
   faulty: [
-    { name: 'both do nothing', files: answered('', '// later'), findings: [{}] },
+    {
+      name: 'both do nothing',
+      byHand: { edits: [[screen, '{ // later }', '{ next() }']] },
+      files: answered('', '// later'),
+      findings: [{}],
+    },
     { name: 'neither is there', files: kotlin('fun go() { HeronInterstitial.show(this) }'), findings: [{}] },
   ],
 });
@@ -242,6 +266,15 @@ ruleCases(failureNotHandled, {
   faulty: [
     {
       name: 'not at all',
+      byHand: {
+        edits: [
+          [
+            screen,
+            'BannerView(this, "x") }',
+            'BannerView(this, "x") }\noverride fun onHeronFailed(e: Int) { hide() }',
+          ],
+        ],
+      },
       files: kotlin('fun go() { BannerView(this, "x") }'),
       findings: [{ message: expect.stringContaining('nothing implements') }],
     },
@@ -271,6 +304,15 @@ ruleCases(neverReleased, {
   faulty: [
     {
       name: 'nowhere',
+      byHand: {
+        edits: [
+          [
+            screen,
+            'BannerView(this, "x")',
+            'BannerView(this, "x")\noverride fun onDestroy() { banner.release() }',
+          ],
+        ],
+      },
       files: kotlin('private val banner = BannerView(this, "x")'),
       findings: [{ severity: 'warning' }],
     },
@@ -299,6 +341,15 @@ ruleCases(testDeviceInProduction, {
   faulty: [
     {
       name: 'everywhere',
+      byHand: {
+        edits: [
+          [
+            screen,
+            'CobaltHeron.testDevices = listOf("a")',
+            'if (BuildConfig.DEBUG) { CobaltHeron.testDevices = listOf("a") }',
+          ],
+        ],
+      },
       files: kotlin('fun go() { CobaltHeron.testDevices = listOf("a") }'),
       findings: [{ variants: ['release'] }],
     },
@@ -417,6 +468,11 @@ ruleCases(placementOnOneSide, {
   faulty: [
     {
       name: 'on Android only',
+      byHand: {
+        edits: [
+          ['Kelp/App.swift', 'CobaltHeron.start()', 'CobaltHeron.start()\n    let a = Placebook.footer'],
+        ],
+      },
       files: { ...kotlin('val a = Placebook.footer'), ...iosFiles() },
       title,
       findings: [{ placement: 'footer' }],
@@ -438,6 +494,15 @@ ruleCases(formatDiffers, {
   faulty: [
     {
       name: 'a banner here, a page there',
+      byHand: {
+        edits: [
+          [
+            'Kelp/App.swift',
+            'HeronInterstitial.load(unitID: Placebook.footer.unit, delegate: self)',
+            'let b = BannerView(unit: Placebook.footer.unit)',
+          ],
+        ],
+      },
       files: {
         ...kotlin('val a = BannerView(this, Placebook.footer.unit)'),
         ...swift('func go() { HeronInterstitial.load(unitID: Placebook.footer.unit, delegate: self) }'),
@@ -529,6 +594,7 @@ ruleCases(unitIdUnknown, {
   faulty: [
     {
       name: 'in code',
+      byHand: { edits: [[screen, 'ZZZZ9999', 'BBBB1111']] },
       files: kotlin('val a = "CH-U-310772-ZZZZ9999"'),
       title,
       findings: [{ network: 'cobalt-heron' }],
@@ -560,6 +626,7 @@ ruleCases(unitIdWrongPlatform, {
   faulty: [
     {
       name: 'the other’s in code',
+      byHand: { edits: [[screen, 'CCCC2222', 'BBBB1111']] },
       files: kotlin('val a = "CH-U-310772-CCCC2222"'),
       title,
       findings: [{ placement: 'footer' }],
@@ -581,6 +648,7 @@ ruleCases(appIdInUnitPlace, {
   faulty: [
     {
       name: 'an app ID',
+      byHand: { edits: [[screen, 'CH-A-310772-QK4T8W2N', 'CH-U-310772-BBBB1111']] },
       files: kotlin('fun go() { BannerView(this, "CH-A-310772-QK4T8W2N") }'),
       findings: [{ message: expect.stringContaining('CH-A-310772-QK4T8W2N') }],
     },
@@ -603,6 +671,7 @@ ruleCases(overriddenByLocale, {
   faulty: [
     {
       name: 'another ID',
+      byHand: { removes: ['app/src/main/res/values-de/ids.xml'] },
       files: translated('CH-A-310772-ZZZZ9999'),
       findings: [{ variants: ['debug', 'release'] }],
     },
@@ -644,6 +713,7 @@ ruleCases(unitOfAnotherPlacement, {
   faulty: [
     {
       name: 'a constant named after another',
+      byHand: { edits: [[screen, 'BBBB1111', 'DDDD3333']] },
       files: inKotlin('object Ids {\n    const val LEVEL_END = "CH-U-310772-BBBB1111"\n}\n'),
       title: swapped,
       findings: [

@@ -76,6 +76,7 @@ ruleCases(nativeFolderStale, {
   faulty: [
     {
       name: 'an app ID that was edited by hand',
+      byHand: { removes: Object.keys(native((text) => text)) },
       title,
       files: expoFiles(native((text) => text.replaceAll('CH-A-310772-QK4T8W2N', 'CH-A-310772-OLDOLD01'))),
       findings: [{ platform: 'android', network: 'cobalt-heron' }],
@@ -97,6 +98,9 @@ ruleCases(stockClient, {
     },
     {
       name: 'a client that no profile builds',
+      byHand: {
+        edits: [['eas.json', '{ "build": {', '{ "build": { "development": { "developmentClient": true },']],
+      },
       title,
       files: expoFiles({
         'eas.json': '{ "build": { "production": { "env": { "EXPO_PUBLIC_ADS_STAGE": "production" } } } }',

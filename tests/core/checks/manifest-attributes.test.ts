@@ -47,6 +47,7 @@ ruleCases(permissionLimited, {
   faulty: [
     {
       name: 'a limit in the main manifest',
+      byHand: { edits: [[main, ' android:maxSdkVersion="28"', '']] },
       files: internet('android:maxSdkVersion="28"'),
       findings: [
         {

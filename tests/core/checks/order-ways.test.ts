@@ -101,6 +101,15 @@ ruleCases(showOnReturn, {
     },
     {
       name: 'Kotlin: focused and ready',
+      byHand: {
+        edits: [
+          [
+            'app/src/main/java/example/brine/kelp/Screen.kt',
+            'hasFocus && ad',
+            'hasFocus && returns > 3 && ad',
+          ],
+        ],
+      },
       files: kotlin(
         'override fun onWindowFocusChanged(hasFocus: Boolean) { if (hasFocus && ad?.isReady == true) ad?.show(this) }',
       ),
@@ -145,6 +154,15 @@ ruleCases(startAfterLoad, {
   faulty: [
     {
       name: 'Flutter: above it in one method',
+      byHand: {
+        edits: [
+          [
+            'lib/main.dart',
+            `  await HeronInterstitial.load(unitId: ${unit});\n  await CobaltHeron.start();\n`,
+            `  await CobaltHeron.start();\n  await HeronInterstitial.load(unitId: ${unit});\n`,
+          ],
+        ],
+      },
       files: flutterFiles({
         'lib/main.dart': main(
           `  await HeronInterstitial.load(unitId: ${unit});\n  await CobaltHeron.start();\n  runApp(const Kelp());\n`,
@@ -220,6 +238,15 @@ ruleCases(loadBeforeStart, {
   faulty: [
     {
       name: 'Kotlin: a method that loads, called right after it',
+      byHand: {
+        edits: [
+          [
+            'app/src/main/java/example/brine/kelp/Screen.kt',
+            '\n first() }',
+            ' }\noverride fun onStageOpen() { first() }',
+          ],
+        ],
+      },
       files: kotlin(
         'fun open() { Marlstone.begin(this, KEY)\n first() }\nprivate fun first() { Marlstone.prepare("x") }',
       ),

@@ -37,6 +37,7 @@ ruleCases(partnerUnitGone, {
   faulty: [
     {
       name: 'a unit that is not in the list',
+      byHand: { inventories: [heron({ units: right })] },
       files,
       title,
       inventories: [heron({ units: [rightIos!] })],
@@ -56,6 +57,7 @@ ruleCases(partnerUnitPaused, {
   faulty: [
     {
       name: 'a paused unit',
+      byHand: { inventories: [heron({ units: right })] },
       files,
       title,
       inventories: changed({ status: 'paused' }),
@@ -68,6 +70,7 @@ ruleCases(partnerUnitRenamed, {
   faulty: [
     {
       name: 'a unit that bears another name than before',
+      byHand: { inventories: [heron({ units: right })] },
       files,
       title,
       inventories: [heron({ units: right, knownAs: { [android]: 'kelp footer' } })],
@@ -80,6 +83,7 @@ ruleCases(partnerUnitFormatChanged, {
   faulty: [
     {
       name: 'a unit of another format',
+      byHand: { inventories: [heron({ units: right })] },
       files,
       title,
       inventories: changed({ format: 'native' }),
@@ -95,6 +99,7 @@ ruleCases(partnerUnitWrongPlatform, {
   faulty: [
     {
       name: 'units that were exchanged',
+      byHand: { title: kelp({ placements: { footer: placement('banner', ios, android) } }) },
       files,
       title,
       inventories: [heron({ units: [unit(android, { platform: 'ios' }), unit(ios)] })],
@@ -110,6 +115,7 @@ ruleCases(partnerUnitTooNew, {
   faulty: [
     {
       name: 'a unit that serves in half an hour',
+      byHand: { inventories: changed({ servesFrom: '2026-06-01T11:59:00Z' }) },
       files,
       title,
       inventories: changed({ servesFrom: '2026-06-01T12:30:00Z' }),
@@ -132,6 +138,7 @@ ruleCases(partnerSettingsDiffer, {
   faulty: [
     {
       name: 'another refresh time',
+      byHand: { inventories: changed({ settings: { refresh: '60s' } }) },
       files,
       title: timed,
       inventories: changed({ settings: { refresh: '90s' } }),
@@ -147,6 +154,7 @@ ruleCases(partnerAppGone, {
   faulty: [
     {
       name: 'an app that is not there',
+      byHand: { inventories: [heron({ apps: kelpApps })] },
       files,
       title,
       inventories: [heron({ apps: [kelpApps[1]!] })],
@@ -159,6 +167,7 @@ ruleCases(partnerAppIdentifierDiffers, {
   faulty: [
     {
       name: 'an app that was registered with a letter off',
+      byHand: { inventories: [heron({ apps: kelpApps })] },
       files,
       title,
       inventories: [
@@ -173,6 +182,7 @@ ruleCases(partnerAppAudienceDiffers, {
   faulty: [
     {
       name: 'an app that is declared for children',
+      byHand: { inventories: [heron({ apps: kelpApps })] },
       files,
       title,
       inventories: [heron({ apps: [app('CH-A-310772-QK4T8W2N', { audience: 'children' }), kelpApps[1]!] })],
@@ -193,6 +203,7 @@ ruleCases(partnerTermsOpen, {
   faulty: [
     {
       name: 'terms that nobody accepted',
+      byHand: { inventories: [heron({ apps: kelpApps })] },
       files,
       title,
       inventories: [heron({ apps: [app('CH-A-310772-QK4T8W2N', { terms: false }), kelpApps[1]!] })],

@@ -35,6 +35,7 @@ ruleCases(unitIdMistyped, {
   faulty: [
     {
       name: 'one character exchanged',
+      byHand: { edits: [['app/src/main/kotlin/Ads.kt', 'BBBB1112', 'BBBB1111']] },
       files: code('CH-U-310772-BBBB1112'),
       title,
       findings: [

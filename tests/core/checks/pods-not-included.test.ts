@@ -40,6 +40,7 @@ ruleCases(podsNotIncluded, {
   faulty: [
     {
       name: 'not included',
+      byHand: { edits: [['Config/Release.xcconfig', 'A = 1\n', `#include? "../${pods}"\nA = 1\n`]] },
       files: based('A = 1\n'),
       findings: [
         {

@@ -198,6 +198,7 @@ ruleCases(consentNotAsked, {
   faulty: [
     {
       name: 'it is not',
+      byHand: { edits: [[`${home}/Screen.kt`, load, `${ask}\n${load}`]] },
       ...kotlin(load),
       findings: [{ mend: expect.stringContaining('BrackwaterConsent.ask(activity)') }],
     },
@@ -216,6 +217,15 @@ ruleCases(loadBeforeConsent, {
   faulty: [
     {
       name: 'beside it',
+      byHand: {
+        edits: [
+          [
+            'Kelp/App.swift',
+            '{ _ in }\nlet slot = AdSlot(unitID: "5200201")',
+            '{ _ in\nlet slot = AdSlot(unitID: "5200201") }',
+          ],
+        ],
+      },
       ...swift('BrackwaterConsent.ask { _ in }\nlet slot = AdSlot(unitID: "5200201")'),
       findings: [{ place: expect.objectContaining({ line: 4 }) }],
     },

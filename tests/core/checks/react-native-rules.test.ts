@@ -54,6 +54,7 @@ ruleCases(packageNotLinked, {
   faulty: [
     {
       name: 'left out on one platform',
+      byHand: { edits: [['react-native.config.js', '{ android: null }', '{}']] },
       title,
       files: config('{ android: null }'),
       findings: [
@@ -95,6 +96,7 @@ ruleCases(locksDisagree, {
   faulty: [
     {
       name: 'two that do not',
+      byHand: { removes: ['yarn.lock'] },
       title,
       files: reactNativeFiles({ 'yarn.lock': yarn('5.1.0') }),
       findings: [{ platform: null, network: 'cobalt-heron' }],
@@ -148,6 +150,15 @@ ruleCases(startWithoutLimit, {
   faulty: [
     {
       name: 'waited for',
+      byHand: {
+        edits: [
+          [
+            'App.tsx',
+            'await CobaltHeron.start();',
+            'await Promise.race([CobaltHeron.start(), timeout(3000)]);',
+          ],
+        ],
+      },
       title,
       files: reactNativeFiles({ 'App.tsx': app('await CobaltHeron.start();\n      setReady(true);') }),
       findings: [{ platform: null, network: 'cobalt-heron', place: at({ path: 'App.tsx', line: 9 }) }],
@@ -175,6 +186,15 @@ ruleCases(listenerKept, {
   faulty: [
     {
       name: 'never taken back',
+      byHand: {
+        edits: [
+          [
+            'src/Reef.tsx',
+            'const show = () => {};',
+            'export const stop = () => HeronEvents.unlisten(show);\nconst show = () => {};',
+          ],
+        ],
+      },
       title,
       files: reef(android, listening('')),
       findings: [{ platform: null, network: 'cobalt-heron', place: at({ path: 'src/Reef.tsx', line: 6 }) }],
@@ -202,6 +222,11 @@ ruleCases(madeWhileBuilding, {
   faulty: [
     {
       name: 'in the body of a component',
+      byHand: {
+        edits: [
+          ['App.tsx', 'HeronBanner.load(unit);', 'useEffect(() => {\n    HeronBanner.load(unit);\n  }, []);'],
+        ],
+      },
       title,
       files: reactNativeFiles({ 'App.tsx': app('', 'HeronBanner.load(unit);') }),
       findings: [{ platform: null, place: at({ path: 'App.tsx', line: 13 }) }],
@@ -233,6 +258,15 @@ ruleCases(keptBeyondScreen, {
   faulty: [
     {
       name: 'let go when something is pressed',
+      byHand: {
+        edits: [
+          [
+            'src/Reef.tsx',
+            '  }, []);\n  const close',
+            '    return () => banner.current?.release();\n  }, []);\n  const close',
+          ],
+        ],
+      },
       title,
       files: reactNativeFiles({ 'src/Reef.tsx': pressed }),
       findings: [{ platform: null, place: at({ path: 'src/Reef.tsx', line: 10 }) }],

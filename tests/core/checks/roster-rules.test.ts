@@ -58,6 +58,7 @@ ruleCases(refreshOutOfBounds, {
   faulty: [
     {
       name: 'too fast',
+      byHand: { title: one('banner', { refresh: '60s' }) },
       files,
       title: one('banner', { refresh: '5s' }),
       findings: [{ placement: 'tide-footer', network: 'cobalt-heron' }],
@@ -69,6 +70,7 @@ ruleCases(capBeyondNetwork, {
   faulty: [
     {
       name: 'above it',
+      byHand: { title: one('interstitial', { cap: { count: 5, per: '1d' } }) },
       files,
       title: one('interstitial', { cap: { count: 21, per: '1d' } }),
       findings: [{}],
@@ -77,7 +79,15 @@ ruleCases(capBeyondNetwork, {
 });
 ruleCases(timeoutOutOfBounds, {
   clean: [{ name: 'within bounds', files, title: one('interstitial', { timeout: '8s' }) }],
-  faulty: [{ name: 'too long', files, title: one('interstitial', { timeout: '2m' }), findings: [{}] }],
+  faulty: [
+    {
+      name: 'too long',
+      byHand: { title: one('interstitial', { timeout: '10s' }) },
+      files,
+      title: one('interstitial', { timeout: '2m' }),
+      findings: [{}],
+    },
+  ],
 });
 ruleCases(noContentKind, {
   clean: [
@@ -91,7 +101,13 @@ ruleCases(noContentKind, {
       title: one('rewarded', { content: ['text'] }),
       findings: [{ network: 'cobalt-heron' }],
     },
-    { name: 'none at all', files, title: one('rewarded', { content: [] }), findings: [{ network: null }] },
+    {
+      name: 'none at all',
+      byHand: { title: one('rewarded', { content: ['video'] }) },
+      files,
+      title: one('rewarded', { content: [] }),
+      findings: [{ network: null }],
+    },
   ],
 });
 ruleCases(rewardedWithoutReward, {
@@ -99,14 +115,30 @@ ruleCases(rewardedWithoutReward, {
     { name: 'with a reward', files, title: one('rewarded', { reward: { amount: 1, item: 'hint' } }) },
     { name: 'another format', files, title: one('banner', {}) },
   ],
-  faulty: [{ name: 'without', files, title: one('rewarded', {}), findings: [{ placement: 'tide-footer' }] }],
+  faulty: [
+    {
+      name: 'without',
+      byHand: { title: one('rewarded', { reward: { amount: 1, item: 'hint' } }) },
+      files,
+      title: one('rewarded', {}),
+      findings: [{ placement: 'tide-footer' }],
+    },
+  ],
 });
 ruleCases(rewardedSkippable, {
   clean: [
     { name: 'not skippable', files, title: one('rewarded', { skippable: false }) },
     { name: 'another format', files, title: one('interstitial', { skippable: true }) },
   ],
-  faulty: [{ name: 'skippable', files, title: one('rewarded', { skippable: true }), findings: [{}] }],
+  faulty: [
+    {
+      name: 'skippable',
+      byHand: { title: one('rewarded', { skippable: false }) },
+      files,
+      title: one('rewarded', { skippable: true }),
+      findings: [{}],
+    },
+  ],
 });
 ruleCases(capWithoutEffect, {
   clean: [
@@ -116,6 +148,7 @@ ruleCases(capWithoutEffect, {
   faulty: [
     {
       name: 'one a second',
+      byHand: { title: one('interstitial', { cap: { count: 2, per: '1h' } }) },
       files,
       title: one('interstitial', { cap: { count: 60, per: '1m' } }),
       findings: [{}],
@@ -130,6 +163,7 @@ ruleCases(capWithoutPeriod, {
   faulty: [
     {
       name: 'a bare count',
+      byHand: { title: one('interstitial', { cap: { count: 3, per: '1h' } }) },
       files,
       title: one('interstitial', { cap: { count: 3 } }),
       findings: [{ placement: 'tide-footer' }],
@@ -142,7 +176,13 @@ ruleCases(vagueName, {
     { name: 'tells the format', files, title: one('banner', {}, 'banner-1') },
   ],
   faulty: [
-    { name: 'a number', files, title: one('banner', {}, 'ad-1'), findings: [{ placement: 'ad-1' }] },
+    {
+      name: 'a number',
+      byHand: { title: one('banner', {}, 'tide-footer') },
+      files,
+      title: one('banner', {}, 'ad-1'),
+      findings: [{ placement: 'ad-1' }],
+    },
     { name: 'nothing', files, title: one('banner', {}, 'new-test-unit'), findings: [{}] },
   ],
 });
@@ -163,6 +203,7 @@ ruleCases(nearDuplicateIds, {
   faulty: [
     {
       name: 'one letter',
+      byHand: { title: ids(['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222']) },
       files,
       title: ids(['CH-U-310772-BBBB1111', 'CH-U-310772-BBBD1111']),
       findings: [{ network: 'cobalt-heron' }],
@@ -194,6 +235,12 @@ ruleCases(sameIdTwice, {
   faulty: [
     {
       name: 'one ID',
+      byHand: {
+        title: ids(
+          ['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'],
+          ['CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444'],
+        ),
+      },
       files,
       title: ids(
         ['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'],
@@ -211,6 +258,7 @@ ruleCases(twoAccounts, {
   faulty: [
     {
       name: 'another one',
+      byHand: { title: ids(['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222']) },
       files,
       title: ids(['CH-U-310772-BBBB1111', 'CH-U-999999-CCCC2222']),
       findings: [{ message: expect.stringContaining('999999') }],
@@ -225,6 +273,7 @@ ruleCases(audienceNotServed, {
   faulty: [
     {
       name: 'children',
+      byHand: { title: kelp({ audience: 'children', networks: {} }) },
       files,
       title: kelp({ audience: 'children', networks: { marlstone: {} } }),
       findings: [{ network: 'marlstone' }],
@@ -351,7 +400,22 @@ ruleCases(trackingTextMissing, {
     { name: 'there', files: iosFiles() },
     { name: 'a network that does not ask', files: list(''), title: ferrowick },
   ],
-  faulty: [{ name: 'not there', files: list(''), findings: [{ network: 'cobalt-heron' }] }],
+  faulty: [
+    {
+      name: 'not there',
+      byHand: {
+        edits: [
+          [
+            'Kelp/Info.plist',
+            '<dict>',
+            '<dict>\n	<key>NSUserTrackingUsageDescription</key>\n	<string>Kelp is paid for by ads.</string>',
+          ],
+        ],
+      },
+      files: list(''),
+      findings: [{ network: 'cobalt-heron' }],
+    },
+  ],
 });
 ruleCases(trackingTextEmpty, {
   clean: [
@@ -369,6 +433,7 @@ ruleCases(trackingTextEmpty, {
     },
     {
       name: 'a note to oneself',
+      byHand: { edits: [['Kelp/Info.plist', 'TODO write this text', 'Kelp is paid for by ads.']] },
       files: list('\t<key>NSUserTrackingUsageDescription</key>\n\t<string>TODO write this text</string>'),
       findings: [{}],
     },
@@ -382,6 +447,7 @@ ruleCases(childrenAskedToTrack, {
   faulty: [
     {
       name: 'children',
+      byHand: { edits: [['Kelp/Info.plist', iosFiles()['Kelp/Info.plist'] ?? '', plist('')]] },
       files: iosFiles(),
       title: kelp({ audience: 'children' }),
       findings: [{ platform: 'ios' }],
@@ -402,6 +468,7 @@ ruleCases(manifestDeniesTracking, {
   faulty: [
     {
       name: 'says that it does not, and asks',
+      byHand: { edits: [['Kelp/PrivacyInfo.xcprivacy', '<false/>', '<true/>']] },
       files: privacy('false'),
       findings: [{ place: expect.objectContaining({ path: 'Kelp/PrivacyInfo.xcprivacy' }) }],
     },

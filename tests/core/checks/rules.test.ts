@@ -293,6 +293,7 @@ ruleCases(appIdNotInRoster, {
   faulty: [
     {
       name: 'an enrolment without a production ID',
+      byHand: { title: kelp() },
       files: androidFiles(),
       title: kelp({ networks: { 'cobalt-heron': { android: { test: { app: 'CH-A-100001-SAMPLE0A' } } } } }),
       findings: [{ platform: 'android', place: null }],
@@ -311,6 +312,7 @@ ruleCases(unitIdNotInRoster, {
   faulty: [
     {
       name: 'a placement without its Android unit',
+      byHand: { title: kelp({ placements: footer }) },
       files: androidFiles(),
       title: kelp({
         placements: { footer: { format: 'banner', settings: {}, units: { 'cobalt-heron': {} } } },
@@ -388,6 +390,7 @@ ruleCases(unitIdNotInBuild, {
     },
     {
       name: 'in one stage only',
+      byHand: { edits: [['app/src/debug/java/K.kt', '', bannerInCode('CH-U-100001-BANNER0A')]] },
       files: androidFiles({ 'app/src/release/java/K.kt': bannerInCode('CH-U-310772-BBBB1111') }),
       title: kelp({ placements: footer }),
       findings: [{ variants: ['debug'] }],
@@ -485,6 +488,7 @@ ruleCases(variantUnmatched, {
   faulty: [
     {
       name: 'a build type that nobody named',
+      byHand: { title: kelp({ stages: { test: ['debug', 'benchmark'], production: ['release'] } }) },
       files: androidFiles({ 'app/build.gradle.kts': gradle('    buildTypes { create("benchmark") {} }') }),
       findings: [{ variants: ['benchmark'] }],
     },
@@ -656,6 +660,7 @@ ruleCases(identifierDiffersFromRoster, {
     },
     {
       name: 'a suffix on release',
+      byHand: { edits: [['app/build.gradle.kts', 'applicationIdSuffix = ".store"', '']] },
       files: androidFiles({
         'app/build.gradle.kts': gradle('    buildTypes { release { applicationIdSuffix = ".store" } }'),
       }),
@@ -682,6 +687,7 @@ ruleCases(editionNotFound, {
   faulty: [
     {
       name: 'neither of two',
+      byHand: { title: kelp() },
       files: twoApps,
       title: kelp({ editions: { android: { identifier: 'example.brine.other' } } }),
       findings: [{ platform: 'android', message: expect_('example.brine.wear (wear)') }],
@@ -702,6 +708,7 @@ ruleCases(brokenFile, {
   faulty: [
     {
       name: 'an element that is never closed',
+      byHand: { edits: [[mainManifest, '<application>\n', '<application></application>\n']] },
       files: androidFiles({ [mainManifest]: '<manifest>\n  <application>\n</manifest>\n' }),
       findings: [{ place: { path: mainManifest, line: 2, column: 3 } }],
     },
@@ -736,6 +743,7 @@ ruleCases(fileNotRead, {
     },
     {
       name: 'half a template in a build script',
+      byHand: { edits: [['app/build.gradle.kts', 'minSdk = {{ min_sdk }\n  label = "', 'minSdk = 24']] },
       files: androidFiles({
         'app/build.gradle.kts': gradle().replace('minSdk = 24', 'minSdk = {{ min_sdk }\n  label = "'),
       }),

@@ -40,6 +40,7 @@ ruleCases(startAfterLoad, {
   faulty: [
     {
       name: 'below it',
+      byHand: { edits: [[`${home}/Screen.kt`, `${load}\n${start}`, `${start}\n${load}`]] },
       files: screen(`fun go() {\n${load}\n${start}\n}`),
       findings: [
         { place: expect.objectContaining({ line: 3 }), message: expect.stringContaining('in line 4') },
@@ -124,6 +125,7 @@ ruleCases(startInUnusedClass, {
     },
     {
       name: 'nothing is named',
+      byHand: { edits: [[main, '<application', '<application android:name=".KelpApp"']] },
       files: androidFiles({ [main]: named('') }),
       findings: [
         {

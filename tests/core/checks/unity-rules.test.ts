@@ -74,6 +74,7 @@ ruleCases(nativeNotFetched, {
     },
     {
       name: 'fetched for an older version',
+      byHand: { edits: [[`${record}/android.json`, '3.2.9', '3.3.0']] },
       title,
       files: unityFiles({ [`${record}/android.json`]: '{ "package": "3.2.9" }' }),
       findings: [{ ...one, platform: 'android' }],

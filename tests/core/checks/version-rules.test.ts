@@ -162,6 +162,7 @@ ruleCases(versionsMixed, {
   faulty: [
     {
       name: 'two versions',
+      byHand: { edits: [['app/build.gradle.kts', 'ads-native:6.1.0', 'ads-native:6.2.0']] },
       files: script(native('6.1.0')),
       profiles: twoArtifacts,
       findings: [{ variants: ['debug', 'release'], place: expect.objectContaining({ line: 19 }) }],

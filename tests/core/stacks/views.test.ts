@@ -185,6 +185,7 @@ ruleCases(settingDiffers, {
     },
     {
       name: 'at the other edge, in markup',
+      byHand: { edits: [['Pages/Reef.xaml', 'VerticalOptions="End"', 'VerticalOptions="Start"']] },
       files: maui(xaml('VerticalOptions="End" ')),
       title: atTop,
       findings: [{ placement: 'footer', message: expect.stringContaining('but at the bottom edge here') }],
@@ -201,6 +202,9 @@ ruleCases(madeWhileBuilding, {
   faulty: [
     {
       name: 'a view for each row',
+      byHand: {
+        edits: [['lib/reef.dart', `ListView.builder(itemBuilder: (context, index) => ${widget})`, widget]],
+      },
       files: perRow,
       title,
       findings: [{ message: expect.stringContaining('for each row of Reef') }],
@@ -225,6 +229,7 @@ ruleCases(wrongFormat, {
   faulty: [
     {
       name: 'a unit of another format',
+      byHand: { title },
       files: overNavigation,
       title: asPage,
       findings: [
