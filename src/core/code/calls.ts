@@ -134,19 +134,36 @@ function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
   );
 }
 
-/** Test devices are registered in the variants in which what is given is not plainly off: `rehearsal = kDebugMode`. */
+/** A list with nothing in it, in any language. */
+const emptyList =
+  /^(?:const\s*)?(?:<\w+>\s*)?(?:\[\s*\]|@\[\s*\]|null|nil|(?:[\w.]+\.)?(?:listOf|setOf|emptyList|emptySet|of|Empty)(?:<\w+>)?\(\s*\)|new\b[^()[\]{}]*(?:\(\s*\)|\[\s*0?\s*\]|\[\s*\]\s*\{\s*\}))$/;
+
+/**
+ * Test devices are registered in the variants in which what is given is neither plainly off (`rehearsal = kDebugMode`) nor
+ * empty (`kDebugMode ? ['a81f'] : []`).
+ */
 function registered(
-  { file, document }: Source,
+  { file, document, reading }: Source,
   call: SourceCall,
   fact: (argument?: CodePlace['argument']) => Fact[],
 ): Fact[] {
-  const [first] = call.arguments;
-  const [from, to] = [first?.values[0], first?.values.at(-1)];
-  const written = from && to ? document.text.slice(from.start, Math.min(to.end, from.start + 200)) : '';
-  const asked = { text: written.replace(/\s+/g, ' '), holds: true };
+  const values = call.arguments[0]?.values ?? [];
+  const given = values.map(({ start, end }) => ({
+    start,
+    text: document.text.slice(start, Math.min(end, start + 200)).replace(/\s+/g, ' '),
+  }));
+  const conditionsAt = (start: number) =>
+    surroundings(reading)
+      .stretches({ start, end: start })
+      .map(({ condition }) => condition);
   const isOn = (variant: string) =>
-    asked.text === '' || file.compiled(variant, call.start, [...call.context.conditions, asked]) !== 'no';
-  return fact({ written: asked.text, ids: [] }).flatMap((made) => {
+    given.length === 0 ||
+    given.some(({ start, text }) => {
+      const asked = [...conditionsAt(start), { text, holds: true }];
+      return !emptyList.test(text) && file.compiled(variant, start, asked) !== 'no';
+    });
+  const written = given.map(({ text }) => text).join(' : ');
+  return fact({ written, ids: [] }).flatMap((made) => {
     const variants = made.variants.filter(isOn);
     return variants.length > 0 ? [{ ...made, variants }] : [];
   });

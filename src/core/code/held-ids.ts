@@ -20,8 +20,7 @@ const sideKey = /android|ios|apple|iphone|debug|release|prod|dev|test|stag|sampl
 export class HeldIds {
   private readonly known = new Map<string, Compiled>();
   private readonly seen = new Map<string, readonly NameUse[]>();
-  /** Which files are entry points beside the usual one. */
-  private readonly others = new Map<string, boolean>();
+  private readonly entries = new Map<string, Compiled>();
   private readonly module: readonly CodeFile[];
 
   constructor(
@@ -36,9 +35,11 @@ export class HeldIds {
     const reading = readingOf(this.tree, this.file.path);
     const around = surroundings(reading).holders(literal);
     let state: Compiled = 'yes';
-    for (const holder of around) {
+    for (const [at, holder] of around.entries()) {
       if (holder.is === 'key' || state === 'no') continue;
-      const keys = around.filter(({ is, start }) => is === 'key' && holder.start <= start);
+      // The keys of what is held directly: those within another name are that one's.
+      const inner = around.findIndex(({ is }, next) => next > at && is === 'name');
+      const keys = around.slice(at, inner < 0 ? undefined : inner).filter(({ is }) => is === 'key');
       // What is handed to a call is used where it stands, whatever the method around it is called.
       const isHanded = literal.flow?.into === 'argument' && keys.length === 0;
       if (isHanded && holder.isType !== true) continue;
@@ -71,7 +72,7 @@ export class HeldIds {
     for (const use of uses) {
       const { file, start, end } = use;
       const here = file.compiled(variant, start, this.conditionsAt(use));
-      const led = here === 'no' ? here : this.keyed(use, end, keys, variant, depth);
+      const led = here === 'no' ? here : this.led(use, end, keys, variant, depth);
       state = either(state, both(here, both(this.entered(file), led)));
       if (state === 'yes') break;
     }
@@ -80,30 +81,27 @@ export class HeldIds {
 
   /** Which of several entry points a variant is built from is not known here. */
   private entered({ path }: CodeFile): Compiled {
-    const isOther = this.others.get(path) ?? isOtherEntry(this.tree, path);
-    this.others.set(path, isOther);
-    return isOther ? 'unknown' : 'yes';
+    const known = this.entries.get(path);
+    if (known !== undefined) return known;
+    const entry = entryOf(this.tree, path);
+    const hasOthers = () => this.module.some((file) => entryOf(this.tree, file.path) === 'other');
+    const state: Compiled = entry === 'other' || (entry === 'usual' && hasOthers()) ? 'unknown' : 'yes';
+    this.entries.set(path, state);
+    return state;
   }
 
-  /** Whether what follows a use of a table may lead to a value under keys. */
-  private keyed(
-    use: NameUse,
-    from: number,
-    keys: readonly string[],
-    variant: string,
-    depth: number,
-  ): Compiled {
+  /** Whether a use leads to the value: by the keys that follow it, and by the uses of the name that it stands in. */
+  private led(use: NameUse, from: number, keys: readonly string[], variant: string, depth: number): Compiled {
     const [key, ...further] = keys;
-    if (key === undefined) return 'yes';
     const { file } = use;
     const text = this.tree.text(file.path)?.text ?? '';
-    const index = indexAt(text, from);
-    if (index)
+    const index = key === undefined ? undefined : indexAt(text, from);
+    if (key !== undefined && index)
       return both(
         this.isKey(use, index.written, key, variant),
-        this.keyed(use, index.end, further, variant, depth),
+        this.led(use, index.end, further, variant, depth),
       );
-    // `ids` of `const ids = __DEV__ ? test : production`: the use stands for another name.
+    // `unit` of `get footer => unit`, `ids` of `const ids = __DEV__ ? test : production`: it stands for another name.
     const around = surroundings(readingOf(this.tree, file.path)).holders(use);
     const through = around.findLast(({ is, isType }) => is === 'name' && isType !== true);
     if (through && depth < maxThrough) {
@@ -125,7 +123,8 @@ export class HeldIds {
     const weigh = (text: string): Compiled => {
       const holds = file.compiled(variant, at, [...conditions, { text, holds: true }]);
       const fails = file.compiled(variant, at, [...conditions, { text, holds: false }]);
-      return holds === fails ? 'unknown' : holds;
+      // Which placement is asked for is no matter of platform or stage.
+      return holds === fails ? (sideKey.test(wanted.text) ? 'unknown' : 'yes') : holds;
     };
     const choice = /^\(?([^?]+)\?([^?:]+):([^?:]+?)\)?$/.exec(given.text);
     if (choice) {
@@ -170,8 +169,8 @@ export class HeldIds {
   }
 }
 
-function isOtherEntry(tree: Tree, path: string): boolean {
-  return languageOf(path)?.isOtherEntry?.(path, codeOf(tree, path)) === true;
+function entryOf(tree: Tree, path: string): 'usual' | 'other' | undefined {
+  return languageOf(path)?.entry?.(path, codeOf(tree, path));
 }
 
 /** The index that follows a table: `["footer"]`, `.get("footer")`, `.footer`. */

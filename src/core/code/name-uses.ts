@@ -47,21 +47,28 @@ function readUses(tree: Tree, files: readonly CodeFile[]): ReadonlyMap<string, r
 /** How far before a body the name of what it belongs to may stand. */
 const maxHead = 200;
 
-/** Where names are declared: at the beginning of what they hold, or before its parameters and type. */
+/** Where names are declared: before what they hold, its parameters and type, or else where they first are within it. */
 function declaredAt(code: string, holders: readonly SourceHolder[]): Set<number> {
   const found = new Set<number>();
   for (const { is, name, start, end } of holders) {
     if (is === 'key' || name === '') continue;
-    const inside = code.slice(start, Math.min(end, start + maxHead)).indexOf(name);
-    if (inside >= 0) found.add(start + inside);
+    const isWord = (at: number) => !isPart(code[at - 1]) && !isPart(code[at + name.length]);
     const from = Math.max(0, start - maxHead);
-    const before = code.slice(from, start);
-    const at = before.lastIndexOf(name);
-    if (at >= 0 && /^\s*(?:\([^()]*\))?[\s\w:<>?]*$/.test(before.slice(at + name.length)))
-      found.add(from + at);
+    const before = from + code.slice(from, start).lastIndexOf(name);
+    const isHead = /^\s*(?:\([^()]*\))?[\s\w:<>?]*$/.test(code.slice(before + name.length, start));
+    if (before >= from && isHead && isWord(before)) {
+      found.add(before);
+      continue;
+    }
+    const last = Math.min(end, start + maxHead);
+    let at = code.indexOf(name, start);
+    while (at >= 0 && at < last && !isWord(at)) at = code.indexOf(name, at + name.length);
+    if (at >= 0 && at < last) found.add(at);
   }
   return found;
 }
+
+const isPart = (character: string | undefined): boolean => character !== undefined && /[\w$]/.test(character);
 
 /** Whether a name is declared, imported or made the base of a type at a place, as far as the words around it say. */
 function isDeclared(code: string, start: number, end: number): boolean {

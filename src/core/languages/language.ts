@@ -32,8 +32,8 @@ export interface Language<Id extends string = string> {
   hasPromises?: true;
   /** Whether other files cannot see what a file gives a name. */
   isPrivate?(name: string, code: string): boolean;
-  /** Whether an application may begin at a file, instead of where it usually does. */
-  isOtherEntry?(path: string, code: string): boolean;
+  /** Whether an application begins at a file, where it usually does or where a build may say so. */
+  entry?(path: string, code: string): 'usual' | 'other' | undefined;
   /** Quotes of plain literals besides `"` and `'`. */
   quotes?: string;
   /** Compile-time constants, which a reference to the placebook cannot be. */

@@ -186,7 +186,8 @@ describe('surveying Flutter', () => {
     const { facts } = survey(written(files, plan(files, title)));
     const ids = facts.filter(({ kind, platform }) => kind === 'app-id' && platform === 'android');
     expect(ids.map(({ variants, value }) => `${variants.join('+')} ${value}`).sort()).toEqual([
-      'debug+profile CH-A-100001-SAMPLE0A',
+      'debug CH-A-100001-SAMPLE0A',
+      'profile CH-A-100001-SAMPLE0A',
       'release CH-A-310772-QK4T8W2N',
     ]);
   });

@@ -3,7 +3,7 @@ import { runSurvey } from '../../../src/core/surveying.js';
 import { androidManifest, csproj, feeds, mauiFiles, reefPage } from '../../support/maui.js';
 import { kelpWithBanner } from '../../support/flutter.js';
 import { profiles, treeOf } from '../../support/trees.js';
-import { holds, plan, text, unplan, written, type Files } from '../../support/wiring.js';
+import { asked, holds, plan, text, unplan, written, type Files } from '../../support/wiring.js';
 
 const title = kelpWithBanner({ stages: { test: ['Debug'], production: ['Release'] } });
 const survey = (files: Files) =>
@@ -249,6 +249,40 @@ describe('packages that come with another project', () => {
     expect(text(out['Directory.Packages.props'])).toBe(central('2.0.1'));
     expect(text(out['Shared/Shared.csproj'])).not.toContain('CobaltHeron');
     expect(text(out['Other/Other.csproj'])).toBe(other);
+  });
+});
+
+describe('the placebook of several projects', () => {
+  const sharedPage = page.replace('Brine.Kelp.Pages', 'Brine.Kelp.Shared');
+  const files = (frameworks: string, own = ''): Files => ({
+    ...below(
+      mauiFiles({
+        'Kelp.csproj': withItems('    <ProjectReference Include="../Shared/Shared.csproj" />\n'),
+        ...(own === '' ? {} : { 'Pages/ReefPage.cs': own }),
+      }),
+    ),
+    'Shared/Shared.csproj': library().replace('net8.0-android;net8.0-ios', frameworks),
+    'Shared/Page.cs': sharedPage,
+  });
+  const wired = (tree: Files) => {
+    const { after } = holds(tree, title, asked({ callSites: true }));
+    const book = Object.keys(after).find((path) => path.endsWith('Placebook.cs')) ?? '';
+    return { after, book };
+  };
+
+  it('is in the one that all code refers to, in its namespace', () => {
+    const { after, book } = wired(files('net8.0-android;net8.0-ios', page));
+    expect(book).toBe('Shared/Ads/Placebook.cs');
+    expect(text(after[book])).toContain('namespace Shared');
+    expect(text(after['Kelp/Pages/ReefPage.cs'])).toContain('using Shared;');
+    expect(text(after['Shared/Page.cs'])).toContain('Placebook.Footer');
+  });
+
+  it('stays out of one that is built for no platform, whose IDs are left', () => {
+    const { after, book } = wired(files('net8.0', page));
+    expect(book).toBe('Kelp/Ads/Placebook.cs');
+    expect(text(after['Kelp/Pages/ReefPage.cs'])).toContain('Placebook.Footer');
+    expect(text(after['Shared/Page.cs'])).toBe(sharedPage);
   });
 });
 

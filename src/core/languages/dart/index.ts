@@ -7,7 +7,7 @@ import { dartSyntax } from './syntax.js';
 export const dart = defineLanguage({
   id: 'dart',
   dialects: [{ suffixes: ['.dart'], syntax: dartSyntax }],
-  literals: { nestedComments: true, tripleQuotes: true },
+  literals: { nestedComments: true, tripleQuotes: true, singleQuotes: true, interpolates: true },
   placebook: {
     scope: 'all',
     files: ['placebook.dart'],
@@ -21,7 +21,11 @@ export const dart = defineLanguage({
   importPlacebook: libraryImport,
   // Files that are parts of one library see each other's private names.
   isPrivate: (name, code) => name.startsWith('_') && !/^[ \t]*part\b/m.test(code),
-  isOtherEntry: (path, code) =>
-    !path.endsWith('lib/main.dart') && /^[ \t]*(?:(?:void|Future<void>)\s+)?main\s*\(/m.test(code),
+  entry: (path, code) =>
+    !/^[ \t]*(?:(?:void|Future<void>)\s+)?main\s*\(/m.test(code)
+      ? undefined
+      : path.endsWith('lib/main.dart')
+        ? 'usual'
+        : 'other',
   constant: { word: /\bconst(?=\s+(?:String\s+)?\w+\s*=\s*$)/, instead: () => 'final' },
 });

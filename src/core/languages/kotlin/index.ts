@@ -8,7 +8,7 @@ export const kotlin = defineLanguage({
   id: 'kotlin',
   native: 'android',
   dialects: [{ suffixes: ['.kt'], syntax: kotlinSyntax }],
-  literals: { nestedComments: true, tripleQuotes: true },
+  literals: { nestedComments: true, tripleQuotes: true, interpolates: true },
   placebook: {
     scope: 'stage',
     files: ['Placebook.kt'],

@@ -10,7 +10,13 @@ export const typescript = defineLanguage({
     { suffixes: ['.tsx', '.jsx', '.js', '.mjs', '.cjs'], syntax: tsxSyntax },
     { suffixes: ['.ts', '.mts', '.cts'], syntax: typescriptSyntax },
   ],
-  literals: { nestedComments: false, tripleQuotes: false },
+  literals: {
+    nestedComments: false,
+    tripleQuotes: false,
+    singleQuotes: true,
+    graveAccents: true,
+    interpolates: true,
+  },
   placebook: {
     scope: 'all',
     files: ['placebook.ts'],

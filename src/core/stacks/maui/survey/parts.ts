@@ -16,12 +16,16 @@ type Items = ReturnType<EvaluatedProject['items']>;
 export function codeProjects(tree: Tree, project: Pick<MauiProject, 'path'>): readonly string[] {
   return tree.once(`maui code projects of ${project.path}`, () => {
     const found = new Set([project.path]);
-    for (const path of found)
-      for (const entry of entriesOf(tree, path))
-        if (entry.is === 'item' && entry.type === 'ProjectReference')
-          for (const target of referredTo(tree, path, entry.metadata)) found.add(target);
+    for (const path of found) for (const target of referencesOf(tree, path)) found.add(target);
     return [...found];
   });
+}
+
+/** The projects of the tree that a project refers to, under whatever condition. */
+export function referencesOf(tree: Tree, path: string): string[] {
+  return entriesOf(tree, path).flatMap((entry) =>
+    entry.is === 'item' && entry.type === 'ProjectReference' ? referredTo(tree, path, entry.metadata) : [],
+  );
 }
 
 /**

@@ -52,7 +52,6 @@ function projectOf(tree: Tree, path: string): MauiProject | undefined {
   const is = (name: string, value: RegExp) => value.test(evaluated.property(name)?.value ?? '');
   if (!is('UseMaui', /^true$/i) || !is('OutputType', /^exe$/i)) return undefined;
   const name = baseOf(path).replace(/\.csproj$/, '');
-  const namespace = evaluated.property('RootNamespace')?.value ?? name;
   const named = evaluated
     .property('Configurations')
     ?.value?.split(';')
@@ -62,10 +61,16 @@ function projectOf(tree: Tree, path: string): MauiProject | undefined {
     root: folderOf(path),
     path,
     name,
-    namespace: namespace.replace(/[^\w.]/g, '_'),
+    namespace: namespaceOf(tree, path),
     frameworks,
     configurations: named && named.length > 0 ? named : ['Debug', 'Release'],
   };
+}
+
+/** The namespace that the code of a project begins with. */
+export function namespaceOf(tree: Tree, path: string): string {
+  const given = evaluateProject(tree, path, { Configuration: 'Release' }).property('RootNamespace')?.value;
+  return (given ?? baseOf(path).replace(/\.csproj$/, '')).replace(/[^\w.]/g, '_');
 }
 
 /** The newest framework of each platform that a project names, under whatever condition, itself or by a property. */

@@ -14,7 +14,7 @@ import { filesOf } from '../survey/files.js';
 import { mauiAt, platformFolder, type MauiProject } from '../survey/project.js';
 import { wireAppIds } from './app-ids.js';
 import { wireList } from './keys.js';
-import { wirePlacebook } from './placebook.js';
+import { placebookHome, wirePlacebook } from './placebook.js';
 import { wireMauiPackages } from './packages.js';
 import { wireLinker } from './project.js';
 
@@ -54,7 +54,8 @@ function wireCode(tree: Tree, project: MauiProject, context: WireContext): Stack
     say: (example) =>
       `In CreateMauiApp, after MauiApp.CreateBuilder() and before builder.Build(): ${example}`,
   });
-  const how = { languages: ['csharp'], packageName: project.namespace } as const;
+  const { namespace, canRefer } = placebookHome(tree, project, context);
+  const how = { languages: ['csharp'], packageName: namespace, canRefer } as const;
   const changes = sharedCallSites(tree, context, how);
   return { changes, byHand: [...byHand, ...(context.extras.callSites ? markupSteps(context) : [])] };
 }

@@ -105,18 +105,33 @@ const maxProfile = 200_000;
  */
 export function codeHome(tree: Tree, project: UnityProject, beside: readonly string[]): string {
   const assets = below(project.root, 'Assets');
+  const homes = [assets, ...localPackages(tree, project).map(({ root }) => root)];
   const using = [...new Set(beside.map((path) => assemblyOf(tree, project, path)))];
   const candidates = assembliesOf(tree, project).filter(
     ({ folder, includes, constraints, isTest }) =>
-      !isTest && includes.length === 0 && constraints.length === 0 && isWithin(folder, assets),
+      !isTest &&
+      includes.length === 0 &&
+      constraints.length === 0 &&
+      homes.some((home) => isWithin(folder, home)),
   );
-  const reaches = (from: Assembly | undefined, to: Assembly) =>
-    from === to || (from ? from.references.some((one) => isMeant(one, to)) : to.isReferenced);
   if (using.every((one) => one === undefined)) return assets;
-  const all = (to: Assembly) => using.every((from) => reaches(from, to));
+  const all = (to: Assembly) => using.every((from) => refersTo(from, to));
   const home =
     candidates.find((one) => using.includes(one) && all(one)) ??
     candidates.find(all) ??
-    candidates.find((one) => using.includes(one));
+    candidates.find((one) => using.includes(one) && isWithin(one.folder, assets));
   return home?.folder ?? assets;
+}
+
+/** Whether the code of a file can refer to what is in another. */
+export function canReferTo(tree: Tree, project: UnityProject, book: string): (path: string) => boolean {
+  const to = assemblyOf(tree, project, book);
+  return (path) => {
+    const from = assemblyOf(tree, project, path);
+    return to ? refersTo(from, to) : from === undefined;
+  };
+}
+
+function refersTo(from: Assembly | undefined, to: Assembly): boolean {
+  return from === to || (from ? from.references.some((one) => isMeant(one, to)) : to.isReferenced);
 }

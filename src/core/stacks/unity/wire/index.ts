@@ -17,8 +17,8 @@ import { joined } from '../../common/joined.js';
 import type { StackWiring, WireContext } from '../../stack.js';
 import { customManifest } from '../survey/android-files.js';
 import { unityAt, type UnityProject } from '../survey/project.js';
-import { csharpFiles } from '../survey/sources.js';
-import { wirePlacebook } from './placebook.js';
+import { canReferTo, csharpFiles } from '../survey/sources.js';
+import { placebookPath, wirePlacebook } from './placebook.js';
 import { wireSteps } from './steps.js';
 import { wireAssets, wireSymbols, wireTemplates } from './settings.js';
 import { wireUnityPackages } from './packages.js';
@@ -106,7 +106,8 @@ function wireCode(tree: Tree, project: UnityProject, context: WireContext): Stac
     say: (example) =>
       `In a method that runs once, before the first scene ([RuntimeInitializeOnLoadMethod(RuntimeInitializeLoadType.BeforeSceneLoad)]): ${example}`,
   });
-  return { changes: sharedCallSites(tree, context, { languages: ['csharp'] }), byHand };
+  const canRefer = canReferTo(tree, project, placebookPath(tree, project, context));
+  return { changes: sharedCallSites(tree, context, { languages: ['csharp'], canRefer }), byHand };
 }
 
 /** The script in which the game most likely begins. */

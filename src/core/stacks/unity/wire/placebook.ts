@@ -38,7 +38,9 @@ export function existingPlacebook(tree: Tree, project: UnityProject): ExistingPl
 }
 
 /** Where the placebook goes: into the assembly of the code that asks for ads, which could not see another. */
-function placebookPath(tree: Tree, project: UnityProject, { survey }: WireContext): string {
+export function placebookPath(tree: Tree, project: UnityProject, { survey }: WireContext): string {
+  const existing = existingPlacebook(tree, project)?.path;
+  if (existing !== undefined) return existing;
   const calling = survey.facts.flatMap(({ kind, place }) =>
     kind === 'call' || kind === 'unit-id' ? [place.path] : [],
   );

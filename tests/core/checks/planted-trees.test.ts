@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest';
+import { expoWorkspace } from '../../support/planted/expo-workspace.js';
+import { flutterWorkspace } from '../../support/planted/flutter-workspace.js';
+import { mauiSolution } from '../../support/planted/maui-solution.js';
+import { unityGame } from '../../support/planted/unity-game.js';
+import { findingsOf } from '../../support/rules.js';
+import { asked, holds } from '../../support/wiring.js';
+
+const trees = [flutterWorkspace, expoWorkspace, mauiSolution, unityGame];
+
+/** Notes say what could be told, or done better; they are no alarms. */
+const alarms = (tree: (typeof trees)[number]) =>
+  findingsOf(tree.files, tree.title).filter(({ severity }) => severity !== 'note');
+
+describe.each(trees)('$name', (tree) => {
+  const lineOf = (path: string, line: number) => tree.files[path]?.split('\n')[line - 1]?.trim() ?? '';
+
+  it('is told every planted mistake at its line, and nothing else', () => {
+    const told = new Set(
+      alarms(tree).map(
+        ({ rule, place }) => `${rule} ${place?.path}: ${lineOf(place?.path ?? '', place?.line ?? 0)}`,
+      ),
+    );
+    expect([...told].sort()).toEqual(
+      tree.wrong.map(([rule, path, line]) => `${rule} ${path}: ${line}`).sort(),
+    );
+  });
+
+  it('holds what is listed as right', () => {
+    for (const [path, text] of tree.right)
+      expect([path, tree.files[path]?.includes(text)]).toEqual([path, true]);
+  });
+
+  it('keeps the laws of wiring, and has its placebook where all code can refer to it', () => {
+    const { after } = holds(tree.files, tree.title, asked({ callSites: true }));
+    const isBook = (path: string) => /\/placebook\.\w+$/i.test(path);
+    expect(Object.keys(after).filter(isBook)).toEqual([tree.book]);
+  });
+});
