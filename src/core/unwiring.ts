@@ -41,7 +41,8 @@ export function planUnwiring(
   const later = { ...options, progress: undefined, title: { ...options.title, title: rest } };
   const changes = parts.flatMap((part) => part.changes);
   const { outcomes, after = runSurvey(tree, later), dropped } = readably(tree, changes, run, later);
-  const left = { changes: [], byHand: [...standing(after, network), ...brokenSteps(dropped)] };
+  const steps = [...standing(after, network), ...lockSteps(run, after, network), ...brokenSteps(dropped)];
+  const left = { changes: [], byHand: steps };
   const plan = finish(tree, {
     titleId: options.title.id,
     outcomes,
@@ -66,6 +67,28 @@ function standing({ survey }: SurveyRun, network: Profile): ByHand[] {
     why: 'A person wrote it, so taking it out is for a person to decide.',
     where: `${path}:${line}`,
   }));
+}
+
+/** The locks that hold what is asked for no longer, one step per file. */
+function lockSteps(before: SurveyRun, after: SurveyRun, network: Profile): ByHand[] {
+  const held = ({ survey }: SurveyRun) =>
+    survey.facts.flatMap((fact) =>
+      fact.kind === 'resolved-version' && fact.network === network.id && fact.state === 'locked'
+        ? [fact]
+        : [],
+    );
+  const still = new Set(held(after).map(({ place }) => place.path));
+  const files = new Map(held(before).map((fact) => [fact.place.path, fact]));
+  return [...files.values()]
+    .filter(({ place }) => !still.has(place.path))
+    .map(({ name, lock, place }) => ({
+      platform: null,
+      network: network.id,
+      rule: null,
+      what: `Install the packages again, so that ${lock} no longer holds ${name}.`,
+      why: 'A lock file is written by its package manager alone.',
+      where: `${place.path}:${place.line}`,
+    }));
 }
 
 function rosterStep({ title, network }: UnwireOptions): ByHand {

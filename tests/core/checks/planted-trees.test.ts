@@ -4,7 +4,7 @@ import { flutterWorkspace } from '../../support/planted/flutter-workspace.js';
 import { mauiSolution } from '../../support/planted/maui-solution.js';
 import { unityGame } from '../../support/planted/unity-game.js';
 import { findingsOf } from '../../support/rules.js';
-import { asked, holds } from '../../support/wiring.js';
+import { asked, holds, text, unplan, written } from '../../support/wiring.js';
 
 const trees = [flutterWorkspace, expoWorkspace, mauiSolution, unityGame];
 
@@ -35,5 +35,21 @@ describe.each(trees)('$name', (tree) => {
     const { after } = holds(tree.files, tree.title, asked({ callSites: true }));
     const isBook = (path: string) => /\/placebook\.\w+$/i.test(path);
     expect(Object.keys(after).filter(isBook)).toEqual([tree.book]);
+  });
+
+  it('is rid of a network in all that builds are made from, and says what is left to others', () => {
+    const wiring = holds(tree.files, tree.title);
+    const added = wiring.plan.edits.flatMap(({ adds }) => adds);
+    const out = unplan(wiring.after, tree.title, 'cobalt-heron', added);
+    const left = Object.entries(written(wiring.after, out));
+    const naming = (paths: RegExp) =>
+      left.flatMap(([path, content]) =>
+        paths.test(path) && /cobalt.?heron/i.test(text(content)) ? [path] : [],
+      );
+    const made =
+      /(^|\/)(pubspec\.yaml|package\.json|manifest\.json|app\.json|nuget\.config|Podfile|[^/]*\.(csproj|props|kts|pbxproj|plist|xml)|ProjectSettings\.asset)$/;
+    expect(naming(made)).toEqual([]);
+    const told = out.byHand.map(({ where }) => where?.replace(/:\d+$/, ''));
+    for (const path of naming(/lock/)) expect(told).toContain(path);
   });
 });

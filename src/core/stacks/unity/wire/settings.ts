@@ -51,7 +51,6 @@ export function wireSymbols(tree: Tree, project: UnityProject, context: WireCont
       : addUnityEntry(draft.text, map, key, value, document.lineEnd);
     draft.apply(edits);
     platforms.push(platform);
-    adds.push(...missing.map((name) => `symbol ${platform} ${name}`));
     if (!entry) adds.push(`symbols of ${platform}`);
     for (const profile of mine)
       if (symbolsAsked(profile).some((name) => missing.includes(name))) networks.add(profile.id);
@@ -73,7 +72,7 @@ export function wireSymbols(tree: Tree, project: UnityProject, context: WireCont
   return { changes: [change], byHand: [] };
 }
 
-/** The symbols of a network that is taken out, where wiring put them in and no other network wants them. */
+/** The symbols of a network that is taken out, on every platform where no other network wants them. */
 export function unwireSymbols(tree: Tree, project: UnityProject, context: UnwireContext): Change[] {
   const document = tree.text(project.path);
   const { network, added } = context;
@@ -84,7 +83,6 @@ export function unwireSymbols(tree: Tree, project: UnityProject, context: Unwire
     const gone = symbolsAsked(network).filter(
       (name) =>
         names.includes(name) &&
-        added.has(`symbol ${platform} ${name}`) &&
         !othersNeedOn(context, platform, (profile) => symbolsAsked(profile).includes(name)),
     );
     if (!map || !entry || gone.length === 0) continue;
