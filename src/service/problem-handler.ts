@@ -2,6 +2,7 @@ import type { ErrorRequestHandler } from 'express';
 import type { ServiceContext } from './context.js';
 import { storageFailure } from '../disk/storage-failure.js';
 import { FollowingEndedError } from '../disk/watched-trees.js';
+import { noteError } from './error-log.js';
 import { ServiceError } from './errors.js';
 import { CallerGoneError } from './route.js';
 
@@ -22,16 +23,22 @@ export function problemHandler(context: ServiceContext): ErrorRequestHandler {
   };
 }
 
-/** The failure that an error comes to. Those of our own are noted in the log. */
+/** The failure that an error comes to. Those of our own are noted in the log, and in a file that the failure names. */
 export function failureOf(
   error: unknown,
-  { log, home }: Pick<ServiceContext, 'log' | 'home'>,
+  { log, home, secrets, version, now }: Pick<ServiceContext, 'log' | 'home' | 'secrets' | 'version' | 'now'>,
   path?: string,
 ): ServiceError {
   const failure = toServiceError(error, home);
   if (failure.code === 'internal' || failure.code === 'storage')
     log.error({ err: error, path }, 'A request failed.');
-  return failure;
+  if (failure.code !== 'internal') return failure;
+  const file = noteError(home, { error, at: now(), version, path }, secrets.cleaner());
+  const fix =
+    file === undefined
+      ? 'Look at what the service printed.'
+      : `What it was is at the end of ${file}: send that along when you report it.`;
+  return new ServiceError('internal', failure.message, { fix, cause: error });
 }
 
 function toServiceError(error: unknown, home: string): ServiceError {
@@ -66,10 +73,7 @@ function toServiceError(error: unknown, home: string): ServiceError {
       fix: storage.fix,
       cause: error,
     });
-  return new ServiceError('internal', 'The service met an error of its own; its log tells more.', {
-    fix: 'Look at the service’s log.',
-    cause: error,
-  });
+  return new ServiceError('internal', 'The service met an error of its own.', { cause: error });
 }
 
 /** Whether an error of the body parser, or of what decompresses for it, tells of what was sent. */
