@@ -213,3 +213,23 @@ describe('packages in the tree of a Unity project', () => {
     expect(dependencies(files)).toContain(`6.2.0 ${library}/build.gradle`);
   });
 });
+
+it('files that the editor keeps beside those that are taken out go with them', () => {
+  const files = unityFiles({
+    'Assets/Scripts/Reef.cs': reef('"CH-U-310772-BBBB1111"'),
+    'Assets/Scripts/Reef.cs.meta': 'guid: 11111111111111111111111111111111\n',
+  });
+  const { after, plan: made } = holds(files, title);
+  const fresh = Object.keys(after).filter((path) => !(path in files));
+  expect(fresh.sort()).toEqual(['Assets/Ads/Placebook.cs', 'Assets/Editor/AdsBuildSteps.cs']);
+  const opened: Files = { ...after };
+  for (const path of fresh) opened[`${path}.meta`] = 'guid: 22222222222222222222222222222222\n';
+  const out = unplan(
+    opened,
+    title,
+    'cobalt-heron',
+    made.edits.flatMap(({ adds }) => adds),
+  );
+  const left = Object.keys(written(opened, out)).filter((path) => path.endsWith('.meta'));
+  expect(left).toEqual(['Assets/Scripts/Reef.cs.meta']);
+});

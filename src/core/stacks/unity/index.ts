@@ -24,6 +24,8 @@ export const unity: Stack = {
     { suffix: '.asmref' },
     { suffix: '.asset', parent: 'Build Profiles' },
     { name: 'Placebook.cs' },
+    ...['Placebook.cs', 'AdsBuildSteps.cs'].map((name) => ({ name: `${name}.meta` })),
+    ...['.aar', '.jar'].map((suffix) => ({ suffix: `${suffix}.meta` })),
     { suffix: '.cs', needle: true },
     ...['.asset', '.prefab', '.unity', '.bytes'].map((suffix) => ({ suffix, needle: true })),
     ...documentFiles,

@@ -37,7 +37,15 @@ export function unwireUnity(tree: Tree, root: string, context: UnwireContext): S
       wirePlacebook(tree, project, rest),
     ),
   ];
-  return { changes, byHand: packages.byHand };
+  return { changes: withMeta(tree, changes), byHand: packages.byHand };
+}
+
+/** The editor keeps a file of its own beside each one, which goes with it. */
+function withMeta(tree: Tree, changes: readonly Change[]): Change[] {
+  return changes.flatMap((change) => {
+    const path = `${change.path}.meta`;
+    return change.kind === 'remove' && tree.has(path) ? [change, { ...change, path }] : [change];
+  });
 }
 
 /** The application class of the network, out of the manifest of the project. */
