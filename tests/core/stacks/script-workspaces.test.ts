@@ -55,6 +55,28 @@ describe('packages beside an application in JavaScript', () => {
         ...ads(),
       },
     ],
+    [
+      'an alias',
+      {
+        ...appWith('*', {
+          'package.json': packageJson(''),
+          'tsconfig.json': '{ "compilerOptions": { "paths": { "@ads/*": ["../../packages/ads/*"] } } }',
+        }),
+        ...ads(),
+      },
+    ],
+    [
+      'an alias of a configuration that is extended',
+      {
+        ...appWith('*', {
+          'package.json': packageJson(''),
+          'tsconfig.json': '{ // shared\n "extends": "../../tsconfig.base" }',
+        }),
+        'tsconfig.base.json':
+          '{ "compilerOptions": { "baseUrl": "packages", "paths": { "@ads": ["ads/index.tsx"], "@/*": ["../apps/kelp/src/*"] } } }',
+        ...ads(),
+      },
+    ],
   ])('are part of it: %s', (_, files) => {
     expect(unitPaths(files)).toEqual(['packages/ads/index.tsx']);
   });

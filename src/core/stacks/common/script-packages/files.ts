@@ -9,6 +9,7 @@ export const ends = ['ts', 'tsx', 'js', 'jsx'];
 export const scriptFiles: readonly CollectRule[] = [
   { name: 'package.json' },
   { name: 'pnpm-workspace.yaml' },
+  ...['tsconfig.json', 'tsconfig.base.json'].map((name) => ({ name })),
   ...Object.keys(lockFiles).map((name) => ({ name })),
   { name: 'placebook.ts' },
   // A file for one platform is before another one of its name, whatever it holds.

@@ -1,8 +1,9 @@
-import { jsonValue, nodesAt } from '../../../formats/json/read.js';
+import type { Node } from 'jsonc-parser';
+import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
 import type { PackageDependency, PackageJson } from '../../../formats/package-json/read.js';
 import { readPnpmWorkspace } from '../../../formats/pnpm-workspace/read.js';
 import { globMatcher } from '../../../text/globs.js';
-import { folderOf, joinPath } from '../../../text/paths.js';
+import { folderOf, isWithin, joinPath } from '../../../text/paths.js';
 import { compareVersions } from '../../../text/versions.js';
 import type { Tree } from '../../../tree/tree.js';
 import { below, packagesOf } from './packages.js';
@@ -23,7 +24,7 @@ interface Workspace {
 
 /**
  * The packages of the tree that an application depends on, resolved as its package manager does: by a folder that is named
- * (`file:`, `link:`, `portal:`), or by the name of a member of its workspace (docs.npmjs.com, "workspaces"; pnpm.io,
+ * (`file:`, `link:`, `portal:`), by an alias, or by the name of a member of its workspace (docs.npmjs.com, "workspaces"; pnpm.io,
  * "Workspace"; yarnpkg.com, "Workspaces"; bun.sh, "Workspaces").
  */
 export function workspacePackages(tree: Tree, root: string): readonly WorkspacePackage[] {
@@ -37,7 +38,7 @@ export function workspacePackages(tree: Tree, root: string): readonly WorkspaceP
         .filter((one) => one !== root);
     const found = new Map<string, WorkspacePackage>();
     const own = all.get(root);
-    const queue = own ? usesOf(own, root) : [];
+    const queue = own ? [...usesOf(own, root), ...aliasedPackages(tree, root)] : [];
     for (const next of queue) {
       const manifest = found.has(next) ? undefined : all.get(next);
       if (!manifest) continue;
@@ -83,6 +84,36 @@ function fits(range: string, version: string | undefined): boolean {
   if (range.startsWith('~') && part(floor, 1) !== part(version, 1)) return false;
   const order = compareVersions(version, floor);
   return /^[\^~>]/.test(range) || /[x*]/.test(range) ? order >= 0 : order === 0;
+}
+
+/** How many configurations that extend each other are followed. */
+const maxExtended = 5;
+
+/** The packages that aliases of an application lead to (typescriptlang.org, "paths", "baseUrl", "extends"). */
+function aliasedPackages(tree: Tree, root: string): string[] {
+  const all = packagesOf(tree);
+  const found = new Set<string>();
+  let file: string | null = below(root, 'tsconfig.json');
+  for (let depth = 0; depth < maxExtended && file !== null && tree.has(file); depth++) {
+    const json: Node | null = tree.read(file, readJson)?.root ?? null;
+    const text = (...way: string[]): string[] => nodesAt(json, way).map((node) => String(jsonValue(node)));
+    const [base = '.'] = text('compilerOptions', 'baseUrl');
+    for (const target of text('compilerOptions', 'paths', '*', '*')) {
+      const home = packageAbove(joinPath(folderOf(file), base, target.replace(/\/?\*.*$/, '')), all);
+      if (home !== undefined && home !== root && !isWithin(root, home)) found.add(home);
+    }
+    const [extended] = text('extends');
+    file = extended?.startsWith('.')
+      ? joinPath(folderOf(file), extended.replace(/(\.json)?$/, '.json'))
+      : null;
+  }
+  return [...found];
+}
+
+/** The package that a path is in. */
+function packageAbove(path: string | null, all: ReadonlyMap<string, PackageJson>): string | undefined {
+  for (let at = path; at !== null && at !== ''; at = folderOf(at)) if (all.has(at)) return at;
+  return undefined;
 }
 
 /** The nearest workspace above a folder that takes it in; there are no members where none does. */
