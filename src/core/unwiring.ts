@@ -69,7 +69,7 @@ function standing({ survey }: SurveyRun, network: Profile): ByHand[] {
   }));
 }
 
-/** The locks that hold what is asked for no longer, one step per file. */
+/** A step for each lock file that still lists a package that was removed. */
 function lockSteps(before: SurveyRun, after: SurveyRun, network: Profile): ByHand[] {
   const held = ({ survey }: SurveyRun) =>
     survey.facts.flatMap((fact) =>
@@ -85,8 +85,8 @@ function lockSteps(before: SurveyRun, after: SurveyRun, network: Profile): ByHan
       platform: null,
       network: network.id,
       rule: null,
-      what: `Install the packages again, so that ${lock} no longer holds ${name}.`,
-      why: 'A lock file is written by its package manager alone.',
+      what: `Install the packages again, so that ${lock} no longer lists ${name}.`,
+      why: 'Only the package manager writes its lock file.',
       where: `${place.path}:${place.line}`,
     }));
 }

@@ -14,8 +14,8 @@ export interface OwnError {
 }
 
 /**
- * Writes an error of the service's own into `errors.log` in the data folder, whoever started the service and wherever its
- * other log goes. Returns the path of the file; undefined where it cannot be written.
+ * Appends an internal error to `errors.log` in the data folder. Returns the path of the file, or undefined if it cannot be
+ * written.
  */
 export function noteError(
   home: string,

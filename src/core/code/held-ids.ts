@@ -51,7 +51,7 @@ export class HeldIds {
   private used(holder: SourceHolder, keys: readonly SourceHolder[], variant: string): Compiled {
     const written = keys.map(({ name }) => name);
     const uses = this.usesOf(holder, this.file);
-    // Holders of one name share its uses, but for those that one has within itself.
+    // All holders of a name share one list of its uses, unless a holder uses its own name.
     const own = uses === this.allUsesOf(holder.name, this.file) ? '' : String(holder.start);
     const key = JSON.stringify([variant, holder.name, own, ...written]);
     const known = this.known.get(key);
@@ -90,7 +90,7 @@ export class HeldIds {
     return state;
   }
 
-  /** Whether a use leads to the value: by the keys that follow it, and by the uses of the name that it stands in. */
+  /** Whether a use reaches the value: through the keys after it, then through the uses of the name that contains it. */
   private led(use: NameUse, from: number, keys: readonly string[], variant: string, depth: number): Compiled {
     const [key, ...further] = keys;
     const { file } = use;
@@ -123,7 +123,7 @@ export class HeldIds {
     const weigh = (text: string): Compiled => {
       const holds = file.compiled(variant, at, [...conditions, { text, holds: true }]);
       const fails = file.compiled(variant, at, [...conditions, { text, holds: false }]);
-      // Which placement is asked for is no matter of platform or stage.
+      // A key that names a placement does not depend on the platform or the stage.
       return holds === fails ? (sideKey.test(wanted.text) ? 'unknown' : 'yes') : holds;
     };
     const choice = /^\(?([^?]+)\?([^?:]+):([^?:]+?)\)?$/.exec(given.text);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { Plan } from '../../../src/core/planning.js';
 import { runSurvey } from '../../../src/core/surveying.js';
 import { androidManifest, csproj, feeds, mauiFiles, reefPage } from '../../support/maui.js';
 import { kelpWithBanner } from '../../support/flutter.js';
@@ -8,6 +9,16 @@ import { asked, holds, plan, text, unplan, written, type Files } from '../../sup
 const title = kelpWithBanner({ stages: { test: ['Debug'], production: ['Release'] } });
 const survey = (files: Files) =>
   runSurvey(treeOf(files), { name: 'kelp', profiles, title: { id: 'kelp', title } }).survey;
+const takenOut = (files: Files, { edits }: Plan): Files =>
+  written(
+    files,
+    unplan(
+      files,
+      title,
+      'cobalt-heron',
+      edits.flatMap(({ adds }) => adds),
+    ),
+  );
 const units = (files: Files) =>
   [
     ...new Set(
@@ -147,15 +158,7 @@ describe('packages that come with another project', () => {
     const { after, plan: made } = holds(files, title);
     expect(text(after['Kelp/Kelp.csproj'])).not.toContain('CobaltHeron.Ads.Maui');
     expect(text(after['Shared/Shared.csproj'])).toContain('Include="CobaltHeron.Ads.Maui" Version="2.0.1"');
-    const out = written(
-      after,
-      unplan(
-        after,
-        title,
-        'cobalt-heron',
-        made.edits.flatMap(({ adds }) => adds),
-      ),
-    );
+    const out = takenOut(after, made);
     expect(text(out['Shared/Shared.csproj'])).not.toContain('CobaltHeron');
   });
 
@@ -176,15 +179,7 @@ describe('packages that come with another project', () => {
     expect(packages(files)).toEqual(['android 2.0.1 Kelp/Kelp.csproj']);
     const { after, plan: made } = holds(files, title);
     expect(packages(after)).toEqual(['android 2.0.1 Kelp/Kelp.csproj', 'ios 2.0.1 Kelp/Kelp.csproj']);
-    const out = written(
-      after,
-      unplan(
-        after,
-        title,
-        'cobalt-heron',
-        made.edits.flatMap(({ adds }) => adds),
-      ),
-    );
+    const out = takenOut(after, made);
     expect(text(out['Kelp/Kelp.csproj'])).not.toContain('CobaltHeron');
   });
 
@@ -257,7 +252,7 @@ describe('the placebook of several projects', () => {
   const files = (frameworks: string, own = ''): Files => ({
     ...below(
       mauiFiles({
-        'Kelp.csproj': withItems('    <ProjectReference Include="../Shared/Shared.csproj" />\n'),
+        'Kelp.csproj': withItems('    <ProjectReference Include="..\\Shared\\Shared.csproj" />\n'),
         ...(own === '' ? {} : { 'Pages/ReefPage.cs': own }),
       }),
     ),

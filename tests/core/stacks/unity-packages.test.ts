@@ -123,16 +123,19 @@ describe('packages in the tree of a Unity project', () => {
   it('may lie outside of it', () => {
     const files = {
       ...project({
-        'Packages/manifest.json': packageManifest({ 'example.brine.ads': 'file:../../shared/ads' }),
+        'Packages/manifest.json': packageManifest({ 'example.brine.ads': 'file:../../packages/ads' }),
       }),
-      'shared/ads/package.json': beside(),
-      'shared/ads/Runtime/Brine.Ads.asmdef': assembly,
-      'shared/ads/Runtime/Reef.cs': game,
-      'shared/other/package.json': beside(),
-      'shared/other/Reef.cs': game,
+      'packages/ads/package.json': beside(),
+      'packages/ads/Runtime/Brine.Ads.asmdef': assembly,
+      'packages/ads/Runtime/Reef.cs': game,
+      'packages/other/package.json': beside(),
+      'packages/other/Reef.cs': game,
     };
-    expect(units(files)).toEqual(['android shared/ads/Runtime/Reef.cs', 'ios shared/ads/Runtime/Reef.cs']);
-    expect(dependencies(files)).toEqual(['3.3.0 shared/ads/package.json']);
+    expect(units(files)).toEqual([
+      'android packages/ads/Runtime/Reef.cs',
+      'ios packages/ads/Runtime/Reef.cs',
+    ]);
+    expect(dependencies(files)).toEqual(['3.3.0 packages/ads/package.json']);
     // Of the folders that a manifest names, none outside of the tree is asked for.
     const outside = {
       'Packages/manifest.json': packageManifest({ a: 'file:../../../b', c: 'file:../c.tgz' }),
@@ -175,7 +178,7 @@ describe('packages in the tree of a Unity project', () => {
 
   it('stay as they are where another project is built with them', () => {
     const named = {
-      'Packages/manifest.json': packageManifest({ 'example.brine.ads': 'file:../../shared/ads' }),
+      'Packages/manifest.json': packageManifest({ 'example.brine.ads': 'file:../../packages/ads' }),
     };
     const files = {
       ...project(named),
@@ -184,12 +187,12 @@ describe('packages in the tree of a Unity project', () => {
         ios: '',
       }),
       'tide/Packages/manifest.json': named['Packages/manifest.json'],
-      'shared/ads/package.json': beside(),
+      'packages/ads/package.json': beside(),
     };
     const out = unplan(files, title, 'cobalt-heron');
-    expect(text(written(files, out)['shared/ads/package.json'])).toBe(beside());
+    expect(text(written(files, out)['packages/ads/package.json'])).toBe(beside());
     expect(out.byHand.map(({ what }) => what)).toContain(
-      'Take example.cobaltheron.ads out of shared/ads/package.json, if no other project needs it.',
+      'Take example.cobaltheron.ads out of packages/ads/package.json, if no other project needs it.',
     );
   });
 

@@ -45,7 +45,7 @@ export interface ScriptParts {
   classes: PluginClass[];
 }
 
-/** Scripts that frameworks install, of which it is known what they do. */
+/** Scripts that frameworks install, and the plugins that each one applies. */
 const frameworkScripts: readonly { name: RegExp; applies: readonly string[] }[] = [
   // Templates before Flutter 3.16 apply the script; newer ones the plugin that it became.
   { name: /(^|\/)flutter_tools\/gradle\/flutter\.gradle$/, applies: ['dev.flutter.flutter-gradle-plugin'] },
