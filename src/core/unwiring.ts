@@ -85,8 +85,8 @@ function lockSteps(before: SurveyRun, after: SurveyRun, network: Profile): ByHan
       platform: null,
       network: network.id,
       rule: null,
-      what: `Install the packages again, so that ${lock} no longer lists ${name}.`,
-      why: 'Only the package manager writes its lock file.',
+      what: 'Install the packages again, and commit the new lock file.',
+      why: `${lock} still lists ${name}; only the package manager changes its lock file.`,
       where: `${place.path}:${place.line}`,
     }));
 }
