@@ -460,7 +460,7 @@ public static class Steps
         foreach (var asset in AssetDatabase.Assets.Values)
             foreach (var field in asset)
                 System.Console.WriteLine(field.Key + " " + field.Value.stringValue);
-        steps.OnPostprocessBuild(report);
+        new AdsProjectSteps().OnPostprocessBuild(report);
         foreach (var asset in AssetDatabase.Assets.Values)
             foreach (var field in asset)
                 System.Console.WriteLine("kept " + field.Key + " " + field.Value.stringValue);
@@ -524,9 +524,8 @@ public static class Steps
         var report = new UnityEditor.Build.Reporting.BuildReport();
         report.summary.platform = UnityEditor.BuildTarget.iOS;
         report.summary.outputPath = "out";
-        var steps = new AdsBuildSteps();
-        steps.OnPreprocessBuild(report);
-        steps.OnPostprocessBuild(report);
+        new AdsBuildSteps().OnPreprocessBuild(report);
+        new AdsProjectSteps().OnPostprocessBuild(report);
         var root = UnityEditor.iOS.Xcode.PlistDocument.Last.root;
         var queries = root["LSApplicationQueriesSchemes"].AsArray();
         System.Console.WriteLine(root.Values["BrackwaterLimit"] + " " + root.Values["BrackwaterRate"]);
@@ -540,6 +539,62 @@ public static class Steps
     const flags = ['-warnaserror', '-define:UNITY_EDITOR;UNITY_IOS', '-r:System.Xml', '-out:steps.exe'];
     run('mcs', [...flags, 'Unity.cs', 'Steps.cs', 'AdsBuildSteps.cs']);
     expect(run('mono', ['steps.exe']).trim().split('\n')).toEqual(['3 0.5', '2 brackwater-store', 'True']);
+  });
+
+  it.each([-20000, 0, 20000])('keeps what other steps wrote, and its own, with theirs at %i', (order) => {
+    if (!orrery) throw new Error('The demo has no Orrery Drift.');
+    const files = filesBelow(join(root, 'demo/trees/orrery-drift'));
+    const after = written(files, plan(files, orrery));
+    const held = 'q7w9m2kd4x.skadnetwork';
+    put({
+      'AdsBuildSteps.cs': text(after[stepsPath]),
+      'Unity.cs': unityTypes,
+      'Steps.cs': `using System.Linq;
+using UnityEditor;
+using UnityEditor.Build;
+using UnityEditor.Build.Reporting;
+using UnityEditor.iOS.Xcode;
+public sealed class TheirSteps : IPostprocessBuildWithReport
+{
+    public int callbackOrder { get { return ${order}; } }
+    public void OnPostprocessBuild(BuildReport report)
+    {
+        var list = new PlistDocument();
+        list.ReadFromFile("Info.plist");
+        list.root.SetString("NSUserTrackingUsageDescription", "Theirs.");
+        list.root.SetString("CFBundleDisplayName", "Orrery");
+        var items = list.root["SKAdNetworkItems"];
+        var all = items == null ? list.root.CreateArray("SKAdNetworkItems") : items.AsArray();
+        all.AddDict().SetString("SKAdNetworkIdentifier", "${held}");
+        if (items == null) all.AddDict().SetString("SKAdNetworkIdentifier", "H3R0NW8NGS.skadnetwork");
+        list.WriteToFile("Info.plist");
+    }
+}
+public static class Steps
+{
+    public static void Main()
+    {
+        var report = new BuildReport();
+        report.summary.platform = BuildTarget.iOS;
+        report.summary.outputPath = "out";
+        new AdsBuildSteps().OnPreprocessBuild(report);
+        var steps = new IPostprocessBuildWithReport[] { new AdsProjectSteps(), new TheirSteps() };
+        foreach (var step in steps.OrderBy(one => one.callbackOrder)) step.OnPostprocessBuild(report);
+        var root = PlistDocument.Last.root;
+        System.Console.WriteLine(root["NSUserTrackingUsageDescription"] + " " + root["CFBundleDisplayName"]);
+        foreach (var item in root["SKAdNetworkItems"].AsArray().values)
+            System.Console.WriteLine(item.AsDict()["SKAdNetworkIdentifier"]);
+    }
+}
+`,
+    });
+    const flags = ['-warnaserror', '-define:UNITY_EDITOR;UNITY_IOS', '-r:System.Xml', '-out:steps.exe'];
+    run('mcs', [...flags, 'Unity.cs', 'Steps.cs', 'AdsBuildSteps.cs']);
+    const [texts, ...ids] = run('mono', ['steps.exe']).trim().split('\n');
+    expect(texts).toBe('Theirs. Orrery');
+    expect(ids).toContain(held);
+    expect(new Set(ids.map((id) => id.toLowerCase())).size).toBe(ids.length);
+    expect(ids.length).toBeGreaterThan(2);
   });
 
   it('gets meta-data into its manifest for a network without a package', () => {
@@ -571,15 +626,27 @@ public static class Steps
       'Steps.cs',
       'AdsBuildSteps.cs',
     ]);
-    for (const [build, id] of [
-      ['development', 'qb.tryouttryouttryout22'],
-      ['release', 'qb.abcdefghijabcdefghij'],
-    ] as const) {
-      put({ 'library/src/main/AndroidManifest.xml': '<manifest><application /></manifest>' });
-      run('mono', ['steps.exe', build]);
-      const made = readFileSync(join(home, 'library/src/main/AndroidManifest.xml'), 'utf8');
-      expect(made).toMatch(/:name="example\.quincebury\.client\.KEY"/);
-      expect(made).toContain(`:value="${id}"`);
-    }
+    // Whatever other steps left in the manifest: there is one such element afterwards, and theirs stay.
+    const key = 'example.quincebury.client.KEY';
+    const android = 'xmlns:android="http://schemas.android.com/apk/res/android"';
+    const manifests = [
+      '<manifest><application /></manifest>',
+      '<manifest></manifest>',
+      `<manifest ${android}><application><meta-data android:name="their.KEY" android:value="x"/></application></manifest>`,
+      `<manifest ${android}><application><meta-data android:name="${key}" android:resource="@string/k"/></application></manifest>`,
+    ];
+    for (const manifest of manifests)
+      for (const [build, id] of [
+        ['development', 'qb.tryouttryouttryout22'],
+        ['release', 'qb.abcdefghijabcdefghij'],
+      ] as const) {
+        put({ 'library/src/main/AndroidManifest.xml': manifest });
+        run('mono', ['steps.exe', build]);
+        const made = readFileSync(join(home, 'library/src/main/AndroidManifest.xml'), 'utf8');
+        expect(made.split(`:name="${key}"`)).toHaveLength(2);
+        expect(made.includes('their.KEY')).toBe(manifest.includes('their.KEY'));
+        expect(made).toContain(`:value="${id}"`);
+        expect(made).not.toContain('@string/k');
+      }
   }, 60_000);
 });

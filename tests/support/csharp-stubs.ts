@@ -118,6 +118,7 @@ namespace UnityEditor.iOS.Xcode
         public string value;
         public PlistElementString(string v) { value = v; }
         public override string AsString() { return value; }
+        public override string ToString() { return value; }
     }
     public sealed class PlistElementArray : PlistElement
     {
@@ -129,7 +130,7 @@ namespace UnityEditor.iOS.Xcode
     {
         public readonly Dictionary<string, object> Values = new Dictionary<string, object>();
         public PlistElement this[string key] { get { object held; return Values.TryGetValue(key, out held) ? held as PlistElement : null; } }
-        public void SetString(string key, string value) { Values[key] = value; }
+        public void SetString(string key, string value) { Values[key] = new PlistElementString(value); }
         public void SetBoolean(string key, bool value) { Values[key] = value; }
         public void SetInteger(string key, int value) { Values[key] = value; }
         public void SetReal(string key, float value) { Values[key] = value; }
@@ -138,10 +139,10 @@ namespace UnityEditor.iOS.Xcode
     }
     public sealed class PlistDocument
     {
-        public static PlistDocument Last;
+        public static PlistDocument Last = new PlistDocument();
         public PlistElementDict root = new PlistElementDict();
-        public void ReadFromFile(string path) { Last = this; }
-        public void WriteToFile(string path) { }
+        public void ReadFromFile(string path) { root = Last.root; }
+        public void WriteToFile(string path) { Last = this; }
     }
     public sealed class PBXProject
     {

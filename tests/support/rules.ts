@@ -37,7 +37,7 @@ export interface HandWork extends Partial<Pick<RuleCase, 'title' | 'inventories'
 }
 
 /** The files after work by hand; a text that is not there is an error of the case. */
-function worked(
+export function worked(
   files: Record<string, string>,
   { edits = [], removes = [] }: HandWork,
 ): Record<string, string> {

@@ -58,7 +58,7 @@ export function codeFacts(
         const reason = 'the code around it chooses by a condition that reading cannot settle';
         unresolved.push({
           ...base,
-          what: `Whether ${literal.value} is used`,
+          what: `whether ${literal.value} is used`,
           value: literal.value,
           reason,
           variants: open,

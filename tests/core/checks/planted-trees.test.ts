@@ -3,8 +3,8 @@ import { expoWorkspace } from '../../support/planted/expo-workspace.js';
 import { flutterWorkspace } from '../../support/planted/flutter-workspace.js';
 import { mauiSolution } from '../../support/planted/maui-solution.js';
 import { unityGame } from '../../support/planted/unity-game.js';
-import { findingsOf } from '../../support/rules.js';
-import { asked, holds, text, unplan, written } from '../../support/wiring.js';
+import { findingsOf, worked } from '../../support/rules.js';
+import { asked, holds, plan, text, unplan, written } from '../../support/wiring.js';
 
 const trees = [flutterWorkspace, expoWorkspace, mauiSolution, unityGame];
 
@@ -35,6 +35,20 @@ describe.each(trees)('$name', (tree) => {
     const { after } = holds(tree.files, tree.title, asked({ callSites: true }));
     const isBook = (path: string) => /\/placebook\.\w+$/i.test(path);
     expect(Object.keys(after).filter(isBook)).toEqual([tree.book]);
+  });
+
+  it('loses every finding, notes too, to whoever follows the advice: by hand, and by wiring', () => {
+    const extras = asked({ callSites: true, levels: true });
+    const found = findingsOf(tree.files, tree.title);
+    const { remaining } = plan(tree.files, tree.title, extras);
+    const left = new Set(remaining.map(({ fingerprint }) => fingerprint));
+    // What names a command alone is left to nobody.
+    for (const { mend, fingerprint } of found)
+      if (/^Run syndexa wire|--call-sites does it\.$/.test(mend))
+        expect([mend, left.has(fingerprint)]).toEqual([mend, false]);
+    const { after } = holds(worked(tree.files, tree.byHand), tree.title, extras);
+    const still = plan(after, tree.title, extras).findings;
+    expect(still.map(({ rule, message, place }) => [rule, message, place?.path, place?.line])).toEqual([]);
   });
 
   it('is rid of a network in all that builds are made from, and says what is left to others', () => {

@@ -247,8 +247,8 @@ describe('IDs in iOS code', () => {
       facts.filter(({ kind }) => kind === 'unit-id').map(({ variants, value }) => [variants, value]),
     ).toEqual([[['Debug'], 'CH-U-100001-BANNER0I']]);
     expect(unresolved.map(({ variants, what }) => [variants, what])).toEqual([
-      [['Release'], 'Whether CH-U-310772-AAAA0000 is used'],
-      [['Release'], 'Whether CH-U-310772-BBBB0000 is used'],
+      [['Release'], 'whether CH-U-310772-AAAA0000 is used'],
+      [['Release'], 'whether CH-U-310772-BBBB0000 is used'],
     ]);
   });
 

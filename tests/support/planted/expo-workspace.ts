@@ -50,6 +50,10 @@ ${show}
 }
 `;
 
+const onPress = '  const onPress = () => {\n    if (ad.current?.isReady) ad.current.show();\n  };\n';
+const onReturn =
+  "  useEffect(() => {\n    const sub = AppState.addEventListener('change', (state) => {\n      if (state === 'active' && ad.current?.isReady) ad.current.show();\n    });\n    return () => sub.remove();\n  }, []);\n";
+
 /** Screens and units in packages of a pnpm workspace, and a configuration that is computed. */
 export const expoWorkspace: PlantedTree = {
   name: 'an Expo application in a pnpm workspace',
@@ -99,13 +103,13 @@ export const pool = Platform.select({
     'packages/screens/src/Tide.tsx': interstitial(
       'Tide',
       "units.tide[Platform.OS as 'android' | 'ios']",
-      '  const onPress = () => {\n    if (ad.current?.isReady) ad.current.show();\n  };\n',
+      onPress,
       "import { units } from '@brine/units';\nimport { Platform } from 'react-native';\n",
     ),
     'packages/screens/src/Reef.tsx': interstitial(
       'Reef',
       "units.tide[Platform.OS as 'android' | 'ios']",
-      "  useEffect(() => {\n    const sub = AppState.addEventListener('change', (state) => {\n      if (state === 'active' && ad.current?.isReady) ad.current.show();\n    });\n    return () => sub.remove();\n  }, []);\n",
+      onReturn,
       "import { units } from '@brine/units';\nimport { Platform } from 'react-native';\n",
     ),
     'packages/old/package.json': '{ "name": "@brine/old" }\n',
@@ -141,6 +145,16 @@ export const pool = Platform.select({
       'each time the app comes back',
     ],
   ],
+  byHand: {
+    edits: [
+      [
+        'packages/units/index.ts',
+        "isStore ? 'CH-U-100001-BANNER0I' : 'CH-U-310772-PLJ6D5ZH'",
+        "isStore ? 'CH-U-310772-PLJ6D5ZH' : 'CH-U-100001-BANNER0I'",
+      ],
+      ['packages/screens/src/Reef.tsx', onReturn, onPress],
+    ],
+  },
   right: [
     [
       'packages/units/index.ts',

@@ -2,42 +2,8 @@ import { flutterFiles, pubspec } from '../flutter.js';
 import { gradle, kelp, placement } from '../trees.js';
 import { below, type PlantedTree } from './model.js';
 
-const app = below(
-  'apps/kelp',
-  flutterFiles({
-    'pubspec.yaml': `${pubspec('  kelp_ads: any\n')}`.replace(
-      'environment:',
-      'resolution: workspace\nenvironment:',
-    ),
-    'pubspec.lock': null,
-    'android/app/build.gradle.kts': gradle(
-      '    flavorDimensions += "market"\n    productFlavors {\n        create("dev") { dimension = "market" }\n        create("store") { dimension = "market" }\n    }',
-      '',
-    ),
-    'lib/main.dart': `import 'package:flutter/material.dart';
-
-import 'start.dart';
-
-/** What the shop builds. */
-Future<void> main() async {
-  await begin(const StoreIds());
-}
-`.replace('/** What the shop builds. */', '// What the shop builds.'),
-    'lib/main_dev.dart': `import 'package:flutter/material.dart';
-
-import 'start.dart';
-
-Future<void> main() async {
-  await begin(const SampleIds());
-}
-`,
-    'lib/start.dart': `import 'dart:io';
-
-import 'package:cobalt_heron_ads/cobalt_heron_ads.dart';
-import 'package:flutter/foundation.dart';
-import 'package:flutter/material.dart';
-
-abstract class AdIds {
+/** What an entry point hands over; reading cannot tell which one a build of no flavour uses. */
+const entryIds = `abstract class AdIds {
   const AdIds();
   String get shore;
 }
@@ -54,7 +20,52 @@ class SampleIds extends AdIds {
   String get shore => Platform.isIOS ? 'CH-U-100001-BANNER0I' : 'CH-U-100001-BANNER0A';
 }
 
-Future<void> begin(AdIds ids) async {
+`;
+const idsByStage = `class AdIds {
+  const AdIds();
+  String get shore => kReleaseMode
+      ? (Platform.isIOS ? 'CH-U-310772-SHW9N3TB' : 'CH-U-310772-SH4R7KQ2')
+      : (Platform.isIOS ? 'CH-U-100001-BANNER0I' : 'CH-U-100001-BANNER0A');
+}
+
+`;
+
+const app = below(
+  'apps/kelp',
+  flutterFiles({
+    'pubspec.yaml': pubspec('  kelp_ads: any\n').replace(
+      'environment:',
+      'resolution: workspace\nenvironment:',
+    ),
+    'pubspec.lock': null,
+    'android/app/build.gradle.kts': gradle(
+      '    flavorDimensions += "market"\n    productFlavors {\n        create("dev") { dimension = "market" }\n        create("store") { dimension = "market" }\n    }',
+      '',
+    ),
+    'lib/main.dart': `import 'package:flutter/material.dart';
+
+import 'start.dart';
+
+// What the shop builds.
+Future<void> main() async {
+  await begin(const StoreIds());
+}
+`,
+    'lib/main_dev.dart': `import 'package:flutter/material.dart';
+
+import 'start.dart';
+
+Future<void> main() async {
+  await begin(const SampleIds());
+}
+`,
+    'lib/start.dart': `import 'dart:io';
+
+import 'package:cobalt_heron_ads/cobalt_heron_ads.dart';
+import 'package:flutter/foundation.dart';
+import 'package:flutter/material.dart';
+
+${entryIds}Future<void> begin(AdIds ids) async {
   WidgetsFlutterBinding.ensureInitialized();
   CobaltHeron.testDevices = kDebugMode ? ['a81f'] : [];
   await CobaltHeron.start();
@@ -134,6 +145,14 @@ ${show}
   }
 `;
 
+const crab = screen(
+  'CrabScreen',
+  page(
+    "Platform.isIOS ? 'CH-U-310772-CBN5L8ZS' : 'CH-U-310772-CB7H4XVD'",
+    '\n  void _onTap() => _ad?.show();\n',
+  ),
+);
+
 const ads = below('packages/ads', {
   'pubspec.yaml': `name: kelp_ads
 resolution: workspace
@@ -193,13 +212,7 @@ part 'crab_screen.dart';
   ),
   'lib/reef_screen.dart': screen('ReefScreen', banner('Platform.isIOS ? ReefUnits.ios : ReefUnits.android')),
   'lib/dune_screen.dart': screen('DuneScreen', banner('dune')),
-  'lib/crab_screen.dart': screen(
-    'CrabScreen',
-    page(
-      "Platform.isIOS ? 'CH-U-310772-CBN5L8ZS' : 'CH-U-310772-CB7H4XVD'",
-      '\n  void _onTap() => _ad?.show();\n',
-    ),
-  ),
+  'lib/crab_screen.dart': crab,
 });
 
 const both = (format: string, android: string, ios: string) =>
@@ -277,6 +290,25 @@ export const flutterWorkspace: PlantedTree = {
       'the lock of the workspace holds an older version',
     ],
   ],
+  byHand: {
+    edits: [
+      [
+        'packages/ads/lib/ids.dart',
+        "kDebugMode ? shop : 'CH-U-100001-BANNER0A'",
+        "kDebugMode ? 'CH-U-100001-BANNER0A' : shop",
+      ],
+      ['packages/ads/lib/ids.dart', "duneUnit = 'CH-U-310772-CB7H4XVD'", "duneUnit = 'CH-U-310772-DN6K3WQF'"],
+      [
+        'packages/ads/lib/crab_screen.dart',
+        crab,
+        screen('CrabScreen', banner("Platform.isIOS ? 'CH-U-310772-CBN5L8ZS' : 'CH-U-310772-CB7H4XVD'")),
+      ],
+      ['pubspec.lock', '"4.0.2"', '"4.1.0"'],
+      ['apps/kelp/lib/start.dart', entryIds, idsByStage],
+      ['apps/kelp/lib/main.dart', 'const StoreIds()', 'const AdIds()'],
+      ['apps/kelp/lib/main_dev.dart', 'const SampleIds()', 'const AdIds()'],
+    ],
+  },
   right: [
     ['apps/kelp/pubspec.yaml', 'kelp_ads: any', 'the SDK comes with the package of the ads'],
     [

@@ -244,6 +244,17 @@ public static class TideUnits
       'each time the page comes back',
     ],
   ],
+  byHand: {
+    edits: [
+      ['src/Kelp.Ads/PoolUnits.ios.cs', 'Store = "CH-U-100001-BANNER0I"', 'Store = "CH-U-310772-PLJ6D5ZH"'],
+      ['src/Kelp/Platforms/iOS/Info.plist', 'CH-A-310772-QK4T8W2N', 'CH-I-310772-M6R9V3XC'],
+      [
+        'src/Kelp/Pages/ReefPage.cs',
+        'protected override void OnAppearing()\n    {\n        base.OnAppearing();',
+        'private void OnTapped()\n    {',
+      ],
+    ],
+  },
   right: [
     ['src/Kelp/Kelp.csproj', '$(KelpFrameworks)', 'the frameworks come from a property of a file above'],
     [

@@ -206,6 +206,21 @@ public static class TideUnits
       'each time the game comes back',
     ],
   ],
+  byHand: {
+    edits: [
+      [
+        'Packages/example.brine.ads/Runtime/Units.cs',
+        '"CH-U-310772-PLJ6D5ZH" : "CH-U-100001-BANNER0I"',
+        '"CH-U-100001-BANNER0I" : "CH-U-310772-PLJ6D5ZH"',
+      ],
+      [
+        'Assets/Game/Reef.cs',
+        'private void OnApplicationFocus(bool focus)\n    {\n        if (focus && ',
+        'public void OnTapped()\n    {\n        if (',
+      ],
+    ],
+    removes: ['Assets/Game/Kids.cs'],
+  },
   right: [
     [
       'Packages/example.brine.ads/package.json',

@@ -1,4 +1,5 @@
 import { isIdFact } from '../../facts/model.js';
+import { misplacedIn, misplacedMend } from '../misplaced.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, networkName } from '../scope.js';
 
@@ -12,6 +13,7 @@ export const hardCodedId = defineRule({
     byWiring: 'Run syndexa wire --call-sites: it names the placement through the placebook.',
     otherMends: {
       app: 'Take the key from the placebook, which holds those of both stages and platforms.',
+      misplaced: misplacedMend,
     },
     messages: {
       literal: '{id} is the {placement} placement of {network}, written as a literal.',
@@ -21,12 +23,18 @@ export const hardCodedId = defineRule({
   },
   *run(context) {
     for (const scope of editionScopes(context)) {
+      const isMisplaced = misplacedIn(scope);
       for (const fact of scope.facts) {
         if (!isIdFact(fact) || fact.carrier !== 'code') continue;
         const data = { id: fact.value, network: networkName(context, fact.network) };
         if (fact.kind === 'app-id') yield { ...fromFact(fact), message: 'app', mend: 'app', data };
         else if (fact.placement)
-          yield { ...fromFact(fact), message: 'literal', data: { ...data, placement: fact.placement } };
+          yield {
+            ...fromFact(fact),
+            message: 'literal',
+            ...(isMisplaced(fact) ? { mend: 'misplaced' } : {}),
+            data: { ...data, placement: fact.placement },
+          };
       }
     }
   },

@@ -1,4 +1,5 @@
 import { carriesId } from '../app-ids.js';
+import { misplacedIn, misplacedMend } from '../misplaced.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromValue, listed, networkName, variantsAt } from '../scope.js';
 
@@ -12,6 +13,7 @@ export const productionIdInTest = defineRule({
     byWiring: 'Run syndexa wire: it puts test IDs into the test variants.',
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
+      misplaced: misplacedMend,
     },
     messages: { live: '{id} is a production ID of {network}, but it is used in {variants}.' },
     needsTitle: true,
@@ -22,11 +24,12 @@ export const productionIdInTest = defineRule({
       const production = new Set(
         scope.expected.filter(({ stage, id }) => stage === 'production' && !test.has(id)).map(({ id }) => id),
       );
+      const isMisplaced = misplacedIn(scope);
       for (const fact of scope.facts) {
         if (!carriesId(fact, context)) continue;
         const variants = variantsAt(scope, fact.variants, 'test');
         if (variants.length === 0 || !production.has(fact.value)) continue;
-        const mend = fact.carrier === 'code' ? 'code' : undefined;
+        const mend = fact.carrier === 'code' ? (isMisplaced(fact) ? 'misplaced' : 'code') : undefined;
         yield {
           ...fromValue(fact),
           variants,

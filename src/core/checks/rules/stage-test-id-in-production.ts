@@ -1,4 +1,5 @@
 import { carriesId } from '../app-ids.js';
+import { misplacedIn, misplacedMend } from '../misplaced.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromValue, listed, networkName, variantsAt } from '../scope.js';
 
@@ -12,6 +13,7 @@ export const testIdInProduction = defineRule({
     byWiring: 'Run syndexa wire: it keeps test IDs in the test variants.',
     otherMends: {
       code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
+      misplaced: misplacedMend,
       sample: 'Name the placement through the placebook here, instead of writing a sample ID.',
     },
     messages: { sample: '{id} is a test ID of {network}, but it ships in {variants}.' },
@@ -25,6 +27,7 @@ export const testIdInProduction = defineRule({
       const test = new Set(
         scope.expected.filter(({ stage, id }) => stage === 'test' && !production.has(id)).map(({ id }) => id),
       );
+      const isMisplaced = misplacedIn(scope);
       for (const fact of scope.facts) {
         if (!carriesId(fact, context)) continue;
         const sample = context.recogniser
@@ -33,7 +36,8 @@ export const testIdInProduction = defineRule({
         const variants = variantsAt(scope, fact.variants, 'production');
         if (variants.length === 0 || !(sample || test.has(fact.value))) continue;
         const isHeld = fact.kind === 'unit-id' && fact.placement != null;
-        const mend = fact.carrier === 'code' ? (isHeld ? 'code' : 'sample') : undefined;
+        const mend =
+          fact.carrier !== 'code' ? undefined : isMisplaced(fact) ? 'misplaced' : isHeld ? 'code' : 'sample';
         yield {
           ...fromValue(fact),
           variants,

@@ -1,13 +1,12 @@
 import { valueAt } from '../../text/own-values.js';
-import { groupBy } from '../../text/group-by.js';
 import { readingOf } from '../../code/source-files.js';
 import { languageOf, type Language, type LanguageName } from '../../languages/index.js';
 import type { Profile } from '../../network/model.js';
 import { platforms, type Platform } from '../../words/words.js';
-import { namedOtherwise, placementsByType } from '../../roster/carrier-names.js';
+import { misplacedUnits } from '../../roster/misplaced-units.js';
 import { expectedIds } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
-import { isIdFact, type Fact, type FactOf } from '../../facts/model.js';
+import { isIdFact, type Fact } from '../../facts/model.js';
 import type { TextDocument } from '../../text/document.js';
 import type { Edit } from '../../text/edit.js';
 import type { Tree } from '../../tree/tree.js';
@@ -44,7 +43,7 @@ function isInCode(fact: Fact): boolean {
 export function callSiteChanges(context: CallSiteContext): Change[] {
   const { tree, platform, module, facts, profiles } = context;
   const seen = new Set<string>();
-  const code = codeOf(context);
+  const isMisplaced = misplacedUnits(facts, context.title, platform);
   return facts.flatMap((fact): Change[] => {
     const { network, place } = fact;
     const profile = profiles.find(({ id }) => id === network);
@@ -57,8 +56,7 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     const reference = referenceFor(context, fact, language);
     if (reference === undefined) return [];
     const choice = choiceEdits(context, document, fact, language, reference);
-    if (isMistaken(context, code, fact, profile) || (!choice && isOfOtherPlatform(context, fact, profile)))
-      return [];
+    if (isMisplaced(fact, profile) || (!choice && isOfOtherPlatform(context, fact, profile))) return [];
     seen.add(key);
     const replaced = choice ?? literalEdits(document, fact, { reference, language });
     if (replaced.length === 0) return [];
@@ -71,62 +69,6 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
     const edits = [...replaced, ...imports];
     return [{ path: place.path, platform, network, topic: 'call-sites', rules, kind: 'edit', edits }];
   });
-}
-
-/**
- * Whether a unit ID is where another belongs, so that a reference there would hide the mistake: a call of another format
- * loads it, or the code names it otherwise. It is left to a person.
- */
-function isMistaken({ title }: CallSiteContext, code: CodeOf, fact: Fact, profile: Profile): boolean {
-  if (fact.kind !== 'unit-id' || fact.placement === undefined) return false;
-  const placement = valueAt(title.placements, fact.placement);
-  const loads = (code.loads.get(fact.value) ?? []).filter(
-    (call) =>
-      call.network === profile.id && (!call.code?.argument?.written.includes(fact.value) || isIn(fact, call)),
-  );
-  // One call may load several formats: it is a fact for each.
-  const places = [
-    ...groupBy(loads, ({ place: { path, line, column } }) => `${path} ${line} ${column}`).values(),
-  ];
-  return (
-    (placement !== undefined &&
-      places.some((calls) => !calls.some(({ format }) => format === placement.format))) ||
-    namedOtherwise(fact, code.byType(profile.id), title, profile) !== undefined
-  );
-}
-
-/** Whether a literal is among the lines of a call. */
-function isIn({ place }: Fact, { place: { path, line, endLine = line } }: Fact): boolean {
-  return place.path === path && line <= place.line && place.line <= endLine;
-}
-
-/** What loads, or shows, the unit that it is given. */
-const loading = new Set<string>(['load', 'view', 'identify']);
-
-/** What the code of an edition does with unit IDs. */
-interface CodeOf {
-  /** The calls of a format that are given an ID. */
-  loads: ReadonlyMap<string, readonly FactOf<'call'>[]>;
-  byType: (network: string) => ReadonlyMap<string, ReadonlySet<string>>;
-}
-
-function codeOf({ facts, platform }: CallSiteContext): CodeOf {
-  const loads = new Map<string, FactOf<'call'>[]>();
-  for (const fact of facts) {
-    if (fact.kind !== 'call' || fact.platform !== platform || !loading.has(fact.action)) continue;
-    for (const id of new Set(fact.code?.argument?.ids)) {
-      const known = loads.get(id) ?? [];
-      known.push(fact);
-      loads.set(id, known);
-    }
-  }
-  const types = new Map<string, ReturnType<typeof placementsByType>>();
-  const byType = (network: string) => {
-    const found = types.get(network) ?? placementsByType(facts, network);
-    types.set(network, found);
-    return found;
-  };
-  return { loads, byType };
 }
 
 /**

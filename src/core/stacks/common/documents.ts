@@ -107,7 +107,7 @@ export function unitFacts(
   const unresolved = mine.map(({ unit: { name: _, ...unit } }) => ({
     ...base,
     ...unit,
-    what: `Whether ${unit.value} is used`,
+    what: `whether ${unit.value} is used`,
     reason,
   }));
   return { facts: [], unresolved };

@@ -21,6 +21,8 @@ export const stepCalls = {
   asset: 'SetField',
   /** name, value */
   metaData: 'SetMetaData',
+  /** key, value, list */
+  text: 'SetText',
   /** identifier */
   attribution: 'AddAttribution',
   /** list, type, value, keys */
@@ -119,6 +121,8 @@ class StepFile {
       return this.step('asset', third, first.value, second.value);
     if (this.isOurs && name === stepCalls.metaData && first && second)
       return this.step('meta-data', second, first.value);
+    if (this.isOurs && name === stepCalls.text && first && second)
+      return this.step('key', second, first.value, 'string');
     if (this.isOurs && name === stepCalls.attribution && first) return this.step('attribution', first);
     if (this.isOurs && name === stepCalls.entry && second && third) return this.entry(call, second, third);
     if (name === 'AddBuildProperty' && second?.value === 'OTHER_LDFLAGS' && third)

@@ -1,48 +1,8 @@
-import type { Stage } from '../../../words/words.js';
 import { markOf } from '../../../languages/common/placebook.js';
 import { csharpText } from '../../../languages/csharp/placebook.js';
-import type { PlainType, PlainValue } from '../../../formats/plist/plain.js';
 import { stepCalls, stepsMark } from '../survey/build-steps.js';
-
-/** An ID that differs by stage, or does not. */
-export type StagedId = Record<Stage, string>;
-
-/** What the build steps of a title do. */
-export interface StepsContents {
-  /** Fields of settings assets. */
-  assets: { asset: string; field: string; ids: StagedId }[];
-  /** Meta-data of the Android manifest. */
-  metaData: { key: string; ids: StagedId }[];
-  /** Keys of the property list. */
-  keys: { key: string; value: boolean | StagedId }[];
-  /** Numbers, arrays and dictionaries of the property list, leaf by leaf. */
-  entries: ListEntry[];
-  attribution: string[];
-  linkerFlags: string[];
-}
-
-/** A value below keys of the property list: a number, a flag or a text, or one more text of an array. */
-export interface ListEntry {
-  way: string[];
-  type: 'string' | 'boolean' | 'integer' | 'real' | 'item';
-  value: string;
-}
-
-/** The leaves of a value, each with the keys that lead to it; undefined where an array holds more than texts. */
-export function listEntries(value: PlainValue, way: string[], type?: PlainType): ListEntry[] | undefined {
-  if (Array.isArray(value)) {
-    const items = value.flatMap((item) => (typeof item === 'string' ? [item] : []));
-    if (items.length < value.length) return undefined;
-    return items.map((item) => ({ way, type: 'item', value: item }));
-  }
-  if (typeof value === 'object') {
-    const parts = Object.entries(value).map(([key, item]) => listEntries(item, [...way, key]));
-    return parts.every((part) => part !== undefined) ? parts.flat() : undefined;
-  }
-  if (typeof value !== 'number') return [{ way, type: typeof value as 'string', value: String(value) }];
-  const number = type === 'real' || !Number.isInteger(value) ? 'real' : 'integer';
-  return [{ way, type: number, value: String(value) }];
-}
+import { chosen, type StepsContents } from './steps-contents.js';
+import { iosCalls, iosMethods } from './steps-ios.js';
 
 export function isNothing(steps: StepsContents): boolean {
   return Object.values(steps).every((items) => (items as unknown[]).length === 0);
@@ -54,8 +14,8 @@ export function isNothing(steps: StepsContents): boolean {
  * `PlistDocument`, `PBXProject`).
  */
 export function stepsScript(steps: StepsContents, revision: number | undefined): string {
-  const { assets, metaData, keys, entries, attribution, linkerFlags } = steps;
-  const list = keys.length + entries.length + attribution.length > 0;
+  const { assets, metaData, keys, texts, entries, attribution, linkerFlags } = steps;
+  const list = keys.length + texts.length + entries.length + attribution.length > 0;
   const onIos = list || linkerFlags.length > 0;
   const onAndroid = metaData.length > 0;
   const lines = [
@@ -71,58 +31,68 @@ export function stepsScript(steps: StepsContents, revision: number | undefined):
     'using UnityEditor.Build.Reporting;',
     ...(onIos ? ['#if UNITY_IOS', 'using UnityEditor.iOS.Xcode;', '#endif'] : []),
     '',
-    '/// <summary>Gives each build the IDs of its platform and stage, and what networks ask for.</summary>',
-    'public sealed class AdsBuildSteps : IPreprocessBuildWithReport, IPostprocessBuildWithReport',
+    '/// <summary>Gives each build the IDs of its platform and stage.</summary>',
+    'public sealed class AdsBuildSteps : IPreprocessBuildWithReport',
     '{',
     '    internal static bool development;',
     '',
-    ...order,
+    ...order('Before the steps of SDKs, which read their settings then.', -1000),
     '',
     '    public void OnPreprocessBuild(BuildReport report)',
     '    {',
     '        development = (report.summary.options & BuildOptions.Development) != 0;',
     ...assets.map(
       ({ asset, field, ids }) =>
-        `        ${stepCalls.asset}(${csharpText(asset)}, ${csharpText(field)}, ${chosen(ids)});`,
+        `        ${stepCalls.asset}(${csharpText(asset)}, ${csharpText(field)}, ${chosen(ids, 'development')});`,
     ),
-    '    }',
-    '',
-    '    public void OnPostprocessBuild(BuildReport report)',
-    '    {',
-    ...(assets.length > 0 ? ['        // What is kept with the sources are the IDs of production.'] : []),
-    ...assets.map(
-      ({ asset, field, ids }) =>
-        `        PutBack(${csharpText(asset)}, ${csharpText(field)}, ${csharpText(ids.production)});`,
-    ),
-    ...(onIos ? iosCalls(list, linkerFlags.length > 0) : []),
     '    }',
     ...(assets.length > 0 ? assetMethods : []),
-    ...(onIos ? ['', '#if UNITY_IOS', ...iosMethods(steps, list).slice(1), '#endif'] : []),
     '}',
+    ...(onIos || assets.length > 0 ? afterClass(steps, { list, onIos }) : []),
     ...(onAndroid ? androidClass(steps) : []),
     '',
   ];
   return lines.join('\n');
 }
 
-/** What is called once the Xcode project is there. */
-function iosCalls(list: boolean, flags: boolean): string[] {
+/** What is done once a build is there: settings as they were, and what the Xcode project needs. */
+function afterClass(steps: StepsContents, { list, onIos }: { list: boolean; onIos: boolean }): string[] {
+  const { assets, linkerFlags } = steps;
   return [
-    '#if UNITY_IOS',
-    '        if (report.summary.platform == BuildTarget.iOS)',
-    '        {',
-    ...(list
-      ? ['            ChangePropertyList(Path.Combine(report.summary.outputPath, "Info.plist"));']
-      : []),
-    ...(flags ? ['            ChangeProject(report.summary.outputPath);'] : []),
-    '        }',
-    '#endif',
+    '',
+    '/// <summary>Gives the Xcode project what networks ask for, and the settings their own IDs back.</summary>',
+    'public sealed class AdsProjectSteps : IPostprocessBuildWithReport',
+    '{',
+    ...order('After all other steps, so that what these wrote is there, and stays.', 10000),
+    '',
+    '    public void OnPostprocessBuild(BuildReport report)',
+    '    {',
+    ...(assets.length > 0 ? ['        // What is kept with the sources are the IDs of production.'] : []),
+    ...assets.map(
+      ({ asset, field, ids }) =>
+        `        AdsBuildSteps.PutBack(${csharpText(asset)}, ${csharpText(field)}, ${csharpText(ids.production)});`,
+    ),
+    ...(onIos ? iosCalls(list, linkerFlags.length > 0) : []),
+    '    }',
+    ...(onIos ? ['', '#if UNITY_IOS', ...iosMethods(steps, list).slice(1), '#endif'] : []),
+    '}',
   ];
 }
 
-const order = ['    public int callbackOrder', '    {', '        get { return 100; }', '    }'];
+const order = (why: string, at: number): string[] => [
+  `    // ${why}`,
+  '    public int callbackOrder',
+  '    {',
+  `        get { return ${at}; }`,
+  '    }',
+];
 
 const assetMethods = [
+  '',
+  '    internal static void PutBack(string asset, string field, string value)',
+  '    {',
+  `        ${stepCalls.asset}(asset, field, value);`,
+  '    }',
   '',
   `    private static void ${stepCalls.asset}(string asset, string field, string value)`,
   '    {',
@@ -137,109 +107,6 @@ const assetMethods = [
   '        fields.ApplyModifiedPropertiesWithoutUndo();',
   '        AssetDatabase.SaveAssets();',
   '    }',
-  '',
-  '    private static void PutBack(string asset, string field, string value)',
-  '    {',
-  `        ${stepCalls.asset}(asset, field, value);`,
-  '    }',
-];
-
-function iosMethods({ keys, entries, attribution, linkerFlags }: StepsContents, list: boolean): string[] {
-  return [
-    ...(list
-      ? [
-          '',
-          '    private static void ChangePropertyList(string path)',
-          '    {',
-          '        var list = new PlistDocument();',
-          '        list.ReadFromFile(path);',
-          ...keys.map(({ key, value }) =>
-            typeof value === 'boolean'
-              ? `        list.root.SetBoolean(${csharpText(key)}, ${value});`
-              : `        list.root.SetString(${csharpText(key)}, ${chosen(value)});`,
-          ),
-          ...entries.map(({ way, type, value }) => {
-            const given = [type, value, ...way].map(csharpText).join(', ');
-            return `        ${stepCalls.entry}(list.root, ${given});`;
-          }),
-          ...attribution.map((id) => `        ${stepCalls.attribution}(${csharpText(id)}, list.root);`),
-          '        list.WriteToFile(path);',
-          '    }',
-        ]
-      : []),
-    ...(entries.length > 0 ? entryMethod : []),
-    ...(attribution.length > 0
-      ? [
-          '',
-          `    private static void ${stepCalls.attribution}(string id, PlistElementDict root)`,
-          '    {',
-          '        var held = root["SKAdNetworkItems"];',
-          '        var items = held == null ? root.CreateArray("SKAdNetworkItems") : held.AsArray();',
-          '        items.AddDict().SetString("SKAdNetworkIdentifier", id);',
-          '    }',
-        ]
-      : []),
-    ...(linkerFlags.length > 0
-      ? [
-          '',
-          '    private static void ChangeProject(string folder)',
-          '    {',
-          '        var path = PBXProject.GetPBXProjectPath(folder);',
-          '        var project = new PBXProject();',
-          '        project.ReadFromFile(path);',
-          '        var target = project.GetUnityFrameworkTargetGuid();',
-          ...linkerFlags.map(
-            (flag) => `        project.AddBuildProperty(target, "OTHER_LDFLAGS", ${csharpText(flag)});`,
-          ),
-          '        project.WriteToFile(path);',
-          '    }',
-        ]
-      : []),
-  ];
-}
-
-const entryMethod = [
-  '',
-  `    private static void ${stepCalls.entry}(PlistElementDict root, string type, string value, params string[] way)`,
-  '    {',
-  '        var holder = root;',
-  '        for (var at = 0; at < way.Length - 1; at++)',
-  '        {',
-  '            var held = holder[way[at]];',
-  '            holder = held == null ? holder.CreateDict(way[at]) : held.AsDict();',
-  '        }',
-  '',
-  '        var key = way[way.Length - 1];',
-  '        if (type == "integer")',
-  '        {',
-  '            holder.SetInteger(key, int.Parse(value, CultureInfo.InvariantCulture));',
-  '        }',
-  '        else if (type == "real")',
-  '        {',
-  '            holder.SetReal(key, float.Parse(value, CultureInfo.InvariantCulture));',
-  '        }',
-  '        else if (type == "boolean")',
-  '        {',
-  '            holder.SetBoolean(key, value == "true");',
-  '        }',
-  '        else if (type == "string")',
-  '        {',
-  '            holder.SetString(key, value);',
-  '        }',
-  '        else',
-  '        {',
-  '            var items = holder[key] == null ? holder.CreateArray(key) : holder[key].AsArray();',
-  '            foreach (var item in items.values)',
-  '            {',
-  '                if (item is PlistElementString && item.AsString() == value)',
-  '                {',
-  '                    return;',
-  '                }',
-  '            }',
-  '',
-  '            items.AddString(value);',
-  '        }',
-  '    }',
 ];
 
 function androidClass({ metaData }: StepsContents): string[] {
@@ -251,7 +118,7 @@ function androidClass({ metaData }: StepsContents): string[] {
     '{',
     '    private const string Android = "http://schemas.android.com/apk/res/android";',
     '',
-    ...order,
+    ...order('After all other steps, so that what these wrote is there, and stays.', 10000),
     '',
     '    public void OnPostGenerateGradleAndroidProject(string path)',
     '    {',
@@ -259,8 +126,7 @@ function androidClass({ metaData }: StepsContents): string[] {
     '        var manifest = new XmlDocument();',
     '        manifest.Load(file);',
     ...metaData.map(
-      ({ key, ids }) =>
-        `        ${stepCalls.metaData}(${csharpText(key)}, ${chosen(ids, 'AdsBuildSteps.development')}, manifest);`,
+      ({ key, ids }) => `        ${stepCalls.metaData}(${csharpText(key)}, ${chosen(ids)}, manifest);`,
     ),
     '        manifest.Save(file);',
     '    }',
@@ -268,17 +134,32 @@ function androidClass({ metaData }: StepsContents): string[] {
     `    private static void ${stepCalls.metaData}(string name, string value, XmlDocument manifest)`,
     '    {',
     '        var application = manifest.SelectSingleNode("/manifest/application");',
-    '        var element = manifest.CreateElement("meta-data");',
-    '        element.SetAttribute("name", Android, name);',
+    '        if (application == null)',
+    '        {',
+    '            application = manifest.DocumentElement.AppendChild(manifest.CreateElement("application"));',
+    '        }',
+    '',
+    '        XmlElement element = null;',
+    '        foreach (XmlNode node in application.SelectNodes("meta-data"))',
+    '        {',
+    '            var known = (XmlElement)node;',
+    '            if (known.GetAttribute("name", Android) == name)',
+    '            {',
+    '                element = known;',
+    '            }',
+    '        }',
+    '',
+    '        if (element == null)',
+    '        {',
+    '            element = manifest.CreateElement("meta-data");',
+    '            element.SetAttribute("name", Android, name);',
+    '            application.AppendChild(element);',
+    '        }',
+    '',
+    '        element.RemoveAttribute("resource", Android);',
     '        element.SetAttribute("value", Android, value);',
-    '        application.AppendChild(element);',
     '    }',
     '}',
     '#endif',
   ];
-}
-
-function chosen({ test, production }: StagedId, condition = 'development'): string {
-  if (test === production) return csharpText(production);
-  return `${condition} ? ${csharpText(test)} : ${csharpText(production)}`;
 }

@@ -9,7 +9,7 @@ import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change, ChangeBase } from '../../../edits/model.js';
 import { appIdRules } from '../../common/by-hand-steps.js';
 import type { PlainValue } from '../../../formats/plist/plain.js';
-import { isKeyMet, keyStep, wantedValue, type Key } from '../../common/plist/keys.js';
+import { isKeyMet, keyStep, trackingKey, wantedValue, type Key } from '../../common/plist/keys.js';
 import { titleEditions } from '../../common/joint-wiring.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';
@@ -17,7 +17,8 @@ import { assetField, settingsAsset } from '../survey/assets.js';
 import { isOurs, existingSteps } from '../survey/build-steps.js';
 import { isDevelopment } from '../survey/builds.js';
 import type { UnityProject } from '../survey/project.js';
-import { isNothing, listEntries, stepsScript, type StagedId, type StepsContents } from './steps-script.js';
+import { listEntries, type StagedId, type StepsContents } from './steps-contents.js';
+import { isNothing, stepsScript } from './steps-script.js';
 
 const rules = [
   ...appIdRules,
@@ -91,6 +92,7 @@ function asked(
     assets: [],
     metaData: [],
     keys: [],
+    texts: [],
     entries: [],
     attribution: [],
     linkerFlags: [],
@@ -135,11 +137,12 @@ function asked(
 
 /** Has a key of the property list set; false where the value is not known, or is more than the steps can write. */
 function addKey(
-  { keys, entries }: StepsContents,
+  { keys, texts, entries }: StepsContents,
   { key, type }: Key,
   value: PlainValue | undefined,
 ): boolean {
   if (type === 'boolean') keys.push({ key, value: value !== false });
+  else if (key === trackingKey && typeof value === 'string') texts.push({ key, value });
   else if (typeof value === 'string') keys.push({ key, value: { test: value, production: value } });
   else {
     const parts = value === undefined ? undefined : listEntries(value, [key], type);
@@ -181,6 +184,10 @@ function together(parts: readonly { steps: StepsContents; only?: string | undefi
     ),
     keys: once(
       (steps) => steps.keys,
+      ({ key }) => key,
+    ),
+    texts: once(
+      (steps) => steps.texts,
       ({ key }) => key,
     ),
     entries: once(
