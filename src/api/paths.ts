@@ -51,6 +51,8 @@ export const paths = {
   lintAttribution: { method: 'post', path: '/attribution/lint', role: 'viewer' },
   mergeAttribution: { method: 'post', path: '/attribution/merge', role: 'viewer' },
   compareAttribution: { method: 'post', path: '/snapshots/{snapshot}/attribution', role: 'editor' },
+  showTag: { method: 'post', path: '/tags/show', role: 'viewer' },
+  playTag: { method: 'post', path: '/tags/play', role: 'viewer' },
   collectPlan: { method: 'get', path: '/collect-plan', role: 'viewer' },
   addSnapshot: { method: 'post', path: '/snapshots', role: 'editor' },
   sendBlobs: { method: 'post', path: '/blobs', role: 'editor' },

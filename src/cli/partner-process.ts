@@ -82,6 +82,17 @@ function firstLine(child: ChildProcess, port: number): Promise<PartnerCard> {
 
 /** The partner that runs with a data folder, or with the demo below it; an error that says how to start one when there is none. */
 export function partnerCard(home: string): PartnerCard {
+  const card = partnerCardIfAny(home);
+  if (card) return card;
+  throw new CommandError(
+    'No simulated partner runs here.',
+    exit.unreachable,
+    'Start it: syndexa partner start.',
+  );
+}
+
+/** Where the partner of a data folder is; undefined where none announced itself. */
+export function partnerCardIfAny(home: string): PartnerCard | undefined {
   for (const folder of [home, join(home, 'demo')]) {
     try {
       const card: unknown = JSON.parse(readFileSync(join(folder, cardName), 'utf8'));
@@ -90,11 +101,7 @@ export function partnerCard(home: string): PartnerCard {
       // No partner announced itself here, or its card is damaged.
     }
   }
-  throw new CommandError(
-    'No simulated partner runs here.',
-    exit.unreachable,
-    'Start it: syndexa partner start.',
-  );
+  return undefined;
 }
 
 /** One control call of the partner. */

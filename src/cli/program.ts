@@ -8,6 +8,7 @@ import { partnerCommands } from './groups/partner.js';
 import { rosterCommands } from './groups/roster.js';
 import { serviceCommands } from './groups/service.js';
 import { standardCommands } from './groups/standards.js';
+import { tagCommands } from './groups/tags.js';
 import { titleCommands } from './groups/titles.js';
 import { treeCommands } from './groups/trees.js';
 import { commandProblem, internalProblem } from '../api/faults.js';
@@ -31,6 +32,7 @@ const groups = [
   networkCommands,
   partnerCommands,
   standardCommands,
+  tagCommands,
   serviceCommands,
   helpCommands,
 ];

@@ -3,9 +3,10 @@ import type { Board } from './board/model.js';
 import { readYaml, type FieldProblem } from './formats/yaml/read.js';
 import { readRoster } from './roster/document.js';
 import type { Roster } from './roster/model.js';
+import { goThroughTag, showTag } from './tag-tasks.js';
 import type { Position } from './text/line-map.js';
 
-/** What is done with large parts of the record. Plain data goes in and comes out, so that it can be done in another thread. */
+/** What is done with large parts of the record, and with documents. Plain data goes in and comes out, so that it can be done in another thread. */
 export const recordTasks = {
   /** Reads a roster document: the roster, or what is wrong with the text. */
   readRoster: (text: string): { roster: Roster | null; problems: FieldProblem[] } => {
@@ -27,6 +28,9 @@ export const recordTasks = {
 
   board: ([id, title, profiles, sources]: Parameters<typeof makeBoard>): Board =>
     makeBoard(id, title, profiles, sources),
+
+  showTag,
+  playTag: goThroughTag,
 } as const;
 
 export type RecordTasks = typeof recordTasks;

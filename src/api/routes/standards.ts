@@ -16,14 +16,28 @@ import {
   AttributionText,
 } from '../attribution.js';
 import { paths } from '../paths.js';
+import { TagPlayQuestion, TagPlayed, TagQuestion, TagReport } from '../tags.js';
 import type { RouteSpec } from './spec.js';
 
-/** app-ads.txt and SKAdNetwork lists. */
+/** app-ads.txt, SKAdNetwork lists and VAST tags. */
 export const standardRoutes = {
   appAdsNeeds: {
     ...paths.appAdsNeeds,
     summary: 'The app-ads.txt that the roster needs.',
     answer: AppAdsNeeds,
+  },
+  showTag: {
+    ...paths.showTag,
+    summary: 'Follows a VAST tag through the documents that are known, and says what it shows.',
+    body: TagQuestion,
+    answer: TagReport,
+  },
+  playTag: {
+    ...paths.playTag,
+    summary:
+      'Goes through a VAST tag with what a user does, and says what would be called when. Calls nothing.',
+    body: TagPlayQuestion,
+    answer: TagPlayed,
   },
   lintAppAds: {
     ...paths.lintAppAds,

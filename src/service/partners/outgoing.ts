@@ -24,7 +24,17 @@ export interface Outgoing {
 export interface Answered {
   status: number;
   headers: IncomingHttpHeaders;
+  bytes: Uint8Array;
+  /** The answer as UTF-8. */
   text: string;
+}
+
+/** An answer of more bytes than are taken. */
+export class TooLargeError extends Error {
+  constructor(maxBytes: number) {
+    super(`the answer is larger than ${maxBytes} bytes`);
+    this.name = 'TooLargeError';
+  }
 }
 
 /** An address inside a network that is not the internet's, and that the owner did not name. */
@@ -91,7 +101,7 @@ export function portOf(url: URL): number {
 /**
  * Asks another machine. Redirects are not followed. The address is looked at when the connection is made, so a name
  * that leads elsewhere meanwhile gains nothing.
- * @throws PrivateAddressError, or the errors of the connection; Error when the answer is too large or too late
+ * @throws PrivateAddressError, TooLargeError, or the errors of the connection; an abort error when it is too late
  */
 export function ask({ method, url, headers, body, timeout, maxBytes, named }: Outgoing): Promise<Answered> {
   const target = new URL(url);
@@ -117,15 +127,13 @@ export function ask({ method, url, headers, body, timeout, maxBytes, named }: Ou
         response.on('data', (chunk: Buffer) => {
           chunks.push(chunk);
           size += chunk.length;
-          if (size > maxBytes) call.destroy(new Error(`the answer is larger than ${maxBytes} bytes`));
+          if (size > maxBytes) call.destroy(new TooLargeError(maxBytes));
         });
-        response.on('end', () =>
-          resolve({
-            status: response.statusCode ?? 0,
-            headers: response.headers,
-            text: Buffer.concat(chunks).toString('utf8'),
-          }),
-        );
+        response.on('end', () => {
+          const bytes = Buffer.concat(chunks);
+          const { statusCode: status = 0, headers: answered } = response;
+          resolve({ status, headers: answered, bytes, text: bytes.toString('utf8') });
+        });
         response.on('error', reject);
       },
     );

@@ -8,6 +8,7 @@ import { networkHandlers } from './networks.js';
 import { rosterDocumentHandlers } from './roster-document.js';
 import { snapshotHandlers } from './snapshots.js';
 import { stepsHandlers } from './steps.js';
+import { tagHandlers } from './tags.js';
 import { titleHandlers } from './titles.js';
 import { treeHandlers } from './trees.js';
 
@@ -22,6 +23,7 @@ export const handlers: Omit<Handlers, OpenRoute> = {
   ...rosterDocumentHandlers,
   ...snapshotHandlers,
   ...stepsHandlers,
+  ...tagHandlers,
   ...titleHandlers,
   ...treeHandlers,
 };

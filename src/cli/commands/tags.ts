@@ -1,0 +1,147 @@
+import { randomInt } from 'node:crypto';
+import type { TagPlayed, TagQuestion, TagReport } from '../../api/tags.js';
+import type { PlayerName } from '../../core/standards/vast/choose.js';
+import type { Action } from '../../core/standards/vast/film.js';
+import type { NamedHost } from '../../service/partners/outgoing.js';
+import type { Client } from '../client.js';
+import { homeFolder, withService } from '../connect.js';
+import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { partnerCardIfAny } from '../partner-process.js';
+import { startProgress } from '../progress.js';
+import { bytesOf } from '../read-file.js';
+import { playText, tagText } from '../render/tag.js';
+import { askForTag, callTracker, decodeXml, mayBeCalled, namedHosts, tryFile } from '../tag-net.js';
+
+export interface TagOptions {
+  device: PlayerName;
+  bitrate?: number;
+  wrappers: number;
+  /** Whether files of films are tried. */
+  media: boolean;
+  allow: readonly string[];
+  json?: boolean;
+}
+
+/** Documents together may be this large, in characters; more is not sent to the service. */
+const maxSent = 12_000_000;
+/** Files that are tried at a time. */
+const tries = 4;
+
+/** `syndexa tag show ADDRESS`: what a tag shows, and what is wrong with it. */
+export function showTag(io: Io, paint: Paint, address: string, options: TagOptions): Promise<number> {
+  return withService(io, async (client) => {
+    const { report } = await read(io, client, address, options);
+    if (options.json) io.out(`${JSON.stringify(report, null, 2)}\n`);
+    else io.out(tagText(report, paint, io.width));
+    return isSound(report) ? exit.clean : exit.findings;
+  });
+}
+
+/** `syndexa tag play ADDRESS`: what is called when, with what the user does on the way. */
+export function playTag(
+  io: Io,
+  paint: Paint,
+  address: string,
+  { actions, fire, ...options }: TagOptions & { actions: Action[]; fire?: boolean },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const { question } = await read(io, client, address, options);
+    const played = await client.call('playTag', { body: { ...question, actions } });
+    const fired = fire ? await callAll(io, played, options.allow) : [];
+    if (options.json) io.out(`${JSON.stringify({ ...played, fired }, null, 2)}\n`);
+    else io.out(playText(played, fired, paint));
+    const isShown = played.lines.some(({ name }) => name === 'start');
+    const isStuck = played.lines.some(({ what }) => what === 'stuck');
+    return isShown && !isStuck ? exit.clean : exit.findings;
+  });
+}
+
+/** Whether an ad is shown, and no document breaks the standard. */
+function isSound({ ads, documents, deadEnds }: TagReport): boolean {
+  return (
+    ads.some(({ choice }) => choice.file !== null) &&
+    deadEnds.length === 0 &&
+    documents.every(({ problems }) => problems.every(({ severity }) => severity === 'warning'))
+  );
+}
+
+/** Asks for the documents of a tag, one after the other, until the service has all that it needs. */
+async function read(
+  io: Io,
+  client: Client,
+  address: string,
+  { device, bitrate, wrappers, media, allow }: TagOptions,
+): Promise<{ question: TagQuestion; report: TagReport }> {
+  const named = namedHosts(address, allow);
+  const question: TagQuestion = {
+    start: address,
+    answers: [],
+    reached: [],
+    wrappers,
+    device,
+    ...(bitrate === undefined ? {} : { bitrate }),
+    at: new Date().toISOString(),
+    seed: randomInt(100_000_000),
+  };
+  const progress = startProgress(io, 'asking for the tag');
+  try {
+    let report: TagReport | undefined;
+    let size = 0;
+    for (let next = [address]; next.length > 0; next = report.next) {
+      for (const url of next) {
+        const answer = url === address ? await firstAnswer(io, address, named) : await askForTag(url, named);
+        size += answer.text?.length ?? 0;
+        question.answers.push(size > maxSent ? { url, failed: 'too-large' } : answer);
+      }
+      report = await client.call('showTag', { body: question });
+    }
+    report ??= await client.call('showTag', { body: question });
+    if (!media || report.media.length === 0) return { question, report };
+    question.reached = await inTurns(report.media, (url) => tryFile(url, named));
+    return { question, report: await client.call('showTag', { body: question }) };
+  } finally {
+    progress.end();
+  }
+}
+
+async function firstAnswer(io: Io, address: string, named: readonly NamedHost[]) {
+  if (/^https?:\/\//i.test(address)) return askForTag(address, named);
+  if (/^[a-z][a-z0-9+.-]+:\/\//i.test(address))
+    throw new CommandError(
+      `${address} is no address that a player can ask for.`,
+      exit.wrongUse,
+      'Give one that begins with https://, or the name of a file.',
+    );
+  const text = decodeXml(await bytesOf(io, address));
+  if (text === undefined)
+    throw new CommandError(
+      `${address} is in no encoding that can be read.`,
+      exit.wrongUse,
+      'Save it as UTF-8, or name its encoding in its first line: <?xml version="1.0" encoding="…"?>.',
+    );
+  if (text.length > 2_000_000)
+    throw new CommandError(`${address} is larger than 2 MB.`, exit.wrongUse, 'No player reads so much.');
+  return { url: address, text };
+}
+
+/** Calls the trackers of a break, those of hosts that may be called; the others are said to be left. */
+async function callAll(io: Io, { lines }: TagPlayed, allow: readonly string[]) {
+  const card = partnerCardIfAny(homeFolder(io.env));
+  const named = namedHosts(card?.url ?? '', allow);
+  const urls = lines.flatMap(({ calls }) => calls);
+  return inTurns(urls, async (url) => ({
+    url,
+    outcome: mayBeCalled(url, named) ? await callTracker(url, named) : 'left: the host is not among --allow',
+  }));
+}
+
+/** Does the same with all of some, a few at a time; in their order. */
+async function inTurns<Item, Result>(
+  items: readonly Item[],
+  work: (item: Item) => Promise<Result>,
+): Promise<Result[]> {
+  const done: Result[] = [];
+  for (let at = 0; at < items.length; at += tries)
+    done.push(...(await Promise.all(items.slice(at, at + tries).map(work))));
+  return done;
+}

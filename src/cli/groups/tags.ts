@@ -1,0 +1,86 @@
+import { InvalidArgumentError, Option, type Command } from 'commander';
+import { players, type PlayerName } from '../../core/standards/vast/choose.js';
+import { actionNames, type Action, type ActionName } from '../../core/standards/vast/film.js';
+import { json, type Group, type GroupContext } from './group.js';
+
+const work = () => import('../commands/tags.js');
+
+/** VAST tags. */
+export const tagCommands: Group = (program, context) => {
+  const tag = program.command('tag').description('VAST tags: what they show, and what is called when');
+  tagShowCommand(tag, context);
+  tagPlayCommand(tag, context);
+};
+
+function tagShowCommand(tag: Command, { io, paint, end }: GroupContext): void {
+  withTag(tag.command('show'))
+    .description('follow a tag to the ads that it shows; check every document on the way')
+    .addOption(json())
+    .action((address: string, options: Options) =>
+      end(
+        work().then(({ showTag }) => showTag(io, paint, address, { ...options, allow: options.allow ?? [] })),
+      ),
+    );
+}
+
+function tagPlayCommand(tag: Command, { io, paint, end }: GroupContext): void {
+  withTag(tag.command('play'))
+    .description('go through a tag as a player does; list what is called when')
+    .option(
+      '--do <action@time...>',
+      `what the user and the device do, such as pause@5s: ${actionNames.join(', ')}`,
+      (text: string, known: Action[] | undefined) => [...(known ?? []), actionOf(text)],
+    )
+    .option('--fire', 'make the calls, at the simulated partner and the hosts of --allow alone')
+    .addOption(json())
+    .action(
+      (address: string, { do: actions = [], ...options }: Options & { do?: Action[]; fire?: boolean }) =>
+        end(
+          work().then(({ playTag }) =>
+            playTag(io, paint, address, { ...options, allow: options.allow ?? [], actions }),
+          ),
+        ),
+    );
+}
+
+interface Options {
+  device: PlayerName;
+  bitrate?: number;
+  wrappers: number;
+  media: boolean;
+  allow?: string[];
+  json?: boolean;
+}
+
+/** What both commands take. */
+function withTag(command: Command): Command {
+  return command
+    .argument('<address>', 'the address of a tag, or a file; - for standard input')
+    .addOption(
+      new Option('--device <device>', 'what it is shown on').choices(Object.keys(players)).default('phone'),
+    )
+    .option('--bitrate <kbps>', 'what the line bears, in kilobits per second', wholeNumber(1, 1_000_000))
+    .option('--wrappers <count>', 'how many wrappers may follow one another', wholeNumber(0, 20), 5)
+    .option('--no-media', 'do not try whether the files of films are there')
+    .option('--allow <hosts...>', 'hosts in this network that may be asked, and called by --fire');
+}
+
+function wholeNumber(least: number, most: number): (text: string) => number {
+  return (text) => {
+    const number = Number(text);
+    if (/^\d+$/.test(text) && number >= least && number <= most) return number;
+    throw new InvalidArgumentError(`It is a whole number from ${least} to ${most}.`);
+  };
+}
+
+/** `pause@5s`, `resume@7500ms`, `skip@6`. */
+function actionOf(text: string): Action {
+  const [, name = '', number = '', unit = 's'] =
+    /^([a-z-]+)@(\d{1,6}(?:\.\d{1,3})?)(s|ms)?$/.exec(text) ?? [];
+  const known = (actionNames as readonly string[]).includes(name);
+  if (!known || number === '')
+    throw new InvalidArgumentError(
+      `${JSON.stringify(text)} is no action with its time. Write one such as pause@5s; the actions are ${actionNames.join(', ')}.`,
+    );
+  return { do: name as ActionName, at: Math.round(Number(number) * (unit === 's' ? 1000 : 1)) };
+}

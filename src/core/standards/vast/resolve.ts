@@ -1,0 +1,223 @@
+import type { ErrorCode } from './error-codes.js';
+import { fillMacros, type MacroValues } from './macros.js';
+import type { VastAd, VastDocument, VastUrl } from './model.js';
+import { readVast } from './read.js';
+
+/** What came of asking for an address. */
+export interface TagAnswer {
+  /** The address as it was asked for. */
+  url: string;
+  /** The document; absent where there was none. */
+  text?: string;
+  /** Why there was none. */
+  failed?: 'unreachable' | 'timeout' | 'status' | 'too-large' | 'redirects' | 'not-text';
+  status?: number;
+  /** How often the server sent on to another address. */
+  redirects?: number;
+  /** How long it took, in milliseconds. */
+  ms?: number;
+}
+
+/** One document of the chain. */
+export interface TagStep {
+  url: string;
+  /** How many wrappers lead here. */
+  depth: number;
+  answer: TagAnswer | null;
+  document: VastDocument | null;
+}
+
+/** An ad that can be played: the ad itself with the wrappers around it, the outermost first. */
+export interface WrappedAd {
+  ad: VastAd;
+  wrappers: VastAd[];
+  /** The index of the document that holds it. */
+  step: number;
+}
+
+/** A way that ended without an ad. */
+export interface DeadEnd {
+  code: ErrorCode;
+  why: string;
+  fix: string;
+  /** What is called then, the outermost first. */
+  errors: VastUrl[];
+  step: number;
+  place?: { line: number; column: number };
+  /** The place in the pod that stays empty. */
+  sequence: number | null;
+}
+
+export interface ResolvedTag {
+  steps: TagStep[];
+  ads: WrappedAd[];
+  deadEnds: DeadEnd[];
+  /** Addresses that have to be asked for before more can be said. */
+  next: string[];
+}
+
+/** Documents of one tag, whatever its wrappers and pods lead to. */
+export const maxDocuments = 40;
+
+interface Way {
+  url: string;
+  wrappers: VastAd[];
+  urls: string[];
+  sequence: number | null;
+}
+
+/**
+ * Follows the wrappers of a tag through the answers that are known. Where one is missing, its address is in `next`, and the
+ * tag is followed again once it is there.
+ * @param limit how many wrappers may follow one another
+ */
+export function resolveTag(
+  start: string,
+  answers: readonly TagAnswer[],
+  { limit, macros = {} }: { limit: number; macros?: MacroValues },
+): ResolvedTag {
+  const known = new Map(answers.map((answer) => [answer.url, answer]));
+  const read = new Map<string, VastDocument>();
+  const found: ResolvedTag = { steps: [], ads: [], deadEnds: [], next: [] };
+  const ways: Way[] = [{ url: start, wrappers: [], urls: [], sequence: null }];
+  for (let way = ways.shift(); way; way = ways.shift()) {
+    const { url, wrappers } = way;
+    const step = found.steps.length;
+    const end = (code: ErrorCode, why: string, fix: string, more: Partial<DeadEnd> = {}) => {
+      const errors = wrappers.flatMap((one) => one.errors);
+      found.deadEnds.push({ code, why, fix, errors, step, sequence: way.sequence, ...more });
+    };
+    if (step >= maxDocuments) {
+      end(
+        300,
+        `The tag leads to more than ${maxDocuments} documents.`,
+        'Serve fewer ads, or fewer wrappers.',
+      );
+      continue;
+    }
+    const answer = known.get(url) ?? null;
+    const document = answer?.text === undefined ? null : (read.get(url) ?? readVast(answer.text));
+    if (document) read.set(url, document);
+    found.steps.push({ url, depth: wrappers.length, answer, document });
+    if (!answer) {
+      if (!found.next.includes(url)) found.next.push(url);
+      continue;
+    }
+    if (answer.failed === 'status' && (answer.status === 204 || answer.status === 200)) {
+      end(wrappers.length > 0 ? 303 : 900, 'The server answers that it has no ad.', noAd);
+      continue;
+    }
+    if (!document) {
+      const [why, fix] = failureOf(answer);
+      end(wrappers.length > 0 ? (answer.failed === 'status' ? 303 : 301) : 900, why, fix);
+      continue;
+    }
+    if (document.ads.length === 0) {
+      const code = document.error ?? (wrappers.length > 0 ? 303 : 900);
+      const errors = [...wrappers.flatMap((one) => one.errors), ...document.errors];
+      end(code, emptyBecause(document), noAd, { errors });
+      continue;
+    }
+    ways.unshift(...follow(document, { way, step, limit, macros, found, end }));
+  }
+  return found;
+}
+
+interface Following {
+  way: Way;
+  step: number;
+  limit: number;
+  macros: MacroValues;
+  found: ResolvedTag;
+  end: (code: ErrorCode, why: string, fix: string, more?: Partial<DeadEnd>) => void;
+}
+
+/** Takes the ads of a document, and gives the ways on that its wrappers open. */
+function follow(document: VastDocument, { way, step, limit, macros, found, end }: Following): Way[] {
+  const { wrappers, urls } = way;
+  const outer = wrappers.at(-1);
+  const pods = document.ads.filter(({ sequence }) => sequence !== null);
+  // A wrapper takes one ad unless it says otherwise (VAST 4.2, section 3.19): the first that stands alone.
+  const taken =
+    !outer || outer.allowsMany
+      ? document.ads
+      : document.ads.filter(({ sequence }) => sequence === null).slice(0, 1);
+  if (taken.length === 0 && pods.length > 0)
+    end(
+      303,
+      'The wrapper takes one ad alone, and what it leads to is a pod.',
+      'Write allowMultipleAds="true" in the wrapper, or serve an ad without a sequence.',
+    );
+  return taken.flatMap((ad): Way[] => {
+    const sequence = way.sequence ?? ad.sequence;
+    const more = { sequence, place: { line: ad.line, column: ad.column } };
+    if (ad.kind === 'inline') {
+      found.ads.push({ ad: { ...ad, sequence }, wrappers, step });
+      return [];
+    }
+    const inside = { ...more, errors: [...wrappers, ad].flatMap((one) => one.errors) };
+    const url = ad.next && fillMacros(ad.next.url, macros);
+    if (!url) end(300, 'The wrapper does not say where it leads.', 'Add <VASTAdTagURI>.', inside);
+    else if (outer?.followsOn === false)
+      end(
+        300,
+        'The wrapper around this one forbids that wrappers follow.',
+        'Serve the ad itself here, or take followAdditionalWrappers="false" out of the outer wrapper.',
+        inside,
+      );
+    else if (urls.includes(url) || url === way.url)
+      end(
+        302,
+        `The wrapper leads back to ${url}, so the chain never ends.`,
+        'Lead it to a document that holds an ad.',
+        inside,
+      );
+    else if (wrappers.length >= limit)
+      end(
+        302,
+        `More than ${limit} wrappers follow one another.`,
+        'Ask the network for a shorter chain: each wrapper costs a request, and players give up after five.',
+        inside,
+      );
+    else return [{ url, wrappers: [...wrappers, ad], urls: [...urls, way.url], sequence }];
+    return [];
+  });
+}
+
+const noAd = 'A network without a campaign answers so too: the title goes on without an ad.';
+
+function failureOf({ failed, status }: TagAnswer): [why: string, fix: string] {
+  switch (failed) {
+    case 'timeout':
+      return [
+        'The server did not answer in time.',
+        'Try again; a player shows content after a few seconds without an ad.',
+      ];
+    case 'status':
+      return [`The server answers ${status ?? 'with an error'}.`, 'Check the address of the tag.'];
+    case 'too-large':
+      return ['The answer is larger than 2 MB.', 'No player reads so much: check what the address serves.'];
+    case 'redirects':
+      return [
+        'The server sends on to another address more than five times.',
+        'Use the address that answers.',
+      ];
+    case 'not-text':
+      return [
+        'The answer is no text in an encoding that can be read.',
+        'Serve it as UTF-8, and say so in its head.',
+      ];
+    default:
+      return [
+        'The server cannot be reached.',
+        'Check the host of the address, and the network of this machine.',
+      ];
+  }
+}
+
+function emptyBecause({ error, problems }: VastDocument): string {
+  const first = problems.find(({ severity }) => severity === 'error');
+  return error !== null && first
+    ? `The document holds no ad that can be read: ${first.message}`
+    : 'The document holds no ad.';
+}

@@ -1,0 +1,299 @@
+import type { XmlElement } from '../../formats/xml/model.js';
+import { elements, textOf } from '../../formats/xml/query.js';
+import { trackingEvents } from './events.js';
+import type { VastProblem } from './model.js';
+import { elementRules } from './shapes/index.js';
+import type { AttributeRule, ChildRule, ContentKind, ElementRule } from './shapes/rule.js';
+import { millisecondsOf, offsetOf } from './times.js';
+import { isAtLeast, type VastVersion } from './versions.js';
+
+/** Problems of one document beyond this number are counted, and not listed. */
+const maxProblems = 200;
+
+type Report = (problem: Omit<VastProblem, 'line' | 'column'>, at: number) => void;
+
+/** Checks the elements of a document by the rules of its version. */
+export function validate(
+  root: XmlElement,
+  version: VastVersion,
+  placeOf: (offset: number) => { line: number; column: number },
+): VastProblem[] {
+  const problems: VastProblem[] = [];
+  let more = 0;
+  const report: Report = (problem, at) => {
+    if (problems.length < maxProblems) problems.push({ ...problem, ...placeOf(at) });
+    else more += 1;
+  };
+  const waiting: { element: XmlElement; shape: string }[] = [{ element: root, shape: 'VAST' }];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const rule = elementRules.get(next.shape);
+    if (!rule) continue;
+    checkAttributes(next.element, rule, version, report);
+    checkContent(next.element, rule, report);
+    if (next.shape === 'Tracking') checkEvent(next.element, version, report);
+    waiting.push(...checkChildren(next.element, rule, version, report).reverse());
+  }
+  if (more > 0)
+    problems.push({
+      severity: 'warning',
+      message: `There are ${more} more problems, which are not listed.`,
+      fix: 'Mend the ones above, and look again.',
+      ...placeOf(root.start),
+    });
+  return problems;
+}
+
+function checkAttributes(
+  element: XmlElement,
+  { attributes = {}, section }: ElementRule,
+  version: VastVersion,
+  report: Report,
+): void {
+  const rules = new Map<string, AttributeRule>(Object.entries(attributes));
+  for (const [name, rule] of rules) {
+    const found = element.attributes.find((one) => one.name === name);
+    if (found || !rule.required || !isAtLeast(version, rule.since ?? '2.0')) continue;
+    report(
+      {
+        severity: 'error',
+        section,
+        message: `<${element.name}> has no ${name}.`,
+        fix: `Add ${name}="…" to it.`,
+      },
+      element.start,
+    );
+  }
+  for (const { name, value, valueSpan, start } of element.attributes) {
+    if (name.includes(':') || name === 'xmlns') continue;
+    const rule = rules.get(name);
+    if (!rule || !isAtLeast(version, rule.since ?? '2.0')) {
+      const since = rule?.since ? ` It came with VAST ${rule.since}.` : '';
+      report(
+        {
+          severity: 'warning',
+          section,
+          message: `VAST ${version} knows no ${name} of <${element.name}>.${since}`,
+          fix: rule
+            ? 'Raise the version of the document, or take it out.'
+            : 'Take it out, or put it into Extensions.',
+        },
+        start,
+      );
+    } else {
+      const wrong = complaintOf(value, rule.is);
+      if (wrong)
+        report(
+          {
+            severity: 'error',
+            section,
+            message: `${name} of <${element.name}> ${wrong.is}.`,
+            fix: wrong.fix,
+          },
+          valueSpan.start,
+        );
+    }
+  }
+}
+
+function checkChildren(
+  element: XmlElement,
+  { children, oneOf, content, section }: ElementRule,
+  version: VastVersion,
+  report: Report,
+): { element: XmlElement; shape: string }[] {
+  if (!children) {
+    if (content !== 'any')
+      for (const child of elements(element).slice(0, 1))
+        report(
+          {
+            severity: 'error',
+            section,
+            message: `<${element.name}> holds <${child.name}>, but takes text only.`,
+            fix: 'Take the element out.',
+          },
+          child.start,
+        );
+    return [];
+  }
+  const rules = new Map<string, ChildRule>(Object.entries(children));
+  const seen = new Map<string, number>();
+  const found: { element: XmlElement; shape: string }[] = [];
+  for (const child of elements(element)) {
+    const rule = rules.get(child.name);
+    if (!rule) {
+      report(unexpected(element, child, version, section, rules), child.start);
+      continue;
+    }
+    found.push({ element: child, shape: rule.shape });
+    const times = (seen.get(child.name) ?? 0) + 1;
+    seen.set(child.name, times);
+    if (!isAtLeast(version, rule.since ?? '2.0'))
+      report(
+        {
+          severity: 'warning',
+          section,
+          message: `<${child.name}> came with VAST ${rule.since ?? ''}, but the document says ${version}.`,
+          fix: 'Raise the version of the document, or take the element out.',
+        },
+        child.start,
+      );
+    if (times === 2 && rule.max === 1)
+      report(
+        {
+          severity: 'error',
+          section,
+          message: `<${element.name}> holds more than one <${child.name}>.`,
+          fix: 'Keep one.',
+        },
+        child.start,
+      );
+  }
+  for (const [name, rule] of rules)
+    if (rule.min === 1 && !seen.has(name) && isAtLeast(version, rule.since ?? '2.0'))
+      report(missing(element, `<${name}>`, section), element.start);
+  if (oneOf && !oneOf.some((name) => seen.has(name)))
+    report(missing(element, oneOf.map((name) => `<${name}>`).join(' or '), section), element.start);
+  if (element.name === 'Ad' && seen.size > 1)
+    report(
+      {
+        severity: 'error',
+        section,
+        message: '<Ad> holds both <InLine> and <Wrapper>.',
+        fix: 'Make two ads of it.',
+      },
+      element.start,
+    );
+  return found;
+}
+
+const missing = (
+  element: XmlElement,
+  what: string,
+  section: string,
+): Omit<VastProblem, 'line' | 'column'> => ({
+  severity: 'error',
+  section,
+  message: `<${element.name}> has no ${what}.`,
+  fix: `Add ${what}.`,
+});
+
+function unexpected(
+  element: XmlElement,
+  child: XmlElement,
+  version: VastVersion,
+  section: string,
+  rules: ReadonlyMap<string, ChildRule>,
+): Omit<VastProblem, 'line' | 'column'> {
+  const meant = [...rules.keys()].find((name) => name.toLowerCase() === child.name.toLowerCase());
+  return {
+    severity: 'warning',
+    section,
+    message: `VAST ${version} has no <${child.name}> in <${element.name}>, so players pass over it.`,
+    fix: meant
+      ? `Write <${meant}>: names are told apart by case.`
+      : 'Take it out, or put it into Extensions.',
+  };
+}
+
+function checkContent(element: XmlElement, { content, section }: ElementRule, report: Report): void {
+  if (content === undefined || content === 'any') return;
+  const text = textOf(element).trim();
+  const wrong = complaintOf(text, content);
+  if (!wrong) return;
+  const first = element.children.find((child) => child.type === 'text' && child.value.trim() !== '');
+  // Nothing to call is no mistake of a tracker: players leave it out.
+  const severity = text === '' && content === 'url' ? 'warning' : 'error';
+  report(
+    { severity, section, message: `<${element.name}> ${wrong.is}.`, fix: wrong.fix },
+    first?.start ?? element.start,
+  );
+}
+
+function checkEvent(element: XmlElement, version: VastVersion, report: Report): void {
+  const event = element.attributes.find(({ name }) => name === 'event');
+  if (!event) return;
+  const rule = trackingEvents.get(event.value);
+  const at = event.valueSpan.start;
+  if (!rule)
+    report(
+      {
+        severity: 'warning',
+        section: '3.14.1',
+        message: `No version of VAST has an event ${JSON.stringify(event.value)}, so it is never called.`,
+        fix: 'Write the name of an event of VAST; names are told apart by case.',
+      },
+      at,
+    );
+  else if (!isAtLeast(version, rule.since) || (rule.until && !isAtLeast(rule.until, version)))
+    report(
+      {
+        severity: 'warning',
+        section: '3.14.1',
+        message: `VAST ${version} has no event ${event.value}: it is one of ${rule.since}${rule.until ? ` to ${rule.until}` : ' and later'}.`,
+        fix: 'Use the event of this version; some players call it all the same.',
+      },
+      at,
+    );
+  if (event.value === 'progress' && !element.attributes.some(({ name }) => name === 'offset'))
+    report(
+      {
+        severity: 'error',
+        section: '3.14.1',
+        message: 'A progress event has no offset, so it is never due.',
+        fix: 'Add offset="00:00:05", or a share such as offset="25%".',
+      },
+      element.start,
+    );
+}
+
+/** What is wrong with a value, if anything, to follow the name of what holds it. */
+function complaintOf(value: string, is: ContentKind): { is: string; fix: string } | undefined {
+  const text = value.trim();
+  const shown = JSON.stringify(text.length > 60 ? `${text.slice(0, 60)}…` : text);
+  if (typeof is !== 'string')
+    return is.some((one) => one.toLowerCase() === text.toLowerCase())
+      ? undefined
+      : { is: `is ${shown}, which is none of ${is.join(', ')}`, fix: `Write one of ${is.join(', ')}.` };
+  switch (is) {
+    case 'text':
+      return undefined;
+    case 'url':
+      return urlComplaint(text, shown);
+    case 'time':
+      return millisecondsOf(text) === undefined
+        ? { is: `is ${shown}, which is no time`, fix: 'Write HH:MM:SS, such as 00:00:15.' }
+        : undefined;
+    case 'offset':
+      return offsetOf(text) === undefined
+        ? { is: `is ${shown}, which is neither a time nor a share`, fix: 'Write 00:00:05, or 25%.' }
+        : undefined;
+    case 'integer':
+      return /^\d{1,15}$/.test(text)
+        ? undefined
+        : { is: `is ${shown}, not a whole number`, fix: 'Write a whole number.' };
+    case 'number':
+      return /^\d{1,15}(\.\d{1,15})?$/.test(text)
+        ? undefined
+        : { is: `is ${shown}, not a number`, fix: 'Write a number, such as 1.25.' };
+    case 'boolean':
+      return /^(true|false|0|1)$/i.test(text)
+        ? undefined
+        : { is: `is ${shown}, neither true nor false`, fix: 'Write true or false.' };
+    case 'currency':
+      return /^[A-Z]{3}$/i.test(text)
+        ? undefined
+        : { is: `is ${shown}, no code of a currency`, fix: 'Write three letters, such as EUR.' };
+  }
+}
+
+function urlComplaint(text: string, shown: string): { is: string; fix: string } | undefined {
+  if (text === '') return { is: 'is empty', fix: 'Write an address, or take the element out.' };
+  if (/\s/.test(text)) return { is: `is ${shown}, which has blanks in it`, fix: 'Escape blanks as %20.' };
+  const filled = text.replace(/\[[A-Za-z_]+\]/g, '0');
+  if (/^(https?:)?\/\//i.test(filled) && URL.canParse(filled.startsWith('//') ? `https:${filled}` : filled))
+    return undefined;
+  return {
+    is: `is ${shown}, which is no web address`,
+    fix: 'Write a whole address, with https:// before it.',
+  };
+}

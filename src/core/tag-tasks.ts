@@ -1,0 +1,49 @@
+import { players, type Player, type PlayerName, type Reached } from './standards/vast/choose.js';
+import type { Action, PlayLine } from './standards/vast/film.js';
+import { playTag } from './standards/vast/play.js';
+import { reportTag, type TagReport } from './standards/vast/report.js';
+import { resolveTag, type ResolvedTag, type TagAnswer } from './standards/vast/resolve.js';
+
+/** A tag with what is known of it, and the device that it is shown on. */
+export interface TagTask {
+  start: string;
+  answers: readonly TagAnswer[];
+  reached: readonly Reached[];
+  /** How many wrappers may follow one another. */
+  wrappers: number;
+  device: PlayerName;
+  /** What the line bears, in kilobits per second. */
+  bitrate?: number | undefined;
+  /** When it is asked for, as an ISO date. */
+  at: string;
+  seed: number;
+}
+
+/** Says what a tag shows. */
+export function showTag(task: TagTask): TagReport {
+  return reportTag(resolved(task), playerOf(task), task.reached);
+}
+
+/** Says what a tag shows, and goes through it. */
+export function goThroughTag(task: TagTask & { actions: readonly Action[] }): {
+  report: TagReport;
+  lines: PlayLine[];
+} {
+  const { reached, at, seed, actions } = task;
+  const player = playerOf(task);
+  const tag = resolved(task);
+  return {
+    report: reportTag(tag, player, reached),
+    lines: playTag(tag, { player, actions, reached, startsAt: Date.parse(at), seed }),
+  };
+}
+
+function resolved({ start, answers, wrappers, at, seed }: TagTask): ResolvedTag {
+  const macros = { TIMESTAMP: at, CACHEBUSTING: String(seed).padStart(8, '0') };
+  return resolveTag(start, answers, { limit: wrappers, macros });
+}
+
+function playerOf({ device, bitrate }: TagTask): Player {
+  const player = players[device];
+  return bitrate === undefined ? player : { ...player, bitrate };
+}
