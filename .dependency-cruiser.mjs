@@ -23,6 +23,7 @@ const core = [
   'wiring',
   'board',
   'steps',
+  'rehearsal',
   'adopting',
   'drafting',
 ];

@@ -153,10 +153,10 @@ async function terminals() {
   await shoot('terminal-provision', 'syndexa provision tidewick --network cobalt-heron --dry-run');
   await shoot('terminal-collect', 'syndexa id collect tidewick --network cobalt-heron --dry-run');
   await shoot('terminal-appads', 'syndexa appads merge app-ads.txt');
-  spawnSync(join(root, 'bin', 'syndexa'), 'wire tidewick --title tidewick --write'.split(' '), {
-    env: { ...env, SYNDEXA_URL: url },
-    cwd: join(home, 'work'),
-  });
-  await shoot('terminal-undo', 'syndexa undo tidewick --list');
+  cpSync(join(root, 'demo', 'tags'), join(home, 'work', 'tags'), { recursive: true });
+  await shoot(
+    'terminal-tag',
+    'syndexa tag play tags/evening-tide.xml --no-media --do pause@4s resume@9s skip@12s',
+  );
   xvfb.kill();
 }

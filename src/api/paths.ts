@@ -51,6 +51,7 @@ export const paths = {
   lintAttribution: { method: 'post', path: '/attribution/lint', role: 'viewer' },
   mergeAttribution: { method: 'post', path: '/attribution/merge', role: 'viewer' },
   compareAttribution: { method: 'post', path: '/snapshots/{snapshot}/attribution', role: 'editor' },
+  lintTags: { method: 'get', path: '/tags', role: 'viewer' },
   showTag: { method: 'post', path: '/tags/show', role: 'viewer' },
   playTag: { method: 'post', path: '/tags/play', role: 'viewer' },
   collectPlan: { method: 'get', path: '/collect-plan', role: 'viewer' },

@@ -29,7 +29,7 @@ import {
   TitleRecord,
   TitleSummary,
 } from './titles.js';
-import { TagPlayPrinted, TagReport } from './tags.js';
+import { TagLint, TagPlayPrinted, TagReport } from './tags.js';
 import { AcceptanceList, LinkedTree, WiringAnswer, PlacebookState, WriteEntry, WriteList } from './trees.js';
 
 /** Shapes that only commands print, put together from several answers or told of one. */
@@ -166,6 +166,7 @@ export const published: Record<string, Published> = {
   steps: { type: Steps, io: 'output', from: '`syndexa steps --json`' },
   listings: { type: z.array(StoreListing), io: 'output', from: '`syndexa title look-up --json`' },
   tag: { type: TagReport, io: 'output', from: '`syndexa tag show --json`' },
+  'tag-lint': { type: TagLint, io: 'output', from: '`syndexa tag lint --json`' },
   'tag-play': { type: TagPlayPrinted, io: 'output', from: '`syndexa tag play --json`' },
   attribution: { type: AttributionNeeds, io: 'output', from: '`syndexa attribution show --json`' },
   'attribution-lint': { type: AttributionLint, io: 'output', from: '`syndexa attribution lint --json`' },

@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { players, type PlayerName } from '../core/standards/vast/choose.js';
-import { actionNames } from '../core/standards/vast/film.js';
+import { players, type PlayerName } from '../core/rehearsal/tags/choose.js';
+import { Platform, Stage } from '../core/words/words.js';
+import { actionNames } from '../core/rehearsal/tags/playback.js';
 
 const url = z.string().max(8_000);
 const Place = { line: z.number(), column: z.number() };
@@ -42,6 +43,26 @@ export const TagQuestion = z.object({
   }),
 });
 export type TagQuestion = z.infer<typeof TagQuestion>;
+
+export const TagLint = z
+  .array(
+    z.object({
+      title: z.string(),
+      placement: z.string(),
+      network: z.string(),
+      platform: Platform,
+      stage: Stage,
+      url: z.string(),
+      problems: z.array(
+        z.object({ severity: z.enum(['error', 'warning']), message: z.string(), fix: z.string() }),
+      ),
+    }),
+  )
+  .meta({
+    title: 'Tags on record',
+    description: 'Every unit that is the address of a tag, and what is wrong with it.',
+  });
+export type TagLint = z.infer<typeof TagLint>;
 
 const TagProblem = z.object({
   ...Place,

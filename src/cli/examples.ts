@@ -99,6 +99,7 @@ export const examples: Record<string, readonly string[]> = {
   'attribution lint': ['syndexa attribution lint skadnetwork.json'],
   'attribution merge': ['syndexa attribution merge Info.plist --list skadnetwork.json --write'],
   'tag show': ['syndexa tag show demo/tags/evening-tide.xml --no-media'],
+  'tag lint': ['syndexa tag lint --title tidewick'],
   'tag play': ['syndexa tag play demo/tags/evening-tide.xml --no-media --do pause@4s resume@9s skip@12s'],
   'attribution compare': ['syndexa attribution compare demo/trees/tidewick --title tidewick'],
   serve: ['syndexa serve --root ~/work'],

@@ -5,7 +5,7 @@ type Answer = TagQuestion['answers'][number];
 type Reached = TagQuestion['reached'][number];
 
 /** A player waits about this long for a document, in milliseconds. */
-const patience = 8_000;
+const usualPatience = 8_000;
 const maxBytes = 2_000_000;
 const maxRedirects = 5;
 
@@ -25,7 +25,11 @@ export function namedHosts(start: string, allowed: readonly string[]): NamedHost
 }
 
 /** Asks for the document of a tag, as a player does; whatever comes of it is an answer. */
-export async function askForTag(url: string, named: readonly NamedHost[]): Promise<Answer> {
+export async function askForTag(
+  url: string,
+  named: readonly NamedHost[],
+  patience = usualPatience,
+): Promise<Answer> {
   const begun = performance.now();
   const answer = (more: Omit<Answer, 'url' | 'ms'>): Answer => ({
     url,
@@ -76,7 +80,7 @@ async function follow(
 ): Promise<Answered | Failed> {
   let at = url;
   for (let redirects = 0; redirects <= maxRedirects; redirects++) {
-    const found = await attempt(method, at, { named, timeout: patience, headers });
+    const found = await attempt(method, at, { named, timeout: usualPatience, headers });
     if ('failed' in found) return found;
     const target = found.headers.location;
     if (found.status < 300 || found.status >= 400 || target === undefined || !URL.canParse(target, at))

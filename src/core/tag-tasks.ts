@@ -1,8 +1,8 @@
-import { players, type Player, type PlayerName, type Reached } from './standards/vast/choose.js';
-import type { Action, PlayLine } from './standards/vast/film.js';
-import { playTag } from './standards/vast/play.js';
-import { reportTag, type TagReport } from './standards/vast/report.js';
-import { resolveTag, type ResolvedTag, type TagAnswer } from './standards/vast/resolve.js';
+import { players, type Player, type PlayerName, type Reached } from './rehearsal/tags/choose.js';
+import type { Action, PlayLine } from './rehearsal/tags/playback.js';
+import { playTag } from './rehearsal/tags/play.js';
+import { reportTag, type TagReport } from './rehearsal/tags/report.js';
+import { resolveTag, type ResolvedTag, type TagAnswer } from './rehearsal/tags/resolve.js';
 
 /** A tag with what is known of it, and the device that it is shown on. */
 export interface TagTask {

@@ -33,6 +33,7 @@ import { readUnitTable } from '../../src/core/inventory/csv.js';
 import { readProfile } from '../../src/core/network/read.js';
 import { readPlacebook } from '../../src/core/placebook/read.js';
 import { readRoster } from '../../src/core/roster/document.js';
+import { readVast } from '../../src/core/formats/vast/read.js';
 import { readAppAds } from '../../src/core/standards/app-ads.js';
 import { readPattern } from '../../src/core/text/patterns.js';
 import { filesBelow, profileOf, root, syntax } from './trees.js';
@@ -142,6 +143,7 @@ const formats: AnyReader[] = [
   { name: 'eas.json', read: readEas, seeds: written(/eas\.json$/) },
   { name: 'rosters', read: readRoster, seeds: written(/roster\.yaml$/) },
   { name: 'profiles', read: readProfile, seeds: profileTexts.filter((text) => text.length < 20_000) },
+  { name: 'VAST documents', read: readVast, seeds: written(/tags\/.*\.xml$/) },
   { name: 'app-ads.txt', read: readAppAds, seeds: [appAds] },
   { name: 'tables of units', read: (text) => readUnitTable(text, profileOf('cobalt-heron')), seeds: [table] },
   {

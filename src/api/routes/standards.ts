@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import {
   AppAdsComparison,
   AppAdsLint,
@@ -16,7 +17,7 @@ import {
   AttributionText,
 } from '../attribution.js';
 import { paths } from '../paths.js';
-import { TagPlayQuestion, TagPlayed, TagQuestion, TagReport } from '../tags.js';
+import { TagPlayQuestion, TagLint, TagPlayed, TagQuestion, TagReport } from '../tags.js';
 import type { RouteSpec } from './spec.js';
 
 /** app-ads.txt, SKAdNetwork lists and VAST tags. */
@@ -25,6 +26,13 @@ export const standardRoutes = {
     ...paths.appAdsNeeds,
     summary: 'The app-ads.txt that the roster needs.',
     answer: AppAdsNeeds,
+  },
+  lintTags: {
+    ...paths.lintTags,
+    summary: 'The tags on record, and what is wrong with their addresses.',
+    query: z.object({ title: z.string().min(1).max(100).optional() }),
+    answer: TagLint,
+    faults: ['not-found'],
   },
   showTag: {
     ...paths.showTag,

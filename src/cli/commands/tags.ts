@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto';
 import type { TagPlayed, TagQuestion, TagReport } from '../../api/tags.js';
-import type { PlayerName } from '../../core/standards/vast/choose.js';
-import type { Action } from '../../core/standards/vast/film.js';
+import type { PlayerName } from '../../core/rehearsal/tags/choose.js';
+import type { Action } from '../../core/rehearsal/tags/playback.js';
 import type { NamedHost } from '../../service/partners/outgoing.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
@@ -9,7 +9,7 @@ import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { partnerCardIfAny } from '../partner-process.js';
 import { startProgress } from '../progress.js';
 import { bytesOf } from '../read-file.js';
-import { playText, tagText } from '../render/tag.js';
+import { playText, tagLintText, tagText } from '../render/tag.js';
 import { askForTag, callTracker, decodeXml, mayBeCalled, namedHosts, tryFile } from '../tag-net.js';
 
 export interface TagOptions {
@@ -53,6 +53,21 @@ export function playTag(
     const isShown = played.lines.some(({ name }) => name === 'start');
     const isStuck = played.lines.some(({ what }) => what === 'stuck');
     return isShown && !isStuck ? exit.clean : exit.findings;
+  });
+}
+
+/** `syndexa tag lint`: the tags on record, and what is wrong with their addresses. */
+export function lintTags(
+  io: Io,
+  paint: Paint,
+  { title, json }: { title?: string; json?: boolean },
+): Promise<number> {
+  return withService(io, async (client) => {
+    const tags = await client.call('lintTags', { query: title === undefined ? {} : { title } });
+    if (json) io.out(`${JSON.stringify(tags, null, 2)}\n`);
+    else io.out(tagLintText(tags, paint));
+    const isFaulty = tags.some(({ problems }) => problems.some(({ severity }) => severity === 'error'));
+    return isFaulty ? exit.findings : exit.clean;
   });
 }
 

@@ -1,6 +1,6 @@
 import { InvalidArgumentError, Option, type Command } from 'commander';
-import { players, type PlayerName } from '../../core/standards/vast/choose.js';
-import { actionNames, type Action, type ActionName } from '../../core/standards/vast/film.js';
+import { players, type PlayerName } from '../../core/rehearsal/tags/choose.js';
+import { actionNames, type Action, type ActionName } from '../../core/rehearsal/tags/playback.js';
 import { json, type Group, type GroupContext } from './group.js';
 
 const work = () => import('../commands/tags.js');
@@ -10,6 +10,7 @@ export const tagCommands: Group = (program, context) => {
   const tag = program.command('tag').description('VAST tags: what they show, and what is called when');
   tagShowCommand(tag, context);
   tagPlayCommand(tag, context);
+  tagLintCommand(tag, context);
 };
 
 function tagShowCommand(tag: Command, { io, paint, end }: GroupContext): void {
@@ -40,6 +41,17 @@ function tagPlayCommand(tag: Command, { io, paint, end }: GroupContext): void {
             playTag(io, paint, address, { ...options, allow: options.allow ?? [], actions }),
           ),
         ),
+    );
+}
+
+function tagLintCommand(tag: Command, { io, paint, end }: GroupContext): void {
+  tag
+    .command('lint')
+    .description('check the addresses of the tags on record')
+    .option('-t, --title <title>', 'the tags of one title alone')
+    .addOption(json())
+    .action((options: { title?: string; json?: boolean }) =>
+      end(work().then(({ lintTags }) => lintTags(io, paint, options))),
     );
 }
 

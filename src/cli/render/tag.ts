@@ -1,7 +1,7 @@
-import type { PlayLine, TagPlayed, TagReport } from '../../api/tags.js';
-import { errorCodes, type ErrorCode } from '../../core/standards/vast/error-codes.js';
+import type { PlayLine, TagLint, TagPlayed, TagReport } from '../../api/tags.js';
+import { errorCodes, type ErrorCode } from '../../core/formats/vast/error-codes.js';
 import type { Paint } from '../io.js';
-import { counted, wrap } from './places.js';
+import { counted, platformNames, wrap } from './places.js';
 
 /** What a tag shows, for a person. */
 export function tagText(report: TagReport, paint: Paint, width: number): string {
@@ -163,6 +163,25 @@ function playLines(line: PlayLine, many: boolean, paint: Paint): string[] {
   const head =
     `${seconds(at).padStart(9)}${which}  ${marks[what]} ${label.padEnd(14)} ${paint.dim(why)}`.trimEnd();
   return [head, ...calls.map((url) => `${' '.repeat(many ? 18 : 13)}${url}`)];
+}
+
+/** The tags on record, for a person: first what is wrong, then how many there are. */
+export function tagLintText(tags: TagLint, paint: Paint): string {
+  const lines = tags
+    .filter(({ problems }) => problems.length > 0)
+    .flatMap(({ title, placement, platform, stage, url, problems }) => [
+      `${paint.bold(`${title} ${placement}`)}  ${paint.dim(`${platformNames[platform]}, ${stage}`)}  ${url}`,
+      ...problems.map(
+        ({ severity, message, fix }) =>
+          `  ${severity === 'error' ? paint.red('■ error') : paint.yellow('▲ warning')}  ${message} ${fix}`,
+      ),
+    ]);
+  const faulty = tags.filter(({ problems }) => problems.length > 0).length;
+  const end =
+    faulty === 0
+      ? `${paint.green('✔')} ${counted(tags.length, 'tag')} on record, nothing found.`
+      : `${counted(tags.length, 'tag')} on record, ${faulty} with something to mend.`;
+  return `${[...lines, end].join('\n')}\n`;
 }
 
 /** `15 s`, `2.5 s`. */

@@ -8,6 +8,7 @@ import { platforms } from '../words/words.js';
 import { described } from './described.js';
 import { packageFor } from './for-stack.js';
 import { samplesOf } from './samples.js';
+import { isTagUrl, tagUrlProblems } from './tag-urls.js';
 
 /** A fault between two parts of a profile: each is right on its own. */
 export interface Mismatch {
@@ -21,6 +22,7 @@ export function mismatches(profile: Profile): Mismatch[] {
   return [
     ...appIdPlaces(profile),
     ...sharedShapes(profile),
+    ...faultyTags(profile),
     ...offeredNowhere(profile),
     ...inventoryFaults(profile),
     ...codeFaults(profile),
@@ -67,6 +69,18 @@ function sharedShapes({ ids }: Profile): Mismatch[] {
       },
     ];
   });
+}
+
+/** Samples that are addresses have to be such as the network takes. */
+function faultyTags(profile: Profile): Mismatch[] {
+  const { unit } = profile.ids;
+  return (unit ? samplesOf(unit) : [])
+    .filter(({ id }) => isTagUrl(id))
+    .flatMap(({ id, path }) =>
+      tagUrlProblems(id, profile)
+        .filter(({ severity }) => severity === 'error')
+        .map(({ message, fix }) => ({ field: ['ids', 'unit', 'samples', ...path], message, fix })),
+    );
 }
 
 function offeredNowhere(profile: Profile): Mismatch[] {

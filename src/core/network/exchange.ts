@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { Format, Platform, Slug, Why } from '../words/words.js';
+import { Format, Platform, reasoned, Slug, Why } from '../words/words.js';
 
 const FieldName = z.string().min(1).max(60);
 
@@ -91,6 +91,26 @@ export const Inventory = z.lazy(() =>
 );
 export type Inventory = z.infer<typeof Inventory>;
 export type InventoryHttp = NonNullable<Inventory['http']>;
+
+/** What the address of a tag has to carry, for networks whose units are addresses. */
+export const TagAddress = z.lazy(() =>
+  z
+    .strictObject({
+      parameters: z
+        .array(
+          reasoned({
+            name: z
+              .string()
+              .regex(/^[A-Za-z][\w.-]{0,39}$/, 'The name of a parameter, as it is in the address.'),
+            value: z.string().max(200).optional().meta({
+              description: 'What it has to be, such as [CACHEBUSTING]; any value where it is left out.',
+            }),
+          }),
+        )
+        .min(1),
+    })
+    .meta({ description: 'What every tag address of the network has to carry.' }),
+);
 
 /** How a daily report comes in: kept for what counts money. */
 export const Report = z.lazy(() =>

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { CodeNeeds } from './calls.js';
-import { Inventory, Report } from './exchange.js';
+import { Inventory, Report, TagAddress } from './exchange.js';
 import { anchorNames, audienceNames, sizeNames } from '../words/names.js';
 import { AndroidNeeds, IosNeeds, StackNeeds } from './needs.js';
 import { Duration, Format, Platform, reasoned, Slug, Why } from '../words/words.js';
@@ -138,6 +138,7 @@ export const Profile = z.lazy(() =>
         )
         .default([])
         .meta({ description: 'Records that the network requires in app-ads.txt.' }),
+      tag: TagAddress.optional(),
       inventory: Inventory.optional(),
       report: Report.optional(),
       android: AndroidNeeds.optional(),

@@ -1,7 +1,8 @@
 import { chooseMedia } from './choose.js';
-import type { ErrorCode } from './error-codes.js';
-import { Film, type Action, type PlayLine, type PlayOptions } from './film.js';
-import { fillMacros, type MacroValues } from './macros.js';
+import type { ErrorCode } from '../../formats/vast/error-codes.js';
+import { Film } from './film.js';
+import type { Action, PlayLine, PlayOptions } from './playback.js';
+import { fillMacros, type MacroValues } from '../../formats/vast/macros.js';
 import type { DeadEnd, ResolvedTag, WrappedAd } from './resolve.js';
 
 /**

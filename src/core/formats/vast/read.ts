@@ -1,6 +1,6 @@
-import type { XmlElement } from '../../formats/xml/model.js';
-import { attribute, elements, textOf } from '../../formats/xml/query.js';
-import { readXml } from '../../formats/xml/read.js';
+import type { XmlElement } from '../xml/model.js';
+import { attribute, elements, textOf } from '../xml/query.js';
+import { readXml } from '../xml/read.js';
 import { lineMap, type Position } from '../../text/line-map.js';
 import type {
   Companion,
@@ -25,7 +25,8 @@ export const maxAds = 100;
  * the rest is read. Versions 2.0 to 4.3 are known.
  */
 export function readVast(text: string): VastDocument {
-  const { at } = lineMap(text);
+  const lines = lineMap(text);
+  const at = (offset: number) => lines.at(offset);
   const xml = readXml(text);
   const broken = xml.problems.map(({ message, start }): VastProblem => ({
     severity: 'error',

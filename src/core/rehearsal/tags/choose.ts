@@ -1,4 +1,4 @@
-import type { MediaFile } from './model.js';
+import type { MediaFile } from '../../formats/vast/model.js';
 
 /** What a player can show: a screen in pixels, and a bit rate in kilobits per second that its line bears. */
 export interface Player {

@@ -1,8 +1,8 @@
 import { chooseMedia, type Choice, type Player, type Reached } from './choose.js';
-import { unfilledMacros } from './macros.js';
-import type { Companion, VastProblem, VastUrl, Verification } from './model.js';
+import { unfilledMacros } from '../../formats/vast/macros.js';
+import type { Companion, VastProblem, VastUrl, Verification } from '../../formats/vast/model.js';
 import type { DeadEnd, ResolvedTag, WrappedAd } from './resolve.js';
-import { inFilm } from './times.js';
+import { inFilm } from '../../formats/vast/times.js';
 
 /** What a tag shows on a player, and what is wrong with it. */
 export interface TagReport {

@@ -1,7 +1,7 @@
-import type { ErrorCode } from './error-codes.js';
-import { fillMacros, type MacroValues } from './macros.js';
-import type { VastAd, VastDocument, VastUrl } from './model.js';
-import { readVast } from './read.js';
+import type { ErrorCode } from '../../formats/vast/error-codes.js';
+import { fillMacros, type MacroValues } from '../../formats/vast/macros.js';
+import type { VastAd, VastDocument, VastUrl } from '../../formats/vast/model.js';
+import { readVast } from '../../formats/vast/read.js';
 
 /** What came of asking for an address. */
 export interface TagAnswer {
@@ -33,6 +33,8 @@ export interface WrappedAd {
   wrappers: VastAd[];
   /** The index of the document that holds it. */
   step: number;
+  /** Its number in that document, after the numbers of the wrappers that lead there. */
+  path: readonly number[];
 }
 
 /** A way that ended without an ad. */
@@ -64,6 +66,8 @@ interface Way {
   wrappers: VastAd[];
   urls: string[];
   sequence: number | null;
+  /** The number of each ad on the way here, by which what is found is put in the order of the documents. */
+  path: number[];
 }
 
 /**
@@ -79,7 +83,9 @@ export function resolveTag(
   const known = new Map(answers.map((answer) => [answer.url, answer]));
   const read = new Map<string, VastDocument>();
   const found: ResolvedTag = { steps: [], ads: [], deadEnds: [], next: [] };
-  const ways: Way[] = [{ url: start, wrappers: [], urls: [], sequence: null }];
+  const ways: Way[] = [{ url: start, wrappers: [], urls: [], sequence: null, path: [] }];
+  const paths: number[][] = [];
+  let isFull = false;
   for (let way = ways.shift(); way; way = ways.shift()) {
     const { url, wrappers } = way;
     const step = found.steps.length;
@@ -88,6 +94,8 @@ export function resolveTag(
       found.deadEnds.push({ code, why, fix, errors, step, sequence: way.sequence, ...more });
     };
     if (step >= maxDocuments) {
+      if (isFull) continue;
+      isFull = true;
       end(
         300,
         `The tag leads to more than ${maxDocuments} documents.`,
@@ -98,6 +106,7 @@ export function resolveTag(
     const answer = known.get(url) ?? null;
     const document = answer?.text === undefined ? null : (read.get(url) ?? readVast(answer.text));
     if (document) read.set(url, document);
+    paths.push(way.path);
     found.steps.push({ url, depth: wrappers.length, answer, document });
     if (!answer) {
       if (!found.next.includes(url)) found.next.push(url);
@@ -118,9 +127,29 @@ export function resolveTag(
       end(code, emptyBecause(document), noAd, { errors });
       continue;
     }
-    ways.unshift(...follow(document, { way, step, limit, macros, found, end }));
+    ways.push(...follow(document, { way, step, limit, macros, found, end }));
   }
-  return found;
+  return inOrder(found, paths);
+}
+
+/** What was found level by level, in the order of the documents. */
+function inOrder({ steps, ads, deadEnds, next }: ResolvedTag, paths: readonly number[][]): ResolvedTag {
+  const pathOf = (step: number) => paths[step] ?? [];
+  const order = steps.map((_, step) => step).sort((a, b) => compared(pathOf(a), pathOf(b)));
+  const places = new Map(order.map((step, place) => [step, place]));
+  const moved = <Item extends { step: number }>(items: readonly Item[]): Item[] =>
+    items.map((item) => ({ ...item, step: places.get(item.step) ?? item.step }));
+  return {
+    steps: order.flatMap((step) => steps[step] ?? []),
+    ads: moved(ads).sort((a, b) => compared(a.path, b.path)),
+    deadEnds: moved(deadEnds).sort((a, b) => a.step - b.step),
+    next,
+  };
+}
+
+function compared(one: readonly number[], other: readonly number[]): number {
+  const at = one.findIndex((number, index) => number !== other[index]);
+  return at < 0 ? one.length - other.length : (one[at] ?? 0) - (other[at] ?? -1);
 }
 
 interface Following {
@@ -148,11 +177,11 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
       'The wrapper takes one ad alone, and what it leads to is a pod.',
       'Write allowMultipleAds="true" in the wrapper, or serve an ad without a sequence.',
     );
-  return taken.flatMap((ad): Way[] => {
+  return taken.flatMap((ad, index): Way[] => {
     const sequence = way.sequence ?? ad.sequence;
     const more = { sequence, place: { line: ad.line, column: ad.column } };
     if (ad.kind === 'inline') {
-      found.ads.push({ ad: { ...ad, sequence }, wrappers, step });
+      found.ads.push({ ad: { ...ad, sequence }, wrappers, step, path: [...way.path, index] });
       return [];
     }
     const inside = { ...more, errors: [...wrappers, ad].flatMap((one) => one.errors) };
@@ -179,7 +208,10 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
         'Ask the network for a shorter chain: each wrapper costs a request, and players give up after five.',
         inside,
       );
-    else return [{ url, wrappers: [...wrappers, ad], urls: [...urls, way.url], sequence }];
+    else
+      return [
+        { url, wrappers: [...wrappers, ad], urls: [...urls, way.url], sequence, path: [...way.path, index] },
+      ];
     return [];
   });
 }

@@ -1,10 +1,10 @@
-import type { XmlElement } from '../../formats/xml/model.js';
-import { elements, textOf } from '../../formats/xml/query.js';
+import type { XmlElement } from '../xml/model.js';
+import { elements, textOf } from '../xml/query.js';
 import { trackingEvents } from './events.js';
 import type { VastProblem } from './model.js';
 import { elementRules } from './shapes/index.js';
-import type { AttributeRule, ChildRule, ContentKind, ElementRule } from './shapes/rule.js';
-import { millisecondsOf, offsetOf } from './times.js';
+import type { AttributeRule, ChildRule, ElementRule } from './shapes/rule.js';
+import { complaintOf } from './values.js';
 import { isAtLeast, type VastVersion } from './versions.js';
 
 /** Problems of one document beyond this number are counted, and not listed. */
@@ -148,7 +148,18 @@ function checkChildren(
         child.start,
       );
   }
-  for (const [name, rule] of rules)
+  checkMissing(element, { children, oneOf, section }, version, seen, report);
+  return found;
+}
+
+function checkMissing(
+  element: XmlElement,
+  { children = {}, oneOf, section }: Pick<ElementRule, 'children' | 'oneOf' | 'section'>,
+  version: VastVersion,
+  seen: ReadonlyMap<string, number>,
+  report: Report,
+): void {
+  for (const [name, rule] of Object.entries(children))
     if (rule.min === 1 && !seen.has(name) && isAtLeast(version, rule.since ?? '2.0'))
       report(missing(element, `<${name}>`, section), element.start);
   if (oneOf && !oneOf.some((name) => seen.has(name)))
@@ -163,7 +174,6 @@ function checkChildren(
       },
       element.start,
     );
-  return found;
 }
 
 const missing = (
@@ -244,56 +254,4 @@ function checkEvent(element: XmlElement, version: VastVersion, report: Report): 
       },
       element.start,
     );
-}
-
-/** What is wrong with a value, if anything, to follow the name of what holds it. */
-function complaintOf(value: string, is: ContentKind): { is: string; fix: string } | undefined {
-  const text = value.trim();
-  const shown = JSON.stringify(text.length > 60 ? `${text.slice(0, 60)}…` : text);
-  if (typeof is !== 'string')
-    return is.some((one) => one.toLowerCase() === text.toLowerCase())
-      ? undefined
-      : { is: `is ${shown}, which is none of ${is.join(', ')}`, fix: `Write one of ${is.join(', ')}.` };
-  switch (is) {
-    case 'text':
-      return undefined;
-    case 'url':
-      return urlComplaint(text, shown);
-    case 'time':
-      return millisecondsOf(text) === undefined
-        ? { is: `is ${shown}, which is no time`, fix: 'Write HH:MM:SS, such as 00:00:15.' }
-        : undefined;
-    case 'offset':
-      return offsetOf(text) === undefined
-        ? { is: `is ${shown}, which is neither a time nor a share`, fix: 'Write 00:00:05, or 25%.' }
-        : undefined;
-    case 'integer':
-      return /^\d{1,15}$/.test(text)
-        ? undefined
-        : { is: `is ${shown}, not a whole number`, fix: 'Write a whole number.' };
-    case 'number':
-      return /^\d{1,15}(\.\d{1,15})?$/.test(text)
-        ? undefined
-        : { is: `is ${shown}, not a number`, fix: 'Write a number, such as 1.25.' };
-    case 'boolean':
-      return /^(true|false|0|1)$/i.test(text)
-        ? undefined
-        : { is: `is ${shown}, neither true nor false`, fix: 'Write true or false.' };
-    case 'currency':
-      return /^[A-Z]{3}$/i.test(text)
-        ? undefined
-        : { is: `is ${shown}, no code of a currency`, fix: 'Write three letters, such as EUR.' };
-  }
-}
-
-function urlComplaint(text: string, shown: string): { is: string; fix: string } | undefined {
-  if (text === '') return { is: 'is empty', fix: 'Write an address, or take the element out.' };
-  if (/\s/.test(text)) return { is: `is ${shown}, which has blanks in it`, fix: 'Escape blanks as %20.' };
-  const filled = text.replace(/\[[A-Za-z_]+\]/g, '0');
-  if (/^(https?:)?\/\//i.test(filled) && URL.canParse(filled.startsWith('//') ? `https:${filled}` : filled))
-    return undefined;
-  return {
-    is: `is ${shown}, which is no web address`,
-    fix: 'Write a whole address, with https:// before it.',
-  };
 }

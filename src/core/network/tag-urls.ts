@@ -1,0 +1,110 @@
+import { unfilledMacros } from '../formats/vast/macros.js';
+import type { Profile } from './model.js';
+
+export interface TagUrlProblem {
+  /** An error keeps the tag from working; a warning may cost money, or an ad. */
+  severity: 'error' | 'warning';
+  message: string;
+  fix: string;
+}
+
+/** Whether an ID is the address of a tag. */
+export const isTagUrl = (id: string): boolean => /^\s*https?:/i.test(id);
+
+/**
+ * What is wrong with the address of a tag: with its letters (RFC 3986), its parameters, its macros, and what its network
+ * asks for.
+ */
+export function tagUrlProblems(url: string, { tag, name }: Pick<Profile, 'tag' | 'name'>): TagUrlProblem[] {
+  const problems: TagUrlProblem[] = [];
+  const error = (message: string, fix: string) => problems.push({ severity: 'error', message, fix });
+  const warning = (message: string, fix: string) => problems.push({ severity: 'warning', message, fix });
+  if (!URL.canParse(url.trim())) {
+    error('It is no web address.', 'Copy it again from the page of the network.');
+    return problems;
+  }
+  if (url !== url.trim())
+    error('There are blanks around it.', 'Take them out: they become a part of the address.');
+  if (/^http:/i.test(url.trim()))
+    warning(
+      'It goes over the open line.',
+      'Write https: apps may not use the open line unless their build allows it.',
+    );
+  if (/&(amp|quot|lt|gt|#\d+);/.test(url))
+    error('It was copied out of XML: its signs are escaped for a document.', 'Write & instead of &amp;.');
+  const odd = [...new Set(withoutMacros(url).match(/[^\x21-\x7e]|["<>\\^`{|}]/g))];
+  if (odd.length > 0 && url === url.trim())
+    error(
+      `It has signs that an address may not have: ${odd.map(shown).join(' ')}.`,
+      `Escape them: ${odd.map((sign) => `${shown(sign)} is ${encodeURIComponent(sign)}`).join(', ')}.`,
+    );
+  if (/%(?![0-9a-f]{2})/i.test(withoutMacros(url)))
+    error('It has a % that escapes nothing.', 'Write %25 for the sign itself.');
+  problems.push(...parameterProblems(url, { tag, name }));
+  const { unknown } = unfilledMacros(url);
+  if (unknown.length > 0)
+    warning(
+      `Nobody fills ${unknown.join(', ')}: it is sent as it is written.`,
+      'Write a macro of VAST, such as [CACHEBUSTING], or the value itself.',
+    );
+  return problems;
+}
+
+function parameterProblems(url: string, { tag, name }: Pick<Profile, 'tag' | 'name'>): TagUrlProblem[] {
+  const problems: TagUrlProblem[] = [];
+  const query = /\?([^#]*)/.exec(url)?.[1] ?? '';
+  const given = query.split('&').filter((part) => part !== '');
+  const values = new Map<string, string[]>();
+  for (const part of given) {
+    const [key = '', ...rest] = part.split('=');
+    values.set(key, [...(values.get(key) ?? []), rest.join('=')]);
+  }
+  for (const [key, all] of values) {
+    if (all.length > 1)
+      problems.push({
+        severity: 'warning',
+        message: `The parameter ${key} is there ${all.length} times.`,
+        fix: 'Keep one: which of them counts is up to the server.',
+      });
+    const nested = all.find((value) => /^https?:\/\//i.test(value));
+    if (nested !== undefined)
+      problems.push({
+        severity: /[?&]/.test(nested) ? 'error' : 'warning',
+        message: `The address in ${key} is not escaped.`,
+        fix: `Write ${encodeURIComponent(nested)}: else what follows its first & is lost to it.`,
+      });
+    if (all.every((value) => value === '') && part(tag, key)?.value !== '')
+      problems.push({
+        severity: 'warning',
+        message: `The parameter ${key} is empty.`,
+        fix: 'Give it a value, or take it out.',
+      });
+  }
+  for (const { name: wanted, value, why } of tag?.parameters ?? []) {
+    const found = values.get(wanted);
+    const example = `${wanted}=${value ?? '…'}`;
+    if (!found)
+      problems.push({
+        severity: 'error',
+        message: `The parameter ${wanted} is missing. ${name}: ${why}`,
+        fix: `Add ${example}.`,
+      });
+    else if (value !== undefined && !found.includes(value))
+      problems.push({
+        severity: 'error',
+        message: `The parameter ${wanted} is ${JSON.stringify(found[0] ?? '')}. ${name}: ${why}`,
+        fix: `Write ${example}.`,
+      });
+  }
+  return problems;
+}
+
+const part = (tag: Profile['tag'], key: string) => tag?.parameters.find(({ name }) => name === key);
+
+/** An address without its macros, whose brackets are meant. */
+const withoutMacros = (url: string): string =>
+  url
+    .replace(/\[[A-Za-z0-9_]{2,40}\]/g, '')
+    .replace(/%%[A-Za-z_]{2,40}%%|\$\{[A-Za-z_.]{2,40}\}|\{\{[A-Za-z_. ]{2,40}\}\}/g, '');
+
+const shown = (sign: string): string => (sign === ' ' ? 'a blank' : sign);
