@@ -412,6 +412,7 @@ __attribute__((objc_root_class))
 @interface NSConstantString : NSString
 @end
 @interface NSNumber : NSObject <NSCopying>
+@property(readonly) NSInteger integerValue;
 + (NSNumber *)numberWithInt:(int)value;
 + (NSNumber *)numberWithBool:(BOOL)value;
 + (NSNumber *)numberWithLong:(long)value;

@@ -32,13 +32,15 @@ export interface PlacementFields extends Output {
   format?: Format;
   where?: string;
   refresh?: string;
+  first?: number;
+  every?: number;
   content?: string[];
   reward?: string;
   network?: string[];
 }
 
 function settingsOf(fields: PlacementFields, before: Settings): Settings {
-  const { refresh, content, reward } = fields;
+  const { refresh, first, every, content, reward } = fields;
   const match = reward === undefined ? null : /^(\d+)\s+(.+)$/.exec(reward);
   if (reward !== undefined && !match)
     throw new CommandError(
@@ -49,6 +51,8 @@ function settingsOf(fields: PlacementFields, before: Settings): Settings {
   return {
     ...before,
     ...(refresh ? { refresh } : {}),
+    ...(first === undefined ? {} : { first }),
+    ...(every === undefined ? {} : { every }),
     ...(content ? { content: content as Settings['content'] } : {}),
     ...(match ? { reward: { amount: Number(match[1]), item: match[2] ?? '' } } : {}),
   };

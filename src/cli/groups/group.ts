@@ -31,6 +31,15 @@ export function oneOf(what: string, choices: readonly string[]): (value: string)
   };
 }
 
+/** Refuses all but whole numbers between two others. */
+export function wholeNumber(least: number, most: number): (text: string) => number {
+  return (text) => {
+    const number = Number(text);
+    if (/^\d+$/.test(text) && number >= least && number <= most) return number;
+    throw new InvalidArgumentError(`It is a whole number from ${least} to ${most}.`);
+  };
+}
+
 export function portNumber(value: string): number {
   const port = Number(value);
   if (Number.isInteger(port) && port >= 0 && port < 65_536) return port;

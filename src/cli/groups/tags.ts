@@ -1,7 +1,7 @@
 import { InvalidArgumentError, Option, type Command } from 'commander';
 import { players, type PlayerName } from '../../core/rehearsal/tags/choose.js';
 import { actionNames, type Action, type ActionName } from '../../core/rehearsal/tags/playback.js';
-import { json, type Group, type GroupContext } from './group.js';
+import { json, wholeNumber, type Group, type GroupContext } from './group.js';
 
 const work = () => import('../commands/tags.js');
 
@@ -75,14 +75,6 @@ function withTag(command: Command): Command {
     .option('--wrappers <count>', 'how many wrappers may follow one another', wholeNumber(0, 20), 5)
     .option('--no-media', 'do not try whether the files of films are there')
     .option('--allow <hosts...>', 'hosts in this network that may be asked, and called by --fire');
-}
-
-function wholeNumber(least: number, most: number): (text: string) => number {
-  return (text) => {
-    const number = Number(text);
-    if (/^\d+$/.test(text) && number >= least && number <= most) return number;
-    throw new InvalidArgumentError(`It is a whole number from ${least} to ${most}.`);
-  };
 }
 
 /** `pause@5s`, `resume@7500ms`, `skip@6`. */

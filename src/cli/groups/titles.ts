@@ -1,6 +1,6 @@
 import { Option, type Command } from 'commander';
 import { audienceNames, formatNames, platformNames } from '../../core/words/names.js';
-import { json, oneOf, type Group, type GroupContext } from './group.js';
+import { json, oneOf, wholeNumber, type Group, type GroupContext } from './group.js';
 
 const titles = () => import('../commands/titles.js');
 const placements = () => import('../commands/placements.js');
@@ -26,6 +26,8 @@ const placementFields = (command: Command) =>
     .addOption(new Option('--format <format>').argParser(oneOf('format', formatNames)))
     .option('--where <words>', 'where in the title it is shown')
     .option('--refresh <time>', 'managed, off, or a time such as 60s')
+    .option('--first <items>', 'in a list: so many items before the first ad', wholeNumber(0, 1000))
+    .option('--every <items>', 'in a list: an ad after every so many items', wholeNumber(1, 1000))
     .option('--content <kinds...>', 'text, image, video')
     .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
     .option('--network <networks...>', 'networks that fill it')

@@ -1,6 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Platform, Stage } from '../../words/words.js';
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
+import { hasLists, listHelp } from '../common/list-rows.js';
 import {
   comment,
   markLines,
@@ -55,7 +56,7 @@ export function csharpPlacebook(books: SharedBooks, options: CsharpOptions): str
     ...networksOf(stages).map((network) => `    ${pascalCase(network)},`),
     '}',
     '',
-    ...placementClass,
+    ...placementClass(hasLists(stages)),
     '',
     ...appsClass(books, options),
     `/// <summary>The placements of ${escaped(comment(title))}, for the platform and stage that are compiled.</summary>`,
@@ -95,7 +96,7 @@ function inside(line: string): string {
   return line === '' || line.startsWith('#') ? line : `    ${line}`;
 }
 
-const placementClass = [
+const placementClass = (isInLists: boolean): string[] => [
   '/// <summary>A spot for ads: its unit ID on each network, and its settings.</summary>',
   'public sealed class PlacebookPlacement',
   '{',
@@ -136,7 +137,57 @@ const placementClass = [
   '',
   '        return unit;',
   '    }',
+  ...(isInLists ? listMethods : []),
   '}',
+];
+
+const listMethods = [
+  '',
+  `    /// <summary>${listHelp.adRows}</summary>`,
+  '    public int AdRows(int items)',
+  '    {',
+  '        var start = First ?? Every;',
+  '        if (start == null || items < 1 || items < start.Value)',
+  '        {',
+  '            return 0;',
+  '        }',
+  '',
+  '        return Every == null ? 1 : 1 + (items - start.Value) / Every.Value;',
+  '    }',
+  '',
+  `    /// <summary>${listHelp.rows}</summary>`,
+  '    public int Rows(int items)',
+  '    {',
+  '        return Math.Max(items, 0) + AdRows(items);',
+  '    }',
+  '',
+  `    /// <summary>${listHelp.isAd}</summary>`,
+  '    public bool IsAd(int row, int items)',
+  '    {',
+  '        return row >= 0 && row < Rows(items) && AdsBefore(row + 1) > AdsBefore(row);',
+  '    }',
+  '',
+  `    /// <summary>${listHelp.itemAt('null')}</summary>`,
+  '    public int? ItemAt(int row, int items)',
+  '    {',
+  '        if (row < 0 || row >= Rows(items) || IsAd(row, items))',
+  '        {',
+  '            return null;',
+  '        }',
+  '',
+  '        return row - AdsBefore(row);',
+  '    }',
+  '',
+  '    private int AdsBefore(int row)',
+  '    {',
+  '        var start = First ?? Every;',
+  '        if (start == null || row <= start.Value)',
+  '        {',
+  '            return 0;',
+  '        }',
+  '',
+  '        return Every == null ? 1 : 1 + (row - start.Value - 1) / (Every.Value + 1);',
+  '    }',
 ];
 
 function upper(name: string): string {

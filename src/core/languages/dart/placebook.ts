@@ -1,6 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Platform } from '../../words/words.js';
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
+import { hasLists, listHelp } from '../common/list-rows.js';
 import {
   camelCase,
   comment,
@@ -56,7 +57,7 @@ export function dartPlacebook(books: SharedBooks, options: DartOptions): string 
     '/// A network that fills placements.',
     ...listed('enum PlacebookNetwork {', networksOf(stages).map(camelCase), '}', ''),
     '',
-    ...placementClass,
+    ...placementClass(hasLists(stages)),
     '',
     ...appsClass(books),
     `/// The placements of ${comment(title)}, for the platform and stage that are compiled.`,
@@ -75,7 +76,7 @@ export function dartPlacebook(books: SharedBooks, options: DartOptions): string 
   return lines.join('\n');
 }
 
-const placementClass = [
+const placementClass = (isInLists: boolean): string[] => [
   '/// A spot for ads: its unit ID on each network, and its settings.',
   'final class PlacebookPlacement {',
   '  const PlacebookPlacement({',
@@ -100,7 +101,39 @@ const placementClass = [
   "    if (unit == null) throw ArgumentError('$name has no unit on $network');",
   '    return unit;',
   '  }',
+  ...(isInLists ? listMethods : []),
   '}',
+];
+
+const listMethods = [
+  '',
+  `  /// ${listHelp.adRows}`,
+  '  int adRows(int items) {',
+  '    final start = first ?? every;',
+  '    if (start == null || items < 1 || items < start) return 0;',
+  '    final step = every;',
+  '    return step == null ? 1 : 1 + (items - start) ~/ step;',
+  '  }',
+  '',
+  `  /// ${listHelp.rows}`,
+  '  int rows(int items) => (items < 0 ? 0 : items) + adRows(items);',
+  '',
+  `  /// ${listHelp.isAd}`,
+  '  bool isAd(int row, int items) =>',
+  '      row >= 0 && row < rows(items) && _adsBefore(row + 1) > _adsBefore(row);',
+  '',
+  `  /// ${listHelp.itemAt('null')}`,
+  '  int? itemAt(int row, int items) {',
+  '    if (row < 0 || row >= rows(items) || isAd(row, items)) return null;',
+  '    return row - _adsBefore(row);',
+  '  }',
+  '',
+  '  int _adsBefore(int row) {',
+  '    final start = first ?? every;',
+  '    if (start == null || row <= start) return 0;',
+  '    final step = every;',
+  '    return step == null ? 1 : 1 + (row - start - 1) ~/ (step + 1);',
+  '  }',
 ];
 
 function appsClass(books: SharedBooks): string[] {

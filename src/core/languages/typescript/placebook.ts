@@ -1,6 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Platform } from '../../words/words.js';
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
+import { hasLists, listHelp } from '../common/list-rows.js';
 import {
   camelCase,
   comment,
@@ -63,7 +64,7 @@ export function typescriptPlacebook(books: SharedBooks, options: TypeScriptOptio
     'export type PlacebookNetwork =',
     '  (typeof PlacebookNetwork)[keyof typeof PlacebookNetwork];',
     '',
-    ...placementTypes,
+    ...placementTypes(hasLists(stages)),
     '',
     ...apps(books),
     ...devices(books),
@@ -91,7 +92,7 @@ export function typescriptPlacebook(books: SharedBooks, options: TypeScriptOptio
   return lines.join('\n');
 }
 
-const placementTypes = [
+const placementTypes = (isInLists: boolean): string[] => [
   'type Units = { readonly [network in PlacebookNetwork]?: string | undefined };',
   '',
   'interface PlacebookSettings {',
@@ -108,6 +109,7 @@ const placementTypes = [
   'export interface PlacebookPlacement extends PlacebookSettings {',
   '  /** The unit ID on a network that fills this placement. */',
   '  unit(network: PlacebookNetwork): string;',
+  ...(isInLists ? listTypes : []),
   '}',
   '',
   'function placement(settings: PlacebookSettings): PlacebookPlacement {',
@@ -116,14 +118,54 @@ const placementTypes = [
   '    unit(network) {',
   '      return known(`${settings.name} on ${network}`, settings.units[network]);',
   '    },',
+  ...(isInLists ? ['    ...listRows(settings),'] : []),
   '  };',
   '}',
+  ...(isInLists ? listFunction : []),
   '',
   'function known(what: string, id: string | undefined): string {',
   '  if (id === undefined) {',
   '    throw new Error(`${what} has no ID on this platform`);',
   '  }',
   '  return id;',
+  '}',
+];
+
+const listTypes = [
+  `  /** ${listHelp.adRows} */`,
+  '  adRows(items: number): number;',
+  `  /** ${listHelp.rows} */`,
+  '  rows(items: number): number;',
+  `  /** ${listHelp.isAd} */`,
+  '  isAd(row: number, items: number): boolean;',
+  `  /** ${listHelp.itemAt('null')} */`,
+  '  itemAt(row: number, items: number): number | null;',
+];
+
+const listFunction = [
+  '',
+  "type ListRows = Pick<PlacebookPlacement, 'adRows' | 'rows' | 'isAd' | 'itemAt'>;",
+  '',
+  'function listRows({ first, every }: PlacebookSettings): ListRows {',
+  '  const start = first ?? every;',
+  '  const adRows = (items: number) => {',
+  '    if (start === undefined || items < 1 || items < start) return 0;',
+  '    return every === undefined ? 1 : 1 + Math.floor((items - start) / every);',
+  '  };',
+  '  const rows = (items: number) => Math.max(items, 0) + adRows(items);',
+  '  const adsBefore = (row: number) => {',
+  '    if (start === undefined || row <= start) return 0;',
+  '    return every === undefined',
+  '      ? 1',
+  '      : 1 + Math.floor((row - start - 1) / (every + 1));',
+  '  };',
+  '  const isAd = (row: number, items: number) =>',
+  '    row >= 0 && row < rows(items) && adsBefore(row + 1) > adsBefore(row);',
+  '  const itemAt = (row: number, items: number) =>',
+  '    row < 0 || row >= rows(items) || isAd(row, items)',
+  '      ? null',
+  '      : row - adsBefore(row);',
+  '  return { adRows, rows, isAd, itemAt };',
   '}',
 ];
 
