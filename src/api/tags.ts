@@ -16,6 +16,7 @@ const Answer = z.object({
   failed: z.enum(['unreachable', 'timeout', 'status', 'too-large', 'redirects', 'not-text']).optional(),
   status: z.number().int().optional(),
   redirects: z.number().int().optional(),
+  said: z.string().max(500).optional().meta({ description: 'What the network says of why it has no ad.' }),
   ms: z.number().optional(),
 });
 

@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import { attributionPlist } from '../core/standards/skadnetwork.js';
 import { idsIn } from '../core/formats/attribution-list/read.js';
-import { escapeXml } from '../core/formats/xml/edit.js';
+import { escapeXml } from '../core/text/escape-xml.js';
 import { isBinaryPlist, readBinaryPlist } from '../core/formats/plist/binary.js';
 import { decoded, decodeText, knownEncoding } from '../core/text/decode.js';
 import { printableText } from '../core/text/printable.js';

@@ -28,7 +28,10 @@ export function namedHosts(start: string, allowed: readonly string[]): NamedHost
 export async function askForTag(
   url: string,
   named: readonly NamedHost[],
-  patience = usualPatience,
+  {
+    patience = usualPatience,
+    via = (one: string) => one,
+  }: { patience?: number; via?: (url: string) => string } = {},
 ): Promise<Answer> {
   const begun = performance.now();
   const answer = (more: Omit<Answer, 'url' | 'ms'>): Answer => ({
@@ -36,7 +39,7 @@ export async function askForTag(
     ms: Math.round(performance.now() - begun),
     ...more,
   });
-  let at = url;
+  let at = via(url);
   for (let redirects = 0; redirects <= maxRedirects; redirects++) {
     const left = patience - (performance.now() - begun);
     if (left <= 0) return answer({ failed: 'timeout', redirects });
@@ -45,12 +48,16 @@ export async function askForTag(
     const { status, headers } = found;
     const target = headers.location;
     if (status >= 300 && status < 400 && target !== undefined && URL.canParse(target, at)) {
-      at = new URL(target, at).href;
+      at = via(new URL(target, at).href);
       continue;
     }
     if (status !== 200 || found.bytes.length === 0) return answer({ failed: 'status', status, redirects });
     const text = textOf(found);
-    return answer(text === undefined ? { failed: 'not-text', redirects } : { text, status, redirects });
+    const said = headers['ad-refused'];
+    const reason = typeof said === 'string' ? { said: said.slice(0, 500) } : {};
+    return answer(
+      text === undefined ? { failed: 'not-text', redirects } : { text, status, redirects, ...reason },
+    );
   }
   return answer({ failed: 'redirects', redirects: maxRedirects });
 }

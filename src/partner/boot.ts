@@ -11,7 +11,10 @@ import { seeded } from './random.js';
 import { controlRoutes } from './routes/control.js';
 import { inventoryRoutes, type RateRule } from './routes/inventory.js';
 import { publicRoutes } from './routes/public.js';
+import { servingRoutes } from './routes/serving.js';
+import { Market } from './serving/market.js';
 import { Books } from './store/books.js';
+import { Ledger } from './store/ledger.js';
 import { openBooks } from './store/open.js';
 
 export interface PartnerOptions {
@@ -40,6 +43,8 @@ export async function startPartner(options: PartnerOptions): Promise<RunningPart
   const clock = new PartnerClock();
   const context: PartnerContext = {
     books: new Books(db, clock, seeded(seed)),
+    ledger: new Ledger(db, clock),
+    market: new Market(seed),
     clock,
     faults: new Faults(),
     profiles: new Map(profiles.map((profile) => [profile.id, profile])),
@@ -55,6 +60,7 @@ export async function startPartner(options: PartnerOptions): Promise<RunningPart
   app.use(express.json({ limit: '1mb' }));
   const router = express.Router();
   publicRoutes(router, context);
+  servingRoutes(router, context);
   controlRoutes(router, context, token);
   inventoryRoutes(router, context, rate);
   app.use(router);

@@ -2,11 +2,15 @@ import type { Profile } from '../core/network/model.js';
 import type { PartnerClock } from './clock.js';
 import { Refusal } from './errors.js';
 import type { Faults } from './faults.js';
+import type { Market } from './serving/market.js';
 import type { Books } from './store/books.js';
+import type { Ledger } from './store/ledger.js';
 
 /** What the partner's routes work with. */
 export interface PartnerContext {
   books: Books;
+  ledger: Ledger;
+  market: Market;
   clock: PartnerClock;
   faults: Faults;
   profiles: ReadonlyMap<string, Profile>;

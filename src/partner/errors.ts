@@ -20,6 +20,12 @@ export const refusals = {
   'terms-open': 403,
   'unit-paused': 403,
   'unit-too-new': 409,
+  'unit-elsewhere': 409,
+  'format-wrong': 409,
+  'app-unlisted': 403,
+  'audience-refused': 403,
+  'account-suspended': 403,
+  'event-repeated': 409,
   'site-unknown': 404,
   'site-unreachable': 502,
 } as const;

@@ -12,6 +12,7 @@ import { writeRoster } from '../../src/core/roster/document.js';
 import { paintFor, type Io } from '../../src/cli/io.js';
 import { run } from '../../src/cli/program.js';
 import { askForTag, decodeXml, namedHosts, tryFile } from '../../src/cli/tag-net.js';
+import { testPartner } from '../support/partner.js';
 import { titleOn } from '../support/wiring.js';
 import { film, inline, tag, wrapper } from '../support/vast.js';
 
@@ -255,11 +256,46 @@ describe('tag lint', () => {
   });
 });
 
+describe('the simulated partner', () => {
+  it('is asked for hosts that are made up, and says why it has no ad', async () => {
+    const partner = await testPartner();
+    try {
+      writeFileSync(join(home, 'partner.json'), JSON.stringify({ url: partner.url, token: partner.token }), {
+        mode: 0o600,
+      });
+      const sample = 'https://vast.tallowfield.example/4/tf00001/a/samplea1.xml';
+      expect((await shown(sample)).report.documents[0]?.failed).toBe('unreachable');
+      const { code, report } = await shown(sample, '--partner');
+      expect([code, report.ads[0]?.title, report.insecure]).toEqual([0, 'Test ad of Tallowfield', []]);
+      const played = await syndexa('tag', 'play', sample, '--partner', '--fire', '--json');
+      const { fired } = JSON.parse(played.out) as { fired: Fired[] };
+      expect(new Set(fired.map(({ outcome }) => outcome))).toEqual(new Set(['200']));
+      const says = async (...args: string[]) => (await syndexa('partner', ...args)).out;
+      expect(await says('market', 'tallowfield', '--fill', '60', '--latency', '5')).toContain('fills 60 %');
+      expect((await syndexa('partner', 'device', 'tallowfield', 'desk')).code).toBe(4);
+      await partner.account('tallowfield', 'tallow-key-of-brine');
+      expect(await says('device', 'tallowfield', 'desk')).toContain('gets test ads');
+      expect(await says('lift', 'tallowfield')).toContain('serves ads to every account again');
+      const unknown = await shown('https://vast.tallowfield.example/4/tf31077/a/abcd1234.xml', '--partner');
+      expect(unknown.code).toBe(1);
+      expect(unknown.report.deadEnds[0]?.why).toContain('not-found; There is no unit');
+    } finally {
+      await partner.close();
+      rmSync(join(home, 'partner.json'));
+    }
+    expect((await syndexa('tag', 'show', 'https://a.example/x', '--partner')).err).toContain(
+      'No simulated partner runs here.',
+    );
+  });
+});
+
 describe('what comes over the network', () => {
   it('is not waited for longer than a player waits', async () => {
     pages.set('/start', () => undefined);
     const named = namedHosts(base, []);
-    await expect(askForTag(`${base}/start`, named, 150)).resolves.toMatchObject({ failed: 'timeout' });
+    await expect(askForTag(`${base}/start`, named, { patience: 150 })).resolves.toMatchObject({
+      failed: 'timeout',
+    });
   });
 
   it('is tried with a request for one byte where HEAD is not taken', async () => {

@@ -113,6 +113,54 @@ export async function setFaults(
   return exit.clean;
 }
 
+/** `syndexa partner market NETWORK`: how much is filled, and how long answers take. */
+export async function setMarket(
+  io: Io,
+  network: string,
+  { fill, latency }: { fill?: number; latency?: number },
+): Promise<number> {
+  await controlPartner(partnerCard(homeFolder(io.env)), 'market', {
+    network,
+    ...(fill === undefined ? {} : { fill: fill / 100 }),
+    ...(latency === undefined ? {} : { latency }),
+  });
+  const said = [
+    ...(fill === undefined ? [] : [`fills ${fill} % of what is asked for`]),
+    ...(latency === undefined ? [] : [`answers after ${latency} ms`]),
+  ];
+  io.out(`${network} ${said.length === 0 ? 'stays as it is' : said.join(', and ')}.\n`);
+  return exit.clean;
+}
+
+/** `syndexa partner device NETWORK DEVICE`: registers a device for testing. */
+export async function registerDevice(io: Io, paint: Paint, network: string, device: string): Promise<number> {
+  const { accounts } = (await controlPartner(partnerCard(homeFolder(io.env)), 'devices', {
+    network,
+    device,
+  })) as { accounts: number };
+  if (accounts === 0)
+    throw new CommandError(
+      `Nobody has an account at ${network}, so no device can be registered there.`,
+      exit.refused,
+      'Open one: syndexa partner open-accounts NAME.',
+    );
+  io.out(`${paint.green('✔')} ${device} gets test ads of ${network}, whatever it asks for.\n`);
+  return exit.clean;
+}
+
+/** `syndexa partner lift NETWORK`: opens accounts again that were suspended. */
+export async function liftSuspension(io: Io, paint: Paint, network: string): Promise<number> {
+  const { lifted } = (await controlPartner(partnerCard(homeFolder(io.env)), 'lift', { network })) as {
+    lifted: number;
+  };
+  io.out(
+    lifted === 0
+      ? `Nobody has an account at ${network}.\n`
+      : `${paint.green('✔')} ${network} serves ads to every account again; nothing counts against them.\n`,
+  );
+  return exit.clean;
+}
+
 /** `syndexa partner clock`: sets the partner's time, or moves it on. */
 export async function setClock(
   io: Io,

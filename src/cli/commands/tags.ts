@@ -6,7 +6,7 @@ import type { NamedHost } from '../../service/partners/outgoing.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { partnerCardIfAny } from '../partner-process.js';
+import { partnerCard, partnerCardIfAny } from '../partner-process.js';
 import { startProgress } from '../progress.js';
 import { bytesOf } from '../read-file.js';
 import { playText, tagLintText, tagText } from '../render/tag.js';
@@ -19,6 +19,8 @@ export interface TagOptions {
   /** Whether files of films are tried. */
   media: boolean;
   allow: readonly string[];
+  /** Whether made-up hosts are asked at the simulated partner. */
+  partner?: boolean;
   json?: boolean;
 }
 
@@ -85,9 +87,12 @@ async function read(
   io: Io,
   client: Client,
   address: string,
-  { device, bitrate, wrappers, media, allow }: TagOptions,
+  { device, bitrate, wrappers, media, allow, partner }: TagOptions,
 ): Promise<{ question: TagQuestion; report: TagReport }> {
-  const named = namedHosts(address, allow);
+  const card = partner ? partnerCard(homeFolder(io.env)) : undefined;
+  const named = [...namedHosts(address, allow), ...namedHosts(card?.url ?? '', [])];
+  const via = (url: string) =>
+    card && /^https:\/\/[^/?#]+\.example(?=[/?#]|$)/i.test(url) ? `${card.url}/at/${url.slice(8)}` : url;
   const question: TagQuestion = {
     start: address,
     answers: [],
@@ -104,7 +109,10 @@ async function read(
     let size = 0;
     for (let next = [address]; next.length > 0; next = report.next) {
       for (const url of next) {
-        const answer = url === address ? await firstAnswer(io, address, named) : await askForTag(url, named);
+        const answer =
+          url === address
+            ? await firstAnswer(io, address, { named, via })
+            : await askForTag(url, named, { via });
         size += answer.text?.length ?? 0;
         question.answers.push(size > maxSent ? { url, failed: 'too-large' } : answer);
       }
@@ -119,8 +127,12 @@ async function read(
   }
 }
 
-async function firstAnswer(io: Io, address: string, named: readonly NamedHost[]) {
-  if (/^https?:\/\//i.test(address)) return askForTag(address, named);
+async function firstAnswer(
+  io: Io,
+  address: string,
+  { named, via }: { named: readonly NamedHost[]; via: (url: string) => string },
+) {
+  if (/^https?:\/\//i.test(address)) return askForTag(address, named, { via });
   if (/^[a-z][a-z0-9+.-]+:\/\//i.test(address))
     throw new CommandError(
       `${address} is no address that a player can ask for.`,

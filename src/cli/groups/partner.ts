@@ -1,7 +1,7 @@
 import { Argument, Option, type Command } from 'commander';
 import { platformNames } from '../../core/words/names.js';
 import { usualPartnerPort } from '../connect.js';
-import { json, portNumber, type Group, type GroupContext } from './group.js';
+import { json, portNumber, wholeNumber, type Group, type GroupContext } from './group.js';
 
 const partners = () => import('../commands/partner.js');
 
@@ -9,7 +9,9 @@ const partners = () => import('../commands/partner.js');
 export const partnerCommands: Group = (program, context) => {
   const partner = program
     .command('partner')
-    .description('the simulated partner: start, open-accounts, accept, list-app, crawl, clock, faults');
+    .description(
+      'the simulated partner: start, open-accounts, accept, list-app, crawl, clock, faults, market, device, lift',
+    );
   partnerStartCommand(partner, context);
   partnerOpenAccountsCommand(partner, context);
   partnerAcceptCommand(partner, context);
@@ -17,6 +19,9 @@ export const partnerCommands: Group = (program, context) => {
   partnerCrawlCommand(partner, context);
   partnerClockCommand(partner, context);
   partnerFaultsCommand(partner, context);
+  partnerMarketCommand(partner, context);
+  partnerDeviceCommand(partner, context);
+  partnerLiftCommand(partner, context);
 };
 
 function partnerStartCommand(partner: Command, { io, paint, end }: GroupContext): void {
@@ -98,5 +103,38 @@ function partnerFaultsCommand(partner: Command, { io, end }: GroupContext): void
     .option('--every <number>', 'every so many calls', '3')
     .action((network: string, options) =>
       end(partners().then(({ setFaults }) => setFaults(io, network, options))),
+    );
+}
+
+function partnerMarketCommand(partner: Command, { io, end }: GroupContext): void {
+  partner
+    .command('market')
+    .description('set how much of what is asked for a network fills, and how long its answers take')
+    .argument('<network>')
+    .option('--fill <percent>', 'so much of a hundred requests gets an ad', wholeNumber(0, 100))
+    .option('--latency <ms>', 'an answer takes so many milliseconds', wholeNumber(0, 60_000))
+    .action((network: string, options: { fill?: number; latency?: number }) =>
+      end(partners().then(({ setMarket }) => setMarket(io, network, options))),
+    );
+}
+
+function partnerDeviceCommand(partner: Command, { io, paint, end }: GroupContext): void {
+  partner
+    .command('device')
+    .description('register a device for testing: it gets test ads, whatever it asks for')
+    .argument('<network>')
+    .argument('<device>', 'what names the device')
+    .action((network: string, device: string) =>
+      end(partners().then(({ registerDevice }) => registerDevice(io, paint, network, device))),
+    );
+}
+
+function partnerLiftCommand(partner: Command, { io, paint, end }: GroupContext): void {
+  partner
+    .command('lift')
+    .description('open accounts again that were suspended for clicks on their own ads')
+    .argument('<network>')
+    .action((network: string) =>
+      end(partners().then(({ liftSuspension }) => liftSuspension(io, paint, network))),
     );
 }

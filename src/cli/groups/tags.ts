@@ -60,6 +60,7 @@ interface Options {
   bitrate?: number;
   wrappers: number;
   media: boolean;
+  partner?: boolean;
   allow?: string[];
   json?: boolean;
 }
@@ -74,6 +75,7 @@ function withTag(command: Command): Command {
     .option('--bitrate <kbps>', 'what the line bears, in kilobits per second', wholeNumber(1, 1_000_000))
     .option('--wrappers <count>', 'how many wrappers may follow one another', wholeNumber(0, 20), 5)
     .option('--no-media', 'do not try whether the files of films are there')
+    .option('--partner', 'ask the simulated partner for hosts that are made up (.example)')
     .option('--allow <hosts...>', 'hosts in this network that may be asked, and called by --fire');
 }
 

@@ -6,7 +6,8 @@ import { UnitSettings, UnitStatus } from '../../core/inventory/model.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { Refusal } from '../errors.js';
 import { FaultPlan } from '../faults.js';
-import { unitOf } from '../store/rows.js';
+import { adEventNames } from '../store/ledger.js';
+import { unitOf, type Account } from '../store/rows.js';
 import { appOf } from '../store/books.js';
 
 const AccountRequest = z.strictObject({
@@ -67,6 +68,18 @@ const SiteRequest = z.strictObject({
   address: z.url({ protocol: /^http$/, hostname: /^(127\.0\.0\.1|localhost)$/ }),
 });
 
+const DeviceRequest = z.strictObject({
+  network: z.string(),
+  key: z.string().optional().meta({ description: 'Of one account; else of all of the network.' }),
+  device: z.string().min(1).max(200),
+});
+const MarketRequest = z.strictObject({
+  network: z.string(),
+  fill: z.number().min(0).max(1).optional(),
+  latency: z.number().int().min(0).max(60_000).optional().meta({ description: 'Milliseconds.' }),
+});
+const CountRequest = z.strictObject({ network: z.string(), unit: z.string(), event: z.enum(adEventNames) });
+
 /** Lets only those through who know the token of this run. */
 function behind(token: string): RequestHandler {
   return function controlToken(request, _response, next) {
@@ -95,14 +108,12 @@ function controls(router: Router) {
 
 /** What a person would do on the network's pages, and what tests set: behind the token of this run. */
 export function controlRoutes(router: Router, context: PartnerContext, token: string): void {
-  const { books, clock, faults } = context;
+  const { books, clock, faults, market } = context;
   router.use('/control', behind(token));
   const on = controls(router);
   const keyed = (network: string, key: string) => {
     const profile = networkOf(context, network);
-    const account = books.accountByKey(profile.id, key);
-    if (!account) throw new Refusal('key-unknown', 'Nobody has this key.');
-    return { profile, account };
+    return { profile, account: accountBy(context, profile.id, key) };
   };
   on('accounts', AccountRequest, ({ network, name, key, number }) => {
     const opened = books.openAccount(networkOf(context, network), name, {
@@ -138,7 +149,35 @@ export function controlRoutes(router: Router, context: PartnerContext, token: st
     return { now: clock.now().toISOString() };
   });
   on('faults', FaultPlan, (plan) => faults.set(plan));
+  servingControls(on, context);
   on('listings', ListingRequest, (listing) => books.list({ ...listing, site: listing.site ?? null }));
   on('sites', SiteRequest, ({ domain, address }) => books.placeSite(domain, address));
-  on('reset', z.strictObject({}), () => books.reset());
+  on('reset', z.strictObject({}), () => {
+    books.reset();
+    market.reset();
+  });
+}
+
+/** What decides about ads: devices for testing, how much is filled, suspended accounts. */
+function servingControls(on: ReturnType<typeof controls>, context: PartnerContext): void {
+  const { books, ledger, market } = context;
+  on('devices', DeviceRequest, ({ network, key, device }) => {
+    const profile = networkOf(context, network);
+    const accounts = key === undefined ? books.accountsOf(profile.id) : [accountBy(context, profile.id, key)];
+    for (const account of accounts) ledger.registerDevice(profile.id, account.id, device);
+    return { accounts: accounts.length };
+  });
+  on('market', MarketRequest, ({ network, ...change }) => market.set(networkOf(context, network).id, change));
+  on('lift', z.strictObject({ network: z.string() }), ({ network }) => ({
+    lifted: ledger.lift(networkOf(context, network).id).length,
+  }));
+  on('counted', CountRequest, ({ network, unit, event }) => ({
+    counted: ledger.counted(networkOf(context, network).id, unit, event),
+  }));
+}
+
+function accountBy({ books }: PartnerContext, network: string, key: string): Account {
+  const account = books.accountByKey(network, key);
+  if (!account) throw new Refusal('key-unknown', 'Nobody has this key.');
+  return account;
 }

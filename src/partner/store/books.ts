@@ -10,7 +10,7 @@ import type { InventoryApp, UnitSettings, UnitStatus } from '../../core/inventor
 import type { PartnerClock } from '../clock.js';
 import { Refusal } from '../errors.js';
 import type { PartnerDb } from './open.js';
-import { accounts, answers, apps, listings, sites, units } from './schema.js';
+import { accounts, adEvents, ads, answers, apps, devices, listings, sites, units } from './schema.js';
 import { type Account, hashOf, type AppRow, type UnitRow } from './rows.js';
 
 /** The partner's books: the one place that reads and writes them. */
@@ -43,6 +43,10 @@ export class Books {
       .from(accounts)
       .where(and(eq(accounts.network, network), eq(accounts.keyHash, hashOf(key))))
       .get();
+  }
+
+  accountById(id: number): Account | undefined {
+    return this.db.select().from(accounts).where(eq(accounts.id, id)).get();
   }
 
   accountsOf(network: string): Account[] {
@@ -244,7 +248,8 @@ export class Books {
   }
 
   reset(): void {
-    for (const table of [accounts, apps, units, answers, listings, sites]) this.db.delete(table).run();
+    for (const table of [accounts, apps, units, answers, listings, sites, devices, ads, adEvents])
+      this.db.delete(table).run();
     this.db.run(sql`delete from sqlite_sequence`);
   }
 

@@ -10,6 +10,10 @@ export const accounts = sqliteTable(
     /** The account as it is in IDs, where IDs carry it. */
     number: text('number'),
     keyHash: text('key_hash').notNull(),
+    /** Clicks that counted against it. */
+    strikes: integer('strikes').notNull().default(0),
+    /** Why it is closed; null while it is open. */
+    suspended: text('suspended'),
   },
   (table) => [uniqueIndex('accounts_by_key').on(table.network, table.keyHash)],
 );
@@ -52,6 +56,46 @@ export const units = sqliteTable(
     uniqueIndex('units_by_id').on(table.network, table.id),
     index('units_by_account').on(table.network, table.account, table.row),
   ],
+);
+
+/** Devices that are registered for testing. */
+export const devices = sqliteTable(
+  'devices',
+  {
+    network: text('network').notNull(),
+    account: integer('account').notNull(),
+    id: text('id').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.network, table.account, table.id] })],
+);
+
+/** Ads that were given. */
+export const ads = sqliteTable(
+  'ads',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    network: text('network').notNull(),
+    unit: text('unit').notNull(),
+    account: integer('account'),
+    format: text('format').notNull(),
+    isTest: integer('is_test', { mode: 'boolean' }).notNull(),
+    isDevelopment: integer('is_development', { mode: 'boolean' }).notNull(),
+    /** Thousandths of a currency unit, for a thousand impressions. */
+    price: integer('price').notNull(),
+    given: text('given').notNull(),
+  },
+  (table) => [index('ads_by_unit').on(table.network, table.unit)],
+);
+
+/** What became of ads, each thing once. */
+export const adEvents = sqliteTable(
+  'ad_events',
+  {
+    ad: integer('ad').notNull(),
+    event: text('event').notNull(),
+    at: text('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.ad, table.event] })],
 );
 
 /** Answers to calls that carried an idempotency key. */

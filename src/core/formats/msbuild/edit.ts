@@ -1,12 +1,6 @@
 import type { Edit } from '../../text/edit.js';
-import {
-  appendChild,
-  escapeXml,
-  insertAfter,
-  removeElement,
-  replaceElement,
-  setAttribute,
-} from '../xml/edit.js';
+import { appendChild, insertAfter, removeElement, replaceElement, setAttribute } from '../xml/edit.js';
+import { escapeXml } from '../../text/escape-xml.js';
 import { attribute, elements } from '../xml/query.js';
 import type { XmlElement } from '../xml/model.js';
 import type { MsBuildFile } from './read.js';

@@ -1,5 +1,6 @@
 import type { Edit } from '../../text/edit.js';
-import { appendChild, escapeXml } from '../xml/edit.js';
+import { appendChild } from '../xml/edit.js';
+import { escapeXml } from '../../text/escape-xml.js';
 import type { PlistEntry, PlistValue } from './read.js';
 
 /** Gives a key a string value: changes the one that is there, or adds key and value at the end. */

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { valueAt } from '../../text/own-values.js';
-import { escapeXml } from '../xml/edit.js';
+import { escapeXml } from '../../text/escape-xml.js';
 import type { PlistValue } from './read.js';
 
 /** A value of a property list as JSON has it: texts, numbers, booleans, arrays and dictionaries of them. */

@@ -1,12 +1,8 @@
 import type { Edit } from '../../text/edit.js';
+import { escapeXml } from '../../text/escape-xml.js';
 import type { Span } from '../../text/problem.js';
 import { attribute, elements } from './query.js';
 import type { XmlElement } from './model.js';
-
-/** The text as it may be between double or single quotes, and between tags. */
-export function escapeXml(value: string): string {
-  return value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-}
 
 /**
  * Gives an attribute a value. One that is there keeps its quotes; a new one comes after the last, on a line

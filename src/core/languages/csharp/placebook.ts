@@ -1,7 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Platform, Stage } from '../../words/words.js';
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
-import { hasLists, listHelp } from '../common/list-rows.js';
+import { hasLists } from '../common/list-rows.js';
 import {
   comment,
   markLines,
@@ -19,6 +19,7 @@ import {
   platformsOf,
   type SharedBooks,
 } from '../common/platforms.js';
+import { listMethods } from './list-methods.js';
 
 /** What a C# placebook needs besides its contents. */
 export interface CsharpOptions extends PlacebookOptions {
@@ -139,55 +140,6 @@ const placementClass = (isInLists: boolean): string[] => [
   '    }',
   ...(isInLists ? listMethods : []),
   '}',
-];
-
-const listMethods = [
-  '',
-  `    /// <summary>${listHelp.adRows}</summary>`,
-  '    public int AdRows(int items)',
-  '    {',
-  '        var start = First ?? Every;',
-  '        if (start == null || items < 1 || items < start.Value)',
-  '        {',
-  '            return 0;',
-  '        }',
-  '',
-  '        return Every == null ? 1 : 1 + (items - start.Value) / Every.Value;',
-  '    }',
-  '',
-  `    /// <summary>${listHelp.rows}</summary>`,
-  '    public int Rows(int items)',
-  '    {',
-  '        return Math.Max(items, 0) + AdRows(items);',
-  '    }',
-  '',
-  `    /// <summary>${listHelp.isAd}</summary>`,
-  '    public bool IsAd(int row, int items)',
-  '    {',
-  '        return row >= 0 && row < Rows(items) && AdsBefore(row + 1) > AdsBefore(row);',
-  '    }',
-  '',
-  `    /// <summary>${listHelp.itemAt('null')}</summary>`,
-  '    public int? ItemAt(int row, int items)',
-  '    {',
-  '        if (row < 0 || row >= Rows(items) || IsAd(row, items))',
-  '        {',
-  '            return null;',
-  '        }',
-  '',
-  '        return row - AdsBefore(row);',
-  '    }',
-  '',
-  '    private int AdsBefore(int row)',
-  '    {',
-  '        var start = First ?? Every;',
-  '        if (start == null || row <= start.Value)',
-  '        {',
-  '            return 0;',
-  '        }',
-  '',
-  '        return Every == null ? 1 : 1 + (row - start.Value - 1) / (Every.Value + 1);',
-  '    }',
 ];
 
 function upper(name: string): string {

@@ -1,7 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Platform } from '../../words/words.js';
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
-import { hasLists, listHelp } from '../common/list-rows.js';
+import { hasLists } from '../common/list-rows.js';
 import {
   camelCase,
   comment,
@@ -19,6 +19,7 @@ import {
   platformsOf,
   type SharedBooks,
 } from '../common/platforms.js';
+import { listMethods } from './list-methods.js';
 
 /** What a Dart placebook needs besides its contents. */
 export interface DartOptions extends PlacebookOptions {
@@ -103,37 +104,6 @@ const placementClass = (isInLists: boolean): string[] => [
   '  }',
   ...(isInLists ? listMethods : []),
   '}',
-];
-
-const listMethods = [
-  '',
-  `  /// ${listHelp.adRows}`,
-  '  int adRows(int items) {',
-  '    final start = first ?? every;',
-  '    if (start == null || items < 1 || items < start) return 0;',
-  '    final step = every;',
-  '    return step == null ? 1 : 1 + (items - start) ~/ step;',
-  '  }',
-  '',
-  `  /// ${listHelp.rows}`,
-  '  int rows(int items) => (items < 0 ? 0 : items) + adRows(items);',
-  '',
-  `  /// ${listHelp.isAd}`,
-  '  bool isAd(int row, int items) =>',
-  '      row >= 0 && row < rows(items) && _adsBefore(row + 1) > _adsBefore(row);',
-  '',
-  `  /// ${listHelp.itemAt('null')}`,
-  '  int? itemAt(int row, int items) {',
-  '    if (row < 0 || row >= rows(items) || isAd(row, items)) return null;',
-  '    return row - _adsBefore(row);',
-  '  }',
-  '',
-  '  int _adsBefore(int row) {',
-  '    final start = first ?? every;',
-  '    if (start == null || row <= start) return 0;',
-  '    final step = every;',
-  '    return step == null ? 1 : 1 + (row - start - 1) ~/ (step + 1);',
-  '  }',
 ];
 
 function appsClass(books: SharedBooks): string[] {

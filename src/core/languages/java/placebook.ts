@@ -1,5 +1,5 @@
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
-import { hasLists, listHelp } from '../common/list-rows.js';
+import { hasLists } from '../common/list-rows.js';
 import {
   comment,
   markLines,
@@ -10,6 +10,7 @@ import {
   type PlacebookPlacement,
   type PlacebookStage,
 } from '../common/placebook.js';
+import { listMethods } from './list-methods.js';
 
 /** What a Java placebook needs besides its contents. */
 export interface JavaOptions extends PlacebookOptions {
@@ -131,44 +132,6 @@ const placementClass = (isInLists: boolean): string[] => [
   '            return new Placement(this);',
   '        }',
   '    }',
-];
-
-const listMethods = [
-  '',
-  `        /** ${listHelp.adRows} */`,
-  '        public int adRows(int items) {',
-  '            Integer start = first != null ? first : every;',
-  '            if (start == null || items < 1 || items < start) {',
-  '                return 0;',
-  '            }',
-  '            return every == null ? 1 : 1 + (items - start) / every;',
-  '        }',
-  '',
-  `        /** ${listHelp.rows} */`,
-  '        public int rows(int items) {',
-  '            return Math.max(items, 0) + adRows(items);',
-  '        }',
-  '',
-  `        /** ${listHelp.isAd} */`,
-  '        public boolean isAd(int row, int items) {',
-  '            return row >= 0 && row < rows(items) && adsBefore(row + 1) > adsBefore(row);',
-  '        }',
-  '',
-  `        /** ${listHelp.itemAt('-1')} */`,
-  '        public int itemAt(int row, int items) {',
-  '            if (row < 0 || row >= rows(items) || isAd(row, items)) {',
-  '                return -1;',
-  '            }',
-  '            return row - adsBefore(row);',
-  '        }',
-  '',
-  '        private int adsBefore(int row) {',
-  '            Integer start = first != null ? first : every;',
-  '            if (start == null || row <= start) {',
-  '                return 0;',
-  '            }',
-  '            return every == null ? 1 : 1 + (row - start - 1) / (every + 1);',
-  '        }',
 ];
 
 function apps({ apps: ids }: PlacebookStage): string[] {

@@ -1,5 +1,5 @@
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
-import { hasLists, listHelp } from '../common/list-rows.js';
+import { hasLists } from '../common/list-rows.js';
 import {
   camelCase,
   comment,
@@ -12,6 +12,7 @@ import {
   type PlacebookPlacement,
   type PlacebookStage,
 } from '../common/placebook.js';
+import { listMethods } from './list-methods.js';
 
 /** What a Kotlin placebook needs besides its contents. */
 export interface KotlinOptions extends PlacebookOptions {
@@ -71,33 +72,6 @@ export function kotlinPlacebook(book: PlacebookStage, options: KotlinOptions): s
   ];
   return lines.join('\n');
 }
-
-const listMethods = [
-  '',
-  `        /** ${listHelp.adRows} */`,
-  '        fun adRows(items: Int): Int {',
-  '            val start = first ?: every ?: return 0',
-  '            if (items < 1 || items < start) return 0',
-  '            return if (every == null) 1 else 1 + (items - start) / every',
-  '        }',
-  '',
-  `        /** ${listHelp.rows} */`,
-  '        fun rows(items: Int): Int = maxOf(items, 0) + adRows(items)',
-  '',
-  `        /** ${listHelp.isAd} */`,
-  '        fun isAd(row: Int, items: Int): Boolean =',
-  '            row >= 0 && row < rows(items) && adsBefore(row + 1) > adsBefore(row)',
-  '',
-  `        /** ${listHelp.itemAt('null')} */`,
-  '        fun itemAt(row: Int, items: Int): Int? =',
-  '            if (row < 0 || row >= rows(items) || isAd(row, items)) null else row - adsBefore(row)',
-  '',
-  '        private fun adsBefore(row: Int): Int {',
-  '            val start = first ?: every ?: return 0',
-  '            if (row <= start) return 0',
-  '            return if (every == null) 1 else 1 + (row - start - 1) / (every + 1)',
-  '        }',
-];
 
 function apps({ apps: ids }: PlacebookStage): string[] {
   const sorted = Object.entries(ids).sort(([a], [b]) => (a < b ? -1 : 1));

@@ -1,6 +1,6 @@
 import { valueAt } from '../../text/own-values.js';
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
-import { hasLists, listHelp } from '../common/list-rows.js';
+import { hasLists } from '../common/list-rows.js';
 import {
   camelCase,
   comment,
@@ -12,6 +12,7 @@ import {
   type PlacebookPlacement,
   type PlacebookStage,
 } from '../common/placebook.js';
+import { listDeclarations, listMethods } from './list-methods.js';
 
 /** What an Objective-C placebook needs besides its contents. */
 export interface ObjectiveCOptions extends PlacebookOptions {
@@ -159,60 +160,6 @@ const placementClass = (isInLists: boolean): string[] => [
   ...(isInLists ? listMethods : []),
   '',
   '@end',
-];
-
-const listDeclarations = [
-  `/// ${listHelp.adRows}`,
-  '- (NSInteger)adRowsForItems:(NSInteger)items;',
-  `/// ${listHelp.rows}`,
-  '- (NSInteger)rowsForItems:(NSInteger)items;',
-  `/// ${listHelp.isAd}`,
-  '- (BOOL)isAdAtRow:(NSInteger)row items:(NSInteger)items;',
-  `/// ${listHelp.itemAt('-1')}`,
-  '- (NSInteger)itemAtRow:(NSInteger)row items:(NSInteger)items;',
-];
-
-const listMethods = [
-  '',
-  '- (NSInteger)adRowsForItems:(NSInteger)items {',
-  '    NSNumber *start = self.first ?: self.every;',
-  '    if (start == nil || items < 1 || items < start.integerValue) {',
-  '        return 0;',
-  '    }',
-  '    if (self.every == nil) {',
-  '        return 1;',
-  '    }',
-  '    return 1 + (items - start.integerValue) / self.every.integerValue;',
-  '}',
-  '',
-  '- (NSInteger)rowsForItems:(NSInteger)items {',
-  '    return (items > 0 ? items : 0) + [self adRowsForItems:items];',
-  '}',
-  '',
-  '- (BOOL)isAdAtRow:(NSInteger)row items:(NSInteger)items {',
-  '    if (row < 0 || row >= [self rowsForItems:items]) {',
-  '        return NO;',
-  '    }',
-  '    return [self adsBeforeRow:row + 1] > [self adsBeforeRow:row];',
-  '}',
-  '',
-  '- (NSInteger)itemAtRow:(NSInteger)row items:(NSInteger)items {',
-  '    if (row < 0 || row >= [self rowsForItems:items] || [self isAdAtRow:row items:items]) {',
-  '        return -1;',
-  '    }',
-  '    return row - [self adsBeforeRow:row];',
-  '}',
-  '',
-  '- (NSInteger)adsBeforeRow:(NSInteger)row {',
-  '    NSNumber *start = self.first ?: self.every;',
-  '    if (start == nil || row <= start.integerValue) {',
-  '        return 0;',
-  '    }',
-  '    if (self.every == nil) {',
-  '        return 1;',
-  '    }',
-  '    return 1 + (row - start.integerValue - 1) / (self.every.integerValue + 1);',
-  '}',
 ];
 
 function appMethod(network: string, byStage: ByStage): string[] {

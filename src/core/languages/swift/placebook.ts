@@ -1,5 +1,5 @@
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
-import { hasLists, listHelp } from '../common/list-rows.js';
+import { hasLists } from '../common/list-rows.js';
 import {
   camelCase,
   comment,
@@ -11,6 +11,7 @@ import {
   type PlacebookPlacement,
   type PlacebookStage,
 } from '../common/placebook.js';
+import { listMethods } from './list-methods.js';
 
 /** What a Swift placebook needs besides its contents. */
 export interface SwiftOptions extends PlacebookOptions {
@@ -83,48 +84,6 @@ const placementType = (isInLists: boolean): string[] => [
   '        }',
   ...(isInLists ? listMethods : []),
   '    }',
-];
-
-const listMethods = [
-  '',
-  `        /// ${listHelp.adRows}`,
-  '        func adRows(_ items: Int) -> Int {',
-  '            guard let start = first ?? every, items > 0, items >= start else {',
-  '                return 0',
-  '            }',
-  '            guard let every = every else {',
-  '                return 1',
-  '            }',
-  '            return 1 + (items - start) / every',
-  '        }',
-  '',
-  `        /// ${listHelp.rows}`,
-  '        func rows(_ items: Int) -> Int {',
-  '            return max(items, 0) + adRows(items)',
-  '        }',
-  '',
-  `        /// ${listHelp.isAd}`,
-  '        func isAd(row: Int, items: Int) -> Bool {',
-  '            return row >= 0 && row < rows(items) && adsBefore(row + 1) > adsBefore(row)',
-  '        }',
-  '',
-  `        /// ${listHelp.itemAt('nil')}`,
-  '        func itemAt(row: Int, items: Int) -> Int? {',
-  '            if row < 0 || row >= rows(items) || isAd(row: row, items: items) {',
-  '                return nil',
-  '            }',
-  '            return row - adsBefore(row)',
-  '        }',
-  '',
-  '        private func adsBefore(_ row: Int) -> Int {',
-  '            guard let start = first ?? every, row > start else {',
-  '                return 0',
-  '            }',
-  '            guard let every = every else {',
-  '                return 1',
-  '            }',
-  '            return 1 + (row - start - 1) / (every + 1)',
-  '        }',
 ];
 
 function stageLines(stage: string, book: PlacebookStage): string[] {

@@ -1,7 +1,7 @@
 import { valueAt } from '../../text/own-values.js';
 import type { Platform } from '../../words/words.js';
 import { givenFields, placebookFields, type FieldType } from '../common/fields.js';
-import { hasLists, listHelp } from '../common/list-rows.js';
+import { hasLists } from '../common/list-rows.js';
 import {
   camelCase,
   comment,
@@ -19,6 +19,7 @@ import {
   platformsOf,
   type SharedBooks,
 } from '../common/platforms.js';
+import { listTypes, listFunction } from './list-methods.js';
 
 /** What a TypeScript placebook needs besides its contents. */
 export interface TypeScriptOptions extends PlacebookOptions {
@@ -128,44 +129,6 @@ const placementTypes = (isInLists: boolean): string[] => [
   '    throw new Error(`${what} has no ID on this platform`);',
   '  }',
   '  return id;',
-  '}',
-];
-
-const listTypes = [
-  `  /** ${listHelp.adRows} */`,
-  '  adRows(items: number): number;',
-  `  /** ${listHelp.rows} */`,
-  '  rows(items: number): number;',
-  `  /** ${listHelp.isAd} */`,
-  '  isAd(row: number, items: number): boolean;',
-  `  /** ${listHelp.itemAt('null')} */`,
-  '  itemAt(row: number, items: number): number | null;',
-];
-
-const listFunction = [
-  '',
-  "type ListRows = Pick<PlacebookPlacement, 'adRows' | 'rows' | 'isAd' | 'itemAt'>;",
-  '',
-  'function listRows({ first, every }: PlacebookSettings): ListRows {',
-  '  const start = first ?? every;',
-  '  const adRows = (items: number) => {',
-  '    if (start === undefined || items < 1 || items < start) return 0;',
-  '    return every === undefined ? 1 : 1 + Math.floor((items - start) / every);',
-  '  };',
-  '  const rows = (items: number) => Math.max(items, 0) + adRows(items);',
-  '  const adsBefore = (row: number) => {',
-  '    if (start === undefined || row <= start) return 0;',
-  '    return every === undefined',
-  '      ? 1',
-  '      : 1 + Math.floor((row - start - 1) / (every + 1));',
-  '  };',
-  '  const isAd = (row: number, items: number) =>',
-  '    row >= 0 && row < rows(items) && adsBefore(row + 1) > adsBefore(row);',
-  '  const itemAt = (row: number, items: number) =>',
-  '    row < 0 || row >= rows(items) || isAd(row, items)',
-  '      ? null',
-  '      : row - adsBefore(row);',
-  '  return { adRows, rows, isAd, itemAt };',
   '}',
 ];
 

@@ -84,7 +84,9 @@ export function reportTag(tag: ResolvedTag, player: Player, reached: readonly Re
     ),
     ads: tag.ads.map((one) => adReport(one, player, reached)),
     deadEnds: tag.deadEnds.map(({ errors: _, ...end }) => end),
-    insecure: named.filter(({ url }) => /^http:/i.test(url)),
+    insecure: named.filter(
+      ({ url }) => /^http:/i.test(url) && !/^http:\/\/(127\.0\.0\.1|localhost)[:/]/i.test(url),
+    ),
     macros: {
       unfilled: named.flatMap(({ what, url }) =>
         unfilledMacros(url).unknown.map((macro) => ({ macro, what })),

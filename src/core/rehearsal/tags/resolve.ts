@@ -14,6 +14,8 @@ export interface TagAnswer {
   status?: number;
   /** How often the server sent on to another address. */
   redirects?: number;
+  /** What the network says of why it has no ad, where it says so. */
+  said?: string;
   /** How long it took, in milliseconds. */
   ms?: number;
 }
@@ -124,7 +126,7 @@ export function resolveTag(
     if (document.ads.length === 0) {
       const code = document.error ?? (wrappers.length > 0 ? 303 : 900);
       const errors = [...wrappers.flatMap((one) => one.errors), ...document.errors];
-      end(code, emptyBecause(document), noAd, { errors });
+      end(code, emptyBecause(document, answer.said), noAd, { errors });
       continue;
     }
     ways.push(...follow(document, { way, step, limit, macros, found, end }));
@@ -247,7 +249,8 @@ function failureOf({ failed, status }: TagAnswer): [why: string, fix: string] {
   }
 }
 
-function emptyBecause({ error, problems }: VastDocument): string {
+function emptyBecause({ error, problems }: VastDocument, said?: string): string {
+  if (said !== undefined) return `The network says why there is no ad: ${said}`;
   const first = problems.find(({ severity }) => severity === 'error');
   return error !== null && first
     ? `The document holds no ad that can be read: ${first.message}`

@@ -1,6 +1,6 @@
 import { valueAt } from '../../../text/own-values.js';
 import { descendants } from '../../../formats/xml/query.js';
-import { escapeXml } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import { readXml } from '../../../formats/xml/read.js';
 import { expectedIds } from '../../../roster/expected.js';
 import type { Change } from '../../../edits/model.js';

@@ -1,5 +1,6 @@
 import { readStrings } from '../../../formats/android-resources/read.js';
-import { appendChild, escapeXml } from '../../../formats/xml/edit.js';
+import { appendChild } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Change, Topic } from '../../../edits/model.js';
 import { resourceFolders, valueFiles } from '../survey/sources.js';

@@ -1,4 +1,5 @@
-import { appendChild, escapeXml } from '../../../formats/xml/edit.js';
+import { appendChild } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import { elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { Place } from '../../../facts/evidence.js';

@@ -1,5 +1,6 @@
 import type { Change } from '../../../edits/model.js';
-import { escapeXml, removeAttribute } from '../../../formats/xml/edit.js';
+import { removeAttribute } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import type { XmlElement } from '../../../formats/xml/model.js';
 import { attribute, descendants, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';

@@ -1,11 +1,6 @@
 import type { Change } from '../../../edits/model.js';
-import {
-  appendChild,
-  escapeXml,
-  insertAfter,
-  insertBefore,
-  setAttribute,
-} from '../../../formats/xml/edit.js';
+import { appendChild, insertAfter, insertBefore, setAttribute } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import type { XmlElement } from '../../../formats/xml/model.js';
 import { attribute, descendants, elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';

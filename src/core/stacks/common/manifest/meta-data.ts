@@ -1,4 +1,5 @@
-import { appendChild, escapeXml, removeElement, setAttribute } from '../../../formats/xml/edit.js';
+import { appendChild, removeElement, setAttribute } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import { elements, prefixOf } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import type { XmlElement } from '../../../formats/xml/model.js';

@@ -1,5 +1,5 @@
 import { removeEntry, setString } from '../../../formats/plist/edit.js';
-import { escapeXml } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import { expectedIds, type ExpectedId } from '../../../roster/expected.js';
 import type { Profile } from '../../../network/model.js';
 import type { Fact } from '../../../facts/model.js';

@@ -1,5 +1,6 @@
 import type { PlistValue } from '../../../formats/plist/read.js';
-import { appendChild, escapeXml } from '../../../formats/xml/edit.js';
+import { appendChild } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import type { TextDocument } from '../../../text/document.js';
 import type { Edit } from '../../../text/edit.js';
 import type { Change, ChangeBase } from '../../../edits/model.js';

@@ -1,6 +1,6 @@
 import { removeEntry, setString } from '../../../formats/plist/edit.js';
 import { readPlist } from '../../../formats/plist/read.js';
-import { escapeXml } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import type { Profile } from '../../../network/model.js';
 import type { Platform, Stage } from '../../../words/words.js';
 import { profileFor } from '../../../network/for-stack.js';

@@ -1,4 +1,5 @@
-import { escapeXml, insertAfter, removeElement } from '../../../formats/xml/edit.js';
+import { insertAfter, removeElement } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import { elements } from '../../../formats/xml/query.js';
 import { readXml } from '../../../formats/xml/read.js';
 import { packageFor } from '../../../network/for-stack.js';

@@ -1,7 +1,8 @@
 import { mergeAttribution } from '../../../formats/plist/attribution.js';
 import type { FactOf, SurveyEdition } from '../../../facts/model.js';
 import { readPlist, type PlistValue } from '../../../formats/plist/read.js';
-import { appendChild, escapeXml } from '../../../formats/xml/edit.js';
+import { appendChild } from '../../../formats/xml/edit.js';
+import { escapeXml } from '../../../text/escape-xml.js';
 import { profileFor } from '../../../network/for-stack.js';
 import type { Profile } from '../../../network/model.js';
 import type { TextDocument } from '../../../text/document.js';

@@ -1,0 +1,33 @@
+import { listHelp } from '../common/list-rows.js';
+
+/** Where the ads of a list are: methods of a placement that is in one. */
+export const listMethods = [
+  '',
+  `  /// ${listHelp.adRows}`,
+  '  int adRows(int items) {',
+  '    final start = first ?? every;',
+  '    if (start == null || items < 1 || items < start) return 0;',
+  '    final step = every;',
+  '    return step == null ? 1 : 1 + (items - start) ~/ step;',
+  '  }',
+  '',
+  `  /// ${listHelp.rows}`,
+  '  int rows(int items) => (items < 0 ? 0 : items) + adRows(items);',
+  '',
+  `  /// ${listHelp.isAd}`,
+  '  bool isAd(int row, int items) =>',
+  '      row >= 0 && row < rows(items) && _adsBefore(row + 1) > _adsBefore(row);',
+  '',
+  `  /// ${listHelp.itemAt('null')}`,
+  '  int? itemAt(int row, int items) {',
+  '    if (row < 0 || row >= rows(items) || isAd(row, items)) return null;',
+  '    return row - _adsBefore(row);',
+  '  }',
+  '',
+  '  int _adsBefore(int row) {',
+  '    final start = first ?? every;',
+  '    if (start == null || row <= start) return 0;',
+  '    final step = every;',
+  '    return step == null ? 1 : 1 + (row - start - 1) ~/ (step + 1);',
+  '  }',
+];

@@ -1,0 +1,68 @@
+import { samplesOf } from '../../core/network/samples.js';
+import type { Profile } from '../../core/network/model.js';
+import type { Format } from '../../core/words/words.js';
+import type { PartnerContext } from '../context.js';
+import { Refusal } from '../errors.js';
+import type { UnitRow } from '../store/rows.js';
+import type { AdAsk, GivenAd } from './ad.js';
+
+/**
+ * Decides as a network does: samples always fill, a unit that serves fills by chance and floor, and whatever keeps it from
+ * serving is said. Null where there is no ad this time.
+ * @throws Refusal with the network's own reason
+ */
+export function decide(context: PartnerContext, profile: Profile, ask: AdAsk): GivenAd | null {
+  const { books, ledger, market } = context;
+  const isDevelopment = ask.isDevelopment ?? false;
+  const sample = profile.ids.unit && samplesOf(profile.ids.unit).find(({ id }) => id === ask.unit);
+  if (sample) {
+    const format = sample.format ?? ask.format ?? 'banner';
+    checkFormat(profile, ask, format);
+    return { unit: ask.unit, account: null, format, isTest: true, isDevelopment, price: 0 };
+  }
+  const unit = books.unit(profile.id, ask.unit);
+  if (!unit || unit.status === 'removed') throw new Refusal('not-found', `There is no unit ${ask.unit}.`);
+  checkServing(context, profile, unit, ask);
+  const format = unit.format as Format;
+  const given = { unit: unit.id, account: unit.account, format, isDevelopment };
+  if (ask.device !== undefined && ledger.isTestDevice(profile.id, unit.account, ask.device))
+    return { ...given, isTest: true, price: 0 };
+  const price = market.offer(profile.id, unit.id);
+  return price === null || price < (ask.floor ?? 0) ? null : { ...given, isTest: false, price };
+}
+
+function checkServing({ books, clock }: PartnerContext, profile: Profile, unit: UnitRow, ask: AdAsk): void {
+  const suspended = books.accountById(unit.account)?.suspended;
+  if (suspended) throw new Refusal('account-suspended', suspended);
+  const app = unit.app === null ? undefined : books.app(profile.id, unit.app);
+  const own = app && { platform: app.platform, identifier: app.identifier };
+  if (ask.platform !== undefined && unit.platform !== ask.platform)
+    throw new Refusal('unit-elsewhere', `${unit.id} is for ${unit.platform}, not for ${ask.platform}.`);
+  if (own && ask.identifier !== undefined && own.identifier !== ask.identifier)
+    throw new Refusal(
+      'unit-elsewhere',
+      `${unit.id} belongs to ${own.identifier}, not to ${ask.identifier}.`,
+      {
+        belongs_to: own.identifier,
+      },
+    );
+  checkFormat(profile, ask, unit.format as Format);
+  if (unit.status === 'paused') throw new Refusal('unit-paused', `${unit.id} is paused.`);
+  if (app && !app.terms)
+    throw new Refusal('terms-open', `The terms were not accepted for ${app.name}.`, { app: app.id });
+  if (own && !books.listing(own.platform, own.identifier))
+    throw new Refusal('app-unlisted', `${own.identifier} is in no store that we know.`);
+  if (ask.isChild && profile.audiences && !profile.audiences.allowed.includes('children'))
+    throw new Refusal('audience-refused', `${profile.name} serves nothing to children.`);
+  const left = Math.ceil((Date.parse(unit.servesFrom) - clock.now().getTime()) / 1000);
+  if (left > 0)
+    throw new Refusal('unit-too-new', `${unit.id} is new and serves nothing yet.`, {
+      serves_from: unit.servesFrom,
+      seconds_left: left,
+    });
+}
+
+function checkFormat(profile: Profile, ask: AdAsk, format: Format): void {
+  if (ask.format !== undefined && ask.format !== format)
+    throw new Refusal('format-wrong', `${ask.unit} of ${profile.name} is ${format}, not ${ask.format}.`);
+}

@@ -1,0 +1,42 @@
+import { seeded } from '../random.js';
+
+/** What buyers offer: for each unit a row of prices that repeats with the seed. */
+export class Market {
+  readonly #asked = new Map<string, number>();
+  readonly #fill = new Map<string, number>();
+  readonly #latency = new Map<string, number>();
+
+  constructor(private readonly seed: number) {}
+
+  /** A price for a thousand impressions, or null where nobody wants this one. */
+  offer(network: string, unit: string): number | null {
+    const key = `${network} ${unit}`;
+    const round = this.#asked.get(key) ?? 0;
+    this.#asked.set(key, round + 1);
+    const draw = seeded(this.seed + hashOf(`${key} ${round}`));
+    if (draw(1000) >= (this.#fill.get(network) ?? 0.92) * 1000) return null;
+    return (50 + draw(400)) / 100;
+  }
+
+  /** How long an answer takes, in milliseconds. */
+  latency(network: string): number {
+    return this.#latency.get(network) ?? 0;
+  }
+
+  /** Sets how much of what is asked for is filled, from 0 to 1, and how long answers take. */
+  set(network: string, { fill, latency }: { fill?: number | undefined; latency?: number | undefined }): void {
+    if (fill !== undefined) this.#fill.set(network, fill);
+    if (latency !== undefined) this.#latency.set(network, latency);
+  }
+
+  reset(): void {
+    for (const map of [this.#asked, this.#fill, this.#latency]) map.clear();
+  }
+}
+
+/** A number for a text (FNV-1a, 32 bits). */
+function hashOf(text: string): number {
+  let hash = 0x811c9dc5;
+  for (let at = 0; at < text.length; at++) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193) >>> 0;
+  return hash;
+}
