@@ -54,7 +54,8 @@ export async function askForTag(
     if (status !== 200 || found.bytes.length === 0) return answer({ failed: 'status', status, redirects });
     const text = textOf(found);
     const said = headers['ad-refused'];
-    const reason = typeof said === 'string' ? { said: said.slice(0, 500) } : {};
+    // The network's word for it, and then its sentence.
+    const reason = typeof said === 'string' ? { said: said.replace(/^[\w-]+; /, '').slice(0, 500) } : {};
     return answer(
       text === undefined ? { failed: 'not-text', redirects } : { text, status, redirects, ...reason },
     );

@@ -278,7 +278,7 @@ describe('the simulated partner', () => {
       expect(await says('lift', 'tallowfield')).toContain('serves ads to every account again');
       const unknown = await shown('https://vast.tallowfield.example/4/tf31077/a/abcd1234.xml', '--partner');
       expect(unknown.code).toBe(1);
-      expect(unknown.report.deadEnds[0]?.why).toContain('not-found; There is no unit');
+      expect(unknown.report.deadEnds[0]?.why).toContain('why there is no ad: There is no unit');
     } finally {
       await partner.close();
       rmSync(join(home, 'partner.json'));

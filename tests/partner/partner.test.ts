@@ -195,28 +195,42 @@ describe('a network company', () => {
 });
 
 describe('a new unit', () => {
-  const ad = (unit: string) => http(`${partner.url}/cobalt-heron/ad?unit=${unit}`);
+  const ad = async (unit: string) => {
+    const { body } = await http(`${partner.url}/cobalt-heron/serve/openrtb`, 'POST', {
+      id: '1',
+      imp: [{ id: '1', tagid: unit, banner: {} }],
+      app: { bundle: 'example.brine.kelp' },
+      device: { os: 'android' },
+    });
+    return (body.ext?.reasons[0] ?? body.seatbid[0].bid[0].ext) as Record<string, unknown>;
+  };
   it('serves nothing until its time has come, and says so', async () => {
+    await partner.control('market', { network: 'cobalt-heron', fill: 1 });
     const { id } = await addApp();
+    await partner.control('listings', {
+      platform: 'android',
+      identifier: 'example.brine.kelp',
+      name: 'Kelp',
+    });
     const { body: unit } = await heron('/units', 'POST', banner(id));
-    expect((await ad(unit.id)).body.error).toMatchObject({ code: 'terms-open', app: id });
+    expect(await ad(unit.id)).toMatchObject({ code: 'terms-open', app: id });
     await partner.control('terms', { network: 'cobalt-heron', app: id });
     await partner.control('clock', { now: unit.serves_from, stands: true });
     await partner.control('clock', { advance: -600 });
-    const early = await ad(unit.id);
-    expect([early.status, early.body.error]).toEqual([
-      409,
-      expect.objectContaining({ code: 'unit-too-new', seconds_left: 600, serves_from: unit.serves_from }),
-    ]);
+    expect(await ad(unit.id)).toMatchObject({
+      code: 'unit-too-new',
+      seconds_left: 600,
+      serves_from: unit.serves_from,
+    });
     await partner.control('clock', { advance: 600 });
-    expect((await ad(unit.id)).body).toEqual({ unit: unit.id, test: false, format: 'banner' });
+    expect(await ad(unit.id)).toEqual({ test: false });
     await partner.control('unit', { network: 'cobalt-heron', unit: unit.id, status: 'paused' });
-    expect((await ad(unit.id)).body.error.code).toBe('unit-paused');
+    expect(await ad(unit.id)).toMatchObject({ code: 'unit-paused' });
     await partner.control('unit', { network: 'cobalt-heron', unit: unit.id, gone: true });
-    expect((await ad(unit.id)).status).toBe(404);
+    expect(await ad(unit.id)).toMatchObject({ code: 'not-found' });
   });
   it('is not needed for a sample', async () => {
-    expect((await ad('CH-U-100001-BANNER0A')).body).toMatchObject({ test: true, format: 'banner' });
+    expect(await ad('CH-U-100001-BANNER0A')).toEqual({ test: true });
   });
 });
 

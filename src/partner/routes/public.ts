@@ -1,12 +1,11 @@
 import type { Router } from 'express';
-import { platforms, type Format, type Platform } from '../../core/words/words.js';
+import { platforms, type Platform } from '../../core/words/words.js';
 import type { Profile } from '../../core/network/model.js';
-import { samplesOf } from '../../core/network/samples.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { crawl } from '../crawler.js';
 import { Refusal } from '../errors.js';
 
-/** What needs no key: the store, the crawler's reports, and whether a unit serves. */
+/** What needs no key: the store, the crawler's reports, and the network's own page. */
 export function publicRoutes(router: Router, context: PartnerContext): void {
   const { books, clock, profiles } = context;
   router.get('/healthz', (_request, response) => {
@@ -29,12 +28,6 @@ export function publicRoutes(router: Router, context: PartnerContext): void {
     response.json({ apps: await crawl(context, profile) });
   });
 
-  router.get('/:network/ad', (request, response) => {
-    const profile = networkOf(context, request.params.network);
-    const id = typeof request.query.unit === 'string' ? request.query.unit : '';
-    response.json(adFor(context, profile, id));
-  });
-
   router.get('/:network', (request, response) => {
     response.type('html').send(networkPage(context, networkOf(context, request.params.network)));
   });
@@ -48,25 +41,6 @@ export function publicRoutes(router: Router, context: PartnerContext): void {
     books.acceptTerms(profile.id, app.id);
     response.redirect(303, `/${profile.id}`);
   });
-}
-
-/** What a device is answered that asks a unit for an ad: the network's own words when nothing is served. */
-function adFor({ books, clock }: PartnerContext, profile: Profile, id: string) {
-  const sample = profile.ids.unit && samplesOf(profile.ids.unit).find((one) => one.id === id);
-  if (sample) return { unit: id, test: true, format: sample.format ?? null };
-  const unit = books.unit(profile.id, id);
-  if (!unit || unit.status === 'removed') throw new Refusal('not-found', `There is no unit ${id}.`);
-  if (unit.status === 'paused') throw new Refusal('unit-paused', `${id} is paused.`);
-  const app = unit.app === null ? undefined : books.app(profile.id, unit.app);
-  if (app && !app.terms)
-    throw new Refusal('terms-open', `The terms were not accepted for ${app.name}.`, { app: app.id });
-  const left = Math.ceil((Date.parse(unit.servesFrom) - clock.now().getTime()) / 1000);
-  if (left > 0)
-    throw new Refusal('unit-too-new', `${id} is new and serves nothing yet.`, {
-      serves_from: unit.servesFrom,
-      seconds_left: left,
-    });
-  return { unit: id, test: false, format: unit.format as Format };
 }
 
 /** The network's own page, where a person accepts the terms of an app. */

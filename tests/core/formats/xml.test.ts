@@ -3,7 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { readStrings } from '../../../src/core/formats/android-resources/read.js';
 import { removeEntry, setString } from '../../../src/core/formats/plist/edit.js';
 import { plistText, readPlist, topEntries } from '../../../src/core/formats/plist/read.js';
-import { appendChild, insertAfter, insertBefore, removeElement, setAttribute } from '../../../src/core/formats/xml/edit.js';
+import {
+  appendChild,
+  insertAfter,
+  insertBefore,
+  removeElement,
+  setAttribute,
+} from '../../../src/core/formats/xml/edit.js';
 import { escapeXml } from '../../../src/core/text/escape-xml.js';
 import { attribute, descendants, elements, prefixOf, textOf } from '../../../src/core/formats/xml/query.js';
 import { maxXmlDepth, readXml } from '../../../src/core/formats/xml/read.js';

@@ -126,7 +126,9 @@ export function resolveTag(
     if (document.ads.length === 0) {
       const code = document.error ?? (wrappers.length > 0 ? 303 : 900);
       const errors = [...wrappers.flatMap((one) => one.errors), ...document.errors];
-      end(code, emptyBecause(document, answer.said), noAd, { errors });
+      end(code, emptyBecause(document, answer.said), answer.said === undefined ? noAd : atNetwork, {
+        errors,
+      });
       continue;
     }
     ways.push(...follow(document, { way, step, limit, macros, found, end }));
@@ -218,6 +220,7 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
   });
 }
 
+const atNetwork = 'Settle this with the network. Until then the title goes on without an ad.';
 const noAd = 'A network without a campaign answers so too: the title goes on without an ad.';
 
 function failureOf({ failed, status }: TagAnswer): [why: string, fix: string] {
