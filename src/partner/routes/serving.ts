@@ -37,7 +37,7 @@ export function servingRoutes(router: Router, context: PartnerContext): void {
         field: issue?.path.map(String).join('.'),
       });
     }
-    await sleep(context.market.latency(profile.id));
+    await late(context, profile);
     const answer = bidsFor(context, profile, parsed.data, addressesOf(profile, request));
     if (answer) response.json(answer);
     else response.status(204).end();
@@ -77,11 +77,17 @@ export function servingRoutes(router: Router, context: PartnerContext): void {
   });
 }
 
+/** Waits as long as answers of a network take. */
+async function late({ market }: PartnerContext, { id }: Profile): Promise<void> {
+  const latency = market.latency(id);
+  if (latency > 0) await sleep(latency);
+}
+
 async function answerTag(
   context: PartnerContext,
   { profile, ask, request, response }: { profile: Profile; ask: AdAsk; request: Request; response: Response },
 ): Promise<void> {
-  await sleep(context.market.latency(profile.id));
+  await late(context, profile);
   const addresses = addressesOf(profile, request);
   response.type('application/xml');
   try {

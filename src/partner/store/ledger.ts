@@ -1,4 +1,4 @@
-import { and, count, eq } from 'drizzle-orm';
+import { and, count, eq, sql } from 'drizzle-orm';
 import type { PartnerClock } from '../clock.js';
 import { Refusal } from '../errors.js';
 import type { GivenAd } from '../serving/ad.js';
@@ -29,28 +29,42 @@ export type AdEventName = (typeof adEventNames)[number];
 
 /** The ads that were given, and what became of them. */
 export class Ledger {
+  private readonly insertAd;
+
   constructor(
     private readonly db: PartnerDb,
     private readonly clock: PartnerClock,
-  ) {}
+  ) {
+    // Prepared once: it is what every ad costs.
+    this.insertAd = db
+      .insert(ads)
+      .values({
+        network: sql.placeholder('network'),
+        unit: sql.placeholder('unit'),
+        account: sql.placeholder('account'),
+        format: sql.placeholder('format'),
+        isTest: sql.placeholder('isTest'),
+        isDevelopment: sql.placeholder('isDevelopment'),
+        price: sql.placeholder('price'),
+        given: sql.placeholder('given'),
+      })
+      .returning({ id: ads.id })
+      .prepare();
+  }
 
   /** Writes down an ad that is given; its number is what its addresses carry. */
   give(network: string, { unit, account, format, isTest, isDevelopment, price }: GivenAd): string {
     const given = this.clock.now().toISOString();
-    const { id } = this.db
-      .insert(ads)
-      .values({
-        network,
-        unit,
-        account,
-        format,
-        isTest,
-        isDevelopment,
-        price: Math.round(price * 1000),
-        given,
-      })
-      .returning()
-      .get();
+    const { id } = this.insertAd.get({
+      network,
+      unit,
+      account,
+      format,
+      isTest,
+      isDevelopment,
+      price: Math.round(price * 1000),
+      given,
+    });
     return `a${id.toString(36)}`;
   }
 
