@@ -301,3 +301,48 @@ it('answers take as long as they are told to', async () => {
   await ask(request(bannerId));
   expect(performance.now() - begun).toBeGreaterThan(100);
 });
+
+describe('the document of the interface', () => {
+  it('names every address that is answered, with its method, and no other', async () => {
+    const { body } = await http(`${partner.url}/openapi.json`);
+    const documented = Object.entries(body.paths as Record<string, Json>).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => `${method} ${path}`),
+    );
+    const answered = [
+      ...readFileSync(join(root, 'src/partner/routes/public.ts'), 'utf8').matchAll(
+        /router\.(\w+)\('([^']+)'/g,
+      ),
+      ...readFileSync(join(root, 'src/partner/routes/serving.ts'), 'utf8').matchAll(
+        /router\.(\w+)\('([^']+)'/g,
+      ),
+      ...readFileSync(join(root, 'src/partner/routes/inventory.ts'), 'utf8').matchAll(
+        /router\.(\w+)\('([^']+)'/g,
+      ),
+    ].map(
+      ([, method, path = '']) => `${method === 'all' ? 'get' : method} ${path.replace(/[:*](\w+)/g, '{$1}')}`,
+    );
+    const controls = documented.filter((one) => one.startsWith('post /control/'));
+    expect(documented.filter((one) => !controls.includes(one)).sort()).toEqual([...new Set(answered)].sort());
+    expect(controls.length).toBeGreaterThan(10);
+    for (const one of controls) {
+      const path = one.replace('post ', '');
+      const without = await http(`${partner.url}${path}`, 'POST', {});
+      expect([path, without.status]).toEqual([path, 401]);
+      const wrong = await http(
+        `${partner.url}${path}`,
+        'POST',
+        { nonsense: 1 },
+        { 'Control-Token': partner.token },
+      );
+      expect([path, wrong.status]).toEqual([path, 400]);
+    }
+  });
+
+  it('describes the bodies that are taken', async () => {
+    const { body } = await http(`${partner.url}/openapi.json`);
+    const schema = body.paths['/{network}/serve/openrtb'].post.requestBody.content['application/json']
+      .schema as object;
+    const validate = new Ajv2020({ strict: false }).compile(schema);
+    expect([validate(request(bannerId)), validate({ id: '1' })]).toEqual([true, false]);
+  });
+});

@@ -4,12 +4,17 @@ import type { Profile } from '../../core/network/model.js';
 import { networkOf, type PartnerContext } from '../context.js';
 import { crawl } from '../crawler.js';
 import { Refusal } from '../errors.js';
+import { partnerDocument } from '../openapi.js';
 
 /** What needs no key: the store, the crawler's reports, and the network's own page. */
 export function publicRoutes(router: Router, context: PartnerContext): void {
   const { books, clock, profiles } = context;
   router.get('/healthz', (_request, response) => {
     response.json({ partner: 'simulated', networks: [...profiles.keys()], now: clock.now().toISOString() });
+  });
+
+  router.get('/openapi.json', (_request, response) => {
+    response.json(partnerDocument());
   });
 
   router.get('/store/:platform/:identifier', (request, response) => {
