@@ -103,18 +103,18 @@ const Refused = z.object({
 
 /** The OpenAPI 3.1 document of the partner, from the table of its control calls and that of all else. */
 export function partnerDocument(): Json {
-  const paths: Record<string, Json> = {};
-  for (const [path, methods] of Object.entries(open))
-    paths[path] = Object.fromEntries(
+  const others = Object.entries(open).map(([path, methods]): [string, Json] => [
+    path,
+    Object.fromEntries(
       Object.entries(methods).map(([method, described]) => [method, operation(path, described)]),
-    );
-  for (const [name, { body, summary }] of Object.entries(controlBodies))
-    paths[`/control/${name}`] = {
-      post: {
-        ...operation(`/control/${name}`, { summary, body, answers: fine('Done.') }),
-        security: [{ control: [] }],
-      },
-    };
+    ),
+  ]);
+  const controls = Object.entries(controlBodies).map(([name, { body, summary }]): [string, Json] => {
+    const path = `/control/${name}`;
+    const post = operation(path, { summary, body, answers: fine('Done.') });
+    return [path, { post: { ...post, security: [{ control: [] }] } }];
+  });
+  const paths = Object.fromEntries([...others, ...controls]);
   return {
     openapi: '3.1.0',
     info: { title: 'The simulated partner', version: '1' },
