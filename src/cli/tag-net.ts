@@ -1,5 +1,6 @@
 import type { TagQuestion } from '../api/tags.js';
-import { ask, portOf, TooLargeError, type Answered, type NamedHost } from '../service/partners/outgoing.js';
+import { decodeXml } from '../core/formats/xml/decode.js';
+import { ask, portOf, TooLargeError, type Answered, type NamedHost } from '../api/outgoing.js';
 
 type Answer = TagQuestion['answers'][number];
 type Reached = TagQuestion['reached'][number];
@@ -24,78 +25,66 @@ export function namedHosts(start: string, allowed: readonly string[]): NamedHost
   return hosts;
 }
 
-/** Asks for the document of a tag, as a player does; whatever comes of it is an answer. */
-export async function askForTag(
-  url: string,
-  named: readonly NamedHost[],
-  {
-    patience = usualPatience,
-    via = (one: string) => one,
-  }: { patience?: number; via?: (url: string) => string } = {},
-): Promise<Answer> {
+interface Asking {
+  named: readonly NamedHost[];
+  /** How long is waited, redirects included, in milliseconds. */
+  patience?: number;
+  /** Where an address is asked for instead. */
+  via?: (url: string) => string;
+}
+
+/** Asks for the document of a tag, as a player does. That there is none is an answer too. */
+export async function askForTag(url: string, asking: Asking): Promise<Answer> {
   const begun = performance.now();
-  const answer = (more: Omit<Answer, 'url' | 'ms'>): Answer => ({
-    url,
-    ms: Math.round(performance.now() - begun),
-    ...more,
-  });
-  let at = via(url);
-  for (let redirects = 0; redirects <= maxRedirects; redirects++) {
-    const left = patience - (performance.now() - begun);
-    if (left <= 0) return answer({ failed: 'timeout', redirects });
-    const found = await attempt('GET', at, { named, timeout: left });
-    if ('failed' in found) return answer({ failed: found.failed, redirects });
-    const { status, headers } = found;
-    const target = headers.location;
-    if (status >= 300 && status < 400 && target !== undefined && URL.canParse(target, at)) {
-      at = via(new URL(target, at).href);
-      continue;
-    }
-    if (status !== 200 || found.bytes.length === 0) return answer({ failed: 'status', status, redirects });
-    const text = textOf(found);
-    const said = headers['ad-refused'];
-    // The network's word for it, and then its sentence.
-    const reason = typeof said === 'string' ? { said: said.replace(/^[\w-]+; /, '').slice(0, 500) } : {};
-    return answer(
-      text === undefined ? { failed: 'not-text', redirects } : { text, status, redirects, ...reason },
-    );
-  }
-  return answer({ failed: 'redirects', redirects: maxRedirects });
+  const { redirects, found } = await follow('GET', url, asking);
+  const answer = { url, ms: Math.round(performance.now() - begun), redirects };
+  if ('failed' in found) return { ...answer, failed: found.failed };
+  const { status, headers, bytes } = found;
+  if (status !== 200 || bytes.length === 0) return { ...answer, failed: 'status', status };
+  const text = textOf(found);
+  if (text === undefined) return { ...answer, failed: 'not-text' };
+  // A word of the network, and then its sentence.
+  const said = headers['ad-refused'];
+  const reason = typeof said === 'string' ? { said: said.replace(/^[\w-]+; /, '').slice(0, 500) } : {};
+  return { ...answer, text, status, ...reason };
 }
 
 /** Tries whether a file is there, without fetching it. */
 export async function tryFile(url: string, named: readonly NamedHost[]): Promise<Reached> {
-  const found = await follow('HEAD', url, named);
+  const { found } = await follow('HEAD', url, { named });
   if ('failed' in found) return found.failed === 'timeout' ? { url, timedOut: true } : { url };
   // Some servers of files do not take HEAD.
   if (found.status !== 405 && found.status !== 501) return { url, status: found.status };
-  const part = await follow('GET', url, named, { Range: 'bytes=0-0' });
+  const { found: part } = await follow('GET', url, { named }, { Range: 'bytes=0-0' });
   if ('failed' in part) return part.failed === 'too-large' ? { url, status: 200 } : { url };
   return { url, status: part.status };
 }
 
 /** Calls a tracker, and says what came of it. */
 export async function callTracker(url: string, named: readonly NamedHost[]): Promise<string> {
-  const found = await follow('GET', url, named);
+  const { found } = await follow('GET', url, { named });
   return 'failed' in found ? found.failed : String(found.status);
 }
 
+/** Asks for an address, and for those that the server sends on to. */
 async function follow(
   method: string,
   url: string,
-  named: readonly NamedHost[],
+  { named, patience = usualPatience, via = (one) => one }: Asking,
   headers: Readonly<Record<string, string>> = {},
-): Promise<Answered | Failed> {
-  let at = url;
+): Promise<{ redirects: number; found: Answered | Failed }> {
+  const until = performance.now() + patience;
+  let at = via(url);
   for (let redirects = 0; redirects <= maxRedirects; redirects++) {
-    const found = await attempt(method, at, { named, timeout: usualPatience, headers });
-    if ('failed' in found) return found;
-    const target = found.headers.location;
-    if (found.status < 300 || found.status >= 400 || target === undefined || !URL.canParse(target, at))
-      return found;
-    at = new URL(target, at).href;
+    const timeout = until - performance.now();
+    if (timeout <= 0) return { redirects, found: { failed: 'timeout' } };
+    const found = await attempt(method, at, { named, timeout, headers });
+    const target =
+      'failed' in found || found.status < 300 || found.status >= 400 ? undefined : found.headers.location;
+    if (target === undefined || !URL.canParse(target, at)) return { redirects, found };
+    at = via(new URL(target, at).href);
   }
-  return { failed: 'redirects' };
+  return { redirects: maxRedirects, found: { failed: 'redirects' } };
 }
 
 interface Failed {
@@ -108,8 +97,8 @@ async function attempt(
   {
     named,
     timeout,
-    headers = {},
-  }: { named: readonly NamedHost[]; timeout: number; headers?: Readonly<Record<string, string>> },
+    headers,
+  }: { named: readonly NamedHost[]; timeout: number; headers: Readonly<Record<string, string>> },
 ): Promise<Answered | Failed> {
   if (!/^https?:\/\//i.test(url) || !URL.canParse(url)) return { failed: 'unreachable' };
   try {
@@ -127,25 +116,6 @@ function textOf({ bytes, headers }: Answered): string | undefined {
   return headers['content-encoding'] !== undefined && headers['content-encoding'] !== 'identity'
     ? undefined
     : decodeXml(bytes, /charset\s*=\s*"?([\w-]+)/i.exec(headers['content-type'] ?? '')?.[1]);
-}
-
-/** XML as text (XML 1.0, appendix F): a byte order mark counts most, then what was said of it, then its own head. */
-export function decodeXml(bytes: Uint8Array, said?: string): string | undefined {
-  const mark =
-    bytes[0] === 0xff && bytes[1] === 0xfe
-      ? 'utf-16le'
-      : bytes[0] === 0xfe && bytes[1] === 0xff
-        ? 'utf-16be'
-        : undefined;
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));
-  const own = /^(?:\xef\xbb\xbf)?<\?xml[^>]{0,100}encoding\s*=\s*["']([\w.-]+)["']/.exec(head)?.[1];
-  // A document that could be read to its head is of an encoding of one byte for each letter there.
-  const claimed = own && !/^(utf-?16|ucs|utf-?32)/i.test(own) ? own : undefined;
-  try {
-    return new TextDecoder(mark ?? said ?? claimed ?? 'utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return undefined;
-  }
 }
 
 /** Whether a host may be called by `--fire`: one that was named, or the simulated partner. */

@@ -22,6 +22,8 @@ export const refusals = {
   'unit-too-new': 409,
   'unit-elsewhere': 409,
   'format-wrong': 409,
+  'currency-unknown': 422,
+  'asset-unknown': 422,
   'app-unlisted': 403,
   'audience-refused': 403,
   'account-suspended': 403,

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { inspect } from 'node:util';
 import { SecretHosts } from '../disk/home/secret-hosts.js';
 import { faultOfSecret, secretsFile } from '../disk/home/secrets-file.js';
-import type { NamedHost } from './partners/outgoing.js';
+import type { NamedHost } from '../api/outgoing.js';
 import { SecretCleaner } from './secret-cleaner.js';
 import { ServiceError } from './errors.js';
 

@@ -11,7 +11,8 @@ import type { TagLint, TagPlayed, TagReport } from '../../src/api/tags.js';
 import { writeRoster } from '../../src/core/roster/document.js';
 import { paintFor, type Io } from '../../src/cli/io.js';
 import { run } from '../../src/cli/program.js';
-import { askForTag, decodeXml, namedHosts, tryFile } from '../../src/cli/tag-net.js';
+import { askForTag, namedHosts, tryFile } from '../../src/cli/tag-net.js';
+import { decodeXml } from '../../src/core/formats/xml/decode.js';
 import { testPartner } from '../support/partner.js';
 import { titleOn } from '../support/wiring.js';
 import { film, inline, tag, wrapper } from '../support/vast.js';
@@ -293,7 +294,7 @@ describe('what comes over the network', () => {
   it('is not waited for longer than a player waits', async () => {
     pages.set('/start', () => undefined);
     const named = namedHosts(base, []);
-    await expect(askForTag(`${base}/start`, named, { patience: 150 })).resolves.toMatchObject({
+    await expect(askForTag(`${base}/start`, { named, patience: 150 })).resolves.toMatchObject({
       failed: 'timeout',
     });
   });

@@ -83,6 +83,11 @@ const request = (tagid: string, imp: Json = {}, more: Json = {}): Json => ({
   ...(more.regs ? { regs: more.regs } : {}),
 });
 const ask = (body: Json, network = heron) => http(`${partner.url}/${network}/serve/openrtb`, 'POST', body);
+const assets = [
+  { id: 4, required: 1, title: { len: 90 } },
+  { id: 5, img: { wmin: 300, hmin: 157 } },
+  { id: 6, data: { type: 2 } },
+];
 const bidOf = (body: Json) => body.seatbid[0].bid[0] as Json;
 const reasonOf = async (body: Json) => {
   const answer = await ask(body);
@@ -98,11 +103,56 @@ describe('display and native ads', () => {
     isValid('response', banner.body);
     expect(bidOf(banner.body)).toMatchObject({ impid: '1', mtype: 1, w: 320, h: 50, ext: { test: false } });
     const native = await ask(
-      request('CH-U-100001-NATIVE0A', { banner: undefined, native: { request: '{}' } }),
+      request('CH-U-100001-NATIVE0A', { banner: undefined, native: { request: JSON.stringify({ assets }) } }),
     );
     isValid('response', native.body);
     expect(bidOf(native.body)).toMatchObject({ mtype: 4, price: 0, ext: { test: true } });
     isValid('native', JSON.parse(bidOf(native.body).adm as string));
+  });
+
+  it('have the assets that were asked for, and no bid where one is not to be had', async () => {
+    const of = async (asked: object[] | string, wrapped = false) => {
+      const inner =
+        typeof asked === 'string'
+          ? asked
+          : JSON.stringify(wrapped ? { native: { assets: asked } } : { assets: asked });
+      const { body } = await ask(
+        request('CH-U-100001-NATIVE0A', { banner: undefined, native: { request: inner } }),
+      );
+      isValid('response', body);
+      return body as Json;
+    };
+    const made = JSON.parse(
+      bidOf(
+        await of(
+          [
+            { id: 7, title: { len: 4 } },
+            { id: 9, video: {} },
+          ],
+          true,
+        ),
+      ).adm as string,
+    ) as Json;
+    isValid('native', made);
+    expect(made.native.assets).toEqual([{ id: 7, title: { text: 'Test' } }]);
+    for (const [asked, code] of [
+      [[{ id: 1, required: 1, video: {} }], 'asset-unknown'],
+      [[], 'unreadable'],
+      ['{', 'unreadable'],
+      ['null', 'unreadable'],
+    ] as const)
+      expect([asked, (await of(asked as object[] | string)).ext.reasons[0].code]).toEqual([asked, code]);
+  });
+
+  it('are of the kinds and in the money that were asked for, or there is none', async () => {
+    expect(await reasonOf(request(bannerId, { bidfloorcur: 'EUR' }))).toEqual(['currency-unknown', 0]);
+    expect(await reasonOf({ ...request(bannerId), cur: ['EUR'] })).toEqual(['currency-unknown', 0]);
+    const video = { banner: undefined, video: { mimes: ['video/x-odd'] }, instl: 1 };
+    expect(await reasonOf(request('CH-U-100001-INTERS0A', video))).toEqual(['content-unknown', 0]);
+    const film = await ask(request('CH-U-100001-INTERS0A', { ...video, video: { mimes: ['video/mp4'] } }));
+    isVast(bidOf(film.body).adm as string);
+    const test = await ask({ ...request(bannerId), test: 1 });
+    expect(bidOf(test.body).ext).toEqual({ test: true });
   });
 
   it('answer several impressions at once, each for itself', async () => {

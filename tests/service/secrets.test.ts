@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { hostText, parseHost, SecretHosts } from '../../src/disk/home/secret-hosts.js';
 import { faultOfSecret } from '../../src/disk/home/secrets-file.js';
-import { ask, isNamed, isPrivateAddress, PrivateAddressError } from '../../src/service/partners/outgoing.js';
+import { ask, isNamed, isPrivateAddress, PrivateAddressError } from '../../src/api/outgoing.js';
 import { SecretCleaner } from '../../src/service/secret-cleaner.js';
 import { approve, http, putPublisher, temporaryFolder, testService } from '../support/service.js';
 import { profiles } from '../support/trees.js';

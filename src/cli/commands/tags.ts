@@ -2,15 +2,16 @@ import { randomInt } from 'node:crypto';
 import type { TagPlayed, TagQuestion, TagReport } from '../../api/tags.js';
 import type { PlayerName } from '../../core/rehearsal/tags/choose.js';
 import type { Action } from '../../core/rehearsal/tags/playback.js';
-import type { NamedHost } from '../../service/partners/outgoing.js';
+import type { NamedHost } from '../../api/outgoing.js';
 import type { Client } from '../client.js';
+import { decodeXml } from '../../core/formats/xml/decode.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { partnerCard, partnerCardIfAny } from '../partner-process.js';
 import { startProgress } from '../progress.js';
 import { bytesOf } from '../read-file.js';
 import { playText, tagLintText, tagText } from '../render/tag.js';
-import { askForTag, callTracker, decodeXml, mayBeCalled, namedHosts, tryFile } from '../tag-net.js';
+import { askForTag, callTracker, mayBeCalled, namedHosts, tryFile } from '../tag-net.js';
 
 export interface TagOptions {
   device: PlayerName;
@@ -112,7 +113,7 @@ async function read(
         const answer =
           url === address
             ? await firstAnswer(io, address, { named, via })
-            : await askForTag(url, named, { via });
+            : await askForTag(url, { named, via });
         size += answer.text?.length ?? 0;
         question.answers.push(size > maxSent ? { url, failed: 'too-large' } : answer);
       }
@@ -132,7 +133,7 @@ async function firstAnswer(
   address: string,
   { named, via }: { named: readonly NamedHost[]; via: (url: string) => string },
 ) {
-  if (/^https?:\/\//i.test(address)) return askForTag(address, named, { via });
+  if (/^https?:\/\//i.test(address)) return askForTag(address, { named, via });
   if (/^[a-z][a-z0-9+.-]+:\/\//i.test(address))
     throw new CommandError(
       `${address} is no address that a player can ask for.`,

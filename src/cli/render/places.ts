@@ -31,6 +31,6 @@ export function wrap(text: string, width: number, indent: string): string {
 }
 
 /** A number with its noun: `1 step`, `2 steps`. */
-export function counted(number: number, what: string): string {
-  return `${number} ${what}${number === 1 ? '' : 's'}`;
+export function counted(number: number, what: string, many = `${what}s`): string {
+  return `${number} ${number === 1 ? what : many}`;
 }

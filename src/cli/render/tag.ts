@@ -32,10 +32,7 @@ export function tagText(report: TagReport, paint: Paint, width: number): string 
     const kinds = [...new Set(insecure.map(({ what }) => what))].join(', ');
     lines.push(
       '',
-      `${paint.yellow('▲ open line')}  ${counted(insecure.length, 'address')} without https: ${kinds}`.replace(
-        'addresss',
-        'addresses',
-      ),
+      `${paint.yellow('▲ open line')}  ${counted(insecure.length, 'address', 'addresses')} without https: ${kinds}`,
       wrap('Apps may not use them unless the build allows it: ask the network for https.', width, '    '),
       ...insecure.slice(0, 5).map(({ url }) => `    ${url}`),
     );

@@ -1,4 +1,5 @@
 import { unfilledMacros } from '../formats/vast/macros.js';
+import { escapeUrl } from '../text/escape-url.js';
 import type { Profile } from './model.js';
 
 export interface TagUrlProblem {
@@ -32,11 +33,11 @@ export function tagUrlProblems(url: string, { tag, name }: Pick<Profile, 'tag' |
     );
   if (/&(amp|quot|lt|gt|#\d+);/.test(url))
     error('It was copied out of XML: its signs are escaped for a document.', 'Write & instead of &amp;.');
-  const odd = [...new Set(withoutMacros(url).match(/[^\x21-\x7e]|["<>\\^`{|}]/g))];
+  const odd = [...new Set(withoutMacros(url).match(/[^\x21-\x7e]|["<>\\^`{|}]/gu))];
   if (odd.length > 0 && url === url.trim())
     error(
       `It has signs that an address may not have: ${odd.map(shown).join(' ')}.`,
-      `Escape them: ${odd.map((sign) => `${shown(sign)} is ${encodeURIComponent(sign)}`).join(', ')}.`,
+      `Escape them: ${odd.map((sign) => `${shown(sign)} is ${escapeUrl(sign)}`).join(', ')}.`,
     );
   if (/%(?![0-9a-f]{2})/i.test(withoutMacros(url)))
     error('It has a % that escapes nothing.', 'Write %25 for the sign itself.');
@@ -71,7 +72,7 @@ function parameterProblems(url: string, { tag, name }: Pick<Profile, 'tag' | 'na
       problems.push({
         severity: /[?&]/.test(nested) ? 'error' : 'warning',
         message: `The address in ${key} is not escaped.`,
-        fix: `Write ${encodeURIComponent(nested)}: else what follows its first & is lost to it.`,
+        fix: `Write ${escapeUrl(nested)}: else what follows its first & is lost to it.`,
       });
     if (all.every((value) => value === '') && part(tag, key)?.value !== '')
       problems.push({

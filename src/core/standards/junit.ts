@@ -1,3 +1,5 @@
+import { escapeXml } from '../text/escape-xml.js';
+
 // JUnit XML as continuous integration servers read it. Source: the `junit-10.xsd` that servers publish.
 
 /** One test case: passed unless it says otherwise. */
@@ -50,11 +52,5 @@ function caseLines({ suite, name, file, failure, skipped }: JunitCase): string[]
 
 /** Text for an attribute or an element; what XML 1.0 cannot hold becomes a replacement character. */
 function escape(text: string): string {
-  return text
-    .replace(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd]/g, '\ufffd')
-    .replace(/&/g, '&amp;')
-    .replace(/</g, '&lt;')
-    .replace(/>/g, '&gt;')
-    .replace(/"/g, '&quot;')
-    .replace(/\n/g, '&#10;');
+  return escapeXml(text.replace(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd]/g, '\ufffd')).replace(/\n/g, '&#10;');
 }

@@ -6,8 +6,24 @@ import * as z from 'zod';
 const flag = z.union([z.literal(0), z.literal(1)]);
 const text = z.string().max(500);
 
-/** What a native ad is made of (Native 1.2, section 4). */
-const NativeRequest = z.object({ ver: text.optional(), request: z.string().max(20_000) });
+/** What a native ad has to be made of (Native 1.2, section 4.1); it comes as text within a request. */
+export const NativeRequest = z.object({
+  assets: z
+    .array(
+      z.object({
+        id: z.number().int(),
+        required: flag.default(0),
+        title: z.object({ len: z.number().int().min(1).max(1_000) }).optional(),
+        img: z
+          .object({ wmin: z.number().int().min(1).optional(), hmin: z.number().int().min(1).optional() })
+          .optional(),
+        data: z.object({ len: z.number().int().min(1).max(1_000).optional() }).optional(),
+      }),
+    )
+    .min(1)
+    .max(50),
+});
+export type NativeRequest = z.output<typeof NativeRequest>;
 
 /** One place for an ad (OpenRTB 2.6, section 3.2.4). */
 const Imp = z.object({
@@ -24,23 +40,22 @@ const Imp = z.object({
     })
     .optional(),
   video: z.object({ mimes: z.array(text).min(1).max(20) }).optional(),
-  native: NativeRequest.optional(),
+  native: z.object({ request: z.string().max(20_000) }).optional(),
 });
 
 /** A request for ads of one application (OpenRTB 2.6, section 3.2.1). */
 export const BidRequest = z.object({
   id: text.min(1),
   imp: z.array(Imp).min(1).max(50),
-  app: z.object({ id: text.optional(), bundle: text.min(1), name: text.optional() }),
+  app: z.object({ bundle: text.min(1) }),
   device: z.object({
     ifa: text.optional(),
     os: z.enum(['android', 'ios']),
-    lmt: flag.optional(),
     ext: z.object({ development: flag.optional() }).optional(),
   }),
   regs: z.object({ coppa: flag.optional() }).optional(),
+  /** 1 asks for ads that nobody pays for. */
   test: flag.default(0),
-  tmax: z.number().int().min(1).max(60_000).optional(),
   cur: z.array(z.string().length(3)).max(10).optional(),
 });
 export type BidRequest = z.output<typeof BidRequest>;
@@ -49,7 +64,7 @@ export type Impression = BidRequest['imp'][number];
 /** What an ad is, in the words of OpenRTB 2.6 (`mtype`, section 4.2.3). */
 export const markupTypes = { banner: 1, video: 2, native: 4 } as const;
 
-/** Why there is no bid (OpenRTB 2.6, section 5.24 of the lists that it refers to). */
+/** Why there is no bid (the list of no-bid reasons, 5.24 in OpenRTB 2.5). */
 export const noBid = { unknown: 0, invalid: 2, blocked: 7 } as const;
 
 /** One bid (OpenRTB 2.6, section 4.2.3). */
@@ -83,7 +98,7 @@ export interface NativeAd {
   native: {
     ver: '1.2';
     assets: (
-      | { id: number; required: 1; title: { text: string } }
+      | { id: number; title: { text: string } }
       | { id: number; img: { url: string; w: number; h: number } }
       | { id: number; data: { value: string } }
     )[];

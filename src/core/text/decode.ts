@@ -61,7 +61,8 @@ function strictly(bytes: Uint8Array): string | null {
   }
 }
 
-function markOf([first, second, third]: Uint8Array): string | undefined {
+/** The encoding that a byte order mark tells; undefined without one. */
+export function markOf([first, second, third]: Uint8Array): string | undefined {
   if (first === 0xff && second === 0xfe) return 'utf-16le';
   if (first === 0xfe && second === 0xff) return 'utf-16be';
   return first === 0xef && second === 0xbb && third === 0xbf ? 'utf-8' : undefined;

@@ -91,7 +91,7 @@ async function answerTag(
   const addresses = addressesOf(profile, request);
   response.type('application/xml');
   try {
-    const ad = decide(context, profile, { ...ask, format: 'video' });
+    const ad = decide(context, profile, { ...ask, formats: ['video'] });
     if (ad) response.send(vastFor(context, profile, ad, addresses));
     else response.status(204).end();
   } catch (error) {

@@ -6,9 +6,12 @@ export interface AdAsk {
   /** The application that asks; a tag does not say. */
   identifier?: string | undefined;
   platform?: Platform | undefined;
-  format?: Format | undefined;
+  /** The formats that it can show. */
+  formats?: readonly Format[] | undefined;
   /** What names the device, for those that are registered for testing. */
   device?: string | undefined;
+  /** Whether it asks for an ad that nobody pays for. */
+  isTest?: boolean | undefined;
   /** Whether it is a build of developers. */
   isDevelopment?: boolean | undefined;
   /** Whether whoever looks at it is a child (COPPA). */

@@ -1,6 +1,7 @@
 import type { Profile } from '../../core/network/model.js';
 import {
   markupTypes,
+  NativeRequest,
   noBid,
   type Bid,
   type BidRequest,
@@ -13,7 +14,7 @@ import { escapeXml } from '../../core/text/escape-xml.js';
 import type { Format } from '../../core/words/words.js';
 import type { PartnerContext } from '../context.js';
 import { Refusal } from '../errors.js';
-import type { AdEventName } from '../store/ledger.js';
+import { filmEvents, type AdEventName } from '../store/ledger.js';
 import type { GivenAd } from './ad.js';
 import { decide } from './decide.js';
 
@@ -24,23 +25,15 @@ export interface Addresses {
   picture: string;
 }
 
+/** What prices are in. */
+const currency = 'USD';
+
 /** The films of every ad: one for each line. */
 const films = [
   { name: 'small.mp4', width: 640, height: 360, bitrate: 600 },
   { name: 'middle.mp4', width: 1280, height: 720, bitrate: 1800 },
   { name: 'large.mp4', width: 1920, height: 1080, bitrate: 4500 },
 ];
-
-const tracked = [
-  'start',
-  'firstQuartile',
-  'midpoint',
-  'thirdQuartile',
-  'complete',
-  'pause',
-  'resume',
-  'skip',
-] as const satisfies readonly AdEventName[];
 
 /** The VAST document of an ad that is given. */
 export function vastFor(
@@ -65,7 +58,7 @@ function vastOf(profile: Profile, ad: GivenAd, id: string, { event, film }: Addr
     errors: [`${event(id, 'error')}?code=[ERRORCODE]`],
     seconds: 15,
     ...(skippable === false ? {} : { skip: 5 }),
-    trackers: tracked
+    trackers: filmEvents
       .filter((name) => name !== 'skip' || skippable !== false)
       .map((name) => ({ event: name, url: event(id, name) })),
     clickThrough: `https://shop.${profile.id}.example/${id}`,
@@ -97,7 +90,7 @@ export function bidsFor(
   }
   const ext = reasons.length > 0 ? { ext: { reasons } } : {};
   if (bids.length > 0)
-    return { id: request.id, seatbid: [{ bid: bids, seat: profile.id }], cur: 'USD', ...ext };
+    return { id: request.id, seatbid: [{ bid: bids, seat: profile.id }], cur: currency, ...ext };
   if (reasons.length === 0) return null;
   const isBlocked = reasons.some(({ code }) => code === 'account-suspended' || code === 'app-unlisted');
   return { id: request.id, nbr: isBlocked ? noBid.blocked : noBid.unknown, ...ext };
@@ -109,11 +102,16 @@ function bidFor(
   { request, imp, addresses }: { request: BidRequest; imp: Impression; addresses: Addresses },
 ): Bid | null {
   const { app, device, regs } = request;
+  const asked = imp.native && assetsOf(imp.native.request);
+  checkMoney(request, imp);
+  if (imp.video && !imp.video.mimes.includes('video/mp4'))
+    throw new Refusal('content-unknown', 'Films here are of the kind video/mp4, which was not asked for.');
   const ad = decide(context, profile, {
     unit: imp.tagid,
     identifier: app.bundle,
     platform: device.os,
-    format: formatOf(imp),
+    formats: formatsOf(imp),
+    isTest: request.test === 1,
     device: device.ifa,
     isDevelopment: device.ext?.development === 1,
     isChild: regs?.coppa === 1,
@@ -126,7 +124,7 @@ function bidFor(
   const markup = {
     banner: () => bannerOf(profile, ad, id, addresses),
     video: () => vastOf(profile, ad, id, addresses),
-    native: () => JSON.stringify(nativeOf(profile, ad, id, addresses)),
+    native: () => JSON.stringify(nativeOf(profile, ad, { id, asked: asked ?? [], addresses })),
   };
   return {
     id,
@@ -142,12 +140,40 @@ function bidFor(
   };
 }
 
-/** The format that an impression asks for, as far as OpenRTB says it: a reward is `rwdd`, a whole screen `instl`. */
-function formatOf({ native, rwdd, instl, banner }: Impression): Format | undefined {
-  if (native) return 'native';
-  if (rwdd === 1) return 'rewarded';
-  if (instl === 1) return 'interstitial';
-  return banner ? 'banner' : undefined;
+/** Prices are in US dollars, and nothing is converted. */
+function checkMoney({ cur }: BidRequest, { bidfloorcur }: Impression): void {
+  if (bidfloorcur === currency && (cur?.includes(currency) ?? true)) return;
+  throw new Refusal('currency-unknown', `Prices here are in ${currency}, and nothing is converted.`);
+}
+
+/**
+ * The formats that an impression can show, as far as OpenRTB says it: a reward is `rwdd`, a whole screen `instl`, which a
+ * splash has too. Undefined where it says nothing.
+ */
+function formatsOf({ native, rwdd, instl, banner, video }: Impression): Format[] | undefined {
+  if (native) return ['native'];
+  if (rwdd === 1) return ['rewarded'];
+  if (instl === 1) return ['interstitial', 'splash'];
+  if (banner) return ['banner'];
+  return video ? ['video'] : undefined;
+}
+
+/** What a native ad is asked to be made of. */
+function assetsOf(text: string): NativeRequest['assets'] {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new Refusal('unreadable', 'The native request is not JSON.', { field: 'native.request' });
+  }
+  // Some wrap it once more, as Native 1.0 did.
+  const inner = value !== null && typeof value === 'object' && 'native' in value ? value.native : value;
+  const parsed = NativeRequest.safeParse(inner);
+  if (parsed.success) return parsed.data.assets;
+  const [issue] = parsed.error.issues;
+  throw new Refusal('unreadable', issue?.message ?? 'It cannot be read.', {
+    field: ['native.request', ...(issue?.path ?? [])].map(String).join('.'),
+  });
 }
 
 const titleOf = ({ name }: Profile, { isTest }: GivenAd): string =>
@@ -159,15 +185,24 @@ function bannerOf(profile: Profile, ad: GivenAd, id: string, { event, picture }:
   return `<a href="${target}" ping="${event(id, 'click')}"><img src="${picture}" alt="${title}" /></a>`;
 }
 
-function nativeOf(profile: Profile, ad: GivenAd, id: string, { event, picture }: Addresses): NativeAd {
+/** A native ad with the assets that were asked for, as far as this network has them. */
+function nativeOf(
+  profile: Profile,
+  ad: GivenAd,
+  { id, asked, addresses }: { id: string; asked: NativeRequest['assets']; addresses: Addresses },
+): NativeAd {
+  const { event, picture } = addresses;
+  const short = (text: string, length = text.length) => text.slice(0, length);
   return {
     native: {
       ver: '1.2',
-      assets: [
-        { id: 1, required: 1, title: { text: titleOf(profile, ad) } },
-        { id: 2, img: { url: picture, w: 1200, h: 627 } },
-        { id: 3, data: { value: 'Simulated, and shown to nobody.' } },
-      ],
+      assets: asked.flatMap(({ id: asset, required, title, img, data }): NativeAd['native']['assets'] => {
+        if (title) return [{ id: asset, title: { text: short(titleOf(profile, ad), title.len) } }];
+        if (img) return [{ id: asset, img: { url: picture, w: img.wmin ?? 1200, h: img.hmin ?? 627 } }];
+        if (data) return [{ id: asset, data: { value: short('Simulated, and shown to nobody.', data.len) } }];
+        if (required === 0) return [];
+        throw new Refusal('asset-unknown', `The asset ${asset} is of a kind that no ad here has.`);
+      }),
       link: { url: `https://shop.${profile.id}.example/${id}`, clicktrackers: [event(id, 'click')] },
       eventtrackers: [{ event: 1, method: 1, url: event(id, 'impression') }],
     },

@@ -16,7 +16,7 @@ export function decide(context: PartnerContext, profile: Profile, ask: AdAsk): G
   const isDevelopment = ask.isDevelopment ?? false;
   const sample = profile.ids.unit && samplesOf(profile.ids.unit).find(({ id }) => id === ask.unit);
   if (sample) {
-    const format = sample.format ?? ask.format ?? 'banner';
+    const format = sample.format ?? ask.formats?.[0] ?? 'banner';
     checkFormat(profile, ask, format);
     return { unit: ask.unit, account: null, format, isTest: true, isDevelopment, price: 0 };
   }
@@ -25,8 +25,8 @@ export function decide(context: PartnerContext, profile: Profile, ask: AdAsk): G
   checkServing(context, profile, unit, ask);
   const format = unit.format as Format;
   const given = { unit: unit.id, account: unit.account, format, isDevelopment };
-  if (ask.device !== undefined && ledger.isTestDevice(profile.id, unit.account, ask.device))
-    return { ...given, isTest: true, price: 0 };
+  const isRegistered = ask.device !== undefined && ledger.isTestDevice(profile.id, unit.account, ask.device);
+  if (ask.isTest || isRegistered) return { ...given, isTest: true, price: 0 };
   const price = market.offer(profile.id, unit.id);
   return price === null || price < (ask.floor ?? 0) ? null : { ...given, isTest: false, price };
 }
@@ -62,7 +62,10 @@ function checkServing({ books, clock }: PartnerContext, profile: Profile, unit: 
     });
 }
 
-function checkFormat(profile: Profile, ask: AdAsk, format: Format): void {
-  if (ask.format !== undefined && ask.format !== format)
-    throw new Refusal('format-wrong', `${ask.unit} of ${profile.name} is ${format}, not ${ask.format}.`);
+function checkFormat(profile: Profile, { unit, formats }: AdAsk, format: Format): void {
+  if (formats && !formats.includes(format))
+    throw new Refusal(
+      'format-wrong',
+      `${unit} of ${profile.name} is ${format}, not ${formats.join(' or ')}.`,
+    );
 }

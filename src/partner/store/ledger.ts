@@ -9,9 +9,8 @@ import { accounts, adEvents, ads, devices } from './schema.js';
 /** Clicks of developers on ads that earn money, after which an account is closed. */
 const strikesAllowed = 3;
 
-/** What happens to an ad once it is given, in the order in which it may happen. */
-export const adEventNames = [
-  'impression',
+/** What happens to a film on its way to the end. */
+export const filmEvents = [
   'start',
   'firstQuartile',
   'midpoint',
@@ -20,11 +19,9 @@ export const adEventNames = [
   'pause',
   'resume',
   'skip',
-  'click',
-  'close',
-  'reward',
-  'error',
 ] as const;
+/** What may be told of an ad once it is given. */
+export const adEventNames = ['impression', ...filmEvents, 'click', 'close', 'reward', 'error'] as const;
 export type AdEventName = (typeof adEventNames)[number];
 
 /** The ads that were given, and what became of them. */

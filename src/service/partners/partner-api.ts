@@ -13,7 +13,7 @@ import type { Profile } from '../../core/network/model.js';
 import type { CreateApp, CreateUnit } from '../../core/provision/plan.js';
 import { ServiceError } from '../errors.js';
 import type { Secret } from '../secrets.js';
-import type { NamedHost } from './outgoing.js';
+import type { NamedHost } from '../../api/outgoing.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
 
 type Row = Record<string, unknown>;

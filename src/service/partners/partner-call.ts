@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { ServiceError } from '../errors.js';
-import { ask, PrivateAddressError, type Answered, type NamedHost } from './outgoing.js';
+import { ask, PrivateAddressError, type Answered, type NamedHost } from '../../api/outgoing.js';
 
 /** How long one call may take, and how often it is tried. */
 export interface CallLimits {

@@ -3,7 +3,7 @@ import type { Profile } from '../../core/network/model.js';
 import type { RosterStore } from '../store/roster-store.js';
 import { ServiceError } from '../errors.js';
 import type { Secret, Secrets } from '../secrets.js';
-import { isNamed, portOf } from './outgoing.js';
+import { isNamed, portOf } from '../../api/outgoing.js';
 import { PartnerApi } from './partner-api.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
 

@@ -24,6 +24,8 @@ describe('the address of a tag', () => {
     [`${plain}?a=1&amp;b=2`, ['error: It was copied out of XML: its signs are escaped for a document.']],
     [`${plain}?a=low tide|ebb`, ['error: It has signs that an address may not have: a blank |.']],
     [`${plain}?a=für`, ['error: It has signs that an address may not have: ü.']],
+    [`${plain}?a=🌊`, ['error: It has signs that an address may not have: 🌊.']],
+    [`${plain}?a=\ud83c`, ['error: It has signs that an address may not have: \ud83c.']],
     [`${plain}?a=100%`, ['error: It has a % that escapes nothing.']],
     [`${plain}?u=https://shore.example/?a=1&b=2`, ['error: The address in u is not escaped.']],
     [`${plain}?u=https://shore.example/x`, ['warning: The address in u is not escaped.']],

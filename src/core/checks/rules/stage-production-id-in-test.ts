@@ -12,7 +12,7 @@ export const productionIdInTest = defineRule({
     mend: 'Give the test variants test IDs here.',
     byWiring: 'Run syndexa wire: it puts test IDs into the test variants.',
     otherMends: {
-      code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
+      code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it where it can.',
       misplaced: misplacedMend,
     },
     messages: { live: '{id} is a production ID of {network}, but it is used in {variants}.' },

@@ -12,7 +12,7 @@ export const testIdInProduction = defineRule({
     mend: 'Give the production variants production IDs here.',
     byWiring: 'Run syndexa wire: it keeps test IDs in the test variants.',
     otherMends: {
-      code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it.',
+      code: 'Name the placement through the placebook here, instead of writing its ID: syndexa wire --call-sites does it where it can.',
       misplaced: misplacedMend,
       sample: 'Name the placement through the placebook here, instead of writing a sample ID.',
     },

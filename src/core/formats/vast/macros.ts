@@ -1,17 +1,14 @@
-/**
- * The macros that a player fills (VAST 4.2, section 6), those of it that a rehearsed player knows a value for first, and
- * those that it has none for: these become -1, as the standard asks.
- */
+import { escapeUrl } from '../../text/escape-url.js';
+
+/** The macros of VAST 4.2 that a rehearsed player has a value for. */
 const known = [
   'ADCOUNT',
   'ADPLAYHEAD',
   'ADSERVINGID',
-  'ADTYPE',
   'ASSETURI',
   'CACHEBUSTING',
   'CONTENTPLAYHEAD',
   'ERRORCODE',
-  'INVENTORYSTATE',
   'MEDIAMIME',
   'MEDIAPLAYHEAD',
   'PLAYERSTATE',
@@ -22,8 +19,9 @@ const known = [
 ] as const;
 export type KnownMacro = (typeof known)[number];
 
+/** Those that it has none for: they become -1, as the standard asks. */
 const withoutValue = new Set(
-  'ADCATEGORIES APIFRAMEWORKS APPBUNDLE BLOCKEDADCATEGORIES BREAKMAXADLENGTH BREAKMAXADS BREAKMAXDURATION BREAKMINADLENGTH BREAKMINDURATION BREAKPOSITION CLICKPOS CLICKTYPE CLIENTUA CONTENTID CONTENTURI DEVICEIP DEVICEUA DOMAIN EXTENSIONS GDPRCONSENT IFA IFATYPE LATLONG LIMITADTRACKING OMIDPARTNER PAGEURL PLACEMENTTYPE PLAYERCAPABILITIES PLAYERSIZE REASON REGULATIONS SERVERSIDE SERVERUA TRANSACTIONID VERIFICATIONVENDORS'.split(
+  'ADCATEGORIES ADTYPE APIFRAMEWORKS APPBUNDLE BLOCKEDADCATEGORIES BREAKMAXADLENGTH BREAKMAXADS BREAKMAXDURATION BREAKMINADLENGTH BREAKMINDURATION BREAKPOSITION CLICKPOS CLICKTYPE CLIENTUA CONTENTID CONTENTURI DEVICEIP DEVICEUA DOMAIN EXTENSIONS GDPRCONSENT IFA IFATYPE INVENTORYSTATE LATLONG LIMITADTRACKING OMIDPARTNER PAGEURL PLACEMENTTYPE PLAYERCAPABILITIES PLAYERSIZE REASON REGULATIONS SERVERSIDE SERVERUA TRANSACTIONID VERIFICATIONVENDORS'.split(
     ' ',
   ),
 );
@@ -41,7 +39,7 @@ export function fillMacros(url: string, values: MacroValues): string {
   return url.replace(written, (whole, name: string) => {
     const macro = name.toUpperCase();
     const value = (known as readonly string[]).includes(macro) ? values[macro as KnownMacro] : undefined;
-    if (value !== undefined) return encodeURIComponent(value);
+    if (value !== undefined) return escapeUrl(value);
     return (known as readonly string[]).includes(macro) || withoutValue.has(macro) ? '-1' : whole;
   });
 }

@@ -15,7 +15,7 @@ import type {
 } from './model.js';
 import { millisecondsOf, offsetOf } from './times.js';
 import { validate } from './validate.js';
-import { vastVersions, versionOf, type VastVersion } from './versions.js';
+import { vastVersions, versionOf } from './versions.js';
 
 /** Ads of one document beyond this number are not read. */
 export const maxAds = 100;
@@ -88,7 +88,7 @@ function noVersion(root: XmlElement, at: (offset: number) => Position): VastProb
     message: found
       ? `Version ${JSON.stringify(found.value.slice(0, 20))} is none that players support: ${vastVersions.join(', ')}.`
       : 'The document does not say which version of VAST it is.',
-    fix: `Write version="${'4.2' satisfies VastVersion}", or the version that the document keeps to.`,
+    fix: 'Write version="4.2", or the version that the document keeps to.',
     ...at(found?.valueSpan.start ?? root.start),
   };
 }

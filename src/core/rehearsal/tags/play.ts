@@ -11,12 +11,8 @@ import type { DeadEnd, ResolvedTag, WrappedAd } from './resolve.js';
  */
 export function playTag(tag: ResolvedTag, options: PlayOptions): PlayLine[] {
   const lines: PlayLine[] = tag.deadEnds.map((end) => failure(end, options));
-  const inPod = tag.ads.filter(({ ad }) => ad.sequence !== null);
   const alone = tag.ads.filter(({ ad }) => ad.sequence === null);
-  const pod = inPod.sort((a, b) => (a.ad.sequence ?? 0) - (b.ad.sequence ?? 0));
-  const emptyPlaces = tag.deadEnds.filter(({ sequence }) => sequence !== null).length;
-  const queue: (WrappedAd | undefined)[] =
-    pod.length > 0 ? [...pod, ...alone.splice(0, emptyPlaces)] : [alone.shift()];
+  const queue = podOf(tag, alone);
   const actions = [...options.actions].sort((a, b) => a.at - b.at);
   let now = 0;
   let number = 0;
@@ -49,6 +45,20 @@ export function playTag(tag: ResolvedTag, options: PlayOptions): PlayLine[] {
     calls: [],
   });
   return lines.sort((a, b) => a.at - b.at);
+}
+
+/**
+ * The ads to show, in order. An ad that stands alone takes the place in a pod that a wrapper left empty; without a pod one
+ * of them is shown. What is taken leaves `alone`.
+ */
+function podOf({ ads, deadEnds }: ResolvedTag, alone: WrappedAd[]): WrappedAd[] {
+  const inPod = ads.filter(({ ad }) => ad.sequence !== null);
+  if (inPod.length === 0) return alone.splice(0, 1);
+  const places = [
+    ...inPod.map((item) => ({ sequence: item.ad.sequence ?? 0, item })),
+    ...deadEnds.flatMap(({ sequence }) => (sequence === null ? [] : [{ sequence, item: undefined }])),
+  ];
+  return places.sort((a, b) => a.sequence - b.sequence).flatMap(({ item }) => item ?? alone.shift() ?? []);
 }
 
 interface One {

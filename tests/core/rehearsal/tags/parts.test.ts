@@ -32,6 +32,12 @@ describe('macros', () => {
     );
   });
 
+  it('take any value, half of a pair of surrogates too', () => {
+    expect(fillMacros('https://a.example/?a=[ADSERVINGID]', { ADSERVINGID: 'x\ud83c' })).toBe(
+      'https://a.example/?a=x%EF%BF%BD',
+    );
+  });
+
   it('that nobody fills are named once', () => {
     const url =
       'https://a.example/?a=%%SITE%%&b=${id}&c={{slot}}&d=__CB__&e=[MINE]&f=[MINE]&g=[IFA]&h=[TIMESTAMP]';

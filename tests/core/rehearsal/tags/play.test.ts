@@ -141,6 +141,15 @@ describe('a pod', () => {
     expect(started(lines)).toEqual(['spare', 'b']);
   });
 
+  it('fills the place of a document that never came, where it is in the order', () => {
+    const gone = { ...wrapper('https://tags.example/gone') };
+    gone.attributes = { ...gone.attributes, sequence: '1' };
+    const text = xml(vast([inline({ sequence: 2, at: 'b' }), gone, inline({ at: 'spare' })]));
+    const lines = played(text, [], [{ url: 'https://tags.example/gone', failed: 'timeout' }]);
+    expect(started(lines)).toEqual(['spare', 'b']);
+    expect(lines.find(({ what }) => what === 'error')?.code).toBe(301);
+  });
+
   it('without a sequence shows one ad', () => {
     expect(started(played(pod({ at: 'a' }, { at: 'b' })))).toEqual(['a']);
   });
