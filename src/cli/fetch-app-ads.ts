@@ -1,3 +1,4 @@
+import { ask, portOf, TooLargeError, type Answered, type NamedHost } from '../api/outgoing.js';
 import { CommandError, exit } from './io.js';
 
 const maxBytes = 2_000_000;
@@ -10,11 +11,15 @@ const maxRedirects = 5;
 export async function fetchAppAds(address: string): Promise<{ text: string; url: string }> {
   let url = parse(address);
   let left = false;
+  // Whoever names an address of this machine's own network means it; a redirect into it is not followed.
+  const named = [{ host: url.hostname, port: portOf(url) }];
   for (let hop = 0; hop <= maxRedirects; hop++) {
-    const response = await get(url);
-    const target = response.headers.get('location');
-    if (response.status < 300 || response.status >= 400 || target === null)
-      return { text: await bodyOf(response, url), url: url.href };
+    const { status, headers, text } = await get(url, named);
+    const target = headers.location;
+    if (status < 300 || status >= 400 || target === undefined) {
+      if (status === 200) return { text, url: url.href };
+      throw refused(url, `The site answers ${status}.`);
+    }
     const next = parse(new URL(target, url).href);
     if (rootDomain(next.hostname) !== rootDomain(url.hostname)) {
       if (left) throw refused(url, 'It leads out of its own domain twice, which crawlers do not follow.');
@@ -39,38 +44,18 @@ function parse(address: string): URL {
   );
 }
 
-async function get(url: URL): Promise<Response> {
+async function get(url: URL, named: readonly NamedHost[]): Promise<Answered> {
   try {
-    return await fetch(url, {
-      redirect: 'manual',
-      signal: AbortSignal.timeout(10_000),
-      headers: { Accept: 'text/plain' },
-    });
+    const headers = { Accept: 'text/plain', 'User-Agent': 'syndexa' };
+    return await ask({ method: 'GET', url: url.href, headers, timeout: 10_000, maxBytes, named });
   } catch (error) {
-    const cause =
-      error instanceof Error && error.cause instanceof Error ? error.cause.message : String(error);
+    if (error instanceof TooLargeError) throw refused(url, `The file is larger than ${maxBytes} bytes.`);
     throw new CommandError(
-      `${url.href} cannot be reached: ${cause}.`,
+      `${url.href} cannot be reached: ${error instanceof Error ? error.message : String(error)}.`,
       exit.unreachable,
       'Check the address, and that the site is up.',
     );
   }
-}
-
-async function bodyOf(response: Response, url: URL): Promise<string> {
-  if (response.status !== 200) throw refused(url, `The site answers ${response.status}.`);
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  const reader = response.body?.getReader();
-  for (let part = await reader?.read(); part?.value; part = await reader?.read()) {
-    size += part.value.length;
-    if (size > maxBytes) {
-      await reader?.cancel();
-      throw refused(url, `The file is larger than ${maxBytes} bytes.`);
-    }
-    chunks.push(part.value);
-  }
-  return Buffer.concat(chunks).toString('utf8');
 }
 
 function refused(url: URL, reason: string): CommandError {

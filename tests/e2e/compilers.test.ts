@@ -1,10 +1,9 @@
-import { execFileSync } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { transformSync, type PluginItem } from '@babel/core';
 import metro from 'metro-transform-plugins';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { csharpPlacebook } from '../../src/core/languages/csharp/placebook.js';
 import { dartPlacebook } from '../../src/core/languages/dart/placebook.js';
 import { javaPlacebook } from '../../src/core/languages/java/placebook.js';
@@ -18,7 +17,7 @@ import { typescriptPlacebook } from '../../src/core/languages/typescript/placebo
 import { sdkTypes, unityTypes } from '../support/csharp-stubs.js';
 import { brackwater, onBrackwater } from '../support/brackwater.js';
 import { book, options, packageName, title } from '../support/kelp.js';
-import { temporaryFolder } from '../support/service.js';
+import { compiling } from '../support/compilers.js';
 import { androidFiles, appIdMetaData, filesBelow, gradle, manifest, root, syntax } from '../support/trees.js';
 import { assetPath, packageManifest, stepsPath, unityFiles } from '../support/unity.js';
 import { asked, handedOut, plan, text, titleOn, written } from '../support/wiring.js';
@@ -27,20 +26,7 @@ const { constantFoldingPlugin, inlinePlugin } = metro;
 
 // Real compilers as judges: what is generated compiles, and says at run time what the roster says.
 
-let home: string;
-beforeEach(() => {
-  home = temporaryFolder();
-});
-afterEach(() => rmSync(home, { recursive: true, force: true }));
-
-const run = (command: string, args: string[]) =>
-  execFileSync(command, args, { cwd: home, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
-function put(files: Record<string, string>): void {
-  for (const [path, content] of Object.entries(files)) {
-    mkdirSync(join(home, path, '..'), { recursive: true });
-    writeFileSync(join(home, path), content);
-  }
-}
+const { at, run, put } = compiling();
 
 /** What each stage's code prints: units, settings, and devices for testing. */
 const expected = {
@@ -643,7 +629,7 @@ public static class Steps
       ] as const) {
         put({ 'library/src/main/AndroidManifest.xml': manifest });
         run('mono', ['steps.exe', build]);
-        const made = readFileSync(join(home, 'library/src/main/AndroidManifest.xml'), 'utf8');
+        const made = readFileSync(at('library/src/main/AndroidManifest.xml'), 'utf8');
         expect(made.split(`:name="${key}"`)).toHaveLength(2);
         expect(made.includes('their.KEY')).toBe(manifest.includes('their.KEY'));
         expect(made).toContain(`:value="${id}"`);

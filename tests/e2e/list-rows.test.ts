@@ -1,8 +1,7 @@
-import { execFileSync } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { hasLists, listRows } from '../../src/core/languages/common/list-rows.js';
 import { csharpPlacebook } from '../../src/core/languages/csharp/placebook.js';
 import { dartPlacebook } from '../../src/core/languages/dart/placebook.js';
@@ -13,24 +12,12 @@ import { swiftPlacebook } from '../../src/core/languages/swift/placebook.js';
 import { typescriptPlacebook } from '../../src/core/languages/typescript/placebook.js';
 import { placebookContents } from '../../src/core/placebook/contents.js';
 import { Title } from '../../src/core/roster/model.js';
-import { temporaryFolder } from '../support/service.js';
+import { compiling } from '../support/compilers.js';
 import { profiles, root, syntax } from '../support/trees.js';
 
 // Lists of content with ads: what placebooks of every language say at run time, held against one table of cases.
 
-let home: string;
-beforeEach(() => {
-  home = temporaryFolder();
-});
-afterEach(() => rmSync(home, { recursive: true, force: true }));
-const run = (command: string, args: string[]) =>
-  execFileSync(command, args, { cwd: home, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
-function put(files: Record<string, string>): void {
-  for (const [path, content] of Object.entries(files)) {
-    mkdirSync(join(home, path, '..'), { recursive: true });
-    writeFileSync(join(home, path), content);
-  }
-}
+const { at, run, put } = compiling();
 
 const settings = {
   'spot-both': { first: 2, every: 6 },
@@ -175,7 +162,7 @@ export const lines = Placebook.all.flatMap(spot => [${lengths.join(', ')}].map(i
     'src/main.ts',
     'src/react-native.d.ts',
   ]);
-  const { lines } = createRequire(import.meta.url)(join(home, 'out/main.js')) as { lines: string[] };
+  const { lines } = createRequire(import.meta.url)(at('out/main.js')) as { lines: string[] };
   expect(said(lines.join('\n'))).toBe(wanted);
 }, 60_000);
 

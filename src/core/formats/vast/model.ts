@@ -85,7 +85,7 @@ export interface VastProblem extends VastPlace {
   message: string;
   fix: string;
   /** The section of VAST 4.2 that says so. */
-  section?: string;
+  section?: string | undefined;
 }
 
 export interface VastDocument {

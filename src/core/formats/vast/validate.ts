@@ -179,7 +179,7 @@ function checkMissing(
 const missing = (
   element: XmlElement,
   what: string,
-  section: string,
+  section: string | undefined,
 ): Omit<VastProblem, 'line' | 'column'> => ({
   severity: 'error',
   section,
@@ -191,7 +191,7 @@ function unexpected(
   element: XmlElement,
   child: XmlElement,
   version: VastVersion,
-  section: string,
+  section: string | undefined,
   rules: ReadonlyMap<string, ChildRule>,
 ): Omit<VastProblem, 'line' | 'column'> {
   const meant = [...rules.keys()].find((name) => name.toLowerCase() === child.name.toLowerCase());

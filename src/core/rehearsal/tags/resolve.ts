@@ -170,7 +170,7 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
   const { wrappers, urls } = way;
   const outer = wrappers.at(-1);
   const pods = document.ads.filter(({ sequence }) => sequence !== null);
-  // A wrapper takes one ad unless it says otherwise (VAST 4.2, section 3.19): the first that stands alone.
+  // A wrapper takes one ad unless it says allowMultipleAds: the first that stands alone.
   const taken =
     !outer || outer.allowsMany
       ? document.ads

@@ -44,7 +44,6 @@ export const adShapes: Shapes = {
     },
   },
   Wrapper: {
-    section: '3.19',
     attributes: {
       followAdditionalWrappers: { is: 'boolean', since: '3.0' },
       allowMultipleAds: { is: 'boolean', since: '3.0' },
@@ -61,7 +60,7 @@ export const adShapes: Shapes = {
   AdServingId: text('3.4.3'),
   Impression: url('3.4.4'),
   Category: { section: '3.4.5', content: 'text', attributes: { authority: { is: 'url', required: true } } },
-  BlockedAdCategories: { section: '3.19', content: 'text', attributes: { authority: { is: 'url' } } },
+  BlockedAdCategories: { content: 'text', attributes: { authority: { is: 'url' } } },
   Advertiser: { section: '3.4.7', content: 'text', attributes: { id: { is: 'text' } } },
   Pricing: {
     section: '3.4.8',

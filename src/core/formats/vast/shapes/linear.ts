@@ -1,27 +1,36 @@
 import { any, may, must, resources, size, some, url, type Shapes } from './rule.js';
 
+/** What files of films have, whether they are played or kept to make others from. */
+const fileAttributes = {
+  id: { is: 'text' },
+  delivery: { is: ['streaming', 'progressive'], required: true },
+  type: { is: 'text', required: true },
+  ...size,
+  codec: { is: 'text', since: '3.0' },
+  fileSize: { is: 'integer', since: '4.1' },
+  mediaType: { is: 'text', since: '4.1' },
+} as const;
+
+/** What a wrapper may add to a film. */
+const besideFilm = {
+  TrackingEvents: may('TrackingEvents'),
+  VideoClicks: may('VideoClicks'),
+  Icons: may('Icons', '3.0'),
+} as const;
+
 /** Films, with their files, clicks and icons. */
 export const linearShapes: Shapes = {
   Linear: {
     section: '3.8',
     attributes: { skipoffset: { is: 'offset', since: '3.0' } },
     children: {
+      ...besideFilm,
       Duration: must('Duration'),
       MediaFiles: must('MediaFiles'),
       AdParameters: may('AdParameters'),
-      TrackingEvents: may('TrackingEvents'),
-      VideoClicks: may('VideoClicks'),
-      Icons: may('Icons', '3.0'),
     },
   },
-  WrapperLinear: {
-    section: '3.8',
-    children: {
-      TrackingEvents: may('TrackingEvents'),
-      VideoClicks: may('VideoClicks'),
-      Icons: may('Icons', '3.0'),
-    },
-  },
+  WrapperLinear: { section: '3.8', children: besideFilm },
   Duration: { section: '3.8.1', content: 'time' },
   AdParameters: {
     section: '3.8.2',
@@ -41,34 +50,16 @@ export const linearShapes: Shapes = {
     section: '3.9.1',
     content: 'url',
     attributes: {
-      id: { is: 'text' },
-      delivery: { is: ['streaming', 'progressive'], required: true },
-      type: { is: 'text', required: true },
-      ...size,
+      ...fileAttributes,
       bitrate: { is: 'integer' },
       minBitrate: { is: 'integer', since: '3.0' },
       maxBitrate: { is: 'integer', since: '3.0' },
-      codec: { is: 'text', since: '3.0' },
       scalable: { is: 'boolean' },
       maintainAspectRatio: { is: 'boolean' },
       apiFramework: { is: 'text' },
-      fileSize: { is: 'integer', since: '4.1' },
-      mediaType: { is: 'text', since: '4.1' },
     },
   },
-  Mezzanine: {
-    section: '3.9.2',
-    content: 'url',
-    attributes: {
-      id: { is: 'text' },
-      delivery: { is: ['streaming', 'progressive'], required: true },
-      type: { is: 'text', required: true },
-      ...size,
-      codec: { is: 'text' },
-      fileSize: { is: 'integer' },
-      mediaType: { is: 'text' },
-    },
-  },
+  Mezzanine: { section: '3.9.2', content: 'url', attributes: fileAttributes },
   InteractiveCreativeFile: {
     section: '3.9.3',
     content: 'url',

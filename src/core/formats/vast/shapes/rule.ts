@@ -17,14 +17,12 @@ export interface ChildRule {
   min: 0 | 1;
   max: 1 | typeof Infinity;
   since?: VastVersion;
-  /** From this version on it has to be there; before it may be left out. */
-  requiredSince?: VastVersion;
 }
 
 /** The shape of an element: its attributes, and either its children or its text. */
 export interface ElementRule {
-  /** Where VAST 4.2 describes it. */
-  section: string;
+  /** Where VAST 4.2 describes it, as far as it has a section of its own. */
+  section?: string | undefined;
   attributes?: Readonly<Record<string, AttributeRule>>;
   children?: Readonly<Record<string, ChildRule>>;
   /** At least one of these children has to be there. */
@@ -35,41 +33,23 @@ export interface ElementRule {
 
 export type Shapes = Readonly<Record<string, ElementRule>>;
 
-export const may = (shape: string, since?: VastVersion): ChildRule => ({
-  shape,
-  min: 0,
-  max: 1,
-  ...from(since),
-});
-export const must = (shape: string, since?: VastVersion): ChildRule => ({
-  shape,
-  min: 1,
-  max: 1,
-  ...from(since),
-});
-export const any = (shape: string, since?: VastVersion): ChildRule => ({
-  shape,
-  min: 0,
-  max: Infinity,
-  ...from(since),
-});
-export const some = (shape: string, since?: VastVersion): ChildRule => ({
-  shape,
-  min: 1,
-  max: Infinity,
-  ...from(since),
-});
+type Child = (shape: string, since?: VastVersion) => ChildRule;
+const child =
+  (min: 0 | 1, max: 1 | typeof Infinity): Child =>
+  (shape, since) => ({ shape, min, max, ...(since === undefined ? {} : { since }) });
 
-function from(since: VastVersion | undefined): { since?: VastVersion } {
-  return since === undefined ? {} : { since };
-}
+/** At most one, exactly one, any number, at least one. */
+export const may = child(0, 1);
+export const must = child(1, 1);
+export const any = child(0, Infinity);
+export const some = child(1, Infinity);
 
 export const size = {
   width: { is: 'integer', required: true },
   height: { is: 'integer', required: true },
 } as const;
-export const text = (section: string): ElementRule => ({ section, content: 'text' });
-export const url = (section: string): ElementRule => ({
+export const text = (section?: string): ElementRule => ({ section, content: 'text' });
+export const url = (section?: string): ElementRule => ({
   section,
   content: 'url',
   attributes: { id: { is: 'text' } },

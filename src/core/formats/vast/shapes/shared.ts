@@ -8,10 +8,9 @@ export const sharedShapes: Shapes = {
     content: 'url',
     attributes: { event: { is: 'text', required: true }, offset: { is: 'offset', since: '3.0' } },
   },
-  StaticResource: { section: '3.15', content: 'url', attributes: { creativeType: { is: 'text' } } },
-  AdVerifications: { section: '3.16', children: { Verification: any('Verification') } },
+  StaticResource: { content: 'url', attributes: { creativeType: { is: 'text' } } },
+  AdVerifications: { children: { Verification: any('Verification') } },
   Verification: {
-    section: '3.17',
     attributes: { vendor: { is: 'text' } },
     children: {
       JavaScriptResource: any('JavaScriptResource'),
@@ -23,17 +22,15 @@ export const sharedShapes: Shapes = {
     },
   },
   JavaScriptResource: {
-    section: '3.17.1',
     content: 'url',
     attributes: { apiFramework: { is: 'text' }, browserOptional: { is: 'boolean' } },
   },
   ExecutableResource: {
-    section: '3.17.2',
     content: 'url',
     attributes: { apiFramework: { is: 'text' }, type: { is: 'text' } },
   },
-  Url: url('3'),
-  Text: text('3'),
-  Html: { section: '3.15', content: 'text', attributes: { xmlEncoded: { is: 'boolean' } } },
-  Free: { section: '3.18', content: 'any' },
+  Url: url(),
+  Text: text(),
+  Html: { content: 'text', attributes: { xmlEncoded: { is: 'boolean' } } },
+  Free: { content: 'any' },
 };
