@@ -36,7 +36,7 @@ export const TagQuestion = z.object({
   }),
   device: z.enum(Object.keys(players) as [PlayerName, ...PlayerName[]]).default('phone'),
   bitrate: z.number().int().min(1).max(1_000_000).optional().meta({
-    description: 'What the line bears, in kilobits per second; else what is usual for the device.',
+    description: 'The bandwidth, in kilobits per second; the usual one of the device when left out.',
   }),
   at: z.iso.datetime().meta({ description: 'The time that goes into [TIMESTAMP].' }),
   seed: z.number().int().min(0).max(99_999_999).meta({
@@ -94,7 +94,7 @@ const TagAd = z.object({
   skip: z
     .number()
     .nullable()
-    .meta({ description: 'Milliseconds of the film after which it can be skipped.' }),
+    .meta({ description: 'The position, in milliseconds, from which it can be skipped.' }),
   choice: z.object({
     file: Media.nullable(),
     why: z.string(),
@@ -136,7 +136,7 @@ export const TagReport = z
       }),
     ),
     next: z.array(z.string()).meta({ description: 'Addresses to ask for before the report is whole.' }),
-    media: z.array(z.string()).meta({ description: 'Files of films, which may be tried.' }),
+    media: z.array(z.string()).meta({ description: 'Media files whose availability the client may check.' }),
     ads: z.array(TagAd),
     deadEnds: z.array(
       z.object({
@@ -169,7 +169,7 @@ const PlayLine = z.object({
   ad: z.number().nullable().meta({ description: 'The number of the ad in the break.' }),
   what: z.enum(['event', 'error', 'ignored', 'stuck', 'content']),
   name: z.string(),
-  playhead: z.number().optional().meta({ description: 'Milliseconds of the film.' }),
+  playhead: z.number().optional().meta({ description: 'The position in the video, in milliseconds.' }),
   code: z.number().optional(),
   note: z.string().optional(),
   calls: z.array(z.string()).meta({ description: 'Addresses that are called, with their macros filled.' }),

@@ -33,7 +33,7 @@ interface Asking {
   via?: (url: string) => string;
 }
 
-/** Asks for the document of a tag, as a player does. That there is none is an answer too. */
+/** Fetches the VAST document of a tag. Failures are returned, not thrown. */
 export async function askForTag(url: string, asking: Asking): Promise<Answer> {
   const begun = performance.now();
   const { redirects, found } = await follow('GET', url, asking);

@@ -12,9 +12,9 @@ export interface TagTask {
   /** How many wrappers may follow one another. */
   wrappers: number;
   device: PlayerName;
-  /** What the line bears, in kilobits per second. */
+  /** The bandwidth, in kilobits per second. */
   bitrate?: number | undefined;
-  /** When it is asked for, as an ISO date. */
+  /** The time of the request, as an ISO date. */
   at: string;
   seed: number;
 }

@@ -79,7 +79,10 @@ const Nothing = z.strictObject({});
 
 /** What the control calls take, by name. */
 export const controlBodies = {
-  accounts: { body: AccountRequest, summary: 'Opens an account at a network; its key is told this once.' },
+  accounts: {
+    body: AccountRequest,
+    summary: 'Opens an account at a network; the key is returned only once.',
+  },
   apps: { body: AppRequest, summary: 'Adds an application to an account.' },
   units: { body: UnitRequest, summary: 'Adds a unit to an account.' },
   many: { body: ManyRequest, summary: 'Adds many units at once.' },
@@ -88,9 +91,9 @@ export const controlBodies = {
   clock: { body: ClockRequest, summary: 'Sets the time, or moves it on.' },
   faults: { body: FaultPlan, summary: 'Lets faults befall the answers of a network.' },
   devices: { body: DeviceRequest, summary: 'Registers a device for testing.' },
-  market: { body: MarketRequest, summary: 'Sets how much is filled, and how long answers take.' },
-  lift: { body: NetworkRequest, summary: 'Opens suspended accounts again.' },
-  counted: { body: CountRequest, summary: 'How often an event was told of the ads of a unit.' },
+  market: { body: MarketRequest, summary: 'Sets the fill rate and latency.' },
+  lift: { body: NetworkRequest, summary: 'Lifts suspensions.' },
+  counted: { body: CountRequest, summary: 'How often an event was recorded for the ads of a unit.' },
   listings: { body: ListingRequest, summary: 'Puts an application into the simulated store.' },
   sites: { body: SiteRequest, summary: 'Says where a developer site is reached.' },
   reset: { body: Nothing, summary: 'Forgets everything.' },

@@ -50,12 +50,12 @@ const open: Record<string, Record<string, Described>> = {
   },
   '/{network}/serve/tag': {
     get: {
-      summary: 'Asks for a film: VAST 4.2.',
+      summary: 'Requests a video ad as VAST 4.2.',
       query: {
         unit: 'The unit, which is the address of a tag.',
-        device: 'What names the device, for those that are registered for testing.',
-        development: '1 in a build of developers.',
-        child: '1 where a child looks at it.',
+        device: 'The device ID, which identifies registered test devices.',
+        development: '1 for a development build.',
+        child: '1 if the user is a child.',
       },
       answers: {
         ...fine('A document; without an ad where Ad-Refused says why.', 'application/xml'),
@@ -74,12 +74,12 @@ const open: Record<string, Record<string, Described>> = {
   },
   '/{network}/serve/track/{ad}/{event}': {
     get: {
-      summary: `Tells what happened to an ad, once: ${adEventNames.join(', ')}.`,
-      answers: { ...fine('Whether it counted.'), 409: { says: 'It was told before.', type: json } },
+      summary: `Records an event of an ad, once each: ${adEventNames.join(', ')}.`,
+      answers: { ...fine('Whether it counted.'), 409: { says: 'It was already recorded.', type: json } },
     },
   },
-  '/{network}/serve/film/{name}': {
-    get: { summary: 'A film.', answers: fine('Its bytes.', 'video/mp4') },
+  '/{network}/serve/video/{name}': {
+    get: { summary: 'A media file.', answers: fine('Its bytes.', 'video/mp4') },
   },
   '/{network}/serve/picture': {
     get: { summary: 'A picture.', answers: fine('Its bytes.', 'image/png') },

@@ -15,7 +15,7 @@ import { askForTag, namedHosts, tryFile } from '../../src/cli/tag-net.js';
 import { decodeXml } from '../../src/core/formats/xml/decode.js';
 import { testPartner } from '../support/partner.js';
 import { titleOn } from '../support/wiring.js';
-import { film, inline, tag, wrapper } from '../support/vast.js';
+import { inline, mediaFile, tag, wrapper } from '../support/vast.js';
 
 const home = mkdtempSync(join(tmpdir(), 'syndexa-tags-'));
 afterAll(() => rmSync(home, { recursive: true, force: true }));
@@ -75,7 +75,7 @@ const shown = async (...args: string[]) => {
   expect([ajv.validate(schemaDocuments().tag!, report), ajv.errors]).toEqual([true, null]);
   return { code, report };
 };
-const filmHere = (name: string) => ({ ...film(name), text: `${base}/${name}.mp4` });
+const filmHere = (name: string) => ({ ...mediaFile(name), text: `${base}/${name}.mp4` });
 
 const answering =
   (status: number): Serve =>
@@ -86,7 +86,7 @@ const breaking: Serve = (_, response) => void response.socket?.destroy();
 const packed: Serve = (_, response) =>
   void response.writeHead(200, { 'Content-Encoding': 'gzip' }).end(gzipSync(Buffer.alloc(50_000_000, ' ')));
 
-/** An answer that never ends. */
+/** An endless answer. */
 const endless: Serve = (_, response) => {
   const more = Buffer.alloc(200_000, ' ');
   const write = (): void => {
@@ -98,7 +98,7 @@ const endless: Serve = (_, response) => {
 };
 
 describe('tag show', () => {
-  it('follows wrappers over the network, tries the film, and says what plays', async () => {
+  it('follows wrappers over the network, checks its media files, and says what plays', async () => {
     pages.set('/start', (_, response) => response.writeHead(302, { Location: '/moved' }).end());
     pages.set('/moved', tag(wrapper(`${base}/ad?n=[CACHEBUSTING]`)));
     pages.set('/ad', tag(inline({ media: [filmHere('gone'), filmHere('there')] })));
@@ -116,7 +116,7 @@ describe('tag show', () => {
     expect(asked).toContain('HEAD /there.mp4');
     expect(asked.some((one) => /^GET \/ad\?n=\d{8}$/.test(one))).toBe(true);
     const { out } = await syndexa('tag', 'show', `${base}/start`);
-    expect(out).toContain('sent on once');
+    expect(out).toContain('1 redirect');
     expect(out).toMatch(/plays +\S+there\.mp4/);
   });
 
@@ -149,7 +149,7 @@ describe('tag show', () => {
     ['is broken', () => '<VAST version="4.2"><Ad>', 'never closed'],
     ['sends on for ever', () => forEver, 'more than five times'],
     ['fails', () => answering(503), 'answers 503'],
-    ['has no ad', () => answering(204), 'it has no ad'],
+    ['has no ad', () => answering(204), 'has no ad'],
     ['breaks off', () => breaking, 'cannot be reached'],
     ['never ends', () => endless, 'larger than 2 MB'],
     ['is packed, though nobody asked for it', () => packed, 'no text in an encoding'],
@@ -217,11 +217,11 @@ describe('tag play', () => {
     const quiet = JSON.parse((await syndexa(...args)).out) as TagPlayed & { fired: Fired[] };
     expect(asked).toEqual([]);
     expect(new Set(quiet.fired.map(({ outcome }) => outcome))).toEqual(
-      new Set(['left: the host is not among --allow']),
+      new Set(['skipped: the host is not given with --allow']),
     );
     const { fired } = JSON.parse((await syndexa(...args, '--allow', host())).out) as typeof quiet;
     expect(fired.filter(({ outcome }) => outcome === '404')).toHaveLength(fired.length - 1);
-    expect(fired.find(({ url }) => url.includes('others'))?.outcome).toMatch(/^left/);
+    expect(fired.find(({ url }) => url.includes('others'))?.outcome).toMatch(/^skipped/);
     expect(asked.filter((one) => one.startsWith('GET /in/'))).toHaveLength(fired.length - 1);
   });
 
@@ -272,14 +272,16 @@ describe('the simulated partner', () => {
       const { fired } = JSON.parse(played.out) as { fired: Fired[] };
       expect(new Set(fired.map(({ outcome }) => outcome))).toEqual(new Set(['200']));
       const says = async (...args: string[]) => (await syndexa('partner', ...args)).out;
-      expect(await says('market', 'tallowfield', '--fill', '60', '--latency', '5')).toContain('fills 60 %');
+      expect(await says('market', 'tallowfield', '--fill', '60', '--latency', '5')).toContain(
+        'fills 60 % of requests',
+      );
       expect((await syndexa('partner', 'device', 'tallowfield', 'desk')).code).toBe(4);
       await partner.account('tallowfield', 'tallow-key-of-brine');
       expect(await says('device', 'tallowfield', 'desk')).toContain('gets test ads');
       expect(await says('lift', 'tallowfield')).toContain('serves ads to every account again');
       const unknown = await shown('https://vast.tallowfield.example/4/tf31077/a/abcd1234.xml', '--partner');
       expect(unknown.code).toBe(1);
-      expect(unknown.report.deadEnds[0]?.why).toContain('why there is no ad: There is no unit');
+      expect(unknown.report.deadEnds[0]?.why).toContain('a reason for no ad: There is no unit');
     } finally {
       await partner.close();
       rmSync(join(home, 'partner.json'));

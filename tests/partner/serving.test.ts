@@ -149,8 +149,8 @@ describe('display and native ads', () => {
     expect(await reasonOf({ ...request(bannerId), cur: ['EUR'] })).toEqual(['currency-unknown', 0]);
     const video = { banner: undefined, video: { mimes: ['video/x-odd'] }, instl: 1 };
     expect(await reasonOf(request('CH-U-100001-INTERS0A', video))).toEqual(['content-unknown', 0]);
-    const film = await ask(request('CH-U-100001-INTERS0A', { ...video, video: { mimes: ['video/mp4'] } }));
-    isVast(bidOf(film.body).adm as string);
+    const answer = await ask(request('CH-U-100001-INTERS0A', { ...video, video: { mimes: ['video/mp4'] } }));
+    isVast(bidOf(answer.body).adm as string);
     const test = await ask({ ...request(bannerId), test: 1 });
     expect(bidOf(test.body).ext).toEqual({ test: true });
   });
@@ -280,8 +280,8 @@ describe('video', () => {
     expect(await Promise.all(calls.map(async (url) => (await fetch(url)).status))).toEqual(
       calls.map(() => 409),
     );
-    const film = readVast(text).ads[0]?.linear?.media[0]?.url ?? '';
-    expect((await fetch(film, { method: 'HEAD' })).headers.get('content-type')).toBe('video/mp4');
+    const media = readVast(text).ads[0]?.linear?.media[0]?.url ?? '';
+    expect((await fetch(media, { method: 'HEAD' })).headers.get('content-type')).toBe('video/mp4');
   });
 
   it('is a test ad for a sample, and for a registered device', async () => {

@@ -40,7 +40,7 @@ export interface AdParts {
   version?: string;
 }
 
-export const film = (name: string, more: Record<string, string> = {}): Node =>
+export const mediaFile = (name: string, more: Record<string, string> = {}): Node =>
   node(
     'MediaFile',
     { delivery: 'progressive', type: 'video/mp4', width: '1280', height: '720', bitrate: '1500', ...more },
@@ -79,7 +79,7 @@ export function inline({
   seconds = 15,
   skip,
   at = 'in',
-  media = [film('film')],
+  media = [mediaFile('film')],
 }: AdParts = {}): Node {
   return node('Ad', { id, ...(sequence === undefined ? {} : { sequence: String(sequence) }) }, [
     node('InLine', {}, [

@@ -125,7 +125,7 @@ export async function setMarket(
     ...(latency === undefined ? {} : { latency }),
   });
   const said = [
-    ...(fill === undefined ? [] : [`fills ${fill} % of what is asked for`]),
+    ...(fill === undefined ? [] : [`fills ${fill} % of requests`]),
     ...(latency === undefined ? [] : [`answers after ${latency} ms`]),
   ];
   io.out(`${network} ${said.length === 0 ? 'stays as it is' : said.join(', and ')}.\n`);
@@ -144,7 +144,7 @@ export async function registerDevice(io: Io, paint: Paint, network: string, devi
       exit.refused,
       'Open one: syndexa partner open-accounts NAME.',
     );
-  io.out(`${paint.green('✔')} ${device} gets test ads of ${network}, whatever it asks for.\n`);
+  io.out(`${paint.green('✔')} ${device} gets test ads from ${network} for every unit.\n`);
   return exit.clean;
 }
 
@@ -156,7 +156,7 @@ export async function liftSuspension(io: Io, paint: Paint, network: string): Pro
   io.out(
     lifted === 0
       ? `Nobody has an account at ${network}.\n`
-      : `${paint.green('✔')} ${network} serves ads to every account again; nothing counts against them.\n`,
+      : `${paint.green('✔')} ${network} serves ads to every account again; all strikes are reset.\n`,
   );
   return exit.clean;
 }

@@ -17,7 +17,7 @@ export interface TagOptions {
   device: PlayerName;
   bitrate?: number;
   wrappers: number;
-  /** Whether files of films are tried. */
+  /** Whether to check that media files are available. */
   media: boolean;
   allow: readonly string[];
   /** Whether made-up hosts are asked at the simulated partner. */
@@ -159,7 +159,9 @@ async function callAll(io: Io, { lines }: TagPlayed, allow: readonly string[]) {
   const urls = lines.flatMap(({ calls }) => calls);
   return inTurns(urls, async (url) => ({
     url,
-    outcome: mayBeCalled(url, named) ? await callTracker(url, named) : 'left: the host is not among --allow',
+    outcome: mayBeCalled(url, named)
+      ? await callTracker(url, named)
+      : 'skipped: the host is not given with --allow',
   }));
 }
 

@@ -109,10 +109,10 @@ function partnerFaultsCommand(partner: Command, { io, end }: GroupContext): void
 function partnerMarketCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('market')
-    .description('set how much of what is asked for a network fills, and how long its answers take')
+    .description('set the fill rate and the latency of a network')
     .argument('<network>')
-    .option('--fill <percent>', 'so much of a hundred requests gets an ad', wholeNumber(0, 100))
-    .option('--latency <ms>', 'an answer takes so many milliseconds', wholeNumber(0, 60_000))
+    .option('--fill <percent>', 'the fill rate, in percent', wholeNumber(0, 100))
+    .option('--latency <ms>', 'the latency of its answers, in milliseconds', wholeNumber(0, 60_000))
     .action((network: string, options: { fill?: number; latency?: number }) =>
       end(partners().then(({ setMarket }) => setMarket(io, network, options))),
     );
@@ -121,7 +121,7 @@ function partnerMarketCommand(partner: Command, { io, end }: GroupContext): void
 function partnerDeviceCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('device')
-    .description('register a device for testing: it gets test ads, whatever it asks for')
+    .description('register a test device: it gets test ads for every unit')
     .argument('<network>')
     .argument('<device>', 'what names the device')
     .action((network: string, device: string) =>
@@ -132,7 +132,7 @@ function partnerDeviceCommand(partner: Command, { io, paint, end }: GroupContext
 function partnerLiftCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('lift')
-    .description('open accounts again that were suspended for clicks on their own ads')
+    .description('lift the suspension of accounts that clicked their own ads')
     .argument('<network>')
     .action((network: string) =>
       end(partners().then(({ liftSuspension }) => liftSuspension(io, paint, network))),

@@ -7,7 +7,7 @@ const work = () => import('../commands/tags.js');
 
 /** VAST tags. */
 export const tagCommands: Group = (program, context) => {
-  const tag = program.command('tag').description('VAST tags: what they show, and what is called when');
+  const tag = program.command('tag').description('VAST tags: show, play, lint');
   tagShowCommand(tag, context);
   tagPlayCommand(tag, context);
   tagLintCommand(tag, context);
@@ -15,7 +15,7 @@ export const tagCommands: Group = (program, context) => {
 
 function tagShowCommand(tag: Command, { io, paint, end }: GroupContext): void {
   withTag(tag.command('show'))
-    .description('follow a tag to the ads that it shows; check every document on the way')
+    .description('follow a tag to its ads, and check every document on the way')
     .addOption(json())
     .action((address: string, options: Options) =>
       end(
@@ -26,13 +26,13 @@ function tagShowCommand(tag: Command, { io, paint, end }: GroupContext): void {
 
 function tagPlayCommand(tag: Command, { io, paint, end }: GroupContext): void {
   withTag(tag.command('play'))
-    .description('go through a tag as a player does; list what is called when')
+    .description('play a tag as a player would, and list which trackers are called when')
     .option(
       '--do <action@time...>',
-      `what the user and the device do, such as pause@5s: ${actionNames.join(', ')}`,
+      `actions of the user and the device, such as pause@5s: ${actionNames.join(', ')}`,
       (text: string, known: Action[] | undefined) => [...(known ?? []), actionOf(text)],
     )
-    .option('--fire', 'make the calls, at the simulated partner and the hosts of --allow alone')
+    .option('--fire', 'call the trackers, but only on the simulated partner and hosts given with --allow')
     .addOption(json())
     .action(
       (address: string, { do: actions = [], ...options }: Options & { do?: Action[]; fire?: boolean }) =>
@@ -47,7 +47,7 @@ function tagPlayCommand(tag: Command, { io, paint, end }: GroupContext): void {
 function tagLintCommand(tag: Command, { io, paint, end }: GroupContext): void {
   tag
     .command('lint')
-    .description('check the addresses of the tags on record')
+    .description('check the tag URLs on record')
     .option('-t, --title <title>', 'the tags of one title alone')
     .addOption(json())
     .action((options: { title?: string; json?: boolean }) =>
@@ -70,13 +70,15 @@ function withTag(command: Command): Command {
   return command
     .argument('<address>', 'the address of a tag, or a file; - for standard input')
     .addOption(
-      new Option('--device <device>', 'what it is shown on').choices(Object.keys(players)).default('phone'),
+      new Option('--device <device>', 'the device to play it on')
+        .choices(Object.keys(players))
+        .default('phone'),
     )
-    .option('--bitrate <kbps>', 'what the line bears, in kilobits per second', wholeNumber(1, 1_000_000))
-    .option('--wrappers <count>', 'how many wrappers may follow one another', wholeNumber(0, 20), 5)
-    .option('--no-media', 'do not try whether the files of films are there')
-    .option('--partner', 'ask the simulated partner for hosts that are made up (.example)')
-    .option('--allow <hosts...>', 'hosts in this network that may be asked, and called by --fire');
+    .option('--bitrate <kbps>', 'the bandwidth, in kilobits per second', wholeNumber(1, 1_000_000))
+    .option('--wrappers <count>', 'the most wrappers to follow', wholeNumber(0, 20), 5)
+    .option('--no-media', 'do not check whether media files are available')
+    .option('--partner', 'fetch tags on .example hosts from the simulated partner')
+    .option('--allow <hosts...>', 'private hosts that may be fetched from, and hosts that --fire may call');
 }
 
 /** `pause@5s`, `resume@7500ms`, `skip@6`. */

@@ -32,22 +32,26 @@ export function tagText(report: TagReport, paint: Paint, width: number): string 
     const kinds = [...new Set(insecure.map(({ what }) => what))].join(', ');
     lines.push(
       '',
-      `${paint.yellow('▲ open line')}  ${counted(insecure.length, 'address', 'addresses')} without https: ${kinds}`,
-      wrap('Apps may not use them unless the build allows it: ask the network for https.', width, '    '),
+      `${paint.yellow('▲ not secure')}  ${counted(insecure.length, 'address', 'addresses')} without https: ${kinds}`,
+      wrap(
+        'Platforms block these unless the app allows them: ask the network for https URLs.',
+        width,
+        '    ',
+      ),
       ...insecure.slice(0, 5).map(({ url }) => `    ${url}`),
     );
   }
   if (macros.unfilled.length > 0)
     lines.push(
       '',
-      `${paint.yellow('▲ not filled')}  ${[...new Set(macros.unfilled.map(({ macro, what }) => `${macro} (${what})`))].join(', ')}`,
-      wrap('No player fills these: they are sent as they are written.', width, '    '),
+      `${paint.yellow('▲ unknown macros')}  ${[...new Set(macros.unfilled.map(({ macro, what }) => `${macro} (${what})`))].join(', ')}`,
+      wrap('These are not VAST macros, so players send them unchanged.', width, '    '),
     );
   if (macros.withoutValue.length > 0)
     lines.push(
       '',
       paint.dim(
-        `Sent as -1, because a player in an app does not know them: ${macros.withoutValue.join(', ')}`,
+        `Sent as -1, because a player in an app has no value for them: ${macros.withoutValue.join(', ')}`,
       ),
     );
   return `${lines.join('\n')}\n`;
@@ -63,7 +67,7 @@ function documentLine(
         ? 'no VAST'
         : `VAST ${version}, ${counted(ads, 'ad')}`
       : failed.replace('-', ' '),
-    ...(redirects > 0 ? [`sent on ${redirects === 1 ? 'once' : `${redirects} times`}`] : []),
+    ...(redirects > 0 ? [counted(redirects, 'redirect')] : []),
     ...(ms === null ? [] : [`${ms} ms`]),
   ];
   const lead = depth === 0 ? '' : `${'  '.repeat(depth - 1)}${paint.dim('└')} `;
@@ -107,7 +111,7 @@ function adLines(ad: TagReport['ads'][number], index: number, count: number, pai
     row(
       'click',
       ad.clickThrough === null
-        ? 'leads nowhere'
+        ? 'no ClickThrough'
         : `${ad.clickThrough}  ${paint.dim(counted(ad.clickTracking, 'call'))}`,
     ),
     ...ad.companions.map(({ width, height, resource }) =>
@@ -120,7 +124,7 @@ function adLines(ad: TagReport['ads'][number], index: number, count: number, pai
       row('measured by', `${vendor || 'nobody named'}  ${paint.dim(scripts.join(' '))}`),
     ),
     ...(ad.interactive > 0
-      ? [row('also', `${counted(ad.interactive, 'file')} that needs more than a player of films`)]
+      ? [row('also', `${counted(ad.interactive, 'file')} that needs more than a video player`)]
       : []),
   ];
 }
@@ -136,7 +140,7 @@ export function playText(
   const calls = lines.reduce((sum, line) => sum + line.calls.length, 0);
   const said =
     fired.length === 0
-      ? `${counted(calls, 'call')} in all; none was made.`
+      ? `${counted(calls, 'call')} in total; none was made.`
       : `${counted(fired.filter(({ outcome }) => /^\d+$/.test(outcome)).length, 'call')} of ${calls} made.`;
   const outcomes = fired.map(
     ({ url, outcome }) =>
@@ -173,11 +177,12 @@ export function tagLintText(tags: TagLint, paint: Paint): string {
           `  ${severity === 'error' ? paint.red('■ error') : paint.yellow('▲ warning')}  ${message} ${fix}`,
       ),
     ]);
+  if (tags.length === 0) return 'No placement on record has a tag URL.\n';
   const faulty = tags.filter(({ problems }) => problems.length > 0).length;
   const end =
     faulty === 0
       ? `${paint.green('✔')} ${counted(tags.length, 'tag')} on record, nothing found.`
-      : `${counted(tags.length, 'tag')} on record, ${faulty} with something to mend.`;
+      : `${counted(tags.length, 'tag')} on record, ${faulty} with problems.`;
   return `${[...lines, end].join('\n')}\n`;
 }
 

@@ -24,29 +24,31 @@ export function tagUrlProblems(url: string, { tag, name }: Pick<Profile, 'tag' |
     error('It is no web address.', 'Copy it again from the page of the network.');
     return problems;
   }
-  if (url !== url.trim())
-    error('There are blanks around it.', 'Take them out: they become a part of the address.');
+  if (url !== url.trim()) error('It has spaces around it.', 'Remove them: they become part of the address.');
   if (/^http:/i.test(url.trim()))
     warning(
-      'It goes over the open line.',
-      'Write https: apps may not use the open line unless their build allows it.',
+      'It does not use https.',
+      'Use https: platforms block other addresses unless the app allows them.',
     );
   if (/&(amp|quot|lt|gt|#\d+);/.test(url))
-    error('It was copied out of XML: its signs are escaped for a document.', 'Write & instead of &amp;.');
+    error('It was copied from XML: its characters are still escaped.', 'Write & instead of &amp;.');
   const odd = [...new Set(withoutMacros(url).match(/[^\x21-\x7e]|["<>\\^`{|}]/gu))];
   if (odd.length > 0 && url === url.trim())
     error(
-      `It has signs that an address may not have: ${odd.map(shown).join(' ')}.`,
+      `It has characters that must be escaped: ${odd.map(shown).join(' ')}.`,
       `Escape them: ${odd.map((sign) => `${shown(sign)} is ${escapeUrl(sign)}`).join(', ')}.`,
     );
   if (/%(?![0-9a-f]{2})/i.test(withoutMacros(url)))
-    error('It has a % that escapes nothing.', 'Write %25 for the sign itself.');
+    error(
+      'It has a % that is not followed by two hexadecimal digits.',
+      'Write %25 for a literal percent sign.',
+    );
   problems.push(...parameterProblems(url, { tag, name }));
   const { unknown } = unfilledMacros(url);
   if (unknown.length > 0)
     warning(
-      `Nobody fills ${unknown.join(', ')}: it is sent as it is written.`,
-      'Write a macro of VAST, such as [CACHEBUSTING], or the value itself.',
+      `Unknown macros are sent unchanged: ${unknown.join(', ')}.`,
+      'Use a VAST macro such as [CACHEBUSTING], or the value itself.',
     );
   return problems;
 }
@@ -64,21 +66,21 @@ function parameterProblems(url: string, { tag, name }: Pick<Profile, 'tag' | 'na
     if (all.length > 1)
       problems.push({
         severity: 'warning',
-        message: `The parameter ${key} is there ${all.length} times.`,
-        fix: 'Keep one: which of them counts is up to the server.',
+        message: `The parameter ${key} appears ${all.length} times.`,
+        fix: 'Keep one: servers differ in which one they use.',
       });
     const nested = all.find((value) => /^https?:\/\//i.test(value));
     if (nested !== undefined)
       problems.push({
         severity: /[?&]/.test(nested) ? 'error' : 'warning',
         message: `The address in ${key} is not escaped.`,
-        fix: `Write ${escapeUrl(nested)}: else what follows its first & is lost to it.`,
+        fix: `Write ${escapeUrl(nested)}: otherwise everything after its first & is lost.`,
       });
     if (all.every((value) => value === '') && part(tag, key)?.value !== '')
       problems.push({
         severity: 'warning',
         message: `The parameter ${key} is empty.`,
-        fix: 'Give it a value, or take it out.',
+        fix: 'Give it a value, or remove it.',
       });
   }
   for (const { name: wanted, value, why } of tag?.parameters ?? []) {
@@ -108,4 +110,4 @@ const withoutMacros = (url: string): string =>
     .replace(/\[[A-Za-z0-9_]{2,40}\]/g, '')
     .replace(/%%[A-Za-z_]{2,40}%%|\$\{[A-Za-z_.]{2,40}\}|\{\{[A-Za-z_. ]{2,40}\}\}/g, '');
 
-const shown = (sign: string): string => (sign === ' ' ? 'a blank' : sign);
+const shown = (sign: string): string => (sign === ' ' ? 'a space' : sign);

@@ -54,7 +54,7 @@ export const BidRequest = z.object({
     ext: z.object({ development: flag.optional() }).optional(),
   }),
   regs: z.object({ coppa: flag.optional() }).optional(),
-  /** 1 asks for ads that nobody pays for. */
+  /** 1 for test mode: the ad is not billable. */
   test: flag.default(0),
   cur: z.array(z.string().length(3)).max(10).optional(),
 });

@@ -6,7 +6,7 @@ export interface VastAdText {
   system: string;
   title: string;
   servingId: string;
-  /** Says which film it is, everywhere. */
+  /** The universal ad ID of the creative. */
   universalId: { registry: string; value: string };
   impressions: readonly string[];
   errors: readonly string[];

@@ -26,7 +26,7 @@ const picture = Buffer.from(
   'base64',
 );
 
-/** The ad server: display and native ads by OpenRTB, video by VAST; and what is told of ads afterwards. */
+/** The ad server: display and native ads by OpenRTB, video by VAST, and event tracking. */
 export function servingRoutes(router: Router, context: PartnerContext): void {
   router.post('/:network/serve/openrtb', async (request, response) => {
     const profile = networkOf(context, request.params.network);
@@ -67,9 +67,9 @@ export function servingRoutes(router: Router, context: PartnerContext): void {
     response.json(context.ledger.happened(profile.id, request.params.ad, event.data));
   });
 
-  router.get('/:network/serve/film/:name', (request, response) => {
+  router.get('/:network/serve/video/:name', (request, response) => {
     networkOf(context, request.params.network);
-    response.type('video/mp4').send(Buffer.from('A film, simulated.'));
+    response.type('video/mp4').send(Buffer.from('A simulated video.'));
   });
   router.get('/:network/serve/picture', (request, response) => {
     networkOf(context, request.params.network);
@@ -96,7 +96,7 @@ async function answerTag(
     else response.status(204).end();
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
-    // A player gets a document without an ad; whoever looks closer is told why.
+    // A player gets an empty document; the reason is in a header.
     response.setHeader('Ad-Refused', `${error.code}; ${error.message}`.replace(/[^\x20-\x7e]/g, '?'));
     response.send(writeVast(null));
   }
@@ -117,7 +117,7 @@ function addressesOf({ id }: Profile, request: Request): Addresses {
   const base = `http://${request.headers.host ?? '127.0.0.1'}/${id}/serve`;
   return {
     event: (ad, event) => `${base}/track/${ad}/${event}`,
-    film: (name) => `${base}/film/${name}`,
+    video: (name) => `${base}/video/${name}`,
     picture: `${base}/picture`,
   };
 }

@@ -1,26 +1,26 @@
 import type { Format, Platform } from '../../core/words/words.js';
 
-/** What a device asks for. */
+/** An ad request of a device. */
 export interface AdAsk {
   unit: string;
-  /** The application that asks; a tag does not say. */
+  /** The application identifier; a tag does not carry it. */
   identifier?: string | undefined;
   platform?: Platform | undefined;
-  /** The formats that it can show. */
+  /** The formats that the request accepts. */
   formats?: readonly Format[] | undefined;
-  /** What names the device, for those that are registered for testing. */
+  /** The device ID, which identifies registered test devices. */
   device?: string | undefined;
-  /** Whether it asks for an ad that nobody pays for. */
+  /** Whether the request is in test mode. */
   isTest?: boolean | undefined;
-  /** Whether it is a build of developers. */
+  /** Whether it comes from a development build. */
   isDevelopment?: boolean | undefined;
-  /** Whether whoever looks at it is a child (COPPA). */
+  /** Whether the user is a child (COPPA). */
   isChild?: boolean | undefined;
-  /** The least that is taken for a thousand impressions. */
+  /** The floor price per thousand impressions (CPM). */
   floor?: number | undefined;
 }
 
-/** An ad that is given. */
+/** An ad that was served. */
 export interface GivenAd {
   unit: string;
   /** Whose unit it is; null for a sample. */
@@ -28,6 +28,6 @@ export interface GivenAd {
   format: Format;
   isTest: boolean;
   isDevelopment: boolean;
-  /** For a thousand impressions; 0 for a test ad. */
+  /** Price per thousand impressions (CPM); 0 for a test ad. */
   price: number;
 }

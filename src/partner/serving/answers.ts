@@ -14,22 +14,22 @@ import { escapeXml } from '../../core/text/escape-xml.js';
 import type { Format } from '../../core/words/words.js';
 import type { PartnerContext } from '../context.js';
 import { Refusal } from '../errors.js';
-import { filmEvents, type AdEventName } from '../store/ledger.js';
+import { linearEvents, type AdEventName } from '../store/ledger.js';
 import type { GivenAd } from './ad.js';
 import { decide } from './decide.js';
 
-/** Where what happens to ads is told, and where their parts are. */
+/** The addresses that an ad carries: event trackers and media. */
 export interface Addresses {
   event: (ad: string, event: AdEventName) => string;
-  film: (name: string) => string;
+  video: (name: string) => string;
   picture: string;
 }
 
 /** What prices are in. */
 const currency = 'USD';
 
-/** The films of every ad: one for each line. */
-const films = [
+/** The media files of every ad, one per bandwidth. */
+const mediaFiles = [
   { name: 'small.mp4', width: 640, height: 360, bitrate: 600 },
   { name: 'middle.mp4', width: 1280, height: 720, bitrate: 1800 },
   { name: 'large.mp4', width: 1920, height: 1080, bitrate: 4500 },
@@ -46,7 +46,7 @@ export function vastFor(
   return vastOf(profile, ad, id, addresses);
 }
 
-function vastOf(profile: Profile, ad: GivenAd, id: string, { event, film }: Addresses): string {
+function vastOf(profile: Profile, ad: GivenAd, id: string, { event, video }: Addresses): string {
   const { skippable } = profile.formats[ad.format] ?? {};
   return writeVast({
     id,
@@ -58,12 +58,12 @@ function vastOf(profile: Profile, ad: GivenAd, id: string, { event, film }: Addr
     errors: [`${event(id, 'error')}?code=[ERRORCODE]`],
     seconds: 15,
     ...(skippable === false ? {} : { skip: 5 }),
-    trackers: filmEvents
+    trackers: linearEvents
       .filter((name) => name !== 'skip' || skippable !== false)
       .map((name) => ({ event: name, url: event(id, name) })),
     clickThrough: `https://shop.${profile.id}.example/${id}`,
     clickTracking: [event(id, 'click')],
-    media: films.map(({ name, ...size }) => ({ url: film(name), ...size })),
+    media: mediaFiles.map(({ name, ...size }) => ({ url: video(name), ...size })),
   });
 }
 
@@ -105,7 +105,7 @@ function bidFor(
   const asked = imp.native && assetsOf(imp.native.request);
   checkMoney(request, imp);
   if (imp.video && !imp.video.mimes.includes('video/mp4'))
-    throw new Refusal('content-unknown', 'Films here are of the kind video/mp4, which was not asked for.');
+    throw new Refusal('content-unknown', 'The request does not accept video/mp4, the only type served here.');
   const ad = decide(context, profile, {
     unit: imp.tagid,
     identifier: app.bundle,

@@ -7,9 +7,9 @@ import type { UnitRow } from '../store/rows.js';
 import type { AdAsk, GivenAd } from './ad.js';
 
 /**
- * Decides as a network does: samples always fill, a unit that serves fills by chance and floor, and whatever keeps it from
- * serving is said. Null where there is no ad this time.
- * @throws Refusal with the network's own reason
+ * Decides whether an ad is served: test units always fill; other units fill by fill rate and floor price. Returns null for
+ * no fill.
+ * @throws Refusal if the unit cannot serve, with the network's reason
  */
 export function decide(context: PartnerContext, profile: Profile, ask: AdAsk): GivenAd | null {
   const { books, ledger, market } = context;

@@ -1,6 +1,6 @@
 import { seeded } from '../random.js';
 
-/** What buyers offer: for each unit a row of prices that repeats with the seed. */
+/** Simulated demand: for each unit a sequence of prices, determined by the seed. */
 export class Market {
   readonly #asked = new Map<string, number>();
   readonly #fill = new Map<string, number>();
@@ -8,7 +8,7 @@ export class Market {
 
   constructor(private readonly seed: number) {}
 
-  /** A price for a thousand impressions, or null where nobody wants this one. */
+  /** The price per thousand impressions (CPM), or null for no bid. */
   offer(network: string, unit: string): number | null {
     const key = `${network} ${unit}`;
     const round = this.#asked.get(key) ?? 0;
@@ -18,12 +18,12 @@ export class Market {
     return (50 + draw(400)) / 100;
   }
 
-  /** How long an answer takes, in milliseconds. */
+  /** The latency of answers, in milliseconds. */
   latency(network: string): number {
     return this.#latency.get(network) ?? 0;
   }
 
-  /** Sets how much of what is asked for is filled, from 0 to 1, and how long answers take. */
+  /** Sets the fill rate, from 0 to 1, and the latency in milliseconds. */
   set(network: string, { fill, latency }: { fill?: number | undefined; latency?: number | undefined }): void {
     if (fill !== undefined) this.#fill.set(network, fill);
     if (latency !== undefined) this.#latency.set(network, latency);

@@ -6,11 +6,11 @@ import type { PartnerDb } from './open.js';
 import type { Account } from './rows.js';
 import { accounts, adEvents, ads, devices } from './schema.js';
 
-/** Clicks of developers on ads that earn money, after which an account is closed. */
+/** How many clicks in development builds suspend an account. */
 const strikesAllowed = 3;
 
-/** What happens to a film on its way to the end. */
-export const filmEvents = [
+/** Tracking events of a linear ad. */
+export const linearEvents = [
   'start',
   'firstQuartile',
   'midpoint',
@@ -20,11 +20,11 @@ export const filmEvents = [
   'resume',
   'skip',
 ] as const;
-/** What may be told of an ad once it is given. */
-export const adEventNames = ['impression', ...filmEvents, 'click', 'close', 'reward', 'error'] as const;
+/** Events that can be recorded for a served ad. */
+export const adEventNames = ['impression', ...linearEvents, 'click', 'close', 'reward', 'error'] as const;
 export type AdEventName = (typeof adEventNames)[number];
 
-/** The ads that were given, and what became of them. */
+/** Served ads and their events. */
 export class Ledger {
   private readonly insertAd;
 
@@ -49,7 +49,7 @@ export class Ledger {
       .prepare();
   }
 
-  /** Writes down an ad that is given; its number is what its addresses carry. */
+  /** Records a served ad, and returns the ID that its trackers carry. */
   give(network: string, { unit, account, format, isTest, isDevelopment, price }: GivenAd): string {
     const given = this.clock.now().toISOString();
     const { id } = this.insertAd.get({
@@ -66,9 +66,9 @@ export class Ledger {
   }
 
   /**
-   * Writes down that something happened to an ad. A click by developers on an ad that earns money counts against the
-   * account; the third one closes it.
-   * @throws Refusal where there is no such ad, or the event was there already
+   * Records an event of an ad. A click in a development build on an ad that earns money counts against the account; the
+   * third one suspends it.
+   * @throws Refusal if there is no such ad, or if the event was already recorded
    */
   happened(network: string, name: string, event: AdEventName): { counted: boolean; suspended: boolean } {
     const id = /^a([0-9a-z]{1,10})$/.exec(name)?.[1];
@@ -82,17 +82,17 @@ export class Ledger {
             .get();
     if (!ad) throw new Refusal('not-found', `There is no ad ${name}.`);
     const at = this.clock.now().toISOString();
-    // A film may be paused as often as one likes; all else happens once.
+    // A user may pause and resume repeatedly; every other event happens once.
     const isOften = event === 'pause' || event === 'resume';
     const added = this.db.insert(adEvents).values({ ad: ad.id, event, at }).onConflictDoNothing().run();
     if (added.changes === 0 && !isOften)
-      throw new Refusal('event-repeated', `${event} of ${name} was told before; it counts once.`);
+      throw new Refusal('event-repeated', `${event} of ${name} was already recorded; it counts once.`);
     const isAgainst = event === 'click' && !ad.isTest && ad.isDevelopment && ad.account !== null;
     const suspended = isAgainst && this.strike(ad.account ?? 0);
     return { counted: !ad.isTest, suspended };
   }
 
-  /** How often something happened to the ads of a unit. */
+  /** How often an event was recorded for the ads of a unit. */
   counted(network: string, unit: string, event: AdEventName): number {
     const found = this.db
       .select({ total: count() })
@@ -103,7 +103,7 @@ export class Ledger {
     return found?.total ?? 0;
   }
 
-  /** Registers a device for testing: it gets test ads whatever it asks for. */
+  /** Registers a test device: it gets test ads for every unit. */
   registerDevice(network: string, account: number, id: string): void {
     this.db.insert(devices).values({ network, account, id }).onConflictDoNothing().run();
   }
@@ -117,7 +117,7 @@ export class Ledger {
     return found !== undefined;
   }
 
-  /** Opens the accounts of a network again, and forgets what counted against them. */
+  /** Lifts the suspension of all accounts of a network, and resets their strikes. */
   lift(network: string): Account[] {
     return this.db
       .update(accounts)

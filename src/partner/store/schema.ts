@@ -10,9 +10,9 @@ export const accounts = sqliteTable(
     /** The account as it is in IDs, where IDs carry it. */
     number: text('number'),
     keyHash: text('key_hash').notNull(),
-    /** Clicks that counted against it. */
+    /** Clicks in development builds on ads that earn money. */
     strikes: integer('strikes').notNull().default(0),
-    /** Why it is closed; null while it is open. */
+    /** Why it is suspended; null if it is not. */
     suspended: text('suspended'),
   },
   (table) => [uniqueIndex('accounts_by_key').on(table.network, table.keyHash)],
@@ -58,7 +58,7 @@ export const units = sqliteTable(
   ],
 );
 
-/** Devices that are registered for testing. */
+/** Registered test devices. */
 export const devices = sqliteTable(
   'devices',
   {
@@ -69,7 +69,7 @@ export const devices = sqliteTable(
   (table) => [primaryKey({ columns: [table.network, table.account, table.id] })],
 );
 
-/** Ads that were given. */
+/** Served ads. */
 export const ads = sqliteTable(
   'ads',
   {
@@ -87,7 +87,7 @@ export const ads = sqliteTable(
   (table) => [index('ads_by_unit').on(table.network, table.unit)],
 );
 
-/** What became of ads, each thing once. */
+/** Events of served ads, each once. */
 export const adEvents = sqliteTable(
   'ad_events',
   {

@@ -1,6 +1,6 @@
 import type { VastVersion } from './versions.js';
 
-/** The events of films that may be tracked, with the versions that know them (VAST 4.2, section 3.14.1). */
+/** The tracking events of linear ads, with the versions that define them (VAST 4.2, section 3.14.1). */
 export const trackingEvents: ReadonlyMap<string, { since: VastVersion; until?: VastVersion }> = new Map([
   ['creativeView', { since: '2.0' }],
   ['start', { since: '2.0' }],

@@ -18,7 +18,7 @@ export interface VastTracker extends VastUrl {
   offset?: Offset;
 }
 
-/** A file of a film. Bit rates are in kilobits per second. */
+/** A media file. The bit rate is in kilobits per second. */
 export interface MediaFile extends VastUrl {
   type: string;
   delivery: string;
@@ -43,7 +43,7 @@ export interface Verification extends VastPlace {
   scripts: string[];
 }
 
-/** A film, or what a wrapper adds to one. */
+/** A linear ad, or what a wrapper adds to one. */
 export interface Linear extends VastPlace {
   /** In milliseconds; absent in wrappers, and where it cannot be read. */
   duration?: number;
@@ -53,7 +53,7 @@ export interface Linear extends VastPlace {
   clickThrough?: VastUrl;
   clickTracking: VastUrl[];
   icons: number;
-  /** Files that need more than a player of films. */
+  /** Interactive creative files, which need more than a video player. */
   interactive: VastUrl[];
 }
 

@@ -31,7 +31,7 @@ export function readVast(text: string): VastDocument {
   const broken = xml.problems.map(({ message, start }): VastProblem => ({
     severity: 'error',
     message,
-    fix: 'Mend the XML first: players refuse the whole document.',
+    fix: 'Fix the XML first: players reject the whole document.',
     ...at(start),
   }));
   const { root } = xml;
@@ -86,7 +86,7 @@ function noVersion(root: XmlElement, at: (offset: number) => Position): VastProb
     severity: 'error',
     section: '3.2',
     message: found
-      ? `Version ${JSON.stringify(found.value.slice(0, 20))} is none that players support: ${vastVersions.join(', ')}.`
+      ? `Version ${JSON.stringify(found.value.slice(0, 20))} is not supported. Supported versions: ${vastVersions.join(', ')}.`
       : 'The document does not say which version of VAST it is.',
     fix: 'Write version="4.2", or the version that the document keeps to.',
     ...at(found?.valueSpan.start ?? root.start),
@@ -231,6 +231,6 @@ class AdReader {
   }
 }
 
-/** What names a film everywhere: in its text, or in an attribute in VAST 4.0. */
+/** The universal ad ID: the text of the element, or its attribute in VAST 4.0. */
 const idOf = (element: XmlElement): string =>
   textOf(element).trim() || (attribute(element, 'idValue')?.value ?? '');

@@ -7,7 +7,7 @@ export function millisecondsOf(text: string): number | undefined {
   return (((hours ?? 0) * 60 + (minutes ?? 0)) * 60 + (seconds ?? 0)) * 1000 + rest;
 }
 
-/** An offset into a film: a time, or a share of its length. */
+/** An offset into a video: a time, or a percentage of its duration. */
 export type Offset = { ms: number } | { percent: number };
 
 /** An offset as `skipoffset` and `offset` hold it: `00:00:05` or `25%`; undefined where it is written otherwise. */
@@ -21,7 +21,7 @@ export function offsetOf(text: string): Offset | undefined {
   return ms === undefined ? undefined : { ms };
 }
 
-/** Where an offset falls in a film of some length, in milliseconds. */
+/** Resolves an offset against a duration; both in milliseconds. */
 export function inFilm(offset: Offset, length: number): number {
   return 'ms' in offset ? offset.ms : Math.round((offset.percent / 100) * length);
 }

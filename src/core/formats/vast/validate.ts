@@ -74,8 +74,8 @@ function checkAttributes(
           section,
           message: `VAST ${version} knows no ${name} of <${element.name}>.${since}`,
           fix: rule
-            ? 'Raise the version of the document, or take it out.'
-            : 'Take it out, or put it into Extensions.',
+            ? 'Raise the version of the document, or remove it.'
+            : 'Remove it, or move it to Extensions.',
         },
         start,
       );
@@ -109,7 +109,7 @@ function checkChildren(
             severity: 'error',
             section,
             message: `<${element.name}> holds <${child.name}>, but takes text only.`,
-            fix: 'Take the element out.',
+            fix: 'Remove the element.',
           },
           child.start,
         );
@@ -133,7 +133,7 @@ function checkChildren(
           severity: 'warning',
           section,
           message: `<${child.name}> came with VAST ${rule.since ?? ''}, but the document says ${version}.`,
-          fix: 'Raise the version of the document, or take the element out.',
+          fix: 'Raise the version of the document, or remove the element.',
         },
         child.start,
       );
@@ -198,10 +198,8 @@ function unexpected(
   return {
     severity: 'warning',
     section,
-    message: `VAST ${version} has no <${child.name}> in <${element.name}>, so players pass over it.`,
-    fix: meant
-      ? `Write <${meant}>: names are told apart by case.`
-      : 'Take it out, or put it into Extensions.',
+    message: `VAST ${version} has no <${child.name}> in <${element.name}>, so players ignore it.`,
+    fix: meant ? `Write <${meant}>: names are case-sensitive.` : 'Remove it, or move it to Extensions.',
   };
 }
 
@@ -230,7 +228,7 @@ function checkEvent(element: XmlElement, version: VastVersion, report: Report): 
         severity: 'warning',
         section: '3.14.1',
         message: `No version of VAST has an event ${JSON.stringify(event.value)}, so it is never called.`,
-        fix: 'Write the name of an event of VAST; names are told apart by case.',
+        fix: 'Use an event name of VAST; names are case-sensitive.',
       },
       at,
     );
@@ -250,7 +248,7 @@ function checkEvent(element: XmlElement, version: VastVersion, report: Report): 
         severity: 'error',
         section: '3.14.1',
         message: 'A progress event has no offset, so it is never due.',
-        fix: 'Add offset="00:00:05", or a share such as offset="25%".',
+        fix: 'Add offset="00:00:05", or a percentage such as offset="25%".',
       },
       element.start,
     );

@@ -16,11 +16,11 @@ export function complaintOf(value: string, is: ContentKind): { is: string; fix: 
       return urlComplaint(text, shown);
     case 'time':
       return millisecondsOf(text) === undefined
-        ? { is: `is ${shown}, which is no time`, fix: 'Write HH:MM:SS, such as 00:00:15.' }
+        ? { is: `is ${shown}, which is not a time`, fix: 'Write HH:MM:SS, such as 00:00:15.' }
         : undefined;
     case 'offset':
       return offsetOf(text) === undefined
-        ? { is: `is ${shown}, which is neither a time nor a share`, fix: 'Write 00:00:05, or 25%.' }
+        ? { is: `is ${shown}, which is neither a time nor a percentage`, fix: 'Write 00:00:05, or 25%.' }
         : undefined;
     case 'integer':
       return /^\d{1,15}$/.test(text)
@@ -37,18 +37,18 @@ export function complaintOf(value: string, is: ContentKind): { is: string; fix: 
     case 'currency':
       return /^[A-Z]{3}$/i.test(text)
         ? undefined
-        : { is: `is ${shown}, no code of a currency`, fix: 'Write three letters, such as EUR.' };
+        : { is: `is ${shown}, not a currency code`, fix: 'Write three letters, such as EUR.' };
   }
 }
 
 function urlComplaint(text: string, shown: string): { is: string; fix: string } | undefined {
-  if (text === '') return { is: 'is empty', fix: 'Write an address, or take the element out.' };
-  if (/\s/.test(text)) return { is: `is ${shown}, which has blanks in it`, fix: 'Escape blanks as %20.' };
+  if (text === '') return { is: 'is empty', fix: 'Write a URL, or remove the element.' };
+  if (/\s/.test(text)) return { is: `is ${shown}, which contains spaces`, fix: 'Escape spaces as %20.' };
   const filled = text.replace(/\[[A-Za-z_]+\]/g, '0');
   if (/^(https?:)?\/\//i.test(filled) && URL.canParse(filled.startsWith('//') ? `https:${filled}` : filled))
     return undefined;
   return {
-    is: `is ${shown}, which is no web address`,
-    fix: 'Write a whole address, with https:// before it.',
+    is: `is ${shown}, which is not a web address`,
+    fix: 'Write a full URL that starts with https://.',
   };
 }

@@ -1,13 +1,13 @@
 import type { Settings } from '../../words/settings.js';
 import type { PlacebookStage } from './placebook.js';
 
-/** What stands at one row of a list: the number of an item, from 0, or an ad. */
+/** One row of a list: the number of an item, from 0, or an ad. */
 export type ListRow = number | 'ad';
 
 /**
  * The rows of a list of content with ads: the first ad after `first` items, or after `every` where that is not given, and
- * one after every `every` items from there; one alone where that is not given. An empty list has none. This says what the
- * helpers that placebooks carry have to come to.
+ * one after every `every` items from there; one alone where that is not given. An empty list has none. The helpers in
+ * placebooks must return the same.
  */
 export function listRows({ first, every }: Pick<Settings, 'first' | 'every'>, items: number): ListRow[] {
   const start = first ?? every;
@@ -26,8 +26,8 @@ export const hasLists = (stages: readonly PlacebookStage[]): boolean =>
 
 /** What the helpers say of themselves. */
 export const listHelp = {
-  adRows: 'In a list: how many ads there are among so many items.',
-  rows: 'In a list: how many rows there are, items and ads together.',
+  adRows: 'In a list: the number of ads among this many items.',
+  rows: 'In a list: the number of rows, items and ads together.',
   isAd: 'In a list: whether a row, counted from 0, is an ad.',
   itemAt: (nothing: string) => `In a list: the item, counted from 0, that a row shows; ${nothing} for an ad.`,
 } as const;

@@ -1,6 +1,6 @@
 import type { MediaFile } from '../../formats/vast/model.js';
 
-/** What a player can show: a screen in pixels, and a bit rate in kilobits per second that its line bears. */
+/** What a player can show: its screen in pixels, and its bandwidth in kilobits per second. */
 export interface Player {
   name: string;
   width: number;
@@ -42,8 +42,8 @@ export interface Choice {
 }
 
 /**
- * The file that a player takes: of those that it can play and reach, the best that its line bears, and of two of one bit
- * rate the one whose size is nearest to the screen. Where its line bears none, the smallest.
+ * Chooses the media file that a player takes: of those that it supports and can reach, the one with the highest bit rate
+ * within its bandwidth; of two with the same bit rate, the one closest to the screen size. The smallest if none fits.
  */
 export function chooseMedia(
   files: readonly MediaFile[],
@@ -63,11 +63,11 @@ export function chooseMedia(
     }
   }
   if (left.length === 0) {
-    if (files.length === 0) return { file: null, why: 'There is no file of a film.', error: 403, passed };
+    if (files.length === 0) return { file: null, why: 'There is no media file.', error: 403, passed };
     if (missing.length === 0)
-      return { file: null, why: 'No file is of a kind that this player plays.', error: 403, passed };
+      return { file: null, why: 'The player supports none of the media files.', error: 403, passed };
     const error = missing.every(({ timedOut }) => timedOut) ? 402 : 401;
-    return { file: null, why: 'None of the files that this player plays can be reached.', error, passed };
+    return { file: null, why: 'None of the supported media files can be reached.', error, passed };
   }
   const borne = left.filter(({ bitrate }) => bitrate === undefined || bitrate <= player.bitrate);
   const distance = ({ width, height }: MediaFile) =>
@@ -80,25 +80,27 @@ export function chooseMedia(
       file: best,
       why:
         best.bitrate === undefined
-          ? `nearest to the ${player.width}×${player.height} of ${player.name}`
-          : `the best of up to ${player.bitrate} kbit/s`,
+          ? `closest to the ${player.width}×${player.height} of ${player.name}`
+          : `the highest bit rate up to ${player.bitrate} kbit/s`,
       passed,
     };
   const [smallest] = left.sort(by(1));
   return {
     file: smallest ?? null,
-    why: `the smallest, though it needs more than ${player.bitrate} kbit/s: it will stop to load`,
+    why: `the smallest, though it exceeds ${player.bitrate} kbit/s: expect rebuffering`,
     passed,
   };
 }
 
 function unplayable({ type, framework }: MediaFile): string | undefined {
-  if (framework) return `It needs ${framework}, which players in apps do not run.`;
-  return playable.has(type) ? undefined : `Players in apps do not play ${type || 'a file of no type'}.`;
+  if (framework) return `It needs ${framework}, which players in apps do not support.`;
+  return playable.has(type)
+    ? undefined
+    : `Players in apps do not support ${type || 'a file without a type'}.`;
 }
 
 function unreachable({ status, timedOut }: Reached): string | undefined {
-  if (timedOut) return 'It did not answer in time.';
+  if (timedOut) return 'It timed out.';
   if (status === undefined) return 'It cannot be reached.';
   return status >= 400 ? `Its server answers ${status}.` : undefined;
 }

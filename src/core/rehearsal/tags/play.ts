@@ -1,6 +1,6 @@
 import { chooseMedia } from './choose.js';
 import type { ErrorCode } from '../../formats/vast/error-codes.js';
-import { Film } from './film.js';
+import { LinearPlayer } from './linear-player.js';
 import type { Action, PlayLine, PlayOptions } from './playback.js';
 import { fillMacros, type MacroValues } from '../../formats/vast/macros.js';
 import type { DeadEnd, ResolvedTag, WrappedAd } from './resolve.js';
@@ -33,7 +33,7 @@ export function playTag(tag: ResolvedTag, options: PlayOptions): PlayLine[] {
       ad: null,
       what: 'ignored',
       name: action.do,
-      note: 'No ad is on the screen then.',
+      note: 'No ad is on screen at that time.',
       calls: [],
     });
   lines.push({
@@ -41,7 +41,7 @@ export function playTag(tag: ResolvedTag, options: PlayOptions): PlayLine[] {
     ad: null,
     what: 'content',
     name: 'content',
-    note: 'The content goes on.',
+    note: 'Content resumes.',
     calls: [],
   });
   return lines.sort((a, b) => a.at - b.at);
@@ -84,12 +84,12 @@ function playOne(
   if (!linear)
     return fails(
       201,
-      item.ad.nonLinears > 0 ? 'It lies over a film instead of being one.' : 'It holds no film.',
+      item.ad.nonLinears > 0 ? 'It is a non-linear ad, which is shown over a video.' : 'It has no linear ad.',
     );
   const choice = chooseMedia(linear.media, options.player, options.reached);
   if (!choice.file) return fails(choice.error ?? 403, choice.why);
-  if (linear.duration === undefined) return fails(101, 'Its length cannot be read.');
-  return new Film(item, { ...one, linear, file: choice.file, duration: linear.duration }).play();
+  if (linear.duration === undefined) return fails(101, 'Its duration cannot be read.');
+  return new LinearPlayer(item, { ...one, linear, file: choice.file, duration: linear.duration }).play();
 }
 
 function failure({ code, why, errors, step }: DeadEnd, options: PlayOptions): PlayLine {

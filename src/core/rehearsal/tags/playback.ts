@@ -32,7 +32,7 @@ export interface PlayLine {
   ad: number | null;
   what: 'event' | 'error' | 'ignored' | 'stuck' | 'content';
   name: string;
-  /** Milliseconds of the film. */
+  /** The position in the video, in milliseconds. */
   playhead?: number;
   code?: ErrorCode;
   note?: string;

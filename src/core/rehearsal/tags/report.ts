@@ -13,7 +13,7 @@ export interface TagReport {
   media: string[];
   ads: TagAd[];
   deadEnds: Omit<DeadEnd, 'errors'>[];
-  /** Addresses that go over the open line, which apps may not use unless they allow it. */
+  /** Addresses without https, which platforms block unless the app allows them. */
   insecure: { what: string; url: string }[];
   macros: {
     /** What looks like a macro and is none, so it is sent as it is written. */
@@ -60,7 +60,7 @@ export interface TagAd {
 
 const quartiles = ['start', 'firstQuartile', 'midpoint', 'thirdQuartile', 'complete'];
 
-/** Files of one report whose being there is asked for. */
+/** The most media files whose availability is checked for one report. */
 const maxMedia = 20;
 
 /** Says what a tag shows on a player. */

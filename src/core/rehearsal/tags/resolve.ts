@@ -75,7 +75,7 @@ interface Way {
 /**
  * Follows the wrappers of a tag through the answers that are known. Where one is missing, its address is in `next`, and the
  * tag is followed again once it is there.
- * @param limit how many wrappers may follow one another
+ * @param limit the most wrappers to follow
  */
 export function resolveTag(
   start: string,
@@ -115,7 +115,7 @@ export function resolveTag(
       continue;
     }
     if (answer.failed === 'status' && (answer.status === 204 || answer.status === 200)) {
-      end(wrappers.length > 0 ? 303 : 900, 'The server answers that it has no ad.', noAd);
+      end(wrappers.length > 0 ? 303 : 900, 'The server has no ad (204 or an empty answer).', noAd);
       continue;
     }
     if (!document) {
@@ -209,7 +209,7 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
       end(
         302,
         `More than ${limit} wrappers follow one another.`,
-        'Ask the network for a shorter chain: each wrapper costs a request, and players give up after five.',
+        'Ask the network for a shorter chain: each wrapper costs a request, and players usually give up after five.',
         inside,
       );
     else
@@ -220,8 +220,8 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
   });
 }
 
-const atNetwork = 'Settle this with the network. Until then the title goes on without an ad.';
-const noAd = 'A network without a campaign answers so too: the title goes on without an ad.';
+const atNetwork = 'Resolve this with the network. Until then the title continues without an ad.';
+const noAd = 'This also happens when the network has no ad to serve. The title continues without an ad.';
 
 function failureOf({ failed, status }: TagAnswer): [why: string, fix: string] {
   switch (failed) {
@@ -235,10 +235,7 @@ function failureOf({ failed, status }: TagAnswer): [why: string, fix: string] {
     case 'too-large':
       return ['The answer is larger than 2 MB.', 'No player reads so much: check what the address serves.'];
     case 'redirects':
-      return [
-        'The server sends on to another address more than five times.',
-        'Use the address that answers.',
-      ];
+      return ['The server redirects more than five times.', 'Use the final URL.'];
     case 'not-text':
       return [
         'The answer is no text in an encoding that can be read.',
@@ -253,7 +250,7 @@ function failureOf({ failed, status }: TagAnswer): [why: string, fix: string] {
 }
 
 function emptyBecause({ error, problems }: VastDocument, said?: string): string {
-  if (said !== undefined) return `The network says why there is no ad: ${said}`;
+  if (said !== undefined) return `The network gives a reason for no ad: ${said}`;
   const first = problems.find(({ severity }) => severity === 'error');
   return error !== null && first
     ? `The document holds no ad that can be read: ${first.message}`

@@ -72,11 +72,11 @@ describe('the file that is shown', () => {
     expect(chooseMedia(files, players.tablet).file?.url).toMatch(/over$/);
     expect(chooseMedia(files, { ...players.phone, bitrate: 100 })).toMatchObject({
       file: { url: 'https://f.example/low' },
-      why: expect.stringContaining('will stop to load') as string,
+      why: expect.stringContaining('expect rebuffering') as string,
     });
   });
 
-  it('is the nearest to the screen where bit rates do not tell', () => {
+  it('is the closest to the screen where bit rates do not tell', () => {
     const sizes = [
       file('s', { width: 320, height: 180 }),
       file('m', { width: 1280, height: 720 }),

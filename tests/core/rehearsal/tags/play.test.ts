@@ -4,7 +4,7 @@ import { players } from '../../../../src/core/rehearsal/tags/choose.js';
 import { actionNames, type Action, type PlayLine } from '../../../../src/core/rehearsal/tags/playback.js';
 import { playTag } from '../../../../src/core/rehearsal/tags/play.js';
 import { resolveTag, type TagAnswer } from '../../../../src/core/rehearsal/tags/resolve.js';
-import { film, inline, tag, vast, wrapper, xml, type AdParts } from '../../../support/vast.js';
+import { inline, mediaFile, tag, vast, wrapper, xml, type AdParts } from '../../../support/vast.js';
 
 const start = 'https://tags.example/start';
 const startsAt = Date.parse('2026-06-01T12:00:00Z');
@@ -16,7 +16,7 @@ function played(text: string, actions: Action[] = [], more: TagAnswer[] = [], se
 const names = (lines: PlayLine[]) => lines.map(({ name }) => name);
 const at = (seconds: number, action: Action['do']): Action => ({ at: seconds * 1000, do: action });
 
-describe('a film', () => {
+describe('a linear ad', () => {
   it('is gone through from its impression to its end, then content goes on', () => {
     const lines = played(tag(inline({ seconds: 20 })));
     expect(lines.map(({ at: when, name }) => [when, name])).toEqual([
@@ -77,7 +77,7 @@ describe('a film', () => {
     ]);
   });
 
-  it('is skipped when its offset is reached, in time of the film', () => {
+  it('is skipped when its offset is reached, in time of the video', () => {
     const skippable = tag(inline({ seconds: 20, skip: '25%' }));
     expect(names(played(skippable, [at(5, 'skip')]))).toEqual(
       expect.arrayContaining(['firstQuartile', 'skip', 'content']),
@@ -96,7 +96,7 @@ describe('a film', () => {
     const gone = played(tag(inline()), [at(4, 'click')]);
     expect(gone.at(-1)).toMatchObject({
       what: 'stuck',
-      note: 'The film stays paused: nobody comes back to it.',
+      note: 'The video stays paused: the user never comes back.',
     });
     expect(gone.find(({ name }) => name === 'click')?.calls).toEqual([
       'https://ads.tallowfield.example/in/click',
@@ -110,7 +110,7 @@ describe('a film', () => {
   it('that fails is told with its code, and its macros are filled', () => {
     const line = played(tag(inline()), [at(4, 'fail')]).find(({ what }) => what === 'error');
     expect(line).toMatchObject({ code: 405, calls: ['https://ads.tallowfield.example/in/error?c=405'] });
-    const odd = tag(inline({ media: [film('a', { type: 'video/x-odd' })] }));
+    const odd = tag(inline({ media: [mediaFile('a', { type: 'video/x-odd' })] }));
     expect(played(odd)[0]).toMatchObject({
       code: 403,
       calls: ['https://ads.tallowfield.example/in/error?c=403'],
@@ -134,7 +134,7 @@ describe('a pod', () => {
   });
 
   it('fills the place of an ad that fails with one that stands alone', () => {
-    const broken = [film('x', { type: 'video/x-odd' })];
+    const broken = [mediaFile('x', { type: 'video/x-odd' })];
     const lines = played(
       pod({ sequence: 1, at: 'a', media: broken }, { sequence: 2, at: 'b' }, { at: 'spare' }),
     );
@@ -180,7 +180,7 @@ describe('whatever a user does', () => {
             at: `ad${index}`,
             ...(sequence === undefined ? {} : { sequence }),
             ...(skip === undefined ? {} : { skip }),
-            ...(isBroken ? { media: [film('x', { type: 'video/x-odd' })] } : {}),
+            ...(isBroken ? { media: [mediaFile('x', { type: 'video/x-odd' })] } : {}),
           }),
         ),
       ),

@@ -1,6 +1,6 @@
 import { any, may, resources, size, type Shapes } from './rule.js';
 
-/** What is shown over a film, and beside it. */
+/** Non-linear ads and companions. */
 export const besideShapes: Shapes = {
   NonLinearAds: {
     section: '3.12',

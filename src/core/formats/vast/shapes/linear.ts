@@ -1,6 +1,6 @@
 import { any, may, must, resources, size, some, url, type Shapes } from './rule.js';
 
-/** What files of films have, whether they are played or kept to make others from. */
+/** Attributes that media files and mezzanine files share. */
 const fileAttributes = {
   id: { is: 'text' },
   delivery: { is: ['streaming', 'progressive'], required: true },
@@ -11,14 +11,14 @@ const fileAttributes = {
   mediaType: { is: 'text', since: '4.1' },
 } as const;
 
-/** What a wrapper may add to a film. */
+/** What a wrapper may add to a linear ad. */
 const besideFilm = {
   TrackingEvents: may('TrackingEvents'),
   VideoClicks: may('VideoClicks'),
   Icons: may('Icons', '3.0'),
 } as const;
 
-/** Films, with their files, clicks and icons. */
+/** Linear ads, with their media files, clicks and icons. */
 export const linearShapes: Shapes = {
   Linear: {
     section: '3.8',

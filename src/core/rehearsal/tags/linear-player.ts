@@ -12,8 +12,8 @@ const trackedAs = new Map<string, readonly string[]>([
   ['close', ['closeLinear', 'close']],
 ]);
 
-/** How long a film has to run without a break until it counts as seen (IAB and MRC: two seconds). */
-const seenAfter = 2_000;
+/** How long a video must play without interruption to count as viewable (MRC: two seconds), in milliseconds. */
+const viewableAfter = 2_000;
 
 interface Showing {
   now: number;
@@ -23,7 +23,7 @@ interface Showing {
   options: PlayOptions;
   linear: Linear;
   file: MediaFile;
-  /** The length of the film, in milliseconds. */
+  /** The duration of the video, in milliseconds. */
   duration: number;
 }
 
@@ -33,8 +33,8 @@ interface Mark {
   urls: VastUrl[];
 }
 
-/** One film on the screen, from its first frame until something ends it. */
-export class Film {
+/** Plays one linear ad, from its first frame until something ends it. */
+export class LinearPlayer {
   private readonly lines: PlayLine[] = [];
   private readonly linears: Linear[];
   private readonly marks: Mark[];
@@ -42,7 +42,7 @@ export class Film {
   private playhead = 0;
   private pausedBy: 'user' | 'leaving' | null = null;
   private isAway = false;
-  /** Where the film began to run without a break; null once it counted as seen. */
+  /** The position since which it has played without interruption; null once it counted as viewable. */
   private runsSince: number | null = 0;
   private ended: 'shown' | 'failed' | null = null;
 
@@ -69,15 +69,15 @@ export class Film {
         this.advance(due);
         this.reach(mark);
       } else {
-        const why = this.isAway ? 'nobody comes back to it' : 'nobody lets it go on';
-        this.say({ what: 'stuck', name: 'paused', note: `The film stays paused: ${why}.`, calls: [] });
+        const why = this.isAway ? 'the user never comes back' : 'the user never resumes it';
+        this.say({ what: 'stuck', name: 'paused', note: `The video stays paused: ${why}.`, calls: [] });
         break;
       }
     }
     return { lines: this.lines, now: this.now, failed: this.ended === 'failed', isStuck: !this.ended };
   }
 
-  /** The marks of a film in order of time; those of one time in the order in which a player reaches them. */
+  /** What is due in the video, by position. */
   private marksOf(): Mark[] {
     const { duration } = this.given;
     const { wrappers, ad } = this.item;
@@ -112,10 +112,10 @@ export class Film {
     ];
   }
 
-  /** The next mark; that it counts as seen comes when the film ran long enough without a break. */
+  /** What is due next; `viewable` is due once the video has played long enough without interruption. */
   private nextMark(): Mark | undefined {
     const next = this.marks[0];
-    const seen = this.runsSince === null ? Infinity : this.runsSince + seenAfter;
+    const seen = this.runsSince === null ? Infinity : this.runsSince + viewableAfter;
     if (!next || seen >= next.at || seen > this.given.duration) return next;
     return {
       at: seen,
@@ -139,11 +139,11 @@ export class Film {
 
   private act({ do: name }: Action): void {
     if (this.isAway && name !== 'return' && name !== 'fail')
-      return this.ignore(name, 'The app is not on the screen.');
+      return this.ignore(name, 'The app is in the background.');
     const acts: Record<ActionName, () => void> = {
-      pause: () => (this.pausedBy ? this.ignore(name, 'The film is paused already.') : this.pause('user')),
-      resume: () => (this.pausedBy ? this.resume() : this.ignore(name, 'The film is running.')),
-      background: () => this.leave('The app leaves the screen.'),
+      pause: () => (this.pausedBy ? this.ignore(name, 'The video is already paused.') : this.pause('user')),
+      resume: () => (this.pausedBy ? this.resume() : this.ignore(name, 'The video is playing.')),
+      background: () => this.leave('The app goes to the background.'),
       return: () => this.comeBack(),
       skip: () => this.skip(),
       click: () => this.click(),
@@ -178,14 +178,14 @@ export class Film {
   }
 
   private comeBack(): void {
-    if (!this.isAway) return this.ignore('return', 'The app is on the screen.');
+    if (!this.isAway) return this.ignore('return', 'The app is in the foreground.');
     this.isAway = false;
     if (this.pausedBy === 'leaving') this.resume();
     else
       this.say({
         what: 'event',
         name: 'return',
-        note: 'The film stays paused, as the user left it.',
+        note: 'The video stays paused, as the user left it.',
         calls: [],
       });
   }
@@ -195,7 +195,7 @@ export class Film {
     if (!offset) return this.ignore('skip', 'This ad cannot be skipped.');
     const from = inFilm(offset, this.given.duration);
     if (this.playhead < from)
-      return this.ignore('skip', `It can be skipped after ${from / 1000} s of the film.`);
+      return this.ignore('skip', `It can be skipped after ${from / 1000} s of the video.`);
     this.event('skip', this.tracked('skip'));
     this.ended = 'shown';
   }
@@ -203,7 +203,7 @@ export class Film {
   private click(): void {
     const { linears } = this;
     const through = this.item.ad.linear?.clickThrough;
-    if (!through) return this.ignore('click', 'A click leads nowhere: there is no ClickThrough.');
+    if (!through) return this.ignore('click', 'The ad has no ClickThrough, so a click does nothing.');
     const note = `It opens ${through.url}`;
     this.event(
       'click',
