@@ -18,6 +18,7 @@ namespace UnityEngine
     {
         public GameObject gameObject { get { return null; } }
         public Transform transform { get { return null; } }
+        public bool enabled { get; set; }
     }
     public struct Vector3
     {
@@ -33,7 +34,7 @@ namespace UnityEngine
         public static float Sin(float v) { return v; }
     }
     public static class Time { public static float deltaTime { get { return 0f; } } }
-    public static class Debug { public static void Log(object what) { } }
+    public static class Debug { public static bool isDebugBuild { get { return true; } } public static void Log(object what) { } }
     public static class Application { public static RuntimePlatform platform { get { return RuntimePlatform.Android; } } }
     [AttributeUsage(AttributeTargets.All)]
     public sealed class SerializeField : Attribute { }
