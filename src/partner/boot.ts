@@ -7,7 +7,7 @@ import { PartnerClock } from './clock.js';
 import type { PartnerContext } from './context.js';
 import { Refusal } from './errors.js';
 import { Faults } from './faults.js';
-import { seeded } from './random.js';
+import { seeded } from '../core/text/seeded.js';
 import { controlRoutes } from './routes/control.js';
 import { inventoryRoutes, type RateRule } from './routes/inventory.js';
 import { publicRoutes } from './routes/public.js';

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { PartnerClock } from '../../src/partner/clock.js';
 import { Faults } from '../../src/partner/faults.js';
-import { seeded } from '../../src/partner/random.js';
+import { seeded } from '../../src/core/text/seeded.js';
 import { http } from '../support/service.js';
 import { testPartner, type TestPartner } from '../support/partner.js';
 import { profileOf, profiles } from '../support/trees.js';

@@ -1,8 +1,9 @@
 import { CallChains, madeBy, type CallShape } from './call-chains.js';
+import { NamedTypes } from './named-types.js';
 import { PlainValues } from './plain-values.js';
 import { conditionOnOneLine } from '../syntax/conditions.js';
 import type { Node } from '../syntax/grammars.js';
-import { dottedName, named, type ArgumentNode, type CodeLanguage, type Shape } from '../syntax/shape.js';
+import { named, type ArgumentNode, type CodeLanguage, type Shape } from '../syntax/shape.js';
 import type {
   SourceReading,
   PlainValue,
@@ -21,6 +22,9 @@ const maxDepth = 400;
 
 const maxItems = 20_000;
 
+/** What may give a name to something that has one already. */
+const namesAnew: ReadonlySet<Shape['is']> = new Set(['branch', 'guard', 'call', 'constant']);
+
 /** Reads one syntax tree: strings, calls, methods, types, choices and constants, each with what surrounds it. */
 export class SourceReader {
   private readonly strings: SourceString[] = [];
@@ -30,7 +34,7 @@ export class SourceReader {
   private readonly choices: SourceReading['choices'] = [];
   private readonly constants = new Map<string, PlainValue[]>();
   private readonly results = new Map<string, PlainValue[]>();
-  private readonly types = new Map<string, string>();
+  private readonly types = new NamedTypes();
   private readonly stretches: SourceStretch[] = [];
   private readonly holders: SourceHolder[] = [];
 
@@ -44,13 +48,14 @@ export class SourceReader {
 
   read(root: Node): SourceReading {
     this.walk(root, { type: null, method: null, methods: [], conditions: [] }, null, 0);
-    const { strings, methods, classes: types, choices, constants, results, types: variables } = this;
+    const { strings, methods, classes: types, choices, constants, results } = this;
+    const variables = this.types.declared;
     const { stretches, holders } = this;
     const calls = this.calls.map(({ receiver, ...call }) => ({
       ...call,
-      name: this.typed(call.name),
+      name: this.types.typed(call.name),
       // The dot makes it the name of something that has a type of its own.
-      ...(receiver === undefined ? {} : { receiver: this.typed(`${receiver}.`).slice(0, -1) }),
+      ...(receiver === undefined ? {} : { receiver: this.types.typed(`${receiver}.`).slice(0, -1) }),
     }));
     return { strings, calls, methods, types, choices, constants, results, variables, stretches, holders };
   }
@@ -67,6 +72,8 @@ export class SourceReader {
 
   private take(node: Node, shape: Shape, at: Walk): void {
     const { context, flow, depth } = at;
+    if (namesAnew.has(shape.is))
+      for (const [name, other] of this.language.aliasesIn?.(node) ?? []) this.types.alias(name, other);
     switch (shape.is) {
       case 'string': {
         const { value, start, end } = shape;
@@ -81,7 +88,7 @@ export class SourceReader {
       case 'constant':
         return this.constant(node, shape, context, depth);
       case 'parameter':
-        if (shape.type !== null) this.types.set(shape.name, shape.type);
+        if (shape.type !== null) this.types.put(shape.name, shape.type);
         return;
       case 'type': {
         const { name, bases } = shape;
@@ -241,9 +248,11 @@ export class SourceReader {
     const shown = last ? this.values.describe(last) : null;
     const made = shown?.is === 'same' ? this.values.describe(shown.node) : shown;
     const declared = type ?? (made?.is === 'call' ? (made.makes ?? madeBy(this.chains.nameOf(made))) : null);
-    if (declared !== null && !this.types.has(name)) this.types.set(name, declared);
+    if (declared !== null) this.types.declare(name, declared);
     if (!value) return this.walkAll(named(node), context, null, depth);
     const values = this.values.of(value);
+    const [same, ...different] = values.filter(({ is }) => is !== 'other');
+    if (declared === null && same?.is === 'name' && different.length === 0) this.types.alias(name, same.name);
     const isKey = this.language.pairs?.(node).length === 1;
     if (!isKey) this.hold(node, 'name', name);
     const entries = isKey ? [] : this.values.entries(value);
@@ -261,14 +270,6 @@ export class SourceReader {
   private hold(node: Node, is: SourceHolder['is'], name: string, isType = false): void {
     const { startIndex: start, endIndex: end } = node;
     this.holders.push({ is, name, start, end, ...(isType && { isType }) });
-  }
-
-  /** `banner.release` with the type of `banner` in its place. */
-  private typed(name: string): string {
-    const dot = name.indexOf('.');
-    if (dot < 0) return name;
-    const type = this.types.get(name.slice(0, dot));
-    return type === undefined ? name : `${dottedName(type)}${name.slice(dot)}`;
   }
 }
 

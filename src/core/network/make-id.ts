@@ -1,7 +1,6 @@
+import type { Draw } from '../text/seeded.js';
 import { readPattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
-/** Gives a whole number from 0 up to, not including, `below`. */
-export type Draw = (below: number) => number;
 
 /** Parts of a pattern whose text is settled beforehand, by the name of their group. */
 export type SettledGroups = Readonly<Record<string, string>>;

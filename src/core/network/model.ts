@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { CodeNeeds } from './calls.js';
 import { Inventory, Report, TagAddress } from './exchange.js';
 import { anchorNames, audienceNames, sizeNames } from '../words/names.js';
+import { Serving } from './serving.js';
 import { AndroidNeeds, IosNeeds, StackNeeds } from './needs.js';
 import { Duration, Format, Platform, reasoned, Slug, Why } from '../words/words.js';
 
@@ -141,6 +142,7 @@ export const Profile = z.lazy(() =>
       tag: TagAddress.optional(),
       inventory: Inventory.optional(),
       report: Report.optional(),
+      serving: Serving.optional(),
       android: AndroidNeeds.optional(),
       ios: IosNeeds.optional(),
       stacks: StackNeeds.default({}),

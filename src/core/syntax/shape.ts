@@ -74,6 +74,8 @@ export interface CodeLanguage {
   heldAt?(node: Node): HeldAt | undefined;
   /** What names without a dot belong to in a part of a call: of `slot.apply { }` it is `slot`; undefined where nothing changes. */
   receiverIn?(part: Node, call: { name: string; args: readonly ArgumentNode[] }): string | undefined;
+  /** Names that a condition or a closure gives to what has a name already: `if let now = page`, `page is { } now`. */
+  aliasesIn?(node: Node): readonly (readonly [name: string, other: string])[];
   /** The keys and values of a table, where a node is one: `mapOf("footer" to ID)`. */
   pairs?: (node: Node) => readonly (readonly [key: Node, value: Node])[];
   /** Nodes that go on with the expression of the node before them, in grammars that lay such parts side by side. */

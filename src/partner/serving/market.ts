@@ -1,4 +1,4 @@
-import { seeded } from '../random.js';
+import { seeded } from '../../core/text/seeded.js';
 
 /** Simulated demand: for each unit a sequence of prices, determined by the seed. */
 export class Market {

@@ -290,3 +290,53 @@ class S {
     );
   });
 });
+
+/** Ways to give an object another name before it is used. */
+const aliased: [string, string][] = [
+  [
+    'kotlin',
+    'class S { private var page: Page? = null\n fun go() { val now = page ?: return\n now.show() } }',
+  ],
+  [
+    'kotlin',
+    'class S { private var page: Page? = null\n fun go() { val now = page\n if (now != null) now.show() } }',
+  ],
+  ['kotlin', 'class S { private var page: Page? = null\n fun go() { page?.let { now -> now.show() } } }'],
+  [
+    'java',
+    'class S { private Page page; void go() { final var now = this.page; if (now != null) now.show(); } }',
+  ],
+  [
+    'swift',
+    'class S { private var page: Page?\n func go() { guard let now = page else { return }\n now.show() } }',
+  ],
+  ['swift', 'class S { private var page: Page?\n func go() { if let now = self.page { now.show() } } }'],
+  [
+    'swift',
+    'class S { private var page: Page?\n func go() { guard let page, page.isReady else { return }\n page.show() } }',
+  ],
+  [
+    'objective-c',
+    '@interface S : NSObject\n@property (nonatomic) Page *page;\n@end\n@implementation S\n- (void)go { Page *now = self.page; [now show]; }\n@end',
+  ],
+  ['dart', 'class S { Page? _page; void go() { final now = _page; if (now != null) now.show(); } }'],
+  ['dart', 'class S { Page? _page; void go() { if (_page case final now?) now.show(); } }'],
+  [
+    'typescript',
+    'class S { page: Page | null = null; go() { const now = this.page; if (now) now.show(); } }',
+  ],
+  ['typescript', 'class S { page?: Page; go() { const now = this.page!; now.show(); } }'],
+  ['csharp', 'class S { Page? page; void Go() { var now = page; if (now != null) now.show(); } }'],
+  ['csharp', 'class S { Page? page; void Go() { if (page is { } now) now.show(); } }'],
+  ['csharp', 'class S { Page? page; void Go() { if (page is Page now) now.show(); } }'],
+];
+describe('an object by another name', () => {
+  it.each(aliased)('has its type still, in %s: %s', (id, text) => {
+    expect(read(id, text).calls.map(({ name }) => name)).toContain('Page.show');
+  });
+
+  it('is not the object of a name that goes in circles', () => {
+    const text = 'class S { void go() { final a = b; final b = a; a.show(); } }';
+    expect(read('dart', text).calls.map(({ name }) => name)).toContain('a.show');
+  });
+});

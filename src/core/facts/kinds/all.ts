@@ -40,6 +40,7 @@ export { placementSettings } from './placement-settings.js';
 export { placementUse } from './placement-use.js';
 export { plistKey } from './plist-key.js';
 export { pluginEntry } from './plugin-entry.js';
+export { rehearsed } from './rehearsed.js';
 export { repository } from './repository.js';
 export { resolvedVersion } from './resolved-version.js';
 export { shrinkerRule } from './shrinker-rule.js';

@@ -12,6 +12,7 @@ export const bannerView = defineFact({
     format: Format,
     size: z.string().optional().meta({ description: 'The size of the view, where the layout sets one.' }),
     anchor: HeldAt.optional(),
+    covers: z.string().optional().meta({ description: 'The navigation of the layout that the view covers.' }),
   },
   subject: ({ format, size }) => [format, size].filter(Boolean).join(' '),
   detail: ({ anchor }) => anchor && `held at ${heldAtText[anchor]}`,

@@ -22,6 +22,7 @@ export const csharpSyntax: CodeLanguage = {
     'continue_statement',
   ]),
   views: preprocessed,
+  aliasesIn: namedPatterns,
   receiverIn: (part, { name }) => (part.type === 'initializer_expression' ? name : undefined),
   pairs,
   describe: describedBy([
@@ -262,4 +263,18 @@ function section(node: Node): Shape | null {
     then: named(node).filter(({ type }) => !type.endsWith('switch_label')),
     otherwise: [],
   };
+}
+
+/** A condition longer than this (characters) names nothing. */
+const longestCondition = 2_000;
+
+/** `page is { } now` and `page is Page now`. */
+function namedPatterns(node: Node): [string, string][] {
+  const condition = node.childForFieldName('condition');
+  if (!condition || condition.endIndex - condition.startIndex > longestCondition) return [];
+  return condition.descendantsOfType('is_pattern_expression').flatMap((one): [string, string][] => {
+    const name = one?.childForFieldName('pattern')?.childForFieldName('name')?.text;
+    const value = one?.childForFieldName('expression')?.text;
+    return name === undefined || value === undefined ? [] : [[name, value]];
+  });
 }

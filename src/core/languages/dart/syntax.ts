@@ -16,6 +16,7 @@ import { widgetHeldAt } from './views.js';
 export const dartSyntax: CodeLanguage = {
   grammar: 'dart',
   exits: new Set(['return_statement', 'break_statement', 'continue_statement', 'throw_expression']),
+  aliasesIn: casePattern,
   continues: new Set(['selector', 'unconditional_assignable_selector', 'conditional_assignable_selector']),
   heldAt: (node) => widgetHeldAt(node, (inner) => dartSyntax.describe(inner)),
   pairs: (node) => (node.type === 'pair' ? pairwise(named(node)) : []),
@@ -256,4 +257,12 @@ function switchCase(node: Node): Shape | null {
     then: named(node).filter(({ type }) => type !== 'constant_pattern' && type !== 'case_builtin'),
     otherwise: [],
   };
+}
+
+/** `if (_page case final now?)`. */
+function casePattern(node: Node): [string, string][] {
+  const pattern = childOf(node, 'null_check_pattern', 'variable_pattern');
+  const value = pattern && node.firstNamedChild;
+  const name = pattern?.descendantsOfType('identifier').at(-1)?.text;
+  return value && name !== undefined && value.id !== pattern.id ? [[name, value.text]] : [];
 }

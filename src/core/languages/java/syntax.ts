@@ -109,7 +109,7 @@ export const javaSyntax: CodeLanguage = {
       (node) => ({
         is: 'constant',
         name: node.childForFieldName('name')?.text ?? '',
-        type: node.parent?.childForFieldName('type')?.text ?? null,
+        type: writtenType(node.parent?.childForFieldName('type')?.text),
         value: node.childForFieldName('value'),
       }),
     ],
@@ -137,3 +137,8 @@ export const javaSyntax: CodeLanguage = {
     ],
   ]),
 };
+
+/** The type of a variable; null where it is taken from the value. */
+function writtenType(text: string | undefined): string | null {
+  return text === undefined || text === 'var' ? null : text;
+}

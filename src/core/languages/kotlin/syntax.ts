@@ -28,6 +28,7 @@ const notValues = new Set([
 export const kotlinSyntax: CodeLanguage = {
   grammar: 'kotlin',
   exits: new Set(['jump_expression']),
+  aliasesIn: otherNames,
   receiverIn: (part, { name, args }) => {
     if (part.type !== 'annotated_lambda') return undefined;
     if (name === 'with') return dottedName(args[0]?.node.text ?? '') || undefined;
@@ -198,3 +199,22 @@ function typeOf(node: Node): string | null {
   const type = childOf(node, 'user_type', 'nullable_type');
   return type ? type.text.replace(/\?$/, '') : null;
 }
+
+/** `page?.let { now -> … }` and `val now = page ?: return`. */
+function otherNames(node: Node): [string, string][] {
+  if (node.type === 'property_declaration') {
+    const value = childOf(node, 'elvis_expression')?.firstNamedChild;
+    const variable = childOf(node, 'variable_declaration');
+    const name = variable && childOf(variable, 'simple_identifier')?.text;
+    return value && name !== undefined ? [[name, value.text]] : [];
+  }
+  const [callee, suffix] = named(node);
+  const lambda = suffix && childOf(suffix, 'annotated_lambda')?.firstNamedChild;
+  const name = lambda ? childOf(lambda, 'lambda_parameters')?.text : undefined;
+  if (!callee || callee.endIndex - callee.startIndex > longestName) return [];
+  const other = /^([\w.]+)\??\.(?:let|also)$/.exec(callee.text)?.[1];
+  return other !== undefined && name !== undefined && /^\w+$/.test(name) ? [[name, other]] : [];
+}
+
+/** A name longer than this (characters) is none. */
+const longestName = 200;

@@ -14,6 +14,7 @@ import {
 export const swiftSyntax: CodeLanguage = {
   grammar: 'swift',
   exits: new Set(['control_transfer_statement']),
+  aliasesIn: bindings,
   pairs: (node) =>
     node.type === 'dictionary_literal'
       ? pairwise(named(node).filter(({ type }) => !type.endsWith('comment')))
@@ -168,4 +169,17 @@ function annotated(annotation: Node | undefined): string | null {
 
 function plainType(text: string): string {
   return text.replace(/[?!]+$/, '').replace(/^(weak|any|some)\s+/, '');
+}
+
+/** `if let now = page` and `guard let now = page`; a binding without a value keeps its name. */
+function bindings(node: Node): [string, string][] {
+  const bound = node.childrenForFieldName('bound_identifier').filter((child) => child !== null);
+  const values = node.childrenForFieldName('condition').filter((child) => child?.isNamed === true);
+  return bound.flatMap((name): [string, string][] => {
+    const value = values.find((one) => one !== null && one.startIndex > name.endIndex);
+    const isBetween =
+      value &&
+      /^\s*=\s*$/.test(node.text.slice(name.endIndex - node.startIndex, value.startIndex - node.startIndex));
+    return isBetween ? [[name.text, value.text]] : [];
+  });
 }

@@ -4,15 +4,15 @@ import type { XmlAttribute, XmlElement } from '../../../formats/xml/model.js';
 import type { ChainStep } from '../../../facts/evidence.js';
 import type { Fact } from '../../../facts/model.js';
 import type { Effective } from '../../../facts/effective.js';
-import type { HeldAt } from '../../../words/names.js';
 import type { Profile } from '../../../network/model.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import { moduleName } from './facts.js';
 import { type Collected } from '../../common/manifest/model.js';
+import { anchorOf, boundTo, coveredBy } from './held.js';
 import { layersOf } from './libraries.js';
-import { androidNamespace, appNamespace } from '../../common/manifest/namespaces.js';
+import { appNamespace } from '../../common/manifest/namespaces.js';
 import { qualifiedFiles, stringsOf } from './sources.js';
 import type { AndroidVariant, ModuleModel } from './variants.js';
 
@@ -72,6 +72,7 @@ function viewFact(view: ViewContext, className: string, { id: network, known }: 
   const unit = known.unit === undefined ? undefined : localAttribute(element, known.unit)?.value;
   const given = unit === undefined ? null : valueOf(view, unit).value;
   const size = known.size === undefined ? undefined : localAttribute(element, known.size)?.value;
+  const covered = coveredBy(element);
   const argument = unit === undefined ? undefined : { written: unit, ids: given === null ? [] : [given] };
   return {
     ...baseOf(view),
@@ -81,6 +82,7 @@ function viewFact(view: ViewContext, className: string, { id: network, known }: 
     format: known.format,
     ...(size === undefined ? {} : { size }),
     anchor: anchorOf(element),
+    ...(covered === undefined ? {} : { covers: covered }),
     effective: true,
     ...(argument ? { code: { type: null, methods: [], conditions: [], argument } } : {}),
     place,
@@ -123,15 +125,6 @@ function boundAs(prefix: string, namespace: string | undefined): Effective {
   return { reason: 'foreign-prefix', about: prefix };
 }
 
-/** The namespace that a prefix is bound to, at the element or above it. */
-function boundTo(element: XmlElement, prefix: string): string | undefined {
-  for (let at: XmlElement | null | undefined = element; at; at = at.parent) {
-    const found = attribute(at, `xmlns:${prefix}`)?.value;
-    if (found !== undefined) return found;
-  }
-  return undefined;
-}
-
 function localAttribute(element: XmlElement, local: string) {
   return element.attributes.find(({ name }) => name.split(':').at(-1) === local);
 }
@@ -145,34 +138,4 @@ function valueOf(
   const found = stringsOf(tree, model, variant).get(name);
   if (found) return { value: found.value, chain: [found.step] };
   return { value: null, reason: `no source set of this variant has a string ${name}`, chain: [] };
-}
-
-/** Where a view is held. */
-function anchorOf(element: XmlElement): HeldAt {
-  const read = (local: string) => {
-    for (const item of element.attributes) {
-      const [prefix = '', name] = item.name.split(':');
-      const namespace = boundTo(element, prefix);
-      if (name === local && (namespace === androidNamespace || namespace === appNamespace)) return item.value;
-    }
-    return undefined;
-  };
-  for (let at = element.parent; at; at = at.parent)
-    if (/(ScrollView|RecyclerView|ListView|ViewPager2?)$/.test(at.name)) return 'scrolling-view';
-  const { parent } = element;
-  if (!parent) return 'whole-layout';
-  const gravity = read('layout_gravity') ?? '';
-  for (const [edge, aligned, constraint] of [
-    ['bottom', 'layout_alignParentBottom', 'layout_constraintBottom_toBottomOf'],
-    ['top', 'layout_alignParentTop', 'layout_constraintTop_toTopOf'],
-  ] as const) {
-    if (gravity.split('|').includes(edge)) return `${edge}-edge`;
-    if (read(aligned) === 'true' || read(constraint) === 'parent') return `${edge}-edge`;
-  }
-  if (/(^|\.)LinearLayout(Compat)?$/.test(parent.name)) {
-    const siblings = parent.children.filter((child) => child.type === 'element');
-    if (siblings.at(-1) === element) return 'bottom-edge';
-    if (siblings[0] === element) return 'top-edge';
-  }
-  return 'no-edge';
 }

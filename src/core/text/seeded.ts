@@ -1,4 +1,5 @@
-import type { Draw } from '../core/network/make-id.js';
+/** Gives a whole number from 0 up to, not including, `below`. */
+export type Draw = (below: number) => number;
 
 /** Numbers that repeat with their seed (mulberry32). */
 export function seeded(seed: number): Draw {

@@ -1,0 +1,32 @@
+import * as z from 'zod';
+import { Duration, reasoned } from '../words/words.js';
+
+const common = {
+  'consent-first': z
+    .boolean()
+    .default(false)
+    .meta({ description: 'Whether nothing may be requested before the user has answered for consent.' }),
+  keeps: Duration.optional().meta({
+    description: 'How long a loaded ad may be shown; left out where there is no limit.',
+  }),
+};
+
+/** Where and how a network is asked for ads. */
+export const Serving = z.lazy(() =>
+  z
+    .discriminatedUnion('by', [
+      reasoned({
+        by: z.literal('openrtb'),
+        address: z
+          .url({ protocol: /^https$/ })
+          .meta({ description: 'Where the SDK sends its bid requests (OpenRTB 2.6).' }),
+        ...common,
+      }),
+      reasoned({
+        by: z.literal('tag').meta({ description: 'The unit ID is the address of a VAST document.' }),
+        ...common,
+      }),
+    ])
+    .meta({ description: 'Where and how the network is asked for ads; rehearsals ask the partner so.' }),
+);
+export type Serving = z.output<typeof Serving>;

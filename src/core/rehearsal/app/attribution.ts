@@ -1,0 +1,94 @@
+import { placementsOf } from '../../checks/code.js';
+import { isWhereBuildLooks } from '../../facts/effective.js';
+import type { EditionScope } from '../../checks/scope.js';
+import type { FactOf } from '../../facts/model.js';
+import { valueAt } from '../../text/own-values.js';
+import type { Format } from '../../words/words.js';
+
+export type Call = FactOf<'call'>;
+export type LayoutView = FactOf<'banner-view'>;
+
+/** Which placement code is about, and what had to be assumed to say so. */
+export interface Attributed {
+  placement: string;
+  assumed?: string;
+}
+
+/**
+ * The placement that a call or a view of a network is about, for one format: by its unit ID or the placebook's name in
+ * its arguments, else by what else its file names, else as the only one there is. Null where several are possible.
+ */
+export function placementOf(scope: EditionScope, fact: Call | LayoutView, format: Format): Attributed | null {
+  const { title } = scope;
+  const fitting = Object.entries(title.placements)
+    .filter(([, one]) => one.format === format && valueAt(one.units, fact.network ?? ''))
+    .map(([name]) => name);
+  const among = (names: Iterable<string | undefined>) => {
+    const found = new Set([...names].filter((name) => name !== undefined && fitting.includes(name)));
+    return found.size === 1 ? [...found][0] : undefined;
+  };
+  const named = among(placementsOf(fact, title)) ?? among(namedInFile(scope, fact));
+  if (named !== undefined) return { placement: named };
+  const [only, ...others] = fitting;
+  if (only === undefined || others.length > 0) return null;
+  return { placement: only, assumed: `It is about ${only}, the only ${format} placement of this network.` };
+}
+
+/** The placements that a file names through the placebook, or by unit IDs. */
+function namedInFile({ facts }: EditionScope, { place, network }: Call | LayoutView): string[] {
+  return facts.flatMap((fact) => {
+    if (fact.place.path !== place.path || fact.placement === undefined) return [];
+    const isNamed = fact.kind === 'placement-use' || (fact.kind === 'unit-id' && fact.network === network);
+    return isNamed ? [fact.placement] : [];
+  });
+}
+
+/** The unit ID that a build hands over, or why it has none. */
+export interface HandedUnit {
+  unit: string | null;
+  why: string | null;
+}
+
+/** The unit ID that a variant hands to a call for a placement. */
+export function unitFor(
+  { facts, expected }: EditionScope,
+  {
+    network,
+    placement,
+    variant,
+    stage,
+  }: { network: string; placement: string; variant: string; stage: string },
+  call: Call | LayoutView | null,
+): HandedUnit {
+  const { ids = [] } = call?.code?.argument ?? {};
+  const carried = facts.filter(
+    (fact): fact is FactOf<'unit-id'> =>
+      fact.kind === 'unit-id' &&
+      fact.network === network &&
+      isWhereBuildLooks(fact) &&
+      fact.variants.includes(variant),
+  );
+  const own = ids.filter((id) => ids.length === 1 || carried.some(({ value }) => value === id));
+  const wanted = expected.find(
+    (one) => one.placement === placement && one.network === network && one.stage === stage,
+  )?.id;
+  const inFile = carried.filter(({ place }) => place.path === call?.place.path);
+  const byPlacebook = carried.filter(({ carrier, name }) => carrier === 'placebook' && name === placement);
+  const choices = [
+    own,
+    inFile.map(({ value }) => value),
+    byPlacebook.map(({ value }) => value),
+    carried.filter((fact) => fact.placement === placement).map(({ value }) => value),
+    carried.filter(({ value }) => value === wanted).map(({ value }) => value),
+  ];
+  for (const values of choices) {
+    const different = [...new Set(values)];
+    if (different.length === 1) return { unit: different[0] ?? null, why: null };
+    if (different.length > 1)
+      return {
+        unit: null,
+        why: `${variant} has several unit IDs for it: ${different.slice(0, 4).join(', ')}.`,
+      };
+  }
+  return { unit: null, why: `${variant} has no unit ID for it.` };
+}

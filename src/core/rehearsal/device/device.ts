@@ -1,0 +1,295 @@
+import { fullScreen } from '../../checks/code.js';
+import { listRows } from '../../languages/common/list-rows.js';
+import type { App, AppCall, Trigger } from '../app/model.js';
+import { durationMs } from '../../words/durations.js';
+import type { Scenario, ScreenAction } from '../scenario/model.js';
+import { Loading } from './loading.js';
+import { Session } from './session.js';
+import { Showing } from './showing.js';
+import { StartUp } from './start-up.js';
+import { forget, newSlot, note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
+
+/** A list that is rehearsed has so many items, and so many rows are seen at once. */
+const listItems = 200;
+const visibleRows = 7;
+
+/** A simulated device on which the app of one variant runs: what the user does goes in, events come out. */
+export class Device {
+  readonly session: Session;
+  private readonly state: DeviceState;
+  private readonly loading: Loading;
+  private readonly showing: Showing;
+  private readonly startUp: StartUp;
+  /** The row that the list on the screen is scrolled to. */
+  private scrolled = 0;
+
+  constructor(app: App, scenario: Scenario, seed: number) {
+    this.session = new Session(seed);
+    const networks = new Map(app.networks.map((network) => [network.id, network]));
+    this.state = {
+      session: this.session,
+      app,
+      scenario,
+      networks: new Map(
+        app.networks.map((network) => [
+          network.id,
+          { network, start: 'not-yet', consent: 'not-asked', waiting: { start: [], consent: [] } },
+        ]),
+      ),
+      slots: app.slots.flatMap((slot) => {
+        const network = networks.get(slot.network);
+        return network ? [newSlot(slot, network)] : [];
+      }),
+      isRunning: false,
+      isAway: false,
+      isOnline: true,
+      screen: null,
+      visit: 0,
+      covering: null,
+      ads: 0,
+      life: 0,
+      tracking: 'not-asked',
+    };
+    this.loading = new Loading(this.state, {
+      filled: (state, ad, row) => this.filled(state, ad, row),
+      failed: (state) => this.failed(state),
+    });
+    this.showing = new Showing(
+      this.state,
+      { closed: (state) => this.closed(state), clicked: (ms) => this.leave(ms) },
+      (state) => this.loading.refresh(state),
+    );
+    this.startUp = new StartUp(this.state, (trigger) => this.runEverywhere(trigger));
+  }
+
+  get isRunning(): boolean {
+    return this.state.isRunning;
+  }
+
+  launch(): void {
+    const { state, session } = this;
+    session.emit('launch');
+    state.isRunning = true;
+    state.life++;
+    this.startUp.launch(() => this.run(({ isOfApp }) => isOfApp, ['launch']));
+  }
+
+  /** The user answers what is asked: for consent, and on iOS for tracking. */
+  answer(): void {
+    const { user } = this.state.scenario;
+    if (user.consent !== 'ignored') this.startUp.answerConsent(user.consent);
+    if (this.state.app.platform === 'android' || this.state.tracking !== 'not-asked') return;
+    this.state.tracking = user.tracking;
+    this.session.emit('tracking-answered', { text: user.tracking });
+  }
+
+  open(screen: string): void {
+    const { state, session } = this;
+    state.screen = screen;
+    state.visit++;
+    this.scrolled = 0;
+    session.emit('screen-opened', { screen: this.nameOf(screen) });
+    this.run((call) => isOf(call, screen), ['open', 'return']);
+    for (const one of this.onScreen()) this.bindRows(one, 0, visibleRows);
+  }
+
+  close(): void {
+    const { state, session } = this;
+    const { screen } = state;
+    if (screen === null) return;
+    this.run((call) => isOf(call, screen), ['leave']);
+    for (const one of this.onScreen()) this.release(one);
+    session.emit('screen-closed', { screen: this.nameOf(screen) });
+    state.screen = null;
+    state.visit++;
+  }
+
+  /** What a user does on a screen. */
+  act(action: ScreenAction): void {
+    const { state, session } = this;
+    if (action.do === 'tap') return this.tap();
+    if (action.do === 'scroll') return this.scroll(action.rows);
+    if (action.do === 'leave') return this.leave(durationMs(action.for));
+    if (action.do === 'rotate') return this.rotate();
+    if (action.do === 'wait') return;
+    state.isOnline = action.do === 'online';
+    session.emit(action.do);
+  }
+
+  kill(): void {
+    const { state, session } = this;
+    session.emit('killed');
+    state.isRunning = false;
+    state.screen = null;
+    state.visit++;
+    this.showing.drop();
+    for (const slot of state.slots) forget(slot);
+    this.startUp.drop();
+  }
+
+  private tap(): void {
+    const { state, session } = this;
+    const { covering, screen } = state;
+    if (covering) return session.emit('tap', { text: 'An ad covers the screen.' });
+    session.emit('tap', screen === null ? {} : { screen: this.nameOf(screen) });
+    this.run((call) => isOf(call, screen), ['tap']);
+  }
+
+  private scroll(rows: number): void {
+    const from = this.scrolled + visibleRows;
+    this.scrolled += rows;
+    this.session.emit('scroll', { row: this.scrolled });
+    for (const one of this.onScreen()) this.bindRows(one, from, rows);
+  }
+
+  private rotate(): void {
+    const { state, session } = this;
+    session.emit('rotated');
+    const { screen } = state;
+    if (!state.app.recreatesOnTurn || screen === null || state.covering) return;
+    this.close();
+    this.open(screen);
+  }
+
+  private leave(ms: number): void {
+    const { state, session } = this;
+    if (state.isAway) return;
+    state.isAway = true;
+    const { life } = state;
+    session.emit('left');
+    this.showing.pause();
+    session.later(ms, () => {
+      if (state.life !== life || !state.isRunning) return;
+      state.isAway = false;
+      session.emit('returned');
+      this.showing.resume();
+      if (state.covering) return;
+      this.comeBack();
+      this.run(({ isOfApp }) => isOfApp, ['return']);
+    });
+  }
+
+  /** The screen is back: after an ad, or after the app was in the background. */
+  private comeBack(): void {
+    const { screen } = this.state;
+    this.run((call) => isOf(call, screen), ['return']);
+    for (const one of this.onScreen()) {
+      if (!one.isRefreshDue) continue;
+      one.isRefreshDue = false;
+      this.loading.refresh(one);
+    }
+  }
+
+  private onScreen(): SlotState[] {
+    return this.state.slots.filter(
+      ({ slot }) => slot.screen === this.state.screen && slot.load && !slot.load.isOfApp,
+    );
+  }
+
+  private nameOf(screen: string): string {
+    return this.state.app.screens.find(({ id }) => id === screen)?.name ?? screen;
+  }
+
+  private runEverywhere(trigger: Trigger): void {
+    const { state } = this;
+    this.run((call) => call.isOfApp || call.screen === state.screen, [trigger]);
+  }
+
+  /** Runs the calls of some slots that something makes run, in the order in which they stand. */
+  private run(which: (call: AppCall) => boolean, triggers: readonly Trigger[]): void {
+    const isRun = (call: AppCall | null) =>
+      call && which(call) ? call.triggers.find((one) => triggers.includes(one)) : undefined;
+    const calls = this.state.slots.flatMap((state) => {
+      const { load, show } = state.slot;
+      const [loads, shows] = [isRun(load), isRun(show)];
+      return [
+        ...(load && loads ? [{ state, call: load, because: loads, does: 'load' as const }] : []),
+        ...(show && shows ? [{ state, call: show, because: shows, does: 'show' as const }] : []),
+      ];
+    });
+    calls.sort((a, b) => a.call.order - b.call.order);
+    for (const { state, call, because, does } of calls) {
+      if (does === 'load') this.loadBy(state, call, because);
+      // What is awaited before it in one method comes first.
+      else if (state.isLoading && state.slot.load?.isAwaited && state.slot.load.order < call.order)
+        state.afterLoad.push(() => this.showing.show(state, because));
+      else this.showing.show(state, because);
+    }
+  }
+
+  private loadBy(state: SlotState, call: AppCall, because: string): void {
+    const { slot } = state;
+    if (slot.format !== 'native' || !call.isLooped) return this.loading.load(state, { because, call });
+    for (const row of adRows(slot.settings)) this.loading.load(state, { because, call, row });
+  }
+
+  /** Rows of a list come into view, whose code loads an ad for each. */
+  private bindRows(state: SlotState, from: number, count: number): void {
+    const { slot } = state;
+    if (slot.format !== 'native' || !slot.load?.triggers.includes('row')) return;
+    for (const row of adRows(slot.settings).filter((one) => one >= from && one < from + count)) {
+      note(this.state, state, 'row-bound', { row });
+      if (state.rowAd !== null && slot.release === 'missing')
+        note(this.state, state, 'row-reused', { row, ad: state.rowAd });
+      this.loading.load(state, { because: 'row', call: slot.load, row });
+    }
+  }
+
+  private filled(state: SlotState, ad: LoadedAd, row?: number): void {
+    const { slot } = state;
+    if (slot.format === 'notification') return;
+    if (row !== undefined) {
+      state.rowAd = ad.number;
+      return this.showing.display(state, ad, row);
+    }
+    if (!fullScreen.has(slot.format) && slot.format !== 'video') {
+      const isSeen = slot.load?.isOfApp === true || slot.screen === this.state.screen;
+      if (isSeen && !this.state.isAway) this.showing.display(state, ad);
+      return;
+    }
+    const isByItself = slot.format === 'video' || !slot.isShownByCall;
+    if (isByItself && !this.state.covering) return this.showing.cover(state, ad);
+    if (slot.show?.triggers.includes('loaded')) this.showing.show(state, 'loaded');
+  }
+
+  /** No ad: the code may turn to the next network of the placement. */
+  private failed(state: SlotState): void {
+    const { slots } = this.state;
+    const own = slots.filter(({ slot }) => slot.placement === state.slot.placement);
+    const next = own[own.indexOf(state) + 1];
+    const call = next?.slot.load;
+    if (!next || !call?.triggers.includes('failed')) return;
+    note(this.state, next, 'fallback', { because: 'failed' });
+    this.loading.load(next, { because: 'failed', call });
+  }
+
+  private closed(state: SlotState): void {
+    const { load } = state.slot;
+    if (load?.triggers.includes('closed')) this.loading.load(state, { because: 'closed', call: load });
+    if (this.state.screen !== null && !this.state.isAway) this.comeBack();
+  }
+
+  /** The screen goes away, and what it holds. */
+  private release(one: SlotState): void {
+    const { slot } = one;
+    const held = one.ad ?? one.seen;
+    if (held && slot.release !== null) {
+      const isReleased = slot.release !== 'missing' && slot.release.triggers.includes('leave');
+      const text = isReleased ? undefined : 'Nothing releases it when the screen goes away.';
+      note(this.state, one, isReleased ? 'released' : 'kept', {
+        ad: held.number,
+        ...(text === undefined ? {} : { text }),
+      });
+    }
+    if (slot.keepsListener) note(this.state, one, 'listener-kept');
+    forget(one);
+  }
+}
+
+/** Whether a call runs on a screen. */
+const isOf = (call: AppCall, screen: string | null): boolean => !call.isOfApp && call.screen === screen;
+
+/** The rows of ads in a list. */
+function adRows(settings: SlotState['slot']['settings']): number[] {
+  return listRows(settings, listItems).flatMap((row, index) => (row === 'ad' ? [index] : []));
+}
