@@ -137,6 +137,9 @@ if (parts.includes('node')) {
       join(packages, 'tree-sitter-wasms', 'out', `tree-sitter-${name}.wasm`),
       join(grammars, `tree-sitter-${name}.wasm`),
     );
+  const scenarios = join(root, 'dist', 'scenarios');
+  rmSync(scenarios, { recursive: true, force: true });
+  cpSync(join(root, 'scenarios'), scenarios, { recursive: true });
   const profiles = join(root, 'dist', 'profiles');
   rmSync(profiles, { recursive: true, force: true });
   mkdirSync(profiles, { recursive: true });

@@ -54,6 +54,8 @@ export const paths = {
   lintTags: { method: 'get', path: '/tags', role: 'viewer' },
   showTag: { method: 'post', path: '/tags/show', role: 'viewer' },
   playTag: { method: 'post', path: '/tags/play', role: 'viewer' },
+  listScenarios: { method: 'get', path: '/scenarios', role: 'viewer' },
+  rehearse: { method: 'post', path: '/snapshots/{snapshot}/rehearsal', role: 'editor' },
   collectPlan: { method: 'get', path: '/collect-plan', role: 'viewer' },
   addSnapshot: { method: 'post', path: '/snapshots', role: 'editor' },
   sendBlobs: { method: 'post', path: '/blobs', role: 'editor' },

@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import { networkRoutes } from './routes/networks.js';
+import { rehearsalRoutes } from './routes/rehearsals.js';
 import { rosterRoutes } from './routes/roster.js';
 import { sessionRoutes } from './routes/sessions.js';
 import type { RouteSpec } from './routes/spec.js';
@@ -17,6 +18,7 @@ export const routes = {
   ...networkRoutes,
   ...standardRoutes,
   ...treeRoutes,
+  ...rehearsalRoutes,
 } as const satisfies Record<string, RouteSpec>;
 
 export type Routes = typeof routes;

@@ -7,6 +7,9 @@ import { Profile } from '../core/network/model.js';
 import { Platform, Stage } from '../core/words/words.js';
 import { Placement, Publisher, Roster } from '../core/roster/model.js';
 import { Survey } from '../core/facts/model.js';
+import { RehearsalReport } from '../core/rehearsal/report.js';
+import { Scenario } from '../core/rehearsal/scenario/model.js';
+import { ScenarioList } from './rehearsals.js';
 import { AppAdsComparison, AppAdsLint, AppAdsNeeds } from './app-ads.js';
 import { AttributionComparison, AttributionLint, AttributionNeeds } from './attribution.js';
 import { CollectAnswer, ProvisionAnswer, SecretList } from './inventory.js';
@@ -168,6 +171,9 @@ export const published: Record<string, Published> = {
   tag: { type: TagReport, io: 'output', from: '`syndexa tag show --json`' },
   'tag-lint': { type: TagLint, io: 'output', from: '`syndexa tag lint --json`' },
   'tag-play': { type: TagPlayPrinted, io: 'output', from: '`syndexa tag play --json`' },
+  scenario: { type: Scenario, io: 'input', from: 'a scenario of `syndexa rehearse`' },
+  scenarios: { type: ScenarioList, io: 'output', from: '`syndexa rehearse --scenarios --json`' },
+  rehearsal: { type: RehearsalReport, io: 'output', from: '`syndexa rehearse DIR --json`' },
   attribution: { type: AttributionNeeds, io: 'output', from: '`syndexa attribution show --json`' },
   'attribution-lint': { type: AttributionLint, io: 'output', from: '`syndexa attribution lint --json`' },
   'attribution-merge': { type: AppAdsMerged, io: 'output', from: '`syndexa attribution merge --json`' },

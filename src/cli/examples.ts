@@ -17,6 +17,11 @@ export const examples: Record<string, readonly string[]> = {
   unwire: ['syndexa unwire marlstone demo/trees/tidewick --title tidewick'],
   undo: ['syndexa undo demo/trees/tidewick --list'],
   placebook: ['syndexa placebook demo/trees/tidewick --title tidewick --check'],
+  rehearse: [
+    'syndexa rehearse demo/trees/tidewick --title tidewick',
+    'syndexa rehearse demo/trees/tidewick --title tidewick --scenario impatient-user --trace',
+    'syndexa rehearse --scenarios',
+  ],
   board: ['syndexa board tidewick'],
   steps: [
     'syndexa steps tidewick --next',

@@ -5,6 +5,7 @@ import { helpCommands } from './groups/help.js';
 import { idCommands } from './groups/ids.js';
 import { networkCommands } from './groups/networks.js';
 import { partnerCommands } from './groups/partner.js';
+import { rehearsalCommands } from './groups/rehearsals.js';
 import { rosterCommands } from './groups/roster.js';
 import { serviceCommands } from './groups/service.js';
 import { standardCommands } from './groups/standards.js';
@@ -26,6 +27,7 @@ interface Outcome {
 /** Every group of commands, in the order in which help lists them. */
 const groups = [
   treeCommands,
+  rehearsalCommands,
   titleCommands,
   idCommands,
   rosterCommands,

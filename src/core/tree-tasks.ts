@@ -1,11 +1,15 @@
 import type { Reading } from './board/model.js';
 import { summaryOf, withAcceptances, type Acceptance } from './checks/accepted.js';
-import type { CheckReport, Finding } from './checks/model.js';
+import type { CheckContext, CheckReport, Finding } from './checks/model.js';
 import { runChecks } from './checks/run.js';
 import type { Declared } from './facts/declared.js';
 import type { Fact, Survey, Unresolved } from './facts/model.js';
 import type { InventoryReading } from './inventory/model.js';
+import type { FactOf } from './facts/model.js';
 import type { Profile } from './network/model.js';
+import { appsOf, type RehearsalChoice } from './rehearsal/app/app.js';
+import type { App } from './rehearsal/app/model.js';
+import { rehearsalFindings } from './rehearsing.js';
 import { isAskedFor, unmetNeeds, type Unmet } from './trying.js';
 import { planWiring, withFixes, type Plan, type PlanOptions } from './planning.js';
 import { comparedWith } from './roster/compared.js';
@@ -116,6 +120,17 @@ export const treeTasks = {
   ): PlannedWiring =>
     planned('title', planUnwiring(tree, { ...planOptions(setting), network, added }, run(setting))),
 
+  /** The variants as a rehearsal lives through them. */
+  apps: ({ run }: TaskTree, setting: TitleSetting, choice: RehearsalChoice): App[] =>
+    appsOf(checkContext(run(setting), setting), choice),
+
+  /** What the rules say of what a rehearsal saw. */
+  rehearsed: (
+    { run }: TaskTree,
+    setting: TitleSetting,
+    { seen }: { seen: readonly FactOf<'rehearsed'>[] },
+  ): Finding[] => rehearsalFindings(checkContext(run(setting), setting), seen),
+
   /** What the build files declare that may belong to an SDK. */
   declared: ({ tree }: TaskTree): Declared[] =>
     stacks.flatMap((stack) => stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root))),
@@ -150,8 +165,15 @@ function hasTitle(setting: TaskSetting): setting is TitleSetting {
   return setting.title !== null;
 }
 
-function checked({ survey, context }: SurveyRun, { title, inventories, now }: TaskSetting): CheckReport {
-  return runChecks({
+function checked(run: SurveyRun, setting: TaskSetting): CheckReport {
+  return runChecks(checkContext(run, setting));
+}
+
+function checkContext(
+  { survey, context }: SurveyRun,
+  { title, inventories, now }: TaskSetting,
+): CheckContext {
+  return {
     survey,
     profiles: context.profiles,
     recogniser: context.recogniser,
@@ -159,7 +181,7 @@ function checked({ survey, context }: SurveyRun, { title, inventories, now }: Ta
     titleId: title?.id ?? null,
     inventories,
     now,
-  });
+  };
 }
 
 function planOptions({ name, profiles, title, revision, inventories, now }: TitleSetting): PlanOptions {

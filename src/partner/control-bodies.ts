@@ -30,6 +30,7 @@ const UnitRequest = z.strictObject({
   settings: UnitSettings.default({}),
   id: z.string().optional(),
   serves: z.boolean().default(false),
+  'serves-from': z.iso.datetime().optional(),
 });
 const ManyRequest = z.strictObject({
   network: z.string(),
@@ -73,6 +74,16 @@ const MarketRequest = z.strictObject({
   latency: z.number().int().min(0).max(60_000).optional().meta({ description: 'Milliseconds.' }),
 });
 const CountRequest = z.strictObject({ network: z.string(), unit: z.string(), event: z.enum(adEventNames) });
+const PushRequest = z.strictObject({
+  network: z.string(),
+  key: z.string(),
+  credential: z.string().min(8).max(4_000),
+});
+const RewardsRequest = z.strictObject({
+  network: z.string(),
+  key: z.string(),
+  address: z.url({ protocol: /^http$/, hostname: /^(127\.0\.0\.1|localhost)$/ }),
+});
 const TermsRequest = z.strictObject({ network: z.string(), app: z.string() });
 const NetworkRequest = z.strictObject({ network: z.string() });
 const Nothing = z.strictObject({});
@@ -91,6 +102,11 @@ export const controlBodies = {
   clock: { body: ClockRequest, summary: 'Sets the time, or moves it on.' },
   faults: { body: FaultPlan, summary: 'Lets faults befall the answers of a network.' },
   devices: { body: DeviceRequest, summary: 'Registers a device for testing.' },
+  push: { body: PushRequest, summary: 'Deposits the credential that notifications are sent with.' },
+  rewards: {
+    body: RewardsRequest,
+    summary: 'Sets where rewards are reported; the key that signs the reports is returned.',
+  },
   market: { body: MarketRequest, summary: 'Sets the fill rate and latency.' },
   lift: { body: NetworkRequest, summary: 'Lifts suspensions.' },
   counted: { body: CountRequest, summary: 'How often an event was recorded for the ads of a unit.' },

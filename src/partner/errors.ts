@@ -2,6 +2,7 @@
 export const refusals = {
   'key-missing': 401,
   'key-unknown': 401,
+  'credential-missing': 401,
   'not-found': 404,
   'app-unknown': 422,
   'identifier-taken': 409,

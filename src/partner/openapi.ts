@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { BidRequest } from '../core/standards/openrtb.js';
 import { controlBodies } from './control-bodies.js';
 import { refusals } from './errors.js';
+import { DeliveryRequest } from './serving/delivery.js';
 import { adEventNames } from './store/ledger.js';
 
 type Json = Record<string, unknown>;
@@ -64,6 +65,15 @@ const open: Record<string, Record<string, Described>> = {
     },
   },
   '/at/{host}/{path}': {
+    post: {
+      summary:
+        'Asks for ads where a profile says that its SDK asks: /at/HOST/PATH stands for https://HOST/PATH.',
+      body: BidRequest,
+      answers: {
+        ...fine('A bid response, or the reasons why there is no bid (nbr, ext.reasons).'),
+        204: { says: 'No ad this time.' },
+      },
+    },
     get: {
       summary: 'A tag as it is on record: /at/HOST/PATH stands for https://HOST/PATH.',
       answers: {
@@ -76,6 +86,13 @@ const open: Record<string, Record<string, Described>> = {
     get: {
       summary: `Records an event of an ad, once each: ${adEventNames.join(', ')}.`,
       answers: { ...fine('Whether it counted.'), 409: { says: 'It was already recorded.', type: json } },
+    },
+  },
+  '/{network}/serve/notification': {
+    post: {
+      summary: 'Delivers a notification to a device; the header Push-Credential has the credential.',
+      body: DeliveryRequest,
+      answers: { ...fine('What was delivered.'), 204: { says: 'Nothing to deliver this time.' } },
     },
   },
   '/{network}/serve/video/{name}': {

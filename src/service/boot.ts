@@ -24,6 +24,7 @@ import { EventStreams } from './event-streams.js';
 import { LinkedTrees } from './linked-trees.js';
 import { CollectWork } from './partners/collect-work.js';
 import { ProvisionWork } from './partners/provision-work.js';
+import { RehearsalWork } from './rehearsals/rehearsal-work.js';
 import type { Service } from './service.js';
 import { StepsWork } from './steps-work.js';
 import { TitleWork } from './title-work.js';
@@ -194,6 +195,7 @@ function assemble(
     stepsWork: new StepsWork(context),
     provisioning: new ProvisionWork(context, titleWork),
     collecting: new CollectWork(context, titleWork),
+    rehearsing: new RehearsalWork(context, treeWork),
     linkedTrees: new LinkedTrees(context, treeWork),
   };
 }

@@ -2,6 +2,7 @@ import type { ServiceContext } from './context.js';
 import type { LinkedTrees } from './linked-trees.js';
 import type { CollectWork } from './partners/collect-work.js';
 import type { ProvisionWork } from './partners/provision-work.js';
+import type { RehearsalWork } from './rehearsals/rehearsal-work.js';
 import type { StepsWork } from './steps-work.js';
 import type { TitleWork } from './title-work.js';
 import type { TreeWork } from './tree-work.js';
@@ -13,5 +14,6 @@ export interface Service extends ServiceContext {
   stepsWork: StepsWork;
   provisioning: ProvisionWork;
   collecting: CollectWork;
+  rehearsing: RehearsalWork;
   linkedTrees: LinkedTrees;
 }

@@ -1,7 +1,9 @@
 import { platformNames } from '../core/words/names.js';
 import { summaryOf } from '../core/checks/accepted.js';
 import type { CheckReport, Finding } from '../core/checks/model.js';
-import type { Survey } from '../core/facts/model.js';
+import type { FactOf, Survey } from '../core/facts/model.js';
+import type { RehearsalChoice } from '../core/rehearsal/app/app.js';
+import type { App } from '../core/rehearsal/app/model.js';
 import { heldIds } from '../core/roster/validate.js';
 import type { SurveyOptions } from '../core/surveying.js';
 import {
@@ -87,6 +89,20 @@ export class TreeWork {
     const about = await this.aboutTitle(asked);
     const { profile } = this.context.profiles.get(network);
     return { title: about.title.id, wiring: await this.run('unwire', about, { network: profile, added }) };
+  }
+
+  /** The variants of a title in a snapshot, as a rehearsal lives through them. */
+  async appsToRehearse(
+    asked: AskedOfSnapshot,
+    choice: RehearsalChoice,
+  ): Promise<{ title: string; apps: App[] }> {
+    const about = await this.aboutTitle(asked);
+    return { title: about.title.id, apps: await this.run('apps', about, choice) };
+  }
+
+  /** What the rules say of what a rehearsal saw. */
+  async rehearsalFindings(asked: AskedOfSnapshot, seen: readonly FactOf<'rehearsed'>[]): Promise<Finding[]> {
+    return this.run('rehearsed', await this.aboutTitle(asked), { seen });
   }
 
   /** Does a task on a snapshot, for a title or for none. */

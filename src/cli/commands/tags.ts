@@ -7,7 +7,8 @@ import type { Client } from '../client.js';
 import { decodeXml } from '../../core/formats/xml/decode.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { partnerCard, partnerCardIfAny } from '../partner-process.js';
+import { partnerCardIn } from '../../disk/partner/partner-process.js';
+import { partnerCard } from '../partner-process.js';
 import { startProgress } from '../progress.js';
 import { bytesOf } from '../read-file.js';
 import { playText, tagLintText, tagText } from '../render/tag.js';
@@ -154,7 +155,7 @@ async function firstAnswer(
 
 /** Calls the trackers of a break, those of hosts that may be called; the others are said to be left. */
 async function callAll(io: Io, { lines }: TagPlayed, allow: readonly string[]) {
-  const card = partnerCardIfAny(homeFolder(io.env));
+  const card = partnerCardIn(homeFolder(io.env));
   const named = namedHosts(card?.url ?? '', allow);
   const urls = lines.flatMap(({ calls }) => calls);
   return inTurns(urls, async (url) => ({

@@ -35,7 +35,7 @@ export function checkText(report: CheckReport, paint: Paint, view: CheckView): s
   const accepted = findings.filter((finding) => !open.includes(finding));
   const lines = open.length > 0 ? [summaryText(summary, open, paint), ''] : [];
   if (view.verbose) for (const finding of open) lines.push(...findingLines(finding, paint, width), '');
-  else for (const group of byFix(open)) lines.push(...groupLines(group, paint, width), '');
+  else lines.push(...findingGroups(open, paint, width));
   for (const { rule, fingerprint, accepted: by } of accepted)
     lines.push(
       paint.dim(`accepted until ${by?.until} by ${by?.who}: ${rule} ${fingerprint} (${by?.reason})`),
@@ -63,6 +63,11 @@ export function checkText(report: CheckReport, paint: Paint, view: CheckView): s
   if (snapshot !== undefined) lines.push(paint.dim(`snapshot ${snapshot.slice(0, 12)}`));
   lines.push('');
   return lines.join('\n');
+}
+
+/** Findings by what fixes them. */
+export function findingGroups(findings: readonly Finding[], paint: Paint, width: number): string[] {
+  return byFix(findings).flatMap((group) => [...groupLines(group, paint, width), '']);
 }
 
 /** One block per fix: the advice once, then a line for each finding. */

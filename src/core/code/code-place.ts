@@ -3,7 +3,7 @@ import type { CodeContext } from './source-reading.js';
 
 /** Where in the code something stands, as facts say it. */
 export function codePlace(
-  { type, methods, conditions }: CodeContext,
+  { type, methods, conditions, looped }: CodeContext,
   more: Partial<CodePlace> = {},
 ): CodePlace {
   const { flow, argument, calledAt, empty, waits } = more;
@@ -11,6 +11,7 @@ export function codePlace(
     type,
     methods: [...methods],
     conditions: [...conditions],
+    ...(looped ? { looped } : {}),
     ...(flow === undefined ? {} : { flow }),
     ...(argument === undefined ? {} : { argument }),
     ...(calledAt === undefined ? {} : { calledAt }),

@@ -1,4 +1,5 @@
 import { CallChains, madeBy, type CallShape } from './call-chains.js';
+import { underCall, underNode } from './loops.js';
 import { NamedTypes } from './named-types.js';
 import { PlainValues } from './plain-values.js';
 import { conditionOnOneLine } from '../syntax/conditions.js';
@@ -60,13 +61,11 @@ export class SourceReader {
     return { strings, calls, methods, types, choices, constants, results, variables, stretches, holders };
   }
 
-  private walk(node: Node, context: CodeContext, flow: Flow | null, depth: number): void {
+  private walk(node: Node, around: CodeContext, flow: Flow | null, depth: number): void {
     if (depth > maxDepth || this.calls.length + this.strings.length > maxItems) return;
     const shape = this.values.describe(node);
-    if (!shape) {
-      this.walkAll(named(node), context, flow, depth);
-      return;
-    }
+    const context = underNode(around, node.type);
+    if (!shape) return this.walkAll(named(node), context, flow, depth);
     this.take(node, shape, { context, flow, depth });
   }
 
@@ -204,6 +203,7 @@ export class SourceReader {
   private call(node: Node, shape: CallShape, { context, flow, depth }: Walk): void {
     const { args, rest, start } = shape;
     const name = this.chains.nameOf(shape);
+    const inside = underCall(context, name);
     this.calls.push({
       name,
       arguments: args.map(({ label, node: value }) => ({ label, values: this.values.of(value) })),
@@ -215,14 +215,14 @@ export class SourceReader {
     });
     for (const part of rest) {
       const receiver = this.language.receiverIn?.(part, { name, args });
-      this.walk(part, receiver === undefined ? context : { ...context, receiver }, null, depth + 1);
+      this.walk(part, receiver === undefined ? inside : { ...inside, receiver }, null, depth + 1);
     }
     this.handedOver(args, context);
     const collects = /(^|\.)(listOf|setOf|arrayOf|asList|of)$/.test(name);
     args.forEach(({ label, node: value, within }, index) => {
       if (within) return;
       const into: Flow = collects && flow ? flow : { into: 'argument', of: name, at: label ?? index };
-      for (const part of this.values.run(value)) this.walk(part, context, into, depth + 1);
+      for (const part of this.values.run(value)) this.walk(part, inside, into, depth + 1);
     });
   }
 

@@ -16,6 +16,8 @@ export interface CodeContext {
   /** Every method around it, the outermost first: a callback inside a method is a method of its own. */
   methods: readonly string[];
   conditions: readonly Condition[];
+  /** Whether it is in a loop, or in a closure that is called for each of several. */
+  looped?: true | undefined;
   /** What names without a dot may belong to, inside `slot.apply { }` and `new Slot { }`. */
   receiver?: string | undefined;
 }

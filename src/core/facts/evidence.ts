@@ -27,6 +27,9 @@ export const CodePlace = z
     type: z.string().nullable().meta({ description: 'The class around it.' }),
     methods: Methods,
     conditions: Conditions,
+    looped: z.literal(true).optional().meta({
+      description: 'Whether it is in a loop, or in a closure that is called for each of several.',
+    }),
     flow: z
       .discriminatedUnion('into', [
         z.object({ into: z.literal('constant'), name: z.string() }),

@@ -47,10 +47,12 @@ const Imp = z.object({
 export const BidRequest = z.object({
   id: text.min(1),
   imp: z.array(Imp).min(1).max(50),
-  app: z.object({ bundle: text.min(1) }),
+  app: z.object({ id: text.optional(), bundle: text.min(1) }),
   device: z.object({
     ifa: text.optional(),
     os: z.enum(['android', 'ios']),
+    /** 1 if the user limits tracking (section 3.2.18). */
+    lmt: flag.optional(),
     ext: z.object({ development: flag.optional() }).optional(),
   }),
   regs: z.object({ coppa: flag.optional() }).optional(),

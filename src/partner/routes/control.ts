@@ -56,9 +56,13 @@ export function controlRoutes(router: Router, context: PartnerContext, token: st
     const { profile, account } = keyed(network, key);
     return appOf(books, books.addApp(profile, account, { ...app, ...(id === undefined ? {} : { id }) }));
   });
-  on('units', ({ network, key, id, ...unit }) => {
+  on('units', ({ network, key, id, 'serves-from': servesFrom, ...unit }) => {
     const { profile, account } = keyed(network, key);
-    return unitOf(books.addUnit(profile, account, { ...unit, ...(id === undefined ? {} : { id }) }));
+    const given = {
+      ...(id === undefined ? {} : { id }),
+      ...(servesFrom === undefined ? {} : { servesFrom }),
+    };
+    return unitOf(books.addUnit(profile, account, { ...unit, ...given }));
   });
   on('many', ({ network, key, app, count }) => {
     const { profile, account } = keyed(network, key);
@@ -95,6 +99,12 @@ function servingControls(on: ReturnType<typeof controls>, context: PartnerContex
     for (const account of accounts) ledger.registerDevice(profile.id, account.id, device);
     return { accounts: accounts.length };
   });
+  on('push', ({ network, key, credential }) =>
+    ledger.depositPush(accountBy(context, networkOf(context, network).id, key), credential),
+  );
+  on('rewards', ({ network, key, address }) => ({
+    key: ledger.reportRewards(accountBy(context, networkOf(context, network).id, key), address),
+  }));
   on('market', ({ network, ...change }) => market.set(networkOf(context, network).id, change));
   on('lift', ({ network }) => ({
     lifted: ledger.lift(networkOf(context, network).id).length,

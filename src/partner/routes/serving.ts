@@ -10,6 +10,8 @@ import { Refusal } from '../errors.js';
 import { bidsFor, vastFor, type Addresses } from '../serving/answers.js';
 import type { AdAsk } from '../serving/ad.js';
 import { decide } from '../serving/decide.js';
+import { deliveryRoute } from '../serving/delivery.js';
+import { reportReward } from '../serving/rewards.js';
 import { adEventNames } from '../store/ledger.js';
 
 const TagQuery = z.object({
@@ -28,19 +30,18 @@ const picture = Buffer.from(
 
 /** The ad server: display and native ads by OpenRTB, video by VAST, and event tracking. */
 export function servingRoutes(router: Router, context: PartnerContext): void {
-  router.post('/:network/serve/openrtb', async (request, response) => {
-    const profile = networkOf(context, request.params.network);
-    const parsed = BidRequest.safeParse(request.body);
-    if (!parsed.success) {
-      const [issue] = parsed.error.issues;
-      throw new Refusal('unreadable', issue?.message ?? 'It cannot be read.', {
-        field: issue?.path.map(String).join('.'),
-      });
-    }
-    await late(context, profile);
-    const answer = bidsFor(context, profile, parsed.data, addressesOf(profile, request));
-    if (answer) response.json(answer);
-    else response.status(204).end();
+  router.post('/:network/serve/openrtb', (request, response) =>
+    answerBids(context, { profile: networkOf(context, request.params.network), request, response }),
+  );
+
+  // Where a profile says that its SDK asks: `/at/HOST/PATH` stands for `https://HOST/PATH`.
+  router.post('/at/:host/*path', (request, response) => {
+    const address = addressAt(request.params);
+    const profile = [...context.profiles.values()].find(
+      ({ serving }) => serving?.by === 'openrtb' && serving.address === address,
+    );
+    if (!profile) throw new Refusal('not-found', `No network here is asked at ${address}.`);
+    return answerBids(context, { profile, request, response });
   });
 
   router.get('/:network/serve/tag', async (request, response) => {
@@ -50,8 +51,7 @@ export function servingRoutes(router: Router, context: PartnerContext): void {
 
   // A tag as it is on record, whose host is made up: `/at/HOST/PATH` stands for `https://HOST/PATH`.
   router.get('/at/:host/*path', async (request, response) => {
-    const { host, path } = request.params;
-    const unit = `https://${host}/${path.map(encodeURIComponent).join('/')}`;
+    const unit = addressAt(request.params);
     const profile = [...context.profiles.values()].find(
       ({ ids }) => ids.unit && readPattern(ids.unit.pattern).matches(unit),
     );
@@ -59,13 +59,17 @@ export function servingRoutes(router: Router, context: PartnerContext): void {
     await answerTag(context, { profile, ask: askOf({ ...request.query, unit }), request, response });
   });
 
-  router.all('/:network/serve/track/:ad/:event', (request, response) => {
+  router.all('/:network/serve/track/:ad/:event', async (request, response) => {
     const profile = networkOf(context, request.params.network);
     const event = AdEvent.safeParse(request.params.event);
     if (!event.success)
       throw new Refusal('not-found', `No ad has an event ${request.params.event}.`, { events: adEventNames });
-    response.json(context.ledger.happened(profile.id, request.params.ad, event.data));
+    const noted = context.ledger.happened(profile.id, request.params.ad, event.data);
+    const reported = event.data === 'reward' ? await reportReward(context, profile, request.params.ad) : {};
+    response.json({ ...noted, ...reported });
   });
+
+  deliveryRoute(router, context);
 
   router.get('/:network/serve/video/:name', (request, response) => {
     networkOf(context, request.params.network);
@@ -75,6 +79,28 @@ export function servingRoutes(router: Router, context: PartnerContext): void {
     networkOf(context, request.params.network);
     response.type('png').send(picture);
   });
+}
+
+/** What an address under `/at/` stands for. */
+function addressAt({ host, path }: { host: string; path: string[] }): string {
+  return `https://${host}/${path.map(encodeURIComponent).join('/')}`;
+}
+
+async function answerBids(
+  context: PartnerContext,
+  { profile, request, response }: { profile: Profile; request: Request; response: Response },
+): Promise<void> {
+  const parsed = BidRequest.safeParse(request.body);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    throw new Refusal('unreadable', issue?.message ?? 'It cannot be read.', {
+      field: issue?.path.map(String).join('.'),
+    });
+  }
+  await late(context, profile);
+  const answer = bidsFor(context, profile, parsed.data, addressesOf(profile, request));
+  if (answer) response.json(answer);
+  else response.status(204).end();
 }
 
 /** Waits as long as answers of a network take. */
@@ -92,6 +118,7 @@ async function answerTag(
   response.type('application/xml');
   try {
     const ad = decide(context, profile, { ...ask, formats: ['video'] });
+    if (ad?.isTest) response.setHeader('Ad-Test', '1');
     if (ad) response.send(vastFor(context, profile, ad, addresses));
     else response.status(204).end();
   } catch (error) {

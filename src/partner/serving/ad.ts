@@ -6,6 +6,8 @@ export interface AdAsk {
   /** The application identifier; a tag does not carry it. */
   identifier?: string | undefined;
   platform?: Platform | undefined;
+  /** The app ID, where the network gives one out. */
+  app?: string | undefined;
   /** The formats that the request accepts. */
   formats?: readonly Format[] | undefined;
   /** The device ID, which identifies registered test devices. */

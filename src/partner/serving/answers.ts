@@ -108,6 +108,7 @@ function bidFor(
     throw new Refusal('content-unknown', 'The request does not accept video/mp4, the only type served here.');
   const ad = decide(context, profile, {
     unit: imp.tagid,
+    app: app.id,
     identifier: app.bundle,
     platform: device.os,
     formats: formatsOf(imp),

@@ -18,10 +18,12 @@ export function decide(context: PartnerContext, profile: Profile, ask: AdAsk): G
   if (sample) {
     const format = sample.format ?? ask.formats?.[0] ?? 'banner';
     checkFormat(profile, ask, format);
+    checkApp(context, profile, ask);
     return { unit: ask.unit, account: null, format, isTest: true, isDevelopment, price: 0 };
   }
   const unit = books.unit(profile.id, ask.unit);
   if (!unit || unit.status === 'removed') throw new Refusal('not-found', `There is no unit ${ask.unit}.`);
+  checkApp(context, profile, ask);
   checkServing(context, profile, unit, ask);
   const format = unit.format as Format;
   const given = { unit: unit.id, account: unit.account, format, isDevelopment };
@@ -29,6 +31,19 @@ export function decide(context: PartnerContext, profile: Profile, ask: AdAsk): G
   if (ask.isTest || isRegistered) return { ...given, isTest: true, price: 0 };
   const price = market.offer(profile.id, unit.id);
   return price === null || price < (ask.floor ?? 0) ? null : { ...given, isTest: false, price };
+}
+
+/** A sample serves any application; a known app ID must be of the application that asks. */
+function checkApp({ books }: PartnerContext, profile: Profile, ask: AdAsk): void {
+  if (ask.app === undefined || !profile.ids.app) return;
+  const sample = samplesOf(profile.ids.app).find(({ id }) => id === ask.app);
+  const app = sample ?? books.app(profile.id, ask.app);
+  if (!app) throw new Refusal('not-found', `There is no app ${ask.app}.`);
+  if (ask.platform !== undefined && app.platform !== ask.platform)
+    throw new Refusal(
+      'unit-elsewhere',
+      `The app ID ${ask.app} is for ${app.platform}, not for ${ask.platform}.`,
+    );
 }
 
 function checkServing({ books, clock }: PartnerContext, profile: Profile, unit: UnitRow, ask: AdAsk): void {

@@ -12,7 +12,7 @@ import type { PartnerClock } from '../clock.js';
 import { Refusal } from '../errors.js';
 import type { PartnerDb } from './open.js';
 import { accounts, adEvents, ads, answers, apps, devices, listings, sites, units } from './schema.js';
-import { type Account, hashOf, type AppRow, type UnitRow } from './rows.js';
+import { type Account, hashOf, type AppRow, type GivenUnit, type UnitRow } from './rows.js';
 
 /** The partner's books: the one place that reads and writes them. */
 export class Books {
@@ -127,26 +127,21 @@ export class Books {
     return this.db.insert(apps).values(values).returning().get();
   }
 
-  addUnit(
-    profile: Profile,
-    account: Account,
-    unit: {
-      app: string | null;
-      platform: Platform;
-      format: Format;
-      name: string;
-      settings: UnitSettings;
-      id?: string;
-      serves?: boolean;
-    },
-  ): UnitRow {
+  addUnit(profile: Profile, account: Account, unit: GivenUnit): UnitRow {
     const { serves, ...values } = unit;
     const id = unit.id ?? this.newId(profile, 'unit', unit.platform, account, unit.format);
     const delay = serves ? 0 : durationSeconds(profile['serving-delay'] ?? '1s');
-    const servesFrom = new Date(this.clock.now().getTime() + delay * 1000).toISOString();
+    const usual = new Date(this.clock.now().getTime() + delay * 1000).toISOString();
     return this.db
       .insert(units)
-      .values({ ...values, id, network: profile.id, account: account.id, status: 'active', servesFrom })
+      .values({
+        ...values,
+        id,
+        network: profile.id,
+        account: account.id,
+        status: 'active',
+        servesFrom: unit.servesFrom ?? usual,
+      })
       .returning()
       .get();
   }

@@ -1,9 +1,10 @@
+import { randomBytes } from 'node:crypto';
 import { and, count, eq, sql } from 'drizzle-orm';
 import type { PartnerClock } from '../clock.js';
 import { Refusal } from '../errors.js';
 import type { GivenAd } from '../serving/ad.js';
 import type { PartnerDb } from './open.js';
-import type { Account } from './rows.js';
+import { hashOf, type Account } from './rows.js';
 import { accounts, adEvents, ads, devices } from './schema.js';
 
 /** How many clicks in development builds suspend an account. */
@@ -71,15 +72,7 @@ export class Ledger {
    * @throws Refusal if there is no such ad, or if the event was already recorded
    */
   happened(network: string, name: string, event: AdEventName): { counted: boolean; suspended: boolean } {
-    const id = /^a([0-9a-z]{1,10})$/.exec(name)?.[1];
-    const ad =
-      id === undefined
-        ? undefined
-        : this.db
-            .select()
-            .from(ads)
-            .where(and(eq(ads.id, parseInt(id, 36)), eq(ads.network, network)))
-            .get();
+    const ad = this.served(network, name);
     if (!ad) throw new Refusal('not-found', `There is no ad ${name}.`);
     const at = this.clock.now().toISOString();
     // A user may pause and resume repeatedly; every other event happens once.
@@ -90,6 +83,37 @@ export class Ledger {
     const isAgainst = event === 'click' && !ad.isTest && ad.isDevelopment && ad.account !== null;
     const suspended = isAgainst && this.strike(ad.account ?? 0);
     return { counted: !ad.isTest, suspended };
+  }
+
+  /** An ad that was served, by the name that its trackers carry. */
+  served(network: string, name: string): typeof ads.$inferSelect | undefined {
+    const id = /^a([0-9a-z]{1,10})$/.exec(name)?.[1];
+    if (id === undefined) return undefined;
+    return this.db
+      .select()
+      .from(ads)
+      .where(and(eq(ads.id, parseInt(id, 36)), eq(ads.network, network)))
+      .get();
+  }
+
+  /** Deposits the credential that notifications are sent with. */
+  depositPush(account: Account, credential: string): void {
+    this.db
+      .update(accounts)
+      .set({ pushHash: hashOf(credential) })
+      .where(eq(accounts.id, account.id))
+      .run();
+  }
+
+  /** Sets where rewards are reported; returns the key that signs the reports. */
+  reportRewards(account: Account, address: string): string {
+    const rewardKey = randomBytes(24).toString('base64url');
+    this.db
+      .update(accounts)
+      .set({ rewardAddress: address, rewardKey })
+      .where(eq(accounts.id, account.id))
+      .run();
+    return rewardKey;
   }
 
   /** How often an event was recorded for the ads of a unit. */

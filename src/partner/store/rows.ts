@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Format } from '../../core/words/words.js';
+import type { Format, Platform } from '../../core/words/words.js';
 import type { InventoryUnit, UnitSettings } from '../../core/inventory/model.js';
 import type { accounts, apps, units } from './schema.js';
 
@@ -27,4 +27,18 @@ export function unitOf(row: UnitRow): InventoryUnit {
     servesFrom,
     settings: settings as UnitSettings,
   };
+}
+
+/** A unit as somebody adds it. */
+export interface GivenUnit {
+  app: string | null;
+  platform: Platform;
+  format: Format;
+  name: string;
+  settings: UnitSettings;
+  id?: string;
+  /** Whether it serves at once. */
+  serves?: boolean;
+  /** From when it serves, in ISO 8601; after the usual delay where this is left out. */
+  servesFrom?: string;
 }

@@ -14,6 +14,11 @@ export const accounts = sqliteTable(
     strikes: integer('strikes').notNull().default(0),
     /** Why it is suspended; null if it is not. */
     suspended: text('suspended'),
+    /** The credential that opens its delivery of notifications, as a hash. */
+    pushHash: text('push_hash'),
+    /** Where rewards are reported, and the key that signs the reports. */
+    rewardAddress: text('reward_address'),
+    rewardKey: text('reward_key'),
   },
   (table) => [uniqueIndex('accounts_by_key').on(table.network, table.keyHash)],
 );

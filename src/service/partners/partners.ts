@@ -48,6 +48,11 @@ export class Partners {
     )?.replace(/\/+$/, '');
   }
 
+  /** Where a simulated partner may be that stands for all networks. */
+  simulated(): string | null {
+    return this.addresses.all;
+  }
+
   /** Where a store is looked up: as named, else at the partner that serves all networks. */
   storeAddress(): string | undefined {
     const { all } = this.addresses;

@@ -185,7 +185,7 @@ export const acceptances = sqliteTable(
 export const sightings = sqliteTable(
   'sightings',
   {
-    kind: text('kind', { enum: ['app-ads', 'listing'] }).notNull(),
+    kind: text('kind', { enum: ['app-ads', 'listing', 'rehearsal'] }).notNull(),
     subject: text('subject').notNull(),
     at: text('at').notNull(),
     seen: text('seen', { mode: 'json' }).notNull(),

@@ -1,11 +1,14 @@
 import { and, eq } from 'drizzle-orm';
 import * as z from 'zod';
 import type { Platform } from '../../core/words/words.js';
+import { LastRehearsal } from '../../core/rehearsal/report.js';
 import { StoreListing, type Tick } from '../../core/steps/model.js';
 import type { Db } from './open.js';
 import { sightings, ticks } from './schema.js';
 
 const AppAdsSighting = z.object({ url: z.string(), text: z.string() });
+
+type Sighted = 'app-ads' | 'listing' | 'rehearsal';
 
 /** What was said of a step, and of which. */
 export interface TickRecord {
@@ -71,7 +74,16 @@ export class StepsStore {
     return row && StoreListing.parse(row.seen);
   }
 
-  private find(kind: 'app-ads' | 'listing', subject: string) {
+  saveRehearsal(title: string, platform: Platform, rehearsal: LastRehearsal): void {
+    this.save('rehearsal', `${title} ${platform}`, rehearsal.at, rehearsal);
+  }
+
+  /** What was rehearsed last of an edition; nothing where it was kept in another shape. */
+  rehearsal(title: string, platform: Platform): LastRehearsal | undefined {
+    return LastRehearsal.safeParse(this.find('rehearsal', `${title} ${platform}`)?.seen).data;
+  }
+
+  private find(kind: Sighted, subject: string) {
     return this.db
       .select()
       .from(sightings)
@@ -79,7 +91,7 @@ export class StepsStore {
       .get();
   }
 
-  private save(kind: 'app-ads' | 'listing', subject: string, at: string, seen: unknown): void {
+  private save(kind: Sighted, subject: string, at: string, seen: unknown): void {
     this.db
       .insert(sightings)
       .values({ kind, subject, at, seen })

@@ -9,7 +9,7 @@ export const productionClicked = defineRule({
     ifShipped: 'The network counts the clicks of the team as fraud, and suspends the account.',
     mend: 'Use the test unit in builds for testing, and register the devices of the team.',
     messages: {
-      clicked: 'In {variant}, a build for testing, a click on {placement} counts as a real one at {network}.',
+      clicked: 'In a build for testing, a click on {placement} counts as a real one at {network}.',
     },
     needsTitle: true,
   },
@@ -20,7 +20,6 @@ export const productionClicked = defineRule({
       const data = {
         placement: fact.placement ?? '',
         network: profile.name,
-        variant: fact.variants.join(', '),
       };
       yield { ...fromRehearsed(fact), message: 'clicked', data };
     }

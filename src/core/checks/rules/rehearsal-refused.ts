@@ -20,7 +20,7 @@ export const refusedRequest = defineRule({
       'account-suspended': 'Write to {network}. At the partner: syndexa partner lift {id}.',
     },
     messages: {
-      refused: '{network} refuses {placement} in {variant}: {reason}',
+      refused: '{network} refuses {placement}: {reason}',
     },
     needsTitle: true,
   },
@@ -32,7 +32,6 @@ export const refusedRequest = defineRule({
         placement: fact.placement ?? '',
         network: profile.name,
         id: profile.id,
-        variant: fact.variants.join(', '),
       };
       const { text: reason = '' } = refused;
       yield {

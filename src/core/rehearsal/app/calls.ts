@@ -5,7 +5,7 @@ import type { Profile } from '../../network/model.js';
 import type { Format } from '../../words/words.js';
 import type { Call } from './attribution.js';
 import type { AppCall, Trigger } from './model.js';
-import { isInLoop, triggerOf, type Callbacks } from './triggers.js';
+import { triggerOf, type Callbacks } from './triggers.js';
 
 /** How a profile's code looks in the language of a file. */
 export function codeIn(profile: Profile, path: string): LanguageCalls | undefined {
@@ -62,7 +62,7 @@ export function appCall(
     follows: [...new Set(sites.flatMap(({ follows }) => follows))],
     isAwaited: fact.awaited ?? fact.code?.waits !== undefined,
     order: fact.place.line * 1_000 + fact.place.column,
-    isLooped: sites.some(({ methods }) => isInLoop(methods)),
+    isLooped: fact.code?.looped === true,
     // A button's method is called by the system, and nothing in code says so: that is no assumption.
     ...(isKnown || action === 'show' ? {} : { assumed: `${text}; nothing in the file calls ${where}.` }),
   };

@@ -36,9 +36,6 @@ const called: readonly (readonly [Trigger, readonly string[]])[] = [
 ];
 const byMethod = new Map(called.flatMap(([trigger, all]) => all.map((name) => [name, trigger] as const)));
 
-/** What calls closures one after another, for each of several. */
-const loops = new Set(names('forEach map repeat ForEach Select forEachIndexed times for'));
-
 export interface Callbacks {
   loaded?: string | undefined;
   failed?: string | undefined;
@@ -65,9 +62,4 @@ export function triggerOf(methods: readonly string[], callbacks: Callbacks): Tri
   }
   // Directly in a class or a component: it runs as that is made.
   return methods.length === 0 ? 'open' : undefined;
-}
-
-/** Whether a call stands in something that runs for each of several. */
-export function isInLoop(methods: readonly string[]): boolean {
-  return methods.some((method) => loops.has(method.split('.').at(-1) ?? method));
 }

@@ -1,17 +1,13 @@
 import { fullScreen } from '../../checks/code.js';
-import { listRows } from '../../languages/common/list-rows.js';
 import type { App, AppCall, Trigger } from '../app/model.js';
 import { durationMs } from '../../words/durations.js';
 import type { Scenario, ScreenAction } from '../scenario/model.js';
+import { Lists } from './lists.js';
 import { Loading } from './loading.js';
 import { Session } from './session.js';
 import { Showing } from './showing.js';
 import { StartUp } from './start-up.js';
 import { forget, newSlot, note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
-
-/** A list that is rehearsed has so many items, and so many rows are seen at once. */
-const listItems = 200;
-const visibleRows = 7;
 
 /** A simulated device on which the app of one variant runs: what the user does goes in, events come out. */
 export class Device {
@@ -20,8 +16,7 @@ export class Device {
   private readonly loading: Loading;
   private readonly showing: Showing;
   private readonly startUp: StartUp;
-  /** The row that the list on the screen is scrolled to. */
-  private scrolled = 0;
+  private readonly lists: Lists;
 
   constructor(app: App, scenario: Scenario, seed: number) {
     this.session = new Session(seed);
@@ -59,7 +54,12 @@ export class Device {
       { closed: (state) => this.closed(state), clicked: (ms) => this.leave(ms) },
       (state) => this.loading.refresh(state),
     );
-    this.startUp = new StartUp(this.state, (trigger) => this.runEverywhere(trigger));
+    this.lists = new Lists(this.state, this.loading);
+    this.startUp = new StartUp(
+      this.state,
+      (trigger) => this.runEverywhere(trigger),
+      () => this.end(),
+    );
   }
 
   get isRunning(): boolean {
@@ -87,10 +87,10 @@ export class Device {
     const { state, session } = this;
     state.screen = screen;
     state.visit++;
-    this.scrolled = 0;
     session.emit('screen-opened', { screen: this.nameOf(screen) });
-    this.run((call) => isOf(call, screen), ['open', 'return']);
-    for (const one of this.onScreen()) this.bindRows(one, 0, visibleRows);
+    // What runs each time that the screen is back runs as it opens, too.
+    this.run((call) => isOf(call, screen), ['open', 'return'], 'open');
+    this.lists.open(this.onScreen());
   }
 
   close(): void {
@@ -108,7 +108,7 @@ export class Device {
   act(action: ScreenAction): void {
     const { state, session } = this;
     if (action.do === 'tap') return this.tap();
-    if (action.do === 'scroll') return this.scroll(action.rows);
+    if (action.do === 'scroll') return this.lists.scroll(this.onScreen(), action.rows);
     if (action.do === 'leave') return this.leave(durationMs(action.for));
     if (action.do === 'rotate') return this.rotate();
     if (action.do === 'wait') return;
@@ -117,9 +117,15 @@ export class Device {
   }
 
   kill(): void {
-    const { state, session } = this;
-    session.emit('killed');
+    this.session.emit('killed');
+    this.end();
+  }
+
+  /** The app is gone, and all that it held. */
+  private end(): void {
+    const { state } = this;
     state.isRunning = false;
+    state.isAway = false;
     state.screen = null;
     state.visit++;
     this.showing.drop();
@@ -133,13 +139,6 @@ export class Device {
     if (covering) return session.emit('tap', { text: 'An ad covers the screen.' });
     session.emit('tap', screen === null ? {} : { screen: this.nameOf(screen) });
     this.run((call) => isOf(call, screen), ['tap']);
-  }
-
-  private scroll(rows: number): void {
-    const from = this.scrolled + visibleRows;
-    this.scrolled += rows;
-    this.session.emit('scroll', { row: this.scrolled });
-    for (const one of this.onScreen()) this.bindRows(one, from, rows);
   }
 
   private rotate(): void {
@@ -196,43 +195,31 @@ export class Device {
   }
 
   /** Runs the calls of some slots that something makes run, in the order in which they stand. */
-  private run(which: (call: AppCall) => boolean, triggers: readonly Trigger[]): void {
+  private run(which: (call: AppCall) => boolean, triggers: readonly Trigger[], because?: Trigger): void {
     const isRun = (call: AppCall | null) =>
-      call && which(call) ? call.triggers.find((one) => triggers.includes(one)) : undefined;
+      call && which(call) ? triggers.find((one) => call.triggers.includes(one)) : undefined;
     const calls = this.state.slots.flatMap((state) => {
       const { load, show } = state.slot;
       const [loads, shows] = [isRun(load), isRun(show)];
       return [
-        ...(load && loads ? [{ state, call: load, because: loads, does: 'load' as const }] : []),
-        ...(show && shows ? [{ state, call: show, because: shows, does: 'show' as const }] : []),
+        ...(load && loads ? [{ state, call: load, because: because ?? loads, does: 'load' as const }] : []),
+        ...(show && shows ? [{ state, call: show, because: because ?? shows, does: 'show' as const }] : []),
       ];
     });
     calls.sort((a, b) => a.call.order - b.call.order);
-    for (const { state, call, because, does } of calls) {
-      if (does === 'load') this.loadBy(state, call, because);
+    for (const { state, call, because: why, does } of calls) {
+      if (does === 'load') this.loadBy(state, call, why);
       // What is awaited before it in one method comes first.
       else if (state.isLoading && state.slot.load?.isAwaited && state.slot.load.order < call.order)
-        state.afterLoad.push(() => this.showing.show(state, because));
-      else this.showing.show(state, because);
+        state.afterLoad.push(() => this.showing.show(state, why));
+      else this.showing.show(state, why);
     }
   }
 
   private loadBy(state: SlotState, call: AppCall, because: string): void {
     const { slot } = state;
     if (slot.format !== 'native' || !call.isLooped) return this.loading.load(state, { because, call });
-    for (const row of adRows(slot.settings)) this.loading.load(state, { because, call, row });
-  }
-
-  /** Rows of a list come into view, whose code loads an ad for each. */
-  private bindRows(state: SlotState, from: number, count: number): void {
-    const { slot } = state;
-    if (slot.format !== 'native' || !slot.load?.triggers.includes('row')) return;
-    for (const row of adRows(slot.settings).filter((one) => one >= from && one < from + count)) {
-      note(this.state, state, 'row-bound', { row });
-      if (state.rowAd !== null && slot.release === 'missing')
-        note(this.state, state, 'row-reused', { row, ad: state.rowAd });
-      this.loading.load(state, { because: 'row', call: slot.load, row });
-    }
+    this.lists.loadAll(state, call, because);
   }
 
   private filled(state: SlotState, ad: LoadedAd, row?: number): void {
@@ -248,7 +235,7 @@ export class Device {
       return;
     }
     const isByItself = slot.format === 'video' || !slot.isShownByCall;
-    if (isByItself && !this.state.covering) return this.showing.cover(state, ad);
+    if (isByItself) return this.showing.showByItself(state, ad);
     if (slot.show?.triggers.includes('loaded')) this.showing.show(state, 'loaded');
   }
 
@@ -288,8 +275,3 @@ export class Device {
 
 /** Whether a call runs on a screen. */
 const isOf = (call: AppCall, screen: string | null): boolean => !call.isOfApp && call.screen === screen;
-
-/** The rows of ads in a list. */
-function adRows(settings: SlotState['slot']['settings']): number[] {
-  return listRows(settings, listItems).flatMap((row, index) => (row === 'ad' ? [index] : []));
-}

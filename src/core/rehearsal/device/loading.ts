@@ -2,7 +2,7 @@ import { fullScreen } from '../../checks/code.js';
 import type { AppCall } from '../app/model.js';
 import { durationMs } from '../../words/durations.js';
 import type { AdAnswer } from './questions.js';
-import { note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
+import { cappedBy, note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
 
 /** An SDK gives up after this time (ms) where nothing says otherwise. */
 const usualPatience = 30_000;
@@ -71,42 +71,37 @@ export class Loading {
       note(device, state, 'request', { before, text: 'The SDK is not started, so it sends nothing.' });
       return fail('not-started', `The SDK of ${network.name} has not started.`);
     }
-    if (this.isCapped(state)) return;
+    const capped = cappedBy(device, state);
+    if (capped !== undefined) {
+      note(device, state, 'capped', { text: capped });
+      return this.fail(state, { code: 'capped', text: capped, load: state.load, isQuiet: true });
+    }
     note(device, state, 'request', { ...(before.length > 0 ? { before } : {}), text: slot.unit });
     this.send(state, slot.unit, row);
-  }
-
-  /** Networks show no more than they allow, whatever the app asks for. */
-  private isCapped(state: SlotState): boolean {
-    const { device } = this;
-    const cap = state.network.caps.get(state.slot.format);
-    if (!cap) return false;
-    const { now } = device.session;
-    const recent = device.slots
-      .filter(({ slot }) => slot.network === state.slot.network && slot.format === state.slot.format)
-      .flatMap(({ shownAt }) => shownAt.filter((at) => at > now - cap.per));
-    if (recent.length < cap.max) return false;
-    const text = `${state.network.name} shows no more than ${cap.max} in this time.`;
-    note(device, state, 'capped', { text });
-    this.fail(state, { code: 'capped', text, load: state.load, isQuiet: true });
-    return true;
   }
 
   private send(state: SlotState, unit: string, row: number | undefined): void {
     const { device } = this;
     const { session, scenario, app } = device;
     const { slot, network, load } = state;
+    const { life } = device;
     const latency = durationMs(scenario.network.latency);
     const takes = Math.round((latency * (500 + session.draw(1_000))) / 1_000);
     const isLost = session.draw(100) < scenario.network.lost;
     const patience = slot.settings.timeout === undefined ? usualPatience : durationMs(slot.settings.timeout);
     const text = `No answer within ${patience / 1_000} s.`;
+    const isCurrent = () =>
+      device.life === life && device.isRunning && (row !== undefined || load === state.load);
+    const later = (ms: number, run: () => void) =>
+      session.later(ms, () => {
+        if (isCurrent()) run();
+      });
     const timeOut = () => this.fail(state, { code: 'timed-out', text, load, row });
     if (!device.isOnline)
-      return session.later(Math.min(1_000, patience), () =>
+      return later(Math.min(1_000, patience), () =>
         this.fail(state, { code: 'offline', text: 'The device is offline.', load, row }),
       );
-    if (isLost) return session.later(patience, timeOut);
+    if (isLost) return later(patience, timeOut);
     const question = {
       network: slot.network,
       placement: slot.placement,
@@ -118,9 +113,9 @@ export class Loading {
       isRegistered: network.registersDevices,
     };
     session.askForAd(question, (answer) => {
-      if (takes > patience) return session.later(patience, timeOut);
+      if (takes > patience) return later(patience, timeOut);
       const given = scenario.network.fill === 'none' && answer.is === 'filled' ? noFill : answer;
-      session.later(takes, () => this.arrive(state, given, { load, row }));
+      later(takes, () => this.arrive(state, given, { load, row }));
     });
   }
 
@@ -132,7 +127,6 @@ export class Loading {
     const { device } = this;
     if (!device.isOnline)
       return this.fail(state, { code: 'offline', text: 'The connection was lost.', load, row });
-    if (row === undefined && load !== state.load) return;
     if (answer.is === 'filled') {
       const ad: LoadedAd = {
         number: ++device.ads,

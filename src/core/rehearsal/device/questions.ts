@@ -26,7 +26,15 @@ export interface EventQuestion {
   /** The ad as the network calls it. */
   ad: string;
   event:
-    'impression' | 'start' | 'firstQuartile' | 'midpoint' | 'thirdQuartile' | 'complete' | 'skip' | 'click';
+    | 'reward'
+    | 'impression'
+    | 'start'
+    | 'firstQuartile'
+    | 'midpoint'
+    | 'thirdQuartile'
+    | 'complete'
+    | 'skip'
+    | 'click';
   at: number;
 }
 

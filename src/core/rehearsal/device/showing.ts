@@ -1,7 +1,7 @@
 import { fullScreen } from '../../checks/code.js';
 import { durationMs } from '../../words/durations.js';
 import type { EventQuestion } from './questions.js';
-import { note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
+import { cappedBy, note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
 
 /** An ad can be skipped after this time (ms), and is closed by its user so long after it ended. */
 const skipAfter = 5_000;
@@ -40,25 +40,12 @@ export class Showing {
     private readonly refresh: (state: SlotState) => void,
   ) {}
 
-  /** The app calls for an ad to be shown that covers the screen. Returns whether one is. */
-  show(state: SlotState, because: string): boolean {
+  /** The app calls for an ad to be shown that covers the screen. */
+  show(state: SlotState, because: string): void {
     const { device } = this;
-    const { slot, network } = state;
-    const { now } = device.session;
-    if (device.covering) return false;
-    if (because === 'return' && slot.limitedBy !== null) {
-      const assumed = `${slot.limitedBy} does not hold as the screen comes back.`;
-      note(device, state, 'not-ready', { because, code: 'limited', assumed });
-      return false;
-    }
-    if (slot.keepsCap && this.isCapReached(state)) {
-      note(device, state, 'not-ready', { because, code: 'cap', text: 'The code keeps its cap.' });
-      return false;
-    }
-    if (state.ad && network.keeps !== null && now - state.ad.loadedAt > network.keeps) {
-      note(device, state, 'expired', { ad: state.ad.number });
-      state.ad = null;
-    }
+    const { slot } = state;
+    if (device.covering || device.isAway || this.isHeldBack(state, because)) return;
+    this.dropStale(state);
     const { ad } = state;
     if (ad) {
       note(device, state, 'show', {
@@ -67,30 +54,62 @@ export class Showing {
         test: ad.test,
         ...(slot.show?.assumed === undefined ? {} : { assumed: slot.show.assumed }),
       });
-      this.cover(state, ad);
-      return true;
+      return this.cover(state, ad);
     }
-    if (slot.checksReady) {
-      note(device, state, 'not-ready', { because, text: 'The code goes on without an ad.' });
-      return false;
-    }
+    if (slot.checksReady)
+      return note(device, state, 'not-ready', { because, text: 'The code goes on without an ad.' });
     note(device, state, 'show-failed', { because, code: 'not-loaded', text: 'No ad is loaded.' });
     if (fullScreen.has(slot.format) && !slot.handles.failed)
       note(device, state, 'stuck', {
         text: 'The code waits for an ad and does not hear that there is none.',
       });
-    return false;
   }
 
-  private isCapReached({ slot, shownAt }: SlotState): boolean {
+  /** An ad shows itself as soon as it is there. */
+  showByItself(state: SlotState, ad: LoadedAd): void {
+    const { device } = this;
+    if (device.covering || device.isAway || cappedBy(device, state) !== undefined) return;
+    note(device, state, 'show', { because: 'loaded', ad: ad.number, test: ad.test });
+    this.cover(state, ad);
+  }
+
+  /** Whether the code does not show an ad now, though one may be there. */
+  private isHeldBack(state: SlotState, because: string): boolean {
+    const { slot } = state;
+    if (because === 'return' && slot.limitedBy !== null) {
+      const assumed = `${slot.limitedBy} does not hold as the screen comes back.`;
+      note(this.device, state, 'not-ready', { because, code: 'limited', assumed });
+      return true;
+    }
+    if (!slot.keepsCap || !this.isCapReached(state)) return false;
+    note(this.device, state, 'not-ready', { because, code: 'cap', text: 'The code keeps its cap.' });
+    return true;
+  }
+
+  /** An ad that the network does not let be shown any more is none. */
+  private dropStale(state: SlotState): void {
+    const { device } = this;
+    const { ad, network } = state;
+    if (!ad) return;
+    const capped = cappedBy(device, state);
+    if (capped !== undefined) note(device, state, 'capped', { text: capped });
+    else if (network.keeps !== null && device.session.now - ad.loadedAt > network.keeps)
+      note(device, state, 'expired', { ad: ad.number });
+    else return;
+    state.ad = null;
+  }
+
+  private isCapReached({ slot }: SlotState): boolean {
     const { cap } = slot.settings;
     if (!cap) return false;
-    const from = cap.per === undefined ? 0 : this.device.session.now - durationMs(cap.per);
-    return shownAt.filter((at) => at > from).length >= cap.count;
+    const { session, slots } = this.device;
+    const from = cap.per === undefined ? -1 : session.now - durationMs(cap.per);
+    const own = slots.filter((other) => other.slot.placement === slot.placement);
+    return own.flatMap(({ shownAt }) => shownAt.filter((at) => at > from)).length >= cap.count;
   }
 
   /** An ad begins that covers the screen. */
-  cover(state: SlotState, ad: LoadedAd): void {
+  private cover(state: SlotState, ad: LoadedAd): void {
     const { device } = this;
     const { slot } = state;
     state.ad = null;
@@ -178,7 +197,9 @@ export class Showing {
   private complete(state: SlotState, ad: LoadedAd): void {
     note(this.device, state, 'complete', { ad: ad.number });
     this.tell(state, ad, 'complete');
-    if (state.slot.format === 'rewarded' && state.slot.handles.rewarded)
+    if (state.slot.format !== 'rewarded') return;
+    this.tell(state, ad, 'reward');
+    if (state.slot.handles.rewarded)
       note(this.device, state, 'reward', { ad: ad.number, because: 'rewarded' });
   }
 
@@ -227,6 +248,7 @@ export class Showing {
     });
     device.session.later(seenAfter, () => {
       if (device.visit !== visit || device.isAway || (row === undefined && state.seen !== ad)) return;
+      if (cappedBy(device, state) !== undefined) return;
       state.shownAt.push(device.session.now);
       note(device, state, 'impression', { ad: ad.number, test: ad.test });
       this.tell(state, ad, 'impression');

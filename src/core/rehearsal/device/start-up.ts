@@ -10,6 +10,7 @@ export class StartUp {
   constructor(
     private readonly device: DeviceState,
     private readonly run: (trigger: Trigger) => void,
+    private readonly end: () => void,
   ) {}
 
   /** The app is launched. What is in the same code after the start-up calls comes when those are done that it waits for. */
@@ -74,7 +75,7 @@ export class StartUp {
       return then?.();
     }
     session.emit('stopped', { network: id, code: 'no-app-id', text: `${text} It stops the app.` });
-    this.device.isRunning = false;
+    this.end();
   }
 
   answerConsent(answer: 'granted' | 'refused'): void {

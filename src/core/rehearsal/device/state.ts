@@ -99,3 +99,13 @@ export function forget(state: SlotState): void {
   state.isRefreshDue = false;
   state.rowAd = null;
 }
+
+/** What a network says of one more showing than it allows; undefined where there may be one. */
+export function cappedBy({ session, slots }: DeviceState, { slot, network }: SlotState): string | undefined {
+  const cap = network.caps.get(slot.format);
+  if (!cap) return undefined;
+  const recent = slots
+    .filter((other) => other.slot.network === slot.network && other.slot.format === slot.format)
+    .flatMap(({ shownAt }) => shownAt.filter((at) => at > session.now - cap.per));
+  return recent.length < cap.max ? undefined : `${network.name} shows no more than ${cap.max} in this time.`;
+}

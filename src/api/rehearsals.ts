@@ -1,0 +1,33 @@
+import * as z from 'zod';
+import { Platform } from '../core/words/words.js';
+
+const Names = z.array(z.string().min(1).max(200)).min(1).max(500);
+
+export const RehearsalRequest = z
+  .object({
+    title: z.string().max(64).nullable().default(null),
+    scenario: z
+      .union([
+        z.object({ name: z.string().max(60) }).meta({ description: 'A scenario that ships.' }),
+        z.object({ document: z.string().max(200_000) }).meta({ description: 'A scenario as YAML.' }),
+      ])
+      .default({ name: 'first-session' }),
+    seed: z.number().int().min(0).max(4_294_967_295).default(1),
+    variants: Names.optional(),
+    platforms: z.array(Platform).min(1).max(2).optional(),
+    placements: Names.optional(),
+    offline: z.boolean().default(false).meta({ description: 'The device has no connection.' }),
+    noFill: z.boolean().default(false).meta({ description: 'No network has an ad.' }),
+    slow: z.boolean().default(false).meta({ description: 'Ads take 12 seconds to arrive.' }),
+    trace: z
+      .boolean()
+      .default(false)
+      .meta({ description: 'Whether the events and the exchanges with the partner are answered, too.' }),
+  })
+  .meta({ description: 'What is rehearsed, and how.' });
+export type RehearsalRequest = z.infer<typeof RehearsalRequest>;
+
+export const ScenarioList = z
+  .array(z.object({ id: z.string(), name: z.string(), about: z.string(), source: z.string() }))
+  .meta({ title: 'Scenarios', description: 'The scenarios that ship.' });
+export type ScenarioList = z.infer<typeof ScenarioList>;

@@ -1,0 +1,3 @@
+ALTER TABLE `accounts` ADD `push_hash` text;--> statement-breakpoint
+ALTER TABLE `accounts` ADD `reward_address` text;--> statement-breakpoint
+ALTER TABLE `accounts` ADD `reward_key` text;
