@@ -20,10 +20,10 @@ const core = [
   'code',
   'stacks',
   'checks',
+  'rehearsal',
   'wiring',
   'board',
   'steps',
-  'rehearsal',
   'adopting',
   'drafting',
 ];

@@ -142,6 +142,7 @@ export class StepsWork {
         comparisons: compareAppAds(seen.text, neededRecords(roster.roster(), profiles)),
       },
       listing: steps.listing(platform, identifier),
+      rehearsal: steps.rehearsal(id, platform),
       canLookUp: partners.storeAddress() !== undefined,
       now: this.context.now().toISOString(),
     };

@@ -53,6 +53,9 @@ async function fromWrong(io: Io, paint: Paint, places: WalkPlaces): Promise<void
   );
   for (const file of await applyByHand(trees, 'by-hand.patch')) io.out(`  ${file}\n`);
   await syndexa('check tidewick --title tidewick --fail-on note', exit.clean, 'clean now');
+  for (const network of ['cobalt-heron', 'marlstone', 'ferrowick'])
+    await syndexa(`partner market ${network} --fill 100`);
+  await syndexa('rehearse tidewick --title tidewick', exit.clean, 'would every ad show?');
   await syndexa(
     'id collect tidewick --network cobalt-heron --yes',
     exit.clean,
@@ -87,6 +90,7 @@ async function oneTree(io: Io, paint: Paint, places: WalkPlaces, title: string):
   for (const file of await applyByHand(trees, patch)) io.out(`  changed ${file}\n`);
   await syndexa(`wire ${tree} --write`, exit.clean, 'what came by hand is taken into the build');
   await syndexa(`check ${tree} --fail-on note`, exit.clean, 'both platforms, clean now');
+  await syndexa(`rehearse ${tree}`, exit.clean, 'and every placement shows an ad');
   await syndexa(`board ${title}`);
 }
 

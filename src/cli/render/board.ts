@@ -1,5 +1,6 @@
 import { printableValue } from '../../core/text/printable.js';
-import type { Board } from '../../core/board/model.js';
+import type { Board, BoardCell } from '../../core/board/model.js';
+import { isSeen } from '../../core/rehearsal/report.js';
 import { cellState } from '../../core/board/cell-state.js';
 import type { Paint } from '../io.js';
 import { platformNames } from './places.js';
@@ -35,6 +36,13 @@ export function boardText(answer: Board, paint: Paint, width: number): string {
   return [...lines, '', verdict, ''].join('\n');
 }
 
+/** What the last rehearsal said, under the state. */
+function rehearsedLine({ rehearsed }: BoardCell, paint: Paint): string[] {
+  if (!rehearsed) return [];
+  const text = `▷ ${rehearsed.text}${rehearsed.old ? ', before the last change' : ''}`;
+  return [isSeen(rehearsed) && !rehearsed.old ? paint.dim(text) : paint.yellow(text)];
+}
+
 const tones = (paint: Paint) => ({ good: paint.green, bad: paint.red, open: paint.yellow, quiet: paint.dim });
 
 function tableOf({ rows }: Board, platforms: readonly string[], paint: Paint, width: number): string {
@@ -50,7 +58,11 @@ function tableOf({ rows }: Board, platforms: readonly string[], paint: Paint, wi
     const whose = isNarrow ? [`${name}\n${networkName}`] : [name, networkName];
     const states = cells.map((cell) => {
       const { shape, word, tone } = cellState(cell);
-      return `${cell.id ?? paint.dim('—')}\n${tones(paint)[tone](`${shape} ${word}`)}`;
+      return [
+        cell.id ?? paint.dim('—'),
+        tones(paint)[tone](`${shape} ${word}`),
+        ...rehearsedLine(cell, paint),
+      ].join('\n');
     });
     return [...whose, ...states];
   });

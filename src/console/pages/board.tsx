@@ -200,6 +200,16 @@ function Cell({ cell, peers, title }: { cell: BoardCell; peers: readonly string[
         </span>
         {tone === 'bad' ? <Link to={`/titles/${title}/${cell.platform}?view=findings`}>{word}</Link> : word}
       </div>
+      {cell.rehearsed && (
+        <Link
+          className={cell.rehearsed.old ? 'soft rehearsed rehearsed-old' : 'soft rehearsed'}
+          to={`/titles/${title}/rehearsal?platform=${cell.platform}`}
+          title={`${cell.rehearsed.scenario}, ${cell.rehearsed.at.slice(0, 10)}${cell.rehearsed.old ? ', before the last change of the tree' : ''}`}
+        >
+          <span aria-hidden="true">▷ </span>
+          {cell.rehearsed.text}
+        </Link>
+      )}
       {cell.found.length > 0 && (
         <div className="soft">
           has <code>{cell.found.join(', ')}</code>

@@ -9,6 +9,8 @@ import type { Title } from '../roster/model.js';
 import { heldIds } from '../roster/validate.js';
 import { staged } from '../roster/variant-stages.js';
 import type { InventoryReading } from '../inventory/model.js';
+import type { LastRehearsal } from '../rehearsal/report.js';
+import { rehearsedIn, type LastRehearsals } from './rehearsed.js';
 import { partnerSays } from './partner-state.js';
 import type { Reading, Board, BoardCell, BoardRow, BoardEdition, RecordState, BuildState } from './model.js';
 
@@ -18,6 +20,8 @@ export interface BoardSources {
   readings: readonly Reading[];
   /** What was last read of the networks' lists. */
   inventories: readonly InventoryReading[];
+  /** What was rehearsed last of each edition. */
+  rehearsals?: LastRehearsals;
   /** The time, in ISO 8601. */
   now: string;
 }
@@ -67,7 +71,7 @@ export function makeBoard(
 function cellMaker(
   title: Title,
   profiles: readonly Profile[],
-  { readings, inventories, now }: BoardSources,
+  { readings, inventories, rehearsals = {}, now }: BoardSources,
 ): (profile: Profile, placement: string | null) => BoardCell[] {
   const clashing = clashingIds(title);
   const built = platforms.filter((platform) => title.editions[platform]);
@@ -77,6 +81,7 @@ function cellMaker(
       platform,
       expected: indexed(expectedIds(title, profiles, platform)),
       reading,
+      rehearsal: rehearsals[platform],
       carrying: carryingOf(reading?.facts ?? []),
     };
   });
@@ -139,6 +144,7 @@ interface SideInput {
   platform: Platform;
   expected: ExpectedIds;
   reading: Reading | undefined;
+  rehearsal: LastRehearsal | undefined;
   carrying: Carrying;
 }
 
@@ -154,6 +160,7 @@ function cellOf(row: RowInput, side: SideInput, stage: Stage): BoardCell {
     id: null,
     why,
     left: null,
+    rehearsed: null,
   });
   if (format ? !offers(profile, format, platform) : !profile[platform]?.['app-id'])
     return none('not-offered', `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`);
@@ -178,6 +185,7 @@ function cellOf(row: RowInput, side: SideInput, stage: Stage): BoardCell {
     id: mine.id ?? null,
     why: [inWords(mine, record, build, found), said.why].filter(Boolean).join(' '),
     left: record === 'too-new' ? said.left : null,
+    rehearsed: rehearsedIn(side.rehearsal, { network: profile.id, placement, stage }, side.reading),
   };
 }
 

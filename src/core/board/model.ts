@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { Finding } from '../checks/model.js';
 import { Format, Platform, Stage } from '../words/words.js';
+import { verdictNames } from '../facts/trace.js';
 import { Fact, SurveyEdition, Unresolved } from '../facts/model.js';
 
 export const RecordState = z
@@ -24,6 +25,16 @@ export const BoardCell = z.object({
   found: z.array(z.string()).meta({ description: 'What the variants of this stage carry instead.' }),
   why: z.string().meta({ description: 'The state in words.' }),
   left: z.string().nullable().meta({ description: 'For a unit that is too new: how long until it serves.' }),
+  rehearsed: z
+    .object({
+      is: z.enum(verdictNames),
+      text: z.string(),
+      at: z.string(),
+      scenario: z.string(),
+      old: z.boolean().meta({ description: 'Whether the tree was read anew since.' }),
+    })
+    .nullable()
+    .meta({ description: 'What the last rehearsal said of the placement; null where there was none.' }),
 });
 
 export type BoardCell = z.infer<typeof BoardCell>;

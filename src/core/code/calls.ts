@@ -120,18 +120,23 @@ function callbacks(source: Source, profile: Profile): Fact[] {
 }
 
 function placementUses(source: Source, title: SurveyContext['title']): Fact[] {
-  const { tree, file, document } = source;
+  const { tree, file, document, reading } = source;
   if (!document.text.includes('Placebook')) return [];
   const code = codeOf(tree, file.path);
-  return placebookUses(code, Object.keys(title?.placements ?? {})).flatMap(({ placement, ...span }) =>
-    factAt(source, span, code.slice(span.start, span.end)).map((base) => ({
+  return placebookUses(code, Object.keys(title?.placements ?? {})).flatMap(({ placement, ...span }) => {
+    const holder = surroundings(reading)
+      .holders(span)
+      .findLast(({ is, isType }) => is === 'name' && !isType);
+    const flow = holder && { into: 'constant' as const, name: holder.name };
+    return factAt(source, span, code.slice(span.start, span.end)).map((base) => ({
       kind: 'placement-use' as const,
       network: null,
       placement,
       name: placement,
+      ...(flow ? { code: { type: null, methods: [], conditions: [], flow } } : {}),
       ...base,
-    })),
-  );
+    }));
+  });
 }
 
 /** A list with nothing in it, in any language. */

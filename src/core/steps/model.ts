@@ -8,6 +8,7 @@ import type { ExpectedId } from '../roster/expected.js';
 import type { Publisher, Title } from '../roster/model.js';
 import type { AppAdsComparison } from '../roster/app-ads-needs.js';
 import { Place } from '../facts/evidence.js';
+import type { LastRehearsal } from '../rehearsal/report.js';
 
 export const StepState = z.enum(['done', 'to-do', 'blocked', 'cannot-tell']);
 export type StepState = z.infer<typeof StepState>;
@@ -75,6 +76,8 @@ export interface StepContext {
   /** What the developer site was last seen to serve, held against what is needed; undefined when never looked at. */
   appAds: { url: string; at: string; comparisons: readonly AppAdsComparison[] } | undefined;
   listing: StoreListing | undefined;
+  /** What was rehearsed last of the edition. */
+  rehearsal: LastRehearsal | undefined;
   /** Whether there is a store that can be asked. */
   canLookUp: boolean;
   now: string;

@@ -69,7 +69,7 @@ export class RehearsalWork {
         findings,
         clean,
       };
-      this.keep(snapshot, report);
+      if (isWhole(request)) this.keep(snapshot, report);
       return report;
     } finally {
       await partner.close();
@@ -194,6 +194,10 @@ export class RehearsalWork {
     this.context.events.tell({ kind: 'title', title });
   }
 }
+
+/** Whether a rehearsal is one of the whole edition, without faults that somebody asked for. */
+const isWhole = ({ offline, noFill, slow, placements, variants }: RehearsalRequest): boolean =>
+  !offline && !noFill && !slow && !placements && !variants;
 
 /** The scenario that is asked for, with the faults that are asked for. */
 function scenarioOf({ scenario: wanted, offline, noFill, slow }: RehearsalRequest): Scenario {

@@ -105,11 +105,12 @@ export const titleHandlers = {
     if (next !== undefined) nextPage(request, response, next);
     return entries;
   },
-  board: ({ params, signal }, { roster, profiles, trees, inventories, runner, ...service }) => {
+  board: ({ params, signal }, { roster, profiles, trees, inventories, steps, runner, ...service }) => {
     const { id, title } = roster.get(params.title);
     const sources = {
       readings: trees.readings(id),
       inventories: inventories.about(heldIds(title).map((held) => held.id)),
+      rehearsals: steps.rehearsals(id),
       now: service.now().toISOString(),
     };
     const isLarge = Object.keys(title.placements).length > largeBoard;

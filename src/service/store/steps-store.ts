@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import * as z from 'zod';
 import type { Platform } from '../../core/words/words.js';
+import type { LastRehearsals } from '../../core/board/rehearsed.js';
 import { LastRehearsal } from '../../core/rehearsal/report.js';
 import { StoreListing, type Tick } from '../../core/steps/model.js';
 import type { Db } from './open.js';
@@ -81,6 +82,12 @@ export class StepsStore {
   /** What was rehearsed last of an edition; nothing where it was kept in another shape. */
   rehearsal(title: string, platform: Platform): LastRehearsal | undefined {
     return LastRehearsal.safeParse(this.find('rehearsal', `${title} ${platform}`)?.seen).data;
+  }
+
+  /** What was rehearsed last of each edition of a title. */
+  rehearsals(title: string): LastRehearsals {
+    const [android, ios] = [this.rehearsal(title, 'android'), this.rehearsal(title, 'ios')];
+    return { ...(android ? { android } : {}), ...(ios ? { ios } : {}) };
   }
 
   private find(kind: Sighted, subject: string) {

@@ -100,6 +100,7 @@ function context(
     key: undefined,
     appAds: undefined,
     listing: undefined,
+    rehearsal: undefined,
     canLookUp: true,
     now: '2026-06-01T12:00:00Z',
     ...changes,

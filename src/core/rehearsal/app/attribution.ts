@@ -27,11 +27,31 @@ export function placementOf(scope: EditionScope, fact: Call | LayoutView, format
     const found = new Set([...names].filter((name) => name !== undefined && fitting.includes(name)));
     return found.size === 1 ? [...found][0] : undefined;
   };
-  const named = among(placementsOf(fact, title)) ?? among(namedInFile(scope, fact));
+  // What a call names itself settles it: one that names a placement of another format is about none of this one.
+  for (const own of [placementsOf(fact, title), heldByName(scope, fact)]) {
+    if (own.length === 0) continue;
+    const placement = among(own);
+    return placement === undefined ? null : { placement };
+  }
+  const named = among(namedInFile(scope, fact));
   if (named !== undefined) return { placement: named };
   const [only, ...others] = fitting;
   if (only === undefined || others.length > 0) return null;
   return { placement: only, assumed: `It is about ${only}, the only ${format} placement of this network.` };
+}
+
+/** The placement that an argument stands for by the name of a variable: `prepare(chart)`. */
+function heldByName({ facts }: EditionScope, { place, code }: Call | LayoutView): string[] {
+  const written = code?.argument?.written.replace(/^(?:this|self|widget)[.?!]+/, '') ?? '';
+  if (!/^[\w$]+$/.test(written)) return [];
+  return facts.flatMap((fact) => {
+    const isHeld =
+      fact.kind === 'placement-use' &&
+      fact.place.path === place.path &&
+      fact.code?.flow?.into === 'constant' &&
+      fact.code.flow.name === written;
+    return isHeld ? (fact.placement ?? []) : [];
+  });
 }
 
 /** The placements that a file names through the placebook, or by unit IDs. */

@@ -39,12 +39,22 @@ const usual = {
 export function appCall(
   profile: Profile,
   fact: Call,
-  { action, format, isLaunch }: { action: keyof typeof usual; format?: Format; isLaunch: boolean },
+  {
+    action,
+    format,
+    isLaunch,
+    others = [],
+  }: { action: keyof typeof usual; format?: Format; isLaunch: boolean; others?: readonly Profile[] },
 ): AppCall {
   const code = codeIn(profile, fact.place.path);
   const callbacks: Callbacks = {
     ...(format ? code?.formats[format]?.callbacks : {}),
     started: code?.start.completed,
+    othersFailed: others.flatMap((one) =>
+      Object.values(codeIn(one, fact.place.path)?.formats ?? {}).flatMap(
+        ({ callbacks }) => callbacks.failed ?? [],
+      ),
+    ),
   };
   const sites = sitesOf(fact);
   const found = sites.flatMap(({ methods }) => triggerOf(methods, callbacks) ?? []);

@@ -42,73 +42,96 @@ interface Named {
 function slotOf(maker: SlotMaker, profile: Profile, { name, placement }: Named): AppSlot {
   const { scope, variant, stage } = maker;
   const { format } = placement;
-  const mine = <Item extends Call | LayoutView>(facts: readonly Item[]) =>
-    facts
-      .filter((fact) => fact.format === format && fact.variants.includes(variant))
-      .flatMap((fact) => {
-        const found = placementOf(scope, fact, format);
-        return found?.placement === name ? [{ fact, ...found }] : [];
-      });
-  const loads = mine(callsOf(scope, profile.id, 'load'));
-  const views = mine(callsOf(scope, profile.id, 'view'));
-  const layouts = mine(
-    scope.facts.filter(
-      (fact): fact is LayoutView => fact.kind === 'banner-view' && fact.network === profile.id,
-    ),
-  );
-  const shows = mine(callsOf(scope, profile.id, 'show'));
-  const view = views[0] ?? layouts[0];
-  const asks: (Attributed & { fact: Call | LayoutView }) | undefined = loads[0] ?? view;
-  const handed = unitFor(scope, { network: profile.id, placement: name, variant, stage }, asks?.fact ?? null);
-  const screen = asks ? screenOf(asks.fact) : { id: '', name: '' };
-  const isLaunch = maker.launches.has(screen.id);
-  const show = shows[0];
-  const shownCall =
-    show &&
-    appCall(profile, show.fact, {
-      action: 'show',
-      format,
-      isLaunch: maker.launches.has(screenOf(show.fact).id),
-    });
-  const code = asks && codeIn(profile, asks.fact.place.path);
-  const listens = callsOf(scope, profile.id, 'listen').some(isIn(asks?.fact));
+  const { loads, shows, view } = codeOf(maker, profile, { name, placement });
+  const asks: Found<Call | LayoutView> | undefined = loads[0] ?? view;
+  const fact = asks?.fact;
+  const handed = unitFor(scope, { network: profile.id, placement: name, variant, stage }, fact ?? null);
+  const screen = fact ? screenOf(fact).id : '';
+  const calls = (action: 'load' | 'view' | 'show', facts: readonly Found<Call>[]) =>
+    together(facts.map((one) => callOf(maker, profile, one.fact, { action, format })));
+  const listens = callsOf(scope, profile.id, 'listen').some(isIn(fact));
+  const about = { fact, format, isLaunch: maker.launches.has(screen), isView: loads.length === 0 };
   return {
     network: profile.id,
     placement: name,
     format,
-    screen: screen.id,
+    screen,
     unit: handed.unit,
     whyNoUnit: handed.why,
     settings: settingsIn(maker, name, placement.settings),
-    load: loadOf(profile, { load: loads[0]?.fact, view: view?.fact }, { format, isLaunch }),
-    show: shownCall ?? null,
-    isShownByCall: code?.formats[format]?.show !== undefined,
+    load: calls('load', loads) ?? viewCall(view, (found) => calls('view', [found])),
+    show: calls('show', shows),
+    isShownByCall:
+      fact !== undefined && codeIn(profile, fact.place.path)?.formats[format]?.show !== undefined,
     ...conditionsOf(profile, scope, shows),
-    handles: handlesOf(scope, asks?.fact, show?.fact),
-    release: releaseOf(profile, scope, { fact: asks?.fact, format, isLaunch, isView: loads.length === 0 }),
-    keepsListener: listens && !callsOf(scope, profile.id, 'stop-listening').some(isIn(asks?.fact)),
+    handles: handlesOf(scope, fact, shows[0]?.fact),
+    release: releaseOf(profile, scope, about),
+    keepsListener: listens && !callsOf(scope, profile.id, 'stop-listening').some(isIn(fact)),
     heldAt: view?.fact.anchor,
     covers: view?.fact.kind === 'banner-view' ? view.fact.covers : undefined,
-    assumed: asks?.assumed ?? show?.assumed,
+    assumed: asks?.assumed ?? shows[0]?.assumed,
   };
+}
+
+type Found<Fact> = Attributed & { fact: Fact };
+
+/** The calls and views of a network that are about a placement. */
+function codeOf({ scope, variant }: SlotMaker, profile: Profile, { name, placement }: Named) {
+  const mine = <Item extends Call | LayoutView>(facts: readonly Item[]): Found<Item>[] =>
+    facts
+      .filter((fact) => fact.format === placement.format && fact.variants.includes(variant))
+      .flatMap((fact) => {
+        const found = placementOf(scope, fact, placement.format);
+        return found?.placement === name ? [{ fact, ...found }] : [];
+      });
+  const layouts = scope.facts.filter(
+    (fact): fact is LayoutView => fact.kind === 'banner-view' && fact.network === profile.id,
+  );
+  const view: Found<Call | LayoutView> | undefined =
+    mine(callsOf(scope, profile.id, 'view'))[0] ?? mine(layouts)[0];
+  return {
+    loads: mine(callsOf(scope, profile.id, 'load')),
+    shows: mine(callsOf(scope, profile.id, 'show')),
+    view,
+  };
+}
+
+function callOf(
+  { scope, launches }: SlotMaker,
+  profile: Profile,
+  fact: Call,
+  { action, format }: { action: 'load' | 'view' | 'show'; format: AppSlot['format'] },
+): AppCall {
+  const isLaunch = launches.has(screenOf(fact).id);
+  return appCall(profile, fact, { action, format, isLaunch, others: scope.networks });
 }
 
 const isIn = (fact: Call | LayoutView | undefined) => (other: Call) =>
   fact !== undefined && other.place.path === fact.place.path;
 
-/** What loads: a call, or a view that does it by itself when its screen is opened. */
-function loadOf(
-  profile: Profile,
-  { load, view }: { load: Call | undefined; view: Call | LayoutView | undefined },
-  { format, isLaunch }: { format: AppSlot['format']; isLaunch: boolean },
+/** Calls of one screen, as one that any of their occasions makes run. */
+function together(calls: readonly AppCall[]): AppCall | null {
+  const [first] = calls;
+  if (!first) return null;
+  const mine = calls.filter(({ screen }) => screen === first.screen);
+  return {
+    ...first,
+    triggers: [...new Set(mine.flatMap(({ triggers }) => triggers))],
+    isLooped: mine.some(({ isLooped }) => isLooped),
+  };
+}
+
+/** A view loads by itself when its screen is opened. */
+function viewCall(
+  view: Found<Call | LayoutView> | undefined,
+  call: (found: Found<Call>) => AppCall | null,
 ): AppCall | null {
-  const call = load ?? (view?.kind === 'call' ? view : undefined);
-  if (call) return appCall(profile, call, { action: load ? 'load' : 'view', format, isLaunch });
   if (!view) return null;
-  const { place, value } = view;
-  const screen = screenOf(view).id;
+  const { fact } = view;
+  if (fact.kind === 'call') return call({ ...view, fact });
+  const { place, value } = fact;
   const plain = { follows: [], isAwaited: false, order: 0, isLooped: false, isOfApp: false };
-  return { call: value, triggers: ['open'], screen, place, ...plain };
+  return { call: value, triggers: ['open'], screen: screenOf(fact).id, place, ...plain };
 }
 
 /** The settings that the build carries: those of its placebook, else those on record. */

@@ -39,6 +39,8 @@ const byMethod = new Map(called.flatMap(([trigger, all]) => all.map((name) => [n
 export interface Callbacks {
   loaded?: string | undefined;
   failed?: string | undefined;
+  /** The callbacks by which other networks of the app say that they have no ad. */
+  othersFailed?: readonly string[];
   closed?: string | undefined;
   /** The callback of the start-up call. */
   started?: string | undefined;
@@ -56,6 +58,7 @@ export function triggerOf(methods: readonly string[], callbacks: Callbacks): Tri
     [callbacks.closed, 'closed'],
   ]);
   own.delete(undefined);
+  for (const name of callbacks.othersFailed ?? []) if (!own.has(name)) own.set(name, 'failed');
   for (const method of [...methods].reverse()) {
     const found = own.get(method) ?? byMethod.get(method);
     if (found) return found;

@@ -252,7 +252,9 @@ export class Device {
 
   private closed(state: SlotState): void {
     const { load } = state.slot;
-    if (load?.triggers.includes('closed')) this.loading.load(state, { because: 'closed', call: load });
+    const isThere = load?.isOfApp === true || load?.screen === this.state.screen;
+    if (isThere && load?.triggers.includes('closed'))
+      this.loading.load(state, { because: 'closed', call: load });
     if (this.state.screen !== null && !this.state.isAway) this.comeBack();
   }
 

@@ -5,6 +5,9 @@ import { Device } from './device.js';
 import type { Answer, Question } from './questions.js';
 import type { Session } from './session.js';
 
+/** What is under way when the last step is done goes on for so long (ms). */
+const lastMoments = 30_000;
+
 /** One rehearsal: the app of a variant, what the user does, and a seed. */
 export interface RehearsalInput {
   app: App;
@@ -45,6 +48,7 @@ export function beginRehearsal({ app, scenario, seed }: RehearsalInput): Session
           plan(0, () => device.close());
         }
   }
+  session.endAt(at + lastMoments);
   return session;
 }
 

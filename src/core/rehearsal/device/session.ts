@@ -17,6 +17,7 @@ export class Session {
   readonly #questions: Question[] = [];
   readonly #waiting: ((answer: Answer) => void)[] = [];
   #now = 0;
+  #end = Infinity;
 
   constructor(seed: number) {
     this.draw = seeded(seed);
@@ -30,6 +31,11 @@ export class Session {
     if (this.trace.length >= maxEvents)
       throw new EndlessSessionError(`The session has more than ${maxEvents} events.`);
     this.trace.push({ at: this.#now, what, ...more });
+  }
+
+  /** The session is over at a time (ms), whatever is planned for later. */
+  endAt(at: number): void {
+    this.#end = at;
   }
 
   /** Plans something for later, in milliseconds from now. */
@@ -53,7 +59,7 @@ export class Session {
       const [question] = this.#questions;
       if (question) return question;
       const due = this.#queue.take();
-      if (!due) return null;
+      if (!due || due.at > this.#end) return null;
       this.#now = due.at;
       due.run();
     }
