@@ -365,6 +365,9 @@ describe('the document of the interface', () => {
       ...readFileSync(join(root, 'src/partner/routes/serving.ts'), 'utf8').matchAll(
         /router\.(\w+)\('([^']+)'/g,
       ),
+      ...readFileSync(join(root, 'src/partner/serving/delivery.ts'), 'utf8').matchAll(
+        /router\.(\w+)\('([^']+)'/g,
+      ),
       ...readFileSync(join(root, 'src/partner/routes/inventory.ts'), 'utf8').matchAll(
         /router\.(\w+)\('([^']+)'/g,
       ),

@@ -32,12 +32,8 @@ export class Loading {
   load(state: SlotState, why: Why): void {
     const { device } = this;
     const { slot } = state;
-    const waits = device.networks.get(slot.network);
-    const follows = why.call?.follows ?? [];
-    if (waits && follows.includes('consent') && waits.consent !== 'answered')
-      return void waits.waiting.consent.push(() => this.load(state, why));
-    if (waits && follows.includes('start') && waits.start !== 'done')
-      return void waits.waiting.start.push(() => this.load(state, why));
+    const held = this.gateOf(state, why);
+    if (held) return void held.push(this.later(why, () => this.load(state, why)));
     const assumed = why.call?.assumed ?? slot.assumed;
     note(device, state, 'load', {
       because: why.because,
@@ -45,6 +41,25 @@ export class Loading {
       ...(assumed === undefined ? {} : { assumed }),
     });
     this.request(state, why.row);
+  }
+
+  /** What a call still waits for: the start-up, or the answer for consent. */
+  private gateOf({ slot }: SlotState, { call }: Why): (() => void)[] | undefined {
+    const network = this.device.networks.get(slot.network);
+    if (!network) return undefined;
+    const { consent, start, waiting } = network;
+    if (call?.follows.includes('consent') && consent !== 'answered') return waiting.consent;
+    return call?.follows.includes('start') && start !== 'done' ? waiting.start : undefined;
+  }
+
+  /** Something for later, unless the app has ended or the screen is gone by then. */
+  private later({ call }: Why, run: () => void): () => void {
+    const { device } = this;
+    const { life, visit } = device;
+    return () => {
+      const isThere = call?.isOfApp === true || device.visit === visit;
+      if (device.life === life && device.isRunning && isThere) run();
+    };
   }
 
   /** A new ad for one that is seen: the SDK does it by itself. */
