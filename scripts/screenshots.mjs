@@ -74,14 +74,15 @@ async function pages() {
     await page.locator('#adopt-document').evaluate((element) => element.scrollIntoView({ block: 'start' }));
   });
   await shoot('steps', '/titles/tidewick/steps', () => settled('steps are done'));
+  await shoot(
+    'rehearsal',
+    '/titles/plumebook/rehearsal?at=android/debug&placement=sighting-leave',
+    async () => {
+      await settled('as a list');
+      await page.getByLabel('Time in the session').fill('74000');
+    },
+  );
   await shoot('network', '/networks/cobalt-heron', () => settled('The profile'));
-  if (wanted('board-wired')) {
-    await page.goto(`${url}/titles/tidewick/android?view=edits`);
-    await page.getByRole('button', { name: /Write these/ }).click();
-    await settled('there is nothing to write');
-    await page.emulateMedia({ colorScheme: 'dark' });
-    await shoot('board-wired', '/titles/tidewick', () => settled('sample'));
-  }
   await browser.close();
 }
 
@@ -90,7 +91,8 @@ async function terminals() {
   const display = ':87';
   const xvfb = spawn('Xvfb', [display, '-screen', '0', '1280x800x24'], { stdio: 'ignore' });
   await sleep(800);
-  cpSync(join(root, 'demo', 'trees', 'tidewick'), join(home, 'work', 'tidewick'), { recursive: true });
+  for (const title of ['tidewick', 'plumebook'])
+    cpSync(join(root, 'demo', 'trees', title), join(home, 'work', title), { recursive: true });
   const shoot = async (name, command) => {
     if (!wanted(name)) return;
     const script = `cd ${join(home, 'work')}; export SYNDEXA_URL=${url} PATH=${join(root, 'bin')}:$PATH; printf '\\033[1m$ %s\\033[0m\\n\\n' '${command}'; ${command} | head -n 52; sleep 30`;
@@ -138,7 +140,7 @@ async function terminals() {
   await shoot('terminal-survey', 'syndexa survey tidewick');
   await shoot('terminal-check', 'syndexa check tidewick --title tidewick');
   await shoot('terminal-wire', 'syndexa wire tidewick --title tidewick');
-  await shoot('terminal-explain', 'syndexa survey tidewick --title tidewick --explain footerbanner');
+  await shoot('terminal-rehearse', 'syndexa rehearse plumebook --title plumebook');
   await shoot('terminal-board', 'syndexa board tidewick');
   writeFileSync(
     join(home, 'work', 'app-ads.txt'),

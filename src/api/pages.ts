@@ -6,6 +6,7 @@ export const pages = {
   board: '/titles/:title',
   record: '/titles/:title/record',
   steps: '/titles/:title/steps',
+  rehearsal: '/titles/:title/rehearsal',
   edition: '/titles/:title/:platform',
   networks: '/networks',
   network: '/networks/:network',

@@ -11,6 +11,8 @@ export const keys = {
   board: (id: string) => ['board', id] as const,
   steps: (id: string) => ['steps', id] as const,
   trees: ['trees'] as const,
+  scenarios: ['scenarios'] as const,
+  rehearsal: (title: string) => ['rehearsal', title] as const,
   networks: ['networks'] as const,
   network: (id: string) => ['network', id] as const,
   work: (what: string, snapshot: string, title: string, version: number) =>
@@ -87,6 +89,62 @@ export const useWiringPart = (question: Question, groups: readonly string[] | nu
               params: { snapshot: question.snapshot },
               body: { title: question.title, choice: { groups: [...groups] } },
             }),
+    staleTime: Infinity,
+  });
+
+export const useScenarios = (): Answer<'listScenarios'> =>
+  useQuery({ queryKey: keys.scenarios, queryFn: () => call('listScenarios'), staleTime: Infinity });
+
+/** A snapshot that is rehearsed, and for which platforms. */
+export interface ToRehearse {
+  snapshot: string;
+  platforms: ('android' | 'ios')[];
+}
+
+/** What is rehearsed how; the same is rehearsed once. */
+export interface RehearsalSettings {
+  title: string;
+  scenario: string;
+  seed: number;
+  fault: 'none' | 'offline' | 'no-fill' | 'slow';
+}
+
+/** A rehearsal of the trees of a title, one after another, put together. */
+export const useRehearsal = (
+  trees: readonly ToRehearse[] | undefined,
+  { title, scenario, seed, fault }: RehearsalSettings,
+): Answer<'rehearse'> =>
+  useQuery({
+    queryKey: [...keys.rehearsal(title), trees, scenario, seed, fault],
+    queryFn: trees
+      ? async () => {
+          const reports = [];
+          for (const { snapshot, platforms } of trees)
+            reports.push(
+              await call('rehearse', {
+                params: { snapshot },
+                body: {
+                  title,
+                  scenario: { name: scenario },
+                  seed,
+                  platforms,
+                  offline: fault === 'offline',
+                  noFill: fault === 'no-fill',
+                  slow: fault === 'slow',
+                  trace: true,
+                },
+              }),
+            );
+          const [first, ...others] = reports;
+          if (!first) throw new Error('There is no tree to rehearse.');
+          return {
+            ...first,
+            runs: reports.flatMap(({ runs }) => runs),
+            findings: reports.flatMap(({ findings }) => findings),
+            clean: first.clean && others.every(({ clean }) => clean),
+          };
+        }
+      : skipToken,
     staleTime: Infinity,
   });
 

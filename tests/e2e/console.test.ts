@@ -417,6 +417,48 @@ describe('the console', () => {
     await listing.getByRole('button', { name: 'It is done' }).waitFor();
   });
 
+  it('rehearses: verdicts by placement and variant, a session that is gone through by keyboard, all in the address', async () => {
+    await demo();
+    await page.goto(`${service.url}/titles/tidewick/rehearsal`);
+    const cell = page
+      .getByRole('row', { name: /^tide-list-footer/ })
+      .getByRole('button')
+      .first();
+    await cell.filter({ hasText: 'refused' }).waitFor();
+    expect(
+      await page
+        .getByRole('row', { name: /^station-open/ })
+        .getByRole('button')
+        .first()
+        .innerText(),
+    ).toContain('never requested');
+    await cell.click();
+    expect(page.url()).toContain('placement=tide-list-footer');
+    const line = page.getByRole('application', { name: 'Timeline' });
+    await line.focus();
+    await page.keyboard.press('End');
+    const time = page.getByLabel('Time in the session');
+    const end = Number(await time.inputValue());
+    await page.keyboard.press('ArrowLeft');
+    expect(Number(await time.inputValue())).toBeLessThan(end);
+    await page.keyboard.press('Home');
+    await page.keyboard.press('ArrowRight');
+    const now = page.locator('.event-now');
+    expect(await now.innerText()).toMatch(/^0:\d/);
+    await page.getByText('events as a list').click();
+    expect(await page.locator('.event-list li').count()).toBeGreaterThan(5);
+    await page.getByText(/exchanges? with the partner/).click();
+    await page.locator('.exchanges summary').first().click();
+    expect(await page.locator('.exchanges .message').first().innerText()).toContain('"tagid"');
+    await page.getByLabel('Scenario').selectOption('impatient-user');
+    await page.getByText('Impatient user, seed 1').waitFor();
+    await page.getByLabel('The network').selectOption('offline');
+    await page.waitForURL(/scenario=impatient-user.*fault=offline|fault=offline.*scenario=impatient-user/);
+    await page.reload();
+    await page.getByText('Impatient user, seed 1').waitFor();
+    expect(await page.getByLabel('The network').inputValue()).toBe('offline');
+  });
+
   it('shows networks with their reasons, and says when an address leads nowhere', async () => {
     await page.goto(`${service.url}/networks`);
     await page.getByRole('link', { name: 'Cobalt Heron' }).click();

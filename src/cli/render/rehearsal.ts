@@ -1,5 +1,6 @@
 import type { TraceEvent } from '../../core/facts/trace.js';
 import {
+  isRight,
   isSeen,
   type RehearsalReport,
   type RehearsalRun,
@@ -39,7 +40,7 @@ export function rehearsalText(report: RehearsalReport, paint: Paint, { width, di
     lines.push(
       findings.length > 0
         ? paint.yellow(`▲ ${counted(findings.length, 'finding')}`)
-        : '▲ not every placement shows an ad',
+        : '▲ not every placement shows an ad of its stage',
       ...(runs.some((run) => run.trace)
         ? []
         : [
@@ -78,9 +79,11 @@ function row(
   stage: RehearsalRun['stage'],
   paint: Paint,
 ): string[] {
-  const isFine = isSeen(verdict);
-  const isOdd = isFine && verdict.test === true && stage === 'production';
-  const mark = isOdd ? paint.yellow('▲') : isFine ? paint.green('✔') : paint.red('■');
+  const mark = isRight(verdict, stage)
+    ? paint.green('✔')
+    : isSeen(verdict)
+      ? paint.yellow('▲')
+      : paint.red('■');
   const by = networks.find((one) => isSeen(one.verdict)) ?? networks[0];
   const isAssumed = networks.some(({ assumed }) => assumed.length > 0);
   const text = `${verdictText(verdict, stage)}${isAssumed ? paint.dim(' (assumed in part)') : ''}`;

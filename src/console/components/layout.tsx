@@ -62,6 +62,7 @@ function PageLinks({ title }: { title: string | undefined }) {
               {platform === 'android' ? 'Android' : 'iOS'}
             </NavLink>
           ))}
+          <NavLink to={`/titles/${title}/rehearsal`}>Would it show?</NavLink>
           <NavLink to={`/titles/${title}/steps`}>Steps</NavLink>
           <NavLink to={`/titles/${title}/record`}>Record</NavLink>
         </>

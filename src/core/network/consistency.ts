@@ -26,6 +26,7 @@ export function mismatches(profile: Profile): Mismatch[] {
     ...offeredNowhere(profile),
     ...inventoryFaults(profile),
     ...codeFaults(profile),
+    ...consentFaults(profile),
     ...stackFaults(profile),
     ...bounds(profile),
   ];
@@ -50,6 +51,22 @@ function appIdPlaces(profile: Profile): Mismatch[] {
       },
     ];
   });
+}
+
+/** Nobody can answer a question that no code asks. */
+function consentFaults({ serving, code }: Profile): Mismatch[] {
+  if (!serving?.['consent-first']) return [];
+  return Object.entries(code).flatMap(([language, calls]) =>
+    calls.consent
+      ? []
+      : [
+          {
+            field: ['code', language, 'consent'],
+            message: 'serving.consent-first wants an answer for consent first, but no call asks for it here.',
+            fix: 'Add the call that asks for consent, or leave consent-first out.',
+          },
+        ],
+  );
 }
 
 /** An ID that could be of either kind would be taken for the wrong one. */

@@ -32,6 +32,11 @@ audiences: { allowed: [general, mixed], why: The network serves no children. }
 serving-delay: 1h
 app-ads:
   - { domain: brackwater.example, relationship: DIRECT, account: 'bw-{account}', why: Buyers look for it. }
+serving:
+  by: openrtb
+  address: https://bids.brackwater.example/rtb
+  keeps: 1h
+  why: A bid is for one hour.
 android:
   app-id:
     place: manifest

@@ -1,6 +1,6 @@
 import { junitDocument, type JunitCase } from '../standards/junit.js';
 import { printableValue } from '../text/printable.js';
-import { isSeen, type RehearsalReport } from './report.js';
+import { isRight, type RehearsalReport } from './report.js';
 import { verdictText } from './words.js';
 
 /** A rehearsal as JUnit XML: a suite per variant, a case per placement, and one for each finding. */
@@ -13,7 +13,7 @@ export function rehearsalJunit(report: RehearsalReport): string {
       return {
         suite: `${platform} ${variant}`,
         name: placement,
-        ...(isSeen(verdict) ? {} : { failure: { type: verdict.is, message, text } }),
+        ...(isRight(verdict, stage) ? {} : { failure: { type: verdict.is, message, text } }),
       };
     }),
   );

@@ -5,6 +5,8 @@ import { groupBy } from '../text/group-by.js';
 import { Format, Platform, Stage } from '../words/words.js';
 import type { FactOf } from '../facts/model.js';
 import type { App } from './app/model.js';
+import { bannerSize } from '../words/banner-sizes.js';
+import { anchorNames } from '../words/names.js';
 
 /** A request to a network, and its answer. */
 export const Exchange = z
@@ -33,6 +35,10 @@ export const RehearsedPlacement = z
     placement: z.string(),
     format: Format,
     screen: z.string().nullable().meta({ description: 'The screen that asks for it; null for none.' }),
+    banner: z
+      .object({ width: z.number(), height: z.number(), anchor: z.enum(anchorNames) })
+      .nullable()
+      .meta({ description: 'Of a banner: its size in density-independent pixels, and where it is held.' }),
     verdict: Verdict,
     networks: z.array(RehearsedNetwork).meta({ description: 'In the order in which they are tried.' }),
   })
@@ -62,12 +68,15 @@ export const RehearsalReport = z
     title: z.string(),
     scenario: z.string(),
     seed: z.number(),
+    device: z.object({ width: z.number(), height: z.number() }),
     partner: z
       .enum(['running', 'started'])
       .meta({ description: 'Whether a partner was running, or one was started with the IDs on record.' }),
     runs: z.array(RehearsalRun),
     findings: z.array(Finding),
-    clean: z.boolean().meta({ description: 'Whether every placement was shown and nothing was found.' }),
+    clean: z
+      .boolean()
+      .meta({ description: 'Whether every placement showed an ad of its stage, and nothing was found.' }),
   })
   .meta({ title: 'Rehearsal', description: 'What a simulated session showed of every placement.' });
 export type RehearsalReport = z.infer<typeof RehearsalReport>;
@@ -86,6 +95,10 @@ export type LastRehearsal = z.infer<typeof LastRehearsal>;
 /** Verdicts of which the user sees an ad. */
 export const isSeen = ({ is }: Verdict): boolean => is === 'shown' || is === 'delivered';
 
+/** Whether a verdict is what a stage should have: a test ad in builds for testing, one that earns money in what ships. */
+export const isRight = (verdict: Verdict, stage: Stage): boolean =>
+  isSeen(verdict) && (verdict.test === undefined || verdict.test === (stage === 'test'));
+
 /** The placements of a run, with one verdict each: the best that a network gave. */
 export function placementsOf(app: App, facts: readonly FactOf<'rehearsed'>[]): RehearsedPlacement[] {
   const names = new Map(app.screens.map(({ id, name }) => [id, name]));
@@ -100,6 +113,7 @@ export function placementsOf(app: App, facts: readonly FactOf<'rehearsed'>[]): R
         placement,
         format: first.format,
         screen: slot ? (names.get(slot.screen) ?? slot.screen.split('#')[1] ?? slot.screen) : null,
+        banner: bannerOf(first),
         verdict: (seen ?? asked ?? first).verdict,
         networks: mine.map(({ network, unit, verdict, events }) => ({
           network: network ?? '',
@@ -110,4 +124,11 @@ export function placementsOf(app: App, facts: readonly FactOf<'rehearsed'>[]): R
       },
     ];
   });
+}
+
+/** The size of a banner on the screen of the device, and where it is held. */
+function bannerOf({ format, settings, screen, heldAt }: FactOf<'rehearsed'>): RehearsedPlacement['banner'] {
+  if (format !== 'banner') return null;
+  const read = heldAt === 'top-edge' ? 'top' : heldAt === 'bottom-edge' ? 'bottom' : 'inline';
+  return { ...bannerSize(settings.size ?? 'standard', screen), anchor: settings.anchor ?? read };
 }

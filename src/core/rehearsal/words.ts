@@ -7,9 +7,9 @@ export function verdictText({ is, after, test, text }: Verdict, stage: Stage): s
   const reason = text === undefined ? '' : `: ${lowerFirst(text.replace(/\.$/, ''))}`;
   switch (is) {
     case 'shown':
-      return `${ad} shown after ${((after ?? 0) / 1_000).toFixed(1)} s${test === true && stage === 'production' ? ', in production' : ''}`;
+      return `${ad} shown after ${((after ?? 0) / 1_000).toFixed(1)} s${wrongStage(test, stage)}`;
     case 'delivered':
-      return `${ad === 'ad' ? 'notification' : 'test notification'} delivered`;
+      return `${test === true ? 'test notification' : 'notification'} delivered${wrongStage(test, stage)}`;
     case 'refused':
       return `refused${reason}`;
     case 'no-ad':
@@ -27,6 +27,11 @@ export function verdictText({ is, after, test, text }: Verdict, stage: Stage): s
     case 'cannot-tell':
       return `cannot tell${reason}`;
   }
+}
+
+function wrongStage(test: boolean | undefined, stage: Stage): string {
+  if (test === true && stage === 'production') return ', in production';
+  return test === false && stage === 'test' ? ', and it earns money' : '';
 }
 
 /** IDs and names keep their capitals. */

@@ -5,7 +5,7 @@ import type { App } from '../../core/rehearsal/app/model.js';
 import { rehearseWith } from '../../core/rehearsal/device/rehearse.js';
 import { outcomes } from '../../core/rehearsal/outcome.js';
 import {
-  isSeen,
+  isRight,
   placementsOf,
   type RehearsalReport,
   type RehearsalRun,
@@ -58,12 +58,13 @@ export class RehearsalWork {
       const facts = ran.flatMap((one) => one.facts);
       const findings = await this.trees.rehearsalFindings({ ...asked, title }, facts);
       const runs = ran.map(({ run }) => run);
-      const isShown = runs.every((run) => run.placements.every(({ verdict }) => isSeen(verdict)));
+      const isShown = runs.every((run) => run.placements.every(({ verdict }) => isRight(verdict, run.stage)));
       const clean = runs.length > 0 && isShown && findings.length === 0;
       const report: RehearsalReport = {
         title,
         scenario: scenario.name,
         seed: request.seed,
+        device: scenario.device,
         partner: partner.is,
         runs,
         findings,

@@ -19,10 +19,11 @@ export function screenOf({ place, code }: Pick<Call, 'place' | 'code'>): { id: s
   return { id, name: screenName(id) };
 }
 
-/** What people call a screen. */
+/** What people call a screen: its class without the underscore and the ending of a state, or its file. */
 export function screenName(id: string): string {
   const [path = '', type = ''] = id.split('#');
-  return type || (path.split('/').at(-1) ?? path).replace(/\.[^.]+$/, '');
+  const file = (path.split('/').at(-1) ?? path).replace(/\.[^.]+$/, '');
+  return type === '' ? file : (/^_(\w+)State$/.exec(type)?.[1] ?? type);
 }
 
 /** What a call is taken for where reading cannot tell what runs it. */

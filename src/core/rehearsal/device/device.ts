@@ -2,6 +2,7 @@ import { fullScreen } from '../../checks/code.js';
 import type { App, AppCall, Trigger } from '../app/model.js';
 import { durationMs } from '../../words/durations.js';
 import type { Scenario, ScreenAction } from '../scenario/model.js';
+import { Calls } from './calls.js';
 import { Lists } from './lists.js';
 import { Loading } from './loading.js';
 import { Session } from './session.js';
@@ -17,6 +18,7 @@ export class Device {
   private readonly showing: Showing;
   private readonly startUp: StartUp;
   private readonly lists: Lists;
+  private readonly calls: Calls;
 
   constructor(app: App, scenario: Scenario, seed: number) {
     this.session = new Session(seed);
@@ -54,6 +56,7 @@ export class Device {
       { closed: (state) => this.closed(state), clicked: (ms) => this.leave(ms) },
       (state) => this.loading.refresh(state),
     );
+    this.calls = new Calls(this.state.slots);
     this.lists = new Lists(this.state, this.loading);
     this.startUp = new StartUp(
       this.state,
@@ -71,7 +74,7 @@ export class Device {
     session.emit('launch');
     state.isRunning = true;
     state.life++;
-    this.startUp.launch(() => this.run(({ isOfApp }) => isOfApp, ['launch']));
+    this.startUp.launch(() => this.run(null, ['launch']));
   }
 
   /** The user answers what is asked: for consent, and on iOS for tracking. */
@@ -89,7 +92,7 @@ export class Device {
     state.visit++;
     session.emit('screen-opened', { screen: this.nameOf(screen) });
     // What runs each time that the screen is back runs as it opens, too.
-    this.run((call) => isOf(call, screen), ['open', 'return'], 'open');
+    this.run(screen, ['open', 'return'], 'open');
     this.lists.open(this.onScreen());
   }
 
@@ -97,7 +100,7 @@ export class Device {
     const { state, session } = this;
     const { screen } = state;
     if (screen === null) return;
-    this.run((call) => isOf(call, screen), ['leave']);
+    this.run(screen, ['leave']);
     for (const one of this.onScreen()) this.release(one);
     session.emit('screen-closed', { screen: this.nameOf(screen) });
     state.screen = null;
@@ -138,7 +141,7 @@ export class Device {
     const { covering, screen } = state;
     if (covering) return session.emit('tap', { text: 'An ad covers the screen.' });
     session.emit('tap', screen === null ? {} : { screen: this.nameOf(screen) });
-    this.run((call) => isOf(call, screen), ['tap']);
+    if (screen !== null) this.run(screen, ['tap']);
   }
 
   private rotate(): void {
@@ -164,14 +167,14 @@ export class Device {
       this.showing.resume();
       if (state.covering) return;
       this.comeBack();
-      this.run(({ isOfApp }) => isOfApp, ['return']);
+      this.run(null, ['return']);
     });
   }
 
   /** The screen is back: after an ad, or after the app was in the background. */
   private comeBack(): void {
     const { screen } = this.state;
-    this.run((call) => isOf(call, screen), ['return']);
+    if (screen !== null) this.run(screen, ['return']);
     for (const one of this.onScreen()) {
       if (!one.isRefreshDue) continue;
       one.isRefreshDue = false;
@@ -179,10 +182,8 @@ export class Device {
     }
   }
 
-  private onScreen(): SlotState[] {
-    return this.state.slots.filter(
-      ({ slot }) => slot.screen === this.state.screen && slot.load && !slot.load.isOfApp,
-    );
+  private onScreen(): readonly SlotState[] {
+    return this.calls.slotsOn(this.state.screen);
   }
 
   private nameOf(screen: string): string {
@@ -190,29 +191,20 @@ export class Device {
   }
 
   private runEverywhere(trigger: Trigger): void {
-    const { state } = this;
-    this.run((call) => call.isOfApp || call.screen === state.screen, [trigger]);
+    const { screen } = this.state;
+    this.run(null, [trigger]);
+    if (screen !== null) this.run(screen, [trigger]);
   }
 
-  /** Runs the calls of some slots that something makes run, in the order in which they stand. */
-  private run(which: (call: AppCall) => boolean, triggers: readonly Trigger[], because?: Trigger): void {
-    const isRun = (call: AppCall | null) =>
-      call && which(call) ? triggers.find((one) => call.triggers.includes(one)) : undefined;
-    const calls = this.state.slots.flatMap((state) => {
-      const { load, show } = state.slot;
-      const [loads, shows] = [isRun(load), isRun(show)];
-      return [
-        ...(load && loads ? [{ state, call: load, because: because ?? loads, does: 'load' as const }] : []),
-        ...(show && shows ? [{ state, call: show, because: because ?? shows, does: 'show' as const }] : []),
-      ];
-    });
-    calls.sort((a, b) => a.call.order - b.call.order);
-    for (const { state, call, because: why, does } of calls) {
-      if (does === 'load') this.loadBy(state, call, why);
+  /** Runs the calls of a screen, or of the application itself, that something makes run. */
+  private run(screen: string | null, triggers: readonly Trigger[], because?: Trigger): void {
+    for (const { state, call, does, because: why } of this.calls.triggered(screen, triggers)) {
+      const reason = because ?? why;
+      if (does === 'load') this.loadBy(state, call, reason);
       // What is awaited before it in one method comes first.
       else if (state.isLoading && state.slot.load?.isAwaited && state.slot.load.order < call.order)
-        state.afterLoad.push(() => this.showing.show(state, why));
-      else this.showing.show(state, why);
+        state.afterLoad.push(() => this.showing.show(state, reason));
+      else this.showing.show(state, reason);
     }
   }
 
@@ -224,7 +216,8 @@ export class Device {
 
   private filled(state: SlotState, ad: LoadedAd, row?: number): void {
     const { slot } = state;
-    if (slot.format === 'notification') return;
+    if (slot.format === 'notification')
+      return note(this.state, state, 'delivered', { ad: ad.number, test: ad.test });
     if (row !== undefined) {
       state.rowAd = ad.number;
       return this.showing.display(state, ad, row);
@@ -274,6 +267,3 @@ export class Device {
     forget(one);
   }
 }
-
-/** Whether a call runs on a screen. */
-const isOf = (call: AppCall, screen: string | null): boolean => !call.isOfApp && call.screen === screen;

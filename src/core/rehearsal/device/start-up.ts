@@ -68,13 +68,13 @@ export class StartUp {
   private fail(state: NetworkState, then?: () => void): void {
     const { session } = this.device;
     const { id, name, stopsWithoutAppId } = state.network;
-    const text = `The build has no app ID of ${name} where its SDK looks.`;
+    const text = `No app ID of ${name} is where its SDK looks.`;
     state.start = 'failed';
     if (!stopsWithoutAppId) {
       session.emit('start-failed', { network: id, code: 'no-app-id', text });
       return then?.();
     }
-    session.emit('stopped', { network: id, code: 'no-app-id', text: `${text} It stops the app.` });
+    session.emit('stopped', { network: id, code: 'no-app-id', text });
     this.end();
   }
 

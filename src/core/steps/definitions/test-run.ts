@@ -1,4 +1,4 @@
-import { isSeen } from '../../rehearsal/report.js';
+import { isRight } from '../../rehearsal/report.js';
 import type { Seen, StepContext, StepDefinition } from '../model.js';
 
 /** A run with the network’s test ads: on the simulated device, or on one that a person holds. */
@@ -43,7 +43,7 @@ function seenIn(
   const without = tests.filter(
     ({ placements }) =>
       !placements.some(({ networks }) =>
-        networks.some(({ network, verdict }) => network === profile.id && isSeen(verdict)),
+        networks.some(({ network, verdict }) => network === profile.id && isRight(verdict, 'test')),
       ),
   );
   if (tests.length === 0 || without.length > 0) {
