@@ -13,7 +13,7 @@ import { typescriptPlacebook } from '../../src/core/languages/typescript/placebo
 import { placebookContents } from '../../src/core/placebook/contents.js';
 import { Title } from '../../src/core/roster/model.js';
 import { compiling } from '../support/compilers.js';
-import { profiles, root, syntax } from '../support/trees.js';
+import { profileOf, profiles, root, syntax } from '../support/trees.js';
 
 // Lists of content with ads: what placebooks of every language say at run time, held against one table of cases.
 
@@ -235,6 +235,19 @@ describe('the adapter of the guide', () => {
     expect(syntax.visit(grammar, adapter(language), (tree) => tree.hasError)).toBe(false);
     for (const part of [/\.rows\(/i, /\.itemAt\(/i, /HeronNative\.load/i, /\.release\(/i])
       expect(adapter(language)).toMatch(part);
+  });
+
+  it.each([
+    ['kotlin', 'kotlin', 'spot.unit(Placebook.Network.COBALT_HERON)'],
+    ['swift', 'swift', 'spot.unit(.cobaltHeron)'],
+    ['dart', 'dart', 'Placebook.moonList.unit(PlacebookNetwork.cobaltHeron)'],
+    ['tsx', 'typescript', 'Placebook.moonList.unit(PlacebookNetwork.cobaltHeron)'],
+    ['csharp', 'csharp', 'Placebook.MoonList.Unit(PlacebookNetwork.CobaltHeron)'],
+  ] as const)('in %s has the sample of the profile', (name, language, unit) => {
+    const list = profileOf('cobalt-heron').code[language]?.formats.native?.list ?? '';
+    const withoutSpot = adapter(name).replace(/ {4}private (?:val|let) spot = Placebook\.moonList\n/, '');
+    expect(list).toContain('UNIT_ID');
+    expect(withoutSpot).toContain(list.replace('UNIT_ID', unit));
   });
 
   it('in Kotlin compiles beside the placebook', () => {

@@ -95,6 +95,10 @@ const FormatCalls = z.lazy(() =>
       .min(3)
       .max(900)
       .meta({ description: 'Sample code. UNIT_ID is a placeholder for the unit ID.' }),
+    list: z.string().min(3).max(2_400).optional().meta({
+      description:
+        'Sample code for a list: what loads one ad after another, and releases them. UNIT_ID is a placeholder for the unit ID.',
+    }),
   }),
 );
 

@@ -145,6 +145,20 @@ rehearsalCases(requestedTooEarly, {
       title: onMarlstone,
     },
     {
+      name: 'of a network that is started when the other has',
+      files: gated(
+        `override fun onCreate() { ${begin} }\nfun onStageOpen() { CobaltHeron.start(this)\n HeronInterstitial.load(this, "${unit}", this) }`,
+      ),
+      title: kelp({
+        editions: { android: { identifier: 'example.brine.kelp' } },
+        networks: {
+          'cobalt-heron': { android: { production: { app: 'CH-A-310772-QK4T8W2N' } } },
+          marlstone: { android: { production: { app: 'mrl1-5f2c7e19a04b8d3361c9e7f2' } } },
+        },
+        placements: { page: placement('interstitial', unit, iosUnit) },
+      }),
+    },
+    {
       name: 'in the callback of the start-up',
       files: gated(`override fun onCreate() { ${begin} }\nfun onStageOpen() { ${prepare} }`),
       title: onMarlstone,

@@ -8,6 +8,7 @@ import type { Scenario } from '../../../src/core/rehearsal/scenario/model.js';
 import { impossibleSteps } from '../../../src/core/rehearsal/scenario/read.js';
 import { Scenario as ScenarioSchema } from '../../../src/core/rehearsal/scenario/model.js';
 import { formatNames } from '../../../src/core/words/names.js';
+import { durationMs } from '../../../src/core/words/durations.js';
 import type { Format } from '../../../src/core/words/words.js';
 import { scenarioNamed } from '../../support/rehearsal.js';
 
@@ -42,7 +43,7 @@ const call = (order: number): fc.Arbitrary<AppCall> =>
 const settings = fc.record(
   {
     refresh: fc.constantFrom('managed' as const, 'off' as const, '30s', '45s'),
-    cap: fc.record({ count: fc.integer({ min: 1, max: 3 }), per: fc.constantFrom('1m', '10m', '1d') }),
+    cap: fc.constantFrom({ count: 1, per: '10m' }, { count: 1, per: '10m' }, { count: 2, per: '1m' }),
     skippable: fc.boolean(),
     timeout: fc.constantFrom('1s', '8s'),
     first: fc.integer({ min: 0, max: 5 }),
@@ -83,6 +84,7 @@ const network = (id: string): fc.Arbitrary<AppNetwork> =>
     .record({
       start: fc.option(call(0), { freq: 8 }),
       needsStart: fc.boolean(),
+      startsAfter: fc.constantFrom(null, null, 'north', 'south'),
       takesTime: fc.boolean(),
       stopsWithoutAppId: fc.boolean(),
       appId: fc.constantFrom<AppNetwork['appId']>(
@@ -197,6 +199,25 @@ const of = (trace: readonly TraceEvent[], ...what: TraceEvent['what'][]) =>
 
 const filled = inTurn([{ is: 'filled', ad: 'a', test: true }]);
 
+/** Placements that cover the screen, and whose code keeps one cap for all networks. */
+function capped({ slots }: App): { slot: string; cap: { count: number; per: string } }[] {
+  return [...new Set(slots.map(({ placement }) => placement))].flatMap((name) => {
+    const mine = slots.filter(({ placement }) => placement === name);
+    const isKept = mine.every(
+      ({ keepsCap, isShownByCall, format }) =>
+        keepsCap &&
+        isShownByCall &&
+        (format === 'interstitial' || format === 'rewarded' || format === 'splash'),
+    );
+    const caps = mine.map(({ settings: { cap } }) => cap);
+    const [first] = caps;
+    const isOne = caps.every((cap) => JSON.stringify(cap) === JSON.stringify(first));
+    return isKept && isOne && first?.per !== undefined
+      ? [{ slot: name, cap: { count: first.count, per: first.per } }]
+      : [];
+  });
+}
+
 describe('a simulated device', () => {
   it('never sets its clock back', () => {
     fc.assert(
@@ -265,6 +286,10 @@ describe('a simulated device', () => {
             );
             expect(within(mine, per)).toBeLessThanOrEqual(max);
           }
+        for (const { slot, cap } of capped(run.app)) {
+          const mine = impressions.filter(({ placement }) => placement === slot);
+          expect(within(mine, durationMs(cap.per))).toBeLessThanOrEqual(cap.count);
+        }
       }),
       { numRuns: 400 },
     );

@@ -68,6 +68,8 @@ export interface AppNetwork {
   /** Whether its SDK stops the app where the app ID is missing: it reads it in the build, before any code runs. */
   stopsWithoutAppId: boolean;
   start: AppCall | null;
+  /** The network whose start-up has to be done first: this one is started in its callback. */
+  startsAfter: string | null;
   /** Whether the SDK has a start-up call in the languages of the app at all. */
   needsStart: boolean;
   /** Whether starting takes time, and what is loaded before it is done is refused. */

@@ -36,6 +36,7 @@ export function appNetwork(
     appId: appIdOf(context, scope, profile, variant),
     stopsWithoutAppId: (profile[scope.platform]?.['app-id']?.place ?? 'code') !== 'code',
     start: start ? appCall(profile, start, { action: 'start', isLaunch }) : null,
+    startsAfter: startedAfter(scope, profile, start),
     needsStart: languagesFor(profile, scope.platform).length > 0,
     takesTime: code?.start.completed !== undefined || code?.start.completes !== undefined,
     consent: consent ? appCall(profile, consent, { action: 'consent', isLaunch }) : null,
@@ -52,6 +53,17 @@ export function appNetwork(
     ),
     managedRefresh: managedRefresh(profile),
   };
+}
+
+/** The network in whose callback the SDK of another is started. */
+function startedAfter({ networks }: EditionScope, { id }: Profile, start: Call | undefined): string | null {
+  if (!start) return null;
+  const methods = start.code?.methods ?? [];
+  const first = networks.find((other) => {
+    const completed = codeIn(other, start.place.path)?.start.completed;
+    return other.id !== id && completed !== undefined && methods.includes(completed);
+  });
+  return first?.id ?? null;
 }
 
 /** A network that refreshes by itself does so between its bounds. */

@@ -23,9 +23,14 @@ export class StartUp {
         state.consent = 'asked';
       }
     const calls = all
-      .filter(({ network }) => network.start)
+      .filter(({ network }) => network.start && this.isFirst(network.startsAfter))
       .sort((a, b) => (a.network.start?.order ?? 0) - (b.network.start?.order ?? 0));
     this.startOneByOne(calls, after);
+  }
+
+  /** Whether nothing has to be started before: a network that is waited for must be started itself. */
+  private isFirst(startsAfter: string | null): boolean {
+    return startsAfter === null || !this.device.networks.get(startsAfter)?.network.start;
   }
 
   private startOneByOne([first, ...others]: readonly NetworkState[], after: () => void): void {
@@ -57,6 +62,10 @@ export class StartUp {
       state.start = 'done';
       session.emit('started', { network: network.id });
       for (const waiting of state.waiting.start.splice(0)) waiting();
+      for (const next of device.networks.values())
+        if (next.network.startsAfter === network.id && next.start === 'not-yet') this.start(next);
+      // An SDK that is started now may stop the app.
+      if (!device.isRunning) return;
       this.run('started');
       then?.();
     };
