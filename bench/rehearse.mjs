@@ -50,6 +50,7 @@ function appWith(placements) {
         formats.indexOf(format) % 3 === 0
           ? null
           : { ...plain, call: 'Ads.show', triggers: ['tap'], screen, order: 2 },
+      isOpen: false,
       isShownByCall: format === 'interstitial' || format === 'rewarded',
       checksReady: true,
       keepsCap: false,

@@ -169,7 +169,10 @@ steps:
     const { url } = await own();
     const sample = {
       ...files,
-      [screen]: files[screen]!.replace(unit, 'if (BuildConfig.DEBUG) "CH-U-100001-INTERS0A" else "' + unit),
+      [screen]: files[screen]!.replace(
+        `"${unit}"`,
+        `if (BuildConfig.DEBUG) "CH-U-100001-INTERS0A" else "${unit}"`,
+      ),
     };
     const snapshot = await send(url, sample);
     const api = (path: string) => `${url}/api/v1${path}`;

@@ -11,7 +11,8 @@ export function onlyAsks(text: string, names: readonly string[]): boolean {
   return parts.every((part) => {
     if (isBack.test(part) || ads.includes(part)) return true;
     const rest = names.reduce((left, name) => left.replaceAll(name, ''), part);
-    const asksForAd = ready(part) || /(==|!=)=?\s*(null|nil|undefined)|\bis (not )?null/.test(part);
+    const asksForAd =
+      ready(part) || /(==|!=)=?\s*(null|nil|undefined)|\bis (not )?null|\bis \{\s*\}/.test(part);
     return asksForAd && !/[A-Za-z_]\w*\s*(\(|[<>]|[+-])/.test(rest);
   });
 }

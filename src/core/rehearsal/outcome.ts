@@ -59,6 +59,12 @@ function verdictOf(slot: AppSlot, events: readonly TraceEvent[], stop: TraceEven
   if (delivered)
     return { is: 'delivered', ...(delivered.test === undefined ? {} : { test: delivered.test }) };
   if (stop) return { is: 'stopped', code: stop.code ?? 'stopped', text: stop.text ?? 'The app stops.' };
+  if (!slot.load && slot.isOpen)
+    return {
+      is: 'cannot-tell',
+      code: 'which-placement',
+      text: `Code asks for ads of this format, and reading cannot tell for which placement.`,
+    };
   if (!slot.load) return { is: 'never-requested', text: 'No code asks for an ad.' };
   const refused = events.find(({ what }) => what === 'refused');
   if (refused) return { is: 'refused', ...said(refused) };

@@ -54,6 +54,32 @@ rehearsalCases(neverRequested, {
   clean: [
     { name: 'loaded as the screen opens', files: interstitial, title: only('interstitial') },
     {
+      name: 'code that asks for one of two, and reading cannot tell for which',
+      files: kotlin(
+        'fun show(unit: String) { }\noverride fun onCreate(s: Bundle?) { HeronInterstitial.load(this, intent.unit(), this) }',
+      ),
+      title: kelp({
+        editions: { android: { identifier: 'example.brine.kelp' } },
+        placements: {
+          page: placement('interstitial', unit, iosUnit),
+          other: placement('interstitial', 'CH-U-310772-FFFF5555', 'CH-U-310772-GGGG6666'),
+        },
+      }),
+    },
+    {
+      name: 'named by what the argument is called',
+      files: kotlin(
+        'override fun onCreate(s: Bundle?) { HeronInterstitial.load(this, ids.forPage, this)\n HeronInterstitial.load(this, Units.OTHER, this) }',
+      ),
+      title: kelp({
+        editions: { android: { identifier: 'example.brine.kelp' } },
+        placements: {
+          page: placement('interstitial', unit, iosUnit),
+          other: placement('interstitial', 'CH-U-310772-FFFF5555', 'CH-U-310772-GGGG6666'),
+        },
+      }),
+    },
+    {
       name: 'refused, which is another matter',
       files: interstitial,
       title: only('interstitial'),

@@ -60,6 +60,7 @@ const slot = (network: string, placement: string, format: Format): fc.Arbitrary<
       settings,
       load: fc.option(call(1), { freq: 8 }),
       show: fc.option(call(2), { freq: 6 }),
+      isOpen: fc.boolean(),
       isShownByCall: fc.boolean(),
       checksReady: fc.boolean(),
       keepsCap: fc.boolean(),

@@ -14,30 +14,74 @@ export interface Attributed {
   assumed?: string;
 }
 
+/** Code that asks for an ad, and reading cannot tell of which placement. */
+export const open = 'open';
+
 /**
  * The placement that a call or a view of a network is about, for one format: by its unit ID or the placebook's name in
- * its arguments, else by what else its file names, else as the only one there is. Null where several are possible.
+ * its arguments, in this variant or in another; else by a name that its arguments have; else by what else its file names;
+ * else as the only one there is. Null where it is about none of this format; `open` where several are possible.
  */
-export function placementOf(scope: EditionScope, fact: Call | LayoutView, format: Format): Attributed | null {
+export function placementOf(
+  scope: EditionScope,
+  fact: Call | LayoutView,
+  format: Format,
+): Attributed | typeof open | null {
   const { title } = scope;
   const fitting = Object.entries(title.placements)
     .filter(([, one]) => one.format === format && valueAt(one.units, fact.network ?? ''))
     .map(([name]) => name);
-  const among = (names: Iterable<string | undefined>) => {
-    const found = new Set([...names].filter((name) => name !== undefined && fitting.includes(name)));
+  const among = (names: Iterable<string>) => {
+    const found = new Set([...names].filter((name) => fitting.includes(name)));
     return found.size === 1 ? [...found][0] : undefined;
   };
   // What a call names itself settles it: one that names a placement of another format is about none of this one.
-  for (const own of [placementsOf(fact, title), heldByName(scope, fact)]) {
+  for (const own of [placementsOf(fact, title), heldByName(scope, fact), elsewhereNamed(scope, fact)]) {
     if (own.length === 0) continue;
     const placement = among(own);
-    return placement === undefined ? null : { placement };
+    if (placement !== undefined) return { placement };
+    if (!own.some((name) => fitting.includes(name))) return null;
   }
+  const { written = '' } = fact.code?.argument ?? {};
+  const alike = among(namedLike(written, fitting));
+  if (alike !== undefined)
+    return { placement: alike, assumed: `It is about ${alike}, which ${written} names.` };
   const named = among(namedInFile(scope, fact));
   if (named !== undefined) return { placement: named };
   const [only, ...others] = fitting;
-  if (only === undefined || others.length > 0) return null;
+  if (only === undefined) return null;
+  if (others.length > 0) return open;
   return { placement: only, assumed: `It is about ${only}, the only ${format} placement of this network.` };
+}
+
+/** What the same call names in other variants. */
+function elsewhereNamed({ facts, title }: EditionScope, fact: Call | LayoutView): string[] {
+  const { path, line, column } = fact.place;
+  return facts.flatMap((other) => {
+    const isSame =
+      other.kind === fact.kind &&
+      other !== fact &&
+      other.network === fact.network &&
+      other.place.path === path &&
+      other.place.line === line &&
+      other.place.column === column;
+    return isSame ? placementsOf(other, title) : [];
+  });
+}
+
+/** The words of a name in code or of a placement: `PoolUnits.Current` has `pool`, `units` and `current`. */
+const wordsOf = (text: string): string[] =>
+  text
+    .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .split(/[^a-z0-9]+/)
+    .filter((word) => word !== '');
+
+/** The placements whose names stand in what is written; of two that do, the longer one counts where it holds the other. */
+function namedLike(written: string, names: readonly string[]): string[] {
+  const text = ` ${wordsOf(written.slice(0, 300)).join(' ')} `;
+  const found = names.filter((name) => text.includes(` ${wordsOf(name).join(' ')} `));
+  return found.filter((name) => !found.some((other) => other !== name && other.includes(name)));
 }
 
 /** The placement that an argument stands for by the name of a variable: `prepare(chart)`. */
@@ -67,6 +111,8 @@ function namedInFile({ facts }: EditionScope, { place, network }: Call | LayoutV
 export interface HandedUnit {
   unit: string | null;
   why: string | null;
+  /** What is assumed where code chooses between several as it runs. */
+  assumed?: string;
 }
 
 /** The unit ID that a variant hands to a call for a placement. */
@@ -104,6 +150,12 @@ export function unitFor(
   for (const values of choices) {
     const different = [...new Set(values)];
     if (different.length === 1) return { unit: different[0] ?? null, why: null };
+    if (wanted !== undefined && different.includes(wanted))
+      return {
+        unit: wanted,
+        why: null,
+        assumed: `It hands over ${wanted}, one of ${different.length} that the code chooses from.`,
+      };
     if (different.length > 1)
       return {
         unit: null,

@@ -39,6 +39,8 @@ export interface AppSlot {
   whyNoUnit: string | null;
   settings: Settings;
   load: AppCall | null;
+  /** Whether code asks for ads of this format and network, and reading cannot tell for which placement. */
+  isOpen: boolean;
   /** Null where showing needs no call: a view that loads by itself, or is attached. */
   show: AppCall | null;
   /** Whether a call of its own shows this format; otherwise an ad is seen once it is loaded. */

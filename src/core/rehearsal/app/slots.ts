@@ -9,7 +9,7 @@ import type { Placement } from '../../roster/model.js';
 import { valueAt } from '../../text/own-values.js';
 import type { Settings } from '../../words/settings.js';
 import type { Stage } from '../../words/words.js';
-import { placementOf, unitFor, type Attributed, type Call, type LayoutView } from './attribution.js';
+import { open, placementOf, unitFor, type Attributed, type Call, type LayoutView } from './attribution.js';
 import { appCall, codeIn, screenOf } from './calls.js';
 import type { AppCall, AppSlot } from './model.js';
 
@@ -42,7 +42,7 @@ interface Named {
 function slotOf(maker: SlotMaker, profile: Profile, { name, placement }: Named): AppSlot {
   const { scope, variant, stage } = maker;
   const { format } = placement;
-  const { loads, shows, view } = codeOf(maker, profile, { name, placement });
+  const { loads, shows, view, isOpen } = codeOf(maker, profile, { name, placement });
   const asks: Found<Call | LayoutView> | undefined = loads[0] ?? view;
   const fact = asks?.fact;
   const handed = unitFor(scope, { network: profile.id, placement: name, variant, stage }, fact ?? null);
@@ -60,7 +60,8 @@ function slotOf(maker: SlotMaker, profile: Profile, { name, placement }: Named):
     whyNoUnit: handed.why,
     settings: settingsIn(maker, name, placement.settings),
     load: calls('load', loads) ?? viewCall(view, (found) => calls('view', [found])),
-    show: calls('show', shows),
+    isOpen,
+    show: onScreen(calls('show', shows), loads.length > 0 ? screen : null, shows[0]),
     isShownByCall:
       fact !== undefined && codeIn(profile, fact.place.path)?.formats[format]?.show !== undefined,
     ...conditionsOf(profile, scope, shows),
@@ -69,30 +70,43 @@ function slotOf(maker: SlotMaker, profile: Profile, { name, placement }: Named):
     keepsListener: listens && !callsOf(scope, profile.id, 'stop-listening').some(isIn(fact)),
     heldAt: view?.fact.anchor,
     covers: view?.fact.kind === 'banner-view' ? view.fact.covers : undefined,
-    assumed: asks?.assumed ?? shows[0]?.assumed,
+    assumed: asks?.assumed ?? handed.assumed ?? shows[0]?.assumed,
   };
 }
 
 type Found<Fact> = Attributed & { fact: Fact };
 
-/** The calls and views of a network that are about a placement. */
+/** The calls and views of a network that are about a placement, and those that may be. */
 function codeOf({ scope, variant }: SlotMaker, profile: Profile, { name, placement }: Named) {
-  const mine = <Item extends Call | LayoutView>(facts: readonly Item[]): Found<Item>[] =>
-    facts
-      .filter((fact) => fact.format === placement.format && fact.variants.includes(variant))
-      .flatMap((fact) => {
-        const found = placementOf(scope, fact, placement.format);
-        return found?.placement === name ? [{ fact, ...found }] : [];
-      });
-  const layouts = scope.facts.filter(
-    (fact): fact is LayoutView => fact.kind === 'banner-view' && fact.network === profile.id,
+  const mine = <Item extends Call | LayoutView>(facts: readonly Item[]) => {
+    const found: Found<Item>[] = [];
+    const maybe: Found<Item>[] = [];
+    for (const fact of facts) {
+      if (fact.format !== placement.format || !fact.variants.includes(variant)) continue;
+      const about = placementOf(scope, fact, placement.format);
+      if (about === open) maybe.push({ fact, placement: name });
+      else if (about?.placement === name) found.push({ fact, ...about });
+    }
+    return { found, maybe };
+  };
+  const layouts = mine(
+    scope.facts.filter(
+      (fact): fact is LayoutView => fact.kind === 'banner-view' && fact.network === profile.id,
+    ),
   );
-  const view: Found<Call | LayoutView> | undefined =
-    mine(callsOf(scope, profile.id, 'view'))[0] ?? mine(layouts)[0];
+  const views = mine(callsOf(scope, profile.id, 'view'));
+  const loads = mine(callsOf(scope, profile.id, 'load'));
+  const shows = mine(callsOf(scope, profile.id, 'show'));
+  const view: Found<Call | LayoutView> | undefined = views.found[0] ?? layouts.found[0];
+  const showing = new Set(shows.found.map(({ fact }) => screenOf(fact).id));
+  const isShown = ({ fact }: Found<Call>) => showing.has(screenOf(fact).id);
   return {
-    loads: mine(callsOf(scope, profile.id, 'load')),
-    shows: mine(callsOf(scope, profile.id, 'show')),
+    // Of several screens that load it, the one that shows it comes first.
+    loads: [...loads.found.filter(isShown), ...loads.found.filter((one) => !isShown(one))],
+    // What shows an ad often says nothing of its placement: it is taken to show the one that is loaded.
+    shows: shows.found.length > 0 || loads.found.length === 0 ? shows.found : shows.maybe,
     view,
+    isOpen: [loads, views, layouts].some(({ maybe }) => maybe.length > 0),
   };
 }
 
@@ -108,6 +122,16 @@ function callOf(
 
 const isIn = (fact: Call | LayoutView | undefined) => (other: Call) =>
   fact !== undefined && other.place.path === fact.place.path;
+
+/** A call that may show other placements, too, shows this one on its own screen. */
+function onScreen(
+  call: AppCall | null,
+  screen: string | null,
+  about: Found<Call> | undefined,
+): AppCall | null {
+  if (!call || screen === null || !about || call.screen === screen || call.isOfApp) return call;
+  return { ...call, screen };
+}
 
 /** Calls of one screen, as one that any of their occasions makes run. */
 function together(calls: readonly AppCall[]): AppCall | null {
