@@ -31,9 +31,13 @@ const title = {
 };
 const hash = (text: string) => createHash('sha256').update(text).digest('hex');
 
-async function send(url: string, tree: Record<string, string> = files): Promise<string> {
+async function send(
+  url: string,
+  tree: Record<string, string> = files,
+  record: object = title,
+): Promise<string> {
   const api = (path: string) => `${url}/api/v1${path}`;
-  await http(api('/titles'), 'POST', { id: 'kelp', title });
+  await http(api('/titles'), 'POST', { id: 'kelp', title: record });
   const manifest = {
     name: 'kelp',
     files: Object.entries(tree).map(([path, text]) => ({
@@ -221,6 +225,32 @@ steps:
     expect(status).toBe(422);
     expect(body.detail).toContain(words);
     expect(body.fix).toBeTruthy();
+  });
+
+  it('refuses a scenario that is too long for so many screens', async () => {
+    const { url } = await own();
+    const taps = '{ do: tap }, '.repeat(99);
+    const document = `scenario: 1\nname: Long\nabout: A long scenario.\nsteps:\n  - { do: launch }\n${`  - { do: visit, repeat: 190, each: [${taps}] }\n`.repeat(1)}`;
+    const screens = Array.from({ length: 12 }, (_, at) => at);
+    const many = Object.fromEntries(
+      screens.map((at) => [
+        screen.replace('Screen', `Screen${at}`),
+        files[screen]!.replace('class Screen', `class Screen${at}`),
+      ]),
+    );
+    const units = (at: number) => `CH-U-310772-DDDD33${String(at).padStart(2, '0')}`;
+    const placements = Object.fromEntries(
+      screens.map((at) => [
+        `page-${at}`,
+        { format: 'interstitial', units: { 'cobalt-heron': { android: { production: units(at) } } } },
+      ]),
+    );
+    const own12 = Object.fromEntries(
+      Object.entries(many).map(([path, text], at) => [path, text.replace(unit, units(at))]),
+    );
+    const snapshot = await send(url, { ...files, ...own12 }, { ...title, placements });
+    const { status, body } = await rehearse(url, snapshot, { scenario: { document } });
+    expect([status, body.fix]).toEqual([422, expect.stringContaining('fewer placements')]);
   });
 
   it('says where an impossible scenario is wrong', async () => {

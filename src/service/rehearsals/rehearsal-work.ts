@@ -3,6 +3,7 @@ import { shippedScenarios } from '../../api/shipped-scenarios.js';
 import type { FactOf } from '../../core/facts/model.js';
 import type { App } from '../../core/rehearsal/app/model.js';
 import { rehearseWith } from '../../core/rehearsal/device/rehearse.js';
+import { LongSessionError } from '../../core/rehearsal/device/session.js';
 import { outcomes } from '../../core/rehearsal/outcome.js';
 import {
   isRight,
@@ -98,7 +99,9 @@ export class RehearsalWork {
       pushCredential: (network) => partner.push.get(network) ?? this.pushCredential(app, network, partner),
       signal,
     });
-    const { trace } = await rehearseWith({ app, scenario, seed }, (question) => desk.answer(question));
+    const { trace } = await bounded(
+      rehearseWith({ app, scenario, seed }, (question) => desk.answer(question)),
+    );
     const facts = outcomes(app, scenario, trace);
     const { platform, module, variant, stage } = app;
     const run: RehearsalRun = { platform, module, variant, stage, placements: placementsOf(app, facts) };
@@ -193,6 +196,19 @@ export class RehearsalWork {
       this.context.steps.saveRehearsal(title, platform, { at, scenario, snapshot, runs: plain, found });
     }
     this.context.events.tell({ kind: 'title', title });
+  }
+}
+
+/** Names a session that is too long as a fault of what was asked. */
+async function bounded<Result>(work: Promise<Result>): Promise<Result> {
+  try {
+    return await work;
+  } catch (error) {
+    if (!(error instanceof LongSessionError)) throw error;
+    throw new ServiceError('invalid', error.message, {
+      fix: 'Repeat less in the scenario, or rehearse fewer placements.',
+      cause: error,
+    });
   }
 }
 

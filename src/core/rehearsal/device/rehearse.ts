@@ -3,7 +3,7 @@ import { durationMs } from '../../words/durations.js';
 import type { Scenario, ScreenAction } from '../scenario/model.js';
 import { Device } from './device.js';
 import type { Answer, Question } from './questions.js';
-import type { Session } from './session.js';
+import { LongSessionError, type Session } from './session.js';
 
 /** What is under way when the last step is done goes on for so long (ms). */
 const lastMoments = 30_000;
@@ -16,8 +16,23 @@ export interface RehearsalInput {
   seed: number;
 }
 
-/** Plans what a user does; what happens then is for `next` and `answer` of the session. */
+/** More actions than this are not planned, all screens together. */
+const maxPlanned = 200_000;
+
+/**
+ * Plans what a user does; what happens then is for `next` and `answer` of the session.
+ * @throws LongSessionError
+ */
 export function beginRehearsal({ app, scenario, seed }: RehearsalInput): Session {
+  const planned = scenario.steps.reduce(
+    (sum, step) =>
+      sum + (step.do === 'visit' ? step.repeat * (step.each.length + 2) * app.screens.length : 1),
+    0,
+  );
+  if (planned > maxPlanned)
+    throw new LongSessionError(
+      `The scenario has ${planned} actions on ${app.screens.length} screens; ${maxPlanned} are possible.`,
+    );
   const device = new Device(app, scenario, seed);
   const { session } = device;
   let at = 0;

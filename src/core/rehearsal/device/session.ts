@@ -6,8 +6,8 @@ import type { AdAnswer, AdQuestion, Answer, EventAnswer, EventQuestion, Question
 /** A session longer than this (events) is ended: something in it goes in circles. */
 const maxEvents = 2_000_000;
 
-/** Thrown when a session does not end. */
-export class EndlessSessionError extends Error {}
+/** Thrown for a session that is too long: too much is planned in it, or too much happens. */
+export class LongSessionError extends Error {}
 
 /** The clock, the trace and the questions of one session. Time is virtual; nothing is random but by the seed. */
 export class Session {
@@ -29,7 +29,7 @@ export class Session {
 
   emit(what: TraceEventName, more: Omit<TraceEvent, 'at' | 'what'> = {}): void {
     if (this.trace.length >= maxEvents)
-      throw new EndlessSessionError(`The session has more than ${maxEvents} events.`);
+      throw new LongSessionError(`The session has more than ${maxEvents} events.`);
     this.trace.push({ at: this.#now, what, ...more });
   }
 
