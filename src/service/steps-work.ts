@@ -9,6 +9,7 @@ import type { StepContext, Steps, StoreListing } from '../core/steps/model.js';
 import { stepsOf } from '../core/steps/steps.js';
 import { definitions } from '../core/steps/definitions/index.js';
 import type { ServiceContext } from './context.js';
+import { lastRehearsals } from './rehearsals/last.js';
 import { ServiceError } from './errors.js';
 
 const LookUpAnswer = z.object({
@@ -142,7 +143,7 @@ export class StepsWork {
         comparisons: compareAppAds(seen.text, neededRecords(roster.roster(), profiles)),
       },
       listing: steps.listing(platform, identifier),
-      rehearsal: steps.rehearsal(id, platform),
+      rehearsal: lastRehearsals(this.context, id)[platform],
       canLookUp: partners.storeAddress() !== undefined,
       now: this.context.now().toISOString(),
     };

@@ -7,6 +7,7 @@ import { Slug } from '../../core/words/words.js';
 import { writerOf } from '../context.js';
 import { refuse, ServiceError } from '../errors.js';
 import { conditionOf, setVersion } from '../conditions.js';
+import { lastRehearsals } from '../rehearsals/last.js';
 import { created, nextPage, type Handlers } from '../route.js';
 import { noPlacement } from '../title-work.js';
 
@@ -110,7 +111,7 @@ export const titleHandlers = {
     const sources = {
       readings: trees.readings(id),
       inventories: inventories.about(heldIds(title).map((held) => held.id)),
-      rehearsals: steps.rehearsals(id),
+      rehearsals: lastRehearsals({ steps, trees }, id),
       now: service.now().toISOString(),
     };
     const isLarge = Object.keys(title.placements).length > largeBoard;

@@ -164,6 +164,17 @@ export class TreeStore {
     return { id, title, snapshot, network, ...wiring };
   }
 
+  /** Whether two snapshots have the same files, whatever they are called. One that was cleared away is like no other. */
+  holdSameFiles(one: string, other: string): boolean {
+    if (one === other) return true;
+    const rows = this.db
+      .select({ files: snapshots.files })
+      .from(snapshots)
+      .where(inArray(snapshots.id, [one, other]))
+      .all();
+    return rows.length === 2 && JSON.stringify(rows[0]?.files) === JSON.stringify(rows[1]?.files);
+  }
+
   wiring(id: string): WiringAnswer {
     const row = this.db.select().from(wirings).where(eq(wirings.id, id)).get();
     if (!row) throw new ServiceError('not-found', `There is no wiring ${id}.`, { fix: 'Work it out again.' });

@@ -1,6 +1,9 @@
 import { isRight } from '../../rehearsal/report.js';
 import type { Seen, StepContext, StepDefinition } from '../model.js';
 
+/** A person may have seen it on a device of their own. */
+const mayBeUnseen = true;
+
 /** A run with the network’s test ads: on the simulated device, or on one that a person holds. */
 export const testRun: StepDefinition = {
   id: 'test-run',
@@ -15,6 +18,7 @@ export const testRun: StepDefinition = {
         state: 'cannot-tell',
         why: `Nothing was rehearsed yet, and only a person sees whether ${profile.name} shows its test ads on a device.`,
         command,
+        mayBeUnseen,
         ...(profile.site === undefined ? {} : { page: profile.site }),
       };
     if (reading && reading.snapshot !== rehearsal.snapshot)
@@ -22,6 +26,7 @@ export const testRun: StepDefinition = {
         state: 'to-do',
         why: `The tree has changed since it was rehearsed on ${day(rehearsal.at)}.`,
         command,
+        mayBeUnseen,
       };
     return seenIn(context, rehearsal, command);
   },
@@ -38,7 +43,12 @@ function seenIn(
     ),
   ];
   if (rules.length > 0)
-    return { state: 'to-do', why: `The rehearsal of ${day(at)} found ${rules.join(', ')}.`, command };
+    return {
+      state: 'to-do',
+      why: `The rehearsal of ${day(at)} found ${rules.join(', ')}.`,
+      command,
+      mayBeUnseen,
+    };
   const tests = runs.filter(({ stage }) => stage === 'test');
   const without = tests.filter(
     ({ placements }) =>
@@ -52,6 +62,7 @@ function seenIn(
       state: 'to-do',
       why: `The rehearsal of ${day(at)} showed no ad of ${profile.name} in ${where}.`,
       command,
+      mayBeUnseen,
     };
   }
   return {
