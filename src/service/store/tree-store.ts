@@ -167,11 +167,7 @@ export class TreeStore {
   /** Whether two snapshots have the same files, whatever they are called. One that was cleared away is like no other. */
   holdSameFiles(one: string, other: string): boolean {
     if (one === other) return true;
-    const rows = this.db
-      .select({ files: snapshots.files })
-      .from(snapshots)
-      .where(inArray(snapshots.id, [one, other]))
-      .all();
+    const rows = this.db.select().from(snapshots).where(inArray(snapshots.id, [one, other])).all();
     return rows.length === 2 && JSON.stringify(rows[0]?.files) === JSON.stringify(rows[1]?.files);
   }
 
