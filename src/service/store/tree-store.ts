@@ -166,9 +166,10 @@ export class TreeStore {
 
   /** Whether two snapshots have the same files, whatever they are called. One that was cleared away is like no other. */
   holdSameFiles(one: string, other: string): boolean {
-    if (one === other) return true;
-    const rows = this.db.select().from(snapshots).where(inArray(snapshots.id, [one, other])).all();
-    return rows.length === 2 && JSON.stringify(rows[0]?.files) === JSON.stringify(rows[1]?.files);
+    const [a, b] = [one, other].map((id) =>
+      this.db.select().from(snapshots).where(eq(snapshots.id, id)).get(),
+    );
+    return a !== undefined && b !== undefined && JSON.stringify(a.files) === JSON.stringify(b.files);
   }
 
   wiring(id: string): WiringAnswer {
