@@ -1,5 +1,6 @@
 import type { TraceEvent } from '../../core/facts/trace.js';
 import {
+  decidedBy,
   isRight,
   isSeen,
   type RehearsalReport,
@@ -74,20 +75,16 @@ function runLines(runs: readonly RehearsalRun[], paint: Paint, width: number): s
   ];
 }
 
-function row(
-  { placement, format, verdict, networks }: RehearsedPlacement,
-  stage: RehearsalRun['stage'],
-  paint: Paint,
-): string[] {
+function row(one: RehearsedPlacement, stage: RehearsalRun['stage'], paint: Paint): string[] {
+  const { placement, format, verdict, networks } = one;
   const mark = isRight(verdict, stage)
     ? paint.green('✔')
     : isSeen(verdict)
       ? paint.yellow('▲')
       : paint.red('■');
-  const by = networks.find((one) => isSeen(one.verdict)) ?? networks[0];
   const isAssumed = networks.some(({ assumed }) => assumed.length > 0);
   const text = `${verdictText(verdict, stage)}${isAssumed ? paint.dim(' (assumed in part)') : ''}`;
-  return [`${mark} ${placement}`, format, by?.network ?? '', text];
+  return [`${mark} ${placement}`, format, decidedBy(one), text];
 }
 
 function traceLines({ platform, variant, trace = [], cut }: RehearsalRun, paint: Paint): string[] {

@@ -99,6 +99,12 @@ export const isSeen = ({ is }: Verdict): boolean => is === 'shown' || is === 'de
 export const isRight = (verdict: Verdict, stage: Stage): boolean =>
   isSeen(verdict) && (verdict.test === undefined || verdict.test === (stage === 'test'));
 
+/** The network whose verdict is that of a placement. */
+export function decidedBy({ verdict, networks }: RehearsedPlacement): string {
+  const said = JSON.stringify(verdict);
+  return networks.find((one) => JSON.stringify(one.verdict) === said)?.network ?? networks[0]?.network ?? '';
+}
+
 /** The placements of a run, with one verdict each: the best that a network gave. */
 export function placementsOf(app: App, facts: readonly FactOf<'rehearsed'>[]): RehearsedPlacement[] {
   const names = new Map(app.screens.map(({ id, name }) => [id, name]));

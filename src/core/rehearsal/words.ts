@@ -34,9 +34,9 @@ function wrongStage(test: boolean | undefined, stage: Stage): string {
   return test === false && stage === 'test' ? ', and it earns money' : '';
 }
 
-/** IDs and names keep their capitals. */
+/** A sentence goes on after a colon; IDs and names keep their capitals. */
 const lowerFirst = (text: string): string =>
-  /^[A-Z][a-z]*\b/.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text;
+  /^(?:A|An|Code|It|No|Nothing|The|There)\b/.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text;
 
 /** What an event is called, in front of people. */
 const eventNames: Record<TraceEventName, string> = {

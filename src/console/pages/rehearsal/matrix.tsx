@@ -1,5 +1,5 @@
 import type { RehearsalReport, RehearsalRun } from '../../../core/rehearsal/report.js';
-import { isRight, isSeen } from '../../../core/rehearsal/report.js';
+import { decidedBy, isRight, isSeen } from '../../../core/rehearsal/report.js';
 import { verdictText } from '../../../core/rehearsal/words.js';
 import { groupBy } from '../../../core/text/group-by.js';
 import { platformNames } from '../../components/platform-names.js';
@@ -79,7 +79,6 @@ function VerdictCell({ run, name, isFirst, isChosen, choose }: CellProps) {
   if (!found) return <td className={className}>—</td>;
   const { verdict, networks, format } = found;
   const tone = isRight(verdict, run.stage) ? 'good' : isSeen(verdict) ? 'open' : 'bad';
-  const by = networks.find((one) => isSeen(one.verdict)) ?? networks[0];
   const isAssumed = networks.some(({ assumed }) => assumed.length > 0);
   return (
     <td className={className}>
@@ -91,7 +90,7 @@ function VerdictCell({ run, name, isFirst, isChosen, choose }: CellProps) {
           {verdictText(verdict, run.stage)}
         </span>
         <span className="soft">
-          {by?.network}
+          {decidedBy(found)}
           {isAssumed && ', assumed in part'}
         </span>
       </button>
