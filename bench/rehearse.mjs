@@ -75,7 +75,7 @@ function appWith(placements) {
       name: id,
       appId: { is: 'not-needed' },
       stopsWithoutAppId: false,
-      start: { ...plain, call: 'Ads.start', triggers: ['launch'], screen: 'app', order: 0, isOfApp: true },
+      startUp: { ...plain, call: 'Ads.start', triggers: ['launch'], screen: 'app', order: 0, isOfApp: true },
       startsAfter: null,
       needsStart: true,
       takesTime: true,

@@ -11,7 +11,7 @@ const maxRedirects = 5;
 export async function fetchAppAds(address: string): Promise<{ text: string; url: string }> {
   let url = parse(address);
   let left = false;
-  // Whoever names an address of this machine's own network means it; a redirect into it is not followed.
+  // An address in the local network is fetched when it is given by name; redirects into that network are not followed.
   const named = [{ host: url.hostname, port: portOf(url) }];
   for (let hop = 0; hop <= maxRedirects; hop++) {
     const { status, headers, text } = await get(url, named);

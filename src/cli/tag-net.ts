@@ -29,7 +29,7 @@ interface Asking {
   named: readonly NamedHost[];
   /** How long is waited, redirects included, in milliseconds. */
   patience?: number;
-  /** Where an address is asked for instead. */
+  /** Returns the address to request instead. */
   via?: (url: string) => string;
 }
 

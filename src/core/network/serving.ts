@@ -11,7 +11,7 @@ const common = {
   }),
 };
 
-/** Where and how a network is asked for ads. */
+/** Where and how an SDK requests ads from its network. */
 export const Serving = z.lazy(() =>
   z
     .discriminatedUnion('by', [
@@ -27,6 +27,9 @@ export const Serving = z.lazy(() =>
         ...common,
       }),
     ])
-    .meta({ description: 'Where and how the network is asked for ads; rehearsals ask the partner so.' }),
+    .meta({
+      description:
+        'Where and how the SDK requests ads. Rehearsals send the same requests to the simulated partner.',
+    }),
 );
 export type Serving = z.output<typeof Serving>;

@@ -5,7 +5,7 @@ import { groupBy } from '../text/group-by.js';
 import { Format, Platform, Stage } from '../words/words.js';
 import type { FactOf } from '../facts/model.js';
 import type { App } from './app/model.js';
-import { bannerSize } from '../words/banner-sizes.js';
+import { bannerAnchor, bannerSize } from '../words/banner-sizes.js';
 import { anchorNames } from '../words/names.js';
 
 /** A request to a network, and its answer. */
@@ -135,6 +135,8 @@ export function placementsOf(app: App, facts: readonly FactOf<'rehearsed'>[]): R
 /** The size of a banner on the screen of the device, and where it is held. */
 function bannerOf({ format, settings, screen, heldAt }: FactOf<'rehearsed'>): RehearsedPlacement['banner'] {
   if (format !== 'banner') return null;
-  const read = heldAt === 'top-edge' ? 'top' : heldAt === 'bottom-edge' ? 'bottom' : 'inline';
-  return { ...bannerSize(settings.size ?? 'standard', screen), anchor: settings.anchor ?? read };
+  return {
+    ...bannerSize(settings.size ?? 'standard', screen),
+    anchor: bannerAnchor(settings.anchor, heldAt),
+  };
 }

@@ -1,4 +1,4 @@
-import type { sizeNames } from './names.js';
+import type { anchorNames, sizeNames } from './names.js';
 
 interface Size {
   width: number;
@@ -20,4 +20,13 @@ export function bannerSize(size: (typeof sizeNames)[number], screen: Size): Size
   if (size !== 'adaptive') return fixed[size];
   const byWidth = Math.min(Math.max(Math.round((screen.width * 50) / 320), 50), 90);
   return { width: screen.width, height: Math.min(byWidth, Math.max(32, Math.round(screen.height * 0.15))) };
+}
+
+/** Where on the screen a banner is: as set, else as its layout holds it. */
+export function bannerAnchor(
+  set: (typeof anchorNames)[number] | undefined,
+  heldAt: string | undefined,
+): (typeof anchorNames)[number] {
+  if (set !== undefined) return set;
+  return heldAt === 'top-edge' ? 'top' : heldAt === 'bottom-edge' ? 'bottom' : 'inline';
 }

@@ -21,6 +21,7 @@ const triggers: Trigger[] = [
   'started',
   'loaded',
   'failed',
+  'retry',
   'closed',
   'leave',
 ];
@@ -83,7 +84,7 @@ const slot = (network: string, placement: string, format: Format): fc.Arbitrary<
 const network = (id: string): fc.Arbitrary<AppNetwork> =>
   fc
     .record({
-      start: fc.option(call(0), { freq: 8 }),
+      startUp: fc.option(call(0), { freq: 8 }),
       needsStart: fc.boolean(),
       startsAfter: fc.constantFrom(null, null, 'north', 'south'),
       takesTime: fc.boolean(),

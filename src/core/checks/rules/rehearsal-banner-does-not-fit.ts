@@ -1,4 +1,4 @@
-import { bannerSize } from '../../words/banner-sizes.js';
+import { bannerAnchor, bannerSize } from '../../words/banner-sizes.js';
 import { defineRule, type Report } from '../model.js';
 import { fromRehearsed, rehearsedPlacements, type Rehearsed } from '../rehearsed.js';
 
@@ -35,8 +35,7 @@ type Fault = Pick<Report<'wide' | 'high' | 'covers'>, 'message' | 'mend' | 'data
 
 function faultsOf({ placement = '', settings, screen, heldAt, covers }: Rehearsed): Fault[] {
   const { width, height } = bannerSize(settings.size ?? 'standard', screen);
-  const edge = heldAt === 'top-edge' ? 'top' : heldAt === 'bottom-edge' ? 'bottom' : 'inline';
-  const anchor = settings.anchor ?? edge;
+  const anchor = bannerAnchor(settings.anchor, heldAt);
   const faults: Fault[] = [];
   if (covers !== undefined)
     faults.push({ message: 'covers', mend: 'layout', data: { placement, navigation: covers } });

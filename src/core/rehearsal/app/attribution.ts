@@ -14,7 +14,7 @@ export interface Attributed {
   assumed?: string;
 }
 
-/** Code that asks for an ad, and reading cannot tell of which placement. */
+/** The call requests an ad, but the code does not show for which placement. */
 export const open = 'open';
 
 /**
@@ -77,7 +77,7 @@ const wordsOf = (text: string): string[] =>
     .split(/[^a-z0-9]+/)
     .filter((word) => word !== '');
 
-/** The placements whose names stand in what is written; of two that do, the longer one counts where it holds the other. */
+/** The placements whose names occur in an expression. A name that is part of a longer match is left out. */
 function namedLike(written: string, names: readonly string[]): string[] {
   const text = ` ${wordsOf(written.slice(0, 300)).join(' ')} `;
   const found = names.filter((name) => text.includes(` ${wordsOf(name).join(' ')} `));

@@ -4,7 +4,17 @@ import type { Format, Platform, Stage } from '../../words/words.js';
 
 /** What makes code run, as far as reading can tell. */
 export type Trigger =
-  'launch' | 'open' | 'return' | 'tap' | 'row' | 'started' | 'loaded' | 'failed' | 'closed' | 'leave';
+  | 'launch'
+  | 'open'
+  | 'return'
+  | 'tap'
+  | 'row'
+  | 'started'
+  | 'loaded'
+  | 'failed'
+  | 'retry'
+  | 'closed'
+  | 'leave';
 
 /** A call of an SDK that the app makes. */
 export interface AppCall {
@@ -69,7 +79,7 @@ export interface AppNetwork {
   appId: { is: 'known'; value: string } | { is: 'missing' | 'not-needed' | 'unknown' };
   /** Whether its SDK stops the app where the app ID is missing: it reads it in the build, before any code runs. */
   stopsWithoutAppId: boolean;
-  start: AppCall | null;
+  startUp: AppCall | null;
   /** The network whose start-up has to be done first: this one is started in its callback. */
   startsAfter: string | null;
   /** Whether the SDK has a start-up call in the languages of the app at all. */

@@ -26,17 +26,17 @@ export function appNetwork(
 ): AppNetwork {
   const { serving } = profile;
   const inVariant = (calls: readonly Call[]) => calls.find(({ variants }) => variants.includes(variant));
-  const start = inVariant(callsOf(scope, profile.id, 'start'));
+  const starter = inVariant(callsOf(scope, profile.id, 'start'));
   const consent = inVariant(callsOf(scope, profile.id, 'consent'));
-  const code = start && codeIn(profile, start.place.path);
+  const code = starter && codeIn(profile, starter.place.path);
   const isLaunch = true;
   return {
     id: profile.id,
     name: networkName(context, profile.id),
     appId: appIdOf(context, scope, profile, variant),
     stopsWithoutAppId: (profile[scope.platform]?.['app-id']?.place ?? 'code') !== 'code',
-    start: start ? appCall(profile, start, { action: 'start', isLaunch }) : null,
-    startsAfter: startedAfter(scope, profile, start),
+    startUp: starter ? appCall(profile, starter, { action: 'start', isLaunch }) : null,
+    startsAfter: startedAfter(scope, profile, starter),
     needsStart: languagesFor(profile, scope.platform).length > 0,
     takesTime: code?.start.completed !== undefined || code?.start.completes !== undefined,
     consent: consent ? appCall(profile, consent, { action: 'consent', isLaunch }) : null,

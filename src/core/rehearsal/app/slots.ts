@@ -103,7 +103,7 @@ function codeOf({ scope, variant }: SlotMaker, profile: Profile, { name, placeme
   return {
     // Of several screens that load it, the one that shows it comes first.
     loads: [...loads.found.filter(isShown), ...loads.found.filter((one) => !isShown(one))],
-    // What shows an ad often says nothing of its placement: it is taken to show the one that is loaded.
+    // A show call often does not name its placement. It is assumed to show the ad that was loaded.
     shows: shows.found.length > 0 || loads.found.length === 0 ? shows.found : shows.maybe,
     view,
     isOpen: [loads, views, layouts].some(({ maybe }) => maybe.length > 0),
@@ -138,9 +138,12 @@ function together(calls: readonly AppCall[]): AppCall | null {
   const [first] = calls;
   if (!first) return null;
   const mine = calls.filter(({ screen }) => screen === first.screen);
+  const triggers = [...new Set(mine.flatMap((call) => call.triggers))];
+  // Where nothing else makes it run, it answers the failure of another network: its own cannot come first.
+  const isFallback = triggers.every((trigger) => trigger === 'retry');
   return {
     ...first,
-    triggers: [...new Set(mine.flatMap(({ triggers }) => triggers))],
+    triggers: isFallback ? ['failed'] : triggers,
     isLooped: mine.some(({ isLooped }) => isLooped),
   };
 }

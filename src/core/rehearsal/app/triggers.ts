@@ -47,14 +47,14 @@ export interface Callbacks {
 }
 
 /**
- * What makes a call run that stands in some methods, the outermost first. Undefined where only the app's own code calls
- * them, so that reading cannot tell.
+ * Returns what makes a call run, from the methods around it, the outermost first. Undefined where only the app's own code
+ * calls these methods.
  */
 export function triggerOf(methods: readonly string[], callbacks: Callbacks): Trigger | undefined {
   const own = new Map<string | undefined, Trigger>([
     [callbacks.started, 'started'],
     [callbacks.loaded, 'loaded'],
-    [callbacks.failed, 'failed'],
+    [callbacks.failed, 'retry'],
     [callbacks.closed, 'closed'],
   ]);
   own.delete(undefined);

@@ -10,6 +10,11 @@ import { Showing } from './showing.js';
 import { StartUp } from './start-up.js';
 import { forget, newSlot, note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
 
+/** A callback comes so long after what it reports (ms). */
+const callbackAfter = 100;
+/** Code that loads again on each failure would never end where there is no ad: it is repeated this often in a row. */
+const mostRetries = 10;
+
 /** A simulated device on which the app of one variant runs: what the user does goes in, events come out. */
 export class Device {
   readonly session: Session;
@@ -49,7 +54,7 @@ export class Device {
     };
     this.loading = new Loading(this.state, {
       filled: (state, ad, row) => this.filled(state, ad, row),
-      failed: (state) => this.failed(state),
+      failed: (state, row) => this.failed(state, row),
     });
     this.showing = new Showing(
       this.state,
@@ -232,15 +237,31 @@ export class Device {
     if (slot.show?.triggers.includes('loaded')) this.showing.show(state, 'loaded');
   }
 
-  /** No ad: the code may turn to the next network of the placement. */
-  private failed(state: SlotState): void {
+  /** No ad: the code may try again, or turn to the next network of the placement. */
+  private failed(state: SlotState, row?: number): void {
     const { slots } = this.state;
+    if (row === undefined) this.retry(state);
     const own = slots.filter(({ slot }) => slot.placement === state.slot.placement);
     const next = own[own.indexOf(state) + 1];
     const call = next?.slot.load;
     if (!next || !call?.triggers.includes('failed')) return;
     note(this.state, next, 'fallback', { because: 'failed' });
     this.loading.load(next, { because: 'failed', call });
+  }
+
+  /** Code that loads in its own failure callback asks again. The callback comes after the call that it answers. */
+  private retry(state: SlotState): void {
+    const { load } = state.slot;
+    if (!load?.triggers.includes('retry') || state.retries >= mostRetries) return;
+    const { life, visit } = this.state;
+    this.session.later(callbackAfter, () => {
+      const isThere = load.isOfApp || this.state.visit === visit;
+      if (this.state.life !== life || !this.state.isRunning || !isThere || state.isLoading) return;
+      state.retries++;
+      const isLast = state.retries === mostRetries;
+      const text = `It failed ${mostRetries} times in a row. The rehearsal does not repeat it again.`;
+      this.loading.load(state, { because: 'retry', call: load, ...(isLast ? { text } : {}) });
+    });
   }
 
   private closed(state: SlotState): void {

@@ -12,13 +12,14 @@ const usualLength = 15;
 /** What follows a load. */
 export interface LoadEnds {
   filled: (state: SlotState, ad: LoadedAd, row?: number) => void;
-  failed: (state: SlotState) => void;
+  failed: (state: SlotState, row?: number) => void;
 }
 
 interface Why {
   because: string;
   call?: AppCall | null;
   row?: number;
+  text?: string;
 }
 
 /** Loads ads: what an SDK does between the call of the app and the ad, or the failure. */
@@ -38,6 +39,7 @@ export class Loading {
     note(device, state, 'load', {
       because: why.because,
       ...(why.row === undefined ? {} : { row: why.row }),
+      ...(why.text === undefined ? {} : { text: why.text }),
       ...(assumed === undefined ? {} : { assumed }),
     });
     this.request(state, why.row);
@@ -156,6 +158,7 @@ export class Loading {
         ...(row === undefined ? {} : { row }),
       });
       state.isLoading = false;
+      state.retries = 0;
       if (row === undefined && fullScreen.has(state.slot.format)) state.ad = ad;
       this.ends.filled(state, ad, row);
       return this.goOn(state);
@@ -183,7 +186,7 @@ export class Loading {
     if (row === undefined && load !== state.load) return;
     state.isLoading = false;
     if (!isQuiet) note(this.device, state, code === 'timed-out' ? 'timed-out' : 'failed', { code, text });
-    this.ends.failed(state);
+    this.ends.failed(state, row);
     this.goOn(state);
   }
 

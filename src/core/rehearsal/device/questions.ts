@@ -18,7 +18,7 @@ export interface AdQuestion {
   at: number;
 }
 
-/** An event of an ad that the network is told of. */
+/** A tracking event that is reported to the network. */
 export interface EventQuestion {
   asks: 'event';
   network: string;

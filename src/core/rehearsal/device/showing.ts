@@ -30,7 +30,7 @@ export interface ShowEnds {
   clicked: (ms: number) => void;
 }
 
-/** Shows ads: what a user sees, and what the network is told of it. */
+/** Shows ads, and reports their tracking events to the network. */
 export class Showing {
   #playing: Playing | null = null;
 

@@ -23,14 +23,14 @@ export class StartUp {
         state.consent = 'asked';
       }
     const calls = all
-      .filter(({ network }) => network.start && this.isFirst(network.startsAfter))
-      .sort((a, b) => (a.network.start?.order ?? 0) - (b.network.start?.order ?? 0));
+      .filter(({ network }) => network.startUp && this.isFirst(network.startsAfter))
+      .sort((a, b) => (a.network.startUp?.order ?? 0) - (b.network.startUp?.order ?? 0));
     this.startOneByOne(calls, after);
   }
 
   /** Whether nothing has to be started before: a network that is waited for must be started itself. */
   private isFirst(startsAfter: string | null): boolean {
-    return startsAfter === null || !this.device.networks.get(startsAfter)?.network.start;
+    return startsAfter === null || !this.device.networks.get(startsAfter)?.network.startUp;
   }
 
   private startOneByOne([first, ...others]: readonly NetworkState[], after: () => void): void {
@@ -40,11 +40,11 @@ export class StartUp {
     const goOn = () => {
       if (device.life === life && device.isRunning) this.startOneByOne(others, after);
     };
-    const begin = () => this.start(first, first.network.start?.isAwaited ? goOn : undefined);
-    if (first.network.start?.follows.includes('consent') && first.consent !== 'answered')
+    const begin = () => this.start(first, first.network.startUp?.isAwaited ? goOn : undefined);
+    if (first.network.startUp?.follows.includes('consent') && first.consent !== 'answered')
       first.waiting.consent.push(begin);
     else begin();
-    if (!first.network.start?.isAwaited) goOn();
+    if (!first.network.startUp?.isAwaited) goOn();
   }
 
   private start(state: NetworkState, then?: () => void): void {
@@ -52,7 +52,7 @@ export class StartUp {
     const { session } = device;
     const { network } = state;
     if (!device.isRunning) return;
-    const assumed = network.start?.assumed;
+    const assumed = network.startUp?.assumed;
     session.emit('start-called', { network: network.id, ...(assumed === undefined ? {} : { assumed }) });
     if (network.appId.is === 'missing') return this.fail(state, then);
     state.start = 'running';

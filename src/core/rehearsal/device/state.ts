@@ -21,6 +21,8 @@ export interface SlotState {
   isLoading: boolean;
   /** Counts loads, so that an answer that nobody waits for any more is told from the awaited one. */
   load: number;
+  /** How often in a row the code has loaded again because a load failed. */
+  retries: number;
   /** What waits until a load ends, with an ad or without. */
   afterLoad: (() => void)[];
   /** The banner or native ad that is seen. */
@@ -81,6 +83,7 @@ export function newSlot(slot: AppSlot, network: AppNetwork): SlotState {
     ad: null,
     isLoading: false,
     load: 0,
+    retries: 0,
     afterLoad: [],
     seen: null,
     isRefreshDue: false,
@@ -95,6 +98,7 @@ export function forget(state: SlotState): void {
   state.seen = null;
   state.isLoading = false;
   state.load++;
+  state.retries = 0;
   state.afterLoad = [];
   state.isRefreshDue = false;
   state.rowAd = null;
