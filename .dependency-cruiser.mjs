@@ -16,6 +16,7 @@ const core = [
   'roster',
   'inventory',
   'provision',
+  'tally',
   'placebook',
   'code',
   'stacks',

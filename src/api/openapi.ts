@@ -75,8 +75,10 @@ function makeDocument(version: string): Json {
 }
 
 function operation(components: Components, name: string, route: RouteSpec): Json {
-  const { summary, body } = route;
-  const sent = body && { content: { 'application/json': { schema: components.schema(body, 'input') } } };
+  const { summary, body, sent: stream } = route;
+  const sent = body
+    ? { content: { 'application/json': { schema: components.schema(body, 'input') } } }
+    : stream && { content: { [stream.type]: { schema: { ...text, description: stream.description } } } };
   return {
     operationId: name,
     summary,

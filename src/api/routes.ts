@@ -5,6 +5,7 @@ import { rosterRoutes } from './routes/roster.js';
 import { sessionRoutes } from './routes/sessions.js';
 import type { RouteSpec } from './routes/spec.js';
 import { standardRoutes } from './routes/standards.js';
+import { tallyRoutes } from './routes/tally.js';
 import { titleRoutes } from './routes/titles.js';
 import { treeRoutes } from './routes/trees.js';
 
@@ -19,6 +20,7 @@ export const routes = {
   ...standardRoutes,
   ...treeRoutes,
   ...rehearsalRoutes,
+  ...tallyRoutes,
 } as const satisfies Record<string, RouteSpec>;
 
 export type Routes = typeof routes;

@@ -1,4 +1,5 @@
 import { Agent, request as httpRequest, type IncomingMessage } from 'node:http';
+import type { Readable } from 'node:stream';
 import { exitOf } from '../api/faults.js';
 import type { Problem } from '../api/problem.js';
 import { nextPageOf, problemOf, requestOf, type CallOptions } from '../api/call.js';
@@ -124,7 +125,7 @@ export class Client {
     const { status, text } = await this.raw(
       name,
       { ...options, headers: { ...options.headers, Accept: 'text/event-stream' } },
-      (chunk) => parser.feed(chunk),
+      { onChunk: (chunk) => parser.feed(chunk) },
     );
     if (problem) throw new ProblemError(problem);
     if (status >= 400) throw new ProblemError(problemOf(parseJson(text), status, text));
@@ -137,6 +138,19 @@ export class Client {
     return answer as AnswerOf<Name>;
   }
 
+  /** A call whose body is a stream, such as a table of any length. */
+  async send<Name extends RouteName>(
+    name: Name,
+    options: CallOptions<Name>,
+    { stream, type }: { stream: Readable; type: string },
+  ): Promise<AnswerOf<Name>> {
+    const headers = { ...options.headers, 'Content-Type': type };
+    const { status, text } = await this.raw(name, { ...options, headers }, { stream });
+    const parsed = parseJson(text);
+    if (status >= 400) throw new ProblemError(problemOf(parsed, status, text));
+    return parsed as AnswerOf<Name>;
+  }
+
   close(): void {
     this.#agent?.destroy();
   }
@@ -144,7 +158,7 @@ export class Client {
   private async raw<Name extends RouteName>(
     name: Name,
     options: CallOptions<Name>,
-    onChunk?: (chunk: string) => void,
+    { onChunk, stream }: { onChunk?: (chunk: string) => void; stream?: Readable } = {},
   ): Promise<RawAnswer> {
     const { method, path, headers, body } = requestOf(name, this.who, options);
     const send = await senderOf(this.url);
@@ -171,18 +185,26 @@ export class Client {
             if (onChunk && response.statusCode === 200) onChunk(chunk.toString('utf8'));
           });
           response.on('error', (error) => reject(unreachable(this.url, error)));
-          response.on('end', () =>
+          response.on('end', () => {
+            // A problem may be answered before everything was sent.
+            if (stream && !stream.readableEnded) {
+              stream.destroy();
+              call.destroy();
+            }
             resolve({
               status: response.statusCode ?? 0,
               headers: response.headers,
               text: Buffer.concat(chunks).toString('utf8'),
-            }),
-          );
+            });
+          });
         },
       );
       call.on('timeout', () => call.destroy(new Error('no answer within two minutes')));
       call.on('error', (error) => reject(unreachable(this.url, error)));
-      call.end(body);
+      if (stream) {
+        stream.on('error', (error) => call.destroy(error));
+        stream.pipe(call);
+      } else call.end(body);
     }).finally(() => {
       this.#busy--;
       this.#lastUse = performance.now();

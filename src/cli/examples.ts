@@ -95,6 +95,30 @@ export const examples: Record<string, readonly string[]> = {
   'partner faults': ['syndexa partner faults cobalt-heron --kinds error cut --every 4'],
   'partner market': ['syndexa partner market cobalt-heron --fill 60 --latency 400'],
   'partner device': ['syndexa partner device cobalt-heron pixel-on-my-desk'],
+  'partner incident': [
+    'syndexa partner incident cobalt-heron --what silent --unit CH-U-204418-P4N7C2VJ --from 2026-10-01',
+  ],
+  'partner report': ['syndexa partner report cobalt-heron --days 30 > heron.csv'],
+  'tally import': [
+    'syndexa tally import heron.csv --network cobalt-heron',
+    'syndexa tally import october.csv november.csv --network marlstone --column revenue="Earned (micros)"',
+  ],
+  'tally fetch': ['syndexa tally fetch', 'syndexa tally fetch --network cobalt-heron --from 2026-10-01'],
+  'tally imports': ['syndexa tally imports'],
+  'tally release': [
+    'syndexa tally release tidewick 3.2.0 --platform android --on 2026-10-12',
+    'syndexa tally release tidewick',
+  ],
+  'tally rates': ['syndexa tally rates rates.csv'],
+  'tally show': [
+    'syndexa tally show tidewick',
+    'syndexa tally show tidewick --by week --days 90d',
+    'syndexa tally show --all --by network --in EUR',
+  ],
+  'tally compare': [
+    'syndexa tally compare tidewick --this 7d',
+    'syndexa tally compare tidewick --this 2026-11-01..07 --against 2026-10-01..07',
+  ],
   'partner lift': ['syndexa partner lift cobalt-heron'],
   'network list': ['syndexa network list'],
   'network show': ['syndexa network show cobalt-heron'],

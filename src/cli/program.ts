@@ -9,6 +9,7 @@ import { rehearsalCommands } from './groups/rehearsals.js';
 import { rosterCommands } from './groups/roster.js';
 import { serviceCommands } from './groups/service.js';
 import { standardCommands } from './groups/standards.js';
+import { tallyCommands } from './groups/tallies.js';
 import { tagCommands } from './groups/tags.js';
 import { titleCommands } from './groups/titles.js';
 import { treeCommands } from './groups/trees.js';
@@ -28,6 +29,7 @@ interface Outcome {
 const groups = [
   treeCommands,
   rehearsalCommands,
+  tallyCommands,
   titleCommands,
   idCommands,
   rosterCommands,

@@ -11,7 +11,9 @@ import { seeded } from '../core/text/seeded.js';
 import { controlRoutes } from './routes/control.js';
 import { inventoryRoutes, type RateRule } from './routes/inventory.js';
 import { publicRoutes } from './routes/public.js';
+import { reportRoutes } from './routes/reports.js';
 import { servingRoutes } from './routes/serving.js';
+import { ReportDesk } from './reports/desk.js';
 import { Market } from './serving/market.js';
 import { Books } from './store/books.js';
 import { Ledger } from './store/ledger.js';
@@ -41,8 +43,10 @@ export async function startPartner(options: PartnerOptions): Promise<RunningPart
   const token = options.token ?? randomBytes(18).toString('base64url');
   const { db, close } = openBooks(folder);
   const clock = new PartnerClock();
+  const books = new Books(db, clock, seeded(seed));
   const context: PartnerContext = {
-    books: new Books(db, clock, seeded(seed)),
+    books,
+    reports: new ReportDesk(books, clock, seed),
     ledger: new Ledger(db, clock),
     market: new Market(seed),
     clock,
@@ -63,6 +67,7 @@ export async function startPartner(options: PartnerOptions): Promise<RunningPart
   servingRoutes(router, context);
   controlRoutes(router, context, token);
   inventoryRoutes(router, context, rate);
+  reportRoutes(router, context);
   app.use(router);
   app.use((request) => {
     throw new Refusal('not-found', `There is nothing at ${request.path}.`);

@@ -2,6 +2,7 @@ import type { Profile } from '../core/network/model.js';
 import type { PartnerClock } from './clock.js';
 import { Refusal } from './errors.js';
 import type { Faults } from './faults.js';
+import type { ReportDesk } from './reports/desk.js';
 import type { Market } from './serving/market.js';
 import type { Books } from './store/books.js';
 import type { Ledger } from './store/ledger.js';
@@ -11,6 +12,7 @@ export interface PartnerContext {
   books: Books;
   ledger: Ledger;
   market: Market;
+  reports: ReportDesk;
   clock: PartnerClock;
   faults: Faults;
   profiles: ReadonlyMap<string, Profile>;

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { UnitSettings, UnitStatus } from '../core/inventory/model.js';
+import { DayText } from '../core/tally/days.js';
 import { Format, Platform } from '../core/words/words.js';
 import { FaultPlan } from './faults.js';
 import { adEventNames } from './store/ledger.js';
@@ -84,6 +85,16 @@ const RewardsRequest = z.strictObject({
   key: z.string(),
   address: z.url({ protocol: /^http$/, hostname: /^(127\.0\.0\.1|localhost)$/ }),
 });
+const IncidentRequest = z.strictObject({
+  network: z.string(),
+  unit: z.string().optional(),
+  app: z.string().optional().meta({ description: 'All units of an app, where no unit is named.' }),
+  from: DayText,
+  to: DayText.optional(),
+  what: z.enum(['silent', 'unfilled', 'unshown', 'fewer', 'cheaper']),
+  left: z.number().min(0).max(1).optional().meta({ description: 'For fewer and cheaper: what is left.' }),
+});
+const ReportRequest = z.strictObject({ network: z.string(), from: DayText, to: DayText });
 const TermsRequest = z.strictObject({ network: z.string(), app: z.string() });
 const NetworkRequest = z.strictObject({ network: z.string() });
 const Nothing = z.strictObject({});
@@ -108,6 +119,8 @@ export const controlBodies = {
     summary: 'Sets where rewards are reported; the key that signs the reports is returned.',
   },
   market: { body: MarketRequest, summary: 'Sets the fill rate and latency.' },
+  incident: { body: IncidentRequest, summary: 'Lets something befall the numbers of units from a day on.' },
+  report: { body: ReportRequest, summary: 'The daily numbers of all accounts of a network, as a CSV table.' },
   lift: { body: NetworkRequest, summary: 'Lifts suspensions.' },
   counted: { body: CountRequest, summary: 'How often an event was recorded for the ads of a unit.' },
   listings: { body: ListingRequest, summary: 'Puts an application into the simulated store.' },

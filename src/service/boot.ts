@@ -32,6 +32,9 @@ import { TreeWork } from './tree-work.js';
 import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
+import { TallyStore } from './store/tally-store.js';
+import { FigureWork } from './tally/figure-work.js';
+import { TallyWork } from './tally/tally-work.js';
 import { TreeStore } from './store/tree-store.js';
 import { readSettings } from '../api/settings.js';
 import { UpkeepTimer } from './upkeep-timer.js';
@@ -73,6 +76,9 @@ export interface ServiceOptions {
   partnerLimits?: CallLimits;
 }
 
+/** A large table takes long to send (ms); only those who may send one get so far. */
+const longestRequest = 3_600_000;
+
 export interface RunningService {
   url: string;
   /** Stops taking requests, lets those under way end, and closes the record. */
@@ -112,7 +118,7 @@ export async function startService(options: ServiceOptions): Promise<RunningServ
     names: hostNames(address, options.hostNames ?? []),
     behindProxy: options.behindProxy === true,
   });
-  const server = createServer({ requestTimeout: 120_000, headersTimeout: 20_000 }, app);
+  const server = createServer({ requestTimeout: longestRequest, headersTimeout: 20_000 }, app);
   try {
     await listen(server, address, port);
   } catch (error) {
@@ -167,6 +173,7 @@ function assemble(
     secrets,
     inventories: new InventoryStore(db),
     steps: new StepsStore(db),
+    tallies: new TallyStore(db),
     partners: new Partners(
       { roster, secrets },
       partnerAddresses(env.SYNDEXA_PARTNERS),
@@ -196,6 +203,8 @@ function assemble(
     provisioning: new ProvisionWork(context, titleWork),
     collecting: new CollectWork(context, titleWork),
     rehearsing: new RehearsalWork(context, treeWork),
+    tallying: new TallyWork(context),
+    figuring: new FigureWork(context),
     linkedTrees: new LinkedTrees(context, treeWork),
   };
 }

@@ -8,6 +8,7 @@ import type { Partners } from './partners/partners.js';
 import type { Secrets } from './secrets.js';
 import type { InventoryStore } from './store/inventory-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
+import type { TallyStore } from './store/tally-store.js';
 import type { StepsStore } from './store/steps-store.js';
 import type { TreeStore } from './store/tree-store.js';
 import type { UpkeepTimer } from './upkeep-timer.js';
@@ -29,6 +30,7 @@ export interface ServiceContext {
   profiles: ProfileShelf;
   inventories: InventoryStore;
   steps: StepsStore;
+  tallies: TallyStore;
   secrets: Secrets;
   partners: Partners;
   /** Folders whose files are followed. */

@@ -68,7 +68,7 @@ export function register(
     const handler = handlers[name] as Handler<RouteName>;
     router[spec.method](spec.path.replace(/\{(\w+)\}/g, ':$1'), async function handle(request, response) {
       if (spec.role !== null) demandRole(request, spec.role);
-      demandJson(spec, request);
+      demandType(spec, request);
       const form = formOf(spec, request);
       const query = spec.query ? parse(spec.query, request.query, 'query') : undefined;
       const body = spec.body ? parse(spec.body, request.body ?? {}, 'body') : undefined;
@@ -95,16 +95,19 @@ function signOfLife(request: Request, response: Response): void {
   if (!response.headersSent && request.httpVersion === '1.1') response.writeProcessing();
 }
 
-/** @throws ServiceError `wrong-type` when a call that takes JSON is sent something else */
-function demandJson({ body }: RouteSpec, request: Request): void {
-  if (!body || request.is('application/json') !== false) return;
+/** @throws ServiceError `wrong-type` when a call is sent something else than it takes */
+function demandType({ body, sent }: RouteSpec, request: Request): void {
+  const wanted = sent?.type ?? (body ? 'application/json' : undefined);
+  if (wanted === undefined) return;
+  // No type at all is JSON to those calls that always took it so; what is streamed has to say what it is.
+  const is = request.is(wanted);
+  if (sent ? typeof is === 'string' : is !== false) return;
   const type = request.headers['content-type'];
+  const takes = sent?.type ?? 'JSON';
   throw new ServiceError(
     'wrong-type',
-    `The body is ${type ?? 'of no named type'}, and this call takes JSON.`,
-    {
-      fix: 'Send JSON with Content-Type: application/json.',
-    },
+    `The body is ${type ?? 'of no named type'}, and this call takes ${takes}.`,
+    { fix: `Send ${takes} with Content-Type: ${wanted}.` },
   );
 }
 

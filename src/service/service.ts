@@ -4,6 +4,8 @@ import type { CollectWork } from './partners/collect-work.js';
 import type { ProvisionWork } from './partners/provision-work.js';
 import type { RehearsalWork } from './rehearsals/rehearsal-work.js';
 import type { StepsWork } from './steps-work.js';
+import type { FigureWork } from './tally/figure-work.js';
+import type { TallyWork } from './tally/tally-work.js';
 import type { TitleWork } from './title-work.js';
 import type { TreeWork } from './tree-work.js';
 
@@ -15,5 +17,7 @@ export interface Service extends ServiceContext {
   provisioning: ProvisionWork;
   collecting: CollectWork;
   rehearsing: RehearsalWork;
+  tallying: TallyWork;
+  figuring: FigureWork;
   linkedTrees: LinkedTrees;
 }

@@ -12,6 +12,8 @@ export interface RouteSpec {
   summary: string;
   query?: z.ZodObject;
   body?: z.ZodType;
+  /** The body is a stream of this media type, which the handler reads from the request. */
+  sent?: { type: string; description: string };
   answer: z.ZodType;
   /** Writes that must name the version they change, in If-Match. */
   versioned?: boolean;

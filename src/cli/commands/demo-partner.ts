@@ -6,11 +6,14 @@ import type { Profile } from '../../core/network/model.js';
 import { settingsFor } from '../../core/provision/settings.js';
 import type { Title } from '../../core/roster/model.js';
 import { Client } from '../client.js';
+import { fillNumbers } from './demo-numbers.js';
 import { controlPartner, type PartnerCard } from '../partner-process.js';
 import { keepKey, openAccount, secretNameFor } from './partner.js';
 
 /** The banner whose refresh time on iOS is another one at the network. */
 const drifted = 'tide-list-footer';
+/** Units have served for this long (ms), so that there are numbers of a year and more. */
+const age = 420 * 86_400_000;
 /** The title that units are left over of. */
 const oldest = 'tidewick';
 
@@ -54,6 +57,7 @@ export async function fillPartner(url: string, home: string, card: PartnerCard, 
       }
     }
     await controlPartner(card, 'sites', { domain: publisher.domain, address: site });
+    await fillNumbers(client, card);
   } finally {
     client.close();
   }
@@ -78,6 +82,7 @@ async function fillTitle(
   title: Title,
 ): Promise<void> {
   const network = profile.id;
+  const since = new Date(Date.now() - age).toISOString();
   for (const platform of platformNames) {
     const identifier = title.editions[platform]?.identifier;
     const app = valueAt(title.networks, network)?.[platform]?.production?.app;
@@ -107,7 +112,7 @@ async function fillTitle(
         // One setting was changed at the network, and nobody told the record.
         settings: placement === drifted && platform === 'ios' ? { ...kept, refresh: '90s' } : kept,
         id: unit,
-        serves: true,
+        'serves-from': since,
       });
     }
     if (profile.formats.splash && id === oldest)
@@ -120,7 +125,7 @@ async function fillTitle(
         // Nobody remembers what it was for.
         name: 'opening picture, 2023',
         settings: { content: ['image'] },
-        serves: true,
+        'serves-from': since,
       });
   }
 }

@@ -116,6 +116,7 @@ function welcome(url: string, partner: string, site: string, trees: string, pain
     '  bin/syndexa id collect tidewick --network cobalt-heron',
     '  bin/syndexa provision tidewick --dry-run',
     '  bin/syndexa steps tidewick --next',
+    '  bin/syndexa tally show tidewick --in EUR',
     `  bin/syndexa appads verify --url ${site}/app-ads.txt`,
     '  bin/syndexa board tidewick',
     '',

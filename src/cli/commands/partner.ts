@@ -1,3 +1,4 @@
+import { dayText, readDay } from '../../core/tally/days.js';
 import { once } from 'node:events';
 import { withService, homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -222,4 +223,46 @@ export async function crawlSites(
         `${state === 'authorised' ? paint.green('✔') : paint.red('■')} ${identifier} (${platform})  ${detail}\n`,
       );
   return crawled.apps.every(({ state }) => state === 'authorised') ? exit.clean : exit.findings;
+}
+
+export interface IncidentOptions {
+  what: string;
+  unit?: string;
+  app?: string;
+  from: string;
+  to?: string;
+  left?: number;
+}
+
+/** `syndexa partner incident NETWORK`: something befalls daily numbers. */
+export async function setIncident(
+  io: Io,
+  network: string,
+  { left, ...incident }: IncidentOptions,
+): Promise<number> {
+  if ((incident.unit === undefined) === (incident.app === undefined))
+    throw new CommandError('Name a unit, or an app.', exit.wrongUse, 'Add --unit ID or --app ID.');
+  await controlPartner(partnerCard(homeFolder(io.env)), 'incident', {
+    network,
+    ...incident,
+    ...(left === undefined ? {} : { left: left / 100 }),
+  });
+  io.out(
+    `From ${incident.from} on, ${incident.unit ?? incident.app ?? ''} is ${incident.what} at ${network}.\n`,
+  );
+  return exit.clean;
+}
+
+/** `syndexa partner report NETWORK`: daily numbers as a table. */
+export async function printReport(io: Io, network: string, { days }: { days: number }): Promise<number> {
+  const card = partnerCard(homeFolder(io.env));
+  const { now } = (await controlPartner(card, 'clock', {})) as { now: string };
+  const today = readDay(now.slice(0, 10)) ?? 0;
+  const { table } = (await controlPartner(card, 'report', {
+    network,
+    from: dayText(today - days),
+    to: dayText(today),
+  })) as { table: string };
+  io.raw(table);
+  return exit.clean;
 }

@@ -10,7 +10,7 @@ export const partnerCommands: Group = (program, context) => {
   const partner = program
     .command('partner')
     .description(
-      'the simulated partner: start, open-accounts, accept, list-app, crawl, clock, faults, market, device, lift',
+      'the simulated partner: start, open-accounts, accept, list-app, crawl, clock, faults, market, device, lift, incident, report',
     );
   partnerStartCommand(partner, context);
   partnerOpenAccountsCommand(partner, context);
@@ -22,6 +22,8 @@ export const partnerCommands: Group = (program, context) => {
   partnerMarketCommand(partner, context);
   partnerDeviceCommand(partner, context);
   partnerLiftCommand(partner, context);
+  partnerIncidentCommand(partner, context);
+  partnerReportCommand(partner, context);
 };
 
 function partnerStartCommand(partner: Command, { io, paint, end }: GroupContext): void {
@@ -136,5 +138,36 @@ function partnerLiftCommand(partner: Command, { io, paint, end }: GroupContext):
     .argument('<network>')
     .action((network: string) =>
       end(partners().then(({ liftSuspension }) => liftSuspension(io, paint, network))),
+    );
+}
+
+function partnerIncidentCommand(partner: Command, { io, end }: GroupContext): void {
+  partner
+    .command('incident')
+    .description('let something befall the daily numbers of a unit, or of all units of an app')
+    .argument('<network>')
+    .addOption(
+      new Option('--what <what>', 'no requests, no ads, hardly shown, fewer requests, a lower price')
+        .choices(['silent', 'unfilled', 'unshown', 'fewer', 'cheaper'])
+        .makeOptionMandatory(),
+    )
+    .option('--unit <id>', 'the unit')
+    .option('--app <id>', 'all units of an app')
+    .requiredOption('--from <day>', 'the first day, such as 2026-10-01')
+    .option('--to <day>', 'the last day (else it stays so)')
+    .option('--left <percent>', 'with fewer and cheaper: what is left, in percent', wholeNumber(0, 100))
+    .action((network: string, options) =>
+      end(partners().then(({ setIncident }) => setIncident(io, network, options))),
+    );
+}
+
+function partnerReportCommand(partner: Command, { io, end }: GroupContext): void {
+  partner
+    .command('report')
+    .description('print the daily numbers of a network as the table that a person would export')
+    .argument('<network>')
+    .option('--days <number>', 'the last days', wholeNumber(1, 400), 30)
+    .action((network: string, options: { days: number }) =>
+      end(partners().then(({ printReport }) => printReport(io, network, options))),
     );
 }

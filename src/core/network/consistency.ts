@@ -25,6 +25,7 @@ export function mismatches(profile: Profile): Mismatch[] {
     ...faultyTags(profile),
     ...offeredNowhere(profile),
     ...inventoryFaults(profile),
+    ...reportFaults(profile),
     ...codeFaults(profile),
     ...consentFaults(profile),
     ...stackFaults(profile),
@@ -139,6 +140,25 @@ function inventoryFaults({ inventory, credentials, formats, ids }: Profile): Mis
         message: `The network does not offer ${format}.`,
         fix: 'Take it out, or add the format.',
       });
+  return faults;
+}
+
+function reportFaults({ report, credentials }: Profile): Mismatch[] {
+  if (!report) return [];
+  const faults: Mismatch[] = [];
+  if (report.http && !valueAt(credentials, report.http.key))
+    faults.push({
+      field: ['report', 'http', 'key'],
+      message: `There is no credential ${report.http.key}.`,
+      fix: `Describe it under credentials${listOf(Object.keys(credentials))}.`,
+    });
+  const columns = [report.http?.fields, report.csv?.columns].filter((one) => one !== undefined);
+  if (report.currency === undefined && columns.some(({ currency }) => currency === undefined))
+    faults.push({
+      field: ['report'],
+      message: 'No column gives the currency, and the report names none.',
+      fix: 'Add currency, such as EUR: amounts without one cannot be counted.',
+    });
   return faults;
 }
 

@@ -1,7 +1,21 @@
 import * as z from 'zod';
 import { Format, Platform, reasoned, Slug, Why } from '../words/words.js';
 
-const FieldName = z.string().min(1).max(60);
+/** The name of a field of an answer, or of a column of a table. */
+export const FieldName = z.string().min(1).max(60);
+
+/** How a long list is requested page by page. */
+export const PageQuery = z.lazy(() =>
+  z.strictObject({
+    cursor: FieldName.meta({ description: 'The query parameter that names the next page.' }),
+    size: FieldName,
+    next: FieldName.meta({ description: 'The field of the answer that gives the next page.' }),
+    limit: z.number().int().min(1).max(1000).default(100),
+    total: FieldName.optional().meta({
+      description: 'The field of the answer that says how many there are in all.',
+    }),
+  }),
+);
 
 const UnitFields = z.lazy(() =>
   z.strictObject({
@@ -64,15 +78,7 @@ export const Inventory = z.lazy(() =>
           key: Slug.meta({ description: 'The credential that opens it.' }),
           header: z.string().regex(/^[A-Za-z][\w-]*$/),
           prefix: z.string().max(40).default('').meta({ description: 'What comes before the key.' }),
-          page: z.strictObject({
-            cursor: FieldName.meta({ description: 'The query parameter that names the next page.' }),
-            size: FieldName,
-            next: FieldName.meta({ description: 'The field of the answer that gives the next page.' }),
-            limit: z.number().int().min(1).max(1000).default(100),
-            total: FieldName.optional().meta({
-              description: 'The field of the answer that says how many there are in all.',
-            }),
-          }),
+          page: PageQuery,
           apps: List(AppFields).optional(),
           units: List(UnitFields),
           create: z
@@ -110,21 +116,4 @@ export const TagAddress = z.lazy(() =>
         .min(1),
     })
     .meta({ description: 'What every tag address of the network has to carry.' }),
-);
-
-/** How a daily report comes in: kept for what counts money. */
-export const Report = z.lazy(() =>
-  z.strictObject({
-    csv: z.strictObject({
-      columns: z.strictObject({
-        day: FieldName,
-        unit: FieldName,
-        requests: FieldName.optional(),
-        impressions: FieldName,
-        clicks: FieldName.optional(),
-        revenue: FieldName,
-        currency: FieldName.optional(),
-      }),
-    }),
-  }),
 );

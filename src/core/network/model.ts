@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { CodeNeeds } from './calls.js';
-import { Inventory, Report, TagAddress } from './exchange.js';
+import { Inventory, TagAddress } from './exchange.js';
+import { Report } from './report.js';
 import { anchorNames, audienceNames, sizeNames } from '../words/names.js';
 import { Serving } from './serving.js';
 import { AndroidNeeds, IosNeeds, StackNeeds } from './needs.js';

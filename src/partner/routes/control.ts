@@ -4,6 +4,8 @@ import type * as z from 'zod';
 import { networkOf, type PartnerContext } from '../context.js';
 import { controlBodies, type ControlName } from '../control-bodies.js';
 import { Refusal } from '../errors.js';
+import { readDay } from '../../core/tally/days.js';
+import { reporting, tableOf } from './reports.js';
 import { unitOf, type Account } from '../store/rows.js';
 import { appOf } from '../store/books.js';
 
@@ -87,6 +89,7 @@ export function controlRoutes(router: Router, context: PartnerContext, token: st
   on('reset', () => {
     books.reset();
     market.reset();
+    context.reports.reset();
   });
 }
 
@@ -106,6 +109,26 @@ function servingControls(on: ReturnType<typeof controls>, context: PartnerContex
     key: ledger.reportRewards(accountBy(context, networkOf(context, network).id, key), address),
   }));
   on('market', ({ network, ...change }) => market.set(networkOf(context, network).id, change));
+  on('incident', ({ network, from, to, ...incident }) => {
+    const last = to === undefined ? undefined : (readDay(to) ?? undefined);
+    context.reports.befall(networkOf(context, network).id, {
+      ...incident,
+      from: readDay(from) ?? 0,
+      to: last,
+    });
+  });
+  on('report', ({ network, from, to }) => {
+    const profile = reporting(context, networkOf(context, network).id);
+    if (!profile) throw new Refusal('not-found', `${network} reports nothing.`);
+    const [first, last] = [readDay(from) ?? 0, readDay(to) ?? 0];
+    const accounts = books.accountsOf(profile.id);
+    return {
+      table: tableOf(
+        profile,
+        accounts.flatMap((account) => context.reports.rows(profile, account, first, last)),
+      ),
+    };
+  });
   on('lift', ({ network }) => ({
     lifted: ledger.lift(networkOf(context, network).id).length,
   }));

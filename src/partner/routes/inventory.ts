@@ -1,5 +1,5 @@
 import { valueAt } from '../../core/text/own-values.js';
-import type { Request, Response, Router } from 'express';
+import type { Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { decodeApp, decodeUnit, encodeApp, encodeUnit } from '../../core/inventory/dialect.js';
 import type { Profile } from '../../core/network/model.js';
@@ -9,6 +9,8 @@ import { Refusal } from '../errors.js';
 import type { FaultKind } from '../faults.js';
 import { unitOf, type Account } from '../store/rows.js';
 import { appOf } from '../store/books.js';
+import { answer, hang } from './answer.js';
+import { cursorFor, cursorIn } from './cursor.js';
 import { checkedApp, checkedUnit, checkSettings } from '../validate.js';
 
 export interface RateRule {
@@ -175,14 +177,6 @@ function listed({ inventory }: Profile, path: string): 'apps' | 'units' | undefi
   return path === inventory?.http?.units.path ? 'units' : undefined;
 }
 
-function cursorFor(from: number): string {
-  return `p${from.toString(36)}`;
-}
-
-function cursorIn(value: unknown): number {
-  return typeof value === 'string' && /^p[0-9a-z]{1,8}$/.test(value) ? parseInt(value.slice(1), 36) : 0;
-}
-
 function invalidIdOf(row: Row, field: string): Row {
   return { ...row, [field]: `not an ID of ours ${String(valueAt(row, field)).length}` };
 }
@@ -215,25 +209,4 @@ function addUnit({ books }: PartnerContext, profile: Profile, account: Account, 
 function placeholderId({ ids }: Profile, kind: 'app' | 'unit'): string {
   const rules = ids[kind];
   return rules ? makeMatching(rules.pattern, () => 0) : 'new';
-}
-
-/** Never answers; the caller has to give up. */
-async function hang(request: Request): Promise<void> {
-  await new Promise((resolve) => request.on('close', resolve));
-}
-
-async function answer(response: Response, fault: FaultKind | undefined, body: Row): Promise<void> {
-  if (fault === 'error') {
-    response.status(500).json({ error: { code: 'broken', message: 'Something broke here.' } });
-  } else if (fault === 'html') {
-    response.status(200).type('html').send('<!doctype html><title>Back soon</title><p>We are back soon.');
-  } else if (fault === 'empty') {
-    response.status(200).type('json').send('');
-  } else if (fault === 'cut') {
-    const text = JSON.stringify(body);
-    response.status(response.statusCode).type('json').setHeader('Content-Length', Buffer.byteLength(text));
-    response.write(text.slice(0, Math.floor(text.length / 2)));
-    await new Promise((resolve) => setTimeout(resolve, 5));
-    response.destroy();
-  } else response.json(body);
 }

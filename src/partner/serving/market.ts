@@ -1,4 +1,5 @@
 import { seeded } from '../../core/text/seeded.js';
+import { hashOf } from './hash.js';
 
 /** Simulated demand: for each unit a sequence of prices, determined by the seed. */
 export class Market {
@@ -32,11 +33,4 @@ export class Market {
   reset(): void {
     for (const map of [this.#asked, this.#fill, this.#latency]) map.clear();
   }
-}
-
-/** A number for a text (FNV-1a, 32 bits). */
-function hashOf(text: string): number {
-  let hash = 0x811c9dc5;
-  for (let at = 0; at < text.length; at++) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193) >>> 0;
-  return hash;
 }

@@ -14,9 +14,8 @@ import type { CreateApp, CreateUnit } from '../../core/provision/plan.js';
 import { ServiceError } from '../errors.js';
 import type { Secret } from '../secrets.js';
 import type { NamedHost } from '../../api/outgoing.js';
+import { asRow, cursorOf, type Row } from './json-answer.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
-
-type Row = Record<string, unknown>;
 
 /** What opens a network's interface: a key, and the hosts that it may be sent to. */
 export interface Access {
@@ -243,13 +242,4 @@ export class PartnerApi {
       fix: 'Nothing was written. Check that the profile, the address and the key belong to this network.',
     });
   }
-}
-
-/** What names the next page; undefined on the last. */
-function cursorOf(value: unknown): string | undefined {
-  return typeof value === 'number' || (typeof value === 'string' && value !== '') ? String(value) : undefined;
-}
-
-function asRow(value: unknown): Row {
-  return value !== null && typeof value === 'object' && !Array.isArray(value) ? (value as Row) : {};
 }

@@ -4,7 +4,8 @@ import type { RosterStore } from '../store/roster-store.js';
 import { ServiceError } from '../errors.js';
 import type { Secret, Secrets } from '../secrets.js';
 import { isNamed, portOf } from '../../api/outgoing.js';
-import { PartnerApi } from './partner-api.js';
+import { PartnerApi, type Access } from './partner-api.js';
+import { ReportApi } from './report-api.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
 
 /** Where networks are reached when not where their profiles say: an address per network, or one below which all are. */
@@ -79,19 +80,46 @@ export class Partners {
       throw new ServiceError('invalid', `The profile of ${profile.name} describes no inventory by HTTP.`, {
         fix: `Export its table of units and bring it in: syndexa id collect TITLE --network ${profile.id} --csv FILE.`,
       });
-    const reference = valueAt(valueAt(this.context.roster.publisher()?.credentials, profile.id), http.key);
+    const access = this.access(profile, http.key, address);
+    return new PartnerApi(profile, http, address, access, this.limits);
+  }
+
+  /** The daily numbers of a network, with the key that the roster names for them. */
+  reportApi(profile: Profile): ReportApi {
+    const { report } = profile;
+    const address = this.reportAddress(profile);
+    if (!report?.http || address === undefined)
+      throw new ServiceError('invalid', `The profile of ${profile.name} describes no report by HTTP.`, {
+        fix: `Export its table of daily numbers and bring it in: syndexa tally import FILE --network ${profile.id}.`,
+      });
+    const access = this.access(profile, report.http.key, address);
+    return new ReportApi(
+      { ...profile, report: { ...report, http: report.http } },
+      address,
+      access,
+      this.limits,
+    );
+  }
+
+  private reportAddress({ id, report }: Profile): string | undefined {
+    const { all, each } = this.addresses;
+    return (each.get(id) ?? (all === null ? report?.http?.address : `${all}/${id}`))?.replace(/\/+$/, '');
+  }
+
+  /** What opens an interface of a network: the key that the roster names for it. */
+  private access(profile: Profile, credential: string, address: string): Access {
+    const reference = valueAt(valueAt(this.context.roster.publisher()?.credentials, profile.id), credential);
     if (reference === undefined)
       throw new ServiceError(
         'secret-missing',
-        `The roster does not say which secret is the ${valueAt(profile.credentials, http.key)?.label ?? http.key} of ${profile.name}.`,
-        { fix: `syndexa publisher set --credential ${profile.id}.${http.key}=secret:NAME` },
+        `The roster does not say which secret is the ${valueAt(profile.credentials, credential)?.label ?? credential} of ${profile.name}.`,
+        { fix: `syndexa publisher set --credential ${profile.id}.${credential}=secret:NAME` },
       );
     const key = this.context.secrets.get(reference);
     const named = this.context.secrets.hosts(key.name);
     const target = new URL(address);
     if (!isNamed(target, named)) throw notApproved(profile.name, key, target);
-    const access = { key, named, clean: this.context.secrets.cleaner() };
-    return new PartnerApi(profile, http, address, access, this.limits);
+    return { key, named, clean: this.context.secrets.cleaner() };
   }
 }
 

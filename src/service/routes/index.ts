@@ -10,6 +10,7 @@ import { rosterDocumentHandlers } from './roster-document.js';
 import { snapshotHandlers } from './snapshots.js';
 import { stepsHandlers } from './steps.js';
 import { tagHandlers } from './tags.js';
+import { tallyHandlers } from './tally.js';
 import { titleHandlers } from './titles.js';
 import { treeHandlers } from './trees.js';
 
@@ -26,6 +27,7 @@ export const handlers: Omit<Handlers, OpenRoute> = {
   ...snapshotHandlers,
   ...stepsHandlers,
   ...tagHandlers,
+  ...tallyHandlers,
   ...titleHandlers,
   ...treeHandlers,
 };

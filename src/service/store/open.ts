@@ -8,7 +8,7 @@ import { makePrivate } from '../../disk/home/home-folder.js';
 import { openDatabase } from '../../disk/sqlite.js';
 import * as schema from './schema.js';
 
-export type Db = BetterSQLite3Database<typeof schema>;
+export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 
 /** An open record. */
 export interface OpenStore {

@@ -1,0 +1,77 @@
+import * as z from 'zod';
+import { paths } from '../paths.js';
+import {
+  CompareAnswer,
+  CompareQuery,
+  FetchAnswer,
+  FetchRequest,
+  FiguresAnswer,
+  FiguresQuery,
+  ImportList,
+  ImportQuery,
+  ImportSummary,
+  RatesAnswer,
+  RatesRequest,
+  Release,
+} from '../tally.js';
+import { nothing, partnerFaults, type RouteSpec } from './spec.js';
+
+/** Daily numbers: what placements earn. */
+export const tallyRoutes = {
+  importTally: {
+    ...paths.importTally,
+    summary: 'Takes a table of daily numbers, in the columns of a network.',
+    query: ImportQuery,
+    sent: { type: 'text/csv', description: 'The table, of any length.' },
+    answer: ImportSummary,
+    faults: ['invalid', 'not-found'],
+  },
+  fetchTally: {
+    ...paths.fetchTally,
+    summary: 'Asks networks for their daily numbers.',
+    body: FetchRequest,
+    answer: FetchAnswer,
+    progress: true,
+    faults: partnerFaults,
+  },
+  listImports: { ...paths.listImports, summary: 'The last imports of daily numbers.', answer: ImportList },
+  figures: {
+    ...paths.figures,
+    summary: 'What placements earned.',
+    query: FiguresQuery,
+    answer: FiguresAnswer,
+    faults: ['invalid'],
+  },
+  compareTally: {
+    ...paths.compareTally,
+    summary: 'Why revenue changed between two spans of days.',
+    query: CompareQuery,
+    answer: CompareAnswer,
+    faults: ['invalid'],
+  },
+  listReleases: {
+    ...paths.listReleases,
+    summary: 'The versions of a title that went out.',
+    answer: z.array(Release),
+  },
+  setRelease: {
+    ...paths.setRelease,
+    summary: 'Notes the day on which a version went out.',
+    body: Release,
+    answer: nothing,
+    faults: ['invalid', 'not-found'],
+  },
+  dropRelease: {
+    ...paths.dropRelease,
+    summary: 'Forgets a release that was noted.',
+    query: Release.pick({ platform: true, version: true }),
+    answer: nothing,
+  },
+  setRates: {
+    ...paths.setRates,
+    summary: 'Keeps a table of daily rates of currencies.',
+    body: RatesRequest,
+    answer: RatesAnswer,
+    faults: ['invalid'],
+  },
+} as const satisfies Record<string, RouteSpec>;

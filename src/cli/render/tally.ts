@@ -1,0 +1,299 @@
+import type { CompareAnswer, FetchAnswer, Figures, FiguresAnswer, ImportSummary } from '../../api/tally.js';
+import { writeCsv } from '../../core/formats/csv/write.js';
+import { readDay } from '../../core/tally/days.js';
+import { amountText, moneyText, unit as oneUnit } from '../../core/tally/money.js';
+import { groupBy } from '../../core/text/group-by.js';
+import { printableValue } from '../../core/text/printable.js';
+import { sparkline } from '../../core/text/sparkline.js';
+import { platforms } from '../../core/words/words.js';
+import type { Paint } from '../io.js';
+import { counted, platformNames } from './places.js';
+import { plainTable } from './table.js';
+
+const listed = 20;
+/** Bars of a sparkline. */
+const bars = 42;
+
+/** What an import brought. */
+export function importText(summary: ImportSummary, paint: Paint): string {
+  const { network, name, days, rows, added, same, restated, repeated, gaps, odd, oddCount, ...rest } =
+    printableValue(summary);
+  const what = name === '' ? paint.bold(network) : `${paint.bold(network)} from ${name}`;
+  const lines = [
+    `${paint.green('✔')} ${numbered(rows, 'row')} of ${what}${days ? `, ${spanText(days)}` : ''}: ${whole(added)} new, ${whole(same)} as before`,
+  ];
+  const warn = (text: string) => lines.push(`${paint.yellow('▲')} ${text}`);
+  for (const { currency, days: changed, rows: count, before, after, total } of restated) {
+    const number = changed.reduce((sum, { from, to }) => sum + daysOf({ from, to }), 0);
+    warn(
+      `${numbered(number, 'day')} restated (${spansText(changed)}): ${numbered(count, 'row')}, revenue ${percent(after - before, total)}, ${moneyText(total, currency)} → ${moneyText(total + after - before, currency)}`,
+    );
+  }
+  if (repeated.count > 0)
+    warn(
+      `${numbered(repeated.count, 'row')} for a unit, day and country that an earlier row is for; the last one counts (line ${repeated.lines.slice(0, listed).join(', ')}${repeated.count > listed ? ', …' : ''})`,
+    );
+  if (gaps.length > 0) warn(`no rows for ${spansText(gaps)}`);
+  if (rest.unknownColumns.length > 0)
+    warn(
+      `columns that the profile does not describe, and that are not read: ${rest.unknownColumns.join(', ')}`,
+    );
+  if (rest.missingColumns.length > 0)
+    warn(`columns of the profile that the table does not have: ${rest.missingColumns.join(', ')}`);
+  if (rest.unitsNotOnRecord > 0) warn(`${numbered(rest.unitsNotOnRecord, 'unit')} that no title holds`);
+  if (oddCount > 0) warn(`${numbered(oddCount, 'row')} left out`);
+  for (const { row, message } of odd.slice(0, listed)) lines.push(`    line ${row}: ${message}`);
+  if (oddCount > listed) lines.push(paint.dim(`    and ${whole(oddCount - listed)} more; --json has them`));
+  return `${lines.join('\n')}\n`;
+}
+
+/** What networks reported. */
+export function fetchText({ fetched, skipped }: FetchAnswer, paint: Paint): string {
+  const parts = fetched.map((summary) => importText(summary, paint));
+  for (const { network, why, fix } of printableValue(skipped))
+    parts.push(`${paint.yellow('▲')} ${paint.bold(network)} was not read: ${why}\n    ${fix}\n`);
+  if (parts.length === 0) parts.push('No profile describes a report by HTTP.\n');
+  return parts.join('');
+}
+
+interface View {
+  width: number;
+  /** What the figures are of, in words. */
+  subject: string;
+}
+
+/** Figures as tables, one for each currency. */
+export function figuresText(answer: FiguresAnswer, paint: Paint, { width, subject }: View): string {
+  const { by, days, rows, totals, daily } = printableValue(answer);
+  if (!days)
+    return `Nothing is on record for ${subject}.\nNext: ${paint.cyan('syndexa tally fetch')}, or ${paint.cyan('syndexa tally import FILE --network NETWORK')}\n`;
+  const lines = [`${paint.bold(subject)}, ${spanText(days)}, by ${by}`];
+  let left: string[] = [];
+  for (const total of totals) {
+    const { currency } = total;
+    const own = rows.filter((row) => row.currency === currency);
+    const amounts = daily.filter((one) => one.currency === currency);
+    lines.push(
+      '',
+      `${moneyText(total.revenue, currency)}  ${paint.cyan(sparkline(seriesOf(days, amounts), bars))}`,
+      '',
+    );
+    const names = own.map((row) => nameOf(row.key, row.unit, answer));
+    const table = fittingColumns(
+      [by, 'requests', 'fill', 'impressions', 'shown', 'clicks', 'CTR', currency, 'eCPM', 'share'],
+      [...own.map((row, at) => [names[at] ?? '', ...cellsOf(row)]), ['total', ...cellsOf(total)]],
+      width,
+    );
+    lines.push(plainTable(aligned(table.head, table.rows, paint), width).trimEnd());
+    if (table.left.length > 0) left = table.left;
+  }
+  if (left.length > 0) lines.push('', paint.dim(`Not shown, for want of room: ${left.join(', ')}.`));
+  lines.push('', ...notesOf(answer, paint));
+  return `${lines.join('\n').trimEnd()}\n`;
+}
+
+/** Columns that give way where a line has no room for all of them, the first one first. */
+const givesWay = ['clicks', 'CTR', 'share', 'shown', 'fill', 'eCPM'];
+
+/** As many columns as a line has room for, and the names of the others. */
+function fittingColumns(head: readonly string[], rows: readonly (readonly string[])[], width: number) {
+  const widths = head.map((name, at) =>
+    Math.max(name.length, ...rows.flatMap((row) => (row[at] ?? '').split('\n').map(({ length }) => length))),
+  );
+  const shown = head.map(() => true);
+  const left: string[] = [];
+  const needed = () => widths.reduce((sum, one, at) => sum + (shown[at] ? one + 2 : 0), -2);
+  for (const name of givesWay) {
+    if (needed() <= width) break;
+    shown[head.indexOf(name)] = false;
+    left.push(name);
+  }
+  const kept = <Cell>(row: readonly Cell[]) => row.filter((_, at) => shown[at]);
+  return { head: kept(head), rows: rows.map(kept), left };
+}
+
+/** Figures as CSV: ratios as fractions, money in units of the currency. */
+export function figuresCsv({ by, rows }: FiguresAnswer): string {
+  const head = [
+    by,
+    'currency',
+    'requests',
+    'matched',
+    'fill_rate',
+    'impressions',
+    'show_rate',
+    'clicks',
+    'click_rate',
+    'rewards',
+    'revenue',
+    'ecpm',
+    'share',
+  ];
+  return writeCsv([
+    head,
+    ...rows.map((row) => [
+      row.key,
+      row.currency,
+      row.requests,
+      row.matched,
+      fraction(row.fillRate),
+      row.impressions,
+      fraction(row.showRate),
+      row.clicks,
+      fraction(row.clickRate),
+      row.rewards,
+      row.revenue / oneUnit,
+      row.ecpm === null ? null : row.ecpm / oneUnit,
+      fraction(row.share),
+    ]),
+  ]);
+}
+
+/** A comparison: what changed in all, then unit by unit. */
+export function compareText(answer: CompareAnswer, paint: Paint, { width, subject }: View): string {
+  const { days, against, rows, totals } = printableValue(answer);
+  if (!days || !against) return `Nothing is on record for ${subject}.\n`;
+  const lines = [`${paint.bold(subject)}, ${spanText(days)} against ${spanText(against)}`];
+  for (const total of totals) {
+    const own = rows.filter(({ currency }) => currency === total.currency);
+    lines.push(
+      '',
+      `${moneyText(total.before, total.currency)} → ${moneyText(total.after, total.currency)}  ${signed(total.revenue)} (${percent(total.revenue, total.before)})`,
+      '',
+      plainTable(
+        aligned(
+          ['placement', 'before', 'after', 'change', 'volume', 'fill', 'price'],
+          [
+            ...own.map((row) => [
+              `${row.placement === null ? row.unit : answer.title === null ? `${row.title ?? ''}/${row.placement}` : row.placement}\n${paint.dim([row.network, ...(row.platform ? [platformNames[row.platform]] : [])].join(', '))}`,
+              ...changeCells(row),
+            ]),
+            ['total', ...changeCells(total)],
+          ],
+          paint,
+        ),
+        width,
+      ).trimEnd(),
+    );
+  }
+  lines.push('', ...notesOf(answer, paint));
+  return `${lines.join('\n').trimEnd()}\n`;
+}
+
+function changeCells(change: CompareAnswer['totals'][number]): string[] {
+  const { before, after, revenue, volume, fill, price } = change;
+  return [amountText(before), amountText(after), ...[revenue, volume, fill, price].map(signed)];
+}
+
+/** A head and rows whose numbers end below each other; the last row is the total. */
+function aligned(head: readonly string[], rows: readonly (readonly string[])[], paint: Paint) {
+  const widths = head.map((name, at) => Math.max(name.length, ...rows.map((row) => (row[at] ?? '').length)));
+  const right = (row: readonly string[]) =>
+    row.map((cell, at) => (at === 0 ? cell : cell.padStart(widths[at] ?? 0)));
+  return {
+    head: right(head).map(paint.dim),
+    rows: rows.map((row, at) => (at === rows.length - 1 ? right(row).map(paint.bold) : right(row))),
+    whole: head.map((_, at) => at),
+  };
+}
+
+function cellsOf(figures: Figures): string[] {
+  const { requests, fillRate, impressions, showRate, clicks, clickRate, revenue, ecpm, share } = figures;
+  return [
+    requests === null ? '–' : whole(requests),
+    ratioText(fillRate, 1),
+    whole(impressions),
+    ratioText(showRate, 1),
+    clicks === null ? '–' : whole(clicks),
+    ratioText(clickRate, 2),
+    amountText(revenue),
+    ecpm === null ? '–' : amountText(ecpm),
+    ratioText(share, 1),
+  ];
+}
+
+/** What a row is about, in words. */
+function nameOf(key: string, unit: string | null, { by }: FiguresAnswer): string {
+  if (unit !== null) return `${unit}\n${key.slice(0, -unit.length).replace(/: $/, '')}, in no title`;
+  if (by === 'release') return releaseName(key);
+  if (by === 'platform')
+    return platforms.find((one) => one === key) ? platformNames[key as 'ios'] : 'unknown';
+  return key === '' ? 'unknown' : key;
+}
+
+/** A release as its key has it: its day, platform, version and, where there are several titles, the title. */
+function releaseName(key: string): string {
+  const [day = '', platform = '', ...rest] = key.split(' ');
+  if (platform === '') return 'unknown';
+  const name = platformNames[platform as 'ios'];
+  if (day === '0000-00-00') return `${name}, before any release ${rest.join(' ')}`.trimEnd();
+  return `${name} ${rest.join(' ')} (${day})`;
+}
+
+function notesOf(
+  { zones, unconverted, in: into }: Pick<FiguresAnswer, 'zones' | 'unconverted' | 'in'>,
+  paint: Paint,
+): string[] {
+  const notes = [...groupBy(zones, ({ zone }) => zone)].map(
+    ([zone, own]) => `${own.map(({ network }) => network).join(', ')}: ${zone}`,
+  );
+  return [
+    ...unconverted.map(
+      ({ currency, days }) =>
+        `${paint.yellow('▲')} no rate from ${currency} into ${into ?? ''} for ${numbered(days, 'day')}: these amounts are listed by themselves. Bring rates in with ${paint.cyan('syndexa tally rates FILE')}`,
+    ),
+    ...(into === null ? [] : [paint.dim(`Amounts were converted into ${into} by the rate of each day.`)]),
+    ...(notes.length === 0 ? [] : [paint.dim(`Days are those of each network (${notes.join('; ')}).`)]),
+  ];
+}
+
+/** An amount for each day, nothing where none is on record. */
+function seriesOf(
+  { from, to }: { from: string; to: string },
+  daily: readonly { day: string; revenue: number }[],
+): number[] {
+  const amounts = new Map(daily.map(({ day, revenue }) => [readDay(day), revenue]));
+  const first = readDay(from) ?? 0;
+  const length = Math.max(0, (readDay(to) ?? 0) - first + 1);
+  return Array.from({ length }, (_, at) => amounts.get(first + at) ?? 0);
+}
+
+function daysOf({ from, to }: { from: string; to: string }): number {
+  return (readDay(to) ?? 0) - (readDay(from) ?? 0) + 1;
+}
+
+function spanText({ from, to }: { from: string; to: string }): string {
+  return from === to ? from : `${from} to ${to}`;
+}
+
+function spansText(spans: readonly { from: string; to: string }[]): string {
+  const shown = spans.slice(0, 8).map(spanText);
+  return spans.length > 8 ? `${shown.join(', ')} and ${spans.length - 8} more` : shown.join(', ');
+}
+
+function whole(number: number): string {
+  return number.toLocaleString('en');
+}
+
+function numbered(number: number, noun: string): string {
+  return number < 1_000 ? counted(number, noun) : `${whole(number)} ${noun}s`;
+}
+
+function ratioText(ratio: number | null, digits: number): string {
+  return ratio === null ? '–' : `${(ratio * 100).toFixed(digits)}%`;
+}
+
+function fraction(ratio: number | null): number | null {
+  return ratio === null ? null : Number(ratio.toFixed(6));
+}
+
+function signed(micros: number): string {
+  const text = amountText(micros);
+  return micros > 0 && /[1-9]/.test(text) ? `+${text}` : text;
+}
+
+function percent(part: number, whole: number): string {
+  if (whole === 0) return part === 0 ? '0.0 %' : 'from nothing';
+  const ratio = (part / whole) * 100;
+  return `${ratio < 0 ? '−' : '+'}${Math.abs(ratio).toFixed(1)} %`;
+}

@@ -1,0 +1,100 @@
+import * as z from 'zod';
+import { FieldName, PageQuery } from './exchange.js';
+import { Slug, Why } from '../words/words.js';
+
+/** Which column, or which field of a row, says what. */
+export const ReportFields = z
+  .strictObject({
+    day: FieldName,
+    unit: FieldName.meta({ description: 'The unit ID; empty in rows that are the total of an app.' }),
+    app: FieldName.optional(),
+    country: FieldName.optional().meta({ description: 'ISO 3166-1, two letters.' }),
+    requests: FieldName.optional(),
+    matched: FieldName.optional().meta({ description: 'Requests that were answered with an ad.' }),
+    impressions: FieldName,
+    clicks: FieldName.optional(),
+    rewards: FieldName.optional(),
+    revenue: FieldName,
+    currency: FieldName.optional().meta({ description: 'ISO 4217, three letters.' }),
+  })
+  .meta({ description: 'Which column, or which field of a row, says what.' });
+export type ReportFields = z.output<typeof ReportFields>;
+export type ReportField = keyof ReportFields;
+export const reportFieldNames = Object.keys(ReportFields.shape) as ReportField[];
+
+/** How days are written: with `yyyy`, `mm` and `dd`, or as an instant that is cut into days. */
+const DayForm = z
+  .string()
+  .regex(
+    /^(?:timestamp|(?=.*yyyy)(?=.*mm)(?=.*dd)[ymd./ -]{8,14})$/,
+    'timestamp, or a form with yyyy, mm and dd, such as dd.mm.yyyy.',
+  );
+
+/** How the daily numbers of a network come in. */
+export const Report = z.lazy(() =>
+  z
+    .strictObject({
+      zone: z
+        .string()
+        .max(60)
+        .refine(isTimeZone, 'A time zone by its IANA name, such as Europe/Lisbon.')
+        .default('UTC')
+        .meta({
+          description: 'The time zone in which the network cuts its days, by its IANA name.',
+        }),
+      currency: z
+        .string()
+        .regex(/^[A-Z]{3}$/, 'Three capital letters (ISO 4217).')
+        .optional()
+        .meta({ description: 'The currency of rows that name none.' }),
+      day: DayForm.default('yyyy-mm-dd').meta({
+        description: 'How days are written: a form such as dd.mm.yyyy, or timestamp for ISO 8601 instants.',
+      }),
+      decimal: z.enum(['.', ',']).default('.').meta({ description: 'The decimal mark.' }),
+      group: z.enum(['.', ',', ' ', "'"]).optional().meta({
+        description: 'What groups of three digits are separated by. Without it such numbers are refused.',
+      }),
+      revenue: z.enum(['units', 'thousandths', 'micros']).default('units').meta({
+        description: 'What revenue counts: units of the currency, thousandths, or millionths.',
+      }),
+      splits: z.array(FieldName).max(4).default([]).meta({
+        description:
+          'More columns by which the numbers of one unit and day are divided: such rows are added.',
+      }),
+      settles: z.number().int().min(0).max(60).default(3).meta({
+        description: 'For how many days the numbers of a day may still change.',
+      }),
+      http: z
+        .strictObject({
+          address: z.url({ protocol: /^https?$/ }),
+          key: Slug.meta({ description: 'The credential that opens it.' }),
+          header: z.string().regex(/^[A-Za-z][\w-]*$/),
+          prefix: z.string().max(40).default('').meta({ description: 'What comes before the key.' }),
+          path: z.string().regex(/^\/[\w/-]*$/, 'A path below the address.'),
+          from: FieldName.meta({ description: 'The query parameter of the first day.' }),
+          to: FieldName.meta({ description: 'The query parameter of the last day.' }),
+          page: PageQuery,
+          rows: FieldName.meta({ description: 'The field of the answer that holds the rows.' }),
+          fields: ReportFields,
+          why: Why,
+        })
+        .optional(),
+      csv: z
+        .strictObject({ columns: ReportFields })
+        .optional()
+        .meta({ description: 'The column names of an exported table.' }),
+    })
+    .refine(({ http, csv }) => http !== undefined || csv !== undefined, 'Describe http, csv, or both.')
+    .meta({ description: 'How the network’s daily numbers come in.' }),
+);
+export type Report = z.output<typeof Report>;
+export type ReportHttp = NonNullable<Report['http']>;
+
+function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,12 @@
+/** An object of a network's answer, of which nothing is known yet. */
+export type Row = Record<string, unknown>;
+
+/** What names the next page; undefined on the last. */
+export function cursorOf(value: unknown): string | undefined {
+  return typeof value === 'string' || typeof value === 'number' ? String(value) || undefined : undefined;
+}
+
+/** A value as an object; an empty one for anything else. */
+export function asRow(value: unknown): Row {
+  return value && typeof value === 'object' && !Array.isArray(value) ? (value as Row) : {};
+}

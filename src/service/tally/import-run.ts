@@ -1,0 +1,83 @@
+import { ImportCount, spanOf, type ImportSummary } from '../../core/tally/imported.js';
+import type { LinedRow } from '../../core/tally/table.js';
+import type { InvalidRow } from '../../core/inventory/model.js';
+import { dayText, type Day, type Span } from '../../core/tally/days.js';
+import { Owners } from '../../core/tally/owners.js';
+import type { ServiceContext } from '../context.js';
+import type { Writer } from '../store/roster-store.js';
+
+/** Rows of one transaction: others write between two of them. */
+const batch = 2_000;
+
+/** What an import is of. */
+export interface ImportOf {
+  network: string;
+  source: 'csv' | 'http';
+  name: string;
+}
+
+/** One import of daily numbers, from its beginning to its summary. What was written stays, whatever comes after it. */
+export class ImportRun {
+  readonly count = new ImportCount();
+  #id = 0;
+
+  constructor(
+    private readonly context: ServiceContext,
+    private readonly of: ImportOf,
+    private readonly writer: Writer,
+  ) {}
+
+  begin(): void {
+    const { who, at } = this.writer;
+    this.#id = this.context.tallies.begin({ ...this.of, at, who });
+  }
+
+  write(rows: readonly LinedRow[], odd: readonly InvalidRow[]): void {
+    for (let at = 0; at < rows.length; at += batch) {
+      const part = rows.slice(at, at + batch);
+      this.count.add(this.context.tallies.write(this.of.network, this.#id, part), []);
+    }
+    this.count.add([], odd);
+  }
+
+  /** Notes the days that were read to their end, and whether these are all. */
+  reached(span: Span | null, complete: boolean): void {
+    const { from = null, to = null } = span ?? {};
+    this.context.tallies.reach(this.#id, { from, to, rows: this.count.rows, complete });
+  }
+
+  summary(columns: Pick<ImportSummary, 'unknownColumns' | 'missingColumns'>): ImportSummary {
+    const { network } = this.of;
+    const { tallies, roster, profiles } = this.context;
+    const owners = new Owners(roster.roster(), profiles.profiles());
+    const span = spanOf(this.count.days);
+    const all: Span = { from: span ? span.from - 366 : 0, to: span ? span.to + 366 : 0 };
+    const series = tallies.series(network).map(({ id }) => id);
+    return this.count.summary(
+      {
+        ...this.of,
+        ...columns,
+        unitsNotOnRecord: [...this.count.units].filter((unit) => !owners.unit(network, unit)).length,
+      },
+      span ? tallies.days(series, all) : [],
+      (days, currency) => this.revenueOf(series, days, currency),
+    );
+  }
+
+  private revenueOf(series: readonly number[], days: ReadonlySet<Day>, currency: string): number {
+    const span = spanOf(days);
+    if (!span) return 0;
+    return this.context.tallies
+      .sums(series, span, { series: false, day: true, country: false })
+      .filter((row) => row.currency === currency && row.day !== null && days.has(row.day))
+      .reduce((sum, { revenue }) => sum + revenue, 0);
+  }
+}
+
+/** What is said of an import that was cut: how far it came. */
+export function reached({ rows, days }: ImportCount): string {
+  const span = spanOf(days);
+  return span === null
+    ? 'Nothing was kept.'
+    : `${rows} rows are kept, up to ${dayText(span.to)}. Import it again: what is on record does not count twice.`;
+}
