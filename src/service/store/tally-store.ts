@@ -6,7 +6,7 @@ import type { TallyRow, WrittenRow } from '../../core/tally/model.js';
 import type { Rate } from '../../core/tally/rates.js';
 import type { Release } from '../../core/tally/releases.js';
 import { atomically, type Db } from './open.js';
-import type { tallyRows} from './tally-schema.js';
+import type { tallyRows } from './tally-schema.js';
 import { tallyImports, tallyRates, tallyReleases, tallySeries } from './tally-schema.js';
 
 /** What daily numbers are about, as stored. */
@@ -24,7 +24,8 @@ const counted = `(one.country <> '' or not exists (
 
 /** Daily numbers: the one place that reads and writes them. */
 export class TallyStore {
-  readonly #ids = new Map<string, number>();
+  /** The number of each series, by the network and what it is about, with the app that its rows name. */
+  readonly #known = new Map<string, Map<string, { id: number; app: string }>>();
   #statements: ReturnType<TallyStore['prepare']> | undefined;
 
   constructor(private readonly db: Db) {}
@@ -45,7 +46,12 @@ export class TallyStore {
    */
   write(network: string, id: number, rows: readonly LinedRow[]): WrittenRow[] {
     const { insert, find, replace, forget, sum } = (this.#statements ??= this.prepare());
-    const changed = new Map<string, [number, Day]>();
+    const changed = new Map<number, Set<Day>>();
+    const change = (series: number, day: Day) => {
+      const days = changed.get(series);
+      if (days) days.add(day);
+      else changed.set(series, new Set([day]));
+    };
     return atomically(this.db, () => {
       const written = rows.map(({ line, row }): WrittenRow => {
         const series = this.seriesOf(network, row);
@@ -53,7 +59,7 @@ export class TallyStore {
         const key = [series, row.day, row.country, row.part];
         const isNew = insert.run(...key, id, ...values, row.currency).changes === 1;
         if (isNew) {
-          changed.set(`${series} ${row.day}`, [series, row.day]);
+          change(series, row.day);
           return { line, row, was: 'new', before: 0 };
         }
         const stored = find.get(...key) as StoredRow;
@@ -61,13 +67,14 @@ export class TallyStore {
         if (isSame(stored, row))
           return { line, row, was: isRepeated ? 'repeated' : 'same', before: row.revenue };
         replace.run(id, ...values, row.currency, ...key);
-        changed.set(`${series} ${row.day}`, [series, row.day]);
+        change(series, row.day);
         return { line, row, was: isRepeated ? 'repeated' : 'restated', before: stored.revenue };
       });
-      for (const [series, day] of changed.values()) {
-        forget.run(series, day);
-        sum.run({ series, day });
-      }
+      for (const [series, days] of changed)
+        for (const day of days) {
+          forget.run(series, day);
+          sum.run({ series, day });
+        }
       return written;
     });
   }
@@ -103,13 +110,14 @@ export class TallyStore {
 
   private seriesOf(network: string, { unit, app }: TallyRow): number {
     const [kind, key, owner] = unit === '' ? (['app', app, ''] as const) : (['unit', unit, app] as const);
-    const name = `${network} ${kind} ${key} ${owner}`;
-    const known = this.#ids.get(name);
-    if (known !== undefined) return known;
+    const known = this.#known.get(`${network} ${kind}`) ?? new Map<string, { id: number; app: string }>();
+    this.#known.set(`${network} ${kind}`, known);
+    const found = known.get(key);
+    if (found && (owner === '' || found.app === owner)) return found.id;
     const { addSeries } = (this.#statements ??= this.prepare());
     const { id } = addSeries.get(network, kind, key, owner) as { id: number };
-    if (this.#ids.size > 200_000) this.#ids.clear();
-    this.#ids.set(name, id);
+    if (known.size > 200_000) known.clear();
+    known.set(key, { id, app: owner });
     return id;
   }
 

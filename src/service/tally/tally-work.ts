@@ -57,7 +57,9 @@ export class TallyWork {
       }
       if (!isBegun) run.begin();
       write(table.end());
+      run.flush();
     } catch (error) {
+      if (isBegun) run.flush();
       if (!(error instanceof CsvError)) throw error;
       const { message, fix, line } = error.fault;
       throw new ServiceError('invalid', `${clean(message)} ${reached(run.count)}`, {
@@ -143,6 +145,7 @@ export class TallyWork {
         }
         run.write(rows, odd);
       }
+      run.flush();
       run.reached({ from: span.from, to: part.to }, part.to === span.to);
       progress({ doing: `reading the days of ${profile.name}`, done: part.to - span.from + 1, total: days });
     }
