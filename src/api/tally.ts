@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { Finding } from '../core/checks/model.js';
 import { DayText } from '../core/tally/days.js';
 import { DaySpan, ImportSummary } from '../core/tally/imported.js';
 import { Platform } from '../core/words/words.js';
@@ -159,6 +160,29 @@ export const FiguresAnswer = TallyHead.extend({
     .meta({ description: 'Revenue day by day, for a sparkline.' }),
 }).meta({ title: 'Figures', description: 'What placements earned.' });
 export type FiguresAnswer = z.infer<typeof FiguresAnswer>;
+
+export const SilentQuery = z.object({
+  title: z.string().max(64).optional().meta({ description: 'Left out, all titles, and units of none.' }),
+});
+
+export const SilentAnswer = z
+  .object({
+    title: z.string().nullable(),
+    last: z
+      .array(z.object({ network: z.string(), day: DayText }))
+      .meta({ description: 'The last day that each network has reported.' }),
+    findings: z.array(
+      Finding.extend({
+        title: z.string().nullable(),
+        stake: z.object({ micros: Micros, currency: z.string() }).nullable().meta({
+          description:
+            'What thirty days of it would earn and do not: what the placement earned in its best four weeks of the last half year, or what it earns on the other platform, less what it earned in the last week.',
+        }),
+      }),
+    ),
+  })
+  .meta({ title: 'Silence', description: 'What daily numbers contradict, the most money first.' });
+export type SilentAnswer = z.infer<typeof SilentAnswer>;
 
 export const CompareQuery = z.object({
   title: z.string().max(64).optional(),

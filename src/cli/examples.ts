@@ -115,6 +115,7 @@ export const examples: Record<string, readonly string[]> = {
     'syndexa tally show tidewick --by week --days 90d',
     'syndexa tally show --all --by network --in EUR',
   ],
+  'tally silent': ['syndexa tally silent', 'syndexa tally silent tidewick'],
   'tally compare': [
     'syndexa tally compare tidewick --this 7d',
     'syndexa tally compare tidewick --this 2026-11-01..07 --against 2026-10-01..07',

@@ -27,6 +27,7 @@ import { groupBy } from './text/group-by.js';
 export interface PlanOptions extends SurveyOptions {
   title: { id: string; title: Title };
   inventories?: CheckContext['inventories'];
+  tally?: CheckContext['tally'];
   now?: string;
   /** The revision of the record that the title was read from. */
   revision?: number;
@@ -147,7 +148,7 @@ function forTitle(step: ByHand, titleId: string): ByHand {
 /** The findings of a surveyed tree, compared with a title. */
 export function check(
   { survey, context }: SurveyRun,
-  { title, profiles, inventories = [], now = '' }: PlanOptions,
+  { title, profiles, inventories = [], tally, now = '' }: PlanOptions,
 ): Finding[] {
   return runChecks({
     survey,
@@ -156,6 +157,7 @@ export function check(
     title: title.title,
     titleId: title.id,
     inventories,
+    tally,
     now,
   }).findings;
 }

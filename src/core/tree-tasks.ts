@@ -18,6 +18,7 @@ import { editionOf } from './roster/modules.js';
 import { stacks } from './stacks/index.js';
 import { runSurvey, type SurveyOptions, type SurveyRun } from './surveying.js';
 import type { Tree } from './tree/tree.js';
+import type { TallyHistory } from './tally/history.js';
 import { planUnwiring } from './unwiring.js';
 import { platformNames } from './words/names.js';
 import type { Compared } from './words/words.js';
@@ -40,6 +41,8 @@ export interface TaskSetting {
   revision: number;
   /** What networks said of the title's IDs. */
   inventories: readonly InventoryReading[];
+  /** Daily numbers of the title; undefined where there are none, and for tasks that need none. */
+  tally?: TallyHistory | undefined;
   /** ISO 8601. */
   now: string;
   /** How much of a long answer is listed. */
@@ -171,7 +174,7 @@ function checked(run: SurveyRun, setting: TaskSetting): CheckReport {
 
 function checkContext(
   { survey, context }: SurveyRun,
-  { title, inventories, now }: TaskSetting,
+  { title, inventories, tally, now }: TaskSetting,
 ): CheckContext {
   return {
     survey,
@@ -180,12 +183,21 @@ function checkContext(
     title: title?.title ?? null,
     titleId: title?.id ?? null,
     inventories,
+    tally,
     now,
   };
 }
 
-function planOptions({ name, profiles, title, revision, inventories, now }: TitleSetting): PlanOptions {
-  return { name, profiles, title, revision, inventories: [...inventories], now };
+function planOptions({
+  name,
+  profiles,
+  title,
+  revision,
+  inventories,
+  tally,
+  now,
+}: TitleSetting): PlanOptions {
+  return { name, profiles, title, revision, inventories: [...inventories], tally, now };
 }
 
 function planned(compared: Compared, { edits, groups, patch, byHand }: Plan): PlannedWiring {

@@ -33,6 +33,7 @@ import { StoredReadings } from './store/reading-shelf.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TallyStore } from './store/tally-store.js';
+import { HistoryWork } from './tally/history-work.js';
 import { FigureWork } from './tally/figure-work.js';
 import { TallyWork } from './tally/tally-work.js';
 import { TreeStore } from './store/tree-store.js';
@@ -194,17 +195,19 @@ function assemble(
     now,
   };
   const titleWork = new TitleWork(context);
-  const treeWork = new TreeWork(context);
+  const tallyHistory = new HistoryWork(context);
+  const treeWork = new TreeWork(context, tallyHistory);
   return {
     ...context,
     titleWork,
     treeWork,
-    stepsWork: new StepsWork(context),
+    stepsWork: new StepsWork(context, tallyHistory),
     provisioning: new ProvisionWork(context, titleWork),
     collecting: new CollectWork(context, titleWork),
     rehearsing: new RehearsalWork(context, treeWork),
     tallying: new TallyWork(context),
     figuring: new FigureWork(context),
+    tallyHistory,
     linkedTrees: new LinkedTrees(context, treeWork),
   };
 }

@@ -5,6 +5,7 @@ import type { ProvisionWork } from './partners/provision-work.js';
 import type { RehearsalWork } from './rehearsals/rehearsal-work.js';
 import type { StepsWork } from './steps-work.js';
 import type { FigureWork } from './tally/figure-work.js';
+import type { HistoryWork } from './tally/history-work.js';
 import type { TallyWork } from './tally/tally-work.js';
 import type { TitleWork } from './title-work.js';
 import type { TreeWork } from './tree-work.js';
@@ -19,5 +20,6 @@ export interface Service extends ServiceContext {
   rehearsing: RehearsalWork;
   tallying: TallyWork;
   figuring: FigureWork;
+  tallyHistory: HistoryWork;
   linkedTrees: LinkedTrees;
 }

@@ -9,6 +9,7 @@ import type { StepContext, Steps, StoreListing } from '../core/steps/model.js';
 import { stepsOf } from '../core/steps/steps.js';
 import { definitions } from '../core/steps/definitions/index.js';
 import type { ServiceContext } from './context.js';
+import type { HistoryWork } from './tally/history-work.js';
 import { lastRehearsals } from './rehearsals/last.js';
 import { ServiceError } from './errors.js';
 
@@ -20,18 +21,23 @@ const LookUpAnswer = z.object({
 
 /** The ordered steps of titles, and the look-ups that some of them are judged by. */
 export class StepsWork {
-  constructor(private readonly context: ServiceContext) {}
+  constructor(
+    private readonly context: ServiceContext,
+    private readonly history: HistoryWork,
+  ) {}
 
   steps(id: string): Steps {
     const { title } = this.context.roster.get(id);
     const used = this.context.profiles.profiles().filter((profile) => usesNetwork(title, profile.id));
+    const history = this.history.of(id);
+    const tally = history && { history, findings: this.history.findings(id) };
     const steps = platforms
       .filter((platform) => title.editions[platform])
       .flatMap((platform) => {
         const ticks = this.context.steps.ticksOf(id, platform);
         const contexts = used
           .filter((profile) => profile[platform])
-          .map((profile) => this.contextFor(id, platform, profile));
+          .map((profile) => this.contextFor(id, platform, profile, tally));
         return stepsOf(contexts, (step, network) => {
           const found = ticks.find((tick) => tick.step === step && tick.network === network);
           return found && { who: found.who, at: found.at, note: found.note };
@@ -108,7 +114,12 @@ export class StepsWork {
     return found;
   }
 
-  private contextFor(id: string, platform: Platform, profile: Profile): StepContext {
+  private contextFor(
+    id: string,
+    platform: Platform,
+    profile: Profile,
+    tally: StepContext['tally'],
+  ): StepContext {
     const { roster, trees, inventories, secrets, steps, partners } = this.context;
     const { title } = roster.get(id);
     const profiles = this.context.profiles.profiles();
@@ -144,6 +155,7 @@ export class StepsWork {
       },
       listing: steps.listing(platform, identifier),
       rehearsal: lastRehearsals(this.context, id)[platform],
+      tally,
       canLookUp: partners.storeAddress() !== undefined,
       now: this.context.now().toISOString(),
     };

@@ -15,6 +15,7 @@ import {
   type TreeTask,
 } from '../core/tree-tasks.js';
 import type { ServiceContext } from './context.js';
+import type { HistoryWork } from './tally/history-work.js';
 import { ServiceError } from './errors.js';
 
 /** What a task on a snapshot is about. */
@@ -33,7 +34,10 @@ export interface AskedOfSnapshot {
 
 /** Surveys, checks and wirings of snapshots; remembers each edition's last reading for the board. */
 export class TreeWork {
-  constructor(private readonly context: ServiceContext) {}
+  constructor(
+    private readonly context: ServiceContext,
+    private readonly history: HistoryWork,
+  ) {}
 
   async survey(asked: AskedOfSnapshot, progress?: SurveyOptions['progress']): Promise<Survey> {
     return this.run('survey', await this.about(asked), null, progress);
@@ -120,6 +124,8 @@ export class TreeWork {
       title,
       revision: roster.revision(),
       inventories: title ? inventories.about(heldIds(title.title).map(({ id }) => id)) : [],
+      // Wiring and rehearsing change nothing of what was earned.
+      tally: task === 'check' && title ? this.history.of(title.id) : undefined,
       now: this.context.now().toISOString(),
       listed: { facts: settings.facts, findings: settings.findings },
     };

@@ -13,6 +13,8 @@ import {
   RatesAnswer,
   RatesRequest,
   Release,
+  SilentAnswer,
+  SilentQuery,
 } from '../tally.js';
 import { nothing, partnerFaults, type RouteSpec } from './spec.js';
 
@@ -48,6 +50,13 @@ export const tallyRoutes = {
     query: CompareQuery,
     answer: CompareAnswer,
     faults: ['invalid'],
+  },
+  silentTally: {
+    ...paths.silentTally,
+    summary: 'What is silent, or contradicts the record, in daily numbers.',
+    query: SilentQuery,
+    answer: SilentAnswer,
+    faults: ['not-found'],
   },
   listReleases: {
     ...paths.listReleases,

@@ -1,5 +1,5 @@
 import { dayText, weekday } from '../../core/tally/days.js';
-import type { Client } from '../client.js';
+import { Client } from '../client.js';
 import { controlPartner, type PartnerCard } from '../partner-process.js';
 
 /** Days of numbers that the demo brings in. */
@@ -18,10 +18,18 @@ const incidents = [
   {
     network: 'cobalt-heron',
     title: 'kilnlog',
-    placement: 'firing-list-row',
+    placement: 'one-more-recipe',
     platform: 'ios',
     what: 'unshown',
     ago: 9,
+  },
+  {
+    network: 'cobalt-heron',
+    title: 'plumebook',
+    placement: 'bird-list-footer',
+    platform: 'ios',
+    what: 'fewer',
+    ago: 20,
   },
 ] as const;
 
@@ -30,25 +38,33 @@ const releases = [
   { title: 'tidewick', platform: 'ios', version: '3.1.0', ago: 72 },
   { title: 'tidewick', platform: 'android', version: '3.2.0', ago: 18 },
   { title: 'tidewick', platform: 'ios', version: '3.2.0', ago: 16 },
+  { title: 'plumebook', platform: 'android', version: '5.0.0', ago: 23 },
+  { title: 'plumebook', platform: 'ios', version: '5.0.0', ago: 21 },
+  { title: 'kilnlog', platform: 'android', version: '2.4.1', ago: 12 },
   { title: 'kilnlog', platform: 'ios', version: '2.4.1', ago: 10 },
 ] as const;
 
 /** Gives the demo's titles a past: numbers of some months, releases, rates, and things that went wrong. */
-export async function fillNumbers(client: Client, card: PartnerCard): Promise<void> {
-  const today = Math.floor(Date.now() / 86_400_000);
-  for (const { network, title, placement, platform, what, ago } of incidents) {
-    const { title: record } = await client.call('showTitle', { params: { title } });
-    const unit = record.placements[placement]?.units[network]?.[platform]?.production;
-    if (unit !== undefined)
-      await controlPartner(card, 'incident', { network, unit, what, from: dayText(today - ago) });
+export async function fillNumbers(url: string, card: PartnerCard): Promise<void> {
+  const client = new Client(url, 'demo');
+  try {
+    const today = Math.floor(Date.now() / 86_400_000);
+    for (const { network, title, placement, platform, what, ago } of incidents) {
+      const { title: record } = await client.call('showTitle', { params: { title } });
+      const unit = record.placements[placement]?.units[network]?.[platform]?.production;
+      if (unit !== undefined)
+        await controlPartner(card, 'incident', { network, unit, what, from: dayText(today - ago) });
+    }
+    for (const { ago, ...release } of releases)
+      await client.call('setRelease', {
+        params: { title: release.title },
+        body: { ...release, day: dayText(today - ago) },
+      });
+    await client.call('setRates', { body: { table: ratesUntil(today) } });
+    await client.call('fetchTally', { body: { from: dayText(today - shownDays) } });
+  } finally {
+    client.close();
   }
-  for (const { ago, ...release } of releases)
-    await client.call('setRelease', {
-      params: { title: release.title },
-      body: { ...release, day: dayText(today - ago) },
-    });
-  await client.call('setRates', { body: { table: ratesUntil(today) } });
-  await client.call('fetchTally', { body: { from: dayText(today - shownDays) } });
 }
 
 /** Rates of the demo's days, on working days only, as a table. */

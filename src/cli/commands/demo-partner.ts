@@ -6,7 +6,6 @@ import type { Profile } from '../../core/network/model.js';
 import { settingsFor } from '../../core/provision/settings.js';
 import type { Title } from '../../core/roster/model.js';
 import { Client } from '../client.js';
-import { fillNumbers } from './demo-numbers.js';
 import { controlPartner, type PartnerCard } from '../partner-process.js';
 import { keepKey, openAccount, secretNameFor } from './partner.js';
 
@@ -57,7 +56,6 @@ export async function fillPartner(url: string, home: string, card: PartnerCard, 
       }
     }
     await controlPartner(card, 'sites', { domain: publisher.domain, address: site });
-    await fillNumbers(client, card);
   } finally {
     client.close();
   }

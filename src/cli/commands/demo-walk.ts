@@ -5,6 +5,7 @@ import { CommandError, exit, type Io, type Paint } from '../io.js';
 import type { GroupContext } from '../groups/group.js';
 import type { PartnerCard } from '../partner-process.js';
 import { demoFolder } from '../demo-folder.js';
+import { fillNumbers } from './demo-numbers.js';
 import { start } from './serve.js';
 
 export interface WalkPlaces {
@@ -36,7 +37,19 @@ export async function walk(io: Io, paint: Paint, places: WalkPlaces): Promise<nu
   await fromNothing(io, paint, places);
   for (const title of ['plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'])
     await oneTree(io, paint, places, title);
+  await whatItEarns(io, paint, places);
   return exit.clean;
+}
+
+/** Numbers of some months: what they come to, why they changed, and what is missing in them. */
+async function whatItEarns(io: Io, paint: Paint, places: WalkPlaces): Promise<void> {
+  const syndexa = runner(io, paint, places);
+  await fillNumbers(io.env.SYNDEXA_URL ?? '', places.partner);
+  await syndexa('tally fetch', exit.clean, 'again: nothing counts twice');
+  await syndexa('tally show --all --by title --in EUR');
+  await syndexa('tally show tidewick --in EUR');
+  await syndexa('tally compare tidewick --in EUR');
+  await syndexa('tally silent', exit.findings, 'what is missing');
 }
 
 /** Survey, check, wire, what is left to hands, check again, board; then what the network says. */

@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { demoFolder } from '../demo-folder.js';
 import { homeFolder } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
-import { startPartnerProcess } from '../partner-process.js';
+import { startPartnerProcess, type PartnerCard } from '../partner-process.js';
 import { importRoster } from './roster.js';
 import { start, stopSignal } from './serve.js';
 
@@ -17,6 +17,9 @@ export interface DemoOptions {
   partnerPort: number;
   walk?: boolean;
 }
+
+/** The titles of which a copy of the tree is linked. */
+const linked = ['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'];
 
 /** `syndexa demo`: the service with the demo's roster and a copy of its trees, and the simulated partner. */
 export async function demo(
@@ -55,8 +58,7 @@ export async function demo(
       await importRoster(quiet, paint, join(demoFolder(), 'roster.yaml'), { yes: true });
       const { fillPartner } = await import('./demo-partner.js');
       await fillPartner(service.url, home, partner, site.url);
-      for (const title of ['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'])
-        await link(service.url, title, join(trees, title));
+      for (const title of linked) await link(service.url, title, join(trees, title));
       if (options.walk) {
         const { walk } = await import('./demo-walk.js');
         return await walk({ ...quiet, out: io.out, raw: io.raw, err: io.err }, paint, {
@@ -67,6 +69,7 @@ export async function demo(
           run,
         });
       }
+      await earlierNumbers(service.url, partner);
       const stopped = stopSignal();
       io.out(welcome(service.url, partner.url, site.url, trees, paint));
       await stopped;
@@ -123,4 +126,10 @@ function welcome(url: string, partner: string, site: string, trees: string, pain
     'The trees are copies: write into them as you like. Stop with Ctrl-C.',
     '',
   ].join('\n');
+}
+
+/** The walk brings numbers in by itself, at its end: what they contradict is found by check, too. */
+async function earlierNumbers(url: string, partner: PartnerCard): Promise<void> {
+  const { fillNumbers } = await import('./demo-numbers.js');
+  await fillNumbers(url, partner);
 }

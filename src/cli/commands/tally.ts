@@ -12,7 +12,9 @@ import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { followed, startProgress } from '../progress.js';
 import { textOfFile } from '../read-file.js';
 import { platformNames } from '../render/places.js';
-import { compareText, fetchText, figuresCsv, figuresText, importText } from '../render/tally.js';
+import { fetchText, importText } from '../render/tally-imports.js';
+import { silentText } from '../render/tally-silent.js';
+import { compareText, figuresCsv, figuresText } from '../render/tally.js';
 
 interface AsJson {
   json?: boolean;
@@ -263,6 +265,21 @@ export function compareTally(
     if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
     else io.out(compareText(answer, paint, { width: io.columns, subject: subject.name }));
     return exit.clean;
+  });
+}
+
+/** `syndexa tally silent [TITLE]`: what is missing in the numbers, with the money at stake. */
+export function silentTally(
+  io: Io,
+  paint: Paint,
+  title: string | undefined,
+  { json }: AsJson,
+): Promise<number> {
+  return withService(io, async (client) => {
+    const answer = await client.call('silentTally', { query: title === undefined ? {} : { title } });
+    if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    else io.prose(silentText(answer, paint));
+    return answer.findings.length > 0 ? exit.findings : exit.clean;
   });
 }
 

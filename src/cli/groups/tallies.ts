@@ -9,7 +9,7 @@ const work = () => import('../commands/tally.js');
 export const tallyCommands: Group = (program, context) => {
   const tally = program
     .command('tally')
-    .description('what placements earn: import, fetch, imports, release, rates, show, compare');
+    .description('what placements earn: import, fetch, imports, release, rates, show, compare, silent');
   importCommand(tally, context);
   fetchCommand(tally, context);
   importsCommand(tally, context);
@@ -17,6 +17,7 @@ export const tallyCommands: Group = (program, context) => {
   ratesCommand(tally, context);
   showCommand(tally, context);
   compareCommand(tally, context);
+  silentCommand(tally, context);
 };
 
 const inOption = () => new Option('--in <currency>', 'convert into a currency, by the rates on record');
@@ -112,5 +113,16 @@ function compareCommand(tally: Command, { io, paint, end }: GroupContext): void 
     .addOption(json())
     .action((title: string | undefined, options) =>
       end(work().then(({ compareTally }) => compareTally(io, paint, title, options))),
+    );
+}
+
+function silentCommand(tally: Command, { io, paint, end }: GroupContext): void {
+  tally
+    .command('silent')
+    .description('list what is silent or contradicts the record, with the money at stake, the most first')
+    .argument('[title]', 'else all titles')
+    .addOption(json())
+    .action((title: string | undefined, options) =>
+      end(work().then(({ silentTally }) => silentTally(io, paint, title, options))),
     );
 }

@@ -1,4 +1,4 @@
-import type { CompareAnswer, FetchAnswer, Figures, FiguresAnswer, ImportSummary } from '../../api/tally.js';
+import type { CompareAnswer, Figures, FiguresAnswer } from '../../api/tally.js';
 import { writeCsv } from '../../core/formats/csv/write.js';
 import { readDay } from '../../core/tally/days.js';
 import { amountText, moneyText, unit as oneUnit } from '../../core/tally/money.js';
@@ -7,54 +7,12 @@ import { printableValue } from '../../core/text/printable.js';
 import { sparkline } from '../../core/text/sparkline.js';
 import { platforms } from '../../core/words/words.js';
 import type { Paint } from '../io.js';
-import { counted, platformNames } from './places.js';
+import { platformNames } from './places.js';
 import { plainTable } from './table.js';
+import { numbered, percent, spanText, whole } from './tally-words.js';
 
-const listed = 20;
 /** Bars of a sparkline. */
 const bars = 42;
-
-/** What an import brought. */
-export function importText(summary: ImportSummary, paint: Paint): string {
-  const { network, name, days, rows, added, same, restated, repeated, gaps, odd, oddCount, ...rest } =
-    printableValue(summary);
-  const what = name === '' ? paint.bold(network) : `${paint.bold(network)} from ${name}`;
-  const lines = [
-    `${paint.green('✔')} ${numbered(rows, 'row')} of ${what}${days ? `, ${spanText(days)}` : ''}: ${whole(added)} new, ${whole(same)} as before`,
-  ];
-  const warn = (text: string) => lines.push(`${paint.yellow('▲')} ${text}`);
-  for (const { currency, days: changed, rows: count, before, after, total } of restated) {
-    const number = changed.reduce((sum, { from, to }) => sum + daysOf({ from, to }), 0);
-    warn(
-      `${numbered(number, 'day')} restated (${spansText(changed)}): ${numbered(count, 'row')}, revenue ${percent(after - before, total)}, ${moneyText(total, currency)} → ${moneyText(total + after - before, currency)}`,
-    );
-  }
-  if (repeated.count > 0)
-    warn(
-      `${numbered(repeated.count, 'row')} for a unit, day and country that an earlier row is for; the last one counts (line ${repeated.lines.slice(0, listed).join(', ')}${repeated.count > listed ? ', …' : ''})`,
-    );
-  if (gaps.length > 0) warn(`no rows for ${spansText(gaps)}`);
-  if (rest.unknownColumns.length > 0)
-    warn(
-      `columns that the profile does not describe, and that are not read: ${rest.unknownColumns.join(', ')}`,
-    );
-  if (rest.missingColumns.length > 0)
-    warn(`columns of the profile that the table does not have: ${rest.missingColumns.join(', ')}`);
-  if (rest.unitsNotOnRecord > 0) warn(`${numbered(rest.unitsNotOnRecord, 'unit')} that no title holds`);
-  if (oddCount > 0) warn(`${numbered(oddCount, 'row')} left out`);
-  for (const { row, message } of odd.slice(0, listed)) lines.push(`    line ${row}: ${message}`);
-  if (oddCount > listed) lines.push(paint.dim(`    and ${whole(oddCount - listed)} more; --json has them`));
-  return `${lines.join('\n')}\n`;
-}
-
-/** What networks reported. */
-export function fetchText({ fetched, skipped }: FetchAnswer, paint: Paint): string {
-  const parts = fetched.map((summary) => importText(summary, paint));
-  for (const { network, why, fix } of printableValue(skipped))
-    parts.push(`${paint.yellow('▲')} ${paint.bold(network)} was not read: ${why}\n    ${fix}\n`);
-  if (parts.length === 0) parts.push('No profile describes a report by HTTP.\n');
-  return parts.join('');
-}
 
 interface View {
   width: number;
@@ -258,27 +216,6 @@ function seriesOf(
   return Array.from({ length }, (_, at) => amounts.get(first + at) ?? 0);
 }
 
-function daysOf({ from, to }: { from: string; to: string }): number {
-  return (readDay(to) ?? 0) - (readDay(from) ?? 0) + 1;
-}
-
-function spanText({ from, to }: { from: string; to: string }): string {
-  return from === to ? from : `${from} to ${to}`;
-}
-
-function spansText(spans: readonly { from: string; to: string }[]): string {
-  const shown = spans.slice(0, 8).map(spanText);
-  return spans.length > 8 ? `${shown.join(', ')} and ${spans.length - 8} more` : shown.join(', ');
-}
-
-function whole(number: number): string {
-  return number.toLocaleString('en');
-}
-
-function numbered(number: number, noun: string): string {
-  return number < 1_000 ? counted(number, noun) : `${whole(number)} ${noun}s`;
-}
-
 function ratioText(ratio: number | null, digits: number): string {
   return ratio === null ? '–' : `${(ratio * 100).toFixed(digits)}%`;
 }
@@ -290,10 +227,4 @@ function fraction(ratio: number | null): number | null {
 function signed(micros: number): string {
   const text = amountText(micros);
   return micros > 0 && /[1-9]/.test(text) ? `+${text}` : text;
-}
-
-function percent(part: number, whole: number): string {
-  if (whole === 0) return part === 0 ? '0.0 %' : 'from nothing';
-  const ratio = (part / whole) * 100;
-  return `${ratio < 0 ? '−' : '+'}${Math.abs(ratio).toFixed(1)} %`;
 }

@@ -7,6 +7,7 @@ import type { Recogniser } from '../network/recognise.js';
 import type { Title } from '../roster/model.js';
 import { ChainStep, Place } from '../facts/evidence.js';
 import { type Survey } from '../facts/model.js';
+import type { TallyHistory } from '../tally/history.js';
 import { TextEdit } from '../edits/model.js';
 
 export const Severity = z.enum(severityNames);
@@ -128,6 +129,8 @@ export interface CheckContext {
   titleId: string | null;
   /** What was last read of the networks' lists, as far as it concerns the title. */
   inventories: readonly InventoryReading[];
+  /** Daily numbers of the title; undefined where there are none. */
+  tally?: TallyHistory | undefined;
   /** The time, in ISO 8601: the core has no clock. */
   now: string;
 }

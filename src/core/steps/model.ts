@@ -8,6 +8,7 @@ import type { ExpectedId } from '../roster/expected.js';
 import type { Publisher, Title } from '../roster/model.js';
 import type { AppAdsComparison } from '../roster/app-ads-needs.js';
 import { Place } from '../facts/evidence.js';
+import type { TallyHistory } from '../tally/history.js';
 import type { LastRehearsal } from '../rehearsal/report.js';
 
 export const StepState = z.enum(['done', 'to-do', 'blocked', 'cannot-tell']);
@@ -78,6 +79,8 @@ export interface StepContext {
   listing: StoreListing | undefined;
   /** What was rehearsed last of the edition. */
   rehearsal: LastRehearsal | undefined;
+  /** Daily numbers of the title, and what was found in them; undefined where there are none. */
+  tally: { history: TallyHistory; findings: readonly Finding[] } | undefined;
   /** Whether there is a store that can be asked. */
   canLookUp: boolean;
   now: string;

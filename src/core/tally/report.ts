@@ -30,6 +30,8 @@ export interface OwnedSeries extends Series {
   owner: Owner | undefined;
   /** The title that it belongs to: that of the unit, else that of its app. */
   title: string | null;
+  /** The title of the app that its rows name. */
+  appTitle: string | null;
 }
 
 /** The units among some series, with their owners. Totals of apps repeat what units report, and are left out. */
@@ -39,7 +41,8 @@ export function ownedUnits(series: readonly Series[], owners: Owners): OwnedSeri
     .map((one) => {
       const owner = owners.unit(one.network, one.key);
       const app = one.app === '' ? undefined : owners.app(one.network, one.app);
-      return { ...one, owner, title: owner?.title ?? app?.title ?? null };
+      const appTitle = app?.title ?? null;
+      return { ...one, owner, title: owner?.title ?? appTitle, appTitle };
     });
 }
 

@@ -68,6 +68,20 @@ export class ReportDesk {
     return rows;
   }
 
+  /** What befalls a unit; incidents of apps name them by their ID. */
+  private incidentsOf(network: string, { id, app }: UnitRow): Incident[] {
+    const all = this.#incidents.get(network) ?? [];
+    return all
+      .filter((one) => (one.unit === undefined ? one.app === app : one.unit === id))
+      .map((one) => ({ ...one, unit: id }));
+  }
+
+  /** What names the users of a unit: the identifier of its app, so that all networks of an app see the same users. */
+  private usersOf(network: string, { app, id, platform }: UnitRow): string {
+    const identifier = app === null ? undefined : this.books.app(network, app)?.identifier;
+    return identifier === undefined ? (app ?? id) : `${platform} ${identifier}`;
+  }
+
   private rowsOf(
     { id: network, report }: Profile & { report: Report },
     unit: UnitRow,
@@ -77,9 +91,9 @@ export class ReportDesk {
     const since = daysIn(report.zone)(Date.parse(unit.servesFrom));
     const found = numbersOf(
       this.seed,
-      { id: unit.id, app: unit.app ?? unit.id, format: unit.format as Format, since },
+      { id: unit.id, app: this.usersOf(network, unit), format: unit.format as Format, since },
       day,
-      { incidents: this.#incidents.get(network) ?? [] },
+      { incidents: this.incidentsOf(network, unit) },
     );
     if (!found || (found.requests ?? 0) === 0) return [];
     const counts = today - day <= report.settles ? provisional(found) : found;

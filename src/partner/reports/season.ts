@@ -26,26 +26,32 @@ export interface Incident {
   left?: number | undefined;
 }
 
-/** What a format usually does: requests that end in an impression, clicks, and the price of a thousand (micros). */
-const usual: Record<Format, { shown: number; clicked: number; price: number; rewarded: boolean }> = {
-  banner: { shown: 0.96, clicked: 0.004, price: 350_000, rewarded: false },
-  interstitial: { shown: 0.72, clicked: 0.03, price: 4_200_000, rewarded: false },
-  rewarded: { shown: 0.55, clicked: 0.02, price: 9_500_000, rewarded: true },
-  native: { shown: 0.9, clicked: 0.008, price: 1_200_000, rewarded: false },
-  splash: { shown: 0.93, clicked: 0.015, price: 2_600_000, rewarded: false },
-  video: { shown: 0.8, clicked: 0.006, price: 6_000_000, rewarded: false },
-  notification: { shown: 0.98, clicked: 0.05, price: 180_000, rewarded: false },
+/**
+ * What a format usually does: its part of the requests of an app, loaded ads that are shown, clicks, and the price of a
+ * thousand (micros).
+ */
+const usual: Record<
+  Format,
+  { asked: number; shown: number; clicked: number; price: number; rewarded: boolean }
+> = {
+  banner: { asked: 1, shown: 0.96, clicked: 0.004, price: 350_000, rewarded: false },
+  interstitial: { asked: 0.3, shown: 0.72, clicked: 0.03, price: 4_200_000, rewarded: false },
+  rewarded: { asked: 0.18, shown: 0.55, clicked: 0.02, price: 9_500_000, rewarded: true },
+  native: { asked: 0.6, shown: 0.9, clicked: 0.008, price: 1_200_000, rewarded: false },
+  splash: { asked: 0.22, shown: 0.93, clicked: 0.015, price: 2_600_000, rewarded: false },
+  video: { asked: 0.25, shown: 0.8, clicked: 0.006, price: 6_000_000, rewarded: false },
+  notification: { asked: 0.12, shown: 0.98, clicked: 0.05, price: 180_000, rewarded: false },
 };
 
 /** How far the days of one app differ from what season and weekday say, as a share; and those of one unit. */
 const spread = { app: 0.05, unit: 0.06 };
 
-/** The size of a simulated market: how often units are asked on a usual day. */
+/** How many requests the smallest app makes on a usual day, and the largest. */
 export interface Size {
   least: number;
   most: number;
 }
-const usualSize: Size = { least: 300, most: 20_000 };
+const usualSize: Size = { least: 1_500, most: 40_000 };
 
 /**
  * What a unit did on a day: growth, the seasons of the year, weekdays, days that are better or worse for the whole app,
@@ -63,8 +69,9 @@ export function numbersOf(
   const ofApp = draws(seed, unit.app);
   const today = draws(seed, `${unit.id} ${day}`);
   const appToday = draws(seed, `${unit.app} ${day}`);
-  const { shown, clicked, price, rewarded } = usual[unit.format];
-  const base = size.least * (size.most / size.least) ** ofUnit();
+  const { asked, shown, clicked, price, rewarded } = usual[unit.format];
+  // An app has its users, and each of its units its part of what they do.
+  const base = size.least * (size.most / size.least) ** ofApp() * asked * (0.75 + 0.5 * ofUnit());
   const volume =
     base *
     growth(ofApp(), day - unit.since) *

@@ -25,6 +25,15 @@ export const tallyHandlers = {
     })),
   figures: ({ query }, { figuring }) => figuring.figures(query),
   compareTally: ({ query }, { figuring }) => figuring.compare(query),
+  silentTally: ({ query: { title } }, service) => {
+    const { tallyHistory, roster, tallies } = service;
+    if (title !== undefined) roster.get(title);
+    const findings = (title === undefined ? [...roster.titleIds(), null] : [title])
+      .flatMap((id) => tallyHistory.findings(id).map((finding) => ({ ...finding, title: id })))
+      .sort((a, b) => (b.stake?.micros ?? 0) - (a.stake?.micros ?? 0));
+    const last = tallies.lastDays().map(({ network, day }) => ({ network, day: dayText(day) }));
+    return { title: title ?? null, last, findings };
+  },
   listReleases: ({ params }, { tallies, roster }) => {
     roster.get(params.title);
     return tallies.releases(params.title).map((release) => ({ ...release, day: dayText(release.day) }));

@@ -1,5 +1,5 @@
 import { valueAt } from '../../core/text/own-values.js';
-import { and, desc, eq, gt, lt, max } from 'drizzle-orm';
+import { and, desc, eq, gt, isNotNull, like, lt, max } from 'drizzle-orm';
 import { groupBy } from '../../core/text/group-by.js';
 import type { HistoryEntry, TitleRecord, TitleSummary } from '../../api/titles.js';
 import { compare } from '../../core/roster/compare.js';
@@ -58,6 +58,15 @@ export class RosterStore {
       .where(gt(history.revision, revision))
       .all();
     return rows.flatMap(({ title }) => title ?? []);
+  }
+
+  /** What fields of a title were before they changed. @param pattern of their paths, as LIKE has it */
+  formerValues(id: string, pattern: string): { path: string; was: unknown }[] {
+    return this.db
+      .selectDistinct({ path: history.path, was: history.was })
+      .from(history)
+      .where(and(eq(history.title, id), like(history.path, pattern), isNotNull(history.was)))
+      .all();
   }
 
   titleIds(): string[] {

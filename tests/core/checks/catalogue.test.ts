@@ -52,7 +52,9 @@ describe('the catalogue of rules', () => {
     const without = files.filter((name) => {
       const text = readFileSync(join(root, 'src/core/checks/rules', name), 'utf8');
       const [, exported = ''] = /export const (\w+) = defineRule/.exec(text) ?? [];
-      return !new RegExp(`(ruleCases|partnerCases|rehearsalCases)\\(\\s*${exported}\\b`).test(tests);
+      return !new RegExp(`(ruleCases|partnerCases|rehearsalCases|tallyCases)\\(\\s*${exported}\\b`).test(
+        tests,
+      );
     });
     expect(without).toEqual([]);
   });

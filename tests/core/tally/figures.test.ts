@@ -54,6 +54,7 @@ const series: OwnedSeries[] = [1, 2, 3, 4, 5].map((id) => ({
   key: `unit-${id}`,
   app: '',
   title: 'kelp',
+  appTitle: null,
   owner:
     id === 5
       ? undefined

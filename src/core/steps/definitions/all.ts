@@ -4,6 +4,7 @@ export { app } from './app.js';
 export { buildLevels } from './build-levels.js';
 export { declarations } from './declarations.js';
 export { dependency } from './dependency.js';
+export { earning } from './earning.js';
 export { placementsInCode } from './placements-in-code.js';
 export { productionIds } from './production-ids.js';
 export { register } from './register.js';

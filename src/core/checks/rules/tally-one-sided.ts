@@ -1,0 +1,43 @@
+import { amountText } from '../../tally/money.js';
+import { sumOf, sumOfLast } from '../../tally/signals.js';
+import { defineRule } from '../model.js';
+import { platformName } from '../scope.js';
+import { fromTallied, namesOf, sisterOf, talliedUnits } from '../tally-scope.js';
+
+/** A placement has to have reported for so many days on the side that earns nothing. */
+const patience = 14;
+
+/** A placement earns on one platform, and never did on the other. */
+export const oneSided = defineRule({
+  meta: {
+    id: 'tally/one-sided',
+    severity: 'warning',
+    ifShipped: 'It is shipped: half of what the placement could earn is missing, and no number falls.',
+    mend: 'Check {placement} on {on}: syndexa check DIR --title {title}, then rehearse it.',
+    messages: {
+      nothing:
+        'On {on}, {placement} has never earned anything from {network}; on {other}, it earned {amount} in the last four weeks.',
+    },
+    needsTitle: true,
+  },
+  *run(context) {
+    const units = talliedUnits(context);
+    for (const unit of units) {
+      const sister = units.find(
+        ({ name, profile, platform }) =>
+          name === unit.name && profile === unit.profile && platform === sisterOf(unit.platform),
+      );
+      const earned = sister?.history ? sumOfLast(sister.history.revenue, 28) : 0;
+      const { history } = unit;
+      if (earned === 0 || (history && sumOf(history.revenue) > 0)) continue;
+      // A unit without any match, or one that was just made, is another matter.
+      if (history && (history.asked.length < patience || sumOf(history.matched) === 0)) continue;
+      yield {
+        ...fromTallied(unit),
+        message: 'nothing',
+        data: { ...namesOf(unit), other: platformName(sisterOf(unit.platform)) },
+        changing: { amount: `${amountText(earned)} ${sister?.history?.currency ?? ''}` },
+      };
+    }
+  },
+});

@@ -1,0 +1,105 @@
+import { durationSeconds } from '../words/durations.js';
+import type { Profile } from '../network/model.js';
+import type { Placement } from '../roster/model.js';
+import { dayText, type Day } from '../tally/days.js';
+import type { TallyHistory, UnitHistory } from '../tally/history.js';
+import { valueAt } from '../text/own-values.js';
+import { platforms, type Platform } from '../words/words.js';
+import type { CheckContext, Report } from './model.js';
+import { networkName, platformName } from './scope.js';
+
+/** A production unit of a placement, and what it reported. */
+export interface TalliedUnit {
+  name: string;
+  placement: Placement;
+  platform: Platform;
+  profile: Profile;
+  unit: string;
+  /** Undefined where nothing was ever reported of it. */
+  history: UnitHistory | undefined;
+  /** The last day that its network has reported. */
+  last: Day;
+}
+
+/** The production units of the title whose networks have reported numbers. */
+export function talliedUnits({ title, profiles, tally }: CheckContext): TalliedUnit[] {
+  if (!title || !tally) return [];
+  return Object.entries(title.placements).flatMap(([name, placement]) =>
+    profiles.flatMap((profile) =>
+      platforms.flatMap((platform): TalliedUnit[] => {
+        const unit = valueAt(placement.units, profile.id)?.[platform]?.production;
+        const last = lastDay(tally, profile.id);
+        if (unit === undefined || last === undefined || !title.editions[platform]) return [];
+        const history = tally.units.find((one) => one.network === profile.id && one.unit === unit);
+        return [{ name, placement, platform, profile, unit, history, last }];
+      }),
+    ),
+  );
+}
+
+/** The last day that a network has reported. */
+export function lastDay({ last }: TallyHistory, network: string): Day | undefined {
+  return last.find((one) => one.network === network)?.day;
+}
+
+/** Units with numbers, alone. */
+export function reportingUnits(context: CheckContext): (TalliedUnit & { history: UnitHistory })[] {
+  return talliedUnits(context).flatMap((unit) => (unit.history ? [{ ...unit, history: unit.history }] : []));
+}
+
+/** What a report takes over from a unit. */
+export function fromTallied({
+  name,
+  platform,
+  profile,
+}: Pick<TalliedUnit, 'name' | 'platform' | 'profile'>): Pick<Report, 'platform' | 'network' | 'placement'> {
+  return { platform, network: profile.id, placement: name };
+}
+
+/** What messages say of a unit. */
+export function namesOf({ name, platform, profile }: Pick<TalliedUnit, 'name' | 'platform' | 'profile'>): {
+  placement: string;
+  on: string;
+  network: string;
+} {
+  return { placement: name, on: platformName(platform), network: profile.name };
+}
+
+/** The release of a platform nearest before a day, at most so many days before it. */
+export function releaseBefore(
+  { tally }: CheckContext,
+  platform: Platform,
+  day: Day,
+  within: number,
+): { version: string; day: Day; text: string } | undefined {
+  const found = (tally?.releases ?? []).filter(
+    (release) => release.platform === platform && release.day <= day && day - release.day <= within,
+  );
+  const newest = found.sort((a, b) => b.day - a.day)[0];
+  return newest && { ...newest, text: dayText(newest.day) };
+}
+
+/** Days until a new unit of a network serves. */
+export function servingDelay({ 'serving-delay': delay = '1s' }: Profile): number {
+  return Math.ceil(durationSeconds(delay) / 86_400);
+}
+
+/** What people call the network of a history. */
+export function networkOf(context: CheckContext, { network }: { network: string }): string {
+  return networkName(context, network);
+}
+
+/** A share in percent. */
+export function percentText(share: number): string {
+  return `${Math.round(share * 100)} %`;
+}
+
+/** A count with its thousands apart. */
+export function countText(count: number): string {
+  return Math.round(count).toLocaleString('en');
+}
+
+/** The other platform. */
+export function sisterOf(platform: Platform): Platform {
+  return platform === 'ios' ? 'android' : 'ios';
+}
