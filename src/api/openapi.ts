@@ -152,12 +152,21 @@ function answers(components: Components, route: RouteSpec): Json {
 }
 
 /** Every way in which a call can fail that follows from what it takes, and those that it names. */
-function faultsOf({ path, query, body, versioned, forms, method, faults: own = [] }: RouteSpec): FaultCode[] {
+function faultsOf({
+  path,
+  query,
+  body,
+  sent,
+  versioned,
+  forms,
+  method,
+  faults: own = [],
+}: RouteSpec): FaultCode[] {
   const found: FaultCode[] = [...usual, 'not-acceptable', ...own];
   if (path.includes('{')) found.push('not-found');
   if (query) found.push('invalid');
   if (body || method !== 'get') found.push('too-large');
-  if (body) found.push('invalid', 'wrong-type', 'not-found');
+  if (body || sent) found.push('invalid', 'wrong-type', 'not-found');
   if (versioned) found.push('precondition-missing', 'changed');
   if (path.includes('{snapshot}') && method === 'post') found.push('too-costly');
   if (forms) found.push('not-acceptable');

@@ -7,6 +7,8 @@ export const pages = {
   record: '/titles/:title/record',
   steps: '/titles/:title/steps',
   rehearsal: '/titles/:title/rehearsal',
+  tally: '/titles/:title/tally',
+  allTallies: '/tally',
   edition: '/titles/:title/:platform',
   networks: '/networks',
   network: '/networks/:network',

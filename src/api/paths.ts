@@ -61,6 +61,7 @@ export const paths = {
   fetchTally: { method: 'post', path: '/tally/fetch', role: 'editor' },
   figures: { method: 'get', path: '/tally/figures', role: 'viewer' },
   compareTally: { method: 'get', path: '/tally/comparison', role: 'viewer' },
+  tallyWeek: { method: 'get', path: '/tally/week', role: 'viewer' },
   silentTally: { method: 'get', path: '/tally/silence', role: 'viewer' },
   setRates: { method: 'post', path: '/tally/rates', role: 'editor' },
   listReleases: { method: 'get', path: '/titles/{title}/releases', role: 'viewer' },

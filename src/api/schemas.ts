@@ -32,6 +32,16 @@ import {
   TitleRecord,
   TitleSummary,
 } from './titles.js';
+import {
+  CompareAnswer,
+  FetchAnswer,
+  FiguresAnswer,
+  ImportList,
+  ImportSummary,
+  RatesAnswer,
+  Release,
+  SilentAnswer,
+} from './tally.js';
 import { TagLint, TagPlayPrinted, TagReport } from './tags.js';
 import { AcceptanceList, LinkedTree, WiringAnswer, PlacebookState, WriteEntry, WriteList } from './trees.js';
 
@@ -174,6 +184,18 @@ export const published: Record<string, Published> = {
   scenario: { type: Scenario, io: 'input', from: 'a scenario of `syndexa rehearse`' },
   scenarios: { type: ScenarioList, io: 'output', from: '`syndexa rehearse --scenarios --json`' },
   rehearsal: { type: RehearsalReport, io: 'output', from: '`syndexa rehearse DIR --json`' },
+  'tally-imported': {
+    type: z.array(ImportSummary),
+    io: 'output',
+    from: '`syndexa tally import FILE --json`',
+  },
+  'tally-fetched': { type: FetchAnswer, io: 'output', from: '`syndexa tally fetch --json`' },
+  'tally-imports': { type: ImportList, io: 'output', from: '`syndexa tally imports --json`' },
+  'tally-releases': { type: z.array(Release), io: 'output', from: '`syndexa tally release TITLE --json`' },
+  'tally-rates': { type: RatesAnswer, io: 'output', from: '`syndexa tally rates FILE --json`' },
+  'tally-figures': { type: FiguresAnswer, io: 'output', from: '`syndexa tally show --json`' },
+  'tally-comparison': { type: CompareAnswer, io: 'output', from: '`syndexa tally compare --json`' },
+  'tally-silence': { type: SilentAnswer, io: 'output', from: '`syndexa tally silent --json`' },
   attribution: { type: AttributionNeeds, io: 'output', from: '`syndexa attribution show --json`' },
   'attribution-lint': { type: AttributionLint, io: 'output', from: '`syndexa attribution lint --json`' },
   'attribution-merge': { type: AppAdsMerged, io: 'output', from: '`syndexa attribution merge --json`' },

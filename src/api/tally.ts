@@ -184,6 +184,23 @@ export const SilentAnswer = z
   .meta({ title: 'Silence', description: 'What daily numbers contradict, the most money first.' });
 export type SilentAnswer = z.infer<typeof SilentAnswer>;
 
+export const WeekAnswer = z
+  .object({
+    days: DaySpan.nullable(),
+    units: z.array(
+      z.object({
+        title: z.string().nullable(),
+        placement: z.string().nullable(),
+        platform: Platform.nullable(),
+        network: z.string(),
+        currency: Currency,
+        revenue: z.array(Micros).meta({ description: 'Day by day, the last one last.' }),
+      }),
+    ),
+  })
+  .meta({ title: 'Week', description: 'What each unit earned on the last seven days.' });
+export type WeekAnswer = z.infer<typeof WeekAnswer>;
+
 export const CompareQuery = z.object({
   title: z.string().max(64).optional(),
   this: z.string().max(40).default('7d').meta({

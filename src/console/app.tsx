@@ -7,6 +7,7 @@ import { BoardPage } from './pages/board.js';
 import { EditionPage } from './pages/edition/index.js';
 import { NetworkPage, NetworksPage } from './pages/networks.js';
 import { RehearsalPage } from './pages/rehearsal/index.js';
+import { TallyPage } from './pages/tally/index.js';
 import { StepsPage } from './pages/steps.js';
 import { RecordPage } from './pages/record/index.js';
 import { FirstTitlePage } from './pages/first-title.js';
@@ -37,6 +38,8 @@ function Pages() {
         <Route path={pages.record} element={<RecordPage />} />
         <Route path={pages.steps} element={<StepsPage />} />
         <Route path={pages.rehearsal} element={<RehearsalPage />} />
+        <Route path={pages.tally} element={<TallyPage />} />
+        <Route path={pages.allTallies} element={<TallyPage />} />
         <Route path={pages.edition} element={<EditionPage />} />
         <Route path={pages.networks} element={<NetworksPage />} />
         <Route path={pages.network} element={<NetworkPage />} />

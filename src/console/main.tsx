@@ -14,6 +14,7 @@ import './styles/evidence.css';
 import './styles/controls.css';
 import './styles/pages.css';
 import './styles/rehearsal.css';
+import './styles/tally.css';
 
 // A session that ended is noticed by whatever is asked next: then the sign-in page takes over.
 const noticeSignedOut = (error: unknown) => {

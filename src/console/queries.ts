@@ -1,6 +1,12 @@
-import { skipToken, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  skipToken,
+  useQuery,
+  useQueryClient,
+  type UseQueryResult,
+} from '@tanstack/react-query';
 import { useEffect } from 'react';
-import type { AnswerOf } from '../api/routes.js';
+import type { AnswerOf, QueryOf } from '../api/routes.js';
 import { call, callAll, type CallError } from './api.js';
 
 /** One key per thing that is asked for, so that what changed can be asked for again. */
@@ -12,6 +18,7 @@ export const keys = {
   steps: (id: string) => ['steps', id] as const,
   trees: ['trees'] as const,
   scenarios: ['scenarios'] as const,
+  tally: ['tally'] as const,
   rehearsal: (title: string) => ['rehearsal', title] as const,
   networks: ['networks'] as const,
   network: (id: string) => ['network', id] as const,
@@ -148,6 +155,39 @@ export const useRehearsal = (
     staleTime: Infinity,
   });
 
+/** Daily numbers: each question is asked once until something is imported. */
+export const useFigures = (query: QueryOf<'figures'>): Answer<'figures'> =>
+  useQuery({
+    queryKey: [...keys.tally, 'figures', query],
+    queryFn: () => call('figures', { query }),
+    placeholderData: keepPreviousData,
+  });
+
+export const useComparison = (query: QueryOf<'compareTally'> | undefined): Answer<'compareTally'> =>
+  useQuery({
+    queryKey: [...keys.tally, 'comparison', query],
+    queryFn: query ? () => call('compareTally', { query }) : skipToken,
+    placeholderData: keepPreviousData,
+  });
+
+export const useSilence = (title: string | undefined): Answer<'silentTally'> =>
+  useQuery({
+    queryKey: [...keys.tally, 'silence', title],
+    queryFn: () => call('silentTally', { query: title === undefined ? {} : { title } }),
+  });
+
+export const useWeek = (title: string | undefined): Answer<'tallyWeek'> =>
+  useQuery({
+    queryKey: [...keys.tally, 'week', title],
+    queryFn: () => call('tallyWeek', { query: title === undefined ? {} : { title } }),
+  });
+
+export const useReleases = (title: string | undefined): Answer<'listReleases'> =>
+  useQuery({
+    queryKey: [...keys.tally, 'releases', title],
+    queryFn: title === undefined ? skipToken : () => call('listReleases', { params: { title } }),
+  });
+
 /** The writes into a linked tree that can be taken back, the latest first. */
 export const useWrites = (tree: string | undefined): Answer<'listWrites'> =>
   useQuery({
@@ -179,6 +219,7 @@ export function useLiveChanges(): void {
         void client.invalidateQueries({ queryKey: keys.title(title) });
         void client.invalidateQueries({ queryKey: keys.board(title) });
         void client.invalidateQueries({ queryKey: keys.steps(title) });
+        void client.invalidateQueries({ queryKey: keys.tally });
       }
     };
     for (const kind of ['title', 'reading', 'roster']) events.addEventListener(kind, refresh);

@@ -137,7 +137,7 @@ describe('the OpenAPI document', () => {
       expect(operation.parameters.filter(({ in: where }: { in: string }) => where === 'path')).toHaveLength(
         (route.path.match(/\{/g) ?? []).length,
       );
-      expect(Boolean(operation.requestBody)).toBe(Boolean(route.body));
+      expect(Boolean(operation.requestBody)).toBe(Boolean(route.body ?? route.sent));
     }
   });
 

@@ -24,7 +24,8 @@ describe('opening a record', () => {
   it('makes the migrations that it lacks', () => {
     openStore(home).close();
     inRecord((db) => {
-      db.exec('drop index snapshots_by_use');
+      const made = db.prepare("select name from sqlite_master where name like 'tally%' and type = 'table'");
+      for (const name of made.pluck().all()) db.exec(`drop table ${String(name)}`);
       db.exec(
         'delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)',
       );
@@ -32,7 +33,10 @@ describe('opening a record', () => {
     openStore(home).close();
     expect(
       inRecord((db) =>
-        db.prepare("select count(*) - 1 from sqlite_master where name = 'snapshots_by_use'").pluck().get(),
+        db
+          .prepare("select count(*) - 6 from sqlite_master where name like 'tally%' and type = 'table'")
+          .pluck()
+          .get(),
       ),
     ).toBe(0);
   });

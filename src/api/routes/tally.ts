@@ -15,6 +15,7 @@ import {
   Release,
   SilentAnswer,
   SilentQuery,
+  WeekAnswer,
 } from '../tally.js';
 import { nothing, partnerFaults, type RouteSpec } from './spec.js';
 
@@ -42,14 +43,21 @@ export const tallyRoutes = {
     summary: 'What placements earned.',
     query: FiguresQuery,
     answer: FiguresAnswer,
-    faults: ['invalid'],
+    faults: ['invalid', 'not-found'],
   },
   compareTally: {
     ...paths.compareTally,
     summary: 'Why revenue changed between two spans of days.',
     query: CompareQuery,
     answer: CompareAnswer,
-    faults: ['invalid'],
+    faults: ['invalid', 'not-found'],
+  },
+  tallyWeek: {
+    ...paths.tallyWeek,
+    summary: 'What each unit earned on the last seven days.',
+    query: SilentQuery,
+    answer: WeekAnswer,
+    faults: ['not-found'],
   },
   silentTally: {
     ...paths.silentTally,

@@ -63,10 +63,12 @@ function PageLinks({ title }: { title: string | undefined }) {
             </NavLink>
           ))}
           <NavLink to={`/titles/${title}/rehearsal`}>Would it show?</NavLink>
+          <NavLink to={`/titles/${title}/tally`}>Earnings</NavLink>
           <NavLink to={`/titles/${title}/steps`}>Steps</NavLink>
           <NavLink to={`/titles/${title}/record`}>Record</NavLink>
         </>
       )}
+      <NavLink to="/tally">All earnings</NavLink>
       <NavLink to="/networks">Networks</NavLink>
     </nav>
   );

@@ -6,7 +6,8 @@ import { cellState } from '../../core/board/cell-state.js';
 import { platformNames } from '../components/platform-names.js';
 import { IdText } from '../components/id-text.js';
 import { Empty, Failure, Loading, SeverityMark } from '../components/states.js';
-import { useBoard, useTrees } from '../queries.js';
+import { WeekSpark, type WeekUnit } from '../components/spark.js';
+import { useBoard, useTrees, useWeek } from '../queries.js';
 
 /** The board: one row a placement and network, platforms and stages side by side. */
 export function BoardPage() {
@@ -112,6 +113,8 @@ function EditionSummary({ title, edition }: { title: string; edition: BoardEditi
 
 function Ledger({ board: { rows, editions, title } }: { board: Board }) {
   const scroll = useRef<HTMLDivElement>(null);
+  const found = useWeek(title).data;
+  const week = found && found.units.length > 0 ? found.units : null;
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroll.current,
@@ -128,6 +131,7 @@ function Ledger({ board: { rows, editions, title } }: { board: Board }) {
           <tr>
             <th>Placement</th>
             <th>Network</th>
+            {week && <th>Seven days</th>}
             {columns.map(({ platform, stage }) => (
               <th key={`${platform} ${stage}`} className={stage === 'test' ? 'platform-start' : undefined}>
                 {platformNames[platform]} {stage}
@@ -138,16 +142,26 @@ function Ledger({ board: { rows, editions, title } }: { board: Board }) {
         <tbody>
           {before > 0 && (
             <tr aria-hidden="true">
-              <td colSpan={columns.length + 2} style={{ height: before, padding: 0, border: 0 }} />
+              <td
+                colSpan={columns.length + 2 + (week ? 1 : 0)}
+                style={{ height: before, padding: 0, border: 0 }}
+              />
             </tr>
           )}
           {items.map(({ index }) => {
             const row = rows[index];
-            return row && <LedgerRow key={index} row={row} rows={rows} title={title} editions={editions} />;
+            return (
+              row && (
+                <LedgerRow key={index} row={row} rows={rows} title={title} editions={editions} week={week} />
+              )
+            );
           })}
           {after > 0 && (
             <tr aria-hidden="true">
-              <td colSpan={columns.length + 2} style={{ height: after, padding: 0, border: 0 }} />
+              <td
+                colSpan={columns.length + 2 + (week ? 1 : 0)}
+                style={{ height: after, padding: 0, border: 0 }}
+              />
             </tr>
           )}
         </tbody>
@@ -160,11 +174,13 @@ function LedgerRow({
   row,
   rows,
   title,
+  week,
 }: {
   row: BoardRow;
   rows: readonly BoardRow[];
   title: string;
   editions: readonly BoardEdition[];
+  week: readonly WeekUnit[] | null;
 }) {
   const { placement, format, label, network, networkName, cells } = row;
   const kin = rows.filter(
@@ -180,6 +196,11 @@ function LedgerRow({
       <td>
         <Link to={`/networks/${network}`}>{networkName}</Link>
       </td>
+      {week && (
+        <td>
+          <WeekSpark units={week.filter((one) => one.placement === placement && one.network === network)} />
+        </td>
+      )}
       {cells.map((cell) => (
         <Cell key={`${cell.platform} ${cell.stage}`} cell={cell} peers={peers} title={title} />
       ))}

@@ -25,6 +25,7 @@ export const tallyHandlers = {
     })),
   figures: ({ query }, { figuring }) => figuring.figures(query),
   compareTally: ({ query }, { figuring }) => figuring.compare(query),
+  tallyWeek: ({ query }, { figuring }) => figuring.week(query.title),
   silentTally: ({ query: { title } }, service) => {
     const { tallyHistory, roster, tallies } = service;
     if (title !== undefined) roster.get(title);

@@ -1,4 +1,10 @@
-import type { CompareAnswer, CompareQuery, FiguresAnswer, FiguresQuery } from '../../api/tally.js';
+import type {
+  CompareAnswer,
+  CompareQuery,
+  FiguresAnswer,
+  FiguresQuery,
+  WeekAnswer,
+} from '../../api/tally.js';
 import { dayText, readDay, readSpan, type Day, type Span } from '../../core/tally/days.js';
 import type { Sums, SumRow } from '../../core/tally/figures.js';
 import { spanOut } from '../../core/tally/imported.js';
@@ -88,6 +94,32 @@ export class FigureWork {
       exchange,
     });
     return { ...head, ...changes, days: spanOut(span), against: spanOut(against) };
+  }
+
+  /** What each unit earned on the last seven days. */
+  week(title: string | undefined): WeekAnswer {
+    const subject = this.subjectOf(title);
+    const last = this.lastDay(subject);
+    if (last === null) return { days: null, units: [] };
+    const span = { from: last - 6, to: last };
+    const series = new Map(subject.series.map((one) => [one.id, one]));
+    const found = new Map<string, WeekAnswer['units'][number]>();
+    for (const row of this.sums(subject, span, { series: true, day: true, country: false })) {
+      const one = series.get(row.series);
+      if (!one || row.day === null) continue;
+      const name = `${row.series} ${row.currency}`;
+      const unit = found.get(name) ?? {
+        title: one.title,
+        placement: one.owner?.placement ?? null,
+        platform: one.owner?.platform ?? null,
+        network: one.network,
+        currency: row.currency,
+        revenue: Array.from({ length: 7 }, () => 0),
+      };
+      found.set(name, unit);
+      unit.revenue[row.day - span.from] = row.revenue;
+    }
+    return { days: spanOut(span), units: [...found.values()] };
   }
 
   private subjectOf(title: string | undefined): Subject {

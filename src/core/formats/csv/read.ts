@@ -42,8 +42,7 @@ export class CsvReader {
   push(block: string): CsvRow[] {
     this.#rest += block;
     if (!this.#format) {
-      if (this.#rest.length < maxRow && !/[^\s\uFEFF][^\r\n]*[\r\n][^\r\n]*[\r\n]/.test(this.#rest))
-        return [];
+      if (this.#rest.length < maxRow && !hasTwoLines(this.#rest)) return [];
       this.begin();
     }
     return this.rows(true);
@@ -109,6 +108,15 @@ export function readCsv(text: string, separator?: string): CsvRow[] {
   const reader = new CsvReader(separator);
   const first = reader.push(text);
   return [...first, ...reader.end()];
+}
+
+/** Whether two lines are complete, of which the first is not blank: enough to find the separator and the line ends. */
+function hasTwoLines(text: string): boolean {
+  const start = text.search(/[^\s\uFEFF]/);
+  if (start < 0) return false;
+  const ends = /[\r\n]+/g;
+  ends.lastIndex = start;
+  return ends.test(text) && /[\r\n]/.test(text.slice(ends.lastIndex));
 }
 
 /** Whether there are blanks around any value. */

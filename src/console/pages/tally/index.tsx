@@ -1,0 +1,80 @@
+import { lazy, Suspense } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import type { QueryOf } from '../../../api/routes.js';
+import { Empty, Failure, Loading, ProblemNote } from '../../components/states.js';
+import { useFigures, useReleases, useTitles } from '../../queries.js';
+import { Changes } from './changes.js';
+import { Controls } from './controls.js';
+import { FigureTable } from './figure-table.js';
+import { tallySettings } from './settings.js';
+import { Silence } from './silence.js';
+
+const Charts = lazy(() => import('./charts.js').then(({ Charts: all }) => ({ default: all })));
+/** The days that the chart shows; those that are looked at are chosen among them. */
+const overview = '120d';
+
+/** What placements earned, why it changed, and what is missing. */
+export function TallyPage() {
+  const { title } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const titles = useTitles();
+  const settings = tallySettings(search, title === undefined);
+  const about: QueryOf<'figures'> = {
+    ...(title === undefined ? {} : { title }),
+    ...(settings.into === null ? {} : { in: settings.into }),
+  };
+  const figures = useFigures({ ...about, by: settings.by, days: settings.days });
+  const daily = useFigures({ ...about, by: 'day', days: overview });
+  const releases = useReleases(title);
+  const set = (name: string, value: string | null) =>
+    setSearch(
+      (known) => {
+        const next = new URLSearchParams(known);
+        if (value === null) next.delete(name);
+        else next.set(name, value);
+        return next;
+      },
+      { replace: true },
+    );
+  if (figures.status === 'pending' || daily.status === 'pending') return <Loading what="the numbers" />;
+  if (daily.status === 'error') return <Failure error={daily.error} again={() => void daily.refetch()} />;
+  const name = titles.data?.find(({ id }) => id === title)?.name ?? title ?? 'all titles';
+  return (
+    <main className="page tally">
+      <h1>
+        What {title === undefined ? 'do' : 'does'} {name} earn?
+      </h1>
+      {daily.data.days === null ? (
+        <Empty>
+          <p>No numbers are on record. In a terminal:</p>
+          <pre>{'syndexa tally fetch\nsyndexa tally import FILE --network NETWORK'}</pre>
+        </Empty>
+      ) : (
+        <>
+          <Controls settings={settings} set={set} isAll={title === undefined} />
+          {figures.status === 'error' && <ProblemNote error={figures.error} />}
+          {figures.data && (
+            <>
+              <Suspense fallback={<p className="soft">Drawing…</p>}>
+                <Charts
+                  daily={daily.data}
+                  figures={figures.data}
+                  releases={releases.data ?? []}
+                  metric={settings.metric}
+                  choose={(from, to) => set('days', `${from}..${to}`)}
+                />
+              </Suspense>
+              <FigureTable figures={figures.data} />
+              <Changes query={{ ...about, this: spanOf(figures.data.days) }} />
+            </>
+          )}
+          <Silence title={title} />
+        </>
+      )}
+    </main>
+  );
+}
+
+function spanOf(days: { from: string; to: string } | null): string {
+  return days === null ? '7d' : `${days.from}..${days.to}`;
+}
