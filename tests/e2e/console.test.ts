@@ -417,6 +417,50 @@ describe('the console', () => {
     await listing.getByRole('button', { name: 'It is done' }).waitFor();
   });
 
+  it('shows what placements earn, with releases and what is silent, all in the address', async () => {
+    await demo();
+    await page.goto(`${service.url}/titles/tidewick/tally`);
+    await page.getByText('No numbers are on record.').waitFor();
+    const day = (ago: number) => new Date(Date.now() - ago * 86_400_000).toISOString().slice(0, 10);
+    const rows = Array.from({ length: 40 }, (_, at) => at + 1).flatMap((ago) => [
+      `${day(ago)},CH-U-204418-P4N7C2VJ,1000,900,800,8,1.50,EUR`,
+      ...(ago > 5 ? [`${day(ago)},CH-U-204418-Z8L3D6GF,1000,900,800,8,2.50,EUR`] : []),
+    ]);
+    const table = ['Day,Unit ID,Requests,Matched,Impressions,Clicks,Revenue,Currency', ...rows].join('\n');
+    const sent = await http(api('/tally/imports?network=cobalt-heron'), 'POST', table, {
+      'Content-Type': 'text/csv',
+    });
+    expect(sent.body).toMatchObject({ rows: 75, oddCount: 0 });
+    await http(api('/titles/tidewick/releases'), 'POST', {
+      title: 'tidewick',
+      platform: 'ios',
+      version: '3.2.0',
+      day: day(6),
+    });
+    await page.goto(`${service.url}/titles/tidewick/tally`);
+    const figures = page.locator('section table.figures').first();
+    await figures.getByRole('row', { name: /tide-list-footer 51,000/ }).waitFor();
+    expect(await figures.locator('tfoot').textContent()).toContain('99.50');
+    await page.getByText(/tide-list-footer has made no request to Cobalt Heron since/).waitFor();
+    await page.getByText('iOS 3.2.0').first().waitFor();
+    await page.getByLabel('Rows').selectOption('platform');
+    await figures.getByRole('row', { name: /^iOS 23,000/ }).waitFor();
+    await page.getByLabel('Days').selectOption('7d');
+    await figures.getByRole('row', { name: /^iOS 2,000/ }).waitFor();
+    expect(new URL(page.url()).search).toBe('?by=platform&days=7d');
+    await page.reload();
+    await figures.getByRole('row', { name: /^iOS 2,000/ }).waitFor();
+    // The chart answers to the keyboard: the brush moves, and the days with it.
+    const end = page.locator('.recharts-brush-traveller').first();
+    await end.focus();
+    for (let press = 0; press < 3; press++) await page.keyboard.press('ArrowLeft');
+    await page.waitForURL(/days=\d{4}-\d{2}-\d{2}\.\.\d{4}-\d{2}-\d{2}/);
+    await page.getByText('The days as a table').click();
+    expect(await page.locator('.chart details tbody tr').count()).toBe(40);
+    await page.goto(`${service.url}/titles/tidewick`);
+    await page.locator('.spark').first().waitFor();
+  });
+
   it('rehearses: verdicts by placement and variant, a session that is gone through by keyboard, all in the address', async () => {
     await demo();
     await page.goto(`${service.url}/titles/tidewick/rehearsal`);

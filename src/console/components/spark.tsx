@@ -21,10 +21,15 @@ export function Spark({ values, currency }: { values: readonly number[]; currenc
         })}
       </svg>
       <span className="spark-sum">
-        {amountText(sum)} {currency}
+        {shortAmount(sum)} {currency}
       </span>
     </span>
   );
+}
+
+/** An amount in little room: cents count only where there is not much else. */
+function shortAmount(micros: number): string {
+  return micros >= 10_000_000 ? Math.round(micros / 1_000_000).toLocaleString('en') : amountText(micros);
 }
 
 /** What some units earned together, currency by currency. */

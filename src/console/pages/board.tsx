@@ -131,7 +131,6 @@ function Ledger({ board: { rows, editions, title } }: { board: Board }) {
           <tr>
             <th>Placement</th>
             <th>Network</th>
-            {week && <th>Seven days</th>}
             {columns.map(({ platform, stage }) => (
               <th key={`${platform} ${stage}`} className={stage === 'test' ? 'platform-start' : undefined}>
                 {platformNames[platform]} {stage}
@@ -142,10 +141,7 @@ function Ledger({ board: { rows, editions, title } }: { board: Board }) {
         <tbody>
           {before > 0 && (
             <tr aria-hidden="true">
-              <td
-                colSpan={columns.length + 2 + (week ? 1 : 0)}
-                style={{ height: before, padding: 0, border: 0 }}
-              />
+              <td colSpan={columns.length + 2} style={{ height: before, padding: 0, border: 0 }} />
             </tr>
           )}
           {items.map(({ index }) => {
@@ -158,10 +154,7 @@ function Ledger({ board: { rows, editions, title } }: { board: Board }) {
           })}
           {after > 0 && (
             <tr aria-hidden="true">
-              <td
-                colSpan={columns.length + 2 + (week ? 1 : 0)}
-                style={{ height: after, padding: 0, border: 0 }}
-              />
+              <td colSpan={columns.length + 2} style={{ height: after, padding: 0, border: 0 }} />
             </tr>
           )}
         </tbody>
@@ -186,6 +179,9 @@ function LedgerRow({
   const kin = rows.filter(
     (other) => other.network === network && (other.placement === null) === (placement === null),
   );
+  const earned = (week ?? []).filter(
+    (one) => placement !== null && one.placement === placement && one.network === network,
+  );
   const peers = kin.flatMap((other) => other.cells.flatMap(({ id }) => id ?? []));
   return (
     <tr>
@@ -195,12 +191,12 @@ function LedgerRow({
       </th>
       <td>
         <Link to={`/networks/${network}`}>{networkName}</Link>
+        {earned.length > 0 && (
+          <div>
+            <WeekSpark units={earned} />
+          </div>
+        )}
       </td>
-      {week && (
-        <td>
-          <WeekSpark units={week.filter((one) => one.placement === placement && one.network === network)} />
-        </td>
-      )}
       {cells.map((cell) => (
         <Cell key={`${cell.platform} ${cell.stage}`} cell={cell} peers={peers} title={title} />
       ))}

@@ -1,12 +1,21 @@
 import type { Figures, FiguresAnswer } from '../../../api/tally.js';
 import { amountText } from '../../../core/tally/money.js';
 import { IdText } from '../../components/id-text.js';
+import { WeekSpark, type WeekUnit } from '../../components/spark.js';
+import { useWeek } from '../../queries.js';
 import { rateText, rowName, wholeText } from './format.js';
 import { groupings } from './settings.js';
 
 /** Figures as a ledger, one for each currency; the rows add up to the total. */
 export function FigureTable({ figures }: { figures: FiguresAnswer }) {
   const { rows, totals, by } = figures;
+  const week = useWeek(figures.title ?? undefined).data?.units ?? [];
+  const sparkOf = (key: string, currency: string) =>
+    week.filter(
+      (one) =>
+        one.currency === currency &&
+        ((by === 'title' && one.title === key) || (by === 'placement' && nameIn(figures, one) === key)),
+    );
   return (
     <section>
       {totals.map((total) => (
@@ -32,14 +41,12 @@ export function FigureTable({ figures }: { figures: FiguresAnswer }) {
                 .map((row) => (
                   <tr key={row.key}>
                     <th scope="row">
-                      {row.unit !== null && (
+                      <RowName figures={figures} row={row} />
+                      {sparkOf(row.key, row.currency).length > 0 && (
                         <div>
-                          <IdText id={row.unit} peers={[]} />
+                          <WeekSpark units={sparkOf(row.key, row.currency)} />
                         </div>
                       )}
-                      <span className={row.unit === null ? '' : 'soft fw-normal'}>
-                        {rowName(figures, row.key, row.unit)}
-                      </span>
                     </th>
                     <Cells of={row} />
                   </tr>
@@ -57,6 +64,23 @@ export function FigureTable({ figures }: { figures: FiguresAnswer }) {
       <Notes of={figures} />
     </section>
   );
+}
+
+function RowName({ figures, row }: { figures: FiguresAnswer; row: FiguresAnswer['rows'][number] }) {
+  const name = rowName(figures, row.key, row.unit);
+  if (row.unit === null) return name;
+  return (
+    <>
+      <IdText id={row.unit} peers={[]} />
+      <div className="soft fw-normal">{name}</div>
+    </>
+  );
+}
+
+/** A placement as rows of these figures name it. */
+function nameIn({ title }: FiguresAnswer, { title: of, placement }: WeekUnit): string | null {
+  if (placement === null) return null;
+  return title === null ? `${of}/${placement}` : placement;
 }
 
 /** What has to be known to read them. */
