@@ -74,6 +74,7 @@ async function pages() {
     await page.locator('#adopt-document').evaluate((element) => element.scrollIntoView({ block: 'start' }));
   });
   await shoot('steps', '/titles/tidewick/steps', () => settled('steps are done'));
+  await shoot('earnings', '/titles/tidewick/tally?in=EUR', () => settled('Why did it change?'));
   await shoot(
     'rehearsal',
     '/titles/plumebook/rehearsal?at=android/debug&placement=sighting-leave',
@@ -153,8 +154,7 @@ async function terminals() {
     { env: { ...env, SYNDEXA_URL: url } },
   );
   await shoot('terminal-provision', 'syndexa provision tidewick --network cobalt-heron --dry-run');
-  await shoot('terminal-collect', 'syndexa id collect tidewick --network cobalt-heron --dry-run');
-  await shoot('terminal-appads', 'syndexa appads merge app-ads.txt');
+  await shoot('terminal-tally', 'syndexa tally silent');
   cpSync(join(root, 'demo', 'tags'), join(home, 'work', 'tags'), { recursive: true });
   await shoot(
     'terminal-tag',

@@ -1,8 +1,10 @@
+import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { dayText, readDay } from '../../src/core/tally/days.js';
 import { partneredService, plantedKey, type PartneredService } from '../support/partner.js';
 import { http, testService, type TestService } from '../support/service.js';
+import { androidFiles } from '../support/trees.js';
 
 const now = () => new Date('2026-11-15T12:00:00Z');
 const unit = 'CH-U-310772-DDDD3333';
@@ -328,6 +330,87 @@ describe('releases, rates and comparisons', () => {
     const { body } = await http(api('/tally/figures?title=kelp&days=28d&in=EUR'));
     expect(body.unconverted).toEqual([]);
     expect(body.totals).toMatchObject([{ currency: 'EUR', revenue: 49_000_000 + 2_500_000 * (8 + 9 + 8) }]);
+  });
+});
+
+describe('what numbers contradict', () => {
+  let s: TestService;
+  const api = (path: string) => `${s.url}/api/v1${path}`;
+  beforeAll(async () => {
+    s = await testService({ now });
+    await http(api('/titles'), 'POST', title);
+    const days = Array.from({ length: 40 }, (_, at) => dayText(readDay('2026-10-05')! + at));
+    const rows = days.flatMap((day, at) => [row(day), ...(at < 35 ? [row(day, iosUnit)] : [])]);
+    await http(api('/tally/imports?network=cobalt-heron'), 'POST', [head, ...rows].join('\n'), {
+      'Content-Type': 'text/csv',
+    });
+    await http(
+      api('/tally/imports?network=cobalt-heron'),
+      'POST',
+      [head, row('2026-11-13', 'CH-U-310772-ZZZZ9999')].join('\n'),
+      {
+        'Content-Type': 'text/csv',
+      },
+    );
+  });
+  afterAll(() => s.stop());
+
+  it('is listed for a title, and for units of none, with the money at stake', async () => {
+    const { body } = await http(api('/tally/silence'));
+    expect(body.last).toEqual([{ network: 'cobalt-heron', day: '2026-11-13' }]);
+    expect(
+      body.findings.map(({ rule, title: of, placement, platform, stake }: any) => [
+        rule,
+        of,
+        placement,
+        platform,
+        stake,
+      ]),
+    ).toEqual([
+      ['tally/silent', 'kelp', 'page', 'ios', { micros: expect.any(Number), currency: 'EUR' }],
+      ['tally/unit-not-on-record', null, null, null, null],
+    ]);
+    const [silent] = body.findings;
+    expect(silent.stake.micros).toBeGreaterThan(40_000_000);
+    expect(silent.message).toContain('since 2026-11-09: for 5 days, after 100 requests a day');
+    const own = await http(api('/tally/silence?title=kelp'));
+    expect(own.body.findings).toHaveLength(1);
+    expect((await http(api('/tally/silence?title=nobody'))).status).toBe(404);
+  });
+
+  it('is named by a check of a tree, and by the step', async () => {
+    const files = androidFiles();
+    const contents = Object.entries(files).map(([path, text]) => ({ path, bytes: Buffer.from(text) }));
+    const listing = contents.map(({ path, bytes }) => ({
+      path,
+      hash: createHash('sha256').update(bytes).digest('hex'),
+      size: bytes.length,
+    }));
+    const { body } = await http(api('/snapshots'), 'POST', {
+      name: 'kelp',
+      files: listing,
+      folders: [],
+      skipped: [],
+    });
+    await http(api('/blobs'), 'POST', {
+      blobs: contents.map(({ bytes }, at) => ({ hash: listing[at]?.hash, base64: bytes.toString('base64') })),
+    });
+    const checked = await http(api(`/snapshots/${body.id}/check`), 'POST', { title: 'kelp' });
+    expect(checked.body.findings.map(({ rule }: any) => rule)).toContain('tally/silent');
+    const { steps } = (await http(api('/titles/kelp/steps'))).body;
+    const earning = steps.filter(({ step }: any) => step === 'earning');
+    expect(earning.map(({ platform, evidence }: any) => [platform, evidence.length])).toEqual([
+      ['android', 1],
+      ['ios', 2],
+    ]);
+  });
+
+  it('is earned day by day in the last week', async () => {
+    const { body } = await http(api('/tally/week?title=kelp'));
+    expect(body.days).toEqual({ from: '2026-11-07', to: '2026-11-13' });
+    const found = Object.fromEntries(body.units.map(({ platform, revenue }: any) => [platform, revenue]));
+    expect(found.ios).toEqual([2_500_000, 2_500_000, 0, 0, 0, 0, 0]);
+    expect(found.android).toEqual(Array.from({ length: 7 }, () => 2_500_000));
   });
 });
 

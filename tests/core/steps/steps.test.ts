@@ -1,6 +1,8 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { tallyFindings } from '../../../src/core/tallying.js';
+import { historyOf, since, steady, type MadeUnit } from '../../support/tally.js';
 import { expectedIds } from '../../../src/core/roster/expected.js';
 import { runChecks } from '../../../src/core/checks/run.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
@@ -110,6 +112,38 @@ function context(
 const none = () => undefined;
 const states = (steps: readonly Step[]) => Object.fromEntries(steps.map(({ step, state }) => [step, state]));
 const one = (made: StepContext, id: string) => stepsOf([made], none).find(({ step }) => step === id)!;
+
+describe('the step that it earns', () => {
+  const unit = 'CH-U-310772-DDDD3333';
+  const title = kelp({
+    editions: { android: { identifier: 'example.brine.kelp' } },
+    placements: { page: placement('interstitial', unit, 'CH-U-310772-EEEE4444') },
+  });
+  const about = (units: readonly MadeUnit[]): StepContext => {
+    const tally = historyOf({ name: '', title, units });
+    const findings = tallyFindings({ title: { id: 'kelp', title }, profiles, tally, now: '' });
+    return context(null, { title, tally: { history: tally, findings } });
+  };
+  const look = (made: StepContext) => definitions.find(({ id }) => id === 'earning')!.look(made);
+
+  it('is to do while nothing is on record, and says how to bring it in', () => {
+    expect(look(context(null, { title }))).toMatchObject({
+      state: 'to-do',
+      command: 'syndexa tally fetch --network cobalt-heron',
+    });
+  });
+
+  it('is done when every placement reports', () => {
+    expect(look(about([{ unit }]))).toMatchObject({ state: 'done' });
+  });
+
+  it('names what is silent', () => {
+    const silent = look(about([{ unit, asked: since(9, steady(1_000), () => 0) }]));
+    expect(silent).toMatchObject({ state: 'to-do', command: 'syndexa tally silent kelp' });
+    expect(silent.why).toContain('page made no request');
+    expect(silent.evidence?.map(({ what }) => what).join()).toContain('has made no request to Cobalt Heron');
+  });
+});
 
 describe('the order of steps', () => {
   it('follows from what each requires, and from nothing else', () => {
