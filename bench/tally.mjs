@@ -241,17 +241,21 @@ async function figuresOfMany(place) {
     some.map((one, at) => ({ ...one, owner: owner(at), title: 'kelp', appTitle: null }));
   const show = (series) => () => {
     const rows = store.sums(
-      series.map(({ id }) => id),
+      series.length === all.length ? null : series.map(({ id }) => id),
       span,
       core.neededFor('placement', false),
     );
     return core.figuresOf({ rows, series, by: 'placement', title: 'kelp', releases: [], exchange: null });
   };
-  const plain = db.$client.prepare(
-    `select series, currency, sum(requests), sum(matched), sum(impressions), sum(clicks), sum(rewards), sum(revenue)
-     from tally_days where day between ? and ? and series in (select value from json_each(?)) group by series, currency`,
-  );
-  const bare = (series) => () => plain.all(span.from, span.to, JSON.stringify(series.map(({ id }) => id)));
+  const sums = 'sum(requests), sum(matched), sum(impressions), sum(clicks), sum(rewards), sum(revenue)';
+  const bare = (series) => {
+    const which =
+      series.length === all.length ? '' : `and series in (${series.map(({ id }) => id).join(', ')})`;
+    const plain = db.$client.prepare(
+      `select series, currency, ${sums} from tally_days where day between ? and ? ${which} group by series, currency`,
+    );
+    return () => plain.all(span.from, span.to);
+  };
   for (const [name, series] of [
     ['one title', own],
     ['all titles', all],

@@ -81,8 +81,8 @@ const leastStep = Math.log(1.5);
 const leastSpread = 0.06;
 /** A step is looked at for so long. */
 const longest = 42;
-/** The usual number of deviations. On simulated years it gives well under one false alarm for each title and year. */
-const usualLevel = 6;
+/** The usual number of deviations. On simulated years it gives no more than one false alarm for each title and year. */
+const usualLevel = 5;
 
 /**
  * Whether a level fell at a position and stayed low. Levels are medians of logarithms from which the effect of the weekday

@@ -126,8 +126,11 @@ export class FigureWork {
     const { tallies, roster, profiles } = this.context;
     if (title !== undefined) roster.get(title);
     const owners = new Owners(roster.roster(), profiles.profiles());
-    const all = ownedUnits(tallies.series(), owners);
-    if (title === undefined) return { title: null, series: all, ids: all.map(({ id }) => id) };
+    const known = tallies.series();
+    const all = ownedUnits(known, owners);
+    // Without totals of apps, all that is on record is wanted, which needs no list of it.
+    if (title === undefined)
+      return { title: null, series: all, ids: all.length === known.length ? null : all.map(({ id }) => id) };
     const series = all.filter((one) => one.title === title);
     return { title, series, ids: series.map(({ id }) => id) };
   }
