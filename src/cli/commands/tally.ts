@@ -278,7 +278,7 @@ export function silentTally(
   return withService(io, async (client) => {
     const answer = await client.call('silentTally', { query: title === undefined ? {} : { title } });
     if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
-    else io.prose(silentText(answer, paint));
+    else io.prose(silentText(answer, paint, io.width));
     return answer.findings.length > 0 ? exit.findings : exit.clean;
   });
 }

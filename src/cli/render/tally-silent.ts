@@ -2,13 +2,14 @@ import type { SilentAnswer } from '../../api/tally.js';
 import { moneyText } from '../../core/tally/money.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { Paint } from '../io.js';
+import { foldLines } from './fold.js';
 import { counted } from './places.js';
 
 /** More findings than this are counted only. */
 const listed = 30;
 
 /** Findings in daily numbers, with what is lost by each. */
-export function silentText(answer: SilentAnswer, paint: Paint): string {
+export function silentText(answer: SilentAnswer, paint: Paint, width: number): string {
   const { findings, last, title } = printableValue(answer);
   if (last.length === 0)
     return `No network has reported anything yet.\nNext: ${paint.cyan('syndexa tally fetch')}\n`;
@@ -19,8 +20,8 @@ export function silentText(answer: SilentAnswer, paint: Paint): string {
       stake && stake.micros > 0 ? `about ${moneyText(stake.micros, stake.currency)} in thirty days` : '';
     lines.push(
       `${mark} ${paint.bold(of ?? 'no title')}  ${rule}${lost === '' ? '' : `  ${paint.bold(lost)}`}`,
-      `  ${message}`,
-      `  ${paint.dim(mend)}`,
+      foldLines(`  ${message}`, width),
+      ...foldLines(`  ${mend}`, width).split('\n').map(paint.dim),
       '',
     );
   }
