@@ -439,7 +439,7 @@ describe('the console', () => {
     });
     await page.goto(`${service.url}/titles/tidewick/tally`);
     const figures = page.locator('section table.figures').first();
-    await figures.getByRole('row', { name: /tide-list-footer 51,000/ }).waitFor();
+    await figures.getByRole('row', { name: /tide-list-footer.* 51,000/ }).waitFor();
     expect(await figures.locator('tfoot').textContent()).toContain('99.50');
     await page.getByText(/tide-list-footer has made no request to Cobalt Heron since/).waitFor();
     await page.getByText('iOS 3.2.0').first().waitFor();

@@ -10,6 +10,7 @@ import { interruptedText } from '../tree-state.js';
 import { counted, wrap } from '../render/places.js';
 import { plainTable } from '../render/table.js';
 import { boardText } from '../render/board.js';
+import { weekLines } from '../render/week.js';
 
 export interface Output {
   json?: boolean;
@@ -27,7 +28,8 @@ export function board(io: Io, paint: Paint, title: string, options: Output): Pro
     const found = await client.call('board', { params: { title } });
     for (const { path, title: id, interrupted } of await client.call('listTrees'))
       if (interrupted && id === title) io.err(interruptedText(path, interrupted));
-    return tell(io, options, found, boardText(found, paint, io.columns).trimEnd());
+    const week = options.json ? [] : (await client.call('tallyWeek', { query: { title } })).units;
+    return tell(io, options, found, boardText(found, paint, { width: io.columns, week }).trimEnd());
   });
 }
 
@@ -35,7 +37,16 @@ export function board(io: Io, paint: Paint, title: string, options: Output): Pro
 export function listTitles(io: Io, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const titles = await client.all('listTitles');
-    const head = ['title', 'name', 'platforms', 'networks', 'placements', 'IDs'];
+    const week = options.json ? [] : (await client.call('tallyWeek', { query: {} })).units;
+    const head = [
+      'title',
+      'name',
+      'platforms',
+      'networks',
+      'placements',
+      'IDs',
+      ...(week.length > 0 ? ['seven days'] : []),
+    ];
     const rows = titles.map(({ id, name, platforms, networks, placements, ids }) => [
       id,
       name,
@@ -43,13 +54,14 @@ export function listTitles(io: Io, options: Output): Promise<number> {
       networks.join(', '),
       placements,
       ids,
+      ...(week.length > 0 ? [weekLines(week.filter((unit) => unit.title === id)).join('\n')] : []),
     ]);
     return tell(
       io,
       options,
       titles,
       titles.length > 0
-        ? plainTable({ head, rows }, io.columns)
+        ? plainTable({ head, rows, whole: [6] }, io.columns)
         : 'There are no titles yet: add one with syndexa title add NAME.',
     );
   });

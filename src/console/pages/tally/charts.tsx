@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import {
   Bar,
   BarChart,
@@ -51,7 +51,8 @@ interface DayPoint {
 function Days({ daily, figures, releases, metric, choose }: ChartProps) {
   const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const currencies = daily.totals.map(({ currency }) => currency);
-  const points = pointsOf(daily, metric);
+  // The same days stay the same list: the brush forgets where it is when it is handed another one.
+  const points = useMemo(() => pointsOf(daily, metric), [daily, metric]);
   const at = (day: string | undefined, otherwise: number) => {
     const found = points.findIndex((point) => point.day === day);
     return found < 0 ? otherwise : found;
