@@ -30,7 +30,7 @@ export class StepsWork {
     const { title } = this.context.roster.get(id);
     const used = this.context.profiles.profiles().filter((profile) => usesNetwork(title, profile.id));
     const history = this.history.of(id);
-    const tally = history && { history, findings: this.history.findings(id) };
+    const tally = history && { history, findings: this.history.findings(id, history) };
     const steps = platforms
       .filter((platform) => title.editions[platform])
       .flatMap((platform) => {

@@ -136,7 +136,7 @@ describe('syndexa tally', () => {
       for (const line of out.split('\n'))
         if (!line.includes('Days are')) expect(line.length).toBeLessThanOrEqual(width);
       expect(out).toMatch(/page +3,000/);
-      expect(out.includes('for want of room')).toBe(width < 100);
+      expect(out.includes('These columns do not fit')).toBe(width < 100);
     }
     columns = 100;
     const converted = await syndexa('tally', 'show', 'kelp', '--days', '2026-10-01..30', '--in', 'EUR');

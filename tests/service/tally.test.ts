@@ -89,6 +89,46 @@ describe('tables of daily numbers', () => {
     expect((await figures()).totals).toMatchObject([{ revenue: 12_000_000 }]);
   });
 
+  it('that lack a column take nothing away that another table has brought, in either order', async () => {
+    const full = [head, row('2026-10-01')].join('\n');
+    const bare = `Day,Unit ID,Impressions,Revenue\n2026-10-01,${unit},50,2.50\n`;
+    for (const order of [
+      [full, bare],
+      [bare, full],
+    ]) {
+      const other = await testService({ now });
+      try {
+        await http(`${other.url}/api/v1/titles`, 'POST', title);
+        for (const table of order)
+          await http(`${other.url}/api/v1/tally/imports?network=cobalt-heron`, 'POST', table, {
+            'Content-Type': 'text/csv',
+          });
+        const shown = await http(`${other.url}/api/v1/tally/figures?title=kelp`);
+        expect(shown.body.totals).toMatchObject([
+          { requests: 100, matched: 80, clicks: 2, revenue: 2_500_000 },
+        ]);
+      } finally {
+        await other.stop();
+      }
+    }
+  });
+
+  it('of parts of a day count an instant once, however it is written', async () => {
+    const quarter = (at: string) => `quarter,zone,filled,amount\n${at},771442010001,10,1.000\n`;
+    for (const at of ['2026-10-01T06:00:00Z', '2026-10-01T06:00:00.000Z', '2026-10-01T03:00:00-03:00'])
+      await http(api('/tally/imports?network=ferrowick'), 'POST', quarter(at), {
+        'Content-Type': 'text/csv',
+      });
+    const { body } = await http(api('/tally/figures?days=2026-10-01'));
+    expect(body.totals).toMatchObject([{ currency: 'USD', impressions: 10 }]);
+  });
+
+  it('that break off are on record as far as they were read', async () => {
+    await send(`${head}\n${row('2026-10-01')}\n"2026`);
+    expect((await figures()).totals).toMatchObject([{ revenue: 2_500_000 }]);
+    expect((await http(api('/tally/imports'))).body).toMatchObject([{ complete: false, rows: 1 }]);
+  });
+
   it('name rows that repeat, days that lack, columns that nobody described', async () => {
     await send([head, row('2026-10-01')].join('\n'));
     const { body } = await send(
@@ -376,6 +416,24 @@ describe('what numbers contradict', () => {
     const own = await http(api('/tally/silence?title=kelp'));
     expect(own.body.findings).toHaveLength(1);
     expect((await http(api('/tally/silence?title=nobody'))).status).toBe(404);
+  });
+
+  it('is nothing for a title of which the last table brought no row', async () => {
+    const other = await testService({ now });
+    const post = (path: string, body: unknown, headers = {}) =>
+      http(`${other.url}/api/v1${path}`, 'POST', body, headers);
+    const csv = (rows: string[]) =>
+      post('/tally/imports?network=cobalt-heron', [head, ...rows].join('\n'), { 'Content-Type': 'text/csv' });
+    try {
+      await post('/titles', title);
+      const days = Array.from({ length: 40 }, (_, at) => dayText(readDay('2026-09-20')! + at));
+      await csv(days.flatMap((day) => [row(day), row(day, iosUnit)]));
+      await csv([row('2026-11-13', 'CH-U-310772-ZZZZ9999')]);
+      const { body } = await http(`${other.url}/api/v1/tally/silence?title=kelp`);
+      expect(body.findings).toEqual([]);
+    } finally {
+      await other.stop();
+    }
   });
 
   it('is named by a check of a tree, and by the step', async () => {

@@ -18,7 +18,7 @@ export interface DemoOptions {
   walk?: boolean;
 }
 
-/** The titles of which a copy of the tree is linked. */
+/** Titles whose demo trees are copied and linked. */
 const linked = ['tidewick', 'plumebook', 'kilnlog', 'kilnlog-expo', 'orrery-drift', 'parcelgull'];
 
 /** `syndexa demo`: the service with the demo's roster and a copy of its trees, and the simulated partner. */

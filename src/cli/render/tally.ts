@@ -45,7 +45,7 @@ export function figuresText(answer: FiguresAnswer, paint: Paint, { width, subjec
     lines.push(plainTable(aligned(table.head, table.rows, paint), width).trimEnd());
     if (table.left.length > 0) left = table.left;
   }
-  if (left.length > 0) lines.push('', paint.dim(`Not shown, for want of room: ${left.join(', ')}.`));
+  if (left.length > 0) lines.push('', paint.dim(`These columns do not fit: ${left.join(', ')}.`));
   lines.push('', ...notesOf(answer, paint));
   return `${lines.join('\n').trimEnd()}\n`;
 }

@@ -4,6 +4,14 @@ import { Format, Platform, reasoned, Slug, Why } from '../words/words.js';
 /** The name of a field of an answer, or of a column of a table. */
 export const FieldName = z.string().min(1).max(60);
 
+/** Where an HTTP interface is, and how the key is sent. */
+export const accessFields = {
+  address: z.url({ protocol: /^https?$/ }),
+  key: Slug.meta({ description: 'The credential that opens it.' }),
+  header: z.string().regex(/^[A-Za-z][\w-]*$/),
+  prefix: z.string().max(40).default('').meta({ description: 'What comes before the key.' }),
+};
+
 /** How a long list is requested page by page. */
 export const PageQuery = z.lazy(() =>
   z.strictObject({
@@ -74,10 +82,7 @@ export const Inventory = z.lazy(() =>
       words: Words.default({ platform: {}, format: {}, status: {} }),
       http: z
         .strictObject({
-          address: z.url({ protocol: /^https?$/ }),
-          key: Slug.meta({ description: 'The credential that opens it.' }),
-          header: z.string().regex(/^[A-Za-z][\w-]*$/),
-          prefix: z.string().max(40).default('').meta({ description: 'What comes before the key.' }),
+          ...accessFields,
           page: PageQuery,
           apps: List(AppFields).optional(),
           units: List(UnitFields),

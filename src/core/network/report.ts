@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { FieldName, PageQuery } from './exchange.js';
-import { Slug, Why } from '../words/words.js';
+import { accessFields, FieldName, PageQuery } from './exchange.js';
+import { Why } from '../words/words.js';
 
 /** Which column, or which field of a row, says what. */
 export const ReportFields = z
@@ -66,10 +66,7 @@ export const Report = z.lazy(() =>
       }),
       http: z
         .strictObject({
-          address: z.url({ protocol: /^https?$/ }),
-          key: Slug.meta({ description: 'The credential that opens it.' }),
-          header: z.string().regex(/^[A-Za-z][\w-]*$/),
-          prefix: z.string().max(40).default('').meta({ description: 'What comes before the key.' }),
+          ...accessFields,
           path: z.string().regex(/^\/[\w/-]*$/, 'A path below the address.'),
           from: FieldName.meta({ description: 'The query parameter of the first day.' }),
           to: FieldName.meta({ description: 'The query parameter of the last day.' }),

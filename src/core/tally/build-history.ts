@@ -9,7 +9,7 @@ export interface HistoryInput extends Omit<TallyHistory, 'units' | 'apps'> {
   apps: readonly Series[];
   /** Sums of each series and day. */
   rows: readonly SumRow[];
-  /** The days of which a network has reported anything. */
+  /** The days on which each network reported at least one row. */
   known: ReadonlyMap<string, ReadonlySet<Day>>;
 }
 
@@ -97,7 +97,7 @@ class Days {
   }
 
   /**
-   * One value for each day: null on days of which nothing of the network is known.
+   * Returns one value for each day, and null for days on which the network reported nothing.
    * @param without the value of days on which the network reported, and nothing of this series
    */
   list(value: (row: SumRow) => number | null, without: number | null = 0): Values {

@@ -48,7 +48,10 @@ export function rowDecoder(
     if (!isCurrency(currency)) return problem(currencyProblem(currency));
     const counts = countsOf(cell);
     if (isProblem(counts)) return problem(counts.problem);
-    const part = isTimed || splits.length > 0 ? partOf(isTimed ? [written, ...splits] : splits) : '';
+    const part =
+      isTimed || splits.length > 0
+        ? partOf(isTimed ? [new Date(written).toISOString(), ...splits] : splits)
+        : '';
     return { message: null, value: { day, unit, app, country, part, currency, ...counts } };
   };
 }

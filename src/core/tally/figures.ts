@@ -28,7 +28,7 @@ export interface Group {
   sums: Sums;
 }
 
-/** Amounts that could not be converted, for want of a rate. */
+/** Amounts that could not be converted because no rate is known. */
 export interface Unconverted {
   currency: string;
   /** Days without a rate. */

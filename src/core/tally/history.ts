@@ -4,8 +4,8 @@ import type { Owner } from './owners.js';
 import type { Release } from './releases.js';
 
 /**
- * What one unit did, day by day. All lists begin on `from` and end on the last day of its network; a value is null on days
- * of which nothing of the network is on record.
+ * The daily numbers of one unit. All lists begin on `from` and end on the last day of its network. A value is null on days
+ * for which the network has no rows at all.
  */
 export interface UnitHistory {
   network: string;

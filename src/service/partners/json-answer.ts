@@ -1,4 +1,4 @@
-/** An object of a network's answer, of which nothing is known yet. */
+/** An unvalidated object from the answer of a network. */
 export type Row = Record<string, unknown>;
 
 /** What names the next page; undefined on the last. */

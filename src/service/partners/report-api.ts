@@ -28,7 +28,7 @@ export class ReportApi {
     private readonly limits: CallLimits,
   ) {}
 
-  /** The pages of some days. A page that fails in a way that may pass is asked for again. */
+  /** Yields the pages of a span of days. Transient failures are retried. */
   async *pages(span: Span, now: Date): AsyncGenerator<ReportPage> {
     const { report } = this.profile;
     const { http } = report;

@@ -6,12 +6,11 @@ import type { TallyRow, WrittenRow } from '../../core/tally/model.js';
 import type { Rate } from '../../core/tally/rates.js';
 import type { Release } from '../../core/tally/releases.js';
 import { atomically, type Db } from './open.js';
-import type { tallyRows } from './tally-schema.js';
+import { isSame, mergedWith, numbersOf, type StoredRow } from './tally-rows.js';
 import { tallyImports, tallyRates, tallyReleases, tallySeries } from './tally-schema.js';
 
 /** What daily numbers are about, as stored. */
 export type Series = typeof tallySeries.$inferSelect;
-type StoredRow = typeof tallyRows.$inferSelect;
 type ImportRow = typeof tallyImports.$inferSelect;
 
 /**
@@ -52,21 +51,21 @@ export class TallyStore {
       if (days) days.add(day);
       else changed.set(series, new Set([day]));
     };
-    return atomically(this.db, () => {
+    return this.keepingSeries(() => {
       const written = rows.map(({ line, row }): WrittenRow => {
         const series = this.seriesOf(network, row);
-        const values = [row.requests, row.matched, row.impressions, row.clicks, row.rewards, row.revenue];
         const key = [series, row.day, row.country, row.part];
-        const isNew = insert.run(...key, id, ...values, row.currency).changes === 1;
+        const isNew = insert.run(...key, id, ...numbersOf(row), row.currency).changes === 1;
         if (isNew) {
           change(series, row.day);
           return { line, row, was: 'new', before: 0 };
         }
         const stored = find.get(...key) as StoredRow;
         const isRepeated = stored.import === id;
-        if (isSame(stored, row))
+        const merged = mergedWith(stored, row);
+        if (isSame(stored, merged))
           return { line, row, was: isRepeated ? 'repeated' : 'same', before: row.revenue };
-        replace.run(id, ...values, row.currency, ...key);
+        replace.run(id, ...numbersOf(merged), row.currency, ...key);
         change(series, row.day);
         return { line, row, was: isRepeated ? 'repeated' : 'restated', before: stored.revenue };
       });
@@ -77,6 +76,16 @@ export class TallyStore {
         }
       return written;
     });
+  }
+
+  /** Does a write as one. If it fails, the series that it added are gone again, so what was known of them is forgotten. */
+  private keepingSeries<Result>(work: () => Result): Result {
+    try {
+      return atomically(this.db, work);
+    } catch (error) {
+      this.#known.clear();
+      throw error;
+    }
   }
 
   /** SQL that is run for every row; Drizzle's builder takes ten times as long. */
@@ -155,7 +164,7 @@ export class TallyStore {
     return this.db.$client.prepare(text).all(given) as SumRow[];
   }
 
-  /** The days of which anything is on record for some series, or for all of a network. */
+  /** The days on which any of these series has rows, in order. */
   days(series: readonly number[], { from, to }: Span): Day[] {
     return this.db.$client
       .prepare(
@@ -197,7 +206,7 @@ export class TallyStore {
     let done: Day | null = null;
     for (const { from, to } of fetched) {
       if (from === null || to === null) continue;
-      // Days after a gap do not count: the gap is asked for first.
+      // A span that begins after a gap does not count. The next fetch closes the gap first.
       if (done === null || (to > done && from <= done + 1)) done = to;
     }
     return done;
@@ -266,16 +275,4 @@ export class TallyStore {
   rates(base: string): Rate[] {
     return this.db.select().from(tallyRates).where(eq(tallyRates.base, base)).all();
   }
-}
-
-function isSame(stored: StoredRow, row: TallyRow): boolean {
-  return (
-    stored.requests === row.requests &&
-    stored.matched === row.matched &&
-    stored.impressions === row.impressions &&
-    stored.clicks === row.clicks &&
-    stored.rewards === row.rewards &&
-    stored.revenue === row.revenue &&
-    stored.currency === row.currency
-  );
 }

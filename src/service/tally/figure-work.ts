@@ -159,7 +159,7 @@ export class FigureWork {
     });
   }
 
-  /** The last day of which all networks of these units have reported; a network that ended long before is left out. */
+  /** The last day that all networks of these units have reported. Networks that stopped long before are ignored. */
   private lastDay({ series }: Subject): Day | null {
     const networks = new Set(series.map(({ network }) => network));
     const reported = this.context.tallies.lastDays().filter(({ network }) => networks.has(network));

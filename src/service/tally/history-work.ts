@@ -14,9 +14,9 @@ export class HistoryWork {
   /** Those of a title, or with null those that belong to none. Undefined where no network has reported anything. */
   of(title: string | null): TallyHistory | undefined {
     const { tallies, roster, profiles } = this.context;
-    const last = tallies.lastDays();
-    const newest = Math.max(0, ...last.map(({ day }) => day));
-    if (last.length === 0) return undefined;
+    const reported = tallies.lastDays();
+    const newest = Math.max(0, ...reported.map(({ day }) => day));
+    if (reported.length === 0) return undefined;
     const owners = new Owners(roster.roster(), profiles.profiles());
     const series = tallies.series();
     const units = ownedUnits(series, owners).filter(
@@ -29,9 +29,15 @@ export class HistoryWork {
     const ids = [...units, ...apps].map(({ id }) => id);
     const known = new Map<string, ReadonlySet<Day>>();
     for (const network of new Set([...units, ...apps].map((one) => one.network))) {
-      const all = series.filter((one) => one.network === network).map(({ id }) => id);
+      // A fetch brings all of an account. A table may be of one title: that it lacks another one says nothing.
+      const those = tallies.fetchedUpTo(network) === null ? [...units, ...apps] : series;
+      const all = those.filter((one) => one.network === network).map(({ id }) => id);
       known.set(network, new Set(tallies.days(all, span)));
     }
+    const last = reported.map(({ network, day }) => {
+      const days = tallies.fetchedUpTo(network) === null ? known.get(network) : undefined;
+      return { network, day: days && days.size > 0 ? Math.max(...days) : day };
+    });
     return buildHistory({
       units,
       apps,
@@ -45,8 +51,7 @@ export class HistoryWork {
   }
 
   /** What the rules find in the numbers of a title, or of those that belong to none. */
-  findings(id: string | null): TallyFinding[] {
-    const tally = this.of(id);
+  findings(id: string | null, tally = this.of(id)): TallyFinding[] {
     if (!tally) return [];
     const { roster, profiles } = this.context;
     return tallyFindings({

@@ -79,7 +79,7 @@ export class ImportRun {
   }
 }
 
-/** What is said of an import that was cut: how far it came. */
+/** Describes how much of an interrupted import was kept. */
 export function reached({ rows, days }: ImportCount): string {
   const span = spanOf(days);
   return span === null

@@ -59,7 +59,10 @@ export class TallyWork {
       write(table.end());
       run.flush();
     } catch (error) {
-      if (isBegun) run.flush();
+      if (isBegun) {
+        run.flush();
+        run.reached(spanOf(run.count.days), false);
+      }
       if (!(error instanceof CsvError)) throw error;
       const { message, fix, line } = error.fault;
       throw new ServiceError('invalid', `${clean(message)} ${reached(run.count)}`, {

@@ -37,7 +37,7 @@ export const appTotalDiffers = defineRule({
   },
 });
 
-/** Impressions of the app and of its units, on the last days of which the total is known. */
+/** Sums the impressions of the app and of its units over the last four weeks. Days without a total are skipped. */
 function compared(
   { from, impressions }: AppHistory,
   units: readonly UnitHistory[],

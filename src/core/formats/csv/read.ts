@@ -110,7 +110,7 @@ export function readCsv(text: string, separator?: string): CsvRow[] {
   return [...first, ...reader.end()];
 }
 
-/** Whether two lines are complete, of which the first is not blank: enough to find the separator and the line ends. */
+/** Whether the header and another line are complete, which is enough to detect the separator and the line ends. */
 function hasTwoLines(text: string): boolean {
   const start = text.search(/[^\s\uFEFF]/);
   if (start < 0) return false;
