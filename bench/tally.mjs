@@ -211,7 +211,8 @@ async function importInto(store, table) {
   const id = store.begin({ network: 'cobalt-heron', source: 'csv', name: '', at: '', who: '' });
   const waiting = [];
   const flush = (least) => {
-    while (waiting.length >= least) store.write('cobalt-heron', id, waiting.splice(0, 8_000));
+    while (waiting.length >= least)
+      store.write({ network: 'cobalt-heron', source: 'csv' }, id, waiting.splice(0, 8_000));
   };
   for await (const block of createReadStream(table, { encoding: 'utf8', highWaterMark: 64 * 1024 })) {
     waiting.push(...reader.push(block).rows);

@@ -235,7 +235,8 @@ describe('a key of a network', () => {
     const usual = shipped.inventory!.http!.address;
     const swapped = source.replaceAll(usual, theirs);
     expect(swapped).toContain(theirs);
-    await http(api('/networks'), 'POST', { source: swapped });
+    const kept = await http(api('/networks'), 'POST', { text: swapped });
+    expect(kept.status).toBeLessThan(300);
     const { body } = await collect();
     expect([body.code, asked]).toEqual(['host-not-approved', []]);
     await service.close();

@@ -81,6 +81,7 @@ describe('tables of daily numbers', () => {
         currency: 'EUR',
         days: [{ from: '2026-10-02', to: '2026-10-02' }],
         rows: 1,
+        gone: 0,
         before: 2_500_000,
         after: 2_000_000,
         total: 10_000_000,
@@ -245,6 +246,35 @@ describe('tables of daily numbers', () => {
     }
   });
 
+  it('that divide a day more finely count in place of those that do less, in either order', async () => {
+    const source = (await http(api('/networks/cobalt-heron'))).body.source as string;
+    const divided = source.replace(/^report:\n/m, 'report:\n  splits: [Ad source, Device]\n');
+    expect((await http(api('/networks'), 'POST', { text: divided })).status).toBeLessThan(300);
+    const wide = `${head},Ad source,Device`;
+    const whole = [head, row('2026-10-01'), row('2026-10-02')].join('\n');
+    const parts = [
+      wide,
+      `${row('2026-10-01', unit, '1.00')},own,`,
+      `${row('2026-10-01', unit, '0.70')},,`,
+      `${row('2026-10-01', unit, '0.30')},a|b,c`,
+      `${row('2026-10-01', unit, '0.20')},a,b|c`,
+    ].join('\n');
+    for (const order of [
+      [whole, parts],
+      [parts, whole],
+    ]) {
+      for (const table of order) expect((await send(table)).body.repeated.count).toBe(0);
+      expect((await figures('&by=day')).rows.map(({ revenue }: any) => revenue)).toEqual([
+        2_200_000, 2_500_000,
+      ]);
+    }
+    const some = await send([`${head},Device`, `${row('2026-10-01')},phone`].join('\n'));
+    expect([some.status, some.body.detail]).toEqual([
+      422,
+      expect.stringContaining('has no column “Ad source”, but others that divide the day of a unit'),
+    ]);
+  });
+
   it('give the same figures in any order, and cut anywhere', async () => {
     const line = fc
       .record({
@@ -287,6 +317,18 @@ describe('tables of daily numbers', () => {
               for (const part of [mixed.slice(0, cut), mixed.slice(cut), mixed.slice(0, cut)])
                 if (part.length > 0) await post(other.url, part);
               expect(await shown(other.url)).toEqual(await shown(fresh.url));
+              // A day that is restated once more, with the same numbers, changes nothing.
+              const restated = lines
+                .slice(cut)
+                .map((one) => ({ ...one, text: one.text.replace(',EUR', '1,EUR') }));
+              if (restated.length > 0) {
+                const first = await post(other.url, restated);
+                const once = await shown(other.url);
+                const again = await post(other.url, restated);
+                expect(first.body).toMatchObject({ added: 0, same: 0 });
+                expect(again.body).toMatchObject({ added: 0, same: restated.length, restated: [] });
+                expect(await shown(other.url)).toEqual(once);
+              }
             } finally {
               await fresh.stop();
             }
@@ -525,6 +567,49 @@ describe('daily numbers that networks report', () => {
     expect(second.body.fetched[0].restated).toMatchObject([
       { days: [{ from: '2026-11-12', to: '2026-11-12' }] },
     ]);
+  });
+
+  it('that are no longer reported are taken out, but for days of which nothing came', async () => {
+    await s.partner.control('units', {
+      network: 'cobalt-heron',
+      key: plantedKey,
+      platform: 'android',
+      format: 'banner',
+      name: 'y',
+      'serves-from': '2026-01-01T00:00:00Z',
+    });
+    const days = { from: '2026-10-01', to: '2026-10-31' };
+    const ask = async () => {
+      const { body } = await fetch({ networks: ['cobalt-heron'], ...days });
+      return body.fetched[0];
+    };
+    const shown = async () => (await http(s.api('/tally/figures?days=2026-10-01..31&by=placement'))).body;
+    await ask();
+    const first = await shown();
+    expect((await ask()).restated).toEqual([]);
+    expect(await shown()).toEqual(first);
+    const [gone, stays] = first.rows;
+    const silence = (unit: string, from: string) =>
+      s.partner.control('incident', {
+        network: 'cobalt-heron',
+        unit,
+        from,
+        to: '2026-10-31',
+        what: 'silent',
+      });
+    await silence(gone.unit, '2026-10-11');
+    const { restated } = await ask();
+    const second = await shown();
+    expect(restated).toMatchObject([
+      { days: [{ from: '2026-10-11', to: '2026-10-31' }], gone: restated[0].rows, after: 0 },
+    ]);
+    const rest = (unit: string) => second.rows.find((one: any) => one.unit === unit);
+    expect(rest(gone.unit).revenue).toBe(gone.revenue - restated[0].before);
+    expect(rest(stays.unit)).toMatchObject({ revenue: stays.revenue });
+    // Now nothing is reported of these days. They stay as they were.
+    await silence(stays.unit, '2026-10-11');
+    expect((await ask()).restated).toEqual([]);
+    expect(await shown()).toEqual(second);
   });
 
   it('are read to their end through answers that fail and break off', async () => {

@@ -121,6 +121,7 @@ export function wholeHistory(
     known: new Map([[network, new Set(Array.from({ length: to - from + 1 }, (_, at) => from + at))]]),
     last: [{ network, day: to }],
     releases,
+    inTables: [],
     former: [],
     lacksAppAds: [],
   });

@@ -52,6 +52,7 @@ export interface TallyCase {
   releases?: readonly { platform: 'android' | 'ios'; version: string; ago: number }[];
   former?: TallyHistory['former'];
   lacksAppAds?: readonly string[];
+  inTables?: readonly string[];
 }
 
 const network = 'cobalt-heron';
@@ -64,6 +65,7 @@ export function historyOf({
   releases = [],
   former = [],
   lacksAppAds = [],
+  inTables = [],
 }: TallyCase): TallyHistory {
   const owners = new Owners({ titles: { kelp: title, other: otherTitle } }, profiles);
   const networks = new Set([network, ...units.map((unit) => unit.network ?? network)]);
@@ -76,6 +78,7 @@ export function historyOf({
       impressions: list(length, impressions),
     })),
     last: [...networks].map((name) => ({ network: name, day: lastDay })),
+    inTables,
     releases: releases.map(({ ago, ...release }) => ({ ...release, title: 'kelp', day: lastDay - ago })),
     former,
     lacksAppAds,

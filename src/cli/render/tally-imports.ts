@@ -16,10 +16,10 @@ export function importText(summary: ImportSummary, paint: Paint): string {
     `${paint.green('✔')} ${numbered(rows, 'row')} of ${what}${days ? `, ${spanText(days)}` : ''}: ${whole(added)} new, ${whole(same)} as before`,
   ];
   const warn = (text: string) => lines.push(`${paint.yellow('▲')} ${text}`);
-  for (const { currency, days: changed, rows: count, before, after, total } of restated) {
+  for (const { currency, days: changed, rows: count, gone, before, after, total } of restated) {
     const number = changed.reduce((sum, { from, to }) => sum + daysOf({ from, to }), 0);
     warn(
-      `${numbered(number, 'day')} restated (${spansText(changed)}): ${numbered(count, 'row')}, revenue ${percent(after - before, total)}, ${moneyText(total, currency)} → ${moneyText(total + after - before, currency)}`,
+      `${numbered(number, 'day')} restated (${spansText(changed)}): ${numbered(count, 'row')}${gone === 0 ? '' : `, ${whole(gone)} of them no longer reported`}, revenue ${percent(after - before, total)}, ${moneyText(total, currency)} → ${moneyText(total + after - before, currency)}`,
     );
   }
   if (repeated.count > 0)

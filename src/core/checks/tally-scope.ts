@@ -47,6 +47,20 @@ export function reportingUnits(context: CheckContext): (TalliedUnit & { history:
   return talliedUnits(context).flatMap((unit) => (unit.history ? [{ ...unit, history: unit.history }] : []));
 }
 
+/**
+ * Whether tables may just lack the app of a unit: the network is known from tables alone, and no unit of the platform has
+ * asked for anything since a day. Then it cannot be told whether the app is silent.
+ */
+export function mayBeLeftOut({ tally }: CheckContext, unit: TalliedUnit, since: Day): boolean {
+  if (!tally?.inTables.includes(unit.profile.id)) return false;
+  return !tally.units.some(
+    ({ network, owner, from, asked }) =>
+      network === unit.profile.id &&
+      owner?.platform === unit.platform &&
+      asked.some((value, at) => from + at >= since && (value ?? 0) > 0),
+  );
+}
+
 /** What a report takes over from a unit. */
 export function fromTallied({
   name,

@@ -22,6 +22,7 @@ export function buildHistory({
   rows,
   known,
   last,
+  inTables,
   releases,
   former,
   lacksAppAds,
@@ -71,6 +72,7 @@ export function buildHistory({
         : [];
     }),
     last,
+    inTables,
     releases,
     former,
     lacksAppAds,

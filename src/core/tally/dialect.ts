@@ -11,6 +11,8 @@ export type Cell = (field: ReportField) => string | undefined;
 
 /** Nobody reported daily numbers before this day. */
 const earliest: Day = 10_957;
+/** What divides a day is kept in full, up to this length. */
+const maxPart = 400;
 /** IDs that were judged are kept, so many at most. */
 const maxKnown = 100_000;
 
@@ -48,11 +50,11 @@ export function rowDecoder(
     if (!isCurrency(currency)) return problem(currencyProblem(currency));
     const counts = countsOf(cell);
     if (isProblem(counts)) return problem(counts.problem);
-    const part =
-      isTimed || splits.length > 0
-        ? partOf(isTimed ? [new Date(written).toISOString(), ...splits] : splits)
-        : '';
-    return { message: null, value: { day, unit, app, country, part, currency, ...counts } };
+    const part = partOf(isTimed ? [new Date(written).toISOString(), ...splits] : splits);
+    if (part.length > maxPart)
+      return problem(`what divides the day of its unit is longer than ${maxPart} characters`);
+    const detail = splits.length > 0 ? 2 : isTimed ? 1 : 0;
+    return { message: null, value: { day, unit, app, country, part, detail, currency, ...counts } };
   };
 }
 
@@ -94,9 +96,10 @@ function isProblem<Read>(value: Read | { problem: string }): value is { problem:
   return typeof value === 'object' && value !== null && 'problem' in value;
 }
 
-/** What divides the numbers of a unit and day, as one text. */
+/** What divides the numbers of a unit and day, as one text; empty where nothing does. */
 function partOf(names: readonly string[]): string {
-  return names.join('|').slice(0, 200);
+  if (names.length === 0) return '';
+  return names.map((name) => name.replaceAll(/[\\|]/g, String.raw`\$&`)).join('|') || '|';
 }
 
 /** Tells IDs of a network from other text. */

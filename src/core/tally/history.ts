@@ -50,6 +50,8 @@ export interface TallyHistory {
   apps: readonly AppHistory[];
   /** The last day that each network has reported. */
   last: readonly { network: string; day: Day }[];
+  /** Networks whose numbers came in tables alone: a table may be of one app. */
+  inTables: readonly string[];
   releases: readonly Release[];
   former: readonly FormerUnit[];
   /** Networks whose line was missing when app-ads.txt was last read. */

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { InvalidRow } from '../inventory/model.js';
 import { DayText, dayText, spansOf, type Day, type Span } from './days.js';
-import type { WrittenRow } from './model.js';
+import type { GoneRow, WrittenRow } from './model.js';
 
 export const DaySpan = z
   .object({ from: DayText, to: DayText })
@@ -23,6 +23,7 @@ export const ImportSummary = z
           currency: z.string(),
           days: z.array(DaySpan),
           rows: z.number().int(),
+          gone: z.number().int().meta({ description: 'How many of the rows are no longer reported.' }),
           before: z.number().int().meta({ description: 'Revenue of the restated rows before, in micros.' }),
           after: z.number().int().meta({ description: 'Revenue of the restated rows now, in micros.' }),
           total: z.number().int().meta({ description: 'Revenue of these days before, in micros.' }),
@@ -50,6 +51,7 @@ const listed = { odd: 1_000, repeated: 100 };
 interface Restated {
   days: Set<Day>;
   rows: number;
+  gone: number;
   before: number;
   after: number;
 }
@@ -101,12 +103,17 @@ export class ImportCount {
       if (row.unit !== '') this.#units.add(row.unit);
       if (was === 'new') this.addNew(row);
       else if (was === 'same') this.#same++;
-      else if (was === 'restated') this.restate(row.currency, row.day, before, row.revenue);
+      else if (was === 'restated') this.restate(row, before, row.revenue);
       else {
         this.#repeated++;
         if (this.#lines.length < listed.repeated) this.#lines.push(line);
       }
     }
+  }
+
+  /** Counts rows that were on record, and are no longer reported. */
+  drop(gone: readonly GoneRow[]): void {
+    for (const row of gone) this.restate(row, row.revenue, 0).gone++;
   }
 
   private addNew({ currency, day, revenue }: WrittenRow['row']): void {
@@ -115,13 +122,18 @@ export class ImportCount {
     this.#addedRevenue.set(key, (this.#addedRevenue.get(key) ?? 0) + revenue);
   }
 
-  private restate(currency: string, day: Day, before: number, after: number): void {
-    const found = this.#restated.get(currency) ?? { days: new Set(), rows: 0, before: 0, after: 0 };
+  private restate(
+    { currency, day }: Pick<GoneRow, 'currency' | 'day'>,
+    before: number,
+    after: number,
+  ): Restated {
+    const found = this.#restated.get(currency) ?? { days: new Set(), rows: 0, gone: 0, before: 0, after: 0 };
     this.#restated.set(currency, found);
     found.days.add(day);
     found.rows++;
     found.before += before;
     found.after += after;
+    return found;
   }
 
   private addedIn(days: ReadonlySet<Day>, currency: string): number {
@@ -150,10 +162,11 @@ export class ImportCount {
       rows: this.#rows,
       added: this.#added,
       same: this.#same,
-      restated: [...this.#restated].map(([currency, { days: restated, rows, before, after }]) => ({
+      restated: [...this.#restated].map(([currency, { days: restated, rows, gone, before, after }]) => ({
         currency,
         days: spansOf(restated).map(spanOut),
         rows,
+        gone,
         before,
         after,
         total: totalOf(restated, currency) - after + before - this.addedIn(restated, currency),

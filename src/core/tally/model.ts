@@ -12,6 +12,9 @@ export interface Counts {
   revenue: Micros;
 }
 
+/** Not divided, divided by instants, divided by the columns that the profile names as `splits`. */
+export type Detail = 0 | 1 | 2;
+
 /** A row of a report: what one unit did on one day. */
 export interface TallyRow extends Counts {
   day: Day;
@@ -23,6 +26,8 @@ export interface TallyRow extends Counts {
   country: string;
   /** What else divides the numbers of a unit and day, such as the hour; empty where nothing does. */
   part: string;
+  /** How finely the row divides the day of a unit: not at all, by instants, or by more columns. */
+  detail: Detail;
   currency: string;
 }
 
@@ -35,4 +40,11 @@ export interface WrittenRow {
   was: 'new' | 'same' | 'restated' | 'repeated';
   /** The revenue on record before (micros). */
   before: Micros;
+}
+
+/** A row that was on record, and is no longer reported. */
+export interface GoneRow {
+  day: Day;
+  currency: string;
+  revenue: Micros;
 }

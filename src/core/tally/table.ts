@@ -42,6 +42,22 @@ const ownColumns: ReportFields = {
 const noSplits: readonly string[] = [];
 const required = ['day', 'unit', 'impressions', 'revenue'] as const;
 
+/**
+ * The positions of the columns that divide the day of a unit: all of them, or none. With some of them, rows could not be
+ * told from those of a table that divides otherwise.
+ */
+function splitColumns({ cells, line }: CsvRow, splits: readonly string[]): number[] {
+  const missing = splits.filter((split) => !cells.includes(split));
+  if (missing.length === splits.length) return [];
+  if (missing.length > 0)
+    throw new CsvError({
+      message: `The table has no column ${missing.map((name) => `“${name}”`).join(', ')}, but others that divide the day of a unit.`,
+      fix: `Export it with all of them (${splits.join(', ')}), or with none.`,
+      line,
+    });
+  return splits.map((split) => cells.indexOf(split));
+}
+
 /** Reads an exported table of daily numbers block by block. */
 export class ReportTable {
   readonly #reader: CsvReader;
@@ -119,10 +135,7 @@ export class ReportTable {
       example: 'unit="Ad unit" revenue=Earned',
     });
     if ('fault' in found) throw new CsvError(found.fault);
-    this.#splits = report.splits.flatMap((split) => {
-      const at = header.cells.indexOf(split);
-      return at < 0 ? [] : [at];
-    });
+    this.#splits = splitColumns(header, report.splits);
     this.#decode = rowDecoder(this.profile, report, this.options.now);
     return { ...found, unknown: found.unknown.filter((column) => !report.splits.includes(column)) };
   }

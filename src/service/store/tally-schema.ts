@@ -1,3 +1,4 @@
+import type { Detail } from '../../core/tally/model.js';
 import { platformNames } from '../../core/words/names.js';
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
@@ -27,6 +28,8 @@ export const tallyRows = sqliteTable(
     /** Empty for all countries together. */
     country: text('country').notNull(),
     part: text('part').notNull(),
+    /** How finely the row divides the day of its series; see `Detail`. */
+    detail: integer('detail').$type<Detail>().notNull().default(0),
     /** The import that wrote it last. */
     import: integer('import').notNull(),
     requests: integer('requests'),

@@ -2,30 +2,31 @@ import { and, asc, desc, eq, gt, max, sql } from 'drizzle-orm';
 import type { SumRow } from '../../core/tally/figures.js';
 import type { LinedRow } from '../../core/tally/table.js';
 import type { Day, Span } from '../../core/tally/days.js';
-import type { TallyRow, WrittenRow } from '../../core/tally/model.js';
+import type { GoneRow, TallyRow, WrittenRow } from '../../core/tally/model.js';
 import type { Rate } from '../../core/tally/rates.js';
 import type { Release } from '../../core/tally/releases.js';
 import { atomically, type Db } from './open.js';
-import { isSame, mergedWith, numbersOf, type StoredRow } from './tally-rows.js';
+import {
+  ChangedDays,
+  counted,
+  isSame,
+  mergedWith,
+  numbersOf,
+  rowStatements,
+  type StoredRow,
+} from './tally-rows.js';
 import { tallyImports, tallyRates, tallyReleases, tallySeries } from './tally-schema.js';
 
 /** What daily numbers are about, as stored. */
 export type Series = typeof tallySeries.$inferSelect;
 type ImportRow = typeof tallyImports.$inferSelect;
-
-/**
- * Which rows count in sums: rows of single countries, and the row of all countries together where there are none of
- * these for its series and day.
- */
-const counted = `(one.country <> '' or not exists (
-  select 1 from tally_rows as other
-  where other.series = one.series and other.day = one.day and other.country <> ''))`;
+type ImportSource = Pick<ImportRow, 'network' | 'source'>;
 
 /** Daily numbers: the one place that reads and writes them. */
 export class TallyStore {
   /** The number of each series, by the network and what it is about, with the app that its rows name. */
   readonly #known = new Map<string, Map<string, { id: number; app: string }>>();
-  #statements: ReturnType<TallyStore['prepare']> | undefined;
+  #statements: ReturnType<typeof rowStatements> | undefined;
 
   constructor(private readonly db: Db) {}
 
@@ -43,39 +44,59 @@ export class TallyStore {
    * Writes rows, and the sums of the days that they change, in one transaction. A row that is on record is replaced;
    * rows of one country replace the row of all countries together in the sums.
    */
-  write(network: string, id: number, rows: readonly LinedRow[]): WrittenRow[] {
-    const { insert, find, replace, forget, sum } = (this.#statements ??= this.prepare());
-    const changed = new Map<number, Set<Day>>();
-    const change = (series: number, day: Day) => {
-      const days = changed.get(series);
-      if (days) days.add(day);
-      else changed.set(series, new Set([day]));
-    };
+  write({ network, source }: ImportSource, id: number, rows: readonly LinedRow[]): WrittenRow[] {
+    const { insert, find, replace, confirm } = this.statements;
+    const changed = new ChangedDays();
     return this.keepingSeries(() => {
       const written = rows.map(({ line, row }): WrittenRow => {
         const series = this.seriesOf(network, row);
         const key = [series, row.day, row.country, row.part];
-        const isNew = insert.run(...key, id, ...numbersOf(row), row.currency).changes === 1;
+        const isNew = insert.run(...key, row.detail, id, ...numbersOf(row), row.currency).changes === 1;
         if (isNew) {
-          change(series, row.day);
+          changed.add(series, row.day);
           return { line, row, was: 'new', before: 0 };
         }
         const stored = find.get(...key) as StoredRow;
         const isRepeated = stored.import === id;
         const merged = mergedWith(stored, row);
-        if (isSame(stored, merged))
+        if (isSame(stored, merged)) {
+          if (!isRepeated && source === 'http') confirm.run(id, ...key);
           return { line, row, was: isRepeated ? 'repeated' : 'same', before: row.revenue };
+        }
         replace.run(id, ...numbersOf(merged), row.currency, ...key);
-        change(series, row.day);
+        changed.add(series, row.day);
         return { line, row, was: isRepeated ? 'repeated' : 'restated', before: stored.revenue };
       });
-      for (const [series, days] of changed)
-        for (const day of days) {
-          forget.run(series, day);
-          sum.run({ series, day });
-        }
+      this.addUp(changed);
       return written;
     });
+  }
+
+  /**
+   * Takes out rows of some days that an earlier fetch brought and this import did not, and returns them. Days of which it
+   * brought nothing at all stay: that is more likely a fault of the network. So does what came in tables, which may hold
+   * more than the network reports.
+   */
+  drop(network: string, id: number, { from, to }: Span): GoneRow[] {
+    const { gone, drop } = this.statements;
+    const changed = new ChangedDays();
+    return atomically(this.db, () => {
+      const found = gone.all({ network, id, from, to }) as StoredRow[];
+      for (const { series, day, country, part } of found) {
+        drop.run(series, day, country, part);
+        changed.add(series, day);
+      }
+      this.addUp(changed);
+      return found.map(({ day, currency, revenue }) => ({ day, currency, revenue }));
+    });
+  }
+
+  private addUp(changed: ChangedDays): void {
+    const { forget, sum } = this.statements;
+    for (const [series, day] of changed.all()) {
+      forget.run(series, day);
+      sum.run({ series, day });
+    }
   }
 
   /** Does a write as one. If it fails, the series that it added are gone again, so what was known of them is forgotten. */
@@ -88,33 +109,8 @@ export class TallyStore {
     }
   }
 
-  /** SQL that is run for every row; Drizzle's builder takes ten times as long. */
-  private prepare() {
-    const { $client } = this.db;
-    const key = 'series = ? and day = ? and country = ? and part = ?';
-    return {
-      insert: $client.prepare(
-        `insert into tally_rows (series, day, country, part, import, requests, matched, impressions, clicks, rewards, revenue, currency)
-         values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict do nothing`,
-      ),
-      find: $client.prepare(`select * from tally_rows where ${key}`),
-      replace: $client.prepare(
-        `update tally_rows set import = ?, requests = ?, matched = ?, impressions = ?, clicks = ?, rewards = ?, revenue = ?, currency = ?
-         where ${key}`,
-      ),
-      forget: $client.prepare('delete from tally_days where series = ? and day = ?'),
-      sum: $client.prepare(
-        `insert into tally_days (series, day, currency, requests, matched, impressions, clicks, rewards, revenue)
-         select series, day, currency, sum(requests), sum(matched), sum(impressions), sum(clicks), sum(rewards), sum(revenue)
-         from tally_rows as one where series = @series and day = @day and ${counted}
-         group by series, day, currency`,
-      ),
-      addSeries: $client.prepare(
-        `insert into tally_series (network, kind, key, app) values (?, ?, ?, ?)
-         on conflict (network, kind, key) do update set app = case when excluded.app = '' then app else excluded.app end
-         returning id`,
-      ),
-    };
+  private get statements(): ReturnType<typeof rowStatements> {
+    return (this.#statements ??= rowStatements(this.db));
   }
 
   private seriesOf(network: string, { unit, app }: TallyRow): number {
@@ -123,7 +119,7 @@ export class TallyStore {
     this.#known.set(`${network} ${kind}`, known);
     const found = known.get(key);
     if (found && (owner === '' || found.app === owner)) return found.id;
-    const { addSeries } = (this.#statements ??= this.prepare());
+    const { addSeries } = this.statements;
     const { id } = addSeries.get(network, kind, key, owner) as { id: number };
     if (known.size > 200_000) known.clear();
     known.set(key, { id, app: owner });

@@ -28,14 +28,17 @@ export class HistoryWork {
     const span = { from: newest - historyDays + 1, to: newest };
     const ids = [...units, ...apps].map(({ id }) => id);
     const known = new Map<string, ReadonlySet<Day>>();
+    const inTables = reported.flatMap(({ network }) =>
+      tallies.fetchedUpTo(network) === null ? [network] : [],
+    );
     for (const network of new Set([...units, ...apps].map((one) => one.network))) {
       // A fetch brings all of an account. A table may be of one title: that it lacks another one says nothing.
-      const those = tallies.fetchedUpTo(network) === null ? [...units, ...apps] : series;
+      const those = inTables.includes(network) ? [...units, ...apps] : series;
       const all = those.filter((one) => one.network === network).map(({ id }) => id);
       known.set(network, new Set(tallies.days(all, span)));
     }
     const last = reported.map(({ network, day }) => {
-      const days = tallies.fetchedUpTo(network) === null ? known.get(network) : undefined;
+      const days = inTables.includes(network) ? known.get(network) : undefined;
       return { network, day: days && days.size > 0 ? Math.max(...days) : day };
     });
     return buildHistory({
@@ -44,6 +47,7 @@ export class HistoryWork {
       rows: tallies.sums(ids, span, { series: true, day: true, country: false }),
       known,
       last,
+      inTables,
       releases: title === null ? [] : tallies.releases(title),
       former: title === null ? [] : this.formerUnits(title),
       lacksAppAds: this.lacksAppAds(),

@@ -42,7 +42,13 @@ export class ImportRun {
   /** Writes what waits to be written together. */
   flush(): void {
     const part = this.#waiting.splice(0, batch);
-    if (part.length > 0) this.count.add(this.context.tallies.write(this.of.network, this.#id, part), []);
+    if (part.length > 0) this.count.add(this.context.tallies.write(this.of, this.#id, part), []);
+  }
+
+  /** Takes out what was fetched before and is no longer reported, on days that were fetched to their end. */
+  drop(span: Span): void {
+    this.flush();
+    this.count.drop(this.context.tallies.drop(this.of.network, this.#id, span));
   }
 
   /** Notes the days that were read to their end, and whether these are all. */

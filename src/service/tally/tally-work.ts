@@ -148,7 +148,7 @@ export class TallyWork {
         }
         run.write(rows, odd);
       }
-      run.flush();
+      run.drop(wholeDays(profile, part));
       run.reached({ from: span.from, to: part.to }, part.to === span.to);
       progress({ doing: `reading the days of ${profile.name}`, done: part.to - span.from + 1, total: days });
     }
@@ -193,6 +193,11 @@ export class TallyWork {
       oddCount: read.odd.length,
     };
   }
+}
+
+/** The days of which a network has told everything. Where it reports instants, it may cut the outer days otherwise. */
+function wholeDays({ report }: Profile, { from, to }: Span): Span {
+  return report?.day === 'timestamp' ? { from: from + 1, to: to - 1 } : { from, to };
 }
 
 /** @throws ServiceError `invalid` */

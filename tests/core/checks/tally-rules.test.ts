@@ -92,8 +92,40 @@ tallyCases(placementSilent, {
         {
           platform: 'ios',
           placement: 'page',
-          message: expect.stringContaining('though 2.0 was released on'),
+          message: expect.stringMatching(/though 2.0 was released on [\d-]+\.$/),
         },
+      ],
+    },
+    {
+      name: 'in tables without any row of iOS since',
+      title,
+      inTables: ['cobalt-heron'],
+      units: all.map((one) =>
+        one.unit === page.ios || one.unit === footer.ios
+          ? { ...one, asked: since(4, steady(900), () => 0) }
+          : one,
+      ),
+      findings: [
+        { placement: 'footer', message: expect.stringContaining('import those of iOS, too') },
+        { placement: 'page', message: expect.stringContaining('import those of iOS, too') },
+      ],
+    },
+    {
+      name: 'in tables that have the other unit of iOS',
+      title,
+      inTables: ['cobalt-heron'],
+      units: but(page.ios, { asked: since(4, steady(900), () => 0) }),
+      findings: [{ placement: 'page', message: expect.stringContaining('2 days are unusual') }],
+    },
+    {
+      name: 'released, and in no table',
+      title,
+      inTables: ['cobalt-heron'],
+      units: all.filter(({ unit }) => unit !== page.ios && unit !== footer.ios),
+      releases: both(10),
+      findings: [
+        { placement: 'footer', message: expect.stringContaining('No table has a row of iOS') },
+        { placement: 'page', message: expect.stringContaining('No table has a row of iOS') },
       ],
     },
   ],
@@ -225,6 +257,16 @@ tallyCases(oneSided, {
         },
       ],
       byHand: { units: all },
+    },
+    {
+      name: 'in no table of iOS',
+      title,
+      inTables: ['cobalt-heron'],
+      units: all.filter(({ unit }) => unit !== page.ios && unit !== footer.ios),
+      findings: [
+        { placement: 'footer', message: expect.stringContaining('No table has a row of iOS') },
+        { placement: 'page' },
+      ],
     },
     {
       name: 'shown on iOS, and paid for nothing',

@@ -2,7 +2,7 @@ import { amountText } from '../../tally/money.js';
 import { sumOf, sumOfLast } from '../../tally/signals.js';
 import { defineRule } from '../model.js';
 import { platformName } from '../scope.js';
-import { fromTallied, namesOf, sisterOf, talliedUnits } from '../tally-scope.js';
+import { fromTallied, mayBeLeftOut, namesOf, sisterOf, talliedUnits } from '../tally-scope.js';
 
 /** A placement has to have reported for so many days on the side that earns nothing. */
 const patience = 14;
@@ -17,6 +17,8 @@ export const oneSided = defineRule({
     messages: {
       nothing:
         'On {on}, {placement} has never earned anything from {network}; on {other}, it earned {amount} in the last four weeks.',
+      nothingInTables:
+        'On {on}, {placement} has never earned anything from {network}; on {other}, it earned {amount} in the last four weeks. No table has a row of {on}: if they are of another app, import those of {on}, too.',
     },
     needsTitle: true,
   },
@@ -34,7 +36,7 @@ export const oneSided = defineRule({
       if (history && (history.asked.length < patience || sumOf(history.matched) === 0)) continue;
       yield {
         ...fromTallied(unit),
-        message: 'nothing',
+        message: mayBeLeftOut(context, unit, 0) ? 'nothingInTables' : 'nothing',
         data: { ...namesOf(unit), other: platformName(sisterOf(unit.platform)) },
         changing: { amount: `${amountText(earned)} ${sister?.history?.currency ?? ''}` },
       };

@@ -1,7 +1,14 @@
 import { dayText } from '../../tally/days.js';
 import { median, silence } from '../../tally/signals.js';
 import { defineRule } from '../model.js';
-import { countText, fromTallied, namesOf, releaseBefore, talliedUnits } from '../tally-scope.js';
+import {
+  countText,
+  fromTallied,
+  mayBeLeftOut,
+  namesOf,
+  releaseBefore,
+  talliedUnits,
+} from '../tally-scope.js';
 
 /** A release is given so many days until people have it. */
 const spreads = 3;
@@ -16,8 +23,12 @@ export const placementSilent = defineRule({
     messages: {
       stopped:
         'On {on}, {placement} has made no request to {network} since {since}: for {days} days, after {usual} requests a day. For this unit, {unusual} days are unusual.',
+      stoppedInTables:
+        'On {on}, {placement} has made no request to {network} since {since}: for {days} days, after {usual} requests a day. No table has a row of {on} since then: if the last ones are of another app, import those of {on}, too.',
       never:
         'On {on}, {placement} has never made a request to {network}, though {version} was released on {day}.',
+      neverInTables:
+        'On {on}, {placement} has never made a request to {network}, though {version} was released on {day}. No table has a row of {on}: if they are of another app, import those of {on}, too.',
     },
     needsTitle: true,
   },
@@ -29,19 +40,19 @@ export const placementSilent = defineRule({
         const release = releaseBefore(context, platform, last - spreads, last);
         if (!release) continue;
         const data = { ...names, version: release.version, day: release.text };
-        yield { ...fromTallied(unit), message: 'never', data };
+        const message = mayBeLeftOut(context, unit, 0) ? 'neverInTables' : 'never';
+        yield { ...fromTallied(unit), message, data };
         continue;
       }
       const found = silence(history.asked);
       if (!found) continue;
       const before = history.asked.slice(0, history.asked.length - found.days).slice(-28);
       const usual = median(before.filter((value) => value !== null));
-      yield {
-        ...fromTallied(unit),
-        message: 'stopped',
-        data: { ...names, since: dayText(history.from + lastAsked(history.asked) + 1) },
-        changing: { days: String(found.days), unusual: String(found.unusual), usual: countText(usual) },
-      };
+      const since = history.from + lastAsked(history.asked) + 1;
+      const days = { days: String(found.days), usual: countText(usual) };
+      const head = { ...fromTallied(unit), data: { ...names, since: dayText(since) } };
+      if (mayBeLeftOut(context, unit, since)) yield { ...head, message: 'stoppedInTables', changing: days };
+      else yield { ...head, message: 'stopped', changing: { ...days, unusual: String(found.unusual) } };
     }
   },
 });
