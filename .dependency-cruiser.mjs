@@ -25,6 +25,9 @@ const core = [
   'wiring',
   'board',
   'steps',
+  'portfolio',
+  'id-trace',
+  'search',
   'adopting',
   'drafting',
 ];

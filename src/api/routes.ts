@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import { networkRoutes } from './routes/networks.js';
+import { overviewRoutes } from './routes/overview.js';
 import { rehearsalRoutes } from './routes/rehearsals.js';
 import { rosterRoutes } from './routes/roster.js';
 import { sessionRoutes } from './routes/sessions.js';
@@ -14,6 +15,7 @@ export type { RouteSpec } from './routes/spec.js';
 /** Every call of the HTTP interface. The OpenAPI document keeps this order. */
 export const routes = {
   ...sessionRoutes,
+  ...overviewRoutes,
   ...titleRoutes,
   ...rosterRoutes,
   ...networkRoutes,

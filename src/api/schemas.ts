@@ -1,3 +1,5 @@
+import { IdTrace } from '../core/id-trace/trace.js';
+import { SearchAnswer } from './overview.js';
 import * as z from 'zod';
 import { schemaDocument } from './components.js';
 import { TitleDraft } from '../core/adopting/model.js';
@@ -141,6 +143,8 @@ export const published: Record<string, Published> = {
     from: '`syndexa placement list --json`',
   },
   ids: { type: IdList, io: 'output', from: '`syndexa id list --json`' },
+  'id-trace': { type: IdTrace, io: 'output', from: '`syndexa id trace --json`' },
+  find: { type: SearchAnswer, io: 'output', from: '`syndexa find --json`' },
   removed: {
     type: Removed,
     io: 'output',

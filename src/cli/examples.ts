@@ -67,6 +67,8 @@ export const examples: Record<string, readonly string[]> = {
   'placement set': ['syndexa placement set tidewick tide-list-footer --refresh 90s'],
   'placement remove': ['syndexa placement remove tidewick tide-list-footer'],
   'id list': ['syndexa id list tidewick'],
+  'id trace': ['syndexa id trace CH-U-204418-P4N7C2VJ'],
+  find: ['syndexa find tide-list'],
   'id unset': [
     'syndexa id unset tidewick --network cobalt-heron --platform android --placement tide-list-footer',
   ],

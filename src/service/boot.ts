@@ -22,6 +22,7 @@ import { InventoryStore } from './store/inventory-store.js';
 import { openStore, type OpenStore } from './store/open.js';
 import { EventStreams } from './event-streams.js';
 import { LinkedTrees } from './linked-trees.js';
+import { OverviewWork } from './overview-work.js';
 import { CollectWork } from './partners/collect-work.js';
 import { ProvisionWork } from './partners/provision-work.js';
 import { RehearsalWork } from './rehearsals/rehearsal-work.js';
@@ -30,6 +31,7 @@ import { StepsWork } from './steps-work.js';
 import { TitleWork } from './title-work.js';
 import { TreeWork } from './tree-work.js';
 import { StoredReadings } from './store/reading-shelf.js';
+import { OverviewStore } from './store/overview-store.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
 import { TallyStore } from './store/tally-store.js';
@@ -163,6 +165,7 @@ function assemble(
   { store: { db }, access, log, now }: { store: OpenStore; access: Access; log: Log; now: () => Date },
 ): Service {
   const roster = new RosterStore(db);
+  const overview = new OverviewStore(db);
   const secrets = new Secrets(home, env);
   const trees = new TreeStore(db, now);
   const shelf = build === null ? undefined : new StoredReadings(db, build);
@@ -171,6 +174,7 @@ function assemble(
     home,
     access,
     roster,
+    overview,
     secrets,
     inventories: new InventoryStore(db),
     steps: new StepsStore(db),
@@ -194,11 +198,13 @@ function assemble(
     version,
     now,
   };
+  const overviewing = new OverviewWork(context);
   const titleWork = new TitleWork(context);
   const tallyHistory = new HistoryWork(context);
   const treeWork = new TreeWork(context, tallyHistory);
   return {
     ...context,
+    overviewing,
     titleWork,
     treeWork,
     stepsWork: new StepsWork(context, tallyHistory),

@@ -1,5 +1,6 @@
 import type { ServiceContext } from './context.js';
 import type { LinkedTrees } from './linked-trees.js';
+import type { OverviewWork } from './overview-work.js';
 import type { CollectWork } from './partners/collect-work.js';
 import type { ProvisionWork } from './partners/provision-work.js';
 import type { RehearsalWork } from './rehearsals/rehearsal-work.js';
@@ -12,6 +13,7 @@ import type { TreeWork } from './tree-work.js';
 
 /** What handlers of routes work with: the stores, and the work that is built on them. */
 export interface Service extends ServiceContext {
+  overviewing: OverviewWork;
   titleWork: TitleWork;
   treeWork: TreeWork;
   stepsWork: StepsWork;

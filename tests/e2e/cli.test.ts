@@ -765,22 +765,3 @@ describe('with a service that runs', () => {
     expect(existsSync(join(data, 'service.json'))).toBe(false);
   });
 });
-
-describe('the demo', () => {
-  it('walks the whole way without a person, and leaves the checkout as it was', async () => {
-    const before = filesBelow(join(root, 'demo'));
-    const { code, out, err } = await syndexa(['demo', '--walk'], home);
-    expect([code, err]).toEqual([0, '']);
-    for (const step of [
-      '▶ syndexa survey',
-      '▶ syndexa check',
-      '▶ syndexa wire',
-      'there is nothing to wire',
-      '✔ nothing found',
-      '● The board is good',
-    ])
-      expect(out).toContain(step);
-    expect(filesBelow(join(root, 'demo'))).toEqual(before);
-    cpSync(join(root, 'demo/roster.yaml'), join(home, 'x.yaml'));
-  });
-});

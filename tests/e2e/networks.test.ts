@@ -18,6 +18,7 @@ import {
   plist,
   profiles,
   root,
+  filesBelow,
 } from '../support/trees.js';
 
 /** A sixth network, as a user would write it: data, and no code. */
@@ -339,8 +340,18 @@ describe('a sixth network, known by a YAML file alone', () => {
 
 describe('the demo, walked from end to end', () => {
   it('makes a title right, and another from an empty record over a network that fails', async () => {
+    const before = filesBelow(join(root, 'demo'));
     const { code, out, err } = await syndexa(['demo', '--walk'], home);
     expect([code, err]).toEqual([0, '']);
+    for (const step of [
+      '▶ syndexa survey',
+      '▶ syndexa wire',
+      'there is nothing to wire',
+      '● The board is good',
+    ])
+      expect(out).toContain(step);
+    // Not a byte of the checkout is changed.
+    expect(filesBelow(join(root, 'demo'))).toEqual(before);
     const parts = out.split(/^▶ syndexa /m);
     const part = (start: string) => parts.filter((text) => text.startsWith(start));
     expect(part('check tidewick --title tidewick --fail-on note')[0]).toContain('nothing found');

@@ -60,8 +60,8 @@ const bare = {
 };
 const both = { android: 'example.brine.kelp', ios: 'example.brine.kelp' };
 
-describe('a write of 300 files that is killed', () => {
-  const count = 300;
+describe('a write of 100 files that is killed', () => {
+  const count = 100;
   const source = (index: number) =>
     `package example.brine.kelp\n\n// ${'-'.repeat(1_500)}\nval unit${index} = "CH-U-310772-BBBB1111"\n`;
   const title = kelp({

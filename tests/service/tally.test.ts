@@ -1,9 +1,8 @@
-import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { dayText, readDay } from '../../src/core/tally/days.js';
 import { partneredService, plantedKey, type PartneredService } from '../support/partner.js';
-import { http, testService, type TestService } from '../support/service.js';
+import { http, snapshotOf, testService, type TestService } from '../support/service.js';
 import { androidFiles } from '../support/trees.js';
 
 const now = () => new Date('2026-11-15T12:00:00Z');
@@ -479,23 +478,8 @@ describe('what numbers contradict', () => {
   });
 
   it('is named by a check of a tree, and by the step', async () => {
-    const files = androidFiles();
-    const contents = Object.entries(files).map(([path, text]) => ({ path, bytes: Buffer.from(text) }));
-    const listing = contents.map(({ path, bytes }) => ({
-      path,
-      hash: createHash('sha256').update(bytes).digest('hex'),
-      size: bytes.length,
-    }));
-    const { body } = await http(api('/snapshots'), 'POST', {
-      name: 'kelp',
-      files: listing,
-      folders: [],
-      skipped: [],
-    });
-    await http(api('/blobs'), 'POST', {
-      blobs: contents.map(({ bytes }, at) => ({ hash: listing[at]?.hash, base64: bytes.toString('base64') })),
-    });
-    const checked = await http(api(`/snapshots/${body.id}/check`), 'POST', { title: 'kelp' });
+    const snapshot = await snapshotOf(s.url, 'kelp', androidFiles());
+    const checked = await http(api(`/snapshots/${snapshot}/check`), 'POST', { title: 'kelp' });
     expect(checked.body.findings.map(({ rule }: any) => rule)).toContain('tally/silent');
     const { steps } = (await http(api('/titles/kelp/steps'))).body;
     const earning = steps.filter(({ step }: any) => step === 'earning');

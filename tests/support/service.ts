@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -78,4 +79,22 @@ export async function putPublisher(url: string, publisher: unknown): Promise<Ans
   const { etag } = (await http(url)).headers;
   const named = typeof etag === 'string' && etag.startsWith('"v');
   return http(url, 'PUT', publisher, named ? { 'If-Match': etag } : { 'If-None-Match': '*' });
+}
+
+/** Sends a tree as the client does; returns its snapshot. */
+export async function snapshotOf(url: string, name: string, files: Record<string, string>): Promise<string> {
+  const contents = Object.entries(files).map(([path, text]) => {
+    const bytes = Buffer.from(text);
+    return { path, bytes, hash: createHash('sha256').update(bytes).digest('hex') };
+  });
+  const { body } = await http(`${url}/api/v1/snapshots`, 'POST', {
+    name,
+    files: contents.map(({ path, bytes, hash }) => ({ path, hash, size: bytes.length })),
+    folders: [],
+    skipped: [],
+  });
+  await http(`${url}/api/v1/blobs`, 'POST', {
+    blobs: contents.map(({ bytes, hash }) => ({ hash, base64: bytes.toString('base64') })),
+  });
+  return body.id;
 }

@@ -1,6 +1,7 @@
 import type { Platform, Stage } from '../../core/words/words.js';
 import { withService } from '../connect.js';
-import type { Io } from '../io.js';
+import type { Io, Paint } from '../io.js';
+import { idTraceText } from '../render/id-trace.js';
 import { plainTable } from '../render/table.js';
 import { type Output, tell } from './titles.js';
 
@@ -63,5 +64,24 @@ export function setId(io: Io, id: string, value: string | null, fields: IdFields
     });
     const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
     return tell(io, fields, record, value === null ? `Took out ${spot}.` : `Set ${spot} to ${value}.`);
+  });
+}
+
+/** `syndexa id trace ID`. */
+export function traceId(io: Io, paint: Paint, id: string, options: Output): Promise<number> {
+  return withService(io, async (client) => {
+    const trace = await client.call('traceId', { query: { id } });
+    return tell(io, options, trace, idTraceText(trace, paint).trimEnd());
+  });
+}
+
+/** `syndexa find TEXT`. */
+export function find(io: Io, text: string, options: Output): Promise<number> {
+  return withService(io, async (client) => {
+    const hits = await client.call('search', { query: { text } });
+    const rows = hits.map(({ kind, name, where }) => [kind, name, where]);
+    const nothing = `Nothing has “${text}” in its name or ID.`;
+    const table = plainTable({ head: ['what', 'name', 'where'], rows, whole: [1] }, io.columns);
+    return tell(io, options, hits, hits.length > 0 ? table : nothing);
   });
 }

@@ -6,12 +6,23 @@ import { json, type Group, type GroupContext } from './group.js';
 export const idCommands: Group = (program, context) => {
   const { io, paint, end } = context;
   const ids = () => import('../commands/ids.js');
-  const id = program.command('id').description('IDs: list, set, unset, collect');
+  const id = program.command('id').description('IDs: list, set, unset, trace, collect');
   id.command('list')
     .description('list every ID with its state')
     .argument('<title>')
     .addOption(json())
     .action((name: string, options) => end(ids().then(({ listIds }) => listIds(io, name, options))));
+  id.command('trace')
+    .description('tell all that is known of an ID: whose it is, where it is, when it was set, what it earned')
+    .argument('<id>')
+    .addOption(json())
+    .action((value: string, options) => end(ids().then(({ traceId }) => traceId(io, paint, value, options))));
+  program
+    .command('find')
+    .description('find a text in IDs, titles, placements, networks and rules')
+    .argument('<text>')
+    .addOption(json())
+    .action((text: string, options) => end(ids().then(({ find }) => find(io, text, options))));
   const slot = (command: Command) =>
     command
       .requiredOption('--network <network>')

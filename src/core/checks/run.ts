@@ -1,3 +1,4 @@
+import { compareText } from '../text/compare.js';
 import { valueAt } from '../text/own-values.js';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
@@ -142,8 +143,4 @@ function engineFinding({ meta }: Rule, error: unknown): Finding {
     chain: [],
     fingerprint: `engine-${meta.id}`,
   };
-}
-
-function compareText(a: string, b: string): number {
-  return a < b ? -1 : a > b ? 1 : 0;
 }

@@ -24,7 +24,7 @@ export type OwnedId = HeldId & { title: string };
 export type FindHolder = (network: string, id: string) => OwnedId | undefined;
 
 /** Every ID in a title, in the order of the document. */
-export function heldIds(title: Title): HeldId[] {
+export function heldIds(title: Pick<Title, 'networks' | 'placements'>): HeldId[] {
   const held: HeldId[] = [];
   for (const [network, enrolment] of Object.entries(title.networks)) {
     for (const platform of platforms) {

@@ -2,7 +2,8 @@ import type { Platform } from '../words/words.js';
 import { changeBetween, noChange, plusChange, type Change } from './compare.js';
 import { groupSums, noSums, type Group, type SumRow, type Sums, type Unconverted } from './figures.js';
 import type { Exchange } from './rates.js';
-import { compareText, type OwnedSeries } from './report.js';
+import { compareText } from '../text/compare.js';
+import type { OwnedSeries } from './report.js';
 
 /** The change of one unit between two spans of days. */
 export interface ChangeRow extends Change {

@@ -13,6 +13,7 @@ import {
 import type { Owner, Owners } from './owners.js';
 import type { Exchange } from './rates.js';
 import { releaseOn, type Release } from './releases.js';
+import { compareText } from '../text/compare.js';
 
 /** What numbers are about: a unit of a network, or an app as a whole. */
 export interface Series {
@@ -135,11 +136,6 @@ function byRevenue(one: FigureRow, other: FigureRow): number {
     other.impressions - one.impressions ||
     compareText(one.key, other.key)
   );
-}
-
-/** The order of two texts, by their code units. */
-export function compareText(one: string, other: string): number {
-  return one < other ? -1 : one > other ? 1 : 0;
 }
 
 /** What a row is counted under; with the unit where no title holds it. */

@@ -5,6 +5,7 @@ import { appAdsHandlers } from './app-ads.js';
 import { attributionHandlers } from './attribution.js';
 import { inventoryHandlers } from './inventory.js';
 import { networkHandlers } from './networks.js';
+import { overviewHandlers } from './overview.js';
 import { rehearsalHandlers } from './rehearsals.js';
 import { rosterDocumentHandlers } from './roster-document.js';
 import { snapshotHandlers } from './snapshots.js';
@@ -22,6 +23,7 @@ export const handlers: Omit<Handlers, OpenRoute> = {
   ...attributionHandlers,
   ...inventoryHandlers,
   ...networkHandlers,
+  ...overviewHandlers,
   ...rehearsalHandlers,
   ...rosterDocumentHandlers,
   ...snapshotHandlers,

@@ -1,18 +1,13 @@
 import { isUsedBy } from '../../core/roster/used.js';
 import { withoutNetwork } from '../../core/roster/without.js';
 import { publisherProblems } from '../../core/roster/credentials.js';
-import { heldIds } from '../../core/roster/validate.js';
 import { valueAt } from '../../core/text/own-values.js';
 import { Slug } from '../../core/words/words.js';
 import { writerOf } from '../context.js';
 import { refuse, ServiceError } from '../errors.js';
 import { conditionOf, setVersion } from '../conditions.js';
-import { lastRehearsals } from '../rehearsals/last.js';
 import { created, nextPage, type Handlers } from '../route.js';
 import { noPlacement } from '../title-work.js';
-
-/** The board of a title with more placements is made in a worker thread. */
-const largeBoard = 100;
 
 /** Titles, placements, IDs, the board, and the publisher. */
 export const titleHandlers = {
@@ -106,17 +101,7 @@ export const titleHandlers = {
     if (next !== undefined) nextPage(request, response, next);
     return entries;
   },
-  board: ({ params, signal }, { roster, profiles, trees, inventories, steps, runner, ...service }) => {
-    const { id, title } = roster.get(params.title);
-    const sources = {
-      readings: trees.readings(id),
-      inventories: inventories.about(heldIds(title).map((held) => held.id)),
-      rehearsals: lastRehearsals({ steps, trees }, id),
-      now: service.now().toISOString(),
-    };
-    const isLarge = Object.keys(title.placements).length > largeBoard;
-    return runner.record('board', [id, title, profiles.profiles(), sources], { signal, isLarge });
-  },
+  board: ({ params, signal }, { overviewing }) => overviewing.board(params.title, signal),
   showPublisher: ({ response }, { roster }) => {
     const version = roster.publisherVersion();
     if (version !== undefined) setVersion(response, version);
