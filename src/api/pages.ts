@@ -10,6 +10,10 @@ export const pages = {
   tally: '/titles/:title/tally',
   allTallies: '/tally',
   edition: '/titles/:title/:platform',
+  trace: '/ids/:id',
+  documents: '/documents',
+  rules: '/rules',
+  rule: '/rules/:group/:name',
   networks: '/networks',
   network: '/networks/:network',
 } as const;

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ThreeWayChange } from '../core/roster/compare.js';
 
 export const FieldFault = z.object({
   field: z.string(),
@@ -18,7 +19,7 @@ export const Problem = z
     fix: z.string().optional(),
     errors: z.array(FieldFault).optional(),
     changes: z
-      .array(z.unknown())
+      .array(ThreeWayChange)
       .optional()
       .meta({ description: 'For a stale import: the three-way difference.' }),
   })

@@ -47,6 +47,15 @@ async function ask<Name extends RouteName>(
   return { answer: value as AnswerOf<Name>, next: nextPageOf(response.headers.get('Link')) };
 }
 
+/** One page of a list that is answered in pages, and where the next one begins. */
+export async function callPage<Name extends PagedRoute>(
+  name: Name,
+  options: CallOptions<Name>,
+): Promise<{ entries: AnswerOf<Name>; next: number | undefined }> {
+  const { answer, next } = await ask(name, options);
+  return { entries: answer, next };
+}
+
 /** All entries of a list that is answered in pages. */
 export async function callAll<Name extends PagedRoute>(
   name: Name,

@@ -1,18 +1,38 @@
-import { Navigate, Route, Routes } from 'react-router';
+import { lazy } from 'react';
+import { Route, Routes } from 'react-router';
 import { pages } from '../api/pages.js';
-import { Failure, Loading } from './components/states.js';
+import { NoPage } from './components/no-page.js';
 import { Layout } from './components/layout.js';
-import { AdoptPage } from './pages/adopt.js';
+import { Failure, Loading } from './components/states.js';
+import { useLiveChanges } from './live.js';
 import { BoardPage } from './pages/board.js';
-import { EditionPage } from './pages/edition/index.js';
-import { NetworkPage, NetworksPage } from './pages/networks.js';
-import { RehearsalPage } from './pages/rehearsal/index.js';
-import { TallyPage } from './pages/tally/index.js';
-import { StepsPage } from './pages/steps.js';
-import { RecordPage } from './pages/record/index.js';
-import { FirstTitlePage } from './pages/first-title.js';
 import { SignInPage } from './pages/sign-in.js';
-import { useLiveChanges, useSession, useTitles } from './queries.js';
+import { useSession } from './queries.js';
+
+// The board is what most people come for; the other pages are loaded when they are visited.
+const AdoptPage = lazy(() => import('./pages/adopt.js').then((all) => ({ default: all.AdoptPage })));
+const DocumentsPage = lazy(() =>
+  import('./pages/documents/index.js').then((all) => ({ default: all.DocumentsPage })),
+);
+const EditionPage = lazy(() =>
+  import('./pages/edition/index.js').then((all) => ({ default: all.EditionPage })),
+);
+const FirstTitlePage = lazy(() =>
+  import('./pages/first-title.js').then((all) => ({ default: all.FirstTitlePage })),
+);
+const NetworkPage = lazy(() => import('./pages/networks.js').then((all) => ({ default: all.NetworkPage })));
+const NetworksPage = lazy(() => import('./pages/networks.js').then((all) => ({ default: all.NetworksPage })));
+const PortfolioPage = lazy(() =>
+  import('./pages/portfolio/index.js').then((all) => ({ default: all.PortfolioPage })),
+);
+const RecordPage = lazy(() => import('./pages/record/index.js').then((all) => ({ default: all.RecordPage })));
+const RehearsalPage = lazy(() =>
+  import('./pages/rehearsal/index.js').then((all) => ({ default: all.RehearsalPage })),
+);
+const RulesPage = lazy(() => import('./pages/rules.js').then((all) => ({ default: all.RulesPage })));
+const StepsPage = lazy(() => import('./pages/steps.js').then((all) => ({ default: all.StepsPage })));
+const TallyPage = lazy(() => import('./pages/tally/index.js').then((all) => ({ default: all.TallyPage })));
+const TracePage = lazy(() => import('./pages/trace.js').then((all) => ({ default: all.TracePage })));
 
 /** The console, once it is known who uses it. */
 export function App() {
@@ -27,11 +47,11 @@ export function App() {
 
 /** A page per question, each with its own address. */
 function Pages() {
-  useLiveChanges();
+  const connection = useLiveChanges();
   return (
     <Routes>
-      <Route element={<Layout />}>
-        <Route index element={<Home />} />
+      <Route element={<Layout connection={connection} />}>
+        <Route index element={<PortfolioPage />} />
         <Route path={pages.newTitle} element={<FirstTitlePage />} />
         <Route path={pages.adopt} element={<AdoptPage />} />
         <Route path={pages.board} element={<BoardPage />} />
@@ -43,28 +63,12 @@ function Pages() {
         <Route path={pages.edition} element={<EditionPage />} />
         <Route path={pages.networks} element={<NetworksPage />} />
         <Route path={pages.network} element={<NetworkPage />} />
+        <Route path={pages.trace} element={<TracePage />} />
+        <Route path={pages.documents} element={<DocumentsPage />} />
+        <Route path={pages.rules} element={<RulesPage />} />
+        <Route path={pages.rule} element={<RulesPage />} />
         <Route path="*" element={<NoPage />} />
       </Route>
     </Routes>
-  );
-}
-
-/** The board of the first title; without titles, the way to the first one. */
-function Home() {
-  const titles = useTitles();
-  if (titles.status === 'pending') return <Loading what="the titles" />;
-  if (titles.status === 'error') return <Failure error={titles.error} again={() => void titles.refetch()} />;
-  const [first] = titles.data;
-  return first ? <Navigate to={`/titles/${first.id}`} replace /> : <FirstTitlePage />;
-}
-
-function NoPage() {
-  return (
-    <main className="page">
-      <h1>There is no such page</h1>
-      <p>
-        The address leads nowhere. <a href="/">Go to the board.</a>
-      </p>
-    </main>
   );
 }

@@ -15,6 +15,7 @@ import './styles/controls.css';
 import './styles/pages.css';
 import './styles/rehearsal.css';
 import './styles/tally.css';
+import './styles/shell.css';
 
 // A session that ended is noticed by whatever is asked next: then the sign-in page takes over.
 const noticeSignedOut = (error: unknown) => {

@@ -1,18 +1,22 @@
 import {
+  type InfiniteData,
   keepPreviousData,
   skipToken,
+  useInfiniteQuery,
   useQuery,
-  useQueryClient,
   type UseQueryResult,
 } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import type { AnswerOf, QueryOf } from '../api/routes.js';
-import { call, callAll, type CallError } from './api.js';
+import { call, callAll, callPage, type CallError } from './api.js';
 
 /** One key per thing that is asked for, so that what changed can be asked for again. */
 export const keys = {
   session: ['session'] as const,
   titles: ['titles'] as const,
+  portfolio: ['portfolio'] as const,
+  trace: (id: string) => ['trace', id] as const,
+  rules: ['rules'] as const,
   title: (id: string) => ['title', id] as const,
   board: (id: string) => ['board', id] as const,
   steps: (id: string) => ['steps', id] as const,
@@ -38,6 +42,42 @@ export const useSession = (): Answer<'session'> =>
 
 export const useTitles = (): Answer<'listTitles'> =>
   useQuery({ queryKey: keys.titles, queryFn: () => callAll('listTitles') });
+
+/** All titles in short, page after page: the first ones are shown while the others are read. */
+export function usePortfolio() {
+  const { status, data, error, hasNextPage, isFetching, fetchNextPage, refetch } = useInfiniteQuery<
+    Awaited<ReturnType<typeof callPage<'portfolio'>>>,
+    CallError,
+    InfiniteData<Awaited<ReturnType<typeof callPage<'portfolio'>>>>,
+    typeof keys.portfolio,
+    number | undefined
+  >({
+    queryKey: keys.portfolio,
+    queryFn: ({ pageParam }) =>
+      callPage('portfolio', { query: pageParam === undefined ? {} : { after: pageParam } }),
+    initialPageParam: undefined,
+    getNextPageParam: ({ next }) => next,
+  });
+  useEffect(() => {
+    if (hasNextPage && !isFetching && !error) void fetchNextPage();
+  }, [hasNextPage, isFetching, error, fetchNextPage]);
+  const titles = useMemo(() => data?.pages.flatMap(({ entries }) => entries) ?? [], [data]);
+  return { status, titles, error, isComplete: !hasNextPage, again: () => void refetch() };
+}
+
+export const useTrace = (id: string): Answer<'traceId'> =>
+  useQuery({ queryKey: keys.trace(id), queryFn: () => call('traceId', { query: { id } }) });
+
+export const useRules = (): Answer<'listRules'> =>
+  useQuery({ queryKey: keys.rules, queryFn: () => call('listRules'), staleTime: Infinity });
+
+/** What has a text in its name or ID. While the next answer is under way, the last one is shown. */
+export const useSearch = (text: string): Answer<'search'> =>
+  useQuery({
+    queryKey: ['search', text],
+    queryFn: text === '' ? skipToken : ({ signal }) => call('search', { query: { text }, signal }),
+    placeholderData: keepPreviousData,
+  });
 
 export const useTitle = (title: string): Answer<'showTitle'> =>
   useQuery({ queryKey: keys.title(title), queryFn: () => call('showTitle', { params: { title } }) });
@@ -201,29 +241,3 @@ export const useSource = (snapshot: string, path: string, line: number): Answer<
     queryFn: () => call('source', { params: { snapshot }, query: { path, line, around: 3 } }),
     staleTime: Infinity,
   });
-
-/** Asks again for what changed, as the service tells of it. */
-export function useLiveChanges(): void {
-  const client = useQueryClient();
-  useEffect(() => {
-    const events = new EventSource('/api/v1/events');
-    const refresh = (event: MessageEvent<string>) => {
-      const { title } = JSON.parse(event.data) as { title?: string };
-      void client.invalidateQueries({ queryKey: keys.titles });
-      void client.invalidateQueries({ queryKey: keys.trees });
-      if (title === undefined) {
-        void client.invalidateQueries({ queryKey: ['title'] });
-        void client.invalidateQueries({ queryKey: ['board'] });
-        void client.invalidateQueries({ queryKey: ['steps'] });
-      } else {
-        void client.invalidateQueries({ queryKey: keys.title(title) });
-        void client.invalidateQueries({ queryKey: keys.board(title) });
-        void client.invalidateQueries({ queryKey: keys.steps(title) });
-        void client.invalidateQueries({ queryKey: keys.tally });
-      }
-    };
-    for (const kind of ['title', 'reading', 'roster']) events.addEventListener(kind, refresh);
-    events.addEventListener('reload', () => void client.invalidateQueries());
-    return () => events.close();
-  }, [client]);
-}

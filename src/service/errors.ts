@@ -1,3 +1,4 @@
+import type { ThreeWayChange } from '../core/roster/compare.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
 import { faults, type FaultCode } from '../api/faults.js';
 import type { FieldFault, Problem } from '../api/problem.js';
@@ -7,12 +8,12 @@ export class ServiceError extends Error {
   readonly code: FaultCode;
   readonly fix: string | undefined;
   readonly errors: FieldFault[] | undefined;
-  readonly changes: unknown[] | undefined;
+  readonly changes: ThreeWayChange[] | undefined;
 
   constructor(
     code: FaultCode,
     detail: string,
-    more: { fix?: string; errors?: FieldFault[]; changes?: unknown[]; cause?: unknown } = {},
+    more: { fix?: string; errors?: FieldFault[]; changes?: ThreeWayChange[]; cause?: unknown } = {},
   ) {
     super(detail, { cause: more.cause });
     this.name = 'ServiceError';

@@ -102,14 +102,7 @@ export function importRoster(io: Io, paint: Paint, file: string, options: Import
 }
 
 function staleError({ problem, code, fix }: ProblemError): CommandError {
-  const details = (problem.changes ?? []).map((change) => {
-    const { path, base, record, document, conflict } = change as {
-      path: string;
-      base: unknown;
-      record: unknown;
-      document: unknown;
-      conflict: boolean;
-    };
+  const details = (problem.changes ?? []).map(({ path, base, record, document, conflict }) => {
     return `${conflict ? '✕ ' : '  '}${path}: was ${shown(base)}, record ${shown(record)}, document ${shown(document)}${conflict ? ' (both changed it)' : ''}`;
   });
   return new CommandError(problem.detail, code, fix, details);

@@ -1,76 +1,135 @@
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import Form from 'react-bootstrap/Form';
-import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { call } from '../api.js';
+import type { Connection } from '../live.js';
 import { applyTheme, storedTheme, type Theme } from '../theme.js';
 import { useSession, useTitles } from '../queries.js';
+import { ConnectionNote } from './connection-note.js';
+import { platformNames } from './platform-names.js';
+import { Loading } from './states.js';
 
-/** The masthead with the title in hand, and the page below it. */
-export function Layout() {
+const Palette = lazy(() => import('./palette/index.js').then(({ Palette: all }) => ({ default: all })));
+
+/** The masthead, the pages of the title in hand, and the page below them. */
+export function Layout({ connection }: { connection: Connection }) {
   const { title } = useParams();
+  const { pathname } = useLocation();
+  const [isSearching, setSearching] = useState(false);
+  const [isOpen, setOpen] = useState(false);
+  useEffect(() => setOpen(false), [pathname]);
+  useSearchKeys(() => setSearching(true));
   return (
     <>
-      <header className="masthead">
-        <Link to="/" className="brand">
-          Syndexa
-        </Link>
-        <TitlePicker title={title} />
-        <PageLinks title={title} />
-        <SignOut />
-        <ThemeSwitch />
+      <a className="skip-link" href="#page">
+        Skip to the page
+      </a>
+      <header className={isOpen ? 'masthead is-open' : 'masthead'}>
+        <div className="masthead-row">
+          <Link to="/" className="brand">
+            Syndexa
+          </Link>
+          <button
+            type="button"
+            className="btn btn-sm btn-outline-secondary menu-button"
+            aria-expanded={isOpen}
+            aria-controls="menu"
+            onClick={() => setOpen(!isOpen)}
+          >
+            ☰ menu
+          </button>
+          <button type="button" className="search-button" onClick={() => setSearching(true)}>
+            <span>Find an ID, a title, a page…</span>
+            <kbd>{isMac() ? '⌘ K' : 'Ctrl K'}</kbd>
+          </button>
+        </div>
+        <div id="menu" className="masthead-menu">
+          <nav aria-label="All titles">
+            <NavLink end to="/">
+              Titles
+            </NavLink>
+            <NavLink to="/tally">All earnings</NavLink>
+            <NavLink to="/networks">Networks</NavLink>
+            <NavLink to="/documents">Documents</NavLink>
+            <NavLink to="/rules">Rules</NavLink>
+          </nav>
+          <SignOut />
+          <ThemeSwitch />
+        </div>
+        {title !== undefined && <TitleBar title={title} />}
       </header>
-      <Outlet />
+      <ConnectionNote connection={connection} />
+      <div id="page" tabIndex={-1}>
+        <Suspense fallback={<Loading what="the page" />}>
+          <Outlet />
+        </Suspense>
+      </div>
+      {isSearching && (
+        <Suspense>
+          <Palette title={title} close={() => setSearching(false)} />
+        </Suspense>
+      )}
     </>
   );
 }
 
-function TitlePicker({ title }: { title: string | undefined }) {
-  const titles = useTitles();
-  const navigate = useNavigate();
-  if (!titles.data || titles.data.length === 0) return null;
-  return (
-    <Form.Select
-      size="sm"
-      aria-label="Title"
-      value={title ?? ''}
-      onChange={(event) =>
-        void navigate(event.target.value === '+' ? '/titles/new' : `/titles/${event.target.value}`)
-      }
-    >
-      {title === undefined && <option value="">choose a title</option>}
-      {titles.data.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
-      <option value="+">new title…</option>
-    </Form.Select>
-  );
+function isMac(): boolean {
+  return navigator.userAgent.includes('Mac');
 }
 
-function PageLinks({ title }: { title: string | undefined }) {
-  const platforms = useTitles().data?.find(({ id }) => id === title)?.platforms ?? [];
+/** Ctrl or ⌘ and K search from everywhere, a slash where nothing is typed. */
+function useSearchKeys(search: () => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const isTyped =
+        event.target instanceof Element &&
+        event.target.closest('input, textarea, select, [contenteditable=true]');
+      const isAsked =
+        event.key.toLowerCase() === 'k' ? event.ctrlKey || event.metaKey : event.key === '/' && !isTyped;
+      if (!isAsked || event.altKey) return;
+      event.preventDefault();
+      search();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  });
+}
+
+/** The title in hand: another one is chosen here, and its pages are reached. */
+function TitleBar({ title }: { title: string }) {
+  const titles = useTitles().data ?? [];
+  const navigate = useNavigate();
+  const own = titles.find(({ id }) => id === title);
   return (
-    <nav aria-label="Pages">
-      {title !== undefined && (
-        <>
-          <NavLink end to={`/titles/${title}`}>
-            Board
+    <div className="title-bar">
+      <Form.Select
+        size="sm"
+        aria-label="Title"
+        value={title}
+        onChange={(event) => void navigate(`/titles/${event.target.value}`)}
+      >
+        {!own && <option value={title}>{title}</option>}
+        {titles.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </Form.Select>
+      <nav aria-label="Pages of the title">
+        <NavLink end to={`/titles/${title}`}>
+          Board
+        </NavLink>
+        {(own?.platforms ?? []).map((platform) => (
+          <NavLink key={platform} to={`/titles/${title}/${platform}`}>
+            {platformNames[platform]}
           </NavLink>
-          {platforms.map((platform) => (
-            <NavLink key={platform} to={`/titles/${title}/${platform}`}>
-              {platform === 'android' ? 'Android' : 'iOS'}
-            </NavLink>
-          ))}
-          <NavLink to={`/titles/${title}/rehearsal`}>Would it show?</NavLink>
-          <NavLink to={`/titles/${title}/tally`}>Earnings</NavLink>
-          <NavLink to={`/titles/${title}/steps`}>Steps</NavLink>
-          <NavLink to={`/titles/${title}/record`}>Record</NavLink>
-        </>
-      )}
-      <NavLink to="/tally">All earnings</NavLink>
-      <NavLink to="/networks">Networks</NavLink>
-    </nav>
+        ))}
+        <NavLink to={`/titles/${title}/rehearsal`}>Would it show?</NavLink>
+        <NavLink to={`/titles/${title}/tally`}>Earnings</NavLink>
+        <NavLink to={`/titles/${title}/steps`}>Steps</NavLink>
+        <NavLink to={`/titles/${title}/record`}>Record</NavLink>
+      </nav>
+    </div>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { CallError } from '../api.js';
+import { Heading } from './heading.js';
 
 /** While something is asked for. */
 export function Loading({ what }: { what: string }) {
@@ -35,7 +36,7 @@ export function ProblemNote({ error }: { error: CallError }) {
 export function Failure({ error, again }: { error: CallError; again: () => void }) {
   return (
     <main className="page">
-      <h1>{error.problem.title}</h1>
+      <Heading>{error.problem.title}</Heading>
       <ProblemNote error={error} />
       <button type="button" className="btn btn-sm btn-outline-secondary" onClick={again}>
         Try again

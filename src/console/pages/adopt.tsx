@@ -6,6 +6,7 @@ import type { TitleRecord } from '../../api/titles.js';
 import { call, type CallError } from '../api.js';
 import { ProblemNote } from '../components/states.js';
 import { keys } from '../queries.js';
+import { Heading } from '../components/heading.js';
 
 const shapes = { certain: '●', likely: '◐', guess: '○' } as const;
 
@@ -24,7 +25,7 @@ export function AdoptPage() {
   });
   return (
     <main className="page">
-      <h1>What do your trees already carry?</h1>
+      <Heading>What do your trees already carry?</Heading>
       <p className="lede">
         Name the folders of a title’s source trees, one a line. Nothing is kept until you take the draft in.
       </p>

@@ -8,6 +8,7 @@ import { IdText } from '../components/id-text.js';
 import { Empty, Failure, Loading, SeverityMark } from '../components/states.js';
 import { WeekSpark, type WeekUnit } from '../components/spark.js';
 import { useBoard, useTrees, useWeek } from '../queries.js';
+import { Heading } from '../components/heading.js';
 
 /** The board: one row a placement and network, platforms and stages side by side. */
 export function BoardPage() {
@@ -18,7 +19,7 @@ export function BoardPage() {
   const { name, rows, editions, good } = board.data;
   return (
     <main className="page">
-      <h1>Which ID does each build of {name} carry?</h1>
+      <Heading>Which ID does each build of {name} carry?</Heading>
       <p className="lede">
         {good ? (
           <span className="state state-good">

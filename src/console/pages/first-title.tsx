@@ -7,12 +7,13 @@ import { TextField } from '../components/fields.js';
 import { ProblemNote } from '../components/states.js';
 import { meaningOf, TitleFields } from '../components/title-fields.js';
 import { keys } from '../queries.js';
+import { Heading } from '../components/heading.js';
 
 /** Adds a title: the first one, or another. */
 export function FirstTitlePage() {
   return (
     <main className="page">
-      <h1>Which title do you want to keep true?</h1>
+      <Heading>Which title do you want to keep true?</Heading>
       <p className="lede">
         A title is one product, across platforms. Name it, and say which builds are for testing and which
         ship.

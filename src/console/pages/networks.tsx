@@ -2,6 +2,7 @@ import { Link, useParams } from 'react-router';
 import { reasonsOf } from '../../core/network/reasons.js';
 import { Failure, Loading } from '../components/states.js';
 import { useNetwork, useNetworks } from '../queries.js';
+import { Heading } from '../components/heading.js';
 
 /** The networks that can be wired in. */
 export function NetworksPage() {
@@ -11,7 +12,7 @@ export function NetworksPage() {
     return <Failure error={networks.error} again={() => void networks.refetch()} />;
   return (
     <main className="page">
-      <h1>Which networks are known here?</h1>
+      <Heading>Which networks are known here?</Heading>
       <p className="lede">
         Each is described by a profile. Add yours: syndexa network new drafts a profile, syndexa network add
         keeps it.
@@ -53,7 +54,7 @@ export function NetworkPage() {
   const needs = reasonsOf(profile);
   return (
     <main className="page">
-      <h1>What does {profile.name} need, and why?</h1>
+      <Heading>What does {profile.name} need, and why?</Heading>
       <p className="lede">{profile.about}</p>
       <table className="ledger reasons">
         <thead>

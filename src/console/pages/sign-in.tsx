@@ -3,6 +3,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { call, CallError } from '../api.js';
 import { ProblemNote } from '../components/states.js';
+import { Heading } from '../components/heading.js';
 
 /** Asks for a token, when the service wants one and the browser has no session. */
 export function SignInPage({ signedIn }: { signedIn: () => void }) {
@@ -26,7 +27,7 @@ export function SignInPage({ signedIn }: { signedIn: () => void }) {
   return (
     <main className="page sign-in">
       <p className="brand">Syndexa</p>
-      <h1>Who are you?</h1>
+      <Heading>Who are you?</Heading>
       <p>
         This service is shared and requires a token. Its administrator creates one with{' '}
         <code>syndexa token add NAME --role viewer</code>. You stay signed in for twelve hours.

@@ -8,6 +8,7 @@ import { platformNames } from '../components/platform-names.js';
 import { Empty, Failure, Loading, ProblemNote } from '../components/states.js';
 import { keys, useSteps } from '../queries.js';
 import { groupBy } from '../../core/text/group-by.js';
+import { Heading } from '../components/heading.js';
 
 const states: Record<StepState, { shape: string; word: string; tone: string }> = {
   done: { shape: '●', word: 'done', tone: 'good' },
@@ -30,7 +31,7 @@ export function StepsPage() {
   const done = steps.filter(({ state }) => state === 'done').length;
   return (
     <main className="page">
-      <h1>What is to be done for {name}, and in which order?</h1>
+      <Heading>What is to be done for {name}, and in which order?</Heading>
       {steps.length === 0 ? (
         <Empty>
           No network is named at any placement yet. Name one on the{' '}

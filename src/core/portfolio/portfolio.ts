@@ -1,14 +1,12 @@
 import * as z from 'zod';
 import { cellState } from '../board/cell-state.js';
 import { BoardEdition, type Board } from '../board/model.js';
+import { portfolioStates, type PortfolioState } from './states.js';
 
-/** The states of a title, the one that needs most work first. */
-export const portfolioStates = ['wrong', 'open', 'empty', 'agrees'] as const;
-export const PortfolioState = z.enum(portfolioStates).meta({
+const State = z.enum(portfolioStates).meta({
   description:
     'wrong: a blocker, or an ID that lacks or differs; open: no tree was read, or reading cannot tell; empty: no network is wired; agrees: all of it.',
 });
-export type PortfolioState = z.infer<typeof PortfolioState>;
 
 export const PortfolioChange = z.object({
   fields: z.number().int().meta({ description: 'How many fields of the record changed.' }),
@@ -21,7 +19,7 @@ export const PortfolioEntry = z
   .object({
     id: z.string(),
     name: z.string(),
-    state: PortfolioState,
+    state: State,
     editions: z.array(BoardEdition.pick({ platform: true, tree: true, readAt: true, summary: true })),
     networks: z.array(z.string()),
     placements: z.number().int(),

@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import { valueAt } from '../text/own-values.js';
 /** One field that differs between two values. `was` or `is` is undefined where the field is absent. */
 export interface FieldChange {
@@ -19,15 +20,16 @@ export function compare(was: unknown, is: unknown, path: readonly string[] = [])
   return [{ path: path.join('.'), was, is }];
 }
 
-/** A field that two sides changed since a common base, or that one side changed. */
-export interface ThreeWayChange {
-  path: string;
-  base: unknown;
-  record: unknown;
-  document: unknown;
-  /** Both sides changed it, and not to the same value. */
-  conflict: boolean;
-}
+export const ThreeWayChange = z
+  .object({
+    path: z.string(),
+    base: z.unknown().optional(),
+    record: z.unknown().optional(),
+    document: z.unknown().optional(),
+    conflict: z.boolean().meta({ description: 'Both sides changed it, and not to the same value.' }),
+  })
+  .meta({ description: 'A field that two sides changed since a common base, or that one side changed.' });
+export type ThreeWayChange = z.infer<typeof ThreeWayChange>;
 
 /** What each of two descendants changed of a common base. */
 export function compareThreeWays(base: unknown, record: unknown, document: unknown): ThreeWayChange[] {

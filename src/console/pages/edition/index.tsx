@@ -7,6 +7,8 @@ import { keys, useBoard, useTitle, useTrees, type Question } from '../../queries
 import { EditsView } from './edits.js';
 import { WiringView } from './effective.js';
 import { FindingsView } from './findings.js';
+import { Heading } from '../../components/heading.js';
+import { NoPage } from '../../components/no-page.js';
 
 const views = { wiring: 'What it carries', findings: 'What is wrong', edits: 'What would fix it' } as const;
 
@@ -26,12 +28,13 @@ export function EditionPage() {
   if (record.status === 'pending' || board.status === 'pending') return <Loading what="the edition" />;
   if (record.status === 'error') return <Failure error={record.error} again={() => void record.refetch()} />;
   if (board.status === 'error') return <Failure error={board.error} again={() => void board.refetch()} />;
+  if (named !== 'android' && named !== 'ios') return <NoPage />;
   const name = record.data.title.name;
   return (
     <main className="page">
-      <h1>
+      <Heading>
         What would the {platformNames[platform]} build of {name} ship?
-      </h1>
+      </Heading>
       <p className="lede">
         <code>{edition?.identifier ?? 'no identifier in the record'}</code>
         {edition?.tree && <>, as read from {edition.tree}</>} <ReadAgain title={title} />

@@ -5,6 +5,7 @@ import { useTitle } from '../../queries.js';
 import { HeadForm } from './head-form.js';
 import { Ids } from './ids.js';
 import { Placements } from './placements.js';
+import { Heading } from '../../components/heading.js';
 
 /** What the record says of a title, to read and to change. */
 export function RecordPage() {
@@ -18,7 +19,7 @@ export function RecordPage() {
 function RecordOf({ record }: { record: TitleRecord }) {
   return (
     <main className="page">
-      <h1>What does the record say of {record.title.name}?</h1>
+      <Heading>What does the record say of {record.title.name}?</Heading>
       <p className="lede">
         Version {record.version}. Every change is kept in the history; a value that is not right is refused
         here as in the terminal.

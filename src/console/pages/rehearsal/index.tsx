@@ -8,6 +8,7 @@ import { keys, useBoard, useRehearsal, type ToRehearse } from '../../queries.js'
 import { Controls, settingsIn, type SetSearch } from './controls.js';
 import { Matrix } from './matrix.js';
 import { SessionView } from './session.js';
+import { Heading } from '../../components/heading.js';
 
 /** What becomes of every ad call, on a simulated device against the simulated partner. */
 export function RehearsalPage() {
@@ -33,7 +34,7 @@ export function RehearsalPage() {
     );
   return (
     <main className="page rehearsal">
-      <h1>Would {board.data.name} show its ads?</h1>
+      <Heading>Would {board.data.name} show its ads?</Heading>
       {trees?.length === 0 ? (
         <Empty>
           <p>No tree of this title was read yet. In a terminal, on a checkout of it:</p>

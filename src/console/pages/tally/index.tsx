@@ -8,6 +8,7 @@ import { Controls } from './controls.js';
 import { FigureTable } from './figure-table.js';
 import { tallySettings } from './settings.js';
 import { Silence } from './silence.js';
+import { Heading } from '../../components/heading.js';
 
 const Charts = lazy(() => import('./charts.js').then(({ Charts: all }) => ({ default: all })));
 /** The days that the chart shows; those that are looked at are chosen among them. */
@@ -41,9 +42,9 @@ export function TallyPage() {
   const name = titles.data?.find(({ id }) => id === title)?.name ?? title ?? 'all titles';
   return (
     <main className="page tally">
-      <h1>
+      <Heading>
         What {title === undefined ? 'do' : 'does'} {name} earn?
-      </h1>
+      </Heading>
       {daily.data.days === null ? (
         <Empty>
           <p>No numbers are on record. In a terminal:</p>

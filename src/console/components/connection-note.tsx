@@ -1,0 +1,15 @@
+import type { Connection } from '../live.js';
+
+/** Says when the service is away, and when it is back. */
+export function ConnectionNote({ connection }: { connection: Connection }) {
+  return (
+    <div
+      role="status"
+      className={connection.is === 'there' ? 'connection' : `connection is-${connection.is}`}
+    >
+      {connection.is === 'away' &&
+        `The service has not answered since ${new Date(connection.since).toLocaleTimeString()}. What you see is from before; what you type is kept. Trying again…`}
+      {connection.is === 'back' && 'The service is back. What changed meanwhile is shown now.'}
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+import type { SearchHit } from '../../../core/search/model.js';
+
+/** Something that the palette leads to. */
+export interface Place {
+  kind: SearchHit['kind'] | 'page';
+  name: string;
+  where: string;
+  to: string;
+}
+
+/** Where a hit leads to. An ID leads to its trace. */
+export function placeOf({ kind, name, where, title, placement, network }: SearchHit): Place {
+  const to = {
+    id: `/ids/${encodeURIComponent(name)}`,
+    title: `/titles/${title}`,
+    placement: `/titles/${title}?find=${encodeURIComponent(placement ?? '')}`,
+    network: `/networks/${network}`,
+    rule: `/rules/${name}`,
+  }[kind];
+  return { kind, name, where, to };
+}
+
+const everywhere: readonly (readonly [name: string, to: string, words: string])[] = [
+  ['Titles', '/', 'portfolio home all state'],
+  ['All earnings', '/tally', 'revenue money tally numbers'],
+  ['Networks', '/networks', 'profiles what each needs'],
+  ['Documents', '/documents', 'roster import export yaml'],
+  ['Rules', '/rules', 'checks findings'],
+  ['New title', '/titles/new', 'add'],
+  ['Adopt trees', '/titles/adopt', 'draft a title from source'],
+];
+const ofTitle: readonly (readonly [name: string, path: string, words: string])[] = [
+  ['Board', '', 'ids test production android ios'],
+  ['Android', '/android', 'edition build findings edits'],
+  ['iOS', '/ios', 'edition build findings edits'],
+  ['Would it show?', '/rehearsal', 'rehearse session'],
+  ['Earnings', '/tally', 'revenue money silent'],
+  ['Steps', '/steps', 'what to do next'],
+  ['Record', '/record', 'placements ids edit'],
+];
+
+/** The pages whose name or words have all that was typed; those of the title in hand first. */
+export function pagesWith(text: string, title: { id: string; name: string } | undefined): Place[] {
+  const own = title
+    ? ofTitle.map(([name, path, words]): [Place, string] => [
+        { kind: 'page', name, where: title.name, to: `/titles/${title.id}${path}` },
+        words,
+      ])
+    : [];
+  const all = everywhere.map(([name, to, words]): [Place, string] => [
+    { kind: 'page', name, where: 'all titles', to },
+    words,
+  ]);
+  const parts = text.toLowerCase().split(/\s+/).filter(Boolean);
+  return [...own, ...all].flatMap(([place, words]) => {
+    const known = `${place.name} ${words}`.toLowerCase();
+    return parts.every((part) => known.includes(part)) ? [place] : [];
+  });
+}

@@ -1,0 +1,102 @@
+import { useRef } from 'react';
+import type { RosterImported } from '../../../api/titles.js';
+import type { ThreeWayChange } from '../../../core/roster/compare.js';
+import { Room, useDrawnRows } from '../../components/virtual.js';
+
+/** A value of the record as a line. */
+export function ValueText({ value }: { value: unknown }) {
+  if (value === undefined || value === null) return <span className="soft">—</span>;
+  const text = typeof value === 'string' ? value : JSON.stringify(value);
+  return <code>{text.length > 300 ? `${text.slice(0, 300)}…` : text}</code>;
+}
+
+/** Field by field, what was and what would be. */
+export function ChangeTable({ changes }: { changes: RosterImported['changes'] }) {
+  const scroll = useRef<HTMLDivElement>(null);
+  const { items, before, after, measure } = useDrawnRows(scroll, changes.length, 30);
+  if (changes.length === 0)
+    return <p className="soft mt-3">Nothing would change: the record says all of this already.</p>;
+  return (
+    <div
+      className="ledger-scroll mt-3"
+      ref={scroll}
+      tabIndex={0}
+      role="region"
+      aria-label="Changes, scrollable"
+    >
+      <table className="ledger cards">
+        <thead>
+          <tr>
+            <th scope="col">Field</th>
+            <th scope="col">Now</th>
+            <th scope="col">Then</th>
+          </tr>
+        </thead>
+        <tbody>
+          <Room height={before} columns={3} />
+          {items.map(({ index }) => {
+            const change = changes[index];
+            return (
+              change && (
+                <tr key={change.path} data-index={index} ref={measure}>
+                  <td className="place">{change.path}</td>
+                  <td data-label="Now">
+                    <ValueText value={change.was} />
+                  </td>
+                  <td data-label="Then">
+                    <ValueText value={change.is} />
+                  </td>
+                </tr>
+              )
+            );
+          })}
+          <Room height={after} columns={3} />
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** What the record and the document changed since the document was written. */
+export function ThreeWayTable({ changes }: { changes: readonly ThreeWayChange[] }) {
+  if (changes.length === 0) return null;
+  return (
+    <table className="ledger cards mt-3">
+      <caption>What changed since the document was written</caption>
+      <thead>
+        <tr>
+          <th scope="col">Field</th>
+          <th scope="col">When it was written</th>
+          <th scope="col">In the record now</th>
+          <th scope="col">In the document</th>
+        </tr>
+      </thead>
+      <tbody>
+        {changes.map(({ path, base, record, document, conflict }) => (
+          <tr key={path} className={conflict ? 'cell-wrong' : undefined}>
+            <td className="place">
+              {path}
+              {conflict && (
+                <div className="state state-bad">
+                  <span className="shape" aria-hidden="true">
+                    ✕
+                  </span>
+                  both changed it
+                </div>
+              )}
+            </td>
+            <td data-label="When it was written">
+              <ValueText value={base} />
+            </td>
+            <td data-label="In the record now">
+              <ValueText value={record} />
+            </td>
+            <td data-label="In the document">
+              <ValueText value={document} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

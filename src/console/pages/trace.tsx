@@ -1,0 +1,165 @@
+import type { ReactNode } from 'react';
+import { Link, useParams } from 'react-router';
+import type { IdTrace } from '../../core/id-trace/trace.js';
+import { moneyText } from '../../core/tally/money.js';
+import { Heading } from '../components/heading.js';
+import { platformNames } from '../components/platform-names.js';
+import { Failure, Loading } from '../components/states.js';
+import { useTrace } from '../queries.js';
+
+/** All that is known of an ID. */
+export function TracePage() {
+  const { id = '' } = useParams();
+  const found = useTrace(id);
+  if (found.status === 'pending') return <Loading what="what is known of the ID" />;
+  if (found.status === 'error') return <Failure error={found.error} again={() => void found.refetch()} />;
+  const trace = found.data;
+  return (
+    <main className="page trace">
+      <Heading>
+        What is <span className="place">{trace.id}</span>?
+      </Heading>
+      <p className="lede">
+        <InShort trace={trace} />
+      </p>
+      <Part name="In the record" head={['Title', 'Placement', 'Network', 'Build']} none="No title holds it.">
+        {trace.record.map(({ title, titleName, placement, network, platform, stage }) => (
+          <tr key={`${title} ${placement} ${network} ${platform} ${stage}`}>
+            <th scope="row">
+              <Link to={`/titles/${title}/record`}>{titleName}</Link>
+            </th>
+            <td>
+              {placement ? <Link to={`/titles/${title}?find=${placement}`}>{placement}</Link> : 'app ID'}
+            </td>
+            <td>
+              <Link to={`/networks/${network}`}>{network}</Link>
+            </td>
+            <td>
+              {platformNames[platform]} {stage}
+            </td>
+          </tr>
+        ))}
+      </Part>
+      <Part
+        name="In trees"
+        head={['Title', 'Place', 'Variants', 'Read']}
+        none="No tree carries it, as far as they were read."
+      >
+        {trace.builds.map(({ title, platform, place, variants, readAt }, at) => (
+          <tr key={at}>
+            <th scope="row">
+              <Link to={`/titles/${title}/${platform}`}>
+                {title}, {platformNames[platform]}
+              </Link>
+            </th>
+            <td className="place">
+              {place.path}:{place.line}:{place.column}
+            </td>
+            <td>{variants.join(', ') || <span className="soft">in no variant</span>}</td>
+            <td className="soft">{new Date(readAt).toLocaleString()}</td>
+          </tr>
+        ))}
+      </Part>
+      <Part
+        name="At the network"
+        head={['Network', 'Its name there', 'What it is', 'Read']}
+        none="No list that was read from a network has it."
+      >
+        {trace.listed.map(({ network, name, unit, readAt }) => (
+          <tr key={network}>
+            <th scope="row">
+              <Link to={`/networks/${network}`}>{network}</Link>
+            </th>
+            <td>{name}</td>
+            <td>
+              {unit
+                ? [unit.format, unit.platform && platformNames[unit.platform], unit.status]
+                    .filter(Boolean)
+                    .join(', ')
+                : 'an app'}
+            </td>
+            <td className="soft">{new Date(readAt).toLocaleString()}</td>
+          </tr>
+        ))}
+      </Part>
+      <Part
+        name="What it earned"
+        head={['Network', 'Days', 'Requests', 'Impressions', 'Revenue']}
+        none="No daily numbers name it."
+      >
+        {trace.earned.map(({ network, from, to, requests, impressions, revenue, currency }) => (
+          <tr key={`${network} ${currency}`}>
+            <th scope="row">{network}</th>
+            <td>
+              {from} to {to}
+            </td>
+            <td>{requests?.toLocaleString('en') ?? <span className="soft">not reported</span>}</td>
+            <td>{impressions.toLocaleString('en')}</td>
+            <td>{moneyText(revenue, currency)}</td>
+          </tr>
+        ))}
+      </Part>
+      <Part
+        name="When it changed"
+        head={['When', 'Who', 'What', 'Field']}
+        none="The record never changed by it."
+      >
+        {trace.changes.map(({ at, who, path, did }) => (
+          <tr key={`${at} ${path} ${did}`}>
+            <td>{new Date(at).toLocaleString()}</td>
+            <td>{who}</td>
+            <td>{did === 'set' ? 'set' : 'taken out'}</td>
+            <td className="place">{path}</td>
+          </tr>
+        ))}
+      </Part>
+    </main>
+  );
+}
+
+/** What it is, in a sentence or two. */
+function InShort({ trace: { is, record } }: { trace: IdTrace }) {
+  if (is.length === 0) return <>No network that is known has IDs of this shape.</>;
+  return is.map(({ network, networkName, label, platform, sample }) => (
+    <span key={network}>
+      {sample ? `A sample: ${label}` : `${label[0]?.toUpperCase()}${label.slice(1)}`} of{' '}
+      <Link to={`/networks/${network}`}>{networkName}</Link>
+      {platform && `, for ${platformNames[platform]}`}
+      {sample ? ', for testing only. ' : record.length === 0 ? ', in no record. ' : '. '}
+    </span>
+  ));
+}
+
+function Part({
+  name,
+  head,
+  none,
+  children,
+}: {
+  name: string;
+  head: readonly string[];
+  none: string;
+  children: ReactNode[];
+}) {
+  return (
+    <section>
+      <h2>{name}</h2>
+      {children.length === 0 ? (
+        <p className="soft">{none}</p>
+      ) : (
+        <table className="ledger cards">
+          <thead>
+            <tr>
+              {head.map((one) => (
+                <th key={one} scope="col">
+                  {one}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>{children}</tbody>
+        </table>
+      )}
+    </section>
+  );
+}
