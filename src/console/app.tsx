@@ -5,7 +5,7 @@ import { NoPage } from './components/no-page.js';
 import { Layout } from './components/layout.js';
 import { Failure, Loading } from './components/states.js';
 import { useLiveChanges } from './live.js';
-import { BoardPage } from './pages/board.js';
+import { BoardPage } from './pages/board/index.js';
 import { SignInPage } from './pages/sign-in.js';
 import { useSession } from './queries.js';
 

@@ -43,6 +43,9 @@ export const useSession = (): Answer<'session'> =>
 export const useTitles = (): Answer<'listTitles'> =>
   useQuery({ queryKey: keys.titles, queryFn: () => callAll('listTitles') });
 
+/** Of so many titles, the first are shown within a second. */
+const titlesAtOnce = 250;
+
 /** All titles in short, page after page: the first ones are shown while the others are read. */
 export function usePortfolio() {
   const { status, data, error, hasNextPage, isFetching, fetchNextPage, refetch } = useInfiniteQuery<
@@ -54,7 +57,9 @@ export function usePortfolio() {
   >({
     queryKey: keys.portfolio,
     queryFn: ({ pageParam }) =>
-      callPage('portfolio', { query: pageParam === undefined ? {} : { after: pageParam } }),
+      callPage('portfolio', {
+        query: { limit: titlesAtOnce, ...(pageParam === undefined ? {} : { after: pageParam }) },
+      }),
     initialPageParam: undefined,
     getNextPageParam: ({ next }) => next,
   });

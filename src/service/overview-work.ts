@@ -22,13 +22,13 @@ export class OverviewWork {
 
   /** The board of a title. */
   board(name: string, signal: AbortSignal): Promise<Board> {
-    const { roster, trees, inventories, steps, profiles, runner, now } = this.context;
+    const { roster, trees, inventories, steps, profiles, runner } = this.context;
     const { id, title } = roster.get(name);
     const sources = {
       readings: trees.readings(id),
       inventories: inventories.about(heldIds(title).map((held) => held.id)),
       rehearsals: lastRehearsals({ steps, trees }, id),
-      now: now().toISOString(),
+      now: this.context.now().toISOString(),
     };
     const isLarge = Object.keys(title.placements).length > largeBoard;
     return runner.record('board', [id, title, profiles.profiles(), sources], { signal, isLarge });

@@ -69,7 +69,10 @@ export class TreeWork {
     const acceptances = title ? trees.acceptances(title.id) : [];
     const { report, readings } = await this.run('check', about, { snapshot, acceptances });
     if (!title || readings.length === 0) return report;
-    for (const reading of readings) trees.saveReading(title.id, reading);
+    // A folder that is linked is the same tree, whether the service read it or a client sent it.
+    const linked = this.context.overview.linkedAs(title.id, snapshot);
+    const of = linked ? { tree: linked.path, snapshot: linked.snapshot } : {};
+    for (const reading of readings) trees.saveReading(title.id, { ...reading, ...of });
     events.tell({ kind: 'reading', title: title.id });
     return report;
   }

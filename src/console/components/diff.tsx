@@ -11,13 +11,13 @@ export function Diff({ patch, edits }: { patch: string; edits: readonly FileEdit
         const edit = edits.find((candidate) => candidate.path === path);
         const body = lines.slice(lines.findIndex((line) => line.startsWith('@@')));
         return (
-          <section key={path} className="diff-file" aria-label={path}>
+          <div key={path} role="group" className="diff-file" aria-label={path}>
             <header>
               <strong className="place">{path}</strong>
               {edit?.before === null && <span className="state state-good">new file</span>}
               <span className="soft">{edit?.rules.join(', ')}</span>
             </header>
-            <pre>
+            <pre tabIndex={0}>
               {body
                 .filter((line, index) => line !== '' || index < body.length - 1)
                 .map((line, index) => (
@@ -26,7 +26,7 @@ export function Diff({ patch, edits }: { patch: string; edits: readonly FileEdit
                   </span>
                 ))}
             </pre>
-          </section>
+          </div>
         );
       })}
     </>

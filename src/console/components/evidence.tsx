@@ -28,7 +28,7 @@ export function SourceLines({ snapshot, place }: { snapshot: string; place: Plac
   const { first, lines } = source.data;
   const last = place.endLine ?? place.line;
   return (
-    <pre className="source" aria-label={`Lines of ${place.path}`}>
+    <pre className="source" tabIndex={0} aria-label={`Lines of ${place.path}`}>
       {lines.map((text, index) => {
         const number = first + index;
         const marked = number >= place.line && number <= last;

@@ -15,7 +15,8 @@ export function Heading({ children }: { children: ReactNode }) {
     document.title = `${heading.current?.textContent ?? ''} · Syndexa`;
   });
   useEffect(() => {
-    if (headed !== undefined && headed !== pathname) heading.current?.focus();
+    const isSpokenTo = document.querySelector('[role=dialog]') !== null;
+    if (headed !== undefined && headed !== pathname && !isSpokenTo) heading.current?.focus();
     headed = pathname;
   }, [pathname]);
   return (

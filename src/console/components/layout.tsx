@@ -18,7 +18,12 @@ export function Layout({ connection }: { connection: Connection }) {
   const [isSearching, setSearching] = useState(false);
   const [isOpen, setOpen] = useState(false);
   useEffect(() => setOpen(false), [pathname]);
-  useSearchKeys(() => setSearching(true));
+  const [text, setText] = useState('');
+  const search = () => {
+    setText('');
+    setSearching(true);
+  };
+  useSearchKeys(search);
   return (
     <>
       <a className="skip-link" href="#page">
@@ -38,21 +43,13 @@ export function Layout({ connection }: { connection: Connection }) {
           >
             ☰ menu
           </button>
-          <button type="button" className="search-button" onClick={() => setSearching(true)}>
+          <button type="button" className="search-button" onClick={search}>
             <span>Find an ID, a title, a page…</span>
             <kbd>{isMac() ? '⌘ K' : 'Ctrl K'}</kbd>
           </button>
         </div>
         <div id="menu" className="masthead-menu">
-          <nav aria-label="All titles">
-            <NavLink end to="/">
-              Titles
-            </NavLink>
-            <NavLink to="/tally">All earnings</NavLink>
-            <NavLink to="/networks">Networks</NavLink>
-            <NavLink to="/documents">Documents</NavLink>
-            <NavLink to="/rules">Rules</NavLink>
-          </nav>
+          <AllTitles />
           <SignOut />
           <ThemeSwitch />
         </div>
@@ -65,11 +62,40 @@ export function Layout({ connection }: { connection: Connection }) {
         </Suspense>
       </div>
       {isSearching && (
-        <Suspense>
-          <Palette title={title} close={() => setSearching(false)} />
+        <Suspense fallback={<PaletteToCome text={text} setText={setText} />}>
+          <Palette title={title} text={text} setText={setText} close={() => setSearching(false)} />
         </Suspense>
       )}
     </>
+  );
+}
+
+function AllTitles() {
+  return (
+    <nav aria-label="All titles">
+      <NavLink end to="/">
+        Titles
+      </NavLink>
+      <NavLink to="/tally">All earnings</NavLink>
+      <NavLink to="/networks">Networks</NavLink>
+      <NavLink to="/documents">Documents</NavLink>
+      <NavLink to="/rules">Rules</NavLink>
+    </nav>
+  );
+}
+
+/** Until the palette is loaded, what is typed is kept for it. */
+function PaletteToCome({ text, setText }: { text: string; setText: (text: string) => void }) {
+  return (
+    <div className="palette-to-come">
+      <input
+        className="form-control"
+        aria-label="Find"
+        autoFocus
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+    </div>
   );
 }
 

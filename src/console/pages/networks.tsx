@@ -17,7 +17,7 @@ export function NetworksPage() {
         Each is described by a profile. Add yours: syndexa network new drafts a profile, syndexa network add
         keeps it.
       </p>
-      <table className="ledger">
+      <table className="ledger cards">
         <thead>
           <tr>
             <th>Network</th>
@@ -34,8 +34,8 @@ export function NetworksPage() {
                 <div className="soft fw-normal">{id}</div>
               </th>
               <td>{about}</td>
-              <td>{formats.join(', ')}</td>
-              <td>{platforms.join(', ')}</td>
+              <td data-label="Formats">{formats.join(', ')}</td>
+              <td data-label="Platforms">{platforms.join(', ')}</td>
             </tr>
           ))}
         </tbody>
@@ -56,7 +56,7 @@ export function NetworkPage() {
     <main className="page">
       <Heading>What does {profile.name} need, and why?</Heading>
       <p className="lede">{profile.about}</p>
-      <table className="ledger reasons">
+      <table className="ledger reasons cards">
         <thead>
           <tr>
             <th>What</th>
@@ -77,7 +77,9 @@ export function NetworkPage() {
         </tbody>
       </table>
       <h2>The profile</h2>
-      <pre className="source p-2">{source}</pre>
+      <pre className="source p-2" tabIndex={0} aria-label="The profile as it is written">
+        {source}
+      </pre>
     </main>
   );
 }

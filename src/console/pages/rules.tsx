@@ -1,7 +1,7 @@
-import Form from 'react-bootstrap/Form';
 import { Link, useParams } from 'react-router';
 import type { AnswerOf } from '../../api/routes.js';
 import { groupBy } from '../../core/text/group-by.js';
+import { Choice, Controls, Finder } from '../components/controls.js';
 import { Heading } from '../components/heading.js';
 import { NoPage } from '../components/no-page.js';
 import { Failure, Loading, SeverityMark } from '../components/states.js';
@@ -9,6 +9,12 @@ import { useAddress } from '../components/use-address.js';
 import { useRules } from '../queries.js';
 
 type Rule = AnswerOf<'listRules'>[number];
+
+const severityWords = [
+  ['blocker', 'blockers'],
+  ['warning', 'warnings'],
+  ['note', 'notes'],
+] as const;
 
 /** What is checked: all rules, or one of them. */
 export function RulesPage() {
@@ -36,32 +42,16 @@ function AllRules({ rules }: { rules: readonly Rule[] }) {
       <p className="lede" role="status">
         {shown.length} of {rules.length} rules
       </p>
-      <form
-        className="controls"
-        role="search"
-        aria-label="Rules"
-        onSubmit={(event) => event.preventDefault()}
-      >
-        <Form.Control
-          size="sm"
-          type="search"
-          aria-label="Find a rule"
-          placeholder="Find a rule"
-          value={search.get('find') ?? ''}
-          onChange={(event) => set({ find: event.target.value })}
-        />
-        <Form.Select
-          size="sm"
-          aria-label="Severity"
+      <Controls name="Rules">
+        <Finder label="Find a rule" value={search.get('find') ?? ''} set={(find) => set({ find })} />
+        <Choice
+          label="Severity"
           value={severity ?? ''}
-          onChange={(event) => set({ severity: event.target.value })}
-        >
-          <option value="">every severity</option>
-          <option value="blocker">blockers</option>
-          <option value="warning">warnings</option>
-          <option value="note">notes</option>
-        </Form.Select>
-      </form>
+          set={(chosen) => set({ severity: chosen })}
+          all="every severity"
+          options={severityWords}
+        />
+      </Controls>
       {[...groupBy(shown, ({ id }) => id.split('/')[0] ?? '')].map(([name, own]) => (
         <section key={name}>
           <h2>{name}</h2>

@@ -1,14 +1,16 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
-import { useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import type { Step, StepState } from '../../core/steps/model.js';
 import { call, type CallError } from '../api.js';
+import { Choice, Controls } from '../components/controls.js';
 import { platformNames } from '../components/platform-names.js';
 import { Empty, Failure, Loading, ProblemNote } from '../components/states.js';
 import { keys, useSteps } from '../queries.js';
 import { groupBy } from '../../core/text/group-by.js';
 import { Heading } from '../components/heading.js';
+import { useAddress } from '../components/use-address.js';
 
 const states: Record<StepState, { shape: string; word: string; tone: string }> = {
   done: { shape: '●', word: 'done', tone: 'good' },
@@ -17,69 +19,138 @@ const states: Record<StepState, { shape: string; word: string; tone: string }> =
   'cannot-tell': { shape: '?', word: 'cannot tell', tone: 'open' },
 };
 
-/** The ordered steps of a title: what is done, what comes next, and what shows it. */
+/** The ordered steps of a title: what can be done now, what waits for that, and what is done. */
 export function StepsPage() {
   const { title = '' } = useParams();
-  const [search, setSearch] = useSearchParams();
+  const [search, set] = useAddress();
   const found = useSteps(title);
   if (found.status === 'pending') return <Loading what="the steps" />;
   if (found.status === 'error') return <Failure error={found.error} again={() => void found.refetch()} />;
   const { name, steps } = found.data;
-  const nextOnly = search.get('show') === 'next';
-  const shown = nextOnly ? steps.filter(({ state }) => state === 'to-do' || state === 'cannot-tell') : steps;
+  const [network, platform] = [search.get('network') ?? '', search.get('platform') ?? ''];
+  const shown = steps.filter(
+    (step) =>
+      (network === '' || (step.network ?? 'edition') === network) &&
+      (platform === '' || step.platform === platform),
+  );
   const names = new Map(steps.map((step) => [step.step, step.name]));
-  const done = steps.filter(({ state }) => state === 'done').length;
+  const of = (...wanted: StepState[]) => shown.filter(({ state }) => wanted.includes(state));
+  const [now, blocked, done] = [of('to-do', 'cannot-tell'), of('blocked'), of('done')];
+  const nextOnly = search.get('show') === 'next';
   return (
     <main className="page">
       <Heading>What is to be done for {name}, and in which order?</Heading>
       {steps.length === 0 ? (
         <Empty>
           No network is named at any placement yet. Name one on the{' '}
-          <a href={`/titles/${title}/record`}>record</a> page; its steps follow from its profile.
+          <Link to={`/titles/${title}/record`}>record</Link> page; its steps follow from its profile.
         </Empty>
       ) : (
         <>
-          <div className="d-flex gap-3 align-items-center mb-2">
-            <span>
-              <strong>{done}</strong> of {steps.length} steps are done
-            </span>
-            <Form.Check
-              type="switch"
-              className="mb-0"
-              id="next-only"
-              label="only what can be done now"
-              checked={nextOnly}
-              onChange={(event) => setSearch(event.target.checked ? { show: 'next' } : {})}
-            />
-          </div>
-          {shown.length === 0 && <Empty>Nothing is left to do.</Empty>}
-          {groupsOf(shown).map(([group, mine]) => (
-            <section key={group}>
-              <h2>{group}</h2>
-              <table className="ledger steps">
-                <tbody>
-                  {mine.map((step) => (
-                    <StepRow
-                      key={`${step.platform} ${step.network} ${step.step}`}
-                      title={title}
-                      step={step}
-                      names={names}
-                    />
-                  ))}
-                </tbody>
-              </table>
-            </section>
-          ))}
+          <StepControls steps={steps} {...{ network, platform, nextOnly, set }} />
+          <p className="lede" role="status">
+            <strong>{done.length}</strong> of {shown.length} steps are done
+          </p>
+          {now.length === 0 && <Empty>Nothing is left to do.</Empty>}
+          <StepGroups title={title} steps={now} names={names} />
+          {!nextOnly && (
+            <>
+              <Folded words="blocked until then" tone="quiet" count={blocked.length}>
+                <StepGroups title={title} steps={blocked} names={names} />
+              </Folded>
+              <Folded words="done" tone="good" count={done.length}>
+                <StepGroups title={title} steps={done} names={names} />
+              </Folded>
+            </>
+          )}
         </>
       )}
     </main>
   );
 }
 
-function groupsOf(steps: readonly Step[]): [string, Step[]][] {
+interface StepControlsProps {
+  steps: readonly Step[];
+  network: string;
+  platform: string;
+  nextOnly: boolean;
+  set: (changes: Record<string, string | null>) => void;
+}
+
+function StepControls({ steps, network, platform, nextOnly, set }: StepControlsProps) {
+  const networks = new Map(
+    steps.map((step) => [step.network ?? 'edition', step.networkName ?? 'the edition as a whole']),
+  );
+  return (
+    <Controls name="Steps">
+      <Choice
+        label="Network"
+        value={network}
+        set={(id) => set({ network: id })}
+        all="every network"
+        options={networks}
+      />
+      <Choice
+        label="Platform"
+        value={platform}
+        set={(id) => set({ platform: id })}
+        all="both platforms"
+        options={Object.entries(platformNames)}
+      />
+      <Form.Check
+        type="switch"
+        id="next-only"
+        label="only what can be done now"
+        checked={nextOnly}
+        onChange={(event) => set({ show: event.target.checked ? 'next' : null })}
+      />
+    </Controls>
+  );
+}
+
+/** Steps that need no attention now: a line that opens. */
+function Folded({
+  words,
+  tone,
+  count,
+  children,
+}: {
+  words: string;
+  tone: string;
+  count: number;
+  children: ReactNode;
+}) {
+  if (count === 0) return null;
+  return (
+    <details className="folded">
+      <summary className={`state-${tone}`}>
+        {count} {words}
+      </summary>
+      {children}
+    </details>
+  );
+}
+
+function StepGroups({ title, steps, names }: Omit<StepRowProps, 'step'> & { steps: readonly Step[] }) {
   const nameOf = ({ platform, networkName }: Step) =>
     `${platformNames[platform]}: ${networkName ?? 'the edition as a whole'}`;
-  return [...groupBy(steps, nameOf)];
+  return [...groupBy(steps, nameOf)].map(([group, mine]) => (
+    <section key={group}>
+      <h2>{group}</h2>
+      <table className="ledger steps cards">
+        <tbody>
+          {mine.map((step) => (
+            <StepRow
+              key={`${step.platform} ${step.network} ${step.step}`}
+              title={title}
+              step={step}
+              names={names}
+            />
+          ))}
+        </tbody>
+      </table>
+    </section>
+  ));
 }
 
 interface StepRowProps {
@@ -150,9 +221,9 @@ function EvidenceLine({
     <div className="soft evidence">
       {what}{' '}
       {place && (
-        <a href={`/titles/${title}/${step.platform}?view=findings`}>
+        <Link to={`/titles/${title}/${step.platform}?view=findings`}>
           {place.path}:{place.line}
-        </a>
+        </Link>
       )}
     </div>
   );

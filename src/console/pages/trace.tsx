@@ -22,98 +22,126 @@ export function TracePage() {
       <p className="lede">
         <InShort trace={trace} />
       </p>
-      <Part name="In the record" head={['Title', 'Placement', 'Network', 'Build']} none="No title holds it.">
-        {trace.record.map(({ title, titleName, placement, network, platform, stage }) => (
-          <tr key={`${title} ${placement} ${network} ${platform} ${stage}`}>
-            <th scope="row">
-              <Link to={`/titles/${title}/record`}>{titleName}</Link>
-            </th>
-            <td>
-              {placement ? <Link to={`/titles/${title}?find=${placement}`}>{placement}</Link> : 'app ID'}
-            </td>
-            <td>
-              <Link to={`/networks/${network}`}>{network}</Link>
-            </td>
-            <td>
-              {platformNames[platform]} {stage}
-            </td>
-          </tr>
-        ))}
-      </Part>
-      <Part
-        name="In trees"
-        head={['Title', 'Place', 'Variants', 'Read']}
-        none="No tree carries it, as far as they were read."
-      >
-        {trace.builds.map(({ title, platform, place, variants, readAt }, at) => (
-          <tr key={at}>
-            <th scope="row">
-              <Link to={`/titles/${title}/${platform}`}>
-                {title}, {platformNames[platform]}
-              </Link>
-            </th>
-            <td className="place">
-              {place.path}:{place.line}:{place.column}
-            </td>
-            <td>{variants.join(', ') || <span className="soft">in no variant</span>}</td>
-            <td className="soft">{new Date(readAt).toLocaleString()}</td>
-          </tr>
-        ))}
-      </Part>
-      <Part
-        name="At the network"
-        head={['Network', 'Its name there', 'What it is', 'Read']}
-        none="No list that was read from a network has it."
-      >
-        {trace.listed.map(({ network, name, unit, readAt }) => (
-          <tr key={network}>
-            <th scope="row">
-              <Link to={`/networks/${network}`}>{network}</Link>
-            </th>
-            <td>{name}</td>
-            <td>
-              {unit
-                ? [unit.format, unit.platform && platformNames[unit.platform], unit.status]
-                    .filter(Boolean)
-                    .join(', ')
-                : 'an app'}
-            </td>
-            <td className="soft">{new Date(readAt).toLocaleString()}</td>
-          </tr>
-        ))}
-      </Part>
-      <Part
-        name="What it earned"
-        head={['Network', 'Days', 'Requests', 'Impressions', 'Revenue']}
-        none="No daily numbers name it."
-      >
-        {trace.earned.map(({ network, from, to, requests, impressions, revenue, currency }) => (
-          <tr key={`${network} ${currency}`}>
-            <th scope="row">{network}</th>
-            <td>
-              {from} to {to}
-            </td>
-            <td>{requests?.toLocaleString('en') ?? <span className="soft">not reported</span>}</td>
-            <td>{impressions.toLocaleString('en')}</td>
-            <td>{moneyText(revenue, currency)}</td>
-          </tr>
-        ))}
-      </Part>
-      <Part
-        name="When it changed"
-        head={['When', 'Who', 'What', 'Field']}
-        none="The record never changed by it."
-      >
-        {trace.changes.map(({ at, who, path, did }) => (
-          <tr key={`${at} ${path} ${did}`}>
-            <td>{new Date(at).toLocaleString()}</td>
-            <td>{who}</td>
-            <td>{did === 'set' ? 'set' : 'taken out'}</td>
-            <td className="place">{path}</td>
-          </tr>
-        ))}
-      </Part>
+      <InRecord record={trace.record} />
+      <InTrees builds={trace.builds} />
+      <AtNetwork listed={trace.listed} />
+      <Earned earned={trace.earned} />
+      <Changes changes={trace.changes} />
     </main>
+  );
+}
+
+function InRecord({ record }: Pick<IdTrace, 'record'>) {
+  return (
+    <Part name="In the record" head={['Title', 'Placement', 'Network', 'Build']} none="No title holds it.">
+      {record.map(({ title, titleName, placement, network, platform, stage }) => (
+        <tr key={`${title} ${placement} ${network} ${platform} ${stage}`}>
+          <th scope="row">
+            <Link to={`/titles/${title}/record`}>{titleName}</Link>
+          </th>
+          <td>{placement ? <Link to={`/titles/${title}?find=${placement}`}>{placement}</Link> : 'app ID'}</td>
+          <td>
+            <Link to={`/networks/${network}`}>{network}</Link>
+          </td>
+          <td>
+            {platformNames[platform]} {stage}
+          </td>
+        </tr>
+      ))}
+    </Part>
+  );
+}
+
+function InTrees({ builds }: Pick<IdTrace, 'builds'>) {
+  return (
+    <Part
+      name="In trees"
+      head={['Title', 'Place', 'Variants', 'Read']}
+      none="No tree carries it, as far as they were read."
+    >
+      {builds.map(({ title, platform, place, variants, readAt }, at) => (
+        <tr key={at}>
+          <th scope="row">
+            <Link to={`/titles/${title}/${platform}`}>
+              {title}, {platformNames[platform]}
+            </Link>
+          </th>
+          <td className="place">
+            {place.path}:{place.line}:{place.column}
+          </td>
+          <td>{variants.join(', ') || <span className="soft">in no variant</span>}</td>
+          <td className="soft">{new Date(readAt).toLocaleString()}</td>
+        </tr>
+      ))}
+    </Part>
+  );
+}
+
+function AtNetwork({ listed }: Pick<IdTrace, 'listed'>) {
+  return (
+    <Part
+      name="At the network"
+      head={['Network', 'Its name there', 'What it is', 'Read']}
+      none="No list that was read from a network has it."
+    >
+      {listed.map(({ network, name, unit, readAt }) => (
+        <tr key={network}>
+          <th scope="row">
+            <Link to={`/networks/${network}`}>{network}</Link>
+          </th>
+          <td>{name}</td>
+          <td>
+            {unit
+              ? [unit.format, unit.platform && platformNames[unit.platform], unit.status]
+                  .filter(Boolean)
+                  .join(', ')
+              : 'an app'}
+          </td>
+          <td className="soft">{new Date(readAt).toLocaleString()}</td>
+        </tr>
+      ))}
+    </Part>
+  );
+}
+
+function Earned({ earned }: Pick<IdTrace, 'earned'>) {
+  return (
+    <Part
+      name="What it earned"
+      head={['Network', 'Days', 'Requests', 'Impressions', 'Revenue']}
+      none="No daily numbers name it."
+    >
+      {earned.map(({ network, from, to, requests, impressions, revenue, currency }) => (
+        <tr key={`${network} ${currency}`}>
+          <th scope="row">{network}</th>
+          <td>
+            {from} to {to}
+          </td>
+          <td>{requests?.toLocaleString('en') ?? <span className="soft">not reported</span>}</td>
+          <td>{impressions.toLocaleString('en')}</td>
+          <td>{moneyText(revenue, currency)}</td>
+        </tr>
+      ))}
+    </Part>
+  );
+}
+
+function Changes({ changes }: Pick<IdTrace, 'changes'>) {
+  return (
+    <Part
+      name="When it changed"
+      head={['When', 'Who', 'What', 'Field']}
+      none="The record never changed by it."
+    >
+      {changes.map(({ at, who, path, did }) => (
+        <tr key={`${at} ${path} ${did}`}>
+          <td>{new Date(at).toLocaleString()}</td>
+          <td>{who}</td>
+          <td>{did === 'set' ? 'set' : 'taken out'}</td>
+          <td className="place">{path}</td>
+        </tr>
+      ))}
+    </Part>
   );
 }
 

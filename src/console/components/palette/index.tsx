@@ -1,5 +1,5 @@
 import { useCombobox } from 'downshift';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, type HTMLAttributes } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
 import { useSearch, useTitles } from '../../queries.js';
@@ -16,31 +16,37 @@ const kindWords: Record<Place['kind'], string> = {
   page: 'Pages',
 };
 
+const nothing = 'Nothing has this in its name or ID.';
+const keysInWords = '↑ ↓ to choose, Enter to open, Esc to close';
+
 /** Finds anything by its name or ID, and leads to it. */
-export function Palette({ title, close }: { title: string | undefined; close: () => void }) {
+export function Palette({
+  title,
+  text,
+  setText,
+  close,
+}: {
+  title: string | undefined;
+  text: string;
+  setText: (text: string) => void;
+  close: () => void;
+}) {
   const navigate = useNavigate();
-  const [text, setText] = useState('');
-  const asked = useSettled(text.trim().slice(0, 200), pause);
-  const found = useSearch(asked);
-  const titles = useTitles().data;
-  const own = titles?.find(({ id }) => id === title);
-  const places = useMemo(() => {
-    const hits = asked === '' ? [] : (found.data ?? []).map(placeOf);
-    const pages = pagesWith(text, own);
-    return hits.length > 0 || pages.length < 8 ? [...hits, ...pages] : pages;
-  }, [asked, found.data, text, own]);
+  const { places, error, isWaiting } = usePlaces(text, title);
   const { getInputProps, getMenuProps, getItemProps, getLabelProps, highlightedIndex } = useCombobox<Place>({
     items: places,
     inputValue: text,
     isOpen: true,
     defaultHighlightedIndex: 0,
+    // Losing the focus chooses nothing.
+    stateReducer: (state, { type, changes }) =>
+      type === useCombobox.stateChangeTypes.InputBlur ? state : changes,
     itemToString: (place) => place?.name ?? '',
     onSelectedItemChange: ({ selectedItem }) => {
       close();
       if (selectedItem) void navigate(selectedItem.to);
     },
   });
-  const isWaiting = found.isFetching || asked !== text.trim().slice(0, 200);
   return (
     <Modal show onHide={close} animation={false} className="palette" aria-label="Find">
       <label {...getLabelProps()} className="visually-hidden">
@@ -50,10 +56,8 @@ export function Palette({ title, close }: { title: string | undefined; close: ()
         {...getInputProps({
           autoFocus: true,
           // Not by the list's own event: it comes later than the next key.
-          onChange: (event) => setText(event.currentTarget.value),
-          onKeyDown: (event) => {
-            if (event.key === 'Escape') close();
-          },
+          onChange: ({ currentTarget }) => setText(currentTarget.value),
+          onKeyDown: ({ key }) => key === 'Escape' && close(),
         })}
         className="form-control"
         placeholder="Paste an ID, or type a name"
@@ -61,33 +65,56 @@ export function Palette({ title, close }: { title: string | undefined; close: ()
       />
       <ul {...getMenuProps()} className="palette-hits">
         {places.map((place, index) => (
-          <li
+          <Hit
             key={`${place.kind} ${place.to} ${place.where}`}
-            className={index === highlightedIndex ? 'is-near' : undefined}
-            {...getItemProps({ item: place, index })}
-          >
-            {place.kind !== places[index - 1]?.kind && (
-              <span className="palette-kind">{kindWords[place.kind]}</span>
-            )}
-            <span
-              className={place.kind === 'id' || place.kind === 'rule' ? 'palette-name place' : 'palette-name'}
-            >
-              <bdi>{place.name}</bdi>
-            </span>
-            <span className="soft">{place.where}</span>
-          </li>
+            place={place}
+            isFirst={place.kind !== places[index - 1]?.kind}
+            isNear={index === highlightedIndex}
+            props={getItemProps({ item: place, index })}
+          />
         ))}
       </ul>
       <div className="palette-foot soft" role="status">
-        {found.error
-          ? found.error.problem.detail
-          : isWaiting
-            ? 'Looking…'
-            : places.length === 0
-              ? 'Nothing has this in its name or ID.'
-              : '↑ ↓ to choose, Enter to open, Esc to close'}
+        {error?.problem.detail ?? (isWaiting ? 'Looking…' : places.length === 0 ? nothing : keysInWords)}
       </div>
     </Modal>
+  );
+}
+
+/** What the text leads to, and whether more may come. */
+function usePlaces(text: string, title: string | undefined) {
+  const asked = useSettled(text.trim().slice(0, 200), pause);
+  const found = useSearch(asked);
+  const titles = useTitles().data;
+  const own = titles?.find(({ id }) => id === title);
+  const places = useMemo(() => {
+    const hits = asked === '' ? [] : (found.data ?? []).map(placeOf);
+    const pages = pagesWith(text, own);
+    return hits.length > 0 || pages.length < 8 ? [...hits, ...pages] : pages;
+  }, [asked, found.data, text, own]);
+  const isWaiting = found.isFetching || asked !== text.trim().slice(0, 200);
+  return { places, error: found.error, isWaiting };
+}
+
+function Hit({
+  place: { kind, name, where },
+  isFirst,
+  isNear,
+  props,
+}: {
+  place: Place;
+  isFirst: boolean;
+  isNear: boolean;
+  props: HTMLAttributes<HTMLLIElement>;
+}) {
+  return (
+    <li {...props} className={isNear ? 'is-near' : undefined}>
+      {isFirst && <span className="palette-kind">{kindWords[kind]}</span>}
+      <span className={kind === 'id' || kind === 'rule' ? 'palette-name place' : 'palette-name'}>
+        <bdi>{name}</bdi>
+      </span>
+      <span className="soft">{where}</span>
+    </li>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { RosterImported } from '../../../api/titles.js';
 import { call, type CallError } from '../../api.js';
@@ -10,9 +10,24 @@ import { ChangeTable, ThreeWayTable } from './changes.js';
 /** The record as a document: out, into an earlier one, and in. */
 export function DocumentsPage() {
   const [text, setText] = useState('');
+  return (
+    <main className="page">
+      <Heading>What does the record say, as a document?</Heading>
+      <p className="lede">
+        One YAML file holds all titles, so that a team can keep it beside its code. What comes in is shown
+        before it is taken.
+      </p>
+      <h2>Out</h2>
+      <Export earlier={text} />
+      <h2>In</h2>
+      <Import text={text} setText={setText} />
+    </main>
+  );
+}
+
+function Import({ text, setText }: { text: string; setText: (text: string) => void }) {
   const [isPruned, setPruned] = useState(false);
   const [profiles, setProfiles] = useState<{ name: string; text: string }[]>([]);
-  const files = useRef<HTMLInputElement>(null);
   const take = useImport({ document: text, prune: isPruned, profiles });
   const open = async (chosen: FileList) => {
     const read = await Promise.all(
@@ -24,31 +39,18 @@ export function DocumentsPage() {
     take.forget();
   };
   return (
-    <main className="page">
-      <Heading>What does the record say, as a document?</Heading>
-      <p className="lede">
-        One YAML file holds all titles, so that a team can keep it beside its code. What comes in is shown
-        before it is taken.
-      </p>
-      <h2>Out</h2>
-      <Export earlier={text} />
-      <h2>In</h2>
-      <div className="fields">
-        <div>
-          <label className="form-label" htmlFor="document-files">
-            A document, and the profiles that belong to it
-          </label>
-          <input
-            id="document-files"
-            ref={files}
-            type="file"
-            multiple
-            accept=".yaml,.yml"
-            className="form-control"
-            onChange={(event) => event.target.files && void open(event.target.files)}
-          />
-        </div>
-      </div>
+    <>
+      <label className="form-label" htmlFor="document-files">
+        A document, and the profiles that belong to it
+      </label>
+      <input
+        id="document-files"
+        type="file"
+        multiple
+        accept=".yaml,.yml"
+        className="form-control"
+        onChange={(event) => event.target.files && void open(event.target.files)}
+      />
       <label className="form-label mt-2" htmlFor="document-text">
         Or its text
       </label>
@@ -77,45 +79,49 @@ export function DocumentsPage() {
           take.forget();
         }}
       />
+      <Taking take={take} isEmpty={text.trim() === ''} />
+    </>
+  );
+}
+
+/** The preview of an import, its faults, and the button that does it. */
+function Taking({ take, isEmpty }: { take: ReturnType<typeof useImport>; isEmpty: boolean }) {
+  const { error, previewed, taken, isPending } = take;
+  return (
+    <>
       <div className="actions">
         <button
           type="button"
           className="btn btn-outline-primary"
-          disabled={text.trim() === '' || take.isPending}
+          disabled={isEmpty || isPending}
           onClick={take.preview}
         >
-          {take.isPending ? 'Comparing…' : 'Show what would change'}
+          {isPending ? 'Comparing…' : 'Show what would change'}
         </button>
       </div>
-      {take.error && (
-        <>
-          <ProblemNote error={take.error} />
-          {take.error.problem.code === 'stale' && (
-            <ThreeWayTable changes={take.error.problem.changes ?? []} />
-          )}
-        </>
-      )}
-      {take.previewed && (
+      {error && <ProblemNote error={error} />}
+      {error?.problem.code === 'stale' && <ThreeWayTable changes={error.problem.changes ?? []} />}
+      {previewed && (
         <section aria-label="What would change">
-          <ChangeTable changes={take.previewed.changes} />
-          {take.previewed.changes.length > 0 && (
-            <button type="button" className="btn btn-primary" disabled={take.isPending} onClick={take.apply}>
-              Take {take.previewed.changes.length}{' '}
-              {take.previewed.changes.length === 1 ? 'change' : 'changes'} into the record
+          <ChangeTable changes={previewed.changes} />
+          {previewed.changes.length > 0 && (
+            <button type="button" className="btn btn-primary" disabled={isPending} onClick={take.apply}>
+              Take {previewed.changes.length} {previewed.changes.length === 1 ? 'change' : 'changes'} into the
+              record
             </button>
           )}
         </section>
       )}
-      {take.taken && (
+      {taken && (
         <p className="state state-good mt-3" role="status">
           <span className="shape" aria-hidden="true">
             ●
           </span>
-          {take.taken.changes.length} {take.taken.changes.length === 1 ? 'change is' : 'changes are'} in the
-          record, at revision {take.taken.revision}.
+          {taken.changes.length} {taken.changes.length === 1 ? 'change is' : 'changes are'} in the record, at
+          revision {taken.revision}.
         </p>
       )}
-    </main>
+    </>
   );
 }
 
@@ -153,7 +159,7 @@ function useImport(input: { document: string; prune: boolean; profiles: { text: 
 
 /** Downloads the record; an earlier document that is open below keeps its comments. */
 function Export({ earlier }: { earlier: string }) {
-  const out = useMutation<void, CallError, boolean>({
+  const out = useMutation<unknown, CallError, boolean>({
     mutationFn: async (isInto) => {
       const { document, profiles } = isInto
         ? await call('updateRosterDocument', { body: { document: earlier } })

@@ -60,7 +60,7 @@ function Group({ group, edits, on, choose }: GroupProps) {
   );
   const files = paths.length === 1 ? '1 file' : `${paths.length} files`;
   return (
-    <section className={on ? 'edit-group' : 'edit-group left-out'} aria-label={title}>
+    <div role="group" className={on ? 'edit-group' : 'edit-group left-out'} aria-label={title}>
       <header>
         <label>
           <input
@@ -87,6 +87,6 @@ function Group({ group, edits, on, choose }: GroupProps) {
           <Diff patch={patch} edits={edits.map((edit) => ({ ...edit, rules: [] }))} />
         </details>
       )}
-    </section>
+    </div>
   );
 }

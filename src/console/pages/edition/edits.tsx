@@ -4,6 +4,7 @@ import type { LinkedTree, WiringAnswer } from '../../../api/trees.js';
 import { call, type CallError } from '../../api.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
+import { useAddress } from '../../components/use-address.js';
 import { ProblemNote } from '../../components/states.js';
 import { keys, useTrees, useWiring, useWiringPart, type Question } from '../../queries.js';
 import { EditGroups } from './edit-groups.js';
@@ -41,7 +42,10 @@ interface EditsProps {
 }
 
 function Edits({ wiring, platform, question, linked, other }: EditsProps) {
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [search, set] = useAddress();
+  const [left, setLeft] = useState<ReadonlySet<string>>(
+    () => new Set(search.get('without')?.split(',').filter(Boolean)),
+  );
   const groups = wiring.groups.map(({ id }) => id);
   const chosen = groups.filter((id) => !left.has(id));
   const whole = chosen.length === groups.length;
@@ -53,6 +57,8 @@ function Edits({ wiring, platform, question, linked, other }: EditsProps) {
     if (on) next.delete(id);
     else next.add(id);
     setLeft(next);
+    // Part of the address too, so that it stays on reload.
+    set({ without: [...next].join(',') });
   };
   return (
     <>

@@ -1,3 +1,5 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 import type { CheckReport, Finding } from '../../../core/checks/model.js';
 import { Chain, placeText, SourceLines } from '../../components/evidence.js';
 import type { PlatformName } from '../../components/platform-names.js';
@@ -33,21 +35,48 @@ function Findings({
       </p>
     );
   }
-  const groups = [...new Set(mine.map(({ rule }) => rule.split('/')[0] ?? rule))];
-  return groups.map((group) => (
-    <section key={group} aria-label={group}>
+  const byWiring = mine.filter(({ fix, accepted }) => fix && !isAccepted(accepted));
+  const byHand = mine.filter(({ fix, accepted }) => !fix && !isAccepted(accepted));
+  const accepted = mine.filter((finding) => isAccepted(finding.accepted));
+  return (
+    <>
+      <Group name="Wiring fixes" findings={byWiring} snapshot={snapshot}>
+        <Link to="?view=edits">See the edits, and write them.</Link>
+      </Group>
+      <Group name="Left to you" findings={byHand} snapshot={snapshot} />
+      <Group name="Accepted" findings={accepted} snapshot={snapshot} />
+    </>
+  );
+}
+
+function isAccepted(accepted: Finding['accepted']): boolean {
+  return accepted !== undefined && accepted !== null && !accepted.ended;
+}
+
+/** Findings that are fixed in the same way, the worst first. */
+function Group({
+  name,
+  findings,
+  snapshot,
+  children,
+}: {
+  name: string;
+  findings: readonly Finding[];
+  snapshot: string;
+  children?: ReactNode;
+}) {
+  if (findings.length === 0) return null;
+  return (
+    <section aria-label={name}>
       <h2>
-        {group} <span className="soft">{inGroup(mine, group).length}</span>
+        {name} <span className="soft">{findings.length}</span>
       </h2>
-      {inGroup(mine, group).map((finding) => (
+      {children && <p>{children}</p>}
+      {findings.map((finding) => (
         <FindingCard key={finding.fingerprint} finding={finding} snapshot={snapshot} />
       ))}
     </section>
-  ));
-}
-
-function inGroup(findings: readonly Finding[], group: string): Finding[] {
-  return findings.filter(({ rule }) => rule.startsWith(`${group}/`));
+  );
 }
 
 function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string }) {
@@ -56,7 +85,9 @@ function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string
     <article className={`finding ${severity}`}>
       <header>
         <SeverityMark severity={severity} />
-        <strong>{rule}</strong>
+        <strong>
+          <Link to={`/rules/${rule}`}>{rule}</Link>
+        </strong>
         <span className="soft">{variants.join(', ')}</span>
         {place && <span className="place soft">{placeText(place)}</span>}
       </header>

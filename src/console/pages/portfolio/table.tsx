@@ -121,19 +121,7 @@ function TitleRow({
         <Agreement cells={title.cells} />
       </td>
       <td data-label="Changed since yesterday">
-        {changed ? (
-          <>
-            {changed.fields} {changed.fields === 1 ? 'change' : 'changes'}
-            <div className="soft">
-              <time dateTime={changed.at} title={new Date(changed.at).toLocaleString()}>
-                {new Date(changed.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
-              </time>
-              , {changed.who.join(', ')}
-            </div>
-          </>
-        ) : (
-          <span className="soft">—</span>
-        )}
+        <Changed changed={changed} />
       </td>
       <td data-label="Last seven days">
         <Link to={`/titles/${id}/tally`} aria-label={`What does ${name} earn?`} className="plain">
@@ -141,6 +129,22 @@ function TitleRow({
         </Link>
       </td>
     </tr>
+  );
+}
+
+function Changed({ changed }: Pick<PortfolioEntry, 'changed'>) {
+  if (!changed) return <span className="soft">—</span>;
+  const { fields, at, who } = changed;
+  return (
+    <>
+      {fields} {fields === 1 ? 'change' : 'changes'}
+      <div className="soft">
+        <time dateTime={at} title={new Date(at).toLocaleString()}>
+          {new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
+        </time>
+        , {who.join(', ')}
+      </div>
+    </>
   );
 }
 

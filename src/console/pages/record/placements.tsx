@@ -46,7 +46,9 @@ export function Placements({ record }: { record: TitleRecord }) {
           <thead>
             <tr>
               {columns.map((column) => (
-                <th key={column}>{column}</th>
+                <th key={column}>
+                  {column === '' ? <span className="visually-hidden">take out</span> : column}
+                </th>
               ))}
             </tr>
           </thead>

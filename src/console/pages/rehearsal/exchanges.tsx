@@ -39,7 +39,9 @@ function Message({ label, text }: { label: string; text: string }) {
   return (
     <>
       <div className="soft">{label}</div>
-      <pre className="message">{text === '' ? '(empty)' : pretty(text)}</pre>
+      <pre className="message" tabIndex={0}>
+        {text === '' ? '(empty)' : pretty(text)}
+      </pre>
     </>
   );
 }

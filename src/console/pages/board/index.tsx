@@ -1,0 +1,109 @@
+import { Link, useParams } from 'react-router';
+import type { BoardEdition } from '../../../core/board/model.js';
+import { Heading } from '../../components/heading.js';
+import { platformNames } from '../../components/platform-names.js';
+import { Empty, Failure, Loading, SeverityMark } from '../../components/states.js';
+import { useBoard, useTrees } from '../../queries.js';
+import { Ledger } from './ledger.js';
+
+/** The board: one row a placement and network, platforms and stages side by side. */
+export function BoardPage() {
+  const { title = '' } = useParams();
+  const board = useBoard(title);
+  if (board.status === 'pending') return <Loading what="the board" />;
+  if (board.status === 'error') return <Failure error={board.error} again={() => void board.refetch()} />;
+  const { name, rows, editions, good } = board.data;
+  return (
+    <main className="page">
+      <Heading>Which ID does each build of {name} carry?</Heading>
+      <p className="lede">
+        {good ? (
+          <span className="state state-good">
+            <span className="shape">●</span>good: every expected ID is in the record and in the build
+          </span>
+        ) : (
+          <>Each cell tells what the record holds, and whether the tree that was last read would build it.</>
+        )}
+      </p>
+      <Interrupted title={title} />
+      <div className="summary">
+        {editions.map((edition) => (
+          <EditionSummary key={edition.platform} title={title} edition={edition} />
+        ))}
+      </div>
+      {rows.length === 0 ? (
+        <Empty>
+          <p>
+            No network is wired into {name} yet. Put the first ID in on the{' '}
+            <Link to={`/titles/${title}/record`}>record page</Link>, or in a terminal:
+          </p>
+          <pre>syndexa id set {title} ID --network NETWORK --platform android</pre>
+        </Empty>
+      ) : (
+        <Ledger board={board.data} />
+      )}
+    </main>
+  );
+}
+
+/** A write to a linked tree that was interrupted: until it is settled, what is read of that tree may be half of it. */
+function Interrupted({ title }: { title: string }) {
+  const trees = useTrees();
+  return (trees.data ?? []).map(({ id, path, title: of, interrupted }) =>
+    of !== title || interrupted === null ? null : (
+      <div key={id} className="problem" role="alert">
+        <strong>
+          A write to {path} was interrupted ({interrupted.what},{' '}
+          {interrupted.at.slice(0, 16).replace('T', ' ')}).
+        </strong>
+        <div>
+          Until it is settled, the tree may hold half of it ({interrupted.files.length}{' '}
+          {interrupted.files.length === 1 ? 'file' : 'files'}). Take it back with{' '}
+          <code>syndexa undo {path}</code>, or finish it with{' '}
+          <code>
+            syndexa wire {path} --title {title} --write
+          </code>
+          .
+        </div>
+      </div>
+    ),
+  );
+}
+
+function EditionSummary({ title, edition }: { title: string; edition: BoardEdition }) {
+  const { platform, identifier, found, tree, readAt, summary } = edition;
+  const look = summary === null ? 'is-open' : summary.blocker > 0 ? 'is-bad' : 'is-good';
+  return (
+    <section className={look} aria-label={platformNames[platform]}>
+      <strong>{platformNames[platform]}</strong> <code>{identifier}</code>
+      {found !== null && found !== identifier && (
+        <div className="state state-bad">
+          <span className="shape">✕</span>the build says <code>{found}</code>
+        </div>
+      )}
+      <div>
+        {summary === null ? (
+          <span className="state state-open">
+            <span className="shape">○</span>no tree was read yet
+          </span>
+        ) : (
+          <>
+            <SeverityMark severity="blocker" count={summary.blocker} />{' '}
+            <SeverityMark severity="warning" count={summary.warning} />{' '}
+            <SeverityMark severity="note" count={summary.note} />{' '}
+            <Link to={`/titles/${title}/${platform}?view=findings`}>
+              {summary.blocker + summary.warning + summary.note > 0 ? 'see what is wrong' : 'see the edition'}
+            </Link>
+          </>
+        )}
+      </div>
+      <div className="soft">
+        {tree === null ? (
+          <code>syndexa check DIR --title {title}</code>
+        ) : (
+          `read from ${tree}, ${new Date(readAt ?? '').toLocaleString()}`
+        )}
+      </div>
+    </section>
+  );
+}

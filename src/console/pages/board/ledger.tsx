@@ -1,0 +1,211 @@
+import { useMemo, useRef } from 'react';
+import { Link } from 'react-router';
+import { cellState } from '../../../core/board/cell-state.js';
+import type { Board, BoardCell, BoardRow } from '../../../core/board/model.js';
+import { Choice, Controls, Finder } from '../../components/controls.js';
+import { IdText } from '../../components/id-text.js';
+import { platformNames } from '../../components/platform-names.js';
+import { WeekSpark, type WeekUnit } from '../../components/spark.js';
+import { useAddress } from '../../components/use-address.js';
+import { Room, useDrawnRows } from '../../components/virtual.js';
+import { useWeek } from '../../queries.js';
+
+const stateFilters = [
+  ['bad', 'what is wrong'],
+  ['open', 'what cannot be told'],
+  ['good', 'what agrees'],
+] as const;
+
+/** One row a placement and network; only the rows in view are drawn. */
+export function Ledger({ board: { rows, title } }: { board: Board }) {
+  const found = useWeek(title).data;
+  const [search, set] = useAddress();
+  const [find = '', network = '', state = ''] = ['find', 'network', 'state'].map(
+    (name) => search.get(name) ?? '',
+  );
+  const shown = useMemo(() => shownRows(rows, { find, network, state }), [rows, find, network, state]);
+  const networks = new Map(rows.map((row) => [row.network, row.networkName]));
+  return (
+    <>
+      <Controls name="Rows">
+        <Finder label="Find a placement or an ID" value={find} set={(text) => set({ find: text })} />
+        <Choice
+          label="Network"
+          value={network}
+          set={(id) => set({ network: id })}
+          all="every network"
+          options={networks}
+        />
+        <Choice
+          label="State"
+          value={state}
+          set={(tone) => set({ state: tone })}
+          all="every state"
+          options={stateFilters}
+        />
+        <span className="soft" role="status">
+          {shown.length === rows.length ? `${rows.length} rows` : `${shown.length} of ${rows.length} rows`}
+        </span>
+      </Controls>
+      <Rows
+        rows={rows}
+        shown={shown}
+        title={title}
+        week={found && found.units.length > 0 ? found.units : null}
+      />
+    </>
+  );
+}
+
+interface RowsProps {
+  rows: readonly BoardRow[];
+  shown: readonly BoardRow[];
+  title: string;
+  week: readonly WeekUnit[] | null;
+}
+
+function Rows({ rows, shown, title, week }: RowsProps) {
+  const scroll = useRef<HTMLDivElement>(null);
+  const { items, before, after, measure } = useDrawnRows(scroll, shown.length, 53);
+  const peers = useMemo(() => peersOf(rows), [rows]);
+  const columns = rows[0]?.cells ?? [];
+  return (
+    <div className="ledger-scroll" ref={scroll} tabIndex={0} role="region" aria-label="Board, scrollable">
+      <table className="ledger cards board">
+        <thead>
+          <tr>
+            <th scope="col">Placement</th>
+            <th scope="col">Network</th>
+            {columns.map(({ platform, stage }) => (
+              <th
+                key={`${platform} ${stage}`}
+                scope="col"
+                className={stage === 'test' ? 'platform-start' : undefined}
+              >
+                {platformNames[platform]} {stage}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <Room height={before} columns={columns.length + 2} />
+          {items.map(({ index }) => {
+            const row = shown[index];
+            if (!row) return null;
+            const about = { row, title, week, index, measure, peers: peers.get(kindOf(row)) ?? [] };
+            return <LedgerRow key={`${row.placement} ${row.network}`} {...about} />;
+          })}
+          <Room height={after} columns={columns.length + 2} />
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function shownRows(
+  rows: readonly BoardRow[],
+  { find, network, state }: { find: string; network: string; state: string },
+): readonly BoardRow[] {
+  const wanted = find.trim().toLowerCase();
+  return rows.filter(
+    (row) =>
+      (network === '' || row.network === network) &&
+      (state === '' || row.cells.some((cell) => cellState(cell).tone === state)) &&
+      (wanted === '' ||
+        [row.placement ?? row.label, ...row.cells.flatMap(({ id, found }) => [id ?? '', ...found])].some(
+          (text) => text.toLowerCase().includes(wanted),
+        )),
+  );
+}
+
+/** IDs are told apart from those of the same kind and network. */
+function kindOf({ network, placement }: BoardRow): string {
+  return `${network} ${placement === null ? 'app' : 'unit'}`;
+}
+
+function peersOf(rows: readonly BoardRow[]): Map<string, string[]> {
+  const peers = new Map<string, string[]>();
+  for (const row of rows) {
+    const ids = row.cells.flatMap(({ id }) => id ?? []);
+    const known = peers.get(kindOf(row));
+    if (known) known.push(...ids);
+    else peers.set(kindOf(row), ids);
+  }
+  return peers;
+}
+
+function LedgerRow({
+  row,
+  index,
+  measure,
+  peers,
+  title,
+  week,
+}: {
+  row: BoardRow;
+  index: number;
+  measure: (row: Element | null) => void;
+  peers: readonly string[];
+  title: string;
+  week: readonly WeekUnit[] | null;
+}) {
+  const { placement, format, label, network, networkName, cells } = row;
+  const earned = (week ?? []).filter(
+    (one) => placement !== null && one.placement === placement && one.network === network,
+  );
+  return (
+    <tr data-index={index} ref={measure}>
+      <th scope="row">
+        {placement ?? <span className="soft">{label}</span>}
+        <div className="soft fw-normal">{format ?? 'whole app'}</div>
+      </th>
+      <td>
+        <Link to={`/networks/${network}`}>{networkName}</Link>
+        {earned.length > 0 && (
+          <div>
+            <WeekSpark units={earned} />
+          </div>
+        )}
+      </td>
+      {cells.map((cell) => (
+        <Cell key={`${cell.platform} ${cell.stage}`} cell={cell} peers={peers} title={title} />
+      ))}
+    </tr>
+  );
+}
+
+function Cell({ cell, peers, title }: { cell: BoardCell; peers: readonly string[]; title: string }) {
+  const { shape, word, tone } = cellState(cell);
+  const hole = cell.record === 'missing' || cell.build === 'absent';
+  const look = tone === 'bad' ? (hole ? 'cell-hole' : 'cell-wrong') : tone === 'open' ? 'cell-open' : '';
+  return (
+    <td
+      className={`${look}${cell.stage === 'test' ? ' platform-start' : ''}`}
+      data-state={word}
+      data-label={`${platformNames[cell.platform]} ${cell.stage}`}
+    >
+      {cell.id === null ? <span className="soft">—</span> : <IdText id={cell.id} peers={peers} />}
+      <div className={`state state-${tone}`} title={cell.why}>
+        <span className="shape" aria-hidden="true">
+          {shape}
+        </span>
+        {tone === 'bad' ? <Link to={`/titles/${title}/${cell.platform}?view=findings`}>{word}</Link> : word}
+      </div>
+      {cell.rehearsed && (
+        <Link
+          className={cell.rehearsed.old ? 'soft rehearsed rehearsed-old' : 'soft rehearsed'}
+          to={`/titles/${title}/rehearsal?platform=${cell.platform}`}
+          title={`${cell.rehearsed.scenario}, ${cell.rehearsed.at.slice(0, 10)}${cell.rehearsed.old ? ', before the last change of the tree' : ''}`}
+        >
+          <span aria-hidden="true">▷ </span>
+          {cell.rehearsed.text}
+        </Link>
+      )}
+      {cell.found.length > 0 && (
+        <div className="soft">
+          has <code>{cell.found.join(', ')}</code>
+        </div>
+      )}
+    </td>
+  );
+}
