@@ -22,6 +22,7 @@ export const paths = {
   setId: { method: 'put', path: '/titles/{title}/ids', role: 'editor' },
   leaveNetwork: { method: 'delete', path: '/titles/{title}/networks/{network}', role: 'editor' },
   titleHistory: { method: 'get', path: '/titles/{title}/history', role: 'viewer' },
+  revertChange: { method: 'post', path: '/titles/{title}/history/{revision}/revert', role: 'editor' },
   board: { method: 'get', path: '/titles/{title}/board', role: 'viewer' },
   steps: { method: 'get', path: '/titles/{title}/steps', role: 'viewer' },
   tick: { method: 'put', path: '/titles/{title}/ticks', role: 'editor' },

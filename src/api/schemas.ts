@@ -131,7 +131,7 @@ export const published: Record<string, Published> = {
   title: {
     type: TitleRecord,
     io: 'output',
-    from: '`syndexa title show|add|set --json`, `syndexa id set|unset --json`',
+    from: '`syndexa title show|add|set --json`, `syndexa title history --revert --json`, `syndexa id set|unset --json`',
   },
   titles: { type: z.array(TitleSummary), io: 'output', from: '`syndexa title list --json`' },
   history: { type: z.array(HistoryEntry), io: 'output', from: '`syndexa title history --json`' },

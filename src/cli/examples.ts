@@ -61,7 +61,7 @@ export const examples: Record<string, readonly string[]> = {
     'syndexa title set tidewick --leave marlstone',
   ],
   'title remove': ['syndexa title remove tidewick --yes'],
-  'title history': ['syndexa title history tidewick'],
+  'title history': ['syndexa title history tidewick', 'syndexa title history tidewick --revert 7'],
   'title link': ['syndexa title link tidewick demo/trees/tidewick'],
   'placement list': ['syndexa placement list tidewick'],
   'placement set': ['syndexa placement set tidewick tide-list-footer --refresh 90s'],

@@ -21,14 +21,14 @@ export async function call<Name extends RouteName>(
 
 async function ask<Name extends RouteName>(
   name: Name,
-  { signal, ...options }: CallOptions<Name> & { signal?: AbortSignal },
+  { signal, file, ...options }: CallOptions<Name> & { signal?: AbortSignal; file?: Blob },
 ): Promise<{ answer: AnswerOf<Name>; next: number | undefined }> {
   const { path, body, ...request } = requestOf(name, 'console', options);
   let response: Response;
   try {
     response = await fetch(path, {
       ...request,
-      ...(body === undefined ? {} : { body }),
+      ...(file ? { body: file } : body === undefined ? {} : { body }),
       ...(signal ? { signal } : {}),
     });
   } catch (error) {
@@ -54,6 +54,17 @@ export async function callPage<Name extends PagedRoute>(
 ): Promise<{ entries: AnswerOf<Name>; next: number | undefined }> {
   const { answer, next } = await ask(name, options);
   return { entries: answer, next };
+}
+
+/** A call whose body is a file, sent as it is. */
+export async function upload<Name extends RouteName>(
+  name: Name,
+  options: CallOptions<Name>,
+  file: Blob,
+  type: string,
+): Promise<AnswerOf<Name>> {
+  const headers = { ...options.headers, 'Content-Type': type };
+  return (await ask(name, { ...options, headers, file })).answer;
 }
 
 /** All entries of a list that is answered in pages. */

@@ -10,6 +10,10 @@ import { SignInPage } from './pages/sign-in.js';
 import { useSession } from './queries.js';
 
 // The board is what most people come for; the other pages are loaded when they are visited.
+const AtNetworksPage = lazy(() =>
+  import('./pages/at-networks/index.js').then((all) => ({ default: all.AtNetworksPage })),
+);
+const HistoryPage = lazy(() => import('./pages/history.js').then((all) => ({ default: all.HistoryPage })));
 const AdoptPage = lazy(() => import('./pages/adopt.js').then((all) => ({ default: all.AdoptPage })));
 const DocumentsPage = lazy(() =>
   import('./pages/documents/index.js').then((all) => ({ default: all.DocumentsPage })),
@@ -24,6 +28,9 @@ const NetworkPage = lazy(() => import('./pages/networks.js').then((all) => ({ de
 const NetworksPage = lazy(() => import('./pages/networks.js').then((all) => ({ default: all.NetworksPage })));
 const PortfolioPage = lazy(() =>
   import('./pages/portfolio/index.js').then((all) => ({ default: all.PortfolioPage })),
+);
+const NumbersPage = lazy(() =>
+  import('./pages/numbers/index.js').then((all) => ({ default: all.NumbersPage })),
 );
 const RecordPage = lazy(() => import('./pages/record/index.js').then((all) => ({ default: all.RecordPage })));
 const RehearsalPage = lazy(() =>
@@ -56,10 +63,13 @@ function Pages() {
         <Route path={pages.adopt} element={<AdoptPage />} />
         <Route path={pages.board} element={<BoardPage />} />
         <Route path={pages.record} element={<RecordPage />} />
+        <Route path={pages.atNetworks} element={<AtNetworksPage />} />
+        <Route path={pages.history} element={<HistoryPage />} />
         <Route path={pages.steps} element={<StepsPage />} />
         <Route path={pages.rehearsal} element={<RehearsalPage />} />
         <Route path={pages.tally} element={<TallyPage />} />
         <Route path={pages.allTallies} element={<TallyPage />} />
+        <Route path={pages.numbers} element={<NumbersPage />} />
         <Route path={pages.edition} element={<EditionPage />} />
         <Route path={pages.networks} element={<NetworksPage />} />
         <Route path={pages.network} element={<NetworkPage />} />

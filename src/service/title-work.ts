@@ -2,6 +2,7 @@ import type { TitleRecord } from '../api/titles.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
 import type { Placement, Title } from '../core/roster/model.js';
 import { valueAt } from '../core/text/own-values.js';
+import { revertChange } from '../core/roster/revert.js';
 import { IdHolders } from '../core/roster/holders.js';
 import { titleValidator, type FindHolder, type ValidateTitle } from '../core/roster/validate.js';
 import { demand, type Condition } from './conditions.js';
@@ -100,6 +101,35 @@ export class TitleWork {
     });
   }
 
+  /**
+   * Takes one change of a title back.
+   * @throws ServiceError `not-found`, `changed` when the field changed again since, `invalid` when it cannot be taken back
+   */
+  revert(id: string, revision: number, writer: Writer): TitleRecord {
+    const { roster } = this.context;
+    return roster.together(() => {
+      const before = roster.get(id);
+      const change = roster.change(before.id, revision);
+      if (!change)
+        throw new ServiceError('not-found', `${id} has no change of revision ${revision}.`, {
+          fix: `syndexa title history ${id} lists its changes.`,
+        });
+      const reverted = revertChange(before.title, change);
+      if ('title' in reverted) return this.save(before.id, reverted.title, before, [before.version], writer);
+      if (reverted.why === 'added-by-it')
+        throw new ServiceError('invalid', `${id} was added by this change.`, {
+          fix: `Take the title out instead: syndexa title remove ${id}.`,
+        });
+      throw new ServiceError(
+        'changed',
+        `${change.path} changed again since: it is ${textOf(reverted.now)} now.`,
+        {
+          fix: 'Take the later change back first, or set the field to what it should be.',
+        },
+      );
+    });
+  }
+
   /** Sets an ID or names a credential, or takes either out. */
   setId(id: string, write: ParsedIdWrite, condition: Condition, writer: Writer): TitleRecord {
     const before = this.context.roster.get(id);
@@ -124,4 +154,11 @@ export function noPlacement({ id, title }: TitleRecord, name: string): ServiceEr
   return new ServiceError('not-found', `${id} has no placement ${name}.`, {
     fix: `Its placements are ${Object.keys(title.placements).join(', ') || 'none'}.`,
   });
+}
+
+/** A value in a message. */
+function textOf(value: unknown): string {
+  if (value === undefined || value === null) return 'absent';
+  const text = JSON.stringify(value);
+  return text.length > 100 ? `${text.slice(0, 100)}…` : text;
 }

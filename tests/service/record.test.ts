@@ -314,3 +314,42 @@ describe('the publisher', () => {
     expect((await http(api('/publisher'))).body).toEqual({ name: 'Brine', domain: 'brine.example' });
   });
 });
+
+describe('a change', () => {
+  const history = async () =>
+    (await http(api('/titles/kelp/history'))).body as { revision: number; path: string }[];
+  const revert = (revision: number | string) =>
+    http(api(`/titles/kelp/history/${revision}/revert`), 'POST', {});
+
+  it('is taken back: the field is as it was, and the rest stays', async () => {
+    await add();
+    await http(api('/titles/kelp'), 'PATCH', { name: 'Kelp Two' }, { 'If-Match': '"v1"' });
+    await setId('CH-A-310772-AAAA1111', '"v2"');
+    const [ofId, ofName] = await history();
+    const back = await revert(ofName!.revision);
+    expect([back.status, back.headers.etag, back.body.title.name]).toEqual([200, '"v4"', 'Kelp']);
+    expect(back.body.title.networks['cobalt-heron'].android.production.app).toBe('CH-A-310772-AAAA1111');
+    expect((await revert(ofId!.revision)).body.title.networks).toEqual({});
+    // Taking that back in turn brings it again.
+    const [latest] = await history();
+    expect((await revert(latest!.revision)).body.title.networks['cobalt-heron']).toBeDefined();
+  });
+
+  it('that was changed again is left alone, with what is there now', async () => {
+    await add();
+    await http(api('/titles/kelp'), 'PATCH', { name: 'Kelp Two' }, { 'If-Match': '"v1"' });
+    const [first] = await history();
+    await http(api('/titles/kelp'), 'PATCH', { name: 'Kelp Three' }, { 'If-Match': '"v2"' });
+    const { status, body } = await revert(first!.revision);
+    expect([status, body.code]).toEqual([412, 'changed']);
+    expect(body.detail).toContain('it is "Kelp Three" now');
+  });
+
+  it('is refused where there is none, and where it added the title', async () => {
+    await add();
+    const [added] = await history();
+    expect((await revert(added!.revision)).body.detail).toBe('kelp was added by this change.');
+    for (const none of ['99999', '0', '-1', 'x', '1e9', '9'.repeat(30)])
+      expect([none, (await revert(none)).status]).toEqual([none, 404]);
+  });
+});

@@ -1,9 +1,10 @@
-import { rmSync } from 'node:fs';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { openStore } from '../../src/service/store/open.js';
 import { temporaryFolder } from '../support/service.js';
+import { root } from '../support/trees.js';
 
 let home: string;
 beforeEach(() => {
@@ -26,9 +27,12 @@ describe('opening a record', () => {
     inRecord((db) => {
       const made = db.prepare("select name from sqlite_master where name like 'tally%' and type = 'table'");
       for (const name of made.pluck().all()) db.exec(`drop table ${String(name)}`);
-      db.exec(
-        'delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)',
-      );
+      // As a record of the version before there were daily numbers.
+      const { entries } = JSON.parse(
+        readFileSync(join(root, 'src/service/store/migrations/meta/_journal.json'), 'utf8'),
+      ) as { entries: { tag: string; when: number }[] };
+      const first = entries.find(({ tag }) => tag === '0010_tally')?.when;
+      db.prepare('delete from __drizzle_migrations where created_at >= ?').run(first);
     });
     openStore(home).close();
     expect(

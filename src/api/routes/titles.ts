@@ -104,6 +104,14 @@ export const titleRoutes = {
     answer: z.array(HistoryEntry),
     paged: true,
   },
+  revertChange: {
+    ...paths.revertChange,
+    summary: 'Takes one change of a title back. It is refused when the field changed again since.',
+    body: z.object({}),
+    answer: TitleRecord,
+    faults: ['changed', 'invalid'],
+    tagged: true,
+  },
   board: { ...paths.board, summary: 'The board of a title.', answer: Board },
   steps: {
     ...paths.steps,

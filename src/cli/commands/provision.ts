@@ -1,5 +1,6 @@
 import type { ProvisionAnswer } from '../../api/inventory.js';
 import type { ProvisionStep } from '../../core/provision/plan.js';
+import { isWrite, stepWords } from '../../core/provision/words.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
 import { startProgress, stepped } from '../progress.js';
@@ -68,11 +69,6 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
   });
 }
 
-function isWrite(step: ProvisionStep, settle: ProvisionOptions['settle']): boolean {
-  if (step.do === 'create-app' || step.do === 'create-unit') return true;
-  return step.do === 'settle' ? settle !== undefined : 'isNew' in step && step.isNew;
-}
-
 function planText(plan: ProvisionAnswer, options: ProvisionOptions, paint: Paint, width: number): string {
   const lines: string[] = [];
   for (const { name, steps, odd } of plan.networks) {
@@ -87,42 +83,17 @@ function planText(plan: ProvisionAnswer, options: ProvisionOptions, paint: Paint
 }
 
 function stepLines(step: ProvisionStep, { settle }: ProvisionOptions, paint: Paint, width: number): string[] {
-  const where = platformNames[step.platform].padEnd(7);
-  switch (step.do) {
-    case 'create-app':
-      return [
-        `  ${paint.green('+')} ${where}  app  ${step.name} (${step.identifier}), audience ${step.audience}`,
-      ];
-    case 'take-app':
-      return [
-        `  ${step.isNew ? paint.cyan('←') : paint.dim('=')} ${where}  app  ${step.app.id}  ${paint.dim(step.isNew ? 'is there already; its ID goes into the roster' : 'agrees')}`,
-      ];
-    case 'create-unit': {
-      const { refresh, content, reward } = step.settings;
-      const shown = [
-        refresh === undefined ? '' : `refresh ${refresh}`,
-        content ? content.join(' and ') : '',
-        reward ? `${reward.amount} ${reward.item}` : '',
-      ].filter(Boolean);
-      return [`  ${paint.green('+')} ${where}  ${step.format}  ${step.name}  ${paint.dim(shown.join(', '))}`];
-    }
-    case 'take-unit':
-      return [
-        `  ${step.isNew ? paint.cyan('←') : paint.dim('=')} ${where}  ${step.placement}  ${step.unit.id}  ${paint.dim(step.isNew ? `is there as “${step.unit.name}”; its ID goes into the roster` : 'agrees')}`,
-      ];
-    case 'settle': {
-      const [roster, partner] = [step.roster, step.partner].map((value) => JSON.stringify(value));
-      const how =
-        settle === 'roster'
-          ? 'the network takes the roster’s'
-          : settle === 'partner'
-            ? 'the roster takes the network’s'
-            : 'settle it with --settle roster or --settle partner';
-      return [
-        `  ${paint.yellow('≠')} ${where}  ${step.placement}  ${step.setting}: roster ${roster}, network ${partner}  ${paint.dim(how)}`,
-      ];
-    }
-    case 'by-hand':
-      return [`  ${paint.red('□')} ${where}  ${step.what}`, wrap(step.why, width, '      ')];
-  }
+  const { is, what, detail } = stepWords(step, settle);
+  const marks = {
+    create: paint.green('+'),
+    take: paint.cyan('←'),
+    agrees: paint.dim('='),
+    differs: paint.yellow('≠'),
+    'by-hand': paint.red('□'),
+  };
+  const line = `  ${marks[is]} ${platformNames[step.platform].padEnd(7)}  ${what}`;
+  if (is === 'by-hand') return [line, wrap(detail, width, '      ')];
+  const how =
+    is === 'differs' && settle === undefined ? `${detail}: --settle roster or --settle partner` : detail;
+  return [`${line}  ${paint.dim(how)}`];
 }

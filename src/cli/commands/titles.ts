@@ -216,8 +216,16 @@ export function removeTitle(io: Io, id: string, options: Output & { yes?: boolea
 }
 
 /** `syndexa title history TITLE`. */
-export function titleHistory(io: Io, id: string, options: Output): Promise<number> {
+export function titleHistory(
+  io: Io,
+  id: string,
+  { revert, ...options }: Output & { revert?: string },
+): Promise<number> {
   return withService(io, async (client) => {
+    if (revert !== undefined) {
+      const record = await client.call('revertChange', { params: { title: id, revision: revert }, body: {} });
+      return tell(io, options, record, `Took change ${revert} back; ${id} is at version ${record.version}.`);
+    }
     const entries = await client.call('titleHistory', { params: { title: id } });
     const lines = entries.flatMap(({ revision, at, who, path, was, is }) => [
       `${revision}  ${at.slice(0, 16).replace('T', ' ')}  ${who}`,

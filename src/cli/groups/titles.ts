@@ -165,6 +165,7 @@ function titleHistoryCommand(title: Command, { io, end }: GroupContext): void {
     .description('say what changed: who, when, what was, what is')
     .argument('<title>')
     .addOption(json())
+    .option('--revert <revision>', 'take this change back')
     .action((id: string, options) => end(titles().then(({ titleHistory }) => titleHistory(io, id, options))));
 }
 

@@ -4,7 +4,7 @@ import { printableValue } from '../../core/text/printable.js';
 import { platformName } from '../../core/checks/scope.js';
 import type { Paint } from '../io.js';
 import { placeText } from './places.js';
-import { whole } from './tally-words.js';
+import { whole } from '../../core/tally/words.js';
 
 /** All that is known of an ID, a paragraph for each source. */
 export function idTraceText(trace: IdTrace, paint: Paint): string {

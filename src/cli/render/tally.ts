@@ -9,7 +9,7 @@ import { platforms } from '../../core/words/words.js';
 import type { Paint } from '../io.js';
 import { platformNames } from './places.js';
 import { plainTable } from './table.js';
-import { numbered, percent, spanText, whole } from './tally-words.js';
+import { numbered, percent, spanText, whole } from '../../core/tally/words.js';
 
 /** Bars of a sparkline. */
 const bars = 42;

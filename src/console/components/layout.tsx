@@ -154,6 +154,8 @@ function TitleBar({ title }: { title: string }) {
         <NavLink to={`/titles/${title}/tally`}>Earnings</NavLink>
         <NavLink to={`/titles/${title}/steps`}>Steps</NavLink>
         <NavLink to={`/titles/${title}/record`}>Record</NavLink>
+        <NavLink to={`/titles/${title}/networks`}>At the networks</NavLink>
+        <NavLink to={`/titles/${title}/history`}>History</NavLink>
       </nav>
     </div>
   );

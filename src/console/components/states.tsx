@@ -11,13 +11,16 @@ export function Loading({ what }: { what: string }) {
   );
 }
 
-/** What went wrong, and what to do about it. */
-export function ProblemNote({ error }: { error: CallError }) {
+/**
+ * What went wrong, and what to do about it.
+ * @param whole whether faults of single fields are said here, because no field says them
+ */
+export function ProblemNote({ error, whole = false }: { error: CallError; whole?: boolean }) {
   const { detail, fix, errors } = error.problem;
   return (
     <div className="problem" role="alert">
       <strong>{detail}</strong>
-      {errors && errors.length > 1 ? (
+      {errors && errors.length > (whole ? 0 : 1) ? (
         <ul className="mb-0">
           {errors.map(({ field, message, fix: how }) => (
             <li key={`${field} ${message}`}>
@@ -48,6 +51,36 @@ export function Failure({ error, again }: { error: CallError; again: () => void 
 /** What to do first, where there is nothing yet. */
 export function Empty({ children }: { children: ReactNode }) {
   return <div className="empty">{children}</div>;
+}
+
+/** Says that something was done. */
+export function Done({ children }: { children: ReactNode }) {
+  return (
+    <p className="state state-good done" role="status">
+      <span className="shape" aria-hidden="true">
+        ✔
+      </span>
+      {children}
+    </p>
+  );
+}
+
+/** Rows that were left out, each with the reason; of many, the first ones. */
+export function LeftOut({
+  rows,
+  most = 20,
+}: {
+  rows: readonly { row: number; message: string }[];
+  most?: number;
+}) {
+  return rows.slice(0, most).map(({ row, message }) => (
+    <p key={row} className="state state-open">
+      <span className="shape" aria-hidden="true">
+        ▲
+      </span>
+      row {row} is left out: {message}
+    </p>
+  ));
 }
 
 const severityShapes = { blocker: '■', warning: '▲', note: '○' } as const;

@@ -16,24 +16,14 @@ export interface HistoryInput extends Omit<TallyHistory, 'units' | 'apps'> {
 type Values = (number | null)[];
 
 /** Puts the numbers of each unit and app into lists, day by day. */
-export function buildHistory({
-  units,
-  apps,
-  rows,
-  known,
-  last,
-  inTables,
-  releases,
-  former,
-  lacksAppAds,
-}: HistoryInput): TallyHistory {
+export function buildHistory({ units, apps, rows, known, ...rest }: HistoryInput): TallyHistory {
   const bySeries = new Map<number, SumRow[]>();
   for (const row of rows) {
     const own = bySeries.get(row.series);
     if (own) own.push(row);
     else bySeries.set(row.series, [row]);
   }
-  const ends = new Map(last.map(({ network, day }) => [network, day]));
+  const ends = new Map(rest.last.map(({ network, day }) => [network, day]));
   const daysOf = (series: Series) => {
     const own = bySeries.get(series.id) ?? [];
     const end = ends.get(series.network);
@@ -71,11 +61,7 @@ export function buildHistory({
         ? [{ network, app, from: days.from, impressions: days.list((row) => row.impressions) }]
         : [];
     }),
-    last,
-    inTables,
-    releases,
-    former,
-    lacksAppAds,
+    ...rest,
   };
 }
 

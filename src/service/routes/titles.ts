@@ -101,6 +101,12 @@ export const titleHandlers = {
     if (next !== undefined) nextPage(request, response, next);
     return entries;
   },
+  revertChange: ({ params, request, response }, service) => {
+    const revision = /^\d{1,15}$/.test(params.revision) ? Number(params.revision) : -1;
+    const record = service.titleWork.revert(params.title, revision, writerOf(service, request));
+    setVersion(response, record.version);
+    return record;
+  },
   board: ({ params, signal }, { overviewing }) => overviewing.board(params.title, signal),
   showPublisher: ({ response }, { roster }) => {
     const version = roster.publisherVersion();

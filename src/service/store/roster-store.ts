@@ -228,6 +228,15 @@ export class RosterStore {
     return { entries, next: rows.length > limit ? entries.at(-1)?.revision : undefined };
   }
 
+  /** One change of a title, by its revision. */
+  change(title: string, revision: number): HistoryEntry | undefined {
+    return this.db
+      .select()
+      .from(history)
+      .where(and(eq(history.title, title), eq(history.revision, revision)))
+      .get();
+  }
+
   private write(id: string, next: Title, current: TitleRecord | undefined): void {
     const version = (current?.version ?? 0) + 1;
     const { placements: parts, ...head } = next;

@@ -23,6 +23,7 @@ export function placeOf({ kind, name, where, title, placement, network }: Search
 const everywhere: readonly (readonly [name: string, to: string, words: string])[] = [
   ['Titles', '/', 'portfolio home all state'],
   ['All earnings', '/tally', 'revenue money tally numbers'],
+  ['Numbers', '/tally/numbers', 'fetch import tables rates releases'],
   ['Networks', '/networks', 'profiles what each needs'],
   ['Documents', '/documents', 'roster import export yaml'],
   ['Rules', '/rules', 'checks findings'],
@@ -37,6 +38,8 @@ const ofTitle: readonly (readonly [name: string, path: string, words: string])[]
   ['Earnings', '/tally', 'revenue money silent'],
   ['Steps', '/steps', 'what to do next'],
   ['Record', '/record', 'placements ids edit'],
+  ['At the networks', '/networks', 'provision create units collect inventory list'],
+  ['History', '/history', 'changes who revert'],
 ];
 
 /** The pages whose name or words have all that was typed; those of the title in hand first. */

@@ -4,7 +4,7 @@ import Form from 'react-bootstrap/Form';
 import type { RosterImported } from '../../../api/titles.js';
 import { call, type CallError } from '../../api.js';
 import { Heading } from '../../components/heading.js';
-import { ProblemNote } from '../../components/states.js';
+import { Done, ProblemNote } from '../../components/states.js';
 import { ChangeTable, ThreeWayTable } from './changes.js';
 
 /** The record as a document: out, into an earlier one, and in. */
@@ -113,13 +113,10 @@ function Taking({ take, isEmpty }: { take: ReturnType<typeof useImport>; isEmpty
         </section>
       )}
       {taken && (
-        <p className="state state-good mt-3" role="status">
-          <span className="shape" aria-hidden="true">
-            ●
-          </span>
+        <Done>
           {taken.changes.length} {taken.changes.length === 1 ? 'change is' : 'changes are'} in the record, at
           revision {taken.revision}.
-        </p>
+        </Done>
       )}
     </>
   );

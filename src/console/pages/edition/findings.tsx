@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { CheckReport, Finding } from '../../../core/checks/model.js';
+import { Accept } from './accept.js';
 import { Chain, placeText, SourceLines } from '../../components/evidence.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
@@ -11,7 +12,9 @@ import { useCheck, type Question } from '../../queries.js';
 export function FindingsView({ platform, question }: { platform: PlatformName; question: Question }) {
   return (
     <Shown answer={useCheck(question)}>
-      {(report) => <Findings report={report} platform={platform} snapshot={question.snapshot} />}
+      {(report) => (
+        <Findings report={report} platform={platform} snapshot={question.snapshot} title={question.title} />
+      )}
     </Shown>
   );
 }
@@ -20,10 +23,12 @@ function Findings({
   report,
   platform,
   snapshot,
+  title,
 }: {
   report: CheckReport;
   platform: PlatformName;
   snapshot: string;
+  title: string;
 }) {
   const mine = report.findings.filter(
     (finding) => finding.platform === platform || finding.platform === null,
@@ -40,11 +45,11 @@ function Findings({
   const accepted = mine.filter((finding) => isAccepted(finding.accepted));
   return (
     <>
-      <Group name="Wiring fixes" findings={byWiring} snapshot={snapshot}>
+      <Group name="Wiring fixes" findings={byWiring} snapshot={snapshot} title={title}>
         <Link to="?view=edits">See the edits, and write them.</Link>
       </Group>
-      <Group name="Left to you" findings={byHand} snapshot={snapshot} />
-      <Group name="Accepted" findings={accepted} snapshot={snapshot} />
+      <Group name="Left to you" findings={byHand} snapshot={snapshot} title={title} />
+      <Group name="Accepted" findings={accepted} snapshot={snapshot} title={title} />
     </>
   );
 }
@@ -58,11 +63,13 @@ function Group({
   name,
   findings,
   snapshot,
+  title,
   children,
 }: {
   name: string;
   findings: readonly Finding[];
   snapshot: string;
+  title: string;
   children?: ReactNode;
 }) {
   if (findings.length === 0) return null;
@@ -73,13 +80,13 @@ function Group({
       </h2>
       {children && <p>{children}</p>}
       {findings.map((finding) => (
-        <FindingCard key={finding.fingerprint} finding={finding} snapshot={snapshot} />
+        <FindingCard key={finding.fingerprint} finding={finding} snapshot={snapshot} title={title} />
       ))}
     </section>
   );
 }
 
-function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string }) {
+function FindingCard({ finding, snapshot, title }: { finding: Finding; snapshot: string; title: string }) {
   const { severity, rule, message, mend, variants, place, chain, fix, accepted } = finding;
   return (
     <article className={`finding ${severity}`}>
@@ -109,6 +116,7 @@ function FindingCard({ finding, snapshot }: { finding: Finding; snapshot: string
           mend
         )}
       </p>
+      <Accept title={title} finding={finding} />
     </article>
   );
 }

@@ -1,12 +1,14 @@
 import { lazy, Suspense } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import type { QueryOf } from '../../../api/routes.js';
 import { Empty, Failure, Loading, ProblemNote } from '../../components/states.js';
+import { useAddress } from '../../components/use-address.js';
 import { useFigures, useReleases, useTitles } from '../../queries.js';
 import { Changes } from './changes.js';
 import { Controls } from './controls.js';
 import { FigureTable } from './figure-table.js';
 import { tallySettings } from './settings.js';
+import { Releases } from './releases.js';
 import { Silence } from './silence.js';
 import { Heading } from '../../components/heading.js';
 
@@ -17,7 +19,7 @@ const overview = '120d';
 /** What placements earned, why it changed, and what is missing. */
 export function TallyPage() {
   const { title } = useParams();
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAddress();
   const titles = useTitles();
   const settings = tallySettings(search, title === undefined);
   const about: QueryOf<'figures'> = {
@@ -27,16 +29,7 @@ export function TallyPage() {
   const figures = useFigures({ ...about, by: settings.by, days: settings.days });
   const daily = useFigures({ ...about, by: 'day', days: overview });
   const releases = useReleases(title);
-  const set = (name: string, value: string | null) =>
-    setSearch(
-      (known) => {
-        const next = new URLSearchParams(known);
-        if (value === null) next.delete(name);
-        else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
+  const set = (name: string, value: string | null) => change({ [name]: value });
   if (figures.status === 'pending' || daily.status === 'pending') return <Loading what="the numbers" />;
   if (daily.status === 'error') return <Failure error={daily.error} again={() => void daily.refetch()} />;
   const name = titles.data?.find(({ id }) => id === title)?.name ?? title ?? 'all titles';
@@ -45,10 +38,14 @@ export function TallyPage() {
       <Heading>
         What {title === undefined ? 'do' : 'does'} {name} earn?
       </Heading>
+      <p className="lede">
+        <Link to="/tally/numbers">Where the numbers come from</Link>
+      </p>
       {daily.data.days === null ? (
         <Empty>
-          <p>No numbers are on record. In a terminal:</p>
-          <pre>{'syndexa tally fetch\nsyndexa tally import FILE --network NETWORK'}</pre>
+          <p className="mb-0">
+            No numbers are on record. <Link to="/tally/numbers">Ask the networks, or read a table.</Link>
+          </p>
         </Empty>
       ) : (
         <>
@@ -70,6 +67,7 @@ export function TallyPage() {
             </>
           )}
           <Silence title={title} />
+          {title !== undefined && <Releases title={title} releases={releases.data ?? []} />}
         </>
       )}
     </main>

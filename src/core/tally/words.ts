@@ -1,5 +1,4 @@
-import { readDay } from '../../core/tally/days.js';
-import { counted } from './places.js';
+import { readDay } from './days.js';
 
 /** How many days there are from one to another, both included. */
 export function daysOf({ from, to }: { from: string; to: string }): number {
@@ -24,7 +23,7 @@ export function whole(number: number): string {
 
 /** So many of something. */
 export function numbered(number: number, noun: string): string {
-  return number < 1_000 ? counted(number, noun) : `${whole(number)} ${noun}s`;
+  return `${whole(number)} ${noun}${number === 1 ? '' : 's'}`;
 }
 
 /** A change in percent, with its sign. */

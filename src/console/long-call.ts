@@ -1,0 +1,120 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { createParser } from 'eventsource-parser';
+import { useEffect, useRef, useState } from 'react';
+import { problemOf, requestOf, type CallOptions } from '../api/call.js';
+import type { Problem } from '../api/problem.js';
+import type { AnswerOf, RouteName } from '../api/routes.js';
+import { CallError } from './api.js';
+
+/** How far a call has come. */
+export interface Progress {
+  doing: string;
+  done: number;
+  total: number;
+}
+
+/** A call that takes long: it says how far it has come, and can be cancelled. */
+export interface LongCall<Name extends RouteName> {
+  run: (options: CallOptions<Name>) => Promise<AnswerOf<Name> | undefined>;
+  cancel: () => void;
+  reset: () => void;
+  isPending: boolean;
+  progress: Progress | null;
+  answer: AnswerOf<Name> | undefined;
+  error: CallError | null;
+}
+
+interface State<Name extends RouteName> {
+  isPending: boolean;
+  progress: Progress | null;
+  answer: AnswerOf<Name> | undefined;
+  error: CallError | null;
+}
+
+/** Makes a call that is answered with events. What is shown is asked for anew once it ended; nobody waits for one left behind. */
+export function useLongCall<Name extends RouteName>(name: Name): LongCall<Name> {
+  const client = useQueryClient();
+  const idle: State<Name> = { isPending: false, progress: null, answer: undefined, error: null };
+  const [state, setState] = useState<State<Name>>(idle);
+  const control = useRef<AbortController>(undefined);
+  useEffect(() => () => control.current?.abort(), []);
+  const run = async (options: CallOptions<Name>) => {
+    const mine = new AbortController();
+    control.current?.abort();
+    control.current = mine;
+    setState({ ...idle, isPending: true });
+    try {
+      const answer = await follow(name, options, mine.signal, (progress) =>
+        setState((now) => (control.current === mine ? { ...now, progress } : now)),
+      );
+      setState({ ...idle, answer });
+      return answer;
+    } catch (error) {
+      if (mine.signal.aborted) return undefined;
+      if (!(error instanceof CallError)) throw error;
+      setState({ ...idle, error });
+      return undefined;
+    } finally {
+      void client.invalidateQueries();
+    }
+  };
+  const end = () => {
+    control.current?.abort();
+    setState(idle);
+  };
+  return { ...state, run, cancel: end, reset: end };
+}
+
+/**
+ * A call answered as server-sent events: those of progress, then the answer or a problem.
+ * @throws CallError
+ */
+async function follow<Name extends RouteName>(
+  name: Name,
+  options: CallOptions<Name>,
+  signal: AbortSignal,
+  progress: (step: Progress) => void,
+): Promise<AnswerOf<Name>> {
+  const { path, headers, body, method } = requestOf(name, 'console', options);
+  let answer: unknown;
+  let problem: Problem | undefined;
+  const parser = createParser({
+    onEvent({ event, data }) {
+      const value: unknown = JSON.parse(data);
+      if (event === 'progress') progress(value as Progress);
+      else if (event === 'problem') problem = value as Problem;
+      else answer = value;
+    },
+  });
+  try {
+    const response = await fetch(path, {
+      method,
+      headers: { ...headers, Accept: 'text/event-stream' },
+      body: body ?? null,
+      signal,
+    });
+    if (!response.ok)
+      throw new CallError(problemOf(await response.json().catch(() => null), response.status));
+    const decoder = new TextDecoder();
+    const reader = response.body?.getReader();
+    for (let part = await reader?.read(); part && !part.done; part = await reader?.read())
+      parser.feed(decoder.decode(part.value, { stream: true }));
+  } catch (error) {
+    if (error instanceof CallError || signal.aborted) throw error;
+    throw cutShort();
+  }
+  if (problem) throw new CallError(problem);
+  if (answer === undefined) throw cutShort();
+  return answer as AnswerOf<Name>;
+}
+
+function cutShort(): CallError {
+  return new CallError({
+    type: 'about:blank',
+    title: 'Cut short',
+    status: 0,
+    code: 'unreachable',
+    detail: 'The service stopped in the middle of its answer.',
+    fix: 'Look at what is shown now, and do it again.',
+  });
+}

@@ -1,0 +1,85 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Finding } from '../../../core/checks/model.js';
+import { call, type CallError } from '../../api.js';
+import { ProblemNote } from '../../components/states.js';
+
+/** A finding may stay for a while, if somebody says why and until when; that is taken back in the same place. */
+export function Accept({ title, finding }: { title: string; finding: Finding }) {
+  const client = useQueryClient();
+  const { fingerprint, accepted } = finding;
+  const onSuccess = () => client.invalidateQueries();
+  const accept = useMutation<unknown, CallError, { reason: string; until: string }>({
+    mutationFn: (given) => call('accept', { params: { title }, body: { fingerprint, ...given } }),
+    onSuccess,
+  });
+  const withdraw = useMutation<unknown, CallError>({
+    mutationFn: () => call('withdraw', { params: { title, fingerprint } }),
+    onSuccess,
+  });
+  const error = accept.error ?? withdraw.error;
+  if (accepted && !accepted.ended)
+    return (
+      <>
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-secondary"
+          disabled={withdraw.isPending}
+          onClick={() => withdraw.mutate()}
+        >
+          Take the acceptance back
+        </button>
+        {error && <ProblemNote error={error} />}
+      </>
+    );
+  return (
+    <details>
+      <summary className="soft">accept it for a while</summary>
+      <AcceptForm isPending={accept.isPending} accept={(reason, until) => accept.mutate({ reason, until })} />
+      {error && <ProblemNote error={error} whole />}
+    </details>
+  );
+}
+
+function AcceptForm({
+  isPending,
+  accept,
+}: {
+  isPending: boolean;
+  accept: (reason: string, until: string) => void;
+}) {
+  const [reason, setReason] = useState('');
+  const [until, setUntil] = useState('');
+  return (
+    <form
+      className="controls mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        accept(reason, until);
+      }}
+    >
+      <input
+        className="form-control form-control-sm"
+        style={{ flex: '1 1 16rem' }}
+        aria-label="Why it may stay"
+        placeholder="why it may stay"
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      <input
+        type="date"
+        className="form-control form-control-sm"
+        aria-label="Until when"
+        value={until}
+        onChange={(event) => setUntil(event.target.value)}
+      />
+      <button
+        type="submit"
+        className="btn btn-sm btn-outline-primary"
+        disabled={reason.trim() === '' || until === '' || isPending}
+      >
+        Accept
+      </button>
+    </form>
+  );
+}

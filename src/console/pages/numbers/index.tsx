@@ -1,0 +1,240 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ImportSummary } from '../../../api/tally.js';
+import { importWords } from '../../../core/tally/import-words.js';
+import { spanText } from '../../../core/tally/words.js';
+import { call, upload, type CallError } from '../../api.js';
+import { Choice, Controls } from '../../components/controls.js';
+import { Heading } from '../../components/heading.js';
+import { Shown } from '../../components/shown.js';
+import { Done, ProblemNote } from '../../components/states.js';
+import { Working } from '../../components/working.js';
+import { useLongCall } from '../../long-call.js';
+import { keys, useNetworks } from '../../queries.js';
+
+/** Where daily numbers come from: networks that are asked, tables, rates; and what came so far. */
+export function NumbersPage() {
+  const networks = useNetworks().data ?? [];
+  const options = networks.map(({ id, name }) => [id, name] as const);
+  return (
+    <main className="page">
+      <Heading>Where do the numbers come from?</Heading>
+      <h2>Ask the networks</h2>
+      <Fetch options={options} />
+      <h2>Or read a table</h2>
+      <ImportTable options={options} />
+      <h2>Rates of currencies</h2>
+      <Rates />
+      <h2>What came so far</h2>
+      <Imports />
+    </main>
+  );
+}
+
+type Options = readonly (readonly [id: string, name: string])[];
+
+function Fetch({ options }: { options: Options }) {
+  const [network, setNetwork] = useState('');
+  const [from, setFrom] = useState('');
+  const [to, setTo] = useState('');
+  const fetch = useLongCall('fetchTally');
+  const body = {
+    ...(network === '' ? {} : { networks: [network] }),
+    ...(from === '' ? {} : { from }),
+    ...(to === '' ? {} : { to }),
+  };
+  return (
+    <>
+      <Controls name="What to ask">
+        <Choice
+          label="Network to ask"
+          value={network}
+          set={setNetwork}
+          all="every network whose key is known"
+          options={options}
+        />
+        <DayField label="First day; left out, where the last one ended" value={from} set={setFrom} />
+        <DayField label="Last day; left out, yesterday" value={to} set={setTo} />
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-primary"
+          disabled={fetch.isPending}
+          onClick={() => void fetch.run({ body })}
+        >
+          Ask
+        </button>
+      </Controls>
+      {fetch.isPending && <Working progress={fetch.progress} cancel={fetch.cancel} />}
+      {fetch.error && <ProblemNote error={fetch.error} />}
+      {fetch.answer?.fetched.map((summary) => (
+        <Brought key={summary.network} summary={summary} />
+      ))}
+      {fetch.answer?.skipped.map(({ network: id, why, fix }) => (
+        <div key={id} className="problem">
+          <strong>
+            {id} was not read: {why}
+          </strong>
+          <div>{fix}</div>
+        </div>
+      ))}
+    </>
+  );
+}
+
+function DayField({ label, value, set }: { label: string; value: string; set: (day: string) => void }) {
+  return (
+    <input
+      type="date"
+      className="form-control form-control-sm"
+      aria-label={label}
+      title={label}
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    />
+  );
+}
+
+function ImportTable({ options }: { options: Options }) {
+  const client = useQueryClient();
+  const [network, setNetwork] = useState('');
+  const [file, setFile] = useState<File>();
+  const take = useMutation<ImportSummary, CallError, File>({
+    mutationFn: (chosen) =>
+      upload('importTally', { query: { network, name: chosen.name } }, chosen, 'text/csv'),
+    onSettled: () => client.invalidateQueries(),
+  });
+  return (
+    <>
+      <Controls name="Table to read">
+        <Choice
+          label="Network of the table"
+          value={network}
+          set={setNetwork}
+          all="of which network?"
+          options={options}
+        />
+        <input
+          type="file"
+          className="form-control form-control-sm"
+          aria-label="Table of daily numbers"
+          accept=".csv,.tsv,.txt"
+          onChange={(event) => {
+            take.reset();
+            setFile(event.target.files?.[0]);
+          }}
+        />
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-primary"
+          disabled={!file || network === '' || take.isPending}
+          onClick={() => file && take.mutate(file)}
+        >
+          {take.isPending ? 'Reading…' : 'Read it'}
+        </button>
+      </Controls>
+      {take.error && <ProblemNote error={take.error} />}
+      {take.data && <Brought summary={take.data} />}
+    </>
+  );
+}
+
+/** What an import brought, in the words of the terminal. */
+function Brought({ summary }: { summary: ImportSummary }) {
+  const { done, warnings } = importWords(summary);
+  return (
+    <div className="brought" role="status">
+      <span className="state state-good">
+        <span className="shape" aria-hidden="true">
+          ✔
+        </span>
+        {summary.name === '' ? summary.network : `${summary.network} from ${summary.name}`}: {done}
+      </span>
+      {warnings.map((warning) => (
+        <div key={warning} className="state state-open">
+          <span className="shape" aria-hidden="true">
+            ▲
+          </span>
+          {warning}
+        </div>
+      ))}
+      {summary.odd.slice(0, 20).map(({ row, message }) => (
+        <div key={row} className="soft">
+          line {row}: {message}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function Rates() {
+  const client = useQueryClient();
+  const set = useMutation<{ rates: number; changed: number; oddCount: number }, CallError, File>({
+    mutationFn: async (file) => call('setRates', { body: { table: await file.text() } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.tally }),
+  });
+  return (
+    <>
+      <Controls name="Rates to read">
+        <input
+          type="file"
+          className="form-control form-control-sm"
+          aria-label="Table of rates: day, currency, base, rate"
+          accept=".csv"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) set.mutate(file);
+          }}
+        />
+        <span className="soft">a table with the columns day, currency, base and rate</span>
+      </Controls>
+      {set.error && <ProblemNote error={set.error} />}
+      {set.data && (
+        <Done>
+          {set.data.rates} rates, {set.data.changed} of them new or changed
+          {set.data.oddCount > 0 ? `; ${set.data.oddCount} rows left out` : ''}
+        </Done>
+      )}
+    </>
+  );
+}
+
+function Imports() {
+  const imports = useQuery({ queryKey: [...keys.tally, 'imports'], queryFn: () => call('listImports') });
+  return (
+    <Shown answer={imports as never}>
+      {(all: Awaited<ReturnType<typeof call<'listImports'>>>) =>
+        all.length === 0 ? (
+          <p className="soft">Nothing yet.</p>
+        ) : (
+          <table className="ledger cards">
+            <thead>
+              <tr>
+                <th scope="col">Network</th>
+                <th scope="col">From</th>
+                <th scope="col">Days</th>
+                <th scope="col">Rows</th>
+                <th scope="col">When</th>
+                <th scope="col">Who</th>
+              </tr>
+            </thead>
+            <tbody>
+              {all.map(({ network, source, name, days, rows, at, who, complete }) => (
+                <tr key={`${at} ${network} ${name}`}>
+                  <th scope="row">{network}</th>
+                  <td data-label="From">{source === 'http' ? 'the network' : name || 'a table'}</td>
+                  <td data-label="Days">
+                    {days ? spanText(days) : '—'}
+                    {!complete && <span className="state state-open"> broke off</span>}
+                  </td>
+                  <td data-label="Rows">{rows.toLocaleString('en')}</td>
+                  <td data-label="When">{new Date(at).toLocaleString()}</td>
+                  <td data-label="Who">{who}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )
+      }
+    </Shown>
+  );
+}

@@ -1,0 +1,90 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Release } from '../../../api/tally.js';
+import { call, type CallError } from '../../api.js';
+import { Choice, Controls } from '../../components/controls.js';
+import { platformNames } from '../../components/platform-names.js';
+import { ProblemNote } from '../../components/states.js';
+import { keys } from '../../queries.js';
+
+/** When versions went out: noted here, so that what falls after one is seen. */
+export function Releases({ title, releases }: { title: string; releases: readonly Release[] }) {
+  const client = useQueryClient();
+  const forget = useMutation<unknown, CallError, Release>({
+    mutationFn: ({ platform, version }) =>
+      call('dropRelease', { params: { title }, query: { platform, version } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.tally }),
+  });
+  return (
+    <section>
+      <h2>Releases</h2>
+      <NoteRelease title={title} />
+      {forget.error && <ProblemNote error={forget.error} />}
+      <ul className="change-lines">
+        {releases.map((release) => (
+          <li key={`${release.platform} ${release.version}`}>
+            {platformNames[release.platform]} {release.version}, {release.day}{' '}
+            <button
+              type="button"
+              className="btn btn-sm btn-link"
+              aria-label={`Forget ${platformNames[release.platform]} ${release.version}`}
+              onClick={() => forget.mutate(release)}
+            >
+              forget
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function NoteRelease({ title }: { title: string }) {
+  const client = useQueryClient();
+  const [platform, setPlatform] = useState<Release['platform']>('android');
+  const [version, setVersion] = useState('');
+  const [day, setDay] = useState('');
+  const note = useMutation<unknown, CallError>({
+    mutationFn: () =>
+      call('setRelease', { params: { title }, body: { title, platform, version: version.trim(), day } }),
+    onSuccess: () => {
+      setVersion('');
+      return client.invalidateQueries({ queryKey: keys.tally });
+    },
+  });
+  return (
+    <>
+      <Controls name="A release">
+        <Choice
+          label="Platform of the release"
+          value={platform}
+          set={(id) => setPlatform(id === 'ios' ? 'ios' : 'android')}
+          options={Object.entries(platformNames)}
+        />
+        <input
+          className="form-control form-control-sm"
+          aria-label="Version"
+          placeholder="3.2.0"
+          value={version}
+          onChange={(event) => setVersion(event.target.value)}
+        />
+        <input
+          type="date"
+          className="form-control form-control-sm"
+          aria-label="Day on which it went out"
+          value={day}
+          onChange={(event) => setDay(event.target.value)}
+        />
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-primary"
+          disabled={version.trim() === '' || day === '' || note.isPending}
+          onClick={() => note.mutate()}
+        >
+          Note the release
+        </button>
+      </Controls>
+      {note.error && <ProblemNote error={note.error} whole />}
+    </>
+  );
+}

@@ -1,0 +1,151 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { consoleTest, demoIn } from '../support/console.js';
+import { partneredService, type PartneredService } from '../support/partner.js';
+import { http, temporaryFolder } from '../support/service.js';
+
+// On each page, one write from its beginning to what it changed.
+
+const c = consoleTest();
+const api = (path: string) => `${c.service.url}/api/v1${path}`;
+const goto = (path: string) => c.page.goto(c.service.url + path);
+const titleNow = async () => (await http(api('/titles/tidewick'))).body;
+
+/** A file to choose on a page. */
+function fileOf(name: string, text: string): string {
+  const path = join(temporaryFolder(), name);
+  writeFileSync(path, text);
+  return path;
+}
+
+describe('the console writes', () => {
+  it('a change back that somebody made, and says when it changed again since', async () => {
+    await demoIn(c);
+    const { version } = await titleNow();
+    await http(api('/titles/tidewick'), 'PATCH', { name: 'Tidewick Two' }, { 'If-Match': `"v${version}"` });
+    await goto('/titles/tidewick/history');
+    await c.page.getByRole('button', { name: /Revert change/ }).click();
+    await expect.poll(async () => (await titleNow()).title.name).toBe('Tidewick');
+    await c.page
+      .getByRole('button', { name: /Revert change/ })
+      .nth(1)
+      .waitFor();
+    await c.page
+      .getByRole('button', { name: /Revert change/ })
+      .nth(1)
+      .click();
+    await c.page.getByText('changed again since: it is "Tidewick" now').waitFor();
+    await c.page.getByLabel('Find a field, a value, a person').fill('Tidewick Two');
+    await c.page.getByText('2 changes').waitFor();
+  });
+
+  it('a document into the record, once it was seen what changes', async () => {
+    await demoIn(c);
+    await goto('/documents');
+    const document =
+      'syndexa: 1\ntitles:\n  kelp:\n    name: Kelp\n    editions: { android: { identifier: example.brine.kelp } }\n';
+    await c.page.getByLabel(/A document, and the profiles/).setInputFiles(fileOf('roster.yaml', document));
+    await c.page.getByRole('button', { name: 'Show what would change' }).click();
+    await c.page.getByText('titles.kelp').waitFor();
+    expect((await http(api('/titles/kelp'))).status).toBe(404);
+    await c.page.getByRole('button', { name: 'Take 1 change into the record' }).click();
+    await c.page.getByText('1 change is in the record').waitFor();
+    expect((await http(api('/titles/kelp'))).body.title.name).toBe('Kelp');
+    const old = (await http(api('/roster'))).body.document as string;
+    const { version } = await titleNow();
+    await http(api('/titles/tidewick'), 'PATCH', { name: 'Tidewick Six' }, { 'If-Match': `"v${version}"` });
+    await c.page.getByLabel('Or its text').fill(old.replace('name: Tidewick\n', 'name: Tidewick Seven\n'));
+    await c.page.getByRole('button', { name: 'Show what would change' }).click();
+    const conflict = c.page.getByRole('row', { name: /titles\.tidewick\.name.*both changed it/ });
+    await conflict.waitFor();
+    expect(await conflict.textContent()).toMatch(/Tidewick.*Tidewick Six.*Tidewick Seven/);
+    const download = c.page.waitForEvent('download');
+    await c.page.getByRole('button', { name: 'Save roster.yaml' }).click();
+    expect((await download).suggestedFilename()).toBe('roster.yaml');
+  });
+
+  it('a table of daily numbers, and a release', async () => {
+    await demoIn(c);
+    await goto('/tally/numbers');
+    const row = (day: string, revenue: string) =>
+      `2026-10-${day},CH-U-204418-P4N7C2VJ,100,50,${revenue},EUR\n`;
+    const table = `Day,Unit ID,Requests,Impressions,Revenue,Currency\n${row('01', '1.50')}${row('02', '2.50')}${row('3x', '1')}`;
+    await c.page.getByLabel('Network of the table').selectOption('cobalt-heron');
+    await c.page.getByLabel('Table of daily numbers').setInputFiles(fileOf('october.csv', table));
+    await c.page.getByRole('button', { name: 'Read it' }).click();
+    await c.page.getByText('cobalt-heron from october.csv: 2 rows, 2026-10-01 to 2026-10-02').waitFor();
+    await c.page.getByText('1 row left out').waitFor();
+    await c.page.getByRole('row', { name: /cobalt-heron october\.csv 2026-10-01 to 2026-10-02/ }).waitFor();
+    await goto('/titles/tidewick/tally');
+    await c.page.getByLabel('Version', { exact: true }).fill('3.2.0');
+    await c.page.getByLabel('Day on which it went out').fill('2026-10-02');
+    await c.page.getByRole('button', { name: 'Note the release' }).click();
+    await c.page.getByText('Android 3.2.0, 2026-10-02').waitFor();
+    expect((await http(api('/titles/tidewick/releases'))).body).toMatchObject([{ version: '3.2.0' }]);
+    await c.page.getByRole('button', { name: 'Forget Android 3.2.0' }).click();
+    await expect.poll(async () => (await http(api('/titles/tidewick/releases'))).body).toEqual([]);
+  });
+
+  it('that a finding may stay for a while, with the reason, and takes it back', async () => {
+    await demoIn(c);
+    await goto('/titles/tidewick/android?view=findings');
+    const left = c.page.getByRole('region', { name: 'Left to you' });
+    const card = left.locator('article').first();
+    await card.getByText('accept it for a while').click();
+    await card.getByLabel('Why it may stay').fill('short');
+    await card.getByLabel('Until when').fill('2099-01-31');
+    await card.getByRole('button', { name: 'Accept', exact: true }).click();
+    await card.getByText('Say in a few words why it may stay').waitFor();
+    await card.getByLabel('Why it may stay').fill('known, and gone with the next release');
+    await card.getByRole('button', { name: 'Accept', exact: true }).click();
+    const accepted = c.page.getByRole('region', { name: 'Accepted' });
+    await accepted.getByText('known, and gone with the next release').waitFor();
+    expect((await http(api('/titles/tidewick/accepted'))).body.acceptances).toHaveLength(1);
+    await accepted.getByRole('button', { name: 'Take the acceptance back' }).click();
+    await expect.poll(() => c.page.getByRole('region', { name: 'Accepted' }).count()).toBe(0);
+  });
+});
+
+describe('the console works with networks', () => {
+  it('creates what is missing there, shows how far it is, and brings lists in', async () => {
+    const partnered: PartneredService = await partneredService(['cobalt-heron']);
+    try {
+      const at = (path: string) => partnered.api(path);
+      await http(at('/titles'), 'POST', {
+        id: 'kelp',
+        title: {
+          name: 'Kelp',
+          editions: { android: { identifier: 'example.brine.kelp' } },
+          placements: { page: { format: 'interstitial', units: { 'cobalt-heron': {} } } },
+        },
+      });
+      await c.page.goto(`${partnered.url}/titles/kelp/networks`);
+      await c.page.getByRole('button', { name: 'Show what would be created' }).click();
+      await c.page.getByText('interstitial kelp_page_interstitial_android').waitFor();
+      const before = (await http(at('/titles/kelp'))).body;
+      expect(before.title.networks).toEqual({});
+      await c.page.getByRole('button', { name: 'Do these 2 steps' }).click();
+      await c.page.getByText('2 steps done; the IDs are in the record.').waitFor();
+      const { title } = (await http(at('/titles/kelp'))).body;
+      const unit = title.placements.page.units['cobalt-heron'].android.production as string;
+      expect(unit).toMatch(/^CH-U-/);
+      const ids = { network: 'cobalt-heron', platform: 'android', stage: 'production', placement: 'page' };
+      await http(at('/titles/kelp/ids'), 'PUT', { ...ids, value: null }, { 'If-Match': '*' });
+      await c.page.getByRole('button', { name: 'Ask the network' }).click();
+      await c.page.getByRole('row', { name: new RegExp(unit) }).waitFor();
+      await c.page.getByRole('button', { name: 'Put 1 ID into the record' }).click();
+      await c.page.getByText('1 IDs went into the record').waitFor();
+      expect(
+        (await http(at('/titles/kelp'))).body.title.placements.page.units['cobalt-heron'].android.production,
+      ).toBe(unit);
+      // Work that is cancelled ends, and leaves the page as it was.
+      await partnered.partner.control('faults', { network: 'cobalt-heron', kinds: ['timeout'], every: 1 });
+      await c.page.getByRole('button', { name: 'Show what would be created' }).click();
+      await c.page.getByRole('button', { name: 'Cancel' }).click();
+      await c.page.getByRole('button', { name: 'Show what would be created' }).isEnabled();
+    } finally {
+      await partnered.stop();
+    }
+  });
+});
