@@ -51,6 +51,7 @@ async function pages() {
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
   const settled = (text) => page.getByText(text).first().waitFor();
+  await shoot('portfolio', '/', () => settled('needs work'));
   await shoot('board', '/titles/tidewick', () => settled('not in build'));
   await shoot('edition', '/titles/tidewick/android', () => settled('Evidence'));
   await shoot('findings', '/titles/tidewick/android?view=findings', () =>
@@ -147,7 +148,6 @@ async function terminals() {
     join(home, 'work', 'app-ads.txt'),
     '# Saltmarsh Software\ncobaltheron.example, 204418, RESELLER, c0ba17he # since 2021\nother.example, 55\n',
   );
-  await shoot('terminal-steps', 'syndexa steps tidewick --platform android --network cobalt-heron');
   spawnSync(
     join(root, 'bin', 'syndexa'),
     'placement add tidewick moon-page --format native --content text image --network cobalt-heron'.split(' '),

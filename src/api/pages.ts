@@ -8,6 +8,7 @@ export const pages = {
   steps: '/titles/:title/steps',
   atNetworks: '/titles/:title/networks',
   history: '/titles/:title/history',
+  trees: '/titles/:title/trees',
   rehearsal: '/titles/:title/rehearsal',
   tally: '/titles/:title/tally',
   allTallies: '/tally',

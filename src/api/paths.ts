@@ -81,6 +81,7 @@ export const paths = {
   draftFromTree: { method: 'post', path: '/snapshots/{snapshot}/draft', role: 'editor' },
   tryNetwork: { method: 'post', path: '/snapshots/{snapshot}/trial', role: 'editor' },
   source: { method: 'get', path: '/snapshots/{snapshot}/source', role: 'viewer' },
+  listFolders: { method: 'get', path: '/folders', role: 'editor' },
   openFolder: { method: 'post', path: '/folders', role: 'editor' },
   listTrees: { method: 'get', path: '/trees', role: 'viewer' },
   showTree: { method: 'get', path: '/trees/{tree}', role: 'viewer' },

@@ -140,6 +140,17 @@ export const WriteEntry = z
   })
   .meta({ title: 'Write', description: 'A write into a tree that can be taken back.' });
 export type WriteEntry = z.infer<typeof WriteEntry>;
+export const FolderQuery = z.object({
+  path: z.string().max(4_000).optional().meta({ description: 'Left out, the roots of the service.' }),
+});
+export const FolderListing = z.object({
+  path: z.string().nullable().meta({ description: 'Null where the roots are listed.' }),
+  parent: z.string().nullable().meta({ description: 'Null for a root.' }),
+  folders: z.array(z.object({ name: z.string(), path: z.string() })),
+  more: z.number().int().meta({ description: 'How many more folders there are.' }),
+});
+export type FolderListing = z.infer<typeof FolderListing>;
+
 export const LinkedTree = StoredTree.extend({
   interrupted: WriteEntry.nullable().meta({
     description:

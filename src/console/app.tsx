@@ -39,6 +39,7 @@ const RehearsalPage = lazy(() =>
 const RulesPage = lazy(() => import('./pages/rules.js').then((all) => ({ default: all.RulesPage })));
 const StepsPage = lazy(() => import('./pages/steps.js').then((all) => ({ default: all.StepsPage })));
 const TallyPage = lazy(() => import('./pages/tally/index.js').then((all) => ({ default: all.TallyPage })));
+const TreesPage = lazy(() => import('./pages/trees.js').then((all) => ({ default: all.TreesPage })));
 const TracePage = lazy(() => import('./pages/trace.js').then((all) => ({ default: all.TracePage })));
 
 /** The console, once it is known who uses it. */
@@ -64,6 +65,7 @@ function Pages() {
         <Route path={pages.board} element={<BoardPage />} />
         <Route path={pages.record} element={<RecordPage />} />
         <Route path={pages.atNetworks} element={<AtNetworksPage />} />
+        <Route path={pages.trees} element={<TreesPage />} />
         <Route path={pages.history} element={<HistoryPage />} />
         <Route path={pages.steps} element={<StepsPage />} />
         <Route path={pages.rehearsal} element={<RehearsalPage />} />

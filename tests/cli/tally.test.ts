@@ -89,7 +89,7 @@ describe('syndexa tally', () => {
     const first = await syndexa('tally', 'import', 'october.csv', '--network', 'cobalt-heron');
     expect([first.code, first.err]).toEqual([0, '']);
     expect(first.out).toContain(
-      '✔ 50 rows of cobalt-heron from october.csv, 2026-10-01 to 2026-10-30: 50 new, 0 as before',
+      '✔ cobalt-heron from october.csv: 50 rows, 2026-10-01 to 2026-10-30: 50 new, 0 as before',
     );
     expect(first.out).toContain('not read: Made by');
     expect(first.out).toContain('line 52: “Total” is no day');

@@ -1,9 +1,10 @@
-import { writeFileSync } from 'node:fs';
+import { cpSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { consoleTest, demoIn } from '../support/console.js';
 import { partneredService, type PartneredService } from '../support/partner.js';
 import { http, temporaryFolder } from '../support/service.js';
+import { root } from '../support/trees.js';
 
 // On each page, one write from its beginning to what it changed.
 
@@ -85,6 +86,24 @@ describe('the console writes', () => {
     expect((await http(api('/titles/tidewick/releases'))).body).toMatchObject([{ version: '3.2.0' }]);
     await c.page.getByRole('button', { name: 'Forget Android 3.2.0' }).click();
     await expect.poll(async () => (await http(api('/titles/tidewick/releases'))).body).toEqual([]);
+  });
+
+  it('a link to a folder that was found by browsing, and takes it back', async () => {
+    await demoIn(c);
+    cpSync(join(root, 'demo/trees/plumebook'), join(c.trees, 'work/plumebook'), { recursive: true });
+    await goto('/titles/plumebook/trees');
+    await c.page.getByText('No tree of this title is linked yet').waitFor();
+    await c.page.getByRole('button', { name: `Open ${c.trees}` }).click();
+    await c.page.getByRole('button', { name: 'Open work' }).click();
+    await c.page.getByLabel('take plumebook').check();
+    await c.page.getByText(/Android example\.saltmarsh\.plumebook/).waitFor();
+    await c.page.getByRole('button', { name: 'Link it' }).click();
+    const tree = c.page.getByRole('listitem').filter({ hasText: join(c.trees, 'work/plumebook') });
+    await tree.getByRole('button', { name: 'Read it again' }).click();
+    await tree.getByRole('button', { name: 'Unlink' }).click();
+    await c.page.getByText('No tree of this title is linked yet').waitFor();
+    const outside = await http(api('/folders?path=/etc'));
+    expect([outside.status, outside.body.code]).toEqual([403, 'forbidden']);
   });
 
   it('that a finding may stay for a while, with the reason, and takes it back', async () => {

@@ -14,6 +14,8 @@ import {
   SnapshotManifest,
   SourceLines,
   TreeQuestion,
+  FolderListing,
+  FolderQuery,
   FolderRequest,
   OpenedFolder,
   CheckQuestion,
@@ -78,6 +80,13 @@ export const treeRoutes = {
       around: z.coerce.number().int().min(0).max(50).default(4),
     }),
     answer: SourceLines,
+  },
+  listFolders: {
+    ...paths.listFolders,
+    summary: 'The folders in a folder below a root of the service, or the roots.',
+    query: FolderQuery,
+    answer: FolderListing,
+    faults: ['not-found', 'forbidden'],
   },
   openFolder: {
     ...paths.openFolder,

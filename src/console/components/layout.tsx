@@ -155,6 +155,7 @@ function TitleBar({ title }: { title: string }) {
         <NavLink to={`/titles/${title}/steps`}>Steps</NavLink>
         <NavLink to={`/titles/${title}/record`}>Record</NavLink>
         <NavLink to={`/titles/${title}/networks`}>At the networks</NavLink>
+        <NavLink to={`/titles/${title}/trees`}>Trees</NavLink>
         <NavLink to={`/titles/${title}/history`}>History</NavLink>
       </nav>
     </div>

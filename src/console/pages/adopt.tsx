@@ -4,22 +4,29 @@ import { useNavigate } from 'react-router';
 import type { TitleDraft } from '../../core/adopting/model.js';
 import type { TitleRecord } from '../../api/titles.js';
 import { call, type CallError } from '../api.js';
+import { FolderPicker } from '../components/folder-picker.js';
 import { ProblemNote } from '../components/states.js';
 import { keys } from '../queries.js';
 import { Heading } from '../components/heading.js';
 
 const shapes = { certain: '●', likely: '◐', guess: '○' } as const;
 
+/** The folders that are named, one a line. */
+function pathsIn(text: string): string[] {
+  return text
+    .split('\n')
+    .map((path) => path.trim())
+    .filter((path) => path !== '');
+}
+
 /** Drafts a title from trees that exist, shows what the draft rests on, and takes it in once it was looked at. */
 export function AdoptPage() {
   const [folders, setFolders] = useState('');
   const draft = useMutation<TitleDraft, CallError>({
     mutationFn: async () => {
-      const paths = folders
-        .split('\n')
-        .map((path) => path.trim())
-        .filter((path) => path !== '');
-      const opened = await Promise.all(paths.map((path) => call('openFolder', { body: { path } })));
+      const opened = await Promise.all(
+        pathsIn(folders).map((path) => call('openFolder', { body: { path } })),
+      );
       return call('draftTitle', { body: { snapshots: opened.map(({ snapshot }) => snapshot) } });
     },
   });
@@ -35,7 +42,15 @@ export function AdoptPage() {
           draft.mutate();
         }}
       >
-        <label className="form-label" htmlFor="adopt-folders">
+        <FolderPicker
+          chosen={pathsIn(folders)}
+          choose={(path, on) =>
+            setFolders(
+              (on ? [...pathsIn(folders), path] : pathsIn(folders).filter((one) => one !== path)).join('\n'),
+            )
+          }
+        />
+        <label className="form-label mt-2" htmlFor="adopt-folders">
           Folders, below a root of this service
         </label>
         <textarea

@@ -1,4 +1,5 @@
-import { basename } from 'node:path';
+import { basename, dirname } from 'node:path';
+import { subfolders } from '../../disk/subfolders.js';
 import type { ReadingStep } from '../../disk/reading.js';
 import { FileChangedError, WriteRefusedError } from '../../disk/writes/errors.js';
 import { entryOf } from '../../disk/writes/journal.js';
@@ -19,6 +20,12 @@ export const treeHandlers = {
   unlinkTree: ({ params }, { linkedTrees }) => {
     linkedTrees.unlink(params.tree);
     return {};
+  },
+  listFolders: async ({ query }, { linkedTrees, roots }) => {
+    if (query.path === undefined)
+      return { path: null, parent: null, folders: roots.map((path) => ({ name: path, path })), more: 0 };
+    const path = await linkedTrees.insideRoots(query.path);
+    return { path, parent: roots.includes(path) ? null : dirname(path), ...subfolders(path) };
   },
   openFolder: ({ body, signal, form, response }, service) =>
     withProgress(

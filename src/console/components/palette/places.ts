@@ -39,6 +39,7 @@ const ofTitle: readonly (readonly [name: string, path: string, words: string])[]
   ['Steps', '/steps', 'what to do next'],
   ['Record', '/record', 'placements ids edit'],
   ['At the networks', '/networks', 'provision create units collect inventory list'],
+  ['Trees', '/trees', 'link folder source checkout'],
   ['History', '/history', 'changes who revert'],
 ];
 

@@ -1,0 +1,119 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { LinkedTree } from '../../api/trees.js';
+import { call, type CallError } from '../api.js';
+import { FolderPicker } from '../components/folder-picker.js';
+import { Heading } from '../components/heading.js';
+import { Shown } from '../components/shown.js';
+import { Empty, ProblemNote } from '../components/states.js';
+import { useTitles, useTrees } from '../queries.js';
+
+/** The source trees of a title that the service reads by itself, and follows. */
+export function TreesPage() {
+  const { title = '' } = useParams();
+  const name = useTitles().data?.find(({ id }) => id === title)?.name ?? title;
+  return (
+    <main className="page">
+      <Heading>Which trees build {name}?</Heading>
+      <p className="lede">
+        A linked tree is read again whenever one of its files is saved, and edits are written into it from
+        here. Other trees are sent by <code>syndexa check DIR --title {title}</code>.
+      </p>
+      <Shown answer={useTrees()}>
+        {(trees) => <Trees trees={trees.filter((tree) => tree.title === title)} title={title} />}
+      </Shown>
+      <h2>Link a folder</h2>
+      <LinkFolder title={title} />
+    </main>
+  );
+}
+
+function Trees({ trees, title }: { trees: readonly LinkedTree[]; title: string }) {
+  const client = useQueryClient();
+  const onSuccess = () => client.invalidateQueries();
+  const read = useMutation<unknown, CallError, string>({
+    mutationFn: (tree) => call('readTree', { params: { tree } }),
+    onSuccess,
+  });
+  const unlink = useMutation<unknown, CallError, string>({
+    mutationFn: (tree) => call('unlinkTree', { params: { tree } }),
+    onSuccess,
+  });
+  const error = read.error ?? unlink.error;
+  if (trees.length === 0) return <Empty>No tree of this title is linked yet.</Empty>;
+  return (
+    <>
+      {error && <ProblemNote error={error} />}
+      <ul className="trees">
+        {trees.map(({ id, path, interrupted }) => (
+          <li key={id}>
+            <code>{path}</code>{' '}
+            {interrupted && (
+              <Link to={`/titles/${title}`} className="state state-bad">
+                a write was interrupted
+              </Link>
+            )}
+            <button
+              type="button"
+              className="btn btn-sm btn-outline-secondary"
+              disabled={read.isPending}
+              onClick={() => read.mutate(id)}
+            >
+              {read.isPending && read.variables === id ? 'Reading…' : 'Read it again'}
+            </button>{' '}
+            <button
+              type="button"
+              className="btn btn-sm btn-outline-secondary"
+              disabled={unlink.isPending}
+              onClick={() => unlink.mutate(id)}
+            >
+              Unlink
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function LinkFolder({ title }: { title: string }) {
+  const client = useQueryClient();
+  const [path, setPath] = useState('');
+  const link = useMutation<unknown, CallError>({
+    mutationFn: () => call('linkTree', { body: { title, path: path.trim() } }),
+    onSuccess: () => {
+      setPath('');
+      return client.invalidateQueries();
+    },
+  });
+  return (
+    <>
+      <FolderPicker chosen={[path]} choose={(chosen, on) => setPath(on ? chosen : '')} />
+      <form
+        className="controls mt-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          link.mutate();
+        }}
+      >
+        <input
+          className="form-control form-control-sm font-monospace"
+          style={{ flex: '1 1 16rem' }}
+          aria-label="Folder"
+          placeholder="/home/you/work/tidewick"
+          value={path}
+          onChange={(event) => setPath(event.target.value)}
+        />
+        <button
+          type="submit"
+          className="btn btn-sm btn-primary"
+          disabled={path.trim() === '' || link.isPending}
+        >
+          {link.isPending ? 'Reading the tree…' : 'Link it'}
+        </button>
+      </form>
+      {link.error && <ProblemNote error={link.error} />}
+    </>
+  );
+}
