@@ -1,6 +1,7 @@
 import type { Decoded } from '../inventory/dialect.js';
 import type { Profile } from '../network/model.js';
 import type { Report, ReportField } from '../network/report.js';
+import { ownText } from '../text/own-text.js';
 import { readPattern } from '../text/patterns.js';
 import { dayReader, dayText, daysIn, type Day } from './days.js';
 import { countReader, moneyReader, type ReadNumber } from './money.js';
@@ -13,6 +14,8 @@ export type Cell = (field: ReportField) => string | undefined;
 const earliest: Day = 10_957;
 /** What divides a day is kept in full, up to this length. */
 const maxPart = 400;
+/** A longer text is no ID. */
+const longestId = 2_000;
 /** IDs that were judged are kept, so many at most. */
 const maxKnown = 100_000;
 
@@ -30,19 +33,20 @@ export function rowDecoder(
   const today = daysIn(report.zone)(now.getTime());
   const countsOf = countsReader(report);
   const isTimed = report.day === 'timestamp';
-  const isApp = idJudge(profile, 'app');
-  const isUnit = idJudge(profile, 'unit');
+  const appOf = idReader(profile, 'app');
+  const unitOf = idReader(profile, 'unit');
   return (cell, splits) => {
     const written = cell('day') ?? '';
     const day = readDay(written);
     if (day === null) return problem(dayProblem(written, report.day));
     if (day < earliest || day > today)
       return problem(`the day ${dayText(day)} is ${day > today ? 'still to come' : 'too long ago'}`);
-    const unit = cell('unit') ?? '';
-    const app = cell('app') ?? '';
-    if (unit === '' && app === '') return problem('it names no unit');
-    if (unit !== '' && !isUnit(unit)) return problem(noId(unit, profile, 'unit'));
-    if (app !== '' && !isApp(app)) return problem(noId(app, profile, 'app'));
+    const [inUnit, inApp] = [cell('unit') ?? '', cell('app') ?? ''];
+    if (inUnit === '' && inApp === '') return problem('it names no unit');
+    const unit = inUnit === '' ? '' : unitOf(inUnit);
+    if (unit === null) return problem(noId(inUnit, profile, 'unit'));
+    const app = inApp === '' ? '' : appOf(inApp);
+    if (app === null) return problem(noId(inApp, profile, 'app'));
     const country = (cell('country') ?? '').toUpperCase();
     if (country !== '' && !isCountry(country))
       return problem(`“${shortened(country)}” is no country of two letters`);
@@ -102,20 +106,24 @@ function partOf(names: readonly string[]): string {
   return names.map((name) => name.replaceAll(/[\\|]/g, String.raw`\$&`)).join('|') || '|';
 }
 
-/** Tells IDs of a network from other text. */
-function idJudge(profile: Profile, kind: 'app' | 'unit'): (id: string) => boolean {
+/**
+ * Returns what tells IDs of a network from other text, which is null. The same ID is always the same copy of it: it is kept
+ * for long, and must not keep the block of the table that it came in.
+ */
+function idReader(profile: Profile, kind: 'app' | 'unit'): (id: string) => string | null {
   const rules = profile.ids[kind];
-  if (!rules) return (id) => id.length <= 500;
-  const pattern = readPattern(rules.pattern);
-  const known = new Map<string, boolean>();
-  return (id) => {
-    let fits = known.get(id);
-    if (fits === undefined) {
-      fits = id.length <= 2_000 && pattern.matches(id);
+  const pattern = rules && readPattern(rules.pattern);
+  const known = new Map<string, string | null>();
+  return (text) => {
+    let id = known.get(text);
+    if (id === undefined) {
+      const own = ownText(text.slice(0, longestId));
+      const fits = text.length <= longestId && (pattern ? pattern.matches(text) : text.length <= 500);
+      id = fits ? own : null;
       if (known.size > maxKnown) known.clear();
-      known.set(id, fits);
+      if (text.length <= longestId) known.set(own, id);
     }
-    return fits;
+    return id;
   };
 }
 

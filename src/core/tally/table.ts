@@ -3,6 +3,7 @@ import { CsvError, CsvReader, type CsvRow } from '../formats/csv/read.js';
 import type { InvalidRow } from '../inventory/model.js';
 import type { Profile } from '../network/model.js';
 import type { ReportField, ReportFields } from '../network/report.js';
+import { ownText } from '../text/own-text.js';
 import { rowDecoder } from './dialect.js';
 import type { TallyRow } from './model.js';
 
@@ -41,6 +42,10 @@ const ownColumns: ReportFields = {
 };
 const noSplits: readonly string[] = [];
 const required = ['day', 'unit', 'impressions', 'revenue'] as const;
+
+function oddId(unit: string | undefined): string | null {
+  return unit ? ownText(unit.slice(0, 200)) : null;
+}
 
 /**
  * The positions of the columns that divide the day of a unit: all of them, or none. With some of them, rows could not be
@@ -117,7 +122,7 @@ export class ReportTable {
         positions.length === 0 ? noSplits : positions.map((at) => cells[at] ?? ''),
       );
       if (value) rows.push({ line: one.line, row: value });
-      else odd.push({ row: one.line, id: cell('unit')?.slice(0, 200) || null, message });
+      else odd.push({ row: one.line, id: oddId(cell('unit')), message: ownText(message) });
     }
     return { rows, odd };
   }

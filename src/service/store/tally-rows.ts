@@ -7,13 +7,17 @@ import type { tallyRows } from './tally-schema.js';
  * Which rows count in sums. Rows of single countries count in place of the row of all countries together, and rows that
  * divide the day of a unit more finely in place of those that do less, where a series and day has both.
  */
-export const counted = `(one.country <> '' or not exists (
+const ofCountries = `(one.country <> '' or not exists (
   select 1 from tally_rows as other
-  where other.series = one.series and other.day = one.day and other.country <> ''))
-  and not exists (
+  where other.series = one.series and other.day = one.day and other.country <> ''))`;
+const finest = `not exists (
   select 1 from tally_rows as finer
   where finer.series = one.series and finer.day = one.day and finer.country = one.country
   and finer.detail > one.detail)`;
+export const counted = `${ofCountries} and ${finest}`;
+/** The same for one series and day. Most have nothing that is divided, which is seen once for all of its rows. */
+const countedOfDay = `${ofCountries} and (not exists (
+  select 1 from tally_rows where series = @series and day = @day and detail > 0) or ${finest})`;
 
 /** SQL that is run for every row; Drizzle's builder takes ten times as long. */
 export function rowStatements({ $client }: Db) {
@@ -42,7 +46,7 @@ export function rowStatements({ $client }: Db) {
     sum: $client.prepare(
       `insert into tally_days (series, day, currency, requests, matched, impressions, clicks, rewards, revenue)
        select series, day, currency, sum(requests), sum(matched), sum(impressions), sum(clicks), sum(rewards), sum(revenue)
-       from tally_rows as one where series = @series and day = @day and ${counted}
+       from tally_rows as one where series = @series and day = @day and ${countedOfDay}
        group by series, day, currency`,
     ),
     addSeries: $client.prepare(
