@@ -16,6 +16,7 @@ import './styles/pages.css';
 import './styles/rehearsal.css';
 import './styles/tally.css';
 import './styles/shell.css';
+import './styles/print.css';
 
 // A session that ended is noticed by whatever is asked next: then the sign-in page takes over.
 const noticeSignedOut = (error: unknown) => {

@@ -2,6 +2,8 @@ import type { Command } from 'commander';
 import fc from 'fast-check';
 import stringWidth from 'string-width';
 import { describe, expect, it } from 'vitest';
+import { capabilities } from '../../src/api/capabilities.js';
+import { pages } from '../../src/api/pages.js';
 import { published } from '../../src/api/schemas.js';
 import { wantedAt } from '../../src/cli/completion/complete.js';
 import { paintFor, type Io } from '../../src/cli/io.js';
@@ -214,4 +216,28 @@ describe('completion', () => {
       );
     },
   );
+});
+
+describe('every command', () => {
+  const internal = ['complete', 'docs', 'help'];
+  const whole = commands.filter(({ command }) => command.commands.length === 0);
+  const names = whole.map(({ path }) => path.join(' ')).filter((name) => !internal.includes(name));
+
+  it('has its place in the console, or a reason to have none', () => {
+    expect(Object.keys(capabilities).sort()).toEqual([...names].sort());
+    for (const [name, place] of Object.entries(capabilities)) {
+      if ('page' in place) expect([name, place.page in pages]).toEqual([name, true]);
+      else expect([name, place.terminal]).toEqual([name, expect.stringMatching(/^[A-Z].{15,}\.$/)]);
+    }
+  });
+
+  it('is behind every page but those that show what several do', () => {
+    const reached = Object.values(capabilities).flatMap((place) => ('page' in place ? [place.page] : []));
+    const views = ['allTallies', 'rules', 'rule'];
+    expect(
+      Object.keys(pages)
+        .filter((page) => !(reached as string[]).includes(page))
+        .sort(),
+    ).toEqual(views.sort());
+  });
 });

@@ -141,6 +141,35 @@ describe('the portfolio', () => {
   });
 });
 
+describe('a board on paper', () => {
+  it('has every row, and nothing to press', async () => {
+    await demoIn(c);
+    const placements = Object.fromEntries(
+      Array.from({ length: 120 }, (_, at) => [
+        `place-${at}`,
+        { format: 'banner', units: { 'cobalt-heron': {} } },
+      ]),
+    );
+    const title = {
+      name: 'Long',
+      editions: { android: { identifier: 'example.brine.long' } },
+      placements,
+    };
+    await http(api('/titles'), 'POST', { id: 'long', title });
+    await goto('/titles/long');
+    await c.page.getByRole('rowheader', { name: 'place-0' }).waitFor();
+    expect(await c.page.locator('tbody th').count()).toBeLessThan(100);
+    await c.page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
+    await c.page.emulateMedia({ media: 'print' });
+    expect(await c.page.locator('tbody th').count()).toBe(121);
+    expect(await c.page.locator('.masthead').isVisible()).toBe(false);
+    expect(await c.page.getByLabel('Find a placement or an ID').isVisible()).toBe(false);
+    await c.page.emulateMedia({ media: 'screen' });
+    await c.page.evaluate(() => window.dispatchEvent(new Event('afterprint')));
+    await expect.poll(() => c.page.locator('tbody th').count()).toBeLessThan(100);
+  });
+});
+
 describe('the search', () => {
   it('leads a pasted ID to all that is known of it', async () => {
     await demoIn(c);

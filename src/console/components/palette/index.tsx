@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState, type HTMLAttributes } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
 import { useSearch, useTitles } from '../../queries.js';
-import { pagesWith, placeOf, type Place } from './places.js';
+import { commandsWith, pagesWith, placeOf, type Place } from './places.js';
 
 /** So long nothing is asked while somebody types (ms). */
 const pause = 120;
@@ -14,6 +14,7 @@ const kindWords: Record<Place['kind'], string> = {
   network: 'Networks',
   rule: 'Rules',
   page: 'Pages',
+  command: 'Commands',
 };
 
 const nothing = 'Nothing has this in its name or ID.';
@@ -89,9 +90,8 @@ function usePlaces(text: string, title: string | undefined) {
   const own = titles?.find(({ id }) => id === title);
   const places = useMemo(() => {
     const hits = asked === '' ? [] : (found.data ?? []).map(placeOf);
-    const pages = pagesWith(text, own);
-    return hits.length > 0 || pages.length < 8 ? [...hits, ...pages] : pages;
-  }, [asked, found.data, text, own]);
+    return [...hits, ...pagesWith(text, own), ...commandsWith(text, title)];
+  }, [asked, found.data, text, own, title]);
   const isWaiting = found.isFetching || asked !== text.trim().slice(0, 200);
   return { places, error: found.error, isWaiting };
 }

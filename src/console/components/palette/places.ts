@@ -1,8 +1,10 @@
+import { capabilities } from '../../../api/capabilities.js';
+import { pages } from '../../../api/pages.js';
 import type { SearchHit } from '../../../core/search/model.js';
 
 /** Something that the palette leads to. */
 export interface Place {
-  kind: SearchHit['kind'] | 'page';
+  kind: SearchHit['kind'] | 'page' | 'command';
   name: string;
   where: string;
   to: string;
@@ -60,4 +62,27 @@ export function pagesWith(text: string, title: { id: string; name: string } | un
     const known = `${place.name} ${words}`.toLowerCase();
     return parts.every((part) => known.includes(part)) ? [place] : [];
   });
+}
+
+/** The commands whose name has the text, and where the same is done here. */
+export function commandsWith(text: string, title: string | undefined): Place[] {
+  const wanted = text
+    .trim()
+    .toLowerCase()
+    .replace(/^syndexa\s+/, '');
+  if (wanted === '') return [];
+  return Object.entries(capabilities).flatMap(([name, place]) => {
+    if (!name.includes(wanted)) return [];
+    const to = 'page' in place ? addressOf(pages[place.page], title) : undefined;
+    // Without a title in hand, the page of one is chosen from all of them.
+    const where =
+      'page' in place ? (to === undefined ? 'choose a title first' : 'the page for it') : place.terminal;
+    return [{ kind: 'command' as const, name: `syndexa ${name}`, where, to: to ?? '/' }];
+  });
+}
+
+/** The address of a page; undefined where something else than the title has to be known for it. */
+function addressOf(page: string, title: string | undefined): string | undefined {
+  const address = title === undefined ? page : page.replace(':title', title).replace(':platform', 'android');
+  return address.includes(':') ? undefined : address;
 }
