@@ -111,31 +111,22 @@ export class Client {
     options: CallOptions<Name>,
     progress: (data: unknown) => void,
   ): Promise<AnswerOf<Name>> {
-    const { createParser } = await import('eventsource-parser');
-    let answer: unknown;
-    let problem: Problem | undefined;
-    const parser = createParser({
-      onEvent({ event, data }) {
-        const value: unknown = JSON.parse(data);
-        if (event === 'progress') progress(value);
-        else if (event === 'problem') problem = value as Problem;
-        else answer = value;
-      },
-    });
+    const { AnswerEvents } = await import('../api/answer-events.js');
+    const events = new AnswerEvents(progress);
     const { status, text } = await this.raw(
       name,
       { ...options, headers: { ...options.headers, Accept: 'text/event-stream' } },
-      { onChunk: (chunk) => parser.feed(chunk) },
+      { onChunk: (chunk) => events.feed(chunk) },
     );
-    if (problem) throw new ProblemError(problem);
+    if (events.problem) throw new ProblemError(events.problem);
     if (status >= 400) throw new ProblemError(problemOf(parseJson(text), status, text));
-    if (answer === undefined)
+    if (events.answer === undefined)
       throw new CommandError(
         'The service stopped in the middle of its answer.',
         exit.unreachable,
         'Run the command again.',
       );
-    return answer as AnswerOf<Name>;
+    return events.answer as AnswerOf<Name>;
   }
 
   /** A call whose body is a stream, such as a table of any length. */

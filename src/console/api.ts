@@ -48,10 +48,16 @@ async function ask<Name extends RouteName>(
 }
 
 /** One page of a list that is answered in pages, and where the next one begins. */
+export interface Page<Name extends PagedRoute> {
+  entries: AnswerOf<Name>;
+  next: number | undefined;
+}
+
+/** Asks for one page of a list. */
 export async function callPage<Name extends PagedRoute>(
   name: Name,
   options: CallOptions<Name>,
-): Promise<{ entries: AnswerOf<Name>; next: number | undefined }> {
+): Promise<Page<Name>> {
   const { answer, next } = await ask(name, options);
   return { entries: answer, next };
 }

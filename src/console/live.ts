@@ -2,19 +2,19 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { keys } from './queries.js';
 
-/** Whether the service is there; since when it is not (ms), or that it came back a moment ago. */
+/** Whether the service answers. `since` is when it stopped (ms); `back` lasts a few seconds after it returned. */
 export type Connection = { is: 'there' } | { is: 'away'; since: number } | { is: 'back' };
 
-/** A stream that the browser has given up is opened again after so long (ms). */
+/** How long to wait before opening a stream again that the browser has closed (ms). */
 const pause = 2_000;
-/** So long it is said that the service came back (ms). */
+/** How long the page says that the service is back (ms). */
 const shownBack = 6_000;
-/** The list of all titles is asked for once for all changes in so long (ms): it is long. */
+/** The list of all titles is long, so changes within this time (ms) cause one request together. */
 const gathering = 1_500;
 
 /**
- * Asks again for what changed, as the service tells of it. While the service is away it is tried again and again; once it
- * is back, everything that is shown is asked for anew.
+ * Reloads what changed, as the service reports it. While the service is away, the stream is opened again and again; when it
+ * returns, the page reloads everything that it shows.
  */
 export function useLiveChanges(): Connection {
   const client = useQueryClient();
@@ -67,7 +67,7 @@ function refresh(client: QueryClient, title: string | undefined): void {
     void client.invalidateQueries({ queryKey });
 }
 
-/** Does something once for all calls within some time. */
+/** Runs `work` once for all calls within that time. */
 function gathered(work: () => void): { ask: () => void; end: () => void } {
   let timer: ReturnType<typeof setTimeout> | undefined;
   return {

@@ -1,19 +1,18 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { createParser } from 'eventsource-parser';
 import { useEffect, useRef, useState } from 'react';
 import { problemOf, requestOf, type CallOptions } from '../api/call.js';
-import type { Problem } from '../api/problem.js';
+import { AnswerEvents } from '../api/answer-events.js';
 import type { AnswerOf, RouteName } from '../api/routes.js';
 import { CallError } from './api.js';
 
-/** How far a call has come. */
+/** The progress of a call. */
 export interface Progress {
   doing: string;
   done: number;
   total: number;
 }
 
-/** A call that takes long: it says how far it has come, and can be cancelled. */
+/** A long call: it reports progress and can be cancelled. */
 export interface LongCall<Name extends RouteName> {
   run: (options: CallOptions<Name>) => Promise<AnswerOf<Name> | undefined>;
   cancel: () => void;
@@ -31,7 +30,7 @@ interface State<Name extends RouteName> {
   error: CallError | null;
 }
 
-/** Makes a call that is answered with events. What is shown is asked for anew once it ended; nobody waits for one left behind. */
+/** Makes a call that reports progress. When it ends, the page reloads its data; a call whose page was left is cancelled. */
 export function useLongCall<Name extends RouteName>(name: Name): LongCall<Name> {
   const client = useQueryClient();
   const idle: State<Name> = { isPending: false, progress: null, answer: undefined, error: null };
@@ -76,16 +75,7 @@ async function follow<Name extends RouteName>(
   progress: (step: Progress) => void,
 ): Promise<AnswerOf<Name>> {
   const { path, headers, body, method } = requestOf(name, 'console', options);
-  let answer: unknown;
-  let problem: Problem | undefined;
-  const parser = createParser({
-    onEvent({ event, data }) {
-      const value: unknown = JSON.parse(data);
-      if (event === 'progress') progress(value as Progress);
-      else if (event === 'problem') problem = value as Problem;
-      else answer = value;
-    },
-  });
+  const events = new AnswerEvents((step) => progress(step as Progress));
   try {
     const response = await fetch(path, {
       method,
@@ -98,14 +88,14 @@ async function follow<Name extends RouteName>(
     const decoder = new TextDecoder();
     const reader = response.body?.getReader();
     for (let part = await reader?.read(); part && !part.done; part = await reader?.read())
-      parser.feed(decoder.decode(part.value, { stream: true }));
+      events.feed(decoder.decode(part.value, { stream: true }));
   } catch (error) {
     if (error instanceof CallError || signal.aborted) throw error;
     throw cutShort();
   }
-  if (problem) throw new CallError(problem);
-  if (answer === undefined) throw cutShort();
-  return answer as AnswerOf<Name>;
+  if (events.problem) throw new CallError(events.problem);
+  if (events.answer === undefined) throw cutShort();
+  return events.answer as AnswerOf<Name>;
 }
 
 function cutShort(): CallError {

@@ -16,6 +16,8 @@ import './styles/pages.css';
 import './styles/rehearsal.css';
 import './styles/tally.css';
 import './styles/shell.css';
+import './styles/parts.css';
+import './styles/palette.css';
 import './styles/print.css';
 
 // A session that ended is noticed by whatever is asked next: then the sign-in page takes over.

@@ -7,8 +7,9 @@ import {
   type UseQueryResult,
 } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
-import type { AnswerOf, QueryOf } from '../api/routes.js';
-import { call, callAll, callPage, type CallError } from './api.js';
+import type { CallOptions } from '../api/call.js';
+import type { AnswerOf, PagedRoute, QueryOf } from '../api/routes.js';
+import { call, callAll, callPage, type CallError, type Page } from './api.js';
 
 /** One key per thing that is asked for, so that what changed can be asked for again. */
 export const keys = {
@@ -43,32 +44,52 @@ export const useSession = (): Answer<'session'> =>
 export const useTitles = (): Answer<'listTitles'> =>
   useQuery({ queryKey: keys.titles, queryFn: () => callAll('listTitles') });
 
+/** A list that is answered in pages; the entries of those that were read so far. */
+export function usePages<Name extends PagedRoute>(
+  name: Name,
+  key: readonly unknown[],
+  options: CallOptions<Name>,
+) {
+  const found = useInfiniteQuery<
+    Page<Name>,
+    CallError,
+    InfiniteData<Page<Name>>,
+    readonly unknown[],
+    number | undefined
+  >({
+    queryKey: key,
+    queryFn: ({ pageParam }) => {
+      const query = {
+        ...(options.query as object),
+        ...(pageParam === undefined ? {} : { after: pageParam }),
+      };
+      return callPage(name, { ...options, query } as CallOptions<Name>);
+    },
+    initialPageParam: undefined,
+    getNextPageParam: ({ next }) => next,
+  });
+  const entries = useMemo(
+    () => found.data?.pages.flatMap((page): unknown[] => page.entries) ?? [],
+    [found.data],
+  );
+  return { ...found, entries: entries as unknown as AnswerOf<Name> };
+}
+
 /** Of so many titles, the first are shown within a second. */
 const titlesAtOnce = 250;
 
 /** All titles in short, page after page: the first ones are shown while the others are read. */
 export function usePortfolio() {
-  const { status, data, error, hasNextPage, isFetching, fetchNextPage, refetch } = useInfiniteQuery<
-    Awaited<ReturnType<typeof callPage<'portfolio'>>>,
-    CallError,
-    InfiniteData<Awaited<ReturnType<typeof callPage<'portfolio'>>>>,
-    typeof keys.portfolio,
-    number | undefined
-  >({
-    queryKey: keys.portfolio,
-    queryFn: ({ pageParam }) =>
-      callPage('portfolio', {
-        query: { limit: titlesAtOnce, ...(pageParam === undefined ? {} : { after: pageParam }) },
-      }),
-    initialPageParam: undefined,
-    getNextPageParam: ({ next }) => next,
-  });
+  const found = usePages('portfolio', keys.portfolio, { query: { limit: titlesAtOnce } });
+  const { hasNextPage, isFetching, error, fetchNextPage } = found;
   useEffect(() => {
     if (hasNextPage && !isFetching && !error) void fetchNextPage();
   }, [hasNextPage, isFetching, error, fetchNextPage]);
-  const titles = useMemo(() => data?.pages.flatMap(({ entries }) => entries) ?? [], [data]);
-  return { status, titles, error, isComplete: !hasNextPage, again: () => void refetch() };
+  return found;
 }
+
+export const useImports = (): Answer<'listImports'> =>
+  useQuery({ queryKey: [...keys.tally, 'imports'], queryFn: () => call('listImports') });
 
 export const useTrace = (id: string): Answer<'traceId'> =>
   useQuery({ queryKey: keys.trace(id), queryFn: () => call('traceId', { query: { id } }) });

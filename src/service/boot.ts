@@ -31,6 +31,7 @@ import { StepsWork } from './steps-work.js';
 import { TitleWork } from './title-work.js';
 import { TreeWork } from './tree-work.js';
 import { StoredReadings } from './store/reading-shelf.js';
+import { AcceptanceStore } from './store/acceptance-store.js';
 import { OverviewStore } from './store/overview-store.js';
 import { RosterStore } from './store/roster-store.js';
 import { StepsStore } from './store/steps-store.js';
@@ -165,7 +166,6 @@ function assemble(
   { store: { db }, access, log, now }: { store: OpenStore; access: Access; log: Log; now: () => Date },
 ): Service {
   const roster = new RosterStore(db);
-  const overview = new OverviewStore(db);
   const secrets = new Secrets(home, env);
   const trees = new TreeStore(db, now);
   const shelf = build === null ? undefined : new StoredReadings(db, build);
@@ -174,7 +174,8 @@ function assemble(
     home,
     access,
     roster,
-    overview,
+    overview: new OverviewStore(db),
+    accepted: new AcceptanceStore(db),
     secrets,
     inventories: new InventoryStore(db),
     steps: new StepsStore(db),

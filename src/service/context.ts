@@ -7,6 +7,7 @@ import type { ProfileShelf } from './profiles.js';
 import type { Partners } from './partners/partners.js';
 import type { Secrets } from './secrets.js';
 import type { InventoryStore } from './store/inventory-store.js';
+import type { AcceptanceStore } from './store/acceptance-store.js';
 import type { OverviewStore } from './store/overview-store.js';
 import type { RosterStore, Writer } from './store/roster-store.js';
 import type { TallyStore } from './store/tally-store.js';
@@ -25,6 +26,8 @@ export interface ServiceContext {
   roster: RosterStore;
   /** Reads across all titles. */
   overview: OverviewStore;
+  /** Findings that somebody accepted. */
+  accepted: AcceptanceStore;
   trees: TreeStore;
   /** Keeps the room that the record takes within bounds. */
   upkeep: UpkeepTimer;

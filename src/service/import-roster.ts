@@ -96,10 +96,10 @@ function take(
   { syndexa: _, revision: base, ...document }: Roster,
   { prune, dryRun, writer, before }: TakeOptions,
 ): z.infer<typeof RosterImported> | { problems: FieldProblem[] } {
-  const { roster, events, titleWork, trees } = service;
+  const { roster, events, titleWork } = service;
   return roster.together(() => {
     const { titles, publisher } = roster.roster();
-    const accepted = trees.allAccepted();
+    const accepted = service.accepted.all();
     const current: Incoming = { ...(publisher && { publisher }), titles, accepted };
     const target: Incoming = {
       ...current,
@@ -122,7 +122,7 @@ function take(
       // What does not differ is not written.
       const titles = new Map([...changed].map((id) => [id, valueAt(target.titles, id) ?? null]));
       titleWork.saveImport(titles, holders, writer);
-      if (document.accepted) trees.setAccepted(target.accepted ?? {});
+      if (document.accepted) service.accepted.set(target.accepted ?? {});
       events.tell({ kind: 'roster' });
     }
     return { revision: roster.revision(), changes, applied: !dryRun };

@@ -66,11 +66,11 @@ export class TreeWork {
   private async checkWhole(about: About): Promise<CheckReport> {
     const { snapshot, title } = about;
     const { trees, events } = this.context;
-    const acceptances = title ? trees.acceptances(title.id) : [];
+    const acceptances = title ? this.context.accepted.of(title.id) : [];
     const { report, readings } = await this.run('check', about, { snapshot, acceptances });
     if (!title || readings.length === 0) return report;
     // A folder that is linked is the same tree, whether the service read it or a client sent it.
-    const linked = this.context.overview.linkedAs(title.id, snapshot);
+    const linked = trees.linkedAs(title.id, snapshot);
     const of = linked ? { tree: linked.path, snapshot: linked.snapshot } : {};
     for (const reading of readings) trees.saveReading(title.id, { ...reading, ...of });
     events.tell({ kind: 'reading', title: title.id });

@@ -6,31 +6,11 @@ import { capabilities } from '../../src/api/capabilities.js';
 import { pages } from '../../src/api/pages.js';
 import { published } from '../../src/api/schemas.js';
 import { wantedAt } from '../../src/cli/completion/complete.js';
-import { paintFor, type Io } from '../../src/cli/io.js';
+import { paintFor } from '../../src/cli/io.js';
 import { buildProgram, run } from '../../src/cli/program.js';
 import { foldLines } from '../../src/cli/render/fold.js';
 import { plainTable, ruledTable } from '../../src/cli/render/table.js';
-
-function recorder(columns = 80): Io & { text: string; errors: string } {
-  const io = {
-    text: '',
-    errors: '',
-    out: (text: string) => void (io.text += text),
-    prose: (text: string) => void (io.text += text),
-    raw: (text: string) => void (io.text += text),
-    err: (text: string) => void (io.errors += text),
-    status: () => undefined,
-    input: () => Promise.resolve(new Uint8Array()),
-    ask: () => Promise.resolve(null),
-    interactive: false,
-    read: false,
-    width: columns,
-    columns,
-    cwd: '/',
-    env: {},
-  };
-  return io;
-}
+import { recorder } from '../support/recorder.js';
 
 const paint = paintFor(false);
 function commandsOf(command: Command, path: string[] = []): { path: string[]; command: Command }[] {

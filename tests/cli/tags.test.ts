@@ -9,13 +9,14 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { schemaDocuments } from '../../src/api/schemas.js';
 import type { TagLint, TagPlayed, TagReport } from '../../src/api/tags.js';
 import { writeRoster } from '../../src/core/roster/document.js';
-import { paintFor, type Io } from '../../src/cli/io.js';
+import { paintFor } from '../../src/cli/io.js';
 import { run } from '../../src/cli/program.js';
 import { askForTag, namedHosts, tryFile } from '../../src/cli/tag-net.js';
 import { decodeXml } from '../../src/core/formats/xml/decode.js';
 import { testPartner } from '../support/partner.js';
 import { titleOn } from '../support/wiring.js';
 import { inline, mediaFile, tag, wrapper } from '../support/vast.js';
+import { recorder } from '../support/recorder.js';
 
 const home = mkdtempSync(join(tmpdir(), 'syndexa-tags-'));
 afterAll(() => rmSync(home, { recursive: true, force: true }));
@@ -48,24 +49,15 @@ beforeEach(() => {
 const host = () => base.replace('http://', '');
 
 async function syndexa(...args: string[]) {
-  let [out, err] = ['', ''];
-  const io: Io = {
-    out: (text) => void (out += text),
-    prose: (text) => void (out += text),
-    raw: (text) => void (out += text),
-    err: (text) => void (err += text),
-    status: () => undefined,
+  const io = recorder({
     input: () => Promise.resolve(new TextEncoder().encode(tag(inline()))),
-    ask: () => Promise.resolve(null),
-    interactive: false,
-    read: false,
     width: 100,
     columns: 100,
     cwd: home,
     env: { SYNDEXA_HOME: home },
-  };
+  });
   const code = await run(args, io, paintFor(false));
-  return { code, out, err };
+  return { code, out: io.text, err: io.errors };
 }
 const shown = async (...args: string[]) => {
   const { code, out, err } = await syndexa('tag', 'show', '--json', ...args);

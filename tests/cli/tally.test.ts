@@ -3,11 +3,12 @@ import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { schemaDocuments } from '../../src/api/schemas.js';
-import { paintFor, type Io } from '../../src/cli/io.js';
+import { paintFor } from '../../src/cli/io.js';
 import { run } from '../../src/cli/program.js';
 import { readCsv } from '../../src/core/formats/csv/read.js';
 import { dayText, readDay } from '../../src/core/tally/days.js';
 import { http, testService, type TestService } from '../support/service.js';
+import { recorder } from '../support/recorder.js';
 
 const ajv = new Ajv2020({ strict: false, validateFormats: false });
 const unit = 'CH-U-310772-DDDD3333';
@@ -16,25 +17,16 @@ let s: TestService;
 let columns = 100;
 
 async function syndexa(...args: string[]) {
-  let [out, err] = ['', ''];
-  const io: Io = {
-    out: (text) => void (out += text),
-    prose: (text) => void (out += text),
-    raw: (text) => void (out += text),
-    err: (text) => void (err += text),
-    status: () => undefined,
+  const io = recorder({
     input: () =>
       Promise.resolve(new TextEncoder().encode('day,currency,base,rate\n2026-10-01,USD,EUR,0.5\n')),
-    ask: () => Promise.resolve(null),
-    interactive: false,
-    read: false,
     width: columns,
     columns,
     cwd: s.home,
     env: { SYNDEXA_HOME: s.home, SYNDEXA_URL: s.url },
-  };
+  });
   const code = await run(args, io, paintFor(false));
-  return { code, out, err };
+  return { code, out: io.text, err: io.errors };
 }
 
 /** A document of its published shape. */

@@ -106,7 +106,8 @@ describe('the portfolio', () => {
     await expect.poll(() => c.page.getByRole('rowheader').count()).toBe(2);
     await c.page.getByRole('button', { name: /needs work/ }).click();
     await c.page.getByText('No title is like that').waitFor();
-    await c.page.goBack().catch(() => undefined);
+    await c.page.getByRole('button', { name: 'Show all titles' }).click();
+    await expect.poll(() => c.page.getByRole('rowheader').count()).toBe(6);
     await goto('/?group=state&sort=name');
     await c.page.getByRole('rowheader', { name: 'needs work · 1' }).waitFor();
     const names = await c.page.locator('tbody th[scope=row] a').allTextContents();

@@ -1,6 +1,7 @@
 import { cpSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { syndexa } from '../support/cli.js';
 import { consoleTest, demoIn } from '../support/console.js';
 import { partneredService, type PartneredService } from '../support/partner.js';
 import { http, temporaryFolder } from '../support/service.js';
@@ -106,6 +107,25 @@ describe('the console writes', () => {
     expect([outside.status, outside.body.code]).toEqual([403, 'forbidden']);
   });
 
+  it('edits into a linked folder that a client has read since, for it is the same tree', async () => {
+    const at = await demoIn(c);
+    const env = { SYNDEXA_URL: c.service.url };
+    const checked = await syndexa(['check', at, '--title', 'tidewick'], c.service.home, { env });
+    expect(checked.err).toBe('');
+    const [tree] = (await http(api('/trees'))).body;
+    const { editions } = (await http(api('/titles/tidewick/board'))).body;
+    for (const edition of editions)
+      expect(edition).toMatchObject({ tree: tree.path, snapshot: tree.snapshot });
+    await goto('/titles/tidewick/android?view=edits');
+    await c.page.getByRole('button', { name: /^Write these \d+ files$/ }).waitFor();
+    // Another folder with other files is another tree.
+    const copy = join(c.trees, 'copy');
+    cpSync(at, copy, { recursive: true });
+    writeFileSync(join(copy, 'settings.gradle.kts'), '// other\n');
+    await syndexa(['check', copy, '--title', 'tidewick'], c.service.home, { env });
+    await c.page.getByText('The last reading was of another tree').waitFor();
+  });
+
   it('that a finding may stay for a while, with the reason, and takes it back', async () => {
     await demoIn(c);
     await goto('/titles/tidewick/android?view=findings');
@@ -158,11 +178,16 @@ describe('the console works with networks', () => {
       expect(
         (await http(at('/titles/kelp'))).body.title.placements.page.units['cobalt-heron'].android.production,
       ).toBe(unit);
-      // Work that is cancelled ends, and leaves the page as it was.
+      // Work that is cancelled ends at once, although the network keeps it waiting.
       await partnered.partner.control('faults', { network: 'cobalt-heron', kinds: ['timeout'], every: 1 });
-      await c.page.getByRole('button', { name: 'Show what would be created' }).click();
+      const show = c.page.getByRole('button', { name: 'Show what would be created' });
+      await show.click();
+      await c.page.getByRole('button', { name: 'Cancel' }).waitFor();
+      expect(await show.isEnabled()).toBe(false);
       await c.page.getByRole('button', { name: 'Cancel' }).click();
-      await c.page.getByRole('button', { name: 'Show what would be created' }).isEnabled();
+      await expect.poll(() => show.isEnabled()).toBe(true);
+      expect(await c.page.getByRole('progressbar').count()).toBe(0);
+      expect(await c.page.getByRole('alert').count()).toBe(0);
     } finally {
       await partnered.stop();
     }

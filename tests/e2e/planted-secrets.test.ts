@@ -6,11 +6,12 @@ import { join } from 'node:path';
 import type { Command } from 'commander';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { routes, type RouteSpec } from '../../src/api/routes.js';
-import { paintFor, type Io } from '../../src/cli/io.js';
+import { paintFor } from '../../src/cli/io.js';
 import { buildProgram } from '../../src/cli/program.js';
 import { syndexa } from '../support/cli.js';
 import { approve, http, temporaryFolder } from '../support/service.js';
 import { filesBelow, root } from '../support/trees.js';
+import { recorder } from '../support/recorder.js';
 
 // Secrets are planted wherever there is room for one, and the network says them back in every form it can. Whatever is
 // then run, none of them may turn up in an output, a log, the record or a file.
@@ -152,24 +153,9 @@ function leaves(command: Command, path: string[] = []): { path: string[]; comman
       : [{ path: [...path, sub.name()], command: sub }],
   );
 }
-const silent: Io = {
-  out: () => undefined,
-  prose: () => undefined,
-  err: () => undefined,
-  raw: () => undefined,
-  status: () => undefined,
-  input: () => Promise.resolve(new Uint8Array()),
-  ask: () => Promise.resolve(null),
-  interactive: false,
-  read: false,
-  width: 100,
-  columns: 100,
-  cwd: '/',
-  env: {},
-};
 /** Commands that go on until they are stopped, or work on other folders. */
 const endless = ['serve', 'demo', 'docs', 'partner start'];
-const commands = leaves(buildProgram(silent, paintFor(false), { code: 0 })).filter(
+const commands = leaves(buildProgram(recorder(), paintFor(false), { code: 0 })).filter(
   ({ path }) => !endless.includes(path.join(' ')),
 );
 const values = new Map([

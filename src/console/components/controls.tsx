@@ -16,6 +16,75 @@ interface ControlProps {
   set: (value: string) => void;
 }
 
+/** A line of text. */
+export function TextInput({
+  label,
+  value,
+  set,
+  hint,
+  isMono = false,
+}: ControlProps & { hint: string; isMono?: boolean }) {
+  return (
+    <Form.Control
+      size="sm"
+      className={isMono ? 'grows font-monospace' : 'grows'}
+      aria-label={label}
+      placeholder={hint}
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    />
+  );
+}
+
+/** A day, as `2026-10-01`; empty while none is chosen. */
+export function DayInput({ label, value, set }: ControlProps) {
+  return (
+    <Form.Control
+      size="sm"
+      type="date"
+      aria-label={label}
+      title={label}
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    />
+  );
+}
+
+/** A file; undefined when none is chosen any more. */
+export function FileInput({
+  label,
+  accept,
+  choose,
+}: {
+  label: string;
+  accept: string;
+  choose: (file: File | undefined) => void;
+}) {
+  return (
+    <input
+      type="file"
+      className="form-control form-control-sm"
+      aria-label={label}
+      accept={accept}
+      onChange={(event) => choose(event.target.files?.[0])}
+    />
+  );
+}
+
+/** One of the networks, or all of them. */
+export function NetworkChoice({
+  label = 'Network',
+  all = 'every network',
+  networks,
+  ...control
+}: Omit<ControlProps, 'label'> & {
+  label?: string;
+  all?: string;
+  networks: Iterable<readonly [id: string, name: string]>;
+}) {
+  return <Choice label={label} all={all} options={networks} {...control} />;
+}
+
 /** A text that is looked for. */
 export function Finder({ label, value, set }: ControlProps) {
   return (

@@ -53,33 +53,44 @@ export function Empty({ children }: { children: ReactNode }) {
   return <div className="empty">{children}</div>;
 }
 
+interface StateProps {
+  tone: string;
+  shape: string;
+  title?: string;
+  children: ReactNode;
+}
+
+/** A state by word and shape, never by colour alone. */
+export function State({ tone, shape, title, children }: StateProps) {
+  return (
+    <span className={`state state-${tone}`} title={title}>
+      <span className="shape" aria-hidden="true">
+        {shape}
+      </span>
+      {children}
+    </span>
+  );
+}
+
 /** Says that something was done. */
 export function Done({ children }: { children: ReactNode }) {
   return (
-    <p className="state state-good done" role="status">
-      <span className="shape" aria-hidden="true">
-        ✔
-      </span>
-      {children}
+    <p className="done" role="status">
+      <State tone="good" shape="✔">
+        {children}
+      </State>
     </p>
   );
 }
 
-/** Rows that were left out, each with the reason; of many, the first ones. */
-export function LeftOut({
-  rows,
-  most = 20,
-}: {
-  rows: readonly { row: number; message: string }[];
-  most?: number;
-}) {
-  return rows.slice(0, most).map(({ row, message }) => (
-    <p key={row} className="state state-open">
-      <span className="shape" aria-hidden="true">
-        ▲
-      </span>
-      row {row} is left out: {message}
-    </p>
+/** Rows that were left out, each with the reason; of many, the first 20. */
+export function LeftOut({ rows }: { rows: readonly { row: number; message: string }[] }) {
+  return rows.slice(0, 20).map(({ row, message }) => (
+    <div key={row}>
+      <State tone="open" shape="▲">
+        row {row} is left out: {message}
+      </State>
+    </div>
   ));
 }
 
@@ -88,11 +99,8 @@ const severityShapes = { blocker: '■', warning: '▲', note: '○' } as const;
 /** A severity, by word and shape. */
 export function SeverityMark({ severity, count }: { severity: keyof typeof severityShapes; count?: number }) {
   return (
-    <span className={`state state-${severity}`}>
-      <span className="shape" aria-hidden="true">
-        {severityShapes[severity]}
-      </span>
+    <State tone={severity} shape={severityShapes[severity]}>
       {count === undefined ? severity : `${count} ${severity}${count === 1 ? '' : 's'}`}
-    </span>
+    </State>
   );
 }

@@ -1,15 +1,13 @@
-import { useInfiniteQuery, useMutation, useQueryClient, type InfiniteData } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import type { HistoryEntry } from '../../api/titles.js';
 import { fieldLines, type FieldLine } from '../../core/roster/field-changes.js';
-import { call, callPage, type CallError } from '../api.js';
+import { call, type CallError } from '../api.js';
 import { Controls, Finder } from '../components/controls.js';
 import { Heading } from '../components/heading.js';
 import { Empty, Failure, Loading, ProblemNote } from '../components/states.js';
 import { useAddress } from '../components/use-address.js';
-import { keys, useTitles } from '../queries.js';
-
-type Page = Awaited<ReturnType<typeof callPage<'titleHistory'>>>;
+import { keys, usePages, useTitles } from '../queries.js';
 
 /** What changed in a title: who, when, what was, what is; and the way back. */
 export function HistoryPage() {
@@ -17,21 +15,11 @@ export function HistoryPage() {
   const [search, set] = useAddress();
   const find = search.get('find') ?? '';
   const name = useTitles().data?.find(({ id }) => id === title)?.name ?? title;
-  const found = useInfiniteQuery<Page, CallError, InfiniteData<Page>, readonly string[], number | undefined>({
-    queryKey: [...keys.title(title), 'history'],
-    queryFn: ({ pageParam }) =>
-      callPage('titleHistory', {
-        params: { title },
-        query: pageParam === undefined ? {} : { after: pageParam },
-      }),
-    initialPageParam: undefined,
-    getNextPageParam: ({ next }) => next,
-  });
+  const found = usePages('titleHistory', [...keys.title(title), 'history'], { params: { title } });
   if (found.status === 'pending') return <Loading what="what changed" />;
   if (found.status === 'error') return <Failure error={found.error} again={() => void found.refetch()} />;
-  const entries = found.data.pages.flatMap((page) => page.entries);
   const wanted = find.trim().toLowerCase();
-  const shown = entries.filter(
+  const shown = found.entries.filter(
     (entry) => wanted === '' || JSON.stringify(entry).toLowerCase().includes(wanted),
   );
   return (

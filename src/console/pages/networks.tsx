@@ -3,6 +3,7 @@ import { reasonsOf } from '../../core/network/reasons.js';
 import { Failure, Loading } from '../components/states.js';
 import { useNetwork, useNetworks } from '../queries.js';
 import { Heading } from '../components/heading.js';
+import { LedgerTable } from '../components/ledger-table.js';
 
 /** The networks that can be wired in. */
 export function NetworksPage() {
@@ -17,29 +18,19 @@ export function NetworksPage() {
         Each is described by a profile. Add yours: syndexa network new drafts a profile, syndexa network add
         keeps it.
       </p>
-      <table className="ledger cards">
-        <thead>
-          <tr>
-            <th>Network</th>
-            <th>What it is</th>
-            <th>Formats</th>
-            <th>Platforms</th>
+      <LedgerTable heads={['Network', 'What it is', 'Formats', 'Platforms']}>
+        {networks.data.map(({ id, name, about, formats, platforms }) => (
+          <tr key={id}>
+            <th scope="row">
+              <Link to={`/networks/${id}`}>{name}</Link>
+              <div className="soft fw-normal">{id}</div>
+            </th>
+            <td>{about}</td>
+            <td data-label="Formats">{formats.join(', ')}</td>
+            <td data-label="Platforms">{platforms.join(', ')}</td>
           </tr>
-        </thead>
-        <tbody>
-          {networks.data.map(({ id, name, about, formats, platforms }) => (
-            <tr key={id}>
-              <th scope="row">
-                <Link to={`/networks/${id}`}>{name}</Link>
-                <div className="soft fw-normal">{id}</div>
-              </th>
-              <td>{about}</td>
-              <td data-label="Formats">{formats.join(', ')}</td>
-              <td data-label="Platforms">{platforms.join(', ')}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </LedgerTable>
     </main>
   );
 }

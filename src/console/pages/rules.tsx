@@ -7,6 +7,7 @@ import { NoPage } from '../components/no-page.js';
 import { Failure, Loading, SeverityMark } from '../components/states.js';
 import { useAddress } from '../components/use-address.js';
 import { useRules } from '../queries.js';
+import { LedgerTable } from '../components/ledger-table.js';
 
 type Rule = AnswerOf<'listRules'>[number];
 
@@ -55,28 +56,19 @@ function AllRules({ rules }: { rules: readonly Rule[] }) {
       {[...groupBy(shown, ({ id }) => id.split('/')[0] ?? '')].map(([name, own]) => (
         <section key={name}>
           <h2>{name}</h2>
-          <table className="ledger cards rules">
-            <thead>
-              <tr>
-                <th scope="col">Rule</th>
-                <th scope="col">Severity</th>
-                <th scope="col">If it is shipped</th>
+          <LedgerTable heads={['Rule', 'Severity', 'If it is shipped']} className="rules">
+            {own.map((rule) => (
+              <tr key={rule.id}>
+                <th scope="row">
+                  <Link to={`/rules/${rule.id}`}>{rule.id.split('/')[1]}</Link>
+                </th>
+                <td>
+                  <SeverityMark severity={rule.severity} />
+                </td>
+                <td>{rule.ifShipped}</td>
               </tr>
-            </thead>
-            <tbody>
-              {own.map((rule) => (
-                <tr key={rule.id}>
-                  <th scope="row">
-                    <Link to={`/rules/${rule.id}`}>{rule.id.split('/')[1]}</Link>
-                  </th>
-                  <td>
-                    <SeverityMark severity={rule.severity} />
-                  </td>
-                  <td>{rule.ifShipped}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </LedgerTable>
         </section>
       ))}
     </main>

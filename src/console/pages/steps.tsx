@@ -4,9 +4,9 @@ import Form from 'react-bootstrap/Form';
 import { Link, useParams } from 'react-router';
 import type { Step, StepState } from '../../core/steps/model.js';
 import { call, type CallError } from '../api.js';
-import { Choice, Controls } from '../components/controls.js';
+import { Choice, Controls, NetworkChoice } from '../components/controls.js';
 import { platformNames } from '../components/platform-names.js';
-import { Empty, Failure, Loading, ProblemNote } from '../components/states.js';
+import { Empty, Failure, Loading, ProblemNote, State } from '../components/states.js';
 import { keys, useSteps } from '../queries.js';
 import { groupBy } from '../../core/text/group-by.js';
 import { Heading } from '../components/heading.js';
@@ -83,13 +83,7 @@ function StepControls({ steps, network, platform, nextOnly, set }: StepControlsP
   );
   return (
     <Controls name="Steps">
-      <Choice
-        label="Network"
-        value={network}
-        set={(id) => set({ network: id })}
-        all="every network"
-        options={networks}
-      />
+      <NetworkChoice value={network} set={(id) => set({ network: id })} networks={networks} />
       <Choice
         label="Platform"
         value={platform}
@@ -166,12 +160,9 @@ function StepRow({ title, step, names }: StepRowProps) {
   return (
     <tr>
       <td className="step-state">
-        <span className={`state state-${tone}`}>
-          <span className="shape" aria-hidden="true">
-            {shape}
-          </span>
+        <State tone={tone} shape={shape}>
           {word}
-        </span>
+        </State>
       </td>
       <th scope="row">{step.name}</th>
       <td>

@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import type { IdTrace } from '../../core/id-trace/trace.js';
 import { moneyText } from '../../core/tally/money.js';
 import { Heading } from '../components/heading.js';
+import { LedgerTable } from '../components/ledger-table.js';
 import { platformNames } from '../components/platform-names.js';
 import { Failure, Loading } from '../components/states.js';
 import { useTrace } from '../queries.js';
@@ -175,18 +176,7 @@ function Part({
       {children.length === 0 ? (
         <p className="soft">{none}</p>
       ) : (
-        <table className="ledger cards">
-          <thead>
-            <tr>
-              {head.map((one) => (
-                <th key={one} scope="col">
-                  {one}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>{children}</tbody>
-        </table>
+        <LedgerTable heads={head}>{children}</LedgerTable>
       )}
     </section>
   );

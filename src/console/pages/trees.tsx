@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { LinkedTree } from '../../api/trees.js';
 import { call, type CallError } from '../api.js';
+import { TextInput } from '../components/controls.js';
 import { FolderPicker } from '../components/folder-picker.js';
 import { Heading } from '../components/heading.js';
 import { Shown } from '../components/shown.js';
@@ -97,14 +98,7 @@ function LinkFolder({ title }: { title: string }) {
           link.mutate();
         }}
       >
-        <input
-          className="form-control form-control-sm font-monospace"
-          style={{ flex: '1 1 16rem' }}
-          aria-label="Folder"
-          placeholder="/home/you/work/tidewick"
-          value={path}
-          onChange={(event) => setPath(event.target.value)}
-        />
+        <TextInput label="Folder" hint="/home/you/work/tidewick" value={path} set={setPath} isMono />
         <button
           type="submit"
           className="btn btn-sm btn-primary"

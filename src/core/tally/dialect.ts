@@ -107,8 +107,8 @@ function partOf(names: readonly string[]): string {
 }
 
 /**
- * Returns what tells IDs of a network from other text, which is null. The same ID is always the same copy of it: it is kept
- * for long, and must not keep the block of the table that it came in.
+ * Returns a function that recognises IDs of a network; other text gives null. It returns a copy, the same one for the same
+ * ID, so that an ID that is kept does not keep the block of the table that it came in.
  */
 function idReader(profile: Profile, kind: 'app' | 'unit'): (id: string) => string | null {
   const rules = profile.ids[kind];

@@ -1,6 +1,6 @@
 /**
- * A copy of a text that stands for itself. The engine keeps a part of a text as a reference to the whole, so what is held
- * of one line of a file would hold all of the file.
+ * A copy of a text that shares no memory with it. V8 stores a part of a text as a reference to the whole, so keeping one
+ * cell of a line would keep the block that the line was cut from.
  */
 export function ownText(text: string): string {
   return text.split('').join('');

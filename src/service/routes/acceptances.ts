@@ -23,7 +23,7 @@ export const acceptanceHandlers = {
       throw new ServiceError('not-found', `The last readings of ${title} have no finding ${fingerprint}.`, {
         fix: `Run syndexa check DIR --title ${title}; it prints the fingerprint of each finding.`,
       });
-    service.trees.accept(title, {
+    service.accepted.accept(title, {
       fingerprint,
       rule: finding.rule,
       message: finding.message,
@@ -37,7 +37,7 @@ export const acceptanceHandlers = {
   },
   withdraw: ({ params }, service) => {
     const { id: title } = service.roster.get(params.title);
-    if (!service.trees.withdraw(title, params.fingerprint))
+    if (!service.accepted.withdraw(title, params.fingerprint))
       throw new ServiceError('not-found', `${params.fingerprint} is not accepted in ${title}.`, {
         fix: `syndexa accept --list --title ${title} shows what is.`,
       });
@@ -48,5 +48,5 @@ export const acceptanceHandlers = {
 
 function listed(service: Service, id: string) {
   const { id: title } = service.roster.get(id);
-  return { title, acceptances: service.trees.acceptances(title) };
+  return { title, acceptances: service.accepted.of(title) };
 }

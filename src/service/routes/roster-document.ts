@@ -13,8 +13,8 @@ export const rosterDocumentHandlers = {
 } satisfies Partial<Handlers>;
 
 /** The record with all that decides what a check says of it: accepted findings, and profiles that did not ship. */
-function documentOf({ roster, trees, profiles }: Service, earlier?: string) {
-  const accepted = trees.allAccepted();
+function documentOf({ roster, profiles, ...service }: Service, earlier?: string) {
+  const accepted = service.accepted.all();
   const all = { ...roster.roster(), ...(Object.keys(accepted).length > 0 ? { accepted } : {}) };
   return {
     revision: roster.revision(),

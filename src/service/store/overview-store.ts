@@ -96,16 +96,4 @@ export class OverviewStore {
       .where(eq(tallySeries.key, id))
       .all();
   }
-
-  /** The linked tree of a title that has the files of a snapshot, whoever read them. */
-  linkedAs(title: string, snapshot: string): { path: string; snapshot: string } | undefined {
-    return this.db.$client
-      .prepare(
-        `select linked.path, linked.snapshot from linked_trees linked
-         join snapshots one on one.id = linked.snapshot
-         join snapshots other on one.files = other.files and one.folders = other.folders
-         where linked.title = ? and other.id = ?`,
-      )
-      .get(title, snapshot) as { path: string; snapshot: string } | undefined;
-  }
 }

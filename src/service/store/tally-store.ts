@@ -73,9 +73,9 @@ export class TallyStore {
   }
 
   /**
-   * Takes out rows of some days that an earlier fetch brought and this import did not, and returns them. Days of which it
-   * brought nothing at all stay: that is more likely a fault of the network. So does what came in tables, which may hold
-   * more than the network reports.
+   * Removes the rows of these days that an earlier fetch brought and this import did not, and returns them. Rows from tables
+   * stay, since they may hold more than the network reports. A day for which this import has no rows at all stays too: an
+   * empty answer is more likely a fault of the network.
    */
   drop(network: string, id: number, { from, to }: Span): GoneRow[] {
     const { gone, drop } = this.statements;

@@ -2,9 +2,6 @@ import { createHash, randomUUID } from 'node:crypto';
 import { and, eq, inArray, like, lt, max } from 'drizzle-orm';
 import * as z from 'zod';
 import { type StoredTree, type WiringAnswer, SnapshotManifest } from '../../api/trees.js';
-import { entryAt, putAt } from '../../core/text/own-values.js';
-import type { AcceptedFindings } from '../../core/roster/model.js';
-import type { Acceptance } from '../../core/checks/accepted.js';
 import { Reading } from '../../core/board/model.js';
 import { decodeText, NotTextError, type TextDocument } from '../../core/text/document.js';
 import type { TreeContents } from '../../core/workbench.js';
@@ -12,7 +9,7 @@ import { Wiring } from '../../core/edits/model.js';
 import { ServiceError } from '../errors.js';
 import type { Collected } from '../../disk/collect.js';
 import { atomically, type Db } from './open.js';
-import { acceptances, blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
+import { blobs, linkedTrees, readings, snapshots, wirings } from './schema.js';
 
 /** A wiring as it is kept. */
 const KeptWiring = Wiring.extend({ network: z.string().nullable().default(null) });
@@ -212,63 +209,20 @@ export class TreeStore {
     );
   }
 
-  acceptances(title: string): Acceptance[] {
-    return this.db
-      .select()
-      .from(acceptances)
-      .where(eq(acceptances.title, title))
-      .orderBy(acceptances.at)
-      .all()
-      .map(({ title: _, ...acceptance }) => acceptance);
-  }
-
-  /** The accepted findings of every title, as a document carries them. */
-  allAccepted(): AcceptedFindings {
-    const found: AcceptedFindings = {};
-    for (const { title, fingerprint, ...accepted } of this.db
-      .select()
-      .from(acceptances)
-      .orderBy(acceptances.title, acceptances.at, acceptances.fingerprint)
-      .all())
-      putAt(
-        entryAt(found, title, () => ({})),
-        fingerprint,
-        accepted,
-      );
-    return found;
-  }
-
-  /** Makes the accepted findings those of a document: what it lacks is accepted no longer. */
-  setAccepted(all: AcceptedFindings): void {
-    this.db.transaction((rows) => {
-      rows.delete(acceptances).run();
-      for (const [title, findings] of Object.entries(all))
-        for (const [fingerprint, accepted] of Object.entries(findings))
-          rows
-            .insert(acceptances)
-            .values({ title, fingerprint, ...accepted })
-            .run();
-    });
-  }
-
-  accept(title: string, acceptance: Acceptance): void {
-    this.db
-      .insert(acceptances)
-      .values({ title, ...acceptance })
-      .onConflictDoUpdate({ target: [acceptances.title, acceptances.fingerprint], set: acceptance })
-      .run();
-  }
-
-  withdraw(title: string, fingerprint: string): boolean {
-    const { changes } = this.db
-      .delete(acceptances)
-      .where(and(eq(acceptances.title, title), eq(acceptances.fingerprint, fingerprint)))
-      .run();
-    return changes > 0;
-  }
-
   linkedTrees(): StoredTree[] {
     return this.db.select().from(linkedTrees).all();
+  }
+
+  /** The linked tree of a title whose files are the same as those of a snapshot. */
+  linkedAs(title: string, snapshot: string): { path: string; snapshot: string } | undefined {
+    return this.db.$client
+      .prepare(
+        `select linked.path, linked.snapshot from linked_trees linked
+         join snapshots one on one.id = linked.snapshot
+         join snapshots other on one.files = other.files and one.folders = other.folders
+         where linked.title = ? and other.id = ?`,
+      )
+      .get(title, snapshot) as { path: string; snapshot: string } | undefined;
   }
 
   linkedTree(id: string): StoredTree {

@@ -45,7 +45,7 @@ export class ImportRun {
     if (part.length > 0) this.count.add(this.context.tallies.write(this.of, this.#id, part), []);
   }
 
-  /** Takes out what was fetched before and is no longer reported, on days that were fetched to their end. */
+  /** Removes rows that an earlier fetch brought and the network no longer reports, on days that were fetched completely. */
   drop(span: Span): void {
     this.flush();
     this.count.drop(this.context.tallies.drop(this.of.network, this.#id, span));

@@ -195,7 +195,7 @@ export class TallyWork {
   }
 }
 
-/** The days of which a network has told everything. Where it reports instants, it may cut the outer days otherwise. */
+/** The days that a fetch covers completely. A network that reports instants may cut the first and the last day elsewhere. */
 function wholeDays({ report }: Profile, { from, to }: Span): Span {
   return report?.day === 'timestamp' ? { from: from + 1, to: to - 1 } : { from, to };
 }

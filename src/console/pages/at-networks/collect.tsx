@@ -5,6 +5,7 @@ import { platformNames } from '../../components/platform-names.js';
 import { Done, LeftOut, ProblemNote } from '../../components/states.js';
 import { Working } from '../../components/working.js';
 import { useLongCall } from '../../long-call.js';
+import { LedgerTable } from '../../components/ledger-table.js';
 
 /** More rows than this are counted only. */
 const listed = 100;
@@ -116,43 +117,34 @@ function Units({
   unmatched: CollectAnswer['unmatched'];
 }) {
   return (
-    <table className="ledger cards">
-      <thead>
-        <tr>
-          <th scope="col">Unit</th>
-          <th scope="col">Belongs to</th>
-          <th scope="col">Why</th>
+    <LedgerTable heads={['Unit', 'Belongs to', 'Why']}>
+      {fresh.slice(0, listed).map(({ unit, placement, platform, confidence, why }) => (
+        <tr key={unit.id}>
+          <th scope="row" className="place">
+            {unit.id}
+          </th>
+          <td data-label="Belongs to">
+            {placement}, {platformNames[platform]}{' '}
+            <span className={`state state-${confidence === 'low' ? 'open' : 'good'}`}>{confidence}</span>
+          </td>
+          <td className="soft">{why}</td>
         </tr>
-      </thead>
-      <tbody>
-        {fresh.slice(0, listed).map(({ unit, placement, platform, confidence, why }) => (
-          <tr key={unit.id}>
-            <th scope="row" className="place">
-              {unit.id}
-            </th>
-            <td data-label="Belongs to">
-              {placement}, {platformNames[platform]}{' '}
-              <span className={`state state-${confidence === 'low' ? 'open' : 'good'}`}>{confidence}</span>
-            </td>
-            <td className="soft">{why}</td>
-          </tr>
-        ))}
-        {unmatched.slice(0, listed).map(({ unit, why, candidates }) => (
-          <tr key={unit.id}>
-            <th scope="row" className="place">
-              {unit.id}
-            </th>
-            <td data-label="Belongs to" className="soft">
-              nothing
-              {candidates.length > 0 &&
-                `; it could be ${candidates.map(({ placement, platform }) => `${placement} (${platformNames[platform]})`).join(', ')}`}
-            </td>
-            <td className="soft">
-              “{unit.name}”: {why}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+      ))}
+      {unmatched.slice(0, listed).map(({ unit, why, candidates }) => (
+        <tr key={unit.id}>
+          <th scope="row" className="place">
+            {unit.id}
+          </th>
+          <td data-label="Belongs to" className="soft">
+            nothing
+            {candidates.length > 0 &&
+              `; it could be ${candidates.map(({ placement, platform }) => `${placement} (${platformNames[platform]})`).join(', ')}`}
+          </td>
+          <td className="soft">
+            “{unit.name}”: {why}
+          </td>
+        </tr>
+      ))}
+    </LedgerTable>
   );
 }

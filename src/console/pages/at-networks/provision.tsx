@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { ProvisionAnswer } from '../../../api/inventory.js';
 import { isWrite, stepWords, type Settle, type StepWords } from '../../../core/provision/words.js';
-import { Choice, Controls } from '../../components/controls.js';
+import { Choice, Controls, NetworkChoice } from '../../components/controls.js';
 import { platformNames } from '../../components/platform-names.js';
-import { Done, LeftOut, ProblemNote } from '../../components/states.js';
+import { Done, LeftOut, ProblemNote, State } from '../../components/states.js';
 import { Working } from '../../components/working.js';
 import { useLongCall } from '../../long-call.js';
 
@@ -92,12 +92,11 @@ function ProvisionControls({
 }: ProvisionControlsProps) {
   return (
     <Controls name="What to create">
-      <Choice
+      <NetworkChoice
         label="Networks to create at"
         value={network}
         set={setNetwork}
-        all="every network"
-        options={networks.map((id) => [id, names.get(id) ?? id] as const)}
+        networks={networks.map((id) => [id, names.get(id) ?? id] as const)}
       />
       <Choice
         label="Whose settings win"
@@ -129,12 +128,9 @@ function Plan({ plan, settle }: { plan: ProvisionAnswer; settle: Settle }) {
             return (
               <tr key={at}>
                 <td>
-                  <span className={`state state-${tone}`}>
-                    <span className="shape" aria-hidden="true">
-                      {shape}
-                    </span>
+                  <State tone={tone} shape={shape}>
                     {word}
-                  </span>
+                  </State>
                 </td>
                 <td>{platformNames[step.platform]}</td>
                 <td>{what}</td>

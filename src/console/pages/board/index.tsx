@@ -2,7 +2,7 @@ import { Link, useParams } from 'react-router';
 import type { BoardEdition } from '../../../core/board/model.js';
 import { Heading } from '../../components/heading.js';
 import { platformNames } from '../../components/platform-names.js';
-import { Empty, Failure, Loading, SeverityMark } from '../../components/states.js';
+import { Empty, Failure, Loading, SeverityMark, State } from '../../components/states.js';
 import { useBoard, useTrees } from '../../queries.js';
 import { Ledger } from './ledger.js';
 
@@ -18,9 +18,9 @@ export function BoardPage() {
       <Heading>Which ID does each build of {name} carry?</Heading>
       <p className="lede">
         {good ? (
-          <span className="state state-good">
-            <span className="shape">●</span>good: every expected ID is in the record and in the build
-          </span>
+          <State tone="good" shape="●">
+            good: every expected ID is in the record and in the build
+          </State>
         ) : (
           <>Each cell tells what the record holds, and whether the tree that was last read would build it.</>
         )}
@@ -77,15 +77,17 @@ function EditionSummary({ title, edition }: { title: string; edition: BoardEditi
     <section className={look} aria-label={platformNames[platform]}>
       <strong>{platformNames[platform]}</strong> <code>{identifier}</code>
       {found !== null && found !== identifier && (
-        <div className="state state-bad">
-          <span className="shape">✕</span>the build says <code>{found}</code>
+        <div>
+          <State tone="bad" shape="✕">
+            the build says <code>{found}</code>
+          </State>
         </div>
       )}
       <div>
         {summary === null ? (
-          <span className="state state-open">
-            <span className="shape">○</span>no tree was read yet
-          </span>
+          <State tone="open" shape="○">
+            no tree was read yet
+          </State>
         ) : (
           <>
             <SeverityMark severity="blocker" count={summary.blocker} />{' '}

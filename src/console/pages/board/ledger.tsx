@@ -2,13 +2,14 @@ import { useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import { cellState } from '../../../core/board/cell-state.js';
 import type { Board, BoardCell, BoardRow } from '../../../core/board/model.js';
-import { Choice, Controls, Finder } from '../../components/controls.js';
+import { Choice, Controls, Finder, NetworkChoice } from '../../components/controls.js';
 import { IdText } from '../../components/id-text.js';
 import { platformNames } from '../../components/platform-names.js';
 import { WeekSpark, type WeekUnit } from '../../components/spark.js';
 import { useAddress } from '../../components/use-address.js';
 import { Room, useDrawnRows } from '../../components/virtual.js';
 import { useWeek } from '../../queries.js';
+import { State } from '../../components/states.js';
 
 const stateFilters = [
   ['bad', 'what is wrong'],
@@ -29,13 +30,7 @@ export function Ledger({ board: { rows, title } }: { board: Board }) {
     <>
       <Controls name="Rows">
         <Finder label="Find a placement or an ID" value={find} set={(text) => set({ find: text })} />
-        <Choice
-          label="Network"
-          value={network}
-          set={(id) => set({ network: id })}
-          all="every network"
-          options={networks}
-        />
+        <NetworkChoice value={network} set={(id) => set({ network: id })} networks={networks} />
         <Choice
           label="State"
           value={state}
@@ -118,7 +113,7 @@ function shownRows(
   );
 }
 
-/** IDs are told apart from those of the same kind and network. */
+/** The group of IDs within which an ID shows the part that differs. */
 function kindOf({ network, placement }: BoardRow): string {
   return `${network} ${placement === null ? 'app' : 'unit'}`;
 }
@@ -185,11 +180,10 @@ function Cell({ cell, peers, title }: { cell: BoardCell; peers: readonly string[
       data-label={`${platformNames[cell.platform]} ${cell.stage}`}
     >
       {cell.id === null ? <span className="soft">—</span> : <IdText id={cell.id} peers={peers} />}
-      <div className={`state state-${tone}`} title={cell.why}>
-        <span className="shape" aria-hidden="true">
-          {shape}
-        </span>
-        {tone === 'bad' ? <Link to={`/titles/${title}/${cell.platform}?view=findings`}>{word}</Link> : word}
+      <div>
+        <State tone={tone} shape={shape} title={cell.why}>
+          {tone === 'bad' ? <Link to={`/titles/${title}/${cell.platform}?view=findings`}>{word}</Link> : word}
+        </State>
       </div>
       {cell.rehearsed && (
         <Link

@@ -2,6 +2,8 @@ import { useRef } from 'react';
 import type { RosterImported } from '../../../api/titles.js';
 import type { ThreeWayChange } from '../../../core/roster/compare.js';
 import { Room, useDrawnRows } from '../../components/virtual.js';
+import { State } from '../../components/states.js';
+import { LedgerTable } from '../../components/ledger-table.js';
 
 /** A value of the record as a line. */
 export function ValueText({ value }: { value: unknown }) {
@@ -24,35 +26,26 @@ export function ChangeTable({ changes }: { changes: RosterImported['changes'] })
       role="region"
       aria-label="Changes, scrollable"
     >
-      <table className="ledger cards">
-        <thead>
-          <tr>
-            <th scope="col">Field</th>
-            <th scope="col">Now</th>
-            <th scope="col">Then</th>
-          </tr>
-        </thead>
-        <tbody>
-          <Room height={before} columns={3} />
-          {items.map(({ index }) => {
-            const change = changes[index];
-            return (
-              change && (
-                <tr key={change.path} data-index={index} ref={measure}>
-                  <td className="place">{change.path}</td>
-                  <td data-label="Now">
-                    <ValueText value={change.was} />
-                  </td>
-                  <td data-label="Then">
-                    <ValueText value={change.is} />
-                  </td>
-                </tr>
-              )
-            );
-          })}
-          <Room height={after} columns={3} />
-        </tbody>
-      </table>
+      <LedgerTable heads={['Field', 'Now', 'Then']}>
+        <Room height={before} columns={3} />
+        {items.map(({ index }) => {
+          const change = changes[index];
+          return (
+            change && (
+              <tr key={change.path} data-index={index} ref={measure}>
+                <td className="place">{change.path}</td>
+                <td data-label="Now">
+                  <ValueText value={change.was} />
+                </td>
+                <td data-label="Then">
+                  <ValueText value={change.is} />
+                </td>
+              </tr>
+            )
+          );
+        })}
+        <Room height={after} columns={3} />
+      </LedgerTable>
     </div>
   );
 }
@@ -77,11 +70,10 @@ export function ThreeWayTable({ changes }: { changes: readonly ThreeWayChange[] 
             <td className="place">
               {path}
               {conflict && (
-                <div className="state state-bad">
-                  <span className="shape" aria-hidden="true">
-                    ✕
-                  </span>
-                  both changed it
+                <div>
+                  <State tone="bad" shape="✕">
+                    both changed it
+                  </State>
                 </div>
               )}
             </td>

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Finding } from '../../../core/checks/model.js';
 import { call, type CallError } from '../../api.js';
+import { DayInput, TextInput } from '../../components/controls.js';
 import { ProblemNote } from '../../components/states.js';
 
 /** A finding may stay for a while, if somebody says why and until when; that is taken back in the same place. */
@@ -58,21 +59,8 @@ function AcceptForm({
         accept(reason, until);
       }}
     >
-      <input
-        className="form-control form-control-sm"
-        style={{ flex: '1 1 16rem' }}
-        aria-label="Why it may stay"
-        placeholder="why it may stay"
-        value={reason}
-        onChange={(event) => setReason(event.target.value)}
-      />
-      <input
-        type="date"
-        className="form-control form-control-sm"
-        aria-label="Until when"
-        value={until}
-        onChange={(event) => setUntil(event.target.value)}
-      />
+      <TextInput label="Why it may stay" hint="why it may stay" value={reason} set={setReason} />
+      <DayInput label="Until when" value={until} set={setUntil} />
       <button
         type="submit"
         className="btn btn-sm btn-outline-primary"

@@ -5,7 +5,7 @@ import { call, type CallError } from '../../api.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
 import { useAddress } from '../../components/use-address.js';
-import { ProblemNote } from '../../components/states.js';
+import { ProblemNote, State } from '../../components/states.js';
 import { keys, useTrees, useWiring, useWiringPart, type Question } from '../../queries.js';
 import { EditGroups } from './edit-groups.js';
 import { TakeBack } from './take-back.js';
@@ -63,8 +63,10 @@ function Edits({ wiring, platform, question, linked, other }: EditsProps) {
   return (
     <>
       {groups.length === 0 ? (
-        <p className="state state-good">
-          <span className="shape">●</span>The tree agrees with the record: there is nothing to write.
+        <p>
+          <State tone="good" shape="●">
+            The tree agrees with the record: there is nothing to write.
+          </State>
         </p>
       ) : (
         <WriteBar

@@ -3,7 +3,7 @@ import type { Fact, Survey } from '../../../core/facts/model.js';
 import { Chain, LinesOnDemand } from '../../components/evidence.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
-import { Empty } from '../../components/states.js';
+import { Empty, State } from '../../components/states.js';
 import { useSurvey, type Question } from '../../queries.js';
 
 /** What each variant would carry, with the chain of evidence. */
@@ -121,9 +121,9 @@ function UnresolvedRow({ item: { what, reason, chain } }: { item: Survey['unreso
   return (
     <tr className="cell-open">
       <td>
-        <span className="state state-open">
-          <span className="shape">?</span>cannot tell
-        </span>
+        <State tone="open" shape="?">
+          cannot tell
+        </State>
       </td>
       <td>
         {what}: {reason}

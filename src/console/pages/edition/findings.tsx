@@ -5,7 +5,7 @@ import { Accept } from './accept.js';
 import { Chain, placeText, SourceLines } from '../../components/evidence.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
-import { SeverityMark } from '../../components/states.js';
+import { SeverityMark, State } from '../../components/states.js';
 import { useCheck, type Question } from '../../queries.js';
 
 /** What is wrong with the edition, by group, each at its place in the source. */
@@ -35,8 +35,10 @@ function Findings({
   );
   if (mine.length === 0) {
     return (
-      <p className="state state-good">
-        <span className="shape">●</span>Nothing is wrong with this edition.
+      <p>
+        <State tone="good" shape="●">
+          Nothing is wrong with this edition.
+        </State>
       </p>
     );
   }
@@ -109,9 +111,9 @@ function FindingCard({ finding, snapshot, title }: { finding: Finding; snapshot:
       {chain.length > 1 && <Chain chain={chain} />}
       <p className="soft">
         {fix ? (
-          <span className="state state-good">
-            <span className="shape">✔</span>wiring fixes it.
-          </span>
+          <State tone="good" shape="✔">
+            wiring fixes it.
+          </State>
         ) : (
           mend
         )}

@@ -1,28 +1,28 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ImportSummary } from '../../../api/tally.js';
 import { importWords } from '../../../core/tally/import-words.js';
 import { spanText } from '../../../core/tally/words.js';
 import { call, upload, type CallError } from '../../api.js';
-import { Choice, Controls } from '../../components/controls.js';
+import { Controls, DayInput, FileInput, NetworkChoice } from '../../components/controls.js';
 import { Heading } from '../../components/heading.js';
+import { LedgerTable } from '../../components/ledger-table.js';
 import { Shown } from '../../components/shown.js';
-import { Done, ProblemNote } from '../../components/states.js';
+import { Done, ProblemNote, State } from '../../components/states.js';
 import { Working } from '../../components/working.js';
 import { useLongCall } from '../../long-call.js';
-import { keys, useNetworks } from '../../queries.js';
+import { keys, useImports, useNetworks } from '../../queries.js';
 
 /** Where daily numbers come from: networks that are asked, tables, rates; and what came so far. */
 export function NumbersPage() {
-  const networks = useNetworks().data ?? [];
-  const options = networks.map(({ id, name }) => [id, name] as const);
+  const networks = (useNetworks().data ?? []).map(({ id, name }) => [id, name] as const);
   return (
     <main className="page">
       <Heading>Where do the numbers come from?</Heading>
       <h2>Ask the networks</h2>
-      <Fetch options={options} />
+      <Fetch networks={networks} />
       <h2>Or read a table</h2>
-      <ImportTable options={options} />
+      <ImportTable networks={networks} />
       <h2>Rates of currencies</h2>
       <Rates />
       <h2>What came so far</h2>
@@ -31,9 +31,11 @@ export function NumbersPage() {
   );
 }
 
-type Options = readonly (readonly [id: string, name: string])[];
+interface NetworksProps {
+  networks: readonly (readonly [id: string, name: string])[];
+}
 
-function Fetch({ options }: { options: Options }) {
+function Fetch({ networks }: NetworksProps) {
   const [network, setNetwork] = useState('');
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
@@ -46,15 +48,15 @@ function Fetch({ options }: { options: Options }) {
   return (
     <>
       <Controls name="What to ask">
-        <Choice
+        <NetworkChoice
           label="Network to ask"
           value={network}
           set={setNetwork}
           all="every network whose key is known"
-          options={options}
+          networks={networks}
         />
-        <DayField label="First day; left out, where the last one ended" value={from} set={setFrom} />
-        <DayField label="Last day; left out, yesterday" value={to} set={setTo} />
+        <DayInput label="First day; left out, where the last one ended" value={from} set={setFrom} />
+        <DayInput label="Last day; left out, yesterday" value={to} set={setTo} />
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
@@ -81,20 +83,7 @@ function Fetch({ options }: { options: Options }) {
   );
 }
 
-function DayField({ label, value, set }: { label: string; value: string; set: (day: string) => void }) {
-  return (
-    <input
-      type="date"
-      className="form-control form-control-sm"
-      aria-label={label}
-      title={label}
-      value={value}
-      onChange={(event) => set(event.target.value)}
-    />
-  );
-}
-
-function ImportTable({ options }: { options: Options }) {
+function ImportTable({ networks }: NetworksProps) {
   const client = useQueryClient();
   const [network, setNetwork] = useState('');
   const [file, setFile] = useState<File>();
@@ -106,21 +95,19 @@ function ImportTable({ options }: { options: Options }) {
   return (
     <>
       <Controls name="Table to read">
-        <Choice
+        <NetworkChoice
           label="Network of the table"
           value={network}
           set={setNetwork}
-          all="of which network?"
-          options={options}
+          all="choose its network"
+          networks={networks}
         />
-        <input
-          type="file"
-          className="form-control form-control-sm"
-          aria-label="Table of daily numbers"
+        <FileInput
+          label="Table of daily numbers"
           accept=".csv,.tsv,.txt"
-          onChange={(event) => {
+          choose={(chosen) => {
             take.reset();
-            setFile(event.target.files?.[0]);
+            setFile(chosen);
           }}
         />
         <button
@@ -143,18 +130,14 @@ function Brought({ summary }: { summary: ImportSummary }) {
   const { done, warnings } = importWords(summary);
   return (
     <div className="brought" role="status">
-      <span className="state state-good">
-        <span className="shape" aria-hidden="true">
-          ✔
-        </span>
+      <State tone="good" shape="✔">
         {summary.name === '' ? summary.network : `${summary.network} from ${summary.name}`}: {done}
-      </span>
+      </State>
       {warnings.map((warning) => (
-        <div key={warning} className="state state-open">
-          <span className="shape" aria-hidden="true">
-            ▲
-          </span>
-          {warning}
+        <div key={warning}>
+          <State tone="open" shape="▲">
+            {warning}
+          </State>
         </div>
       ))}
       {summary.odd.slice(0, 20).map(({ row, message }) => (
@@ -175,15 +158,10 @@ function Rates() {
   return (
     <>
       <Controls name="Rates to read">
-        <input
-          type="file"
-          className="form-control form-control-sm"
-          aria-label="Table of rates: day, currency, base, rate"
+        <FileInput
+          label="Table of rates: day, currency, base, rate"
           accept=".csv"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) set.mutate(file);
-          }}
+          choose={(file) => file && set.mutate(file)}
         />
         <span className="soft">a table with the columns day, currency, base and rate</span>
       </Controls>
@@ -199,40 +177,27 @@ function Rates() {
 }
 
 function Imports() {
-  const imports = useQuery({ queryKey: [...keys.tally, 'imports'], queryFn: () => call('listImports') });
   return (
-    <Shown answer={imports as never}>
-      {(all: Awaited<ReturnType<typeof call<'listImports'>>>) =>
+    <Shown answer={useImports()}>
+      {(all) =>
         all.length === 0 ? (
           <p className="soft">Nothing yet.</p>
         ) : (
-          <table className="ledger cards">
-            <thead>
-              <tr>
-                <th scope="col">Network</th>
-                <th scope="col">From</th>
-                <th scope="col">Days</th>
-                <th scope="col">Rows</th>
-                <th scope="col">When</th>
-                <th scope="col">Who</th>
+          <LedgerTable heads={['Network', 'From', 'Days', 'Rows', 'When', 'Who']}>
+            {all.map(({ network, source, name, days, rows, at, who, complete }) => (
+              <tr key={`${at} ${network} ${name}`}>
+                <th scope="row">{network}</th>
+                <td data-label="From">{source === 'http' ? 'the network' : name || 'a table'}</td>
+                <td data-label="Days">
+                  {days ? spanText(days) : '—'}
+                  {!complete && <span className="state state-open"> broke off</span>}
+                </td>
+                <td data-label="Rows">{rows.toLocaleString('en')}</td>
+                <td data-label="When">{new Date(at).toLocaleString()}</td>
+                <td data-label="Who">{who}</td>
               </tr>
-            </thead>
-            <tbody>
-              {all.map(({ network, source, name, days, rows, at, who, complete }) => (
-                <tr key={`${at} ${network} ${name}`}>
-                  <th scope="row">{network}</th>
-                  <td data-label="From">{source === 'http' ? 'the network' : name || 'a table'}</td>
-                  <td data-label="Days">
-                    {days ? spanText(days) : '—'}
-                    {!complete && <span className="state state-open"> broke off</span>}
-                  </td>
-                  <td data-label="Rows">{rows.toLocaleString('en')}</td>
-                  <td data-label="When">{new Date(at).toLocaleString()}</td>
-                  <td data-label="Who">{who}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </LedgerTable>
         )
       }
     </Shown>

@@ -1,6 +1,6 @@
 import Form from 'react-bootstrap/Form';
 import { portfolioStates } from '../../../core/portfolio/states.js';
-import { Choice, Controls, Finder } from '../../components/controls.js';
+import { Choice, Controls, Finder, NetworkChoice } from '../../components/controls.js';
 import { orders, type Shown, type View } from './view.js';
 import { stateWords } from './words.js';
 
@@ -25,12 +25,10 @@ export function PortfolioControls({ titles, view, set }: ControlsProps) {
     <Controls name="Titles">
       <Finder label="Find a title" value={view.find} set={(find) => set({ find })} />
       <States titles={titles} view={view} set={set} />
-      <Choice
-        label="Network"
+      <NetworkChoice
         value={view.network ?? ''}
         set={(network) => set({ network })}
-        all="every network"
-        options={networks.map((network) => [network, network] as const)}
+        networks={networks.map((network) => [network, network] as const)}
       />
       <Choice
         label="Order"

@@ -18,10 +18,11 @@ export function PortfolioPage() {
   const view = viewOf(search);
   const titles = useMemo(() => {
     const ofTitle = groupBy(week ?? [], (unit) => unit.title ?? '');
-    return found.titles.map((entry): Shown => ({ ...entry, week: ofTitle.get(entry.id) ?? [] }));
-  }, [found.titles, week]);
+    return found.entries.map((entry): Shown => ({ ...entry, week: ofTitle.get(entry.id) ?? [] }));
+  }, [found.entries, week]);
   if (found.status === 'pending') return <Loading what="the titles" />;
-  if (titles.length === 0 && found.error) return <Failure error={found.error} again={found.again} />;
+  if (titles.length === 0 && found.error)
+    return <Failure error={found.error} again={() => void found.refetch()} />;
   if (titles.length === 0) return <FirstTitlePage />;
   const rows = rowsOf(titles, view);
   const shown = rows.filter((row) => 'title' in row).length;
@@ -32,7 +33,7 @@ export function PortfolioPage() {
         {shown === titles.length
           ? `${titles.length} ${titles.length === 1 ? 'title' : 'titles'}`
           : `${shown} of ${titles.length} titles`}
-        {found.isComplete ? '' : ', reading on…'}
+        {found.hasNextPage ? ', reading on…' : ''}
         {' · '}
         <Link to="/titles/new">new title</Link>
       </p>

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { PortfolioEntry } from '../../../core/portfolio/portfolio.js';
 import { platformNames } from '../../components/platform-names.js';
 import { WeekSpark } from '../../components/spark.js';
-import { SeverityMark } from '../../components/states.js';
+import { SeverityMark, State } from '../../components/states.js';
 import { Room, useDrawnRows } from '../../components/virtual.js';
 import type { Row, Shown, View } from './view.js';
 import { stateWords } from './words.js';
@@ -104,12 +104,9 @@ function TitleRow({
         </div>
       </th>
       <td data-label="State">
-        <span className={`state state-${tone}`}>
-          <span className="shape" aria-hidden="true">
-            {shape}
-          </span>
+        <State tone={tone} shape={shape}>
           {word}
-        </span>
+        </State>
       </td>
       <td data-label="Builds">
         <Builds title={title} />
@@ -155,12 +152,9 @@ function Builds({ title: { id, editions } }: { title: Shown }) {
       {summary === null || readAt === null ? (
         <span className="soft">not read yet</span>
       ) : summary.blocker + summary.warning + summary.note === 0 ? (
-        <span className="state state-good">
-          <span className="shape" aria-hidden="true">
-            ●
-          </span>
+        <State tone="good" shape="●">
           clean
-        </span>
+        </State>
       ) : (
         (['blocker', 'warning', 'note'] as const).map((severity) =>
           summary[severity] === 0 ? null : (

@@ -3,6 +3,7 @@ import { decidedBy, isRight, isSeen } from '../../../core/rehearsal/report.js';
 import { verdictText } from '../../../core/rehearsal/words.js';
 import { groupBy } from '../../../core/text/group-by.js';
 import { platformNames } from '../../components/platform-names.js';
+import { State } from '../../components/states.js';
 
 interface MatrixProps {
   report: RehearsalReport;
@@ -83,12 +84,9 @@ function VerdictCell({ run, name, isFirst, isChosen, choose }: CellProps) {
   return (
     <td className={className}>
       <button type="button" className="verdict" aria-pressed={isChosen} onClick={choose} title={format}>
-        <span className={`state state-${tone}`}>
-          <span className="shape" aria-hidden="true">
-            {tone === 'good' ? '●' : tone === 'open' ? '▲' : '■'}
-          </span>
+        <State tone={tone} shape={tone === 'good' ? '●' : tone === 'open' ? '▲' : '■'}>
           {verdictText(verdict, run.stage)}
-        </span>
+        </State>
         <span className="soft">
           {decidedBy(found)}
           {isAssumed && ', assumed in part'}

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Release } from '../../../api/tally.js';
 import { call, type CallError } from '../../api.js';
-import { Choice, Controls } from '../../components/controls.js';
+import { Choice, Controls, DayInput, TextInput } from '../../components/controls.js';
 import { platformNames } from '../../components/platform-names.js';
 import { ProblemNote } from '../../components/states.js';
 import { keys } from '../../queries.js';
@@ -61,20 +61,8 @@ function NoteRelease({ title }: { title: string }) {
           set={(id) => setPlatform(id === 'ios' ? 'ios' : 'android')}
           options={Object.entries(platformNames)}
         />
-        <input
-          className="form-control form-control-sm"
-          aria-label="Version"
-          placeholder="3.2.0"
-          value={version}
-          onChange={(event) => setVersion(event.target.value)}
-        />
-        <input
-          type="date"
-          className="form-control form-control-sm"
-          aria-label="Day on which it went out"
-          value={day}
-          onChange={(event) => setDay(event.target.value)}
-        />
+        <TextInput label="Version" hint="3.2.0" value={version} set={setVersion} />
+        <DayInput label="Day on which it went out" value={day} set={setDay} />
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"

@@ -1,5 +1,5 @@
 import { moneyText } from '../../../core/tally/money.js';
-import { ProblemNote, SeverityMark } from '../../components/states.js';
+import { ProblemNote, SeverityMark, State } from '../../components/states.js';
 import { useSilence } from '../../queries.js';
 
 /** What is missing in the numbers, with the money at stake. */
@@ -12,8 +12,10 @@ export function Silence({ title }: { title: string | undefined }) {
     <section>
       <h2>What is silent?</h2>
       {findings.length === 0 ? (
-        <p className="state state-good">
-          <span className="shape">●</span>nothing: every placement reports as it did
+        <p>
+          <State tone="good" shape="●">
+            nothing: every placement reports as it did
+          </State>
         </p>
       ) : (
         <ul className="rehearsal-findings">

@@ -1,0 +1,25 @@
+import { createParser } from 'eventsource-parser';
+import type { Problem } from './problem.js';
+
+/** An answer that comes as server-sent events: progress, and in the end the answer itself or a problem. */
+export class AnswerEvents {
+  /** Undefined until it came. */
+  answer: unknown;
+  problem: Problem | undefined;
+  readonly #parser;
+
+  constructor(progress: (step: unknown) => void) {
+    this.#parser = createParser({
+      onEvent: ({ event, data }) => {
+        const value: unknown = JSON.parse(data);
+        if (event === 'progress') progress(value);
+        else if (event === 'problem') this.problem = value as Problem;
+        else this.answer = value;
+      },
+    });
+  }
+
+  feed(chunk: string): void {
+    this.#parser.feed(chunk);
+  }
+}
