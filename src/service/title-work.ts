@@ -105,13 +105,13 @@ export class TitleWork {
    * Takes one change of a title back.
    * @throws ServiceError `not-found`, `changed` when the field changed again since, `invalid` when it cannot be taken back
    */
-  revert(id: string, revision: number, writer: Writer): TitleRecord {
+  revert(id: string, revision: string, writer: Writer): TitleRecord {
     const { roster } = this.context;
     return roster.together(() => {
       const before = roster.get(id);
-      const change = roster.change(before.id, revision);
+      const change = /^\d{1,15}$/.test(revision) ? roster.change(before.id, Number(revision)) : undefined;
       if (!change)
-        throw new ServiceError('not-found', `${id} has no change of revision ${revision}.`, {
+        throw new ServiceError('not-found', `${id} has no change ${revision.slice(0, 40)}.`, {
           fix: `syndexa title history ${id} lists its changes.`,
         });
       const reverted = revertChange(before.title, change);

@@ -102,8 +102,7 @@ export const titleHandlers = {
     return entries;
   },
   revertChange: ({ params, request, response }, service) => {
-    const revision = /^\d{1,15}$/.test(params.revision) ? Number(params.revision) : -1;
-    const record = service.titleWork.revert(params.title, revision, writerOf(service, request));
+    const record = service.titleWork.revert(params.title, params.revision, writerOf(service, request));
     setVersion(response, record.version);
     return record;
   },
