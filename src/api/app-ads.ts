@@ -56,3 +56,21 @@ export const AppAdsComparison = z.object({
 export type AppAdsComparison = z.infer<typeof AppAdsComparison>;
 
 export const AppAdsMerge = z.object({ text: z.string(), patch: z.string() });
+
+export const AppAdsSite = z.object({
+  url: z.string().max(1000).optional().meta({
+    description: 'Where the file is served; left out, at the domain of the publisher. Public addresses only.',
+  }),
+});
+
+export const AppAdsVerified = z
+  .object({
+    url: z.string().meta({ description: 'Where the file was found, after redirects.' }),
+    comparisons: AppAdsComparison.shape.comparisons,
+    problems: AppAdsLint.shape.problems,
+  })
+  .meta({
+    title: 'app-ads.txt at the site',
+    description: 'What the site serves, held against what is needed.',
+  });
+export type AppAdsVerified = z.infer<typeof AppAdsVerified>;

@@ -25,6 +25,7 @@ export const faults = {
   'partner-unreachable': { status: 502, title: 'The network cannot be reached', exit: 3 },
   'partner-refused': { status: 502, title: 'The network refuses it', exit: 3 },
   'partner-odd': { status: 502, title: 'The network’s answer makes no sense', exit: 3 },
+  site: { status: 502, title: 'The site does not give the file', exit: 3 },
   storage: { status: 507, title: 'The data folder cannot be used', exit: 2 },
   internal: { status: 500, title: 'Something broke in the service', exit: 3 },
 } as const;

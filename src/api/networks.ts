@@ -14,6 +14,7 @@ export const NetworkSummary = z.object({
   formats: z.array(z.string()),
   platforms: z.array(z.string()),
   shipped: z.boolean(),
+  usedBy: z.array(z.string()).meta({ description: 'The titles that use it.' }),
 });
 export type NetworkSummary = z.infer<typeof NetworkSummary>;
 export const NetworkDetail = z.object({ profile: Profile, source: z.string(), shipped: z.boolean() });

@@ -56,6 +56,8 @@ export const paths = {
   mergeAttribution: { method: 'post', path: '/attribution/merge', role: 'viewer' },
   compareAttribution: { method: 'post', path: '/snapshots/{snapshot}/attribution', role: 'editor' },
   lintTags: { method: 'get', path: '/tags', role: 'viewer' },
+  verifyAppAds: { method: 'post', path: '/app-ads/verify', role: 'editor' },
+  followTag: { method: 'post', path: '/tags/follow', role: 'editor' },
   showTag: { method: 'post', path: '/tags/show', role: 'viewer' },
   playTag: { method: 'post', path: '/tags/play', role: 'viewer' },
   listScenarios: { method: 'get', path: '/scenarios', role: 'viewer' },

@@ -12,7 +12,7 @@ import { Survey } from '../core/facts/model.js';
 import { RehearsalReport } from '../core/rehearsal/report.js';
 import { Scenario } from '../core/rehearsal/scenario/model.js';
 import { ScenarioList } from './rehearsals.js';
-import { AppAdsComparison, AppAdsLint, AppAdsNeeds } from './app-ads.js';
+import { AppAdsLint, AppAdsNeeds, AppAdsVerified } from './app-ads.js';
 import { AttributionComparison, AttributionLint, AttributionNeeds } from './attribution.js';
 import { CollectAnswer, ProvisionAnswer, SecretList } from './inventory.js';
 import {
@@ -75,7 +75,6 @@ const Exported = z.object({
   }),
 });
 const AppAdsMerged = z.object({ file: z.string(), patch: z.string(), written: z.boolean() });
-const AppAdsVerified = AppAdsComparison.extend({ url: z.string(), problems: AppAdsLint.shape.problems });
 
 const PartnerAccounts = z.array(
   z.object({

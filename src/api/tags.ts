@@ -176,6 +176,34 @@ const PlayLine = z.object({
 });
 export type PlayLine = z.infer<typeof PlayLine>;
 
+/** Which tag the service is to follow. */
+export const TagFollow = TagQuestion.pick({
+  start: true,
+  wrappers: true,
+  device: true,
+  bitrate: true,
+}).extend({
+  text: z.string().max(2_000_000).optional().meta({
+    description: 'The document itself, where there is no address; `start` is what it is called then.',
+  }),
+  media: z.boolean().default(false).meta({ description: 'Whether to check that media files are available.' }),
+  partner: z.boolean().default(false).meta({
+    description: 'Whether made-up hosts, those under `.example`, are asked at the simulated partner.',
+  }),
+});
+export const TagFollowed = z
+  .object({
+    question: TagQuestion.meta({
+      description: 'What was asked and answered: the body of a call that plays it.',
+    }),
+    report: TagReport,
+  })
+  .meta({
+    title: 'Tag, followed',
+    description: 'What a VAST tag shows, with the documents that it is made of.',
+  });
+export type TagFollowed = z.infer<typeof TagFollowed>;
+
 export const TagPlayed = z.object({ report: TagReport, lines: z.array(PlayLine) });
 export type TagPlayed = z.infer<typeof TagPlayed>;
 

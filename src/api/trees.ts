@@ -119,7 +119,14 @@ export const StoredTree = z.object({
   snapshot: z.string().nullable(),
 });
 export type StoredTree = z.infer<typeof StoredTree>;
-export const FolderRequest = z.object({ path: z.string().min(1).max(2000) });
+export const FolderRequest = z.object({
+  path: z.string().min(1).max(2000),
+  needles: z
+    .array(z.string().min(2).max(200))
+    .max(200)
+    .default([])
+    .meta({ description: 'Texts: files that hold one of them are read too. Such a folder is not followed.' }),
+});
 export const OpenedFolder = z
   .object({ snapshot: z.string(), seen: z.number(), files: z.number() })
   .meta({ description: 'A folder below a root, as it is now; the service follows it from then on.' });

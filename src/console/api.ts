@@ -22,7 +22,7 @@ export async function call<Name extends RouteName>(
 async function ask<Name extends RouteName>(
   name: Name,
   { signal, file, ...options }: CallOptions<Name> & { signal?: AbortSignal; file?: Blob },
-): Promise<{ answer: AnswerOf<Name>; next: number | undefined }> {
+): Promise<{ answer: AnswerOf<Name>; next: number | undefined; etag: string | null }> {
   const { path, body, ...request } = requestOf(name, 'console', options);
   let response: Response;
   try {
@@ -44,7 +44,21 @@ async function ask<Name extends RouteName>(
   }
   const value: unknown = printableLines(await response.json().catch(() => null));
   if (!response.ok) throw new CallError(problemOf(value, response.status));
-  return { answer: value as AnswerOf<Name>, next: nextPageOf(response.headers.get('Link')) };
+  const { headers } = response;
+  return {
+    answer: value as AnswerOf<Name>,
+    next: nextPageOf(headers.get('Link')),
+    etag: headers.get('ETag'),
+  };
+}
+
+/** A call whose answer has a version, with the ETag that names it; null where there is nothing yet. */
+export async function callWithTag<Name extends RouteName>(
+  name: Name,
+  options: CallOptions<Name> = {},
+): Promise<{ answer: AnswerOf<Name>; etag: string | null }> {
+  const { answer, etag: tag } = await ask(name, options);
+  return { answer, etag: tag };
 }
 
 /** One page of a list that is answered in pages, and where the next one begins. */

@@ -24,8 +24,18 @@ const EditionPage = lazy(() =>
 const FirstTitlePage = lazy(() =>
   import('./pages/first-title.js').then((all) => ({ default: all.FirstTitlePage })),
 );
-const NetworkPage = lazy(() => import('./pages/networks.js').then((all) => ({ default: all.NetworkPage })));
-const NetworksPage = lazy(() => import('./pages/networks.js').then((all) => ({ default: all.NetworksPage })));
+const NetworkPage = lazy(() =>
+  import('./pages/networks/network.js').then((all) => ({ default: all.NetworkPage })),
+);
+const NetworksPage = lazy(() =>
+  import('./pages/networks/index.js').then((all) => ({ default: all.NetworksPage })),
+);
+const NewNetworkPage = lazy(() =>
+  import('./pages/network-editor/index.js').then((all) => ({ default: all.NewNetworkPage })),
+);
+const EditNetworkPage = lazy(() =>
+  import('./pages/network-editor/index.js').then((all) => ({ default: all.EditNetworkPage })),
+);
 const PortfolioPage = lazy(() =>
   import('./pages/portfolio/index.js').then((all) => ({ default: all.PortfolioPage })),
 );
@@ -37,10 +47,24 @@ const RehearsalPage = lazy(() =>
   import('./pages/rehearsal/index.js').then((all) => ({ default: all.RehearsalPage })),
 );
 const RulesPage = lazy(() => import('./pages/rules.js').then((all) => ({ default: all.RulesPage })));
-const StepsPage = lazy(() => import('./pages/steps.js').then((all) => ({ default: all.StepsPage })));
+const StepsPage = lazy(() => import('./pages/steps/index.js').then((all) => ({ default: all.StepsPage })));
 const TallyPage = lazy(() => import('./pages/tally/index.js').then((all) => ({ default: all.TallyPage })));
 const TreesPage = lazy(() => import('./pages/trees.js').then((all) => ({ default: all.TreesPage })));
 const TracePage = lazy(() => import('./pages/trace.js').then((all) => ({ default: all.TracePage })));
+const AppAdsPage = lazy(() =>
+  import('./pages/app-ads/index.js').then((all) => ({ default: all.AppAdsPage })),
+);
+const AttributionPage = lazy(() =>
+  import('./pages/attribution/index.js').then((all) => ({ default: all.AttributionPage })),
+);
+const TagsPage = lazy(() => import('./pages/tags/index.js').then((all) => ({ default: all.TagsPage })));
+const PublisherPage = lazy(() =>
+  import('./pages/publisher/index.js').then((all) => ({ default: all.PublisherPage })),
+);
+const SettingsPage = lazy(() =>
+  import('./pages/settings/index.js').then((all) => ({ default: all.SettingsPage })),
+);
+const BulkPage = lazy(() => import('./pages/bulk/index.js').then((all) => ({ default: all.BulkPage })));
 
 /** The console, once it is known who uses it. */
 export function App() {
@@ -74,11 +98,19 @@ function Pages() {
         <Route path={pages.numbers} element={<NumbersPage />} />
         <Route path={pages.edition} element={<EditionPage />} />
         <Route path={pages.networks} element={<NetworksPage />} />
+        <Route path={pages.newNetwork} element={<NewNetworkPage />} />
         <Route path={pages.network} element={<NetworkPage />} />
+        <Route path={pages.editNetwork} element={<EditNetworkPage />} />
         <Route path={pages.trace} element={<TracePage />} />
         <Route path={pages.documents} element={<DocumentsPage />} />
         <Route path={pages.rules} element={<RulesPage />} />
         <Route path={pages.rule} element={<RulesPage />} />
+        <Route path={pages.appAds} element={<AppAdsPage />} />
+        <Route path={pages.attribution} element={<AttributionPage />} />
+        <Route path={pages.tags} element={<TagsPage />} />
+        <Route path={pages.publisher} element={<PublisherPage />} />
+        <Route path={pages.settings} element={<SettingsPage />} />
+        <Route path={pages.bulk} element={<BulkPage />} />
         <Route path="*" element={<NoPage />} />
       </Route>
     </Routes>

@@ -17,6 +17,7 @@ import './styles/rehearsal.css';
 import './styles/tally.css';
 import './styles/shell.css';
 import './styles/parts.css';
+import './styles/lists.css';
 import './styles/palette.css';
 import './styles/print.css';
 

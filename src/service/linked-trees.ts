@@ -1,4 +1,5 @@
 import { realpath, stat } from 'node:fs/promises';
+import { collectTree } from '../disk/collect.js';
 import type { ReadingOptions } from '../disk/reading.js';
 import type { LinkedTree, StoredTree } from '../api/trees.js';
 import { entryOf } from '../disk/writes/journal.js';
@@ -45,14 +46,18 @@ export class LinkedTrees {
     return this.withState(trees.linkedTree(tree.id));
   }
 
-  /** Keeps the files of a folder below a root as a snapshot. */
+  /** Keeps the files of a folder below a root as a snapshot; with `needles`, those too that hold one of these texts. */
   async snapshotOf(
     path: string,
     name: string,
-    options: ReadingOptions = {},
+    { needles = [], ...options }: ReadingOptions & { needles?: readonly string[] } = {},
   ): Promise<{ snapshot: string; seen: number; files: number }> {
     const { watched, profiles, roster, trees, settings } = this.context;
-    const collected = await watched.current(path, collectPlanOf(profiles, roster, settings), options);
+    const plan = collectPlanOf(profiles, roster, settings);
+    const collected =
+      needles.length === 0
+        ? await watched.current(path, plan, options)
+        : await collectTree(path, { ...plan, needles: [...plan.needles, ...needles] }, options);
     const { seen, files } = collected;
     return { snapshot: trees.addCollected(name, collected), seen, files: files.length };
   }

@@ -11,7 +11,7 @@ import type { TagLint, TagPlayed, TagReport } from '../../src/api/tags.js';
 import { writeRoster } from '../../src/core/roster/document.js';
 import { paintFor } from '../../src/cli/io.js';
 import { run } from '../../src/cli/program.js';
-import { askForTag, namedHosts, tryFile } from '../../src/cli/tag-net.js';
+import { askForTag, namedHosts, tryFile } from '../../src/api/tag-net.js';
 import { decodeXml } from '../../src/core/formats/xml/decode.js';
 import { testPartner } from '../support/partner.js';
 import { titleOn } from '../support/wiring.js';

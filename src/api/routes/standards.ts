@@ -5,7 +5,9 @@ import {
   AppAdsMerge,
   AppAdsNeeds,
   AppAdsQuestion,
+  AppAdsSite,
   AppAdsText,
+  AppAdsVerified,
 } from '../app-ads.js';
 import {
   AttributionComparison,
@@ -17,7 +19,15 @@ import {
   AttributionText,
 } from '../attribution.js';
 import { paths } from '../paths.js';
-import { TagPlayQuestion, TagLint, TagPlayed, TagQuestion, TagReport } from '../tags.js';
+import {
+  TagFollow,
+  TagFollowed,
+  TagPlayQuestion,
+  TagLint,
+  TagPlayed,
+  TagQuestion,
+  TagReport,
+} from '../tags.js';
 import type { RouteSpec } from './spec.js';
 
 /** app-ads.txt, SKAdNetwork lists and VAST tags. */
@@ -33,6 +43,13 @@ export const standardRoutes = {
     query: z.object({ title: z.string().min(1).max(100).optional() }),
     answer: TagLint,
     faults: ['not-found'],
+  },
+  followTag: {
+    ...paths.followTag,
+    summary: 'Asks for the documents of a VAST tag at public addresses, and says what it shows.',
+    body: TagFollow,
+    answer: TagFollowed,
+    faults: ['invalid'],
   },
   showTag: {
     ...paths.showTag,
@@ -64,6 +81,13 @@ export const standardRoutes = {
     summary: 'Brings what is missing into a file.',
     body: AppAdsText,
     answer: AppAdsMerge,
+  },
+  verifyAppAds: {
+    ...paths.verifyAppAds,
+    summary: 'Fetches app-ads.txt from the developer site, and compares it with the records that are needed.',
+    body: AppAdsSite,
+    answer: AppAdsVerified,
+    faults: ['invalid', 'site'],
   },
   attributionNeeds: {
     ...paths.attributionNeeds,

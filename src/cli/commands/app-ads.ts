@@ -2,7 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { AppAdsComparison } from '../../api/app-ads.js';
 import { withService } from '../connect.js';
-import { fetchAppAds } from '../fetch-app-ads.js';
+import { fetchAppAds, SiteError } from '../../api/fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint, writeDocument } from '../io.js';
 import { counted, wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
@@ -80,6 +80,8 @@ export function mergeAppAds(
   });
 }
 
+const siteExits = { 'no-address': exit.wrongUse, unreachable: exit.unreachable, 'no-file': exit.findings };
+
 /** `syndexa appads verify [--url URL]`: what the developer site serves, held against what is needed. */
 export function verifyAppAds(io: Io, paint: Paint, options: Output & { url?: string }): Promise<number> {
   return withService(io, async (client) => {
@@ -91,7 +93,10 @@ export function verifyAppAds(io: Io, paint: Paint, options: Output & { url?: str
         exit.wrongUse,
         'Name the publisher’s domain in the roster, or give --url.',
       );
-    const { text, url } = await fetchAppAds(address);
+    const { text, url } = await fetchAppAds(address, true).catch((error: unknown) => {
+      if (!(error instanceof SiteError)) throw error;
+      throw new CommandError(error.message, siteExits[error.kind], error.fix);
+    });
     const [{ comparisons }, { problems }] = await Promise.all([
       client.call('compareAppAds', { body: { text, from: url } }),
       client.call('lintAppAds', { body: { text } }),

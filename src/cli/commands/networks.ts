@@ -14,9 +14,9 @@ export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }):
     const networks = await client.call('listNetworks');
     if (options.json) io.out(`${JSON.stringify(networks, null, 2)}\n`);
     else
-      for (const { id, name, about, formats, platforms } of networks)
+      for (const { id, name, about, formats, platforms, usedBy } of networks)
         io.prose(
-          `${paint.bold(id)}  ${name}\n  ${about}\n  ${formats.join(', ')} on ${platforms.join(', ')}\n\n`,
+          `${paint.bold(id)}  ${name}\n  ${about}\n  ${formats.join(', ')} on ${platforms.join(', ')}\n  ${usedBy.length > 0 ? `used by ${usedBy.join(', ')}` : paint.dim('no title uses it')}\n\n`,
         );
     return exit.clean;
   });

@@ -2,7 +2,6 @@ import { randomInt } from 'node:crypto';
 import type { TagPlayed, TagQuestion, TagReport } from '../../api/tags.js';
 import type { PlayerName } from '../../core/rehearsal/tags/choose.js';
 import type { Action } from '../../core/rehearsal/tags/playback.js';
-import type { NamedHost } from '../../api/outgoing.js';
 import type { Client } from '../client.js';
 import { decodeXml } from '../../core/formats/xml/decode.js';
 import { homeFolder, withService } from '../connect.js';
@@ -12,7 +11,8 @@ import { partnerCard } from '../partner-process.js';
 import { startProgress } from '../progress.js';
 import { bytesOf } from '../read-file.js';
 import { playText, tagLintText, tagText } from '../render/tag.js';
-import { askForTag, callTracker, mayBeCalled, namedHosts, tryFile } from '../tag-net.js';
+import { followTag, inTurns, viaPartner } from '../../api/follow-tag.js';
+import { callTracker, mayBeCalled, namedHosts } from '../../api/tag-net.js';
 
 export interface TagOptions {
   device: PlayerName;
@@ -25,11 +25,6 @@ export interface TagOptions {
   partner?: boolean;
   json?: boolean;
 }
-
-/** Documents together may be this large, in characters; more is not sent to the service. */
-const maxSent = 12_000_000;
-/** Files that are tried at a time. */
-const tries = 4;
 
 /** `syndexa tag show ADDRESS`: what a tag shows, and what is wrong with it. */
 export function showTag(io: Io, paint: Paint, address: string, options: TagOptions): Promise<number> {
@@ -84,7 +79,7 @@ function isSound({ ads, documents, deadEnds }: TagReport): boolean {
   );
 }
 
-/** Asks for the documents of a tag, one after the other, until the service has all that it needs. */
+/** Asks for the documents of a tag. */
 async function read(
   io: Io,
   client: Client,
@@ -92,49 +87,34 @@ async function read(
   { device, bitrate, wrappers, media, allow, partner }: TagOptions,
 ): Promise<{ question: TagQuestion; report: TagReport }> {
   const card = partner ? partnerCard(homeFolder(io.env)) : undefined;
-  const named = [...namedHosts(address, allow), ...namedHosts(card?.url ?? '', [])];
-  const via = (url: string) =>
-    card && /^https:\/\/[^/?#]+\.example(?=[/?#]|$)/i.test(url) ? `${card.url}/at/${url.slice(8)}` : url;
-  const question: TagQuestion = {
-    start: address,
-    answers: [],
-    reached: [],
-    wrappers,
-    device,
-    ...(bitrate === undefined ? {} : { bitrate }),
-    at: new Date().toISOString(),
-    seed: randomInt(100_000_000),
-  };
+  const first = await documentIn(io, address);
   const progress = startProgress(io, 'asking for the tag');
   try {
-    let report: TagReport | undefined;
-    let size = 0;
-    for (let next = [address]; next.length > 0; next = report.next) {
-      for (const url of next) {
-        const answer =
-          url === address
-            ? await firstAnswer(io, address, { named, via })
-            : await askForTag(url, { named, via });
-        size += answer.text?.length ?? 0;
-        question.answers.push(size > maxSent ? { url, failed: 'too-large' } : answer);
-      }
-      report = await client.call('showTag', { body: question });
-    }
-    report ??= await client.call('showTag', { body: question });
-    if (!media || report.media.length === 0) return { question, report };
-    question.reached = await inTurns(report.media, (url) => tryFile(url, named));
-    return { question, report: await client.call('showTag', { body: question }) };
+    return await followTag(
+      {
+        start: address,
+        wrappers,
+        device,
+        ...(bitrate === undefined ? {} : { bitrate }),
+        at: new Date().toISOString(),
+        seed: randomInt(100_000_000),
+      },
+      {
+        named: [...namedHosts(address, allow), ...namedHosts(card?.url ?? '', [])],
+        via: viaPartner(card?.url),
+        first,
+        media,
+        show: (question) => client.call('showTag', { body: question }),
+      },
+    );
   } finally {
     progress.end();
   }
 }
 
-async function firstAnswer(
-  io: Io,
-  address: string,
-  { named, via }: { named: readonly NamedHost[]; via: (url: string) => string },
-) {
-  if (/^https?:\/\//i.test(address)) return askForTag(address, { named, via });
+/** The document in a file; undefined where an address is named. */
+async function documentIn(io: Io, address: string): Promise<{ url: string; text: string } | undefined> {
+  if (/^https?:\/\//i.test(address)) return undefined;
   if (/^[a-z][a-z0-9+.-]+:\/\//i.test(address))
     throw new CommandError(
       `${address} is no address that a player can ask for.`,
@@ -164,15 +144,4 @@ async function callAll(io: Io, { lines }: TagPlayed, allow: readonly string[]) {
       ? await callTracker(url, named)
       : 'skipped: the host is not given with --allow',
   }));
-}
-
-/** Does the same with all of some, a few at a time; in their order. */
-async function inTurns<Item, Result>(
-  items: readonly Item[],
-  work: (item: Item) => Promise<Result>,
-): Promise<Result[]> {
-  const done: Result[] = [];
-  for (let at = 0; at < items.length; at += tries)
-    done.push(...(await Promise.all(items.slice(at, at + tries).map(work))));
-  return done;
 }

@@ -2,9 +2,22 @@ import type { ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
 
 /** What chooses the part of a list that is shown. */
-export function Controls({ name, children }: { name: string; children: ReactNode }) {
+export function Controls({
+  name,
+  className = '',
+  children,
+}: {
+  name: string;
+  className?: string;
+  children: ReactNode;
+}) {
   return (
-    <form className="controls" role="search" aria-label={name} onSubmit={(event) => event.preventDefault()}>
+    <form
+      className={`controls ${className}`}
+      role="search"
+      aria-label={name}
+      onSubmit={(event) => event.preventDefault()}
+    >
       {children}
     </form>
   );

@@ -1,6 +1,8 @@
-import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
 import type { ChainStep, Place } from '../../core/facts/evidence.js';
-import { useSource } from '../queries.js';
+import { useSource, type Question } from '../queries.js';
+import { EditorLink } from './editor-link.js';
 
 export function placeText({ path, line, column }: Place): string {
   return `${path}:${line}:${column}`;
@@ -21,12 +23,18 @@ export function Chain({ chain }: { chain: readonly ChainStep[] }) {
   );
 }
 
-/** The lines of a file around a place. */
-export function SourceLines({ snapshot, place }: { snapshot: string; place: Place }) {
-  const source = useSource(snapshot, place.path, place.line);
+/** The lines of a file around a place, with the colours of its language once these are loaded. */
+export function SourceLines({ question, place }: { question: Question; place: Place }) {
+  const source = useSource(question.snapshot, place.path, place.line);
+  const colours = useQuery({
+    queryKey: ['highlight'],
+    queryFn: () => import('./highlight.js'),
+    staleTime: Infinity,
+  });
   if (source.status !== 'success') return null;
   const { first, lines } = source.data;
   const last = place.endLine ?? place.line;
+  const tokens = colours.data?.highlightLines(place.path, lines);
   return (
     <pre className="source" tabIndex={0} aria-label={`Lines of ${place.path}`}>
       {lines.map((text, index) => {
@@ -35,7 +43,11 @@ export function SourceLines({ snapshot, place }: { snapshot: string; place: Plac
         return (
           <div key={number} className={marked ? 'at' : undefined}>
             <span className="number">{number}</span>
-            {text}
+            {tokens?.[index]?.map((token, at) => (
+              <span key={at} className={token.className}>
+                {token.text}
+              </span>
+            )) ?? text}
           </div>
         );
       })}
@@ -43,13 +55,27 @@ export function SourceLines({ snapshot, place }: { snapshot: string; place: Plac
   );
 }
 
-/** The lines around a place, read when somebody wants to see them. */
-export function LinesOnDemand({ snapshot, place }: { snapshot: string; place: Place }) {
-  const [open, setOpen] = useState(false);
+/** Evidence that is read when somebody wants to see it; its place is its name. */
+export function SourceOnDemand({
+  question,
+  place,
+  children,
+}: {
+  question: Question;
+  place: Place;
+  children?: ReactNode;
+}) {
+  const [isOpen, setOpen] = useState(false);
   return (
-    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="soft">lines of {place.path.split('/').pop()}</summary>
-      {open && <SourceLines snapshot={snapshot} place={place} />}
+    <details className="evidence" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="soft place">{placeText(place)}</summary>
+      {isOpen && (
+        <>
+          {children}
+          <SourceLines question={question} place={place} />
+          <EditorLink question={question} place={place} />
+        </>
+      )}
     </details>
   );
 }

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { call } from '../api.js';
@@ -71,6 +71,7 @@ export function Layout({ connection }: { connection: Connection }) {
 }
 
 function AllTitles() {
+  const { pathname } = useLocation();
   return (
     <nav aria-label="All titles">
       <NavLink end to="/">
@@ -79,8 +80,45 @@ function AllTitles() {
       <NavLink to="/tally">All earnings</NavLink>
       <NavLink to="/networks">Networks</NavLink>
       <NavLink to="/documents">Documents</NavLink>
+      <NavLink to="/bulk">Many at once</NavLink>
       <NavLink to="/rules">Rules</NavLink>
+      <MorePages key={pathname} />
     </nav>
+  );
+}
+
+const more = [
+  ['/publisher', 'Publisher'],
+  ['/app-ads', 'app-ads.txt'],
+  ['/attribution', 'Attribution'],
+  ['/tags', 'Video tags'],
+  ['/settings', 'This browser'],
+] as const;
+
+/** Pages that are needed now and then; it is closed again when one of them is visited. */
+function MorePages() {
+  const box = useRef<HTMLDetailsElement>(null);
+  const close = () => box.current?.removeAttribute('open');
+  return (
+    <details
+      ref={box}
+      className="more"
+      onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && close()}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        close();
+        box.current?.querySelector('summary')?.focus();
+      }}
+    >
+      <summary>More</summary>
+      <div>
+        {more.map(([to, name]) => (
+          <NavLink key={to} to={to}>
+            {name}
+          </NavLink>
+        ))}
+      </div>
+    </details>
   );
 }
 

@@ -103,6 +103,7 @@ function editionAt(title: Title, platform: Platform, readings: readonly Reading[
     found: reading?.edition.identifier ?? null,
     tree: reading?.tree ?? null,
     snapshot: reading?.snapshot ?? null,
+    before: reading?.before ?? null,
     readAt: reading?.readAt ?? null,
     summary: reading?.summary ?? null,
   };

@@ -56,6 +56,9 @@ export const BoardEdition = z.object({
   found: z.string().nullable().meta({ description: 'The identifier in the tree.' }),
   tree: z.string().nullable(),
   snapshot: z.string().nullable(),
+  before: z.string().nullable().meta({
+    description: 'The snapshot of the reading before, where the tree was another then.',
+  }),
   readAt: z.string().nullable(),
   summary: z.object({ blocker: z.number(), warning: z.number(), note: z.number() }).nullable(),
 });
@@ -81,6 +84,8 @@ export const Reading = z.object({
   platform: Platform,
   tree: z.string(),
   snapshot: z.string(),
+  /** The snapshot of the reading before, where the tree was another then. */
+  before: z.string().nullish(),
   readAt: z.string(),
   edition: SurveyEdition,
   facts: z.array(Fact),

@@ -2,6 +2,8 @@ import { compareAppAds, mergeAppAds, neededRecords } from '../../core/roster/app
 import { readAppAds } from '../../core/standards/app-ads.js';
 import { applyEdits } from '../../core/text/edit.js';
 import { unifiedPatch } from '../../core/text/patch.js';
+import { fetchAppAds, SiteError } from '../../api/fetch-app-ads.js';
+import { ServiceError } from '../errors.js';
 import type { Handlers } from '../route.js';
 import type { Service } from '../service.js';
 
@@ -22,6 +24,26 @@ export const appAdsHandlers = {
   compareAppAds: ({ body }, service) => {
     if (body.from !== undefined) service.steps.saveAppAds(body.from, body.text, service.now().toISOString());
     return { comparisons: compareAppAds(body.text, needed(service)) };
+  },
+  verifyAppAds: async ({ body }, service) => {
+    const domain = service.roster.publisher()?.domain;
+    const address = body.url ?? (domain === undefined ? undefined : `https://${domain}/app-ads.txt`);
+    if (address === undefined)
+      throw new ServiceError(
+        'invalid',
+        'The record names no publisher, so nothing says where the file is served.',
+        {
+          fix: 'Name the publisher’s domain, or give the address.',
+        },
+      );
+    const { text, url } = await fetchAppAds(address, false).catch((error: unknown) => {
+      if (!(error instanceof SiteError)) throw error;
+      throw new ServiceError(error.kind === 'no-address' ? 'invalid' : 'site', error.message, {
+        fix: error.fix,
+      });
+    });
+    service.steps.saveAppAds(url, text, service.now().toISOString());
+    return { url, comparisons: compareAppAds(text, needed(service)), problems: readAppAds(text).problems };
   },
   mergeAppAds: ({ body }, service) => {
     const text = merged(service, body.text);

@@ -2,6 +2,7 @@ import { rules } from '../../core/checks/rules/index.js';
 import { answersFrom, draftProfile, ProfileAnswers } from '../../core/drafting/profile.js';
 import { unclaimed } from '../../core/drafting/unclaimed.js';
 import { platforms } from '../../core/words/words.js';
+import { isUsedBy } from '../../core/roster/used.js';
 import { readProfile } from '../../core/network/read.js';
 import { recogniser } from '../../core/network/recognise.js';
 import type { LintAnswer, ProfileDraft } from '../../api/networks.js';
@@ -12,15 +13,18 @@ import { created, type Handlers } from '../route.js';
 
 /** Network profiles, rules, and what the service wants to see of a tree. */
 export const networkHandlers = {
-  listNetworks: (_call, service) =>
-    service.profiles.loaded().map(({ profile, shipped }) => ({
+  listNetworks: (_call, service) => {
+    const titles = Object.entries(service.roster.roster().titles);
+    return service.profiles.loaded().map(({ profile, shipped }) => ({
       id: profile.id,
       name: profile.name,
       about: profile.about,
       formats: Object.keys(profile.formats),
       platforms: platforms.filter((platform) => profile[platform]),
       shipped,
-    })),
+      usedBy: titles.flatMap(([id, title]) => (isUsedBy(title, profile.id) ? [id] : [])),
+    }));
+  },
   showNetwork: ({ params }, service) => service.profiles.get(params.network),
   lintNetwork: ({ body }) => linted(body.text),
   addNetwork: ({ body, response }, service) => {

@@ -47,7 +47,11 @@ export const snapshotHandlers = {
     return service.trees.addWiring(title, params.snapshot, wiring);
   },
   unwire: async ({ params, body, signal }, service) => {
-    const { title: named, network, added } = body;
+    const { title: named, network } = body;
+    // What this service wrote into a linked tree, it knows itself.
+    const linked = service.trees.linkedTrees().filter(({ snapshot }) => snapshot === params.snapshot);
+    const written = await Promise.all(linked.map(({ path }) => service.writes.added(path)));
+    const added = [...new Set([...body.added, ...written.flat()])];
     const asked = { ...params, title: named, signal };
     const { title, wiring } = await service.treeWork.unwire(asked, network, added);
     return service.trees.addWiring(title, params.snapshot, wiring, network);

@@ -34,7 +34,7 @@ export const treeHandlers = {
       async (progress: (step: ReadingStep) => void) => {
         const { linkedTrees } = service;
         const path = await linkedTrees.insideRoots(body.path);
-        return linkedTrees.snapshotOf(path, basename(path), { signal, progress });
+        return linkedTrees.snapshotOf(path, basename(path), { signal, progress, needles: body.needles });
       },
     ),
   readTree: ({ params, signal }, { trees, linkedTrees }) =>

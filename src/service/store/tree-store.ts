@@ -176,7 +176,11 @@ export class TreeStore {
     return { id, title: row.title, snapshot: row.snapshot, ...kept };
   }
 
-  saveReading(title: string, reading: Reading): void {
+  /** Keeps the last reading of an edition, and which snapshot the one before was of. */
+  saveReading(title: string, saved: Reading): void {
+    const last = this.readings(title).find(({ platform }) => platform === saved.platform);
+    const before = last && last.snapshot !== saved.snapshot ? last.snapshot : (last?.before ?? null);
+    const reading: Reading = { ...saved, before };
     this.db
       .insert(readings)
       .values({ title, platform: reading.platform, reading })

@@ -1,15 +1,16 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
-import type { RosterImported } from '../../../api/titles.js';
 import { call, type CallError } from '../../api.js';
 import { Heading } from '../../components/heading.js';
-import { Done, ProblemNote } from '../../components/states.js';
-import { ChangeTable, ThreeWayTable } from './changes.js';
+import { saveFile } from '../../components/save-file.js';
+import { ProblemNote } from '../../components/states.js';
+import { useKept } from '../../components/use-kept.js';
+import { TakingView, useTaking } from '../../components/taking.js';
 
 /** The record as a document: out, into an earlier one, and in. */
 export function DocumentsPage() {
-  const [text, setText] = useState('');
+  const [text, setText] = useKept('document');
   return (
     <main className="page">
       <Heading>What does the record say, as a document?</Heading>
@@ -28,7 +29,11 @@ export function DocumentsPage() {
 function Import({ text, setText }: { text: string; setText: (text: string) => void }) {
   const [isPruned, setPruned] = useState(false);
   const [profiles, setProfiles] = useState<{ name: string; text: string }[]>([]);
-  const take = useImport({ document: text, prune: isPruned, profiles });
+  const take = useTaking(() => ({
+    document: text,
+    prune: isPruned,
+    profiles: profiles.map((profile) => profile.text),
+  }));
   const open = async (chosen: FileList) => {
     const read = await Promise.all(
       [...chosen].map(async (file) => ({ name: file.name, text: await file.text() })),
@@ -79,79 +84,9 @@ function Import({ text, setText }: { text: string; setText: (text: string) => vo
           take.forget();
         }}
       />
-      <Taking take={take} isEmpty={text.trim() === ''} />
+      <TakingView taking={take} isEmpty={text.trim() === ''} />
     </>
   );
-}
-
-/** The preview of an import, its faults, and the button that does it. */
-function Taking({ take, isEmpty }: { take: ReturnType<typeof useImport>; isEmpty: boolean }) {
-  const { error, previewed, taken, isPending } = take;
-  return (
-    <>
-      <div className="actions">
-        <button
-          type="button"
-          className="btn btn-outline-primary"
-          disabled={isEmpty || isPending}
-          onClick={take.preview}
-        >
-          {isPending ? 'Comparing…' : 'Show what would change'}
-        </button>
-      </div>
-      {error && <ProblemNote error={error} />}
-      {error?.problem.code === 'stale' && <ThreeWayTable changes={error.problem.changes ?? []} />}
-      {previewed && (
-        <section aria-label="What would change">
-          <ChangeTable changes={previewed.changes} />
-          {previewed.changes.length > 0 && (
-            <button type="button" className="btn btn-primary" disabled={isPending} onClick={take.apply}>
-              Take {previewed.changes.length} {previewed.changes.length === 1 ? 'change' : 'changes'} into the
-              record
-            </button>
-          )}
-        </section>
-      )}
-      {taken && (
-        <Done>
-          {taken.changes.length} {taken.changes.length === 1 ? 'change is' : 'changes are'} in the record, at
-          revision {taken.revision}.
-        </Done>
-      )}
-    </>
-  );
-}
-
-/** Previews an import, then does it; what was previewed counts only for the document that it was made for. */
-function useImport(input: { document: string; prune: boolean; profiles: { text: string }[] }) {
-  const client = useQueryClient();
-  const send = (dryRun: boolean) =>
-    call('importRoster', {
-      body: { ...input, dryRun, profiles: input.profiles.map(({ text }) => text) },
-    });
-  const trial = useMutation<RosterImported, CallError>({ mutationFn: () => send(true) });
-  const real = useMutation<RosterImported, CallError>({
-    mutationFn: () => send(false),
-    onSuccess: () => {
-      trial.reset();
-      return client.invalidateQueries();
-    },
-  });
-  return {
-    preview: () => {
-      real.reset();
-      trial.mutate();
-    },
-    apply: () => real.mutate(),
-    forget: () => {
-      trial.reset();
-      real.reset();
-    },
-    previewed: real.data ? undefined : trial.data,
-    taken: real.data,
-    error: real.error ?? trial.error,
-    isPending: trial.isPending || real.isPending,
-  };
 }
 
 /** Downloads the record; an earlier document that is open below keeps its comments. */
@@ -161,8 +96,8 @@ function Export({ earlier }: { earlier: string }) {
       const { document, profiles } = isInto
         ? await call('updateRosterDocument', { body: { document: earlier } })
         : await call('exportRoster');
-      save('roster.yaml', document);
-      for (const { id, text } of profiles) save(`${id}.yaml`, text);
+      saveFile('roster.yaml', document, 'application/yaml');
+      for (const { id, text } of profiles) saveFile(`${id}.yaml`, text, 'application/yaml');
     },
   });
   return (
@@ -190,12 +125,4 @@ function Export({ earlier }: { earlier: string }) {
       {out.error && <ProblemNote error={out.error} />}
     </>
   );
-}
-
-function save(name: string, text: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'application/yaml' }));
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }

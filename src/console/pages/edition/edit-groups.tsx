@@ -2,18 +2,20 @@ import type { WiringAnswer } from '../../../api/trees.js';
 import type { WiringGroup } from '../../../core/edits/model.js';
 import { Diff } from '../../components/diff.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
-import { useNetworks } from '../../queries.js';
+import { useNetworks, type Question } from '../../queries.js';
+import { JustThis } from './just-this.js';
 
 interface EditGroupsProps {
   wiring: WiringAnswer;
   platform: PlatformName;
+  question: Question;
   /** The groups that are left out. */
   left: ReadonlySet<string>;
   choose: (id: string, on: boolean) => void;
 }
 
 /** The edits by what they fix: this edition's first, then what the same wiring does for the other. */
-export function EditGroups({ wiring, platform, left, choose }: EditGroupsProps) {
+export function EditGroups({ wiring, platform, question, left, choose }: EditGroupsProps) {
   const mine = wiring.groups.filter((group) => group.platform === platform);
   const others = wiring.groups.filter((group) => group.platform !== platform);
   const cards = (groups: readonly WiringGroup[]) =>
@@ -22,6 +24,8 @@ export function EditGroups({ wiring, platform, left, choose }: EditGroupsProps) 
         key={group.id}
         group={group}
         edits={wiring.edits}
+        question={question}
+        isOnly={wiring.groups.length === 1}
         on={!left.has(group.id)}
         choose={(on) => choose(group.id, on)}
       />
@@ -46,11 +50,14 @@ const shortPatch = 40;
 interface GroupProps {
   group: WiringGroup;
   edits: WiringAnswer['edits'];
+  question: Question;
+  /** Whether there is no other group: writing all is writing this one. */
+  isOnly: boolean;
   on: boolean;
   choose: (on: boolean) => void;
 }
 
-function Group({ group, edits, on, choose }: GroupProps) {
+function Group({ group, edits, question, isOnly, on, choose }: GroupProps) {
   const networks = useNetworks();
   const { id, label, network, rules, paths, patch } = group;
   const name = networks.data?.find((known) => known.id === network)?.name ?? network;
@@ -79,6 +86,7 @@ function Group({ group, edits, on, choose }: GroupProps) {
           {source.name} is copied to <code>{path}</code>; no patch holds it.
         </p>
       ))}
+      {!isOnly && <JustThis question={question} pick={(one) => one.id === id} name={title} />}
       {patch !== '' && (
         <details open={patch.split('\n').length <= shortPatch}>
           <summary>

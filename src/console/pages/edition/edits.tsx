@@ -1,20 +1,18 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { LinkedTree, WiringAnswer } from '../../../api/trees.js';
-import { call, type CallError } from '../../api.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
 import { useAddress } from '../../components/use-address.js';
 import { ProblemNote, State } from '../../components/states.js';
-import { keys, useTrees, useWiring, useWiringPart, type Question } from '../../queries.js';
+import { useWiring, useWiringPart, type Question } from '../../queries.js';
 import { EditGroups } from './edit-groups.js';
 import { TakeBack } from './take-back.js';
+import { useLinked } from '../../components/use-linked.js';
+import { WriteBar } from './write-bar.js';
 
 /** The edits that would fix it, part by part, and the button that writes them into a linked tree. */
 export function EditsView({ platform, question }: { platform: PlatformName; question: Question }) {
-  const trees = useTrees();
-  const linked = trees.data?.find((tree) => tree.title === question.title);
-  const same = linked?.snapshot === question.snapshot;
+  const { linked, isOther } = useLinked(question);
   return (
     <Shown answer={useWiring(question)}>
       {(wiring) => (
@@ -23,8 +21,8 @@ export function EditsView({ platform, question }: { platform: PlatformName; ques
           wiring={wiring}
           platform={platform}
           question={question}
-          linked={same ? linked : undefined}
-          other={linked !== undefined && !same}
+          linked={linked}
+          isOther={isOther}
         />
       )}
     </Shown>
@@ -38,10 +36,10 @@ interface EditsProps {
   /** The linked tree, when it is the one that the edits are for. */
   linked: LinkedTree | undefined;
   /** There is a linked tree, but the last reading was of another one. */
-  other: boolean;
+  isOther: boolean;
 }
 
-function Edits({ wiring, platform, question, linked, other }: EditsProps) {
+function Edits({ wiring, platform, question, linked, isOther }: EditsProps) {
   const [search, set] = useAddress();
   const [left, setLeft] = useState<ReadonlySet<string>>(
     () => new Set(search.get('without')?.split(',').filter(Boolean)),
@@ -51,6 +49,7 @@ function Edits({ wiring, platform, question, linked, other }: EditsProps) {
   const whole = chosen.length === groups.length;
   const part = useWiringPart(question, whole || chosen.length === 0 ? null : chosen);
   const wanted = whole ? wiring : part.data;
+  const parts = whole ? '' : chosen.map((id) => ` --part ${id}`).join('');
   const steps = wiring.byHand.filter((step) => step.platform === platform || step.platform === null);
   const choose = (id: string, on: boolean) => {
     const next = new Set(left);
@@ -72,15 +71,15 @@ function Edits({ wiring, platform, question, linked, other }: EditsProps) {
         <WriteBar
           wanted={wanted}
           title={question.title}
-          parts={whole ? [] : chosen}
           none={chosen.length === 0}
           linked={linked}
-          other={other}
+          isOther={isOther}
+          command={(folder) => `syndexa wire ${folder} --title ${question.title}${parts} --write`}
         />
       )}
       {part.error && <ProblemNote error={part.error} />}
-      {linked && <TakeBack tree={linked} title={question.title} />}
-      <EditGroups wiring={wiring} platform={platform} left={left} choose={choose} />
+      {linked && <TakeBack tree={linked} />}
+      <EditGroups wiring={wiring} platform={platform} question={question} left={left} choose={choose} />
       {steps.length > 0 && (
         <section aria-label="Left to you">
           <h2>Left to you</h2>
@@ -94,71 +93,5 @@ function Edits({ wiring, platform, question, linked, other }: EditsProps) {
         </section>
       )}
     </>
-  );
-}
-
-function destinationText(linked: LinkedTree | undefined, other: boolean): string {
-  if (linked) return `into ${linked.path}: all of them, or none`;
-  if (other) return 'The last reading was of another tree. Read the linked tree again to write from here.';
-  return 'This tree was sent, not linked, so the edits are written where it is.';
-}
-
-interface WriteBarProps {
-  /** What would be written; undefined while it is being computed. */
-  wanted: WiringAnswer | undefined;
-  title: string;
-  /** The parts that are chosen; none when all are. */
-  parts: readonly string[];
-  none: boolean;
-  linked: LinkedTree | undefined;
-  other: boolean;
-}
-
-/** The button that writes, the patch file, and the command that does the same. */
-function WriteBar({ wanted, title, parts, none, linked, other }: WriteBarProps) {
-  const client = useQueryClient();
-  const apply = useMutation<unknown, CallError>({
-    mutationFn: () =>
-      call('applyWiring', { params: { tree: linked?.id ?? '' }, body: { wiring: wanted?.id ?? '' } }),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: keys.trees });
-      await client.invalidateQueries({ queryKey: keys.board(title) });
-      await client.invalidateQueries({ queryKey: keys.writes(linked?.id ?? '') });
-    },
-  });
-  const chosen = parts.map((id) => ` --part ${id}`).join('');
-  const ready = wanted !== undefined && !none && !apply.isPending;
-  const files = wanted?.edits.length ?? 0;
-  const label = files === 1 ? 'Write this 1 file' : `Write these ${files} files`;
-  return (
-    <div className="mb-3">
-      <div className="d-flex flex-wrap gap-3 align-items-center mb-2">
-        {linked && (
-          <button type="button" className="btn btn-primary" disabled={!ready} onClick={() => apply.mutate()}>
-            {apply.isPending ? 'Writing…' : none ? 'Nothing is chosen' : label}
-          </button>
-        )}
-        <span className="soft">{destinationText(linked, other)}</span>
-        {wanted && !none && (
-          <a
-            className="btn btn-sm btn-outline-secondary"
-            download={`${title}.patch`}
-            href={`data:text/x-diff;charset=utf-8,${encodeURIComponent(wanted.patch)}`}
-          >
-            Patch file
-          </a>
-        )}
-      </div>
-      {!none && (
-        <p className="mb-0">
-          <span className="soft">In a terminal:</span>{' '}
-          <code className="command">
-            syndexa wire {linked?.path ?? 'DIR'} --title {title}
-            {chosen} --write
-          </code>
-        </p>
-      )}
-      {apply.error && <ProblemNote error={apply.error} />}
-    </div>
   );
 }

@@ -2,9 +2,12 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { CheckReport, Finding } from '../../../core/checks/model.js';
 import { Accept } from './accept.js';
+import { ChooseEditor, EditorLink } from '../../components/editor-link.js';
 import { Chain, placeText, SourceLines } from '../../components/evidence.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
+import { JustThis } from './just-this.js';
+import { useFindingKeys } from './use-finding-keys.js';
 import { SeverityMark, State } from '../../components/states.js';
 import { useCheck, type Question } from '../../queries.js';
 
@@ -12,9 +15,7 @@ import { useCheck, type Question } from '../../queries.js';
 export function FindingsView({ platform, question }: { platform: PlatformName; question: Question }) {
   return (
     <Shown answer={useCheck(question)}>
-      {(report) => (
-        <Findings report={report} platform={platform} snapshot={question.snapshot} title={question.title} />
-      )}
+      {(report) => <Findings report={report} platform={platform} question={question} />}
     </Shown>
   );
 }
@@ -22,13 +23,11 @@ export function FindingsView({ platform, question }: { platform: PlatformName; q
 function Findings({
   report,
   platform,
-  snapshot,
-  title,
+  question,
 }: {
   report: CheckReport;
   platform: PlatformName;
-  snapshot: string;
-  title: string;
+  question: Question;
 }) {
   const mine = report.findings.filter(
     (finding) => finding.platform === platform || finding.platform === null,
@@ -42,16 +41,21 @@ function Findings({
       </p>
     );
   }
+  useFindingKeys();
   const byWiring = mine.filter(({ fix, accepted }) => fix && !isAccepted(accepted));
   const byHand = mine.filter(({ fix, accepted }) => !fix && !isAccepted(accepted));
   const accepted = mine.filter((finding) => isAccepted(finding.accepted));
   return (
     <>
-      <Group name="Wiring fixes" findings={byWiring} snapshot={snapshot} title={title}>
+      <p className="soft">
+        <kbd>j</kbd> and <kbd>k</kbd> go to the next finding and back.
+        <ChooseEditor />
+      </p>
+      <Group name="Wiring fixes" findings={byWiring} question={question}>
         <Link to="?view=edits">See the edits, and write them.</Link>
       </Group>
-      <Group name="Left to you" findings={byHand} snapshot={snapshot} title={title} />
-      <Group name="Accepted" findings={accepted} snapshot={snapshot} title={title} />
+      <Group name="Left to you" findings={byHand} question={question} />
+      <Group name="Accepted" findings={accepted} question={question} />
     </>
   );
 }
@@ -64,14 +68,12 @@ function isAccepted(accepted: Finding['accepted']): boolean {
 function Group({
   name,
   findings,
-  snapshot,
-  title,
+  question,
   children,
 }: {
   name: string;
   findings: readonly Finding[];
-  snapshot: string;
-  title: string;
+  question: Question;
   children?: ReactNode;
 }) {
   if (findings.length === 0) return null;
@@ -82,16 +84,16 @@ function Group({
       </h2>
       {children && <p>{children}</p>}
       {findings.map((finding) => (
-        <FindingCard key={finding.fingerprint} finding={finding} snapshot={snapshot} title={title} />
+        <FindingCard key={finding.fingerprint} finding={finding} question={question} />
       ))}
     </section>
   );
 }
 
-function FindingCard({ finding, snapshot, title }: { finding: Finding; snapshot: string; title: string }) {
-  const { severity, rule, message, mend, variants, place, chain, fix, accepted } = finding;
+function FindingCard({ finding, question }: { finding: Finding; question: Question }) {
+  const { severity, rule, message, mend, variants, place, chain, fix, accepted, network, platform } = finding;
   return (
-    <article className={`finding ${severity}`}>
+    <article className={`finding ${severity}`} tabIndex={-1} aria-label={`${rule}: ${message}`}>
       <header>
         <SeverityMark severity={severity} />
         <strong>
@@ -107,7 +109,8 @@ function FindingCard({ finding, snapshot, title }: { finding: Finding; snapshot:
           {accepted.until} by {accepted.who}: {accepted.reason}
         </p>
       )}
-      {place && <SourceLines snapshot={snapshot} place={place} />}
+      {place && <SourceLines question={question} place={place} />}
+      {place && <EditorLink question={question} place={place} />}
       {chain.length > 1 && <Chain chain={chain} />}
       <p className="soft">
         {fix ? (
@@ -118,7 +121,18 @@ function FindingCard({ finding, snapshot, title }: { finding: Finding; snapshot:
           mend
         )}
       </p>
-      <Accept title={title} finding={finding} />
+      {fix && (
+        <JustThis
+          question={question}
+          pick={(group) =>
+            group.rules.includes(rule) &&
+            (group.network === null || network === null || group.network === network) &&
+            (platform === null || group.platform === platform)
+          }
+          name={message}
+        />
+      )}
+      <Accept title={question.title} finding={finding} />
     </article>
   );
 }

@@ -5,12 +5,20 @@ import { platformNames, type PlatformName } from '../../components/platform-name
 import { Empty, Failure, Loading, ProblemNote } from '../../components/states.js';
 import { keys, useBoard, useTitle, useTrees, type Question } from '../../queries.js';
 import { EditsView } from './edits.js';
-import { WiringView } from './effective.js';
+import { CarriesView } from './carries.js';
+import { ChangesView } from './changes.js';
 import { FindingsView } from './findings.js';
+import { TakeOutView } from './take-out.js';
 import { Heading } from '../../components/heading.js';
 import { NoPage } from '../../components/no-page.js';
 
-const views = { wiring: 'What it carries', findings: 'What is wrong', edits: 'What would fix it' } as const;
+const views = {
+  wiring: 'What it carries',
+  findings: 'What is wrong',
+  edits: 'What would fix it',
+  changes: 'What changed',
+  out: 'Take a network out',
+} as const;
 
 /** One edition: what each variant would ship, what is wrong with it, and the edits that fix it. */
 export function EditionPage() {
@@ -46,26 +54,28 @@ export function EditionPage() {
           </NavLink>
         ))}
       </nav>
-      {question ? <View view={view} platform={platform} question={question} /> : <NoTree title={title} />}
+      {question ? (
+        <View view={view} platform={platform} question={question} before={edition?.before ?? null} />
+      ) : (
+        <NoTree title={title} />
+      )}
     </main>
   );
 }
 
-function View({
-  view,
-  platform,
-  question,
-}: {
+interface ViewProps {
   view: keyof typeof views;
   platform: PlatformName;
   question: Question;
-}) {
+  before: string | null;
+}
+
+function View({ view, platform, question, before }: ViewProps) {
   if (view === 'findings') return <FindingsView platform={platform} question={question} />;
-  return view === 'edits' ? (
-    <EditsView platform={platform} question={question} />
-  ) : (
-    <WiringView platform={platform} question={question} />
-  );
+  if (view === 'edits') return <EditsView platform={platform} question={question} />;
+  if (view === 'changes') return <ChangesView platform={platform} question={question} before={before} />;
+  if (view === 'out') return <TakeOutView question={question} />;
+  return <CarriesView platform={platform} question={question} />;
 }
 
 function NoTree({ title }: { title: string }) {

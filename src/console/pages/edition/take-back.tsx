@@ -2,22 +2,18 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { LinkedTree, WriteEntry } from '../../../api/trees.js';
 import { call, type CallError } from '../../api.js';
 import { ProblemNote } from '../../components/states.js';
-import { keys, useWrites } from '../../queries.js';
+import { useWrites } from '../../queries.js';
 
 /** What taking a write back does to a file. */
 const outcomes = { new: 'is taken away', changed: 'is as it was', removed: 'is there again' } as const;
 
 /** The last write into the tree, with what taking it back would restore; nothing where none can be. */
-export function TakeBack({ tree, title }: { tree: LinkedTree; title: string }) {
+export function TakeBack({ tree }: { tree: LinkedTree }) {
   const client = useQueryClient();
   const writes = useWrites(tree.id);
   const undo = useMutation<unknown, CallError>({
     mutationFn: () => call('undoWrite', { params: { tree: tree.id } }),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: keys.trees });
-      await client.invalidateQueries({ queryKey: keys.board(title) });
-      await client.invalidateQueries({ queryKey: keys.writes(tree.id) });
-    },
+    onSuccess: () => client.invalidateQueries(),
   });
   const [last, ...earlier] = writes.data ?? [];
   if (!last) return null;

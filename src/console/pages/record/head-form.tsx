@@ -65,6 +65,7 @@ function editionsOf(changed: Fields, { editions }: Title): Title['editions'] {
 export function HeadForm({ record }: { record: TitleRecord }) {
   const draft = useDraft({
     record,
+    name: 'title',
     fieldsOf,
     write: (changed, { id, version, ...basis }) =>
       call('changeTitle', {

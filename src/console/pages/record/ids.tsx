@@ -1,16 +1,20 @@
 import { valueAt } from '../../../core/text/own-values.js';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { IdWrite, TitleRecord } from '../../../api/titles.js';
 import { platformNames as platformKeys, stageNames } from '../../../core/words/names.js';
 import { call, etag } from '../../api.js';
 import { Choice } from '../../components/fields.js';
 import { platformNames } from '../../components/platform-names.js';
+import { Room, useDrawnRows } from '../../components/virtual.js';
 import { useNetworks } from '../../queries.js';
 import { FieldConflict } from './field-conflict.js';
 import { useDraft } from './use-draft.js';
 
+/** Longer tables scroll by themselves, and draw only the rows in view. */
+export const shortTable = 30;
+
 /** Every ID as a field of its own: typed, saved with Enter, refused with the reason. */
-export function Ids({ record }: { record: TitleRecord }) {
+export function Ids({ record, find, only }: { record: TitleRecord; find: string; only: string }) {
   const { title } = record;
   const known = (useNetworks().data ?? []).map(({ id }) => id);
   const enrolled = known.filter(
@@ -21,9 +25,11 @@ export function Ids({ record }: { record: TitleRecord }) {
   const others = known.filter((id) => !enrolled.includes(id));
   return (
     <>
-      {[...enrolled, ...(more ? [more] : [])].map((network) => (
-        <NetworkIds key={network} record={record} network={network} />
-      ))}
+      {[...enrolled, ...(more ? [more] : [])]
+        .filter((network) => only === '' || network === only)
+        .map((network) => (
+          <NetworkIds key={network} record={record} network={network} find={find} />
+        ))}
       {others.length > 0 && (
         <div className="fields">
           <Choice
@@ -40,15 +46,28 @@ export function Ids({ record }: { record: TitleRecord }) {
 }
 
 /** The IDs of one network: a row for the app and one for each placement, a column for each platform and stage. */
-function NetworkIds({ record, network }: { record: TitleRecord; network: string }) {
+function NetworkIds({ record, network, find }: { record: TitleRecord; network: string; find: string }) {
   const { editions, placements } = record.title;
   const columns = platformKeys
     .filter((platform) => editions[platform])
     .flatMap((platform) => stageNames.map((stage) => ({ platform, stage })));
-  const rows = Object.keys(placements).filter((name) => valueAt(valueAt(placements, name)?.units, network));
+  const names = Object.keys(placements).filter(
+    (name) => name.includes(find) && valueAt(valueAt(placements, name)?.units, network),
+  );
+  const rows = [...('app'.startsWith(find) ? [null] : []), ...names];
+  const scroll = useRef<HTMLDivElement>(null);
+  const isLong = rows.length > shortTable;
+  const { items, before, after, measure } = useDrawnRows(scroll, rows.length, 38);
   const start = (stage: string) => (stage === 'test' ? 'platform-start' : undefined);
   return (
-    <div className="ledger-scroll" style={{ maxHeight: 'none' }}>
+    <div
+      className="ledger-scroll"
+      style={isLong ? undefined : { maxHeight: 'none' }}
+      ref={scroll}
+      tabIndex={0}
+      role="region"
+      aria-label={`IDs on ${network}`}
+    >
       <table className="ledger even">
         <thead>
           <tr>
@@ -61,16 +80,21 @@ function NetworkIds({ record, network }: { record: TitleRecord; network: string 
           </tr>
         </thead>
         <tbody>
-          {[null, ...rows].map((placement) => (
-            <tr key={placement ?? ''}>
-              <th scope="row">{placement ?? <span className="soft">app</span>}</th>
-              {columns.map((column) => (
-                <td key={`${column.platform} ${column.stage}`} className={start(column.stage)}>
-                  <IdField record={record} slot={{ network, placement, ...column }} />
-                </td>
-              ))}
-            </tr>
-          ))}
+          <Room height={before} columns={columns.length + 1} />
+          {items.map(({ index }) => {
+            const placement = rows[index] ?? null;
+            return (
+              <tr key={placement ?? ''} data-index={index} ref={measure}>
+                <th scope="row">{placement ?? <span className="soft">app</span>}</th>
+                {columns.map((column) => (
+                  <td key={`${column.platform} ${column.stage}`} className={start(column.stage)}>
+                    <IdField record={record} slot={{ network, placement, ...column }} />
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+          <Room height={after} columns={columns.length + 1} />
         </tbody>
       </table>
     </div>
@@ -91,6 +115,7 @@ function IdField({ record, slot }: { record: TitleRecord; slot: Slot }) {
   const { network, platform, stage, placement } = slot;
   const draft = useDraft({
     record,
+    name: [network, placement ?? 'app', platform, stage].join(' '),
     fieldsOf: (whole) => ({ id: heldIn(whole, slot) }),
     write: ({ id: next = '' }, { id, version }) =>
       call('setId', {

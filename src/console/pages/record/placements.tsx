@@ -1,13 +1,16 @@
 import { valueAt } from '../../../core/text/own-values.js';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
 import type { Format } from '../../../core/words/words.js';
 import { formatNames } from '../../../core/words/names.js';
 import type { Placement } from '../../../core/roster/model.js';
 import { call, etag } from '../../api.js';
+import { Confirmed } from '../../components/confirmed.js';
 import { Choice, TextField } from '../../components/fields.js';
 import { ProblemNote } from '../../components/states.js';
+import { Room, useDrawnRows } from '../../components/virtual.js';
 import { useNetworks } from '../../queries.js';
+import { shortTable } from './ids.js';
 import { FieldConflict } from './field-conflict.js';
 import { useDraft, type Draft, type Fields } from './use-draft.js';
 import { useSave } from './use-save.js';
@@ -29,19 +32,34 @@ function useAddPlacement(record: TitleRecord) {
 
 const columns = ['Placement', 'Format', 'Where', 'Refresh', 'Networks', 'Other settings', ''];
 
-/** The placements of a title, and a form for a new one. */
-export function Placements({ record }: { record: TitleRecord }) {
+/** The placements of a title whose names have a text, and a form for a new one. */
+export function Placements({ record, find }: { record: TitleRecord; find: string }) {
   const { id, title, placementVersions } = record;
-  const remove = useSave<string>(record, (name) =>
-    call('removePlacement', {
+  const heading = useRef<HTMLHeadingElement>(null);
+  const scroll = useRef<HTMLDivElement>(null);
+  const names = Object.keys(title.placements).filter((name) => name.includes(find));
+  const { items, before, after, measure } = useDrawnRows(scroll, names.length, 40);
+  const remove = useSave<string>(record, async (name) => {
+    await call('removePlacement', {
       params: { title: id, placement: name },
       headers: { 'If-Match': etag(valueAt(placementVersions, name) ?? 0) },
-    }),
-  );
-  const { error } = remove;
+    });
+    // Its row goes, and the button with it.
+    heading.current?.focus();
+  });
   return (
     <>
-      <div className="ledger-scroll" style={{ maxHeight: 'none' }}>
+      <h2 ref={heading} tabIndex={-1}>
+        Placements <span className="soft">{names.length}</span>
+      </h2>
+      <div
+        className="ledger-scroll"
+        style={names.length > shortTable ? undefined : { maxHeight: 'none' }}
+        ref={scroll}
+        tabIndex={0}
+        role="region"
+        aria-label="Placements"
+      >
         <table className="ledger">
           <thead>
             <tr>
@@ -53,19 +71,29 @@ export function Placements({ record }: { record: TitleRecord }) {
             </tr>
           </thead>
           <tbody>
-            {Object.entries(title.placements).map(([name, placement]) => (
-              <PlacementRow
-                key={name}
-                name={name}
-                placement={placement}
-                record={record}
-                remove={() => remove.mutate(name)}
-              />
-            ))}
+            <Room height={before} columns={columns.length} />
+            {items.map(({ index }) => {
+              const name = names[index] ?? '';
+              const placement = valueAt(title.placements, name);
+              return (
+                placement && (
+                  <PlacementRow
+                    key={name}
+                    index={index}
+                    measure={measure}
+                    name={name}
+                    placement={placement}
+                    record={record}
+                    remove={() => remove.mutate(name)}
+                  />
+                )
+              );
+            })}
+            <Room height={after} columns={columns.length} />
           </tbody>
         </table>
       </div>
-      {error && <ProblemNote error={error} />}
+      {remove.error && <ProblemNote error={remove.error} />}
       <NewPlacement record={record} />
     </>
   );
@@ -145,6 +173,8 @@ function NewPlacement({ record }: { record: TitleRecord }) {
 }
 
 interface PlacementRowProps {
+  index: number;
+  measure: (row: Element | null) => void;
   name: string;
   placement: Placement;
   record: TitleRecord;
@@ -175,9 +205,10 @@ function withFields({ settings, where, ...others }: Placement, changed: Fields):
 }
 
 /** One placement: format, place in words and refresh are changed here; what is typed is saved on leaving the field. */
-function PlacementRow({ name, placement, record, remove }: PlacementRowProps) {
+function PlacementRow({ index, measure, name, placement, record, remove }: PlacementRowProps) {
   const draft = useDraft({
     record,
+    name: `placement ${name}`,
     fieldsOf: ({ title }) => fieldsOf(valueAt(title.placements, name)),
     write: (changed, { id, title, placementVersions }) =>
       call('putPlacement', {
@@ -186,40 +217,33 @@ function PlacementRow({ name, placement, record, remove }: PlacementRowProps) {
         headers: { 'If-Match': etag(valueAt(placementVersions, name) ?? 0) },
       }),
   });
+  const ids = Object.values(placement.units).flatMap((platforms) =>
+    Object.values(platforms).flatMap((stages) => Object.values(stages)),
+  ).length;
   return (
-    <>
-      <tr>
-        <th scope="row">{name}</th>
-        <td>
-          <FormatOf name={name} draft={draft} />
-        </td>
-        <td style={{ minWidth: '16rem' }}>
-          <RowField label={`Where is ${name}`} field="where" draft={draft} />
-        </td>
-        <td style={{ width: '7rem' }}>
-          <RowField label={`Refresh of ${name}`} field="refresh" draft={draft} />
-        </td>
-        <td>{Object.keys(placement.units).join(', ')}</td>
-        <td className="soft">{settingsText(placement)}</td>
-        <td>
-          <button
-            type="button"
-            className="btn btn-sm btn-outline-secondary"
-            onClick={remove}
-            aria-label={`Take out ${name}`}
-          >
-            Take out
-          </button>
-        </td>
-      </tr>
-      {draft.error && (
-        <tr>
-          <td colSpan={columns.length}>
-            <ProblemNote error={draft.error} />
-          </td>
-        </tr>
-      )}
-    </>
+    <tr data-index={index} ref={measure}>
+      <th scope="row">{name}</th>
+      <td>
+        <FormatOf name={name} draft={draft} />
+      </td>
+      <td style={{ minWidth: '16rem' }}>
+        <RowField label={`Where is ${name}`} field="where" draft={draft} />
+        {draft.error && <ProblemNote error={draft.error} />}
+      </td>
+      <td style={{ width: '7rem' }}>
+        <RowField label={`Refresh of ${name}`} field="refresh" draft={draft} />
+      </td>
+      <td>{Object.keys(placement.units).join(', ')}</td>
+      <td className="soft">{settingsText(placement)}</td>
+      <td>
+        <Confirmed
+          label="Take out"
+          name={`Take out ${name}`}
+          question={`Take ${name} out${ids === 0 ? '' : ` with its ${ids} ${ids === 1 ? 'ID' : 'IDs'}`}? History can bring it back.`}
+          act={remove}
+        />
+      </td>
+    </tr>
   );
 }
 

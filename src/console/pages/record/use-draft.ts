@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
 import { putAt, valueAt } from '../../../core/text/own-values.js';
 import { call, CallError } from '../../api.js';
+import { useKept } from '../../components/use-kept.js';
 import { keys } from '../../queries.js';
 
 /** Fields as they are typed, by name. */
@@ -10,11 +11,13 @@ export type Fields = Record<string, string>;
 
 export interface DraftSource {
   record: TitleRecord;
+  /** Tells its fields from those of the other forms of the record. */
+  name: string;
   /** What the fields say by a record. */
   fieldsOf: (record: TitleRecord) => Fields;
   /**
    * Writes fields that were changed.
-   * @param basis the record that they were changed in, whose version the write names
+   * @param basis the record as it is known, whose version the write names
    */
   write: (changed: Fields, basis: TitleRecord) => Promise<unknown>;
 }
@@ -44,35 +47,48 @@ export interface Draft {
   save: () => void;
 }
 
+/** What was typed, and what the record said in the same fields when somebody began to type in them. */
+interface Typed {
+  typed: Fields;
+  before: Fields;
+}
+
+/** Where the drafts of a title are kept. */
+export function draftsOf(title: string): string {
+  return `record ${title} `;
+}
+
 /**
- * The fields of a form. Only those that were changed are written, against the record as it was when the first of them was
- * typed in; a record that somebody changed meanwhile is merged field by field, and nothing of anybody's is lost unseen.
+ * The fields of a form. Only those that were changed are written. A record that somebody changed meanwhile is merged field
+ * by field, and nothing of anybody's is lost unseen. What is typed is kept when the page, or the row, goes out of view.
  */
-export function useDraft({ record, fieldsOf, write }: DraftSource): Draft {
+export function useDraft({ record, name, fieldsOf, write }: DraftSource): Draft {
   const client = useQueryClient();
-  const [typed, setTyped] = useState<Fields>({});
-  const [opened, setOpened] = useState(record);
+  const [kept, keep] = useKept(`${draftsOf(record.id)}${name}`);
+  const { typed, before } = kept === '' ? { typed: {}, before: {} } : (JSON.parse(kept) as Typed);
+  const put = (next: Typed) => keep(Object.keys(next.typed).length === 0 ? '' : JSON.stringify(next));
   const now = fieldsOf(record);
-  const before = fieldsOf(opened);
   const changed = changedFields(typed, before);
   const conflicts = conflictsOf(changed, before, now);
-  const saving = useMutation<unknown, CallError, { fields: Fields; basis: TitleRecord }>({
-    mutationFn: ({ fields, basis }) => writeMerged({ record, fieldsOf, write }, fields, basis, client),
-    onSuccess: async (_, { fields }) => {
+  const saving = useMutation<unknown, CallError, Typed>({
+    mutationFn: (what) => writeMerged({ record, name, fieldsOf, write }, what, client),
+    onSuccess: async (_, written) => {
       await client.invalidateQueries({ queryKey: keys.title(record.id) });
-      setTyped((typedNow) => without(typedNow, fields));
+      settled.current(written.typed);
       await client.invalidateQueries({ queryKey: keys.board(record.id) });
       await client.invalidateQueries({ queryKey: keys.titles });
     },
   });
+  // What is typed while a write is under way stays.
+  const settled = useRef((_: Fields) => {});
+  settled.current = (written) => put({ typed: without(typed, written), before });
 
-  /** The record that what is typed from now on is changed in. */
-  function set(part: Fields): TitleRecord {
-    const basis = Object.keys(changed).length === 0 ? record : opened;
-    setOpened(basis);
+  function set(part: Fields): Typed {
     if (saving.status !== 'pending') saving.reset();
-    setTyped({ ...typed, ...part });
-    return basis;
+    const next = { typed: { ...typed, ...part }, before: { ...now, ...before } };
+    const differs = changedFields(next.typed, next.before);
+    put({ typed: differs, before: next.before });
+    return { ...next, typed: differs };
   }
 
   return {
@@ -85,38 +101,36 @@ export function useDraft({ record, fieldsOf, write }: DraftSource): Draft {
     error: saving.error?.problem.code === 'changed' && conflicts.size > 0 ? null : saving.error,
     set,
     choose(part) {
-      const basis = set(part);
-      const fields = changedFields({ ...typed, ...part }, fieldsOf(basis));
-      if (Object.keys(fields).length > 0) saving.mutate({ fields, basis });
+      const next = set(part);
+      if (Object.keys(next.typed).length > 0) saving.mutate(next);
     },
-    settle(field, keep) {
-      if (keep === 'theirs') setTyped(without(typed, { [field]: valueAt(typed, field) ?? '' }));
+    settle(field, how) {
+      const theirs = { ...before, [field]: valueAt(now, field) ?? '' };
       // What they wrote is seen now: the form goes on from there.
-      setOpened(record);
+      if (how === 'mine') put({ typed, before: theirs });
+      else put({ typed: without(typed, { [field]: valueAt(typed, field) ?? '' }), before: theirs });
     },
-    reset: () => setTyped({}),
+    reset: () => keep(''),
     save() {
-      if (Object.keys(changed).length > 0 && conflicts.size === 0)
-        saving.mutate({ fields: changed, basis: opened });
+      if (Object.keys(changed).length > 0 && conflicts.size === 0) saving.mutate({ typed: changed, before });
     },
   };
 }
 
-/** Writes against a record; when it is another by now, and no field was changed twice, against that. */
+/** Writes against the record as it is known; when it is another by now, and no field was changed twice, against that. */
 async function writeMerged(
   { record, fieldsOf, write }: DraftSource,
-  fields: Fields,
-  basis: TitleRecord,
+  { typed, before }: Typed,
   client: QueryClient,
 ): Promise<unknown> {
   try {
-    return await write(fields, basis);
+    return await write(typed, record);
   } catch (error) {
     if (!(error instanceof CallError) || error.problem.code !== 'changed') throw error;
     const fresh = await call('showTitle', { params: { title: record.id } });
     client.setQueryData(keys.title(record.id), fresh);
-    if (conflictsOf(fields, fieldsOf(basis), fieldsOf(fresh)).size > 0) throw error;
-    return await write(fields, fresh);
+    if (conflictsOf(typed, before, fieldsOf(fresh)).size > 0) throw error;
+    return await write(typed, fresh);
   }
 }
 

@@ -2,15 +2,16 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useParams } from 'react-router';
-import type { Step, StepState } from '../../core/steps/model.js';
-import { call, type CallError } from '../api.js';
-import { Choice, Controls, NetworkChoice } from '../components/controls.js';
-import { platformNames } from '../components/platform-names.js';
-import { Empty, Failure, Loading, ProblemNote, State } from '../components/states.js';
-import { keys, useSteps } from '../queries.js';
-import { groupBy } from '../../core/text/group-by.js';
-import { Heading } from '../components/heading.js';
-import { useAddress } from '../components/use-address.js';
+import type { Step, StepState } from '../../../core/steps/model.js';
+import { call, type CallError } from '../../api.js';
+import { Choice, Controls, NetworkChoice } from '../../components/controls.js';
+import { platformNames } from '../../components/platform-names.js';
+import { Empty, Failure, Loading, ProblemNote, State } from '../../components/states.js';
+import { keys, useSteps } from '../../queries.js';
+import { groupBy } from '../../../core/text/group-by.js';
+import { Heading } from '../../components/heading.js';
+import { useAddress } from '../../components/use-address.js';
+import { LookUp } from './look-up.js';
 
 const states: Record<StepState, { shape: string; word: string; tone: string }> = {
   done: { shape: '●', word: 'done', tone: 'good' },
@@ -65,6 +66,7 @@ export function StepsPage() {
           )}
         </>
       )}
+      <LookUp title={title} />
     </main>
   );
 }

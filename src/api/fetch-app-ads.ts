@@ -1,18 +1,35 @@
-import { ask, portOf, TooLargeError, type Answered, type NamedHost } from '../api/outgoing.js';
-import { CommandError, exit } from './io.js';
+import { ask, portOf, TooLargeError, type Answered, type NamedHost } from './outgoing.js';
 
 const maxBytes = 2_000_000;
 const maxRedirects = 5;
 
+/** Why a developer site gave no app-ads.txt. */
+export class SiteError extends Error {
+  override readonly name = 'SiteError';
+
+  constructor(
+    readonly kind: 'no-address' | 'unreachable' | 'no-file',
+    message: string,
+    /** What to do about it. */
+    readonly fix: string,
+  ) {
+    super(message);
+  }
+}
+
 /**
  * Fetches the app-ads.txt that a developer site serves, as a crawler does: a few redirects, and out of the site's
  * own domain at most once (IAB ads.txt specification, section 3.1); bounded in time and size.
+ * @param mayBeLocal whether the address itself may be one of the local network; redirects into it are never followed
+ * @throws SiteError
  */
-export async function fetchAppAds(address: string): Promise<{ text: string; url: string }> {
+export async function fetchAppAds(
+  address: string,
+  mayBeLocal: boolean,
+): Promise<{ text: string; url: string }> {
   let url = parse(address);
   let left = false;
-  // An address in the local network is fetched when it is given by name; redirects into that network are not followed.
-  const named = [{ host: url.hostname, port: portOf(url) }];
+  const named = mayBeLocal ? [{ host: url.hostname, port: portOf(url) }] : [];
   for (let hop = 0; hop <= maxRedirects; hop++) {
     const { status, headers, text } = await get(url, named);
     const target = headers.location;
@@ -37,9 +54,9 @@ function parse(address: string): URL {
   } catch {
     // Said below, for both cases.
   }
-  throw new CommandError(
+  throw new SiteError(
+    'no-address',
     `${JSON.stringify(address)} is no web address.`,
-    exit.wrongUse,
     'Give one such as https://saltmarsh.example/app-ads.txt.',
   );
 }
@@ -50,19 +67,19 @@ async function get(url: URL, named: readonly NamedHost[]): Promise<Answered> {
     return await ask({ method: 'GET', url: url.href, headers, timeout: 10_000, maxBytes, named });
   } catch (error) {
     if (error instanceof TooLargeError) throw refused(url, `The file is larger than ${maxBytes} bytes.`);
-    throw new CommandError(
+    throw new SiteError(
+      'unreachable',
       `${url.href} cannot be reached: ${error instanceof Error ? error.message : String(error)}.`,
-      exit.unreachable,
       'Check the address, and that the site is up.',
     );
   }
 }
 
-function refused(url: URL, reason: string): CommandError {
-  return new CommandError(
+function refused(url: URL, reason: string): SiteError {
+  return new SiteError(
+    'no-file',
     `${url.href} gives no app-ads.txt. ${reason}`,
-    exit.findings,
-    'Crawlers see what this command sees: serve the file as text/plain at /app-ads.txt.',
+    'Crawlers see the same: serve the file as text/plain at /app-ads.txt.',
   );
 }
 

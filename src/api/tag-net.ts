@@ -1,6 +1,6 @@
-import type { TagQuestion } from '../api/tags.js';
+import type { TagQuestion } from './tags.js';
 import { decodeXml } from '../core/formats/xml/decode.js';
-import { ask, portOf, TooLargeError, type Answered, type NamedHost } from '../api/outgoing.js';
+import { ask, portOf, TooLargeError, type Answered, type NamedHost } from './outgoing.js';
 
 type Answer = TagQuestion['answers'][number];
 type Reached = TagQuestion['reached'][number];

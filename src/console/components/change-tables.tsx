@@ -1,9 +1,9 @@
 import { useRef } from 'react';
-import type { RosterImported } from '../../../api/titles.js';
-import type { ThreeWayChange } from '../../../core/roster/compare.js';
-import { Room, useDrawnRows } from '../../components/virtual.js';
-import { State } from '../../components/states.js';
-import { LedgerTable } from '../../components/ledger-table.js';
+import type { RosterImported } from '../../api/titles.js';
+import type { ThreeWayChange } from '../../core/roster/compare.js';
+import { Room, useDrawnRows } from './virtual.js';
+import { State } from './states.js';
+import { LedgerTable } from './ledger-table.js';
 
 /** A value of the record as a line. */
 export function ValueText({ value }: { value: unknown }) {

@@ -1,0 +1,76 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { copyTitle } from '../../../core/roster/bulk/copy-title.js';
+import { TextField } from '../../components/fields.js';
+import { State } from '../../components/states.js';
+import { TakingView, useTaking } from '../../components/taking.js';
+import { useTitles } from '../../queries.js';
+import { TitleChoice, useChosenTitle } from './title-choice.js';
+import { documentOf } from './titles-document.js';
+
+const blank = { id: '', name: '', android: '', ios: '' };
+
+/** Makes a title like another: networks, placements and settings without the IDs. */
+export function CopyTitle() {
+  const title = useChosenTitle();
+  const known = useTitles().data ?? [];
+  const [draft, setDraft] = useState(blank);
+  const taking = useTaking(() =>
+    documentOf([title], (from) => [
+      [
+        draft.id,
+        copyTitle(from, {
+          name: draft.name,
+          identifiers: {
+            ...(draft.android === '' ? {} : { android: draft.android }),
+            ...(draft.ios === '' ? {} : { ios: draft.ios }),
+          },
+        }),
+      ],
+    ]),
+  );
+  const isTaken = taking.taken === undefined && known.some(({ id }) => id === draft.id);
+  const field = (name: keyof typeof blank, label: string, hint: string) => (
+    <TextField
+      key={name}
+      id={`copy-${name}`}
+      label={label}
+      value={draft[name]}
+      placeholder={hint}
+      onChange={(value) => {
+        setDraft({ ...draft, [name]: value });
+        taking.forget();
+      }}
+      error={taking.error}
+      faultsOf={name === 'android' || name === 'ios' ? [`${name}.identifier`] : [name]}
+      mono={name !== 'name'}
+    />
+  );
+  return (
+    <>
+      <div className="controls">
+        <span className="soft">like</span>
+        <TitleChoice label="Title to copy" />
+      </div>
+      <div className="fields">
+        {field('id', 'Short name', 'tidewick-lite')}
+        {field('name', 'Name', 'Tidewick Lite')}
+        {field('android', 'Application ID (Android)', 'example.saltmarsh.tidewick.lite')}
+        {field('ios', 'Bundle ID (iOS)', 'example.saltmarsh.tidewick.lite')}
+      </div>
+      {isTaken && (
+        <p>
+          <State tone="bad" shape="■">
+            There is a title {draft.id} already. Choose another short name.
+          </State>
+        </p>
+      )}
+      <TakingView taking={taking} isEmpty={draft.id === '' || draft.name === '' || isTaken} />
+      {taking.taken && (
+        <p>
+          <Link to={`/titles/${draft.id}/record`}>See the record of {draft.name}.</Link>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import { useQuery } from '@tanstack/react-query';
+import { call, type CallError } from '../../api.js';
+import type { WiringAnswer } from '../../../api/trees.js';
+import { Controls, NetworkChoice } from '../../components/controls.js';
+import { Diff } from '../../components/diff.js';
+import { Shown } from '../../components/shown.js';
+import { Empty, State } from '../../components/states.js';
+import { useAddress } from '../../components/use-address.js';
+import { keys, useNetworks, useSurvey, type Question } from '../../queries.js';
+import { TakeBack } from './take-back.js';
+import { useLinked } from '../../components/use-linked.js';
+import { WriteBar } from './write-bar.js';
+
+/** The edits that take a network out of the tree, with what only it needed. */
+export function TakeOutView({ question }: { question: Question }) {
+  const [search, set] = useAddress();
+  const names = useNetworks().data ?? [];
+  const survey = useSurvey(question);
+  const carried = new Set(survey.data?.facts.map(({ network }) => network));
+  const network = search.get('network') ?? '';
+  return (
+    <>
+      <p className="soft">
+        What the network alone needs goes; what others need, and what people wrote, stays. The record is not
+        changed: it still asks for the network until a title leaves it.
+      </p>
+      <Controls name="Network to take out">
+        <NetworkChoice
+          all="choose a network"
+          value={network}
+          set={(chosen) => set({ network: chosen })}
+          networks={names.filter(({ id }) => carried.has(id)).map(({ id, name }) => [id, name] as const)}
+        />
+      </Controls>
+      {network === '' ? (
+        <Empty>Choose the network to see what would go.</Empty>
+      ) : (
+        <Unwiring question={question} network={network} />
+      )}
+    </>
+  );
+}
+
+function Unwiring({ question, network }: { question: Question; network: string }) {
+  const { snapshot, title, version } = question;
+  const { linked, isOther } = useLinked(question);
+  const wiring = useQuery<WiringAnswer, CallError>({
+    queryKey: [...keys.work('unwire', snapshot, title, version), network],
+    queryFn: () => call('unwire', { params: { snapshot }, body: { title, network } }),
+    staleTime: Infinity,
+  });
+  return (
+    <>
+      {linked && <TakeBack tree={linked} />}
+      <Shown answer={wiring}>
+        {(found) =>
+          found.edits.length === 0 ? (
+            <p>
+              <State tone="good" shape="●">
+                Nothing of it is in the tree that wiring would take out.
+              </State>
+            </p>
+          ) : (
+            <>
+              <WriteBar
+                wanted={found}
+                title={title}
+                linked={linked}
+                isOther={isOther}
+                command={(folder) => `syndexa unwire ${network} ${folder} --title ${title} --write`}
+              />
+              <Diff patch={found.patch} edits={found.edits} />
+              {found.byHand.length > 0 && (
+                <section aria-label="Left to you">
+                  <h2>Left to you</h2>
+                  <ul>
+                    {found.byHand.map(({ what, why, where }) => (
+                      <li key={`${what} ${why} ${where}`}>
+                        {what} <span className="soft">{why}</span> {where && <code>{where}</code>}
+                      </li>
+                    ))}
+                  </ul>
+                </section>
+              )}
+            </>
+          )
+        }
+      </Shown>
+    </>
+  );
+}

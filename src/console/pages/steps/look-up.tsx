@@ -1,0 +1,47 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { AnswerOf } from '../../../api/routes.js';
+import { call, type CallError } from '../../api.js';
+import { LedgerTable } from '../../components/ledger-table.js';
+import { platformNames } from '../../components/platform-names.js';
+import { ProblemNote, State } from '../../components/states.js';
+
+/** Asks the store whether it lists the editions of a title. */
+export function LookUp({ title }: { title: string }) {
+  const client = useQueryClient();
+  const look = useMutation<AnswerOf<'lookUp'>, CallError>({
+    mutationFn: () => call('lookUp', { params: { title } }),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  return (
+    <section aria-label="In the store">
+      <h2>In the store</h2>
+      <button
+        type="button"
+        className="btn btn-sm btn-outline-primary"
+        disabled={look.isPending}
+        onClick={() => look.mutate()}
+      >
+        {look.isPending ? 'Looking it up…' : 'Look the title up'}
+      </button>
+      {look.error && <ProblemNote error={look.error} />}
+      {look.data && (
+        <LedgerTable heads={['Edition', 'Listed', 'Name', 'Site']}>
+          {look.data.map(({ platform, identifier, listed, name, site }) => (
+            <tr key={platform}>
+              <th scope="row">
+                {platformNames[platform]} <code>{identifier}</code>
+              </th>
+              <td>
+                <State tone={listed ? 'good' : 'open'} shape={listed ? '●' : '○'}>
+                  {listed ? 'listed' : 'not listed'}
+                </State>
+              </td>
+              <td data-label="Name">{name ?? '—'}</td>
+              <td data-label="Site">{site ?? '—'}</td>
+            </tr>
+          ))}
+        </LedgerTable>
+      )}
+    </section>
+  );
+}

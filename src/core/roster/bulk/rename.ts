@@ -1,0 +1,86 @@
+import { putAt } from '../../text/own-values.js';
+import { Slug } from '../../words/words.js';
+import type { Title } from '../model.js';
+
+/** A placement, and the name that a pattern gives it. */
+export interface Renaming {
+  from: string;
+  to: string;
+}
+
+/** A name that a pattern cannot give, and why. */
+export interface RenamingFault extends Renaming {
+  message: string;
+}
+
+/**
+ * The new names of placements whose names fit a pattern. Each `*` stands for any text and is kept: `home-*` as `start-*`
+ * makes `start-footer` of `home-footer`.
+ */
+export function renamings(
+  { placements }: Pick<Title, 'placements'>,
+  pattern: string,
+  replacement: string,
+): { names: Renaming[]; faults: RenamingFault[] } {
+  const stars = [...pattern].filter((one) => one === '*').length;
+  const kept = [...replacement].filter((one) => one === '*').length;
+  const fitting = Object.keys(placements).flatMap((from) => {
+    const parts = partsOf(from, pattern.split('*'));
+    if (!parts) return [];
+    let at = 0;
+    return [{ from, to: replacement.replace(/\*/g, () => parts[at++] ?? '') }];
+  });
+  const staying = new Set(
+    Object.keys(placements).filter((name) => !fitting.some(({ from }) => from === name)),
+  );
+  const names: Renaming[] = [];
+  const faults: RenamingFault[] = [];
+  const taken = new Map<string, string>();
+  for (const one of fitting) {
+    const message =
+      kept > stars ? 'The new name has more stars than the pattern.' : faultOf(one, staying, taken);
+    if (message !== undefined) faults.push({ ...one, message });
+    else if (one.from !== one.to) names.push(one);
+    taken.set(one.to, one.from);
+  }
+  return { names, faults };
+}
+
+/** What each star of a pattern stands for in a name, as short as possible; undefined where the name does not fit. */
+function partsOf(name: string, texts: readonly string[]): string[] | undefined {
+  const [first = '', ...others] = texts;
+  const last = others.pop();
+  if (last === undefined) return name === first ? [] : undefined;
+  if (!name.startsWith(first)) return undefined;
+  const parts: string[] = [];
+  let at = first.length;
+  for (const text of others) {
+    const next = name.indexOf(text, at);
+    if (next < 0) return undefined;
+    parts.push(name.slice(at, next));
+    at = next + text.length;
+  }
+  if (!name.endsWith(last) || name.length - last.length < at) return undefined;
+  return [...parts, name.slice(at, name.length - last.length)];
+}
+
+function faultOf(
+  { from, to }: Renaming,
+  staying: ReadonlySet<string>,
+  taken: ReadonlyMap<string, string>,
+): string | undefined {
+  if (!Slug.safeParse(to).success)
+    return 'A name has small letters, digits and single dashes only, and begins with a letter.';
+  const twin = taken.get(to);
+  if (twin !== undefined && twin !== from) return `${twin} would have the same name.`;
+  return staying.has(to) ? 'A placement has this name already.' : undefined;
+}
+
+/** A title with placements of other names, in the same order. */
+export function withNames(title: Title, names: readonly Renaming[]): Title {
+  const to = new Map(names.map((one) => [one.from, one.to]));
+  const placements: Title['placements'] = {};
+  for (const [name, placement] of Object.entries(title.placements))
+    putAt(placements, to.get(name) ?? name, placement);
+  return { ...title, placements };
+}
