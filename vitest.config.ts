@@ -31,6 +31,8 @@ export default defineConfig({
           include: ['tests/e2e/**/*.test.ts'],
           testTimeout: Number(process.env.SYNDEXA_TEST_TIMEOUT ?? 300_000),
           hookTimeout: 300_000,
+          // As for the unit tests.
+          isolate: false,
           expect: { poll: { timeout: 60_000 } },
           // Most of their time goes into waiting for the processes that they drive.
           maxWorkers: 2,

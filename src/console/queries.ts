@@ -106,7 +106,10 @@ export const useSearch = (text: string): Answer<'search'> =>
   });
 
 export const useTitle = (title: string): Answer<'showTitle'> =>
-  useQuery({ queryKey: keys.title(title), queryFn: () => call('showTitle', { params: { title } }) });
+  useQuery({
+    queryKey: keys.title(title),
+    queryFn: title === '' ? skipToken : () => call('showTitle', { params: { title } }),
+  });
 
 export const useBoard = (title: string): Answer<'board'> =>
   useQuery({ queryKey: keys.board(title), queryFn: () => call('board', { params: { title } }) });
@@ -121,7 +124,10 @@ export const useNetworks = (): Answer<'listNetworks'> =>
   useQuery({ queryKey: keys.networks, queryFn: () => call('listNetworks') });
 
 export const useNetwork = (network: string): Answer<'showNetwork'> =>
-  useQuery({ queryKey: keys.network(network), queryFn: () => call('showNetwork', { params: { network } }) });
+  useQuery({
+    queryKey: keys.network(network),
+    queryFn: network === '' ? skipToken : () => call('showNetwork', { params: { network } }),
+  });
 
 /** What a snapshot is asked: the same question of the same snapshot and version is asked once. */
 export interface Question {

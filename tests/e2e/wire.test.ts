@@ -86,7 +86,7 @@ describe('a write of 100 files that is killed', () => {
       });
     });
 
-  it('leaves the tree old or new at twenty random moments, and undo makes it old again', async () => {
+  it('leaves the tree old or new at twelve random moments, and undo makes it old again', async () => {
     const files = Object.fromEntries(
       Array.from({ length: count }, (_, index) => [
         `app/src/main/java/example/brine/kelp/Screen${index}.kt`,
@@ -104,9 +104,9 @@ describe('a write of 100 files that is killed', () => {
     expect((await syndexa(['undo', 'tree'], home)).code).toBe(0);
     expect(state()).toEqual(old);
     const seen = new Set<string>();
-    for (let moment = 0; moment < 20; moment++) {
+    for (let moment = 0; moment < 12; moment++) {
       // From the first third on: before it nothing is written yet. The fraction within each step is random.
-      await killed(whole * (0.3 + (0.75 * (moment + Math.random())) / 20));
+      await killed(whole * (0.3 + (0.75 * (moment + Math.random())) / 12));
       const cut = readdirSync(tree).some((name) => name.startsWith('.syndexa-write'));
       const { code, err, out } = await syndexa(['undo', 'tree', '--list', '--json'], home);
       expect(code).toBe(0);

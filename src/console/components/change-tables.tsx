@@ -1,6 +1,7 @@
 import { useRef } from 'react';
 import type { RosterImported } from '../../api/titles.js';
 import type { ThreeWayChange } from '../../core/roster/compare.js';
+import type { Settled } from '../../core/roster/merge-changes.js';
 import { Room, useDrawnRows } from './virtual.js';
 import { State } from './states.js';
 import { LedgerTable } from './ledger-table.js';
@@ -50,45 +51,56 @@ export function ChangeTable({ changes }: { changes: RosterImported['changes'] })
   );
 }
 
-/** What the record and the document changed since the document was written. */
-export function ThreeWayTable({ changes }: { changes: readonly ThreeWayChange[] }) {
+interface ThreeWayProps {
+  changes: readonly ThreeWayChange[];
+  /** Which side was chosen for a field that both changed. */
+  settled: Settled;
+  settle: (path: string, side: 'record' | 'document') => void;
+}
+
+/** What the record and the document changed since the document was written; one of two values is chosen here. */
+export function ThreeWayTable({ changes, settled, settle }: ThreeWayProps) {
   if (changes.length === 0) return null;
   return (
-    <table className="ledger cards mt-3">
-      <caption>What changed since the document was written</caption>
-      <thead>
-        <tr>
-          <th scope="col">Field</th>
-          <th scope="col">When it was written</th>
-          <th scope="col">In the record now</th>
-          <th scope="col">In the document</th>
-        </tr>
-      </thead>
-      <tbody>
-        {changes.map(({ path, base, record, document, conflict }) => (
-          <tr key={path} className={conflict ? 'cell-wrong' : undefined}>
-            <td className="place">
-              {path}
+    <div className="mt-3">
+      <LedgerTable heads={['Field', 'When it was written', 'In the record now', 'In the document']}>
+        {changes.map(({ path, base, record, document, conflict }) => {
+          const side = (name: 'record' | 'document', value: unknown) => (
+            <>
               {conflict && (
-                <div>
-                  <State tone="bad" shape="✕">
-                    both changed it
-                  </State>
-                </div>
-              )}
-            </td>
-            <td data-label="When it was written">
-              <ValueText value={base} />
-            </td>
-            <td data-label="In the record now">
-              <ValueText value={record} />
-            </td>
-            <td data-label="In the document">
-              <ValueText value={document} />
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+                <input
+                  type="radio"
+                  className="form-check-input"
+                  name={path}
+                  aria-label={`${path}: take what is in the ${name}`}
+                  checked={settled.get(path) === name}
+                  onChange={() => settle(path, name)}
+                />
+              )}{' '}
+              <ValueText value={value} />
+            </>
+          );
+          return (
+            <tr key={path} className={conflict && !settled.has(path) ? 'cell-wrong' : undefined}>
+              <td className="place">
+                {path}
+                {conflict && (
+                  <div>
+                    <State tone="bad" shape="✕">
+                      both changed it
+                    </State>
+                  </div>
+                )}
+              </td>
+              <td data-label="When it was written">
+                <ValueText value={base} />
+              </td>
+              <td data-label="In the record now">{side('record', record)}</td>
+              <td data-label="In the document">{side('document', document)}</td>
+            </tr>
+          );
+        })}
+      </LedgerTable>
+    </div>
   );
 }

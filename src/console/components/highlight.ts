@@ -69,8 +69,7 @@ export function highlightLines(path: string, lines: readonly string[]): Token[][
           if (index > 0) found.push([]);
           if (text !== '') found.at(-1)?.push({ text, className });
         }
-      else if (node.type === 'element')
-        walk(node.children as Node[], classOf(node.properties.className) ?? className);
+      else if (node.type === 'element') walk(node.children, classOf(node.properties.className) ?? className);
   };
   walk(lowlight.highlight(language, lines.join('\n')).children, '');
   return found;

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { BodyOf } from '../../api/routes.js';
 import type { RosterImported } from '../../api/titles.js';
 import { call, type CallError } from '../api.js';
-import { ChangeTable, ThreeWayTable } from './change-tables.js';
+import { ChangeTable } from './change-tables.js';
 import { Done, ProblemNote } from './states.js';
 
 /** What is taken into the record: a roster document, and the profiles that belong to it. */
@@ -78,7 +78,6 @@ export function TakingView({ taking, isEmpty }: { taking: Taking; isEmpty: boole
         </button>
       </div>
       {error && <ProblemNote error={error} whole={error.problem.code === 'invalid'} />}
-      {error?.problem.code === 'stale' && <ThreeWayTable changes={error.problem.changes ?? []} />}
       {previewed && (
         <section aria-label="What would change">
           <ChangeTable changes={previewed.changes} />

@@ -30,6 +30,15 @@ export function settingProblems(
   ];
 }
 
+/** A format with its article: a banner, an interstitial. */
+function aFormat(format: Format): string {
+  return `${/^[aeiou]/.test(format) ? 'an' : 'a'} ${format}`;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
 /** Faults that no network has to be asked for, by setting. */
 function alone(
   settings: Settings,
@@ -43,11 +52,11 @@ function alone(
       fix: 'Name at least one of text, image, video.',
     };
   const only: [keyof Settings, Format[], string][] = [
-    ['reward', ['rewarded'], `A ${format} gives no reward.`],
-    ['size', ['banner'], `Only a banner has a size class, not a ${format}.`],
-    ['anchor', ['banner'], `Only a banner is anchored, not a ${format}.`],
-    ['every', ['native'], `Only a native ad comes every so many items, not a ${format}.`],
-    ['first', ['native'], `Only a native ad can be in a list, not a ${format}.`],
+    ['reward', ['rewarded'], `${capital(aFormat(format))} gives no reward.`],
+    ['size', ['banner'], `Only a banner has a size class, not ${aFormat(format)}.`],
+    ['anchor', ['banner'], `Only a banner is anchored, not ${aFormat(format)}.`],
+    ['every', ['native'], `Only a native ad comes every so many items, not ${aFormat(format)}.`],
+    ['first', ['native'], `Only a native ad can be in a list, not ${aFormat(format)}.`],
   ];
   for (const [field, formats, message] of only)
     if (settings[field] !== undefined && !formats.includes(format))
@@ -105,7 +114,7 @@ const refusals: Partial<Record<keyof Settings, (against: Against) => Fault | und
     const odd = rules.content && content?.find((kind) => !rules.content?.includes(kind));
     return odd
       ? {
-          message: `${network} shows no ${odd} in a ${format}.`,
+          message: `${network} shows no ${odd} in ${aFormat(format)}.`,
           fix: `It shows ${rules.content?.join(', ')}.`,
         }
       : undefined;
@@ -165,7 +174,7 @@ function refusedRefresh({ settings: { refresh }, format, rules, network }: Again
   if (!rules.refresh)
     return refresh === 'off'
       ? undefined
-      : { message: `${network} never refreshes a ${format}.`, fix: 'Take it out.' };
+      : { message: `${network} never refreshes ${aFormat(format)}.`, fix: 'Take it out.' };
   const { managed, off, min, max } = rules.refresh;
   const isTaken = refresh === 'managed' ? managed : refresh === 'off' ? off : within(refresh, rules.refresh);
   return isTaken

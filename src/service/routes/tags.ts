@@ -19,7 +19,8 @@ export const tagHandlers = {
         : [[query.title, roster.get(query.title).title] as const];
     return recordTags(new Map(titles), profiles.profiles());
   },
-  followTag: async ({ body: { text, media, partner, ...asked }, signal }, { runner, home, now }) => {
+  followTag: async ({ body: { text, media, partner, ...asked }, signal }, service) => {
+    const { runner, home } = service;
     if (text === undefined && !/^https?:\/\//i.test(asked.start))
       throw new ServiceError(
         'invalid',
@@ -34,7 +35,7 @@ export const tagHandlers = {
         fix: 'Start one: syndexa partner start.',
       });
     return followTag(
-      { ...asked, at: now().toISOString(), seed: randomInt(100_000_000) },
+      { ...asked, at: service.now().toISOString(), seed: randomInt(100_000_000) },
       {
         named: namedHosts(card?.url ?? '', []),
         via: viaPartner(card?.url),

@@ -26,7 +26,7 @@ function board(cells: Partial<BoardCell>[], summary: Board['editions'][number]['
         found: null,
         tree: 'kelp',
         before: null,
-      snapshot: 's',
+        snapshot: 's',
         readAt: '2026-11-15T12:00:00Z',
         summary,
       },

@@ -129,7 +129,7 @@ describe('validating a title', () => {
           },
         },
       }),
-      'never refreshes a interstitial',
+      'never refreshes an interstitial',
       'Take it out',
     ],
     [

@@ -152,8 +152,8 @@ function Compared({ found: { missing, odd, more, there } }: { found: Attribution
   );
 }
 
-/** A list as networks publish it, or the part of a property list: its faults, and what it lacks. */
-function InList() {
+/** A list that is open here: its faults, and what it would be with all that is needed. */
+function useList() {
   const [text, setText] = useKept('attribution');
   const [name, setName] = useState('list.plist');
   const [lists, setLists] = useState<string[]>([]);
@@ -170,24 +170,25 @@ function InList() {
     queryFn: ({ signal }) => call('mergeAttribution', { body: { text: settled, path: name, lists }, signal }),
     retry: false,
   });
-  const open = async (files: FileList | null) =>
-    setLists(await Promise.all([...(files ?? [])].map((file) => file.text())));
-  const openFirst = async (file: File | undefined) => {
+  const open = async (file: File | undefined) => {
     if (!file) return;
     setName(file.name);
     setText(await file.text());
   };
+  const openLists = async (files: FileList | null) =>
+    setLists(await Promise.all([...(files ?? [])].map((file) => file.text())));
+  return { text, setText, name, open, openLists, isGiven, lint, merged };
+}
+
+/** A list as networks publish it, or the part of a property list: its faults, and what it lacks. */
+function InList() {
+  const { text, setText, name, open, openLists, isGiven, lint, merged } = useList();
   return (
     <>
-      <label className="form-label" htmlFor="attribution-file">
-        A property list or a list of a network
-      </label>
-      <input
+      <ListFile
         id="attribution-file"
-        type="file"
-        className="form-control form-control-sm"
-        accept=".plist,.xml,.json"
-        onChange={(event) => void openFirst(event.target.files?.[0])}
+        label="A property list or a list of a network"
+        open={(files) => void open(files?.[0])}
       />
       <TextArea
         id="attribution-text"
@@ -196,21 +197,41 @@ function InList() {
         set={setText}
         hint="<array>…</array> or a JSON list"
       />
-      <label className="form-label mt-2" htmlFor="attribution-lists">
-        Lists that networks publish, to be brought in as well
-      </label>
-      <input
+      <ListFile
         id="attribution-lists"
-        type="file"
-        multiple
-        className="form-control form-control-sm"
-        accept=".plist,.xml,.json"
-        onChange={(event) => void open(event.target.files)}
+        label="Lists that networks publish, to be brought in as well"
+        isMultiple
+        open={(files) => void openLists(files)}
       />
       {isGiven && lint.error && <ProblemNote error={lint.error} />}
       {isGiven && lint.data && <Linted lint={lint.data} />}
       {isGiven && merged.error && <ProblemNote error={merged.error} />}
       {isGiven && merged.data && <Merged merged={merged.data} name={name} />}
+    </>
+  );
+}
+
+interface ListFileProps {
+  id: string;
+  label: string;
+  isMultiple?: boolean;
+  open: (files: FileList | null) => void;
+}
+
+function ListFile({ id, label, isMultiple = false, open }: ListFileProps) {
+  return (
+    <>
+      <label className="form-label mt-2" htmlFor={id}>
+        {label}
+      </label>
+      <input
+        id={id}
+        type="file"
+        multiple={isMultiple}
+        className="form-control form-control-sm"
+        accept=".plist,.xml,.json"
+        onChange={(event) => open(event.target.files)}
+      />
     </>
   );
 }

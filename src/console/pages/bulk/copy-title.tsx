@@ -10,25 +10,16 @@ import { documentOf } from './titles-document.js';
 
 const blank = { id: '', name: '', android: '', ios: '' };
 
+function useCopying(title: string, { id, name, android, ios }: typeof blank) {
+  const identifiers = { ...(android === '' ? {} : { android }), ...(ios === '' ? {} : { ios }) };
+  return useTaking(() => documentOf([title], (from) => [[id, copyTitle(from, { name, identifiers })]]));
+}
+
 /** Makes a title like another: networks, placements and settings without the IDs. */
 export function CopyTitle() {
-  const title = useChosenTitle();
   const known = useTitles().data ?? [];
   const [draft, setDraft] = useState(blank);
-  const taking = useTaking(() =>
-    documentOf([title], (from) => [
-      [
-        draft.id,
-        copyTitle(from, {
-          name: draft.name,
-          identifiers: {
-            ...(draft.android === '' ? {} : { android: draft.android }),
-            ...(draft.ios === '' ? {} : { ios: draft.ios }),
-          },
-        }),
-      ],
-    ]),
-  );
+  const taking = useCopying(useChosenTitle(), draft);
   const isTaken = taking.taken === undefined && known.some(({ id }) => id === draft.id);
   const field = (name: keyof typeof blank, label: string, hint: string) => (
     <TextField

@@ -1,29 +1,30 @@
-import { enrol } from '../../../core/roster/bulk/enrol.js';
+import { useState } from 'react';
+import type { Profile } from '../../../core/network/model.js';
+import { enrol, type PassedOver } from '../../../core/roster/bulk/enrol.js';
 import { Finder, NetworkChoice } from '../../components/controls.js';
 import { Empty } from '../../components/states.js';
 import { TakingView, useTaking } from '../../components/taking.js';
-import { useKept } from '../../components/use-kept.js';
 import { useAddress } from '../../components/use-address.js';
-import { useNetworks, useTitles } from '../../queries.js';
+import { useKept } from '../../components/use-kept.js';
+import { useNetwork, useNetworks, useTitles } from '../../queries.js';
 import { documentOf } from './titles-document.js';
 
 /** Titles are chosen in a list of so many; of more, the finder shows those that are meant. */
 const listed = 200;
 
-/** Uses a network in many titles, at every placement whose format it offers. */
+/** Uses a network in many titles, at every placement whose format and settings it offers. */
 export function EnrolMany() {
   const [search, set] = useAddress();
   const networks = useNetworks().data ?? [];
-  const titles = useTitles().data ?? [];
-  const network = networks.find(({ id }) => id === search.get('network'));
+  const network = search.get('network') ?? '';
+  const find = (search.get('find') ?? '').trim().toLowerCase();
+  const fitting = (useTitles().data ?? []).filter(({ id, name }) =>
+    `${id} ${name}`.toLowerCase().includes(find),
+  );
+  const profile = useNetwork(network).data?.profile;
   const [kept, keep, forget] = useKept('titles to enrol');
   const chosen = new Set(kept.split(' ').filter(Boolean));
-  const find = (search.get('find') ?? '').trim().toLowerCase();
-  const fitting = titles.filter(({ id, name }) => `${id} ${name}`.toLowerCase().includes(find));
-  const taking = useTaking(
-    () => documentOf([...chosen], (title, id) => (network ? [[id, enrol(title, network).title]] : [])),
-    forget,
-  );
+  const { taking, passedOver } = useEnrolling([...chosen], profile, forget);
   const choose = (next: ReadonlySet<string>) => {
     keep([...next].join(' '));
     taking.forget();
@@ -33,7 +34,7 @@ export function EnrolMany() {
       <div className="controls">
         <NetworkChoice
           all="choose a network"
-          value={network?.id ?? ''}
+          value={network}
           set={(id) => {
             set({ network: id });
             taking.forget();
@@ -60,9 +61,44 @@ export function EnrolMany() {
           {chosen.size} chosen
         </span>
       </div>
-      {fitting.length === 0 && <Empty>No title is called that.</Empty>}
-      <ul className="tick-list">
-        {fitting.slice(0, listed).map(({ id, name, networks: used }) => (
+      <TitleTicks titles={fitting} network={network} chosen={chosen} choose={choose} />
+      <TakingView taking={taking} isEmpty={!profile || chosen.size === 0} />
+      {taking.previewed && <PassedOverList passedOver={passedOver} />}
+    </>
+  );
+}
+
+type Passed = PassedOver & { title: string };
+
+function useEnrolling(titles: readonly string[], profile: Profile | undefined, done: () => void) {
+  const [passedOver, setPassedOver] = useState<Passed[]>([]);
+  const taking = useTaking(async () => {
+    const passed: Passed[] = [];
+    const incoming = await documentOf(titles, (title, id) => {
+      if (!profile) return [];
+      const enrolled = enrol(title, profile);
+      passed.push(...enrolled.passedOver.map((one) => ({ ...one, title: id })));
+      return [[id, enrolled.title]];
+    });
+    setPassedOver(passed);
+    return incoming;
+  }, done);
+  return { taking, passedOver };
+}
+
+interface TitleTicksProps {
+  titles: readonly { id: string; name: string; networks: readonly string[] }[];
+  network: string;
+  chosen: ReadonlySet<string>;
+  choose: (next: ReadonlySet<string>) => void;
+}
+
+function TitleTicks({ titles, network, chosen, choose }: TitleTicksProps) {
+  if (titles.length === 0) return <Empty>No title is called that.</Empty>;
+  return (
+    <>
+      <ul className="tick-list" tabIndex={0} aria-label="Titles">
+        {titles.slice(0, listed).map(({ id, name, networks: used }) => (
           <li key={id}>
             <label>
               <input
@@ -76,16 +112,32 @@ export function EnrolMany() {
                   choose(next);
                 }}
               />{' '}
-              {name}{' '}
-              <span className="soft">{network && used.includes(network.id) ? 'uses it already' : id}</span>
+              {name} <span className="soft">{used.includes(network) ? 'uses it already' : id}</span>
             </label>
           </li>
         ))}
       </ul>
-      {fitting.length > listed && (
-        <p className="soft">and {fitting.length - listed} more: find them by name.</p>
+      {titles.length > listed && (
+        <p className="soft">and {titles.length - listed} more: find them by name.</p>
       )}
-      <TakingView taking={taking} isEmpty={!network || chosen.size === 0} />
     </>
+  );
+}
+
+function PassedOverList({ passedOver }: { passedOver: readonly Passed[] }) {
+  if (passedOver.length === 0) return null;
+  return (
+    <section aria-label="Placements that are passed over">
+      <h2>
+        Passed over <span className="soft">{passedOver.length}</span>
+      </h2>
+      <ul>
+        {passedOver.map(({ title, placement, message }) => (
+          <li key={`${title} ${placement}`}>
+            {title}, {placement}: {message}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

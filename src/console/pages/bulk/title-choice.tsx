@@ -6,7 +6,8 @@ import { useTitles } from '../../queries.js';
 export function useChosenTitle(): string {
   const [search] = useAddress();
   const titles = useTitles().data ?? [];
-  return search.get('title') ?? titles[0]?.id ?? '';
+  const asked = titles.find(({ id }) => id === search.get('title'));
+  return (asked ?? titles[0])?.id ?? '';
 }
 
 /** Chooses one of the titles. */

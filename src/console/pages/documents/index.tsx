@@ -2,6 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { call, type CallError } from '../../api.js';
+import { Merge } from './merge.js';
 import { Heading } from '../../components/heading.js';
 import { saveFile } from '../../components/save-file.js';
 import { ProblemNote } from '../../components/states.js';
@@ -34,28 +35,18 @@ function Import({ text, setText }: { text: string; setText: (text: string) => vo
     prune: isPruned,
     profiles: profiles.map((profile) => profile.text),
   }));
-  const open = async (chosen: FileList) => {
-    const read = await Promise.all(
-      [...chosen].map(async (file) => ({ name: file.name, text: await file.text() })),
-    );
-    const isProfile = (file: { text: string }) => /^profile:/m.test(file.text);
-    setProfiles(read.filter(isProfile));
-    setText(read.find((file) => !isProfile(file))?.text ?? '');
+  const change = (next: string) => {
+    setText(next);
     take.forget();
+  };
+  const open = async (chosen: FileList) => {
+    const read = await openDocuments(chosen);
+    setProfiles(read.profiles);
+    change(read.document);
   };
   return (
     <>
-      <label className="form-label" htmlFor="document-files">
-        A document, and the profiles that belong to it
-      </label>
-      <input
-        id="document-files"
-        type="file"
-        multiple
-        accept=".yaml,.yml"
-        className="form-control"
-        onChange={(event) => event.target.files && void open(event.target.files)}
-      />
+      <DocumentFiles open={(chosen) => void open(chosen)} />
       <label className="form-label mt-2" htmlFor="document-text">
         Or its text
       </label>
@@ -66,10 +57,7 @@ function Import({ text, setText }: { text: string; setText: (text: string) => vo
         value={text}
         spellCheck={false}
         placeholder={'syndexa: 1\ntitles:\n  tidewick:\n    …'}
-        onChange={(event) => {
-          setText(event.target.value);
-          take.forget();
-        }}
+        onChange={(event) => change(event.target.value)}
       />
       {profiles.length > 0 && (
         <p className="soft mt-2">With the profiles {profiles.map(({ name }) => name).join(', ')}.</p>
@@ -85,6 +73,36 @@ function Import({ text, setText }: { text: string; setText: (text: string) => vo
         }}
       />
       <TakingView taking={take} isEmpty={text.trim() === ''} />
+      {take.error?.problem.code === 'stale' && (
+        <Merge document={text} changes={take.error.problem.changes ?? []} merged={change} />
+      )}
+    </>
+  );
+}
+
+/** Of the files that were chosen, the roster document, and the profiles that belong to it. */
+async function openDocuments(chosen: FileList) {
+  const read = await Promise.all(
+    [...chosen].map(async (file) => ({ name: file.name, text: await file.text() })),
+  );
+  const isProfile = (file: { text: string }) => /^profile:/m.test(file.text);
+  return { profiles: read.filter(isProfile), document: read.find((file) => !isProfile(file))?.text ?? '' };
+}
+
+function DocumentFiles({ open }: { open: (chosen: FileList) => void }) {
+  return (
+    <>
+      <label className="form-label" htmlFor="document-files">
+        A document, and the profiles that belong to it
+      </label>
+      <input
+        id="document-files"
+        type="file"
+        multiple
+        accept=".yaml,.yml"
+        className="form-control"
+        onChange={(event) => event.target.files && open(event.target.files)}
+      />
     </>
   );
 }

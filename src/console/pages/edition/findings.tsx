@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { CheckReport, Finding } from '../../../core/checks/model.js';
 import { Accept } from './accept.js';
+import { Acceptances } from './acceptances.js';
 import { ChooseEditor, EditorLink } from '../../components/editor-link.js';
 import { Chain, placeText, SourceLines } from '../../components/evidence.js';
 import type { PlatformName } from '../../components/platform-names.js';
@@ -29,19 +30,22 @@ function Findings({
   platform: PlatformName;
   question: Question;
 }) {
+  useFindingKeys();
   const mine = report.findings.filter(
     (finding) => finding.platform === platform || finding.platform === null,
   );
   if (mine.length === 0) {
     return (
-      <p>
-        <State tone="good" shape="●">
-          Nothing is wrong with this edition.
-        </State>
-      </p>
+      <>
+        <p>
+          <State tone="good" shape="●">
+            Nothing is wrong with this edition.
+          </State>
+        </p>
+        <Acceptances title={question.title} />
+      </>
     );
   }
-  useFindingKeys();
   const byWiring = mine.filter(({ fix, accepted }) => fix && !isAccepted(accepted));
   const byHand = mine.filter(({ fix, accepted }) => !fix && !isAccepted(accepted));
   const accepted = mine.filter((finding) => isAccepted(finding.accepted));
@@ -56,6 +60,7 @@ function Findings({
       </Group>
       <Group name="Left to you" findings={byHand} question={question} />
       <Group name="Accepted" findings={accepted} question={question} />
+      <Acceptances title={question.title} />
     </>
   );
 }

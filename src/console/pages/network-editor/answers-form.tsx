@@ -8,56 +8,20 @@ import { ProblemNote } from '../../components/states.js';
 import { useAddress } from '../../components/use-address.js';
 import { useKept } from '../../components/use-kept.js';
 import { answersOf, parts, type AnswerFields } from './answers.js';
-import { DraftIt } from './start.js';
+import { DraftIt } from './draft-it.js';
 
 /** What is asked about a network, part by part; what was answered is kept in the tab. */
 export function Answers({ setText, hasText }: { setText: (text: string) => void; hasText: boolean }) {
   const [search, set] = useAddress();
   const step = Math.min(Math.max(Number(search.get('step') ?? 1) || 1, 1), parts.length);
-  const [kept, keep] = useKept('profile answers', '{}');
-  const fields = JSON.parse(kept) as AnswerFields;
-  const answers = new Map(Object.entries(fields));
-  const at = (field: string) => answers.get(field) ?? '';
-  const put = (field: string, value: string) => keep(JSON.stringify({ ...fields, [field]: value }));
-  const formats = (at('formats') || 'banner').split(' ');
-  const platforms = (at('platforms') || platformKeys.join(' ')).split(' ');
-  const draft = useMutation<ProfileDraft, CallError>({
-    mutationFn: () => call('draftNetwork', { body: answersOf(fields, formats, platforms) }),
-    onSuccess: ({ text }) => setText(text),
-  });
+  const { at, put, formats, platforms, draft } = useAnswers(setText);
   const part = parts[step - 1] ?? parts[0];
   if (!part) return null;
   return (
     <form aria-label={part.name} onSubmit={(event) => event.preventDefault()}>
-      <nav className="subnav" aria-label="Questions">
-        {parts.map(({ name }, index) => (
-          <button
-            key={name}
-            type="button"
-            className={index + 1 === step ? 'active' : ''}
-            aria-current={index + 1 === step ? 'step' : undefined}
-            onClick={() => set({ step: String(index + 1) })}
-          >
-            {index + 1} {name}
-          </button>
-        ))}
-      </nav>
+      <Questions step={step} go={(next) => set({ step: String(next) })} />
       <p className="soft">{part.about}</p>
-      <div className="fields">
-        {part.questions.map(({ field, label, hint }) => (
-          <TextField
-            key={field}
-            id={`answer-${field}`}
-            label={label}
-            value={at(field)}
-            placeholder={hint}
-            onChange={(value) => put(field, value)}
-            error={draft.error}
-            faultsOf={[field]}
-            mono={field !== 'name' && field !== 'about'}
-          />
-        ))}
-      </div>
+      <PartFields part={part} at={at} put={put} error={draft.error} />
       {step === 1 && (
         <>
           <Ticks
@@ -94,6 +58,68 @@ export function Answers({ setText, hasText }: { setText: (text: string) => void;
         />
       </div>
     </form>
+  );
+}
+
+/** The answers of this tab, and the call that makes a draft of them. */
+function useAnswers(setText: (text: string) => void) {
+  const [kept, keep] = useKept('profile answers', '{}');
+  const fields = JSON.parse(kept) as AnswerFields;
+  const answers = new Map(Object.entries(fields));
+  const at = (field: string) => answers.get(field) ?? '';
+  const put = (field: string, value: string) => keep(JSON.stringify({ ...fields, [field]: value }));
+  const formats = (at('formats') || 'banner').split(' ');
+  const platforms = (at('platforms') || platformKeys.join(' ')).split(' ');
+  const draft = useMutation<ProfileDraft, CallError>({
+    mutationFn: () => call('draftNetwork', { body: answersOf(fields, formats, platforms) }),
+    onSuccess: ({ text }) => setText(text),
+  });
+  return { at, put, formats, platforms, draft };
+}
+
+/** The parts of the form, by number. */
+function Questions({ step, go }: { step: number; go: (step: number) => void }) {
+  return (
+    <nav className="subnav" aria-label="Questions">
+      {parts.map(({ name }, index) => (
+        <button
+          key={name}
+          type="button"
+          className={index + 1 === step ? 'active' : ''}
+          aria-current={index + 1 === step ? 'step' : undefined}
+          onClick={() => go(index + 1)}
+        >
+          {index + 1} {name}
+        </button>
+      ))}
+    </nav>
+  );
+}
+
+interface PartFieldsProps {
+  part: (typeof parts)[number];
+  at: (field: string) => string;
+  put: (field: string, value: string) => void;
+  error: CallError | null;
+}
+
+function PartFields({ part, at, put, error }: PartFieldsProps) {
+  return (
+    <div className="fields">
+      {part.questions.map(({ field, label, hint }) => (
+        <TextField
+          key={field}
+          id={`answer-${field}`}
+          label={label}
+          value={at(field)}
+          placeholder={hint}
+          onChange={(value) => put(field, value)}
+          error={error}
+          faultsOf={[field]}
+          mono={field !== 'name' && field !== 'about'}
+        />
+      ))}
+    </div>
   );
 }
 

@@ -83,36 +83,11 @@ interface ProfileFormProps {
 }
 
 function ProfileForm({ text, setText, forget, saved }: ProfileFormProps) {
-  const settled = useSettled(text);
-  const schema = useQuery<CompletionSchema>({
-    queryKey: ['schema', 'profile'],
-    queryFn: async () => (await fetch('/api/v1/schemas/profile')).json() as Promise<CompletionSchema>,
-    staleTime: Infinity,
-  });
-  const lint = useQuery<LintAnswer, CallError>({
-    queryKey: ['lint', settled],
-    queryFn: ({ signal }) => call('lintNetwork', { body: { text: settled }, signal }),
-    placeholderData: (before) => before,
-  });
-  const faults = useMemo(() => lint.data?.problems ?? [], [lint.data]);
-  const marked = useMemo(
-    () =>
-      faults.map(({ field, message, fix, place }) => ({
-        message: [field && `${field}:`, message, fix].filter(Boolean).join(' '),
-        place: place ?? { line: 1, column: 1 },
-      })),
-    [faults],
-  );
+  const { settled, schema, lint, marked } = useLint(text);
   return (
     <>
       <Suspense fallback={<p className="soft">Loading the editor…</p>}>
-        <YamlEditor
-          label="The profile"
-          text={text}
-          setText={setText}
-          problems={marked}
-          schema={schema.data}
-        />
+        <YamlEditor label="The profile" text={text} setText={setText} problems={marked} schema={schema} />
       </Suspense>
       <p className="soft mt-1">
         <kbd>Ctrl</kbd> <kbd>Space</kbd> lists what may stand at a place. What you write is kept in this tab.
@@ -127,20 +102,7 @@ function ProfileForm({ text, setText, forget, saved }: ProfileFormProps) {
       </p>
       <section aria-label="What is wrong with it">
         {lint.error && <ProblemNote error={lint.error} />}
-        {lint.data && (
-          <p role="status">
-            {lint.data.ok ? (
-              <State tone="good" shape="✔">
-                The profile of {lint.data.id} is right.
-              </State>
-            ) : (
-              <State tone="bad" shape="■">
-                {faults.length} {faults.length === 1 ? 'fault' : 'faults'}
-              </State>
-            )}
-          </p>
-        )}
-        <FaultList faults={faults} />
+        {lint.data && <Linted lint={lint.data} />}
       </section>
       {lint.data?.ok && (
         <>
@@ -150,4 +112,48 @@ function ProfileForm({ text, setText, forget, saved }: ProfileFormProps) {
       )}
     </>
   );
+}
+
+function Linted({ lint: { ok, id, problems } }: { lint: LintAnswer }) {
+  return (
+    <>
+      <p role="status">
+        {ok ? (
+          <State tone="good" shape="✔">
+            The profile of {id} is right.
+          </State>
+        ) : (
+          <State tone="bad" shape="■">
+            {problems.length} {problems.length === 1 ? 'fault' : 'faults'}
+          </State>
+        )}
+      </p>
+      <FaultList faults={problems} />
+    </>
+  );
+}
+
+/** What is wrong with a profile once somebody has stopped typing, and the schema that it is completed from. */
+function useLint(text: string) {
+  const settled = useSettled(text);
+  const schema = useQuery<CompletionSchema>({
+    queryKey: ['schema', 'profile'],
+    queryFn: async () => (await fetch('/api/v1/schemas/profile')).json() as Promise<CompletionSchema>,
+    staleTime: Infinity,
+  });
+  const lint = useQuery<LintAnswer, CallError>({
+    queryKey: ['lint', settled],
+    queryFn: ({ signal }) => call('lintNetwork', { body: { text: settled }, signal }),
+    placeholderData: (before) => before,
+  });
+  const problems = lint.data?.problems;
+  const marked = useMemo(
+    () =>
+      (problems ?? []).map(({ field, message, fix, place }) => ({
+        message: [field && `${field}:`, message, fix].filter(Boolean).join(' '),
+        place: place ?? { line: 1, column: 1 },
+      })),
+    [problems],
+  );
+  return { settled, schema: schema.data, lint, marked };
 }

@@ -3,12 +3,12 @@ import { useState } from 'react';
 import type { ProfileDraft } from '../../../api/networks.js';
 import { call, type CallError } from '../../api.js';
 import { Choice } from '../../components/controls.js';
-import { Confirmed } from '../../components/confirmed.js';
 import { ProblemNote } from '../../components/states.js';
 import { TreeChoice } from '../../components/tree-choice.js';
 import { useAddress } from '../../components/use-address.js';
 import { useNetwork, useNetworks } from '../../queries.js';
 import { Answers } from './answers-form.js';
+import { DraftIt } from './draft-it.js';
 
 interface StartProps {
   setText: (text: string) => void;
@@ -42,27 +42,6 @@ export function Start({ setText, hasText }: StartProps) {
   );
 }
 
-/** The button that puts a draft in place; where there is one already, it asks first. */
-export function DraftIt({
-  hasText,
-  isPending,
-  act,
-}: {
-  hasText: boolean;
-  isPending: boolean;
-  act: () => void;
-}) {
-  if (hasText)
-    return (
-      <Confirmed label="Draft it anew" question="Replace the draft below?" isPending={isPending} act={act} />
-    );
-  return (
-    <button type="button" className="btn btn-sm btn-primary" disabled={isPending} onClick={act}>
-      Draft it
-    </button>
-  );
-}
-
 /** What a tree declares and no profile claims, vendor by vendor. */
 function FromTree({ setText, hasText }: StartProps) {
   const [path, setPath] = useState('');
@@ -78,15 +57,17 @@ function FromTree({ setText, hasText }: StartProps) {
   const chosen = vendors.find(({ stem }) => stem === only) ?? vendors[0];
   return (
     <>
-      <TreeChoice path={path} set={setPath} />
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-primary mt-2"
-        disabled={path === '' || found.isPending}
-        onClick={() => found.mutate(undefined)}
-      >
-        {found.isPending ? 'Reading the tree…' : 'See what no profile claims'}
-      </button>
+      <div className="controls">
+        <TreeChoice path={path} set={setPath} />
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-primary"
+          disabled={path === '' || found.isPending}
+          onClick={() => found.mutate(undefined)}
+        >
+          {found.isPending ? 'Reading the tree…' : 'See what no profile claims'}
+        </button>
+      </div>
       {found.error && <ProblemNote error={found.error} />}
       {chosen && (
         <div className="mt-3">

@@ -22,15 +22,17 @@ export function Trial({ text, needles }: { text: string; needles: readonly strin
   return (
     <section aria-label="Try it on a tree">
       <h2>Try it on a tree</h2>
-      <TreeChoice path={path} set={setPath} />
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-primary mt-2"
-        disabled={path === '' || trial.isPending}
-        onClick={() => trial.mutate()}
-      >
-        {trial.isPending ? 'Reading the tree…' : 'Try it'}
-      </button>
+      <div className="controls">
+        <TreeChoice path={path} set={setPath} />
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-primary"
+          disabled={path === '' || trial.isPending}
+          onClick={() => trial.mutate()}
+        >
+          {trial.isPending ? 'Reading the tree…' : 'Try it'}
+        </button>
+      </div>
       {trial.error && <ProblemNote error={trial.error} />}
       {trial.data && <Tried trial={trial.data} />}
     </section>

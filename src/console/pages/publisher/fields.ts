@@ -38,6 +38,6 @@ export function changedPublisher(before: Publisher | null, typed: PublisherField
     name: (values.get('name') ?? '').trim(),
     domain: (values.get('domain') ?? '').trim(),
     ...(Object.keys(accounts).length > 0 ? { accounts } : {}),
-    ...(Object.keys(credentials).length > 0 ? { credentials: credentials as Publisher['credentials'] } : {}),
+    ...(Object.keys(credentials).length > 0 ? { credentials: credentials } : {}),
   };
 }

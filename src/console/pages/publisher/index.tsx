@@ -37,14 +37,12 @@ export function PublisherPage() {
   );
 }
 
-function PublisherForm({ known: { answer, etag } }: { known: Known }) {
+/** What was typed, and the call that saves it. */
+function usePublisher({ answer, etag }: Known) {
   const client = useQueryClient();
-  const networks = useNetworks().data ?? [];
-  const needs = useAccountNeeds(networks.map(({ id }) => id));
   const [kept, keep, forget] = useKept('publisher', '{}');
   const typed = JSON.parse(kept) as PublisherFields;
   const values = new Map(Object.entries({ ...fieldsOf(answer), ...typed }));
-  const at = (field: string) => values.get(field) ?? '';
   const save = useMutation<Publisher, CallError>({
     mutationFn: () =>
       call('setPublisher', {
@@ -59,6 +57,19 @@ function PublisherForm({ known: { answer, etag } }: { known: Known }) {
     onError: ({ problem }) =>
       problem.code === 'changed' ? client.invalidateQueries({ queryKey: ['publisher'] }) : undefined,
   });
+  return {
+    at: (field: string) => values.get(field) ?? '',
+    put: (field: string, value: string) => keep(JSON.stringify({ ...typed, [field]: value })),
+    isChanged: Object.keys(typed).length > 0,
+    forget,
+    save,
+  };
+}
+
+function PublisherForm({ known }: { known: Known }) {
+  const networks = useNetworks().data ?? [];
+  const needs = useAccountNeeds(networks.map(({ id }) => id));
+  const { at, put, isChanged, forget, save } = usePublisher(known);
   const field = (name: string, label: string, hint: string) => (
     <TextField
       key={name}
@@ -66,13 +77,12 @@ function PublisherForm({ known: { answer, etag } }: { known: Known }) {
       label={label}
       value={at(name)}
       placeholder={hint}
-      onChange={(value) => keep(JSON.stringify({ ...typed, [name]: value }))}
+      onChange={(value) => put(name, value)}
       error={save.error}
       faultsOf={[name]}
       mono={name !== 'name'}
     />
   );
-  const isChanged = Object.keys(typed).length > 0;
   return (
     <form
       aria-label="Publisher"
@@ -95,7 +105,7 @@ function PublisherForm({ known: { answer, etag } }: { known: Known }) {
       {needs.length === 0 && <p className="soft">No network here asks for a key of the account.</p>}
       <div className="fields">
         {needs.map(({ network, credential, label }) =>
-          field(`credentials.${network}.${credential}`, label, `secret:${network}-${credential}`),
+          field(`credentials.${network}.${credential}`, label, 'secret:NAME'),
         )}
       </div>
       {save.error && <ProblemNote error={save.error} whole />}

@@ -30,23 +30,27 @@ function useAddPlacement(record: TitleRecord) {
   );
 }
 
+/** @param removed its row goes, and the button with it: the focus has to go elsewhere */
+function useRemovePlacement(record: TitleRecord, removed: () => void) {
+  return useSave<string>(record, async (name) => {
+    await call('removePlacement', {
+      params: { title: record.id, placement: name },
+      headers: { 'If-Match': etag(valueAt(record.placementVersions, name) ?? 0) },
+    });
+    removed();
+  });
+}
+
 const columns = ['Placement', 'Format', 'Where', 'Refresh', 'Networks', 'Other settings', ''];
 
 /** The placements of a title whose names have a text, and a form for a new one. */
 export function Placements({ record, find }: { record: TitleRecord; find: string }) {
-  const { id, title, placementVersions } = record;
+  const { title } = record;
   const heading = useRef<HTMLHeadingElement>(null);
   const scroll = useRef<HTMLDivElement>(null);
   const names = Object.keys(title.placements).filter((name) => name.includes(find));
   const { items, before, after, measure } = useDrawnRows(scroll, names.length, 40);
-  const remove = useSave<string>(record, async (name) => {
-    await call('removePlacement', {
-      params: { title: id, placement: name },
-      headers: { 'If-Match': etag(valueAt(placementVersions, name) ?? 0) },
-    });
-    // Its row goes, and the button with it.
-    heading.current?.focus();
-  });
+  const remove = useRemovePlacement(record, () => heading.current?.focus());
   return (
     <>
       <h2 ref={heading} tabIndex={-1}>

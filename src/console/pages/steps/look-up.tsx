@@ -25,7 +25,7 @@ export function LookUp({ title }: { title: string }) {
       </button>
       {look.error && <ProblemNote error={look.error} />}
       {look.data && (
-        <LedgerTable heads={['Edition', 'Listed', 'Name', 'Site']}>
+        <LedgerTable heads={['Edition', 'Listed', 'Name', 'Site']} className="mt-3">
           {look.data.map(({ platform, identifier, listed, name, site }) => (
             <tr key={platform}>
               <th scope="row">

@@ -43,23 +43,7 @@ export function Play({ followed: { question } }: { followed: TagFollowed }) {
           Add it
         </button>
       </form>
-      {actions.length > 0 && (
-        <ul className="chips">
-          {actions.map((action, index) => (
-            <li key={index}>
-              {action.do} at {seconds(action.at)}{' '}
-              <button
-                type="button"
-                className="btn btn-sm btn-link p-0"
-                aria-label={`Leave out ${action.do} at ${seconds(action.at)}`}
-                onClick={() => setActions(actions.filter((_, other) => other !== index))}
-              >
-                ✕
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
+      <Actions actions={actions} set={setActions} />
       <button
         type="button"
         className="btn btn-sm btn-outline-primary"
@@ -71,6 +55,28 @@ export function Play({ followed: { question } }: { followed: TagFollowed }) {
       {play.error && <ProblemNote error={play.error} />}
       {play.data && <Played lines={play.data.lines} />}
     </section>
+  );
+}
+
+/** What the user does, each to be left out again. */
+function Actions({ actions, set }: { actions: readonly Action[]; set: (actions: Action[]) => void }) {
+  if (actions.length === 0) return null;
+  return (
+    <ul className="chips">
+      {actions.map((action, index) => (
+        <li key={index}>
+          {action.do} at {seconds(action.at)}{' '}
+          <button
+            type="button"
+            className="btn btn-sm btn-link p-0"
+            aria-label={`Leave out ${action.do} at ${seconds(action.at)}`}
+            onClick={() => set(actions.filter((_, other) => other !== index))}
+          >
+            ✕
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { TagReport } from '../../../api/tags.js';
 import { errorCodes, type ErrorCode } from '../../../core/formats/vast/error-codes.js';
 import { LedgerTable } from '../../components/ledger-table.js';
@@ -38,6 +39,15 @@ export function TagReportView({
           </span>
         </p>
       ))}
+      <Notes insecure={insecure} macros={macros} />
+    </section>
+  );
+}
+
+/** What a platform blocks or sends as it is. */
+function Notes({ insecure, macros }: Pick<TagReport, 'insecure' | 'macros'>) {
+  return (
+    <>
       {insecure.length > 0 && (
         <p>
           <State tone="open" shape="▲">
@@ -62,7 +72,7 @@ export function TagReportView({
           Sent as -1, because a player in an app has no value for them: {macros.withoutValue.join(', ')}
         </p>
       )}
-    </section>
+    </>
   );
 }
 
@@ -107,10 +117,11 @@ export function seconds(milliseconds: number): string {
   return `${milliseconds / 1000} s`;
 }
 
-function Ad({ ad }: { ad: TagReport['ads'][number] }) {
-  const { id, title, systems, choice, duration, skip, impressions, quartiles, clickThrough } = ad;
+/** What is said of an ad, by name. */
+function linesOf(ad: TagReport['ads'][number]): [string, ReactNode][] {
+  const { choice, duration, skip, impressions, quartiles, clickThrough } = ad;
   const { file } = choice;
-  const lines: [string, React.ReactNode][] = [
+  return [
     [
       'plays',
       file ? (
@@ -127,7 +138,7 @@ function Ad({ ad }: { ad: TagReport['ads'][number] }) {
         </State>
       ),
     ],
-    ...choice.passed.map(({ url, why }): [string, React.ReactNode] => [
+    ...choice.passed.map(({ url, why }): [string, ReactNode] => [
       'not',
       <>
         <code className="text-break">{url}</code> <span className="soft">{why}</span>
@@ -145,15 +156,19 @@ function Ad({ ad }: { ad: TagReport['ads'][number] }) {
       ].join(', '),
     ],
     ['click', clickThrough === null ? 'no ClickThrough' : <code className="text-break">{clickThrough}</code>],
-    ...ad.companions.map(({ width, height, resource }): [string, React.ReactNode] => [
+    ...ad.companions.map(({ width, height, resource }): [string, ReactNode] => [
       'beside it',
       `${width}×${height}  ${resource === null ? 'holds nothing' : resource.kind === 'html' ? 'HTML' : resource.value}`,
     ]),
-    ...ad.verifications.map(({ vendor, scripts }): [string, React.ReactNode] => [
+    ...ad.verifications.map(({ vendor, scripts }): [string, ReactNode] => [
       'measured by',
       `${vendor || 'nobody named'} ${scripts.join(' ')}`,
     ]),
   ];
+}
+
+function Ad({ ad }: { ad: TagReport['ads'][number] }) {
+  const { id, title, systems } = ad;
   return (
     <article className="change" aria-label={title || id || 'Ad'}>
       <header>
@@ -161,7 +176,7 @@ function Ad({ ad }: { ad: TagReport['ads'][number] }) {
         <span className="soft">{systems.filter((one) => one !== '').join(' → ')}</span>
       </header>
       <dl className="pairs">
-        {lines.map(([name, value], index) => (
+        {linesOf(ad).map(([name, value], index) => (
           <div key={index}>
             <dt>{name}</dt>
             <dd>{value}</dd>

@@ -130,10 +130,18 @@ function followFlow(content: string): { frames: Frame[]; word: string } | null {
   return { frames, word: word.trimStart() };
 }
 
+/** A dash or a key in a line. */
+interface Position {
+  column: number;
+  step: Step;
+  /** Whether its value begins on a line below. */
+  isOpen: boolean;
+}
+
 /** What is at which column of a line: dashes, and the key that follows them. */
-function positionsOf(line: string): { column: number; step: Step; isOpen: boolean }[] {
+function positionsOf(line: string): Position[] {
   const { marks, content, column } = marksOf(line);
-  const dashes = marks.map((at) => ({ column: at, step: item as Step, isOpen: true }));
+  const dashes = marks.map((at): Position => ({ column: at, step: item, isOpen: true }));
   const key = /^(?:"([^"]*)"|'([^']*)'|([^\s#'"{[&*!|>%@`-][^:#]*?|-[^\s:#][^:#]*?))\s*:(?=\s|$)(.*)$/.exec(
     content,
   );

@@ -1,28 +1,35 @@
+import type { Profile } from '../../network/model.js';
 import { putAt, valueAt } from '../../text/own-values.js';
+import { platforms } from '../../words/words.js';
 import type { Title } from '../model.js';
+import { settingProblems } from '../settings.js';
 
-/** What has to be known of a network to use it for titles. */
-export interface OfferingNetwork {
-  id: string;
-  formats: readonly string[];
-  platforms: readonly string[];
+/** A placement at which a network is not used, and why. */
+export interface PassedOver {
+  placement: string;
+  message: string;
 }
 
 /**
- * A title that uses a network: at every placement whose format the network offers, where it has an edition on one of the
- * network's platforms. IDs are set later, or made at the network.
- * @returns the title, and at how many placements it is new
+ * A title that uses a network: at every placement whose format and settings the network offers, where it has an edition on
+ * one of the network's platforms. IDs are set later, or made at the network.
+ * @returns the title, and the placements that were passed over
  */
-export function enrol(title: Title, network: OfferingNetwork): { title: Title; placements: number } {
-  const hasEdition = Object.keys(title.editions).some((platform) => network.platforms.includes(platform));
-  if (!hasEdition) return { title, placements: 0 };
+export function enrol(title: Title, profile: Profile): { title: Title; passedOver: PassedOver[] } {
+  const hasEdition = platforms.some((platform) => profile[platform] && title.editions[platform]);
+  if (!hasEdition) return { title, passedOver: [] };
   const next = structuredClone(title);
-  if (valueAt(next.networks, network.id) === undefined) putAt(next.networks, network.id, {});
-  let count = 0;
-  for (const placement of Object.values(next.placements))
-    if (network.formats.includes(placement.format) && valueAt(placement.units, network.id) === undefined) {
-      putAt(placement.units, network.id, {});
-      count++;
-    }
-  return { title: next, placements: count };
+  if (valueAt(next.networks, profile.id) === undefined) putAt(next.networks, profile.id, {});
+  const known = new Map([[profile.id, profile]]);
+  const passedOver: PassedOver[] = [];
+  for (const [name, placement] of Object.entries(next.placements)) {
+    if (valueAt(placement.units, profile.id) !== undefined) continue;
+    const units = { [profile.id]: {} };
+    // A fallback may name networks that are not asked about here.
+    const { fallback: _, ...settings } = placement.settings;
+    const [problem] = settingProblems(name, { ...placement, settings, units }, known);
+    if (problem) passedOver.push({ placement: name, message: problem.message });
+    else putAt(placement.units, profile.id, {});
+  }
+  return { title: next, passedOver };
 }

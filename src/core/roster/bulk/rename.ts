@@ -30,20 +30,23 @@ export function renamings(
     let at = 0;
     return [{ from, to: replacement.replace(/\*/g, () => parts[at++] ?? '') }];
   });
-  const staying = new Set(
-    Object.keys(placements).filter((name) => !fitting.some(({ from }) => from === name)),
-  );
-  const names: Renaming[] = [];
-  const faults: RenamingFault[] = [];
-  const taken = new Map<string, string>();
-  for (const one of fitting) {
-    const message =
-      kept > stars ? 'The new name has more stars than the pattern.' : faultOf(one, staying, taken);
-    if (message !== undefined) faults.push({ ...one, message });
-    else if (one.from !== one.to) names.push(one);
-    taken.set(one.to, one.from);
+  const faults = new Map<string, RenamingFault>();
+  // A placement that cannot be renamed keeps its name, which another one can then not have.
+  for (let known = -1; known < faults.size;) {
+    known = faults.size;
+    const moving = fitting.filter(({ from }) => !faults.has(from));
+    const leaving = new Set(moving.map(({ from }) => from));
+    const staying = new Set(Object.keys(placements).filter((name) => !leaving.has(name)));
+    const taken = new Map<string, string>();
+    for (const one of moving) {
+      const message =
+        kept > stars ? 'The new name has more stars than the pattern.' : faultOf(one, staying, taken);
+      if (message !== undefined) faults.set(one.from, { ...one, message });
+      taken.set(one.to, one.from);
+    }
   }
-  return { names, faults };
+  const names = fitting.filter(({ from, to }) => !faults.has(from) && from !== to);
+  return { names, faults: [...faults.values()] };
 }
 
 /** What each star of a pattern stands for in a name, as short as possible; undefined where the name does not fit. */

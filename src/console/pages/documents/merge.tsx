@@ -1,0 +1,59 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ThreeWayChange } from '../../../core/roster/compare.js';
+import { readRoster, writeRoster } from '../../../core/roster/document.js';
+import { mergeChanges, type Settled } from '../../../core/roster/merge-changes.js';
+import type { CallError } from '../../api.js';
+import { call } from '../../api.js';
+import { ThreeWayTable } from '../../components/change-tables.js';
+import { ProblemNote } from '../../components/states.js';
+
+interface MergeProps {
+  /** The document, which was written from an earlier record. */
+  document: string;
+  changes: readonly ThreeWayChange[];
+  merged: (document: string) => void;
+}
+
+/** Brings a document up to the record: what only one side changed is taken, and a person chooses where both did. */
+export function Merge({ document, changes, merged }: MergeProps) {
+  const [settled, setSettled] = useState<Settled>(new Map());
+  const conflicts = changes.filter(({ conflict }) => conflict);
+  const open = conflicts.filter(({ path }) => !settled.has(path)).length;
+  const merge = useMutation<string, CallError>({
+    mutationFn: async () => {
+      const { document: current } = await call('exportRoster');
+      const { roster } = readRoster(current);
+      if (!roster) throw new Error('The record writes no document.');
+      // The comments of the document stay.
+      return writeRoster(mergeChanges(roster, changes, settled), document);
+    },
+    onSuccess: merged,
+  });
+  if (changes.length === 0) return null;
+  return (
+    <section aria-label="Bring the document up to the record">
+      <h2>What changed since the document was written</h2>
+      <p className="soft">
+        What only one side changed is kept.{' '}
+        {conflicts.length > 0 && 'Choose where both sides changed a field.'}
+      </p>
+      <ThreeWayTable
+        changes={changes}
+        settled={settled}
+        settle={(path, side) => setSettled(new Map([...settled, [path, side]]))}
+      />
+      {merge.error && <ProblemNote error={merge.error} />}
+      <button
+        type="button"
+        className="btn btn-outline-primary mt-2"
+        disabled={open > 0 || merge.isPending}
+        onClick={() => merge.mutate()}
+      >
+        {open > 0
+          ? `${open} ${open === 1 ? 'field is' : 'fields are'} still to be chosen`
+          : 'Bring the document up to the record'}
+      </button>
+    </section>
+  );
+}
