@@ -213,7 +213,7 @@ describe('every command', () => {
 
   it('is behind every page but those that show what several do', () => {
     const reached = Object.values(capabilities).flatMap((place) => ('page' in place ? [place.page] : []));
-    const views = ['allTallies', 'rules', 'rule'];
+    const views = ['allTallies', 'bulk', 'rule', 'rules', 'settings'];
     expect(
       Object.keys(pages)
         .filter((page) => !(reached as string[]).includes(page))
