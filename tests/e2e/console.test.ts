@@ -81,6 +81,10 @@ describe('the console', () => {
     await demo();
     await c.page.goto(`${c.service.url}/titles/tidewick/android`);
     await c.page.getByRole('heading', { name: 'What would the Android build of Tidewick ship?' }).waitFor();
+    await c.page
+      .getByRole('row', { name: /minSdk/ })
+      .locator('summary')
+      .click();
     await c.page.getByText('libs.versions.minSdk.get().toInt()').first().waitFor();
     await c.page.getByRole('link', { name: 'What is wrong' }).click();
     const nested = c.page.locator('article').filter({ hasText: 'app-id/nested-too-deep' });
@@ -301,6 +305,7 @@ describe('the console', () => {
     await c.page.getByRole('button', { name: 'Add the placement' }).click();
     await c.page.getByRole('rowheader', { name: 'moon-page-banner' }).first().waitFor();
     await c.page.getByRole('button', { name: 'Take out moon-page-banner' }).click();
+    await c.page.getByRole('button', { name: 'Yes' }).click();
     await expect
       .poll(async () => Object.keys((await http(api('/titles/tidewick'))).body.title.placements))
       .not.toContain('moon-page-banner');

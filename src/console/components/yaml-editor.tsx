@@ -85,7 +85,7 @@ export default function YamlEditor({ label, text, setText, problems, schema }: Y
         colours,
         looks,
         autocompletion({ override: [(context) => completionsAt(context, latest.current.schema)] }),
-        EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
+        EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false', tabindex: '0' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) latest.current.setText(update.state.doc.toString());
         }),

@@ -47,6 +47,7 @@ export function readPastedIds(
   { placements }: Pick<Title, 'placements'>,
   networks: readonly NamedNetwork[],
 ): { ids: PastedId[]; faults: PastedFault[] } {
+  if (text.trim() === '') return { ids: [], faults: [] };
   const table = rowsOf(text);
   if ('faults' in table) return { ids: [], ...table };
   const [first, ...others] = table.rows;

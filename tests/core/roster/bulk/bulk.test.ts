@@ -84,6 +84,10 @@ describe('IDs from a table', () => {
     ]);
   });
 
+  it('are none in a text that is empty', () => {
+    expect(readPastedIds(' \n', title, networks)).toEqual({ ids: [], faults: [] });
+  });
+
   it('change what they name, and nothing else', () => {
     const before = structuredClone(title);
     const next = withIds(title, [
