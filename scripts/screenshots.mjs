@@ -54,9 +54,11 @@ async function pages() {
   await shoot('portfolio', '/', () => settled('needs work'));
   await shoot('board', '/titles/tidewick', () => settled('not in build'));
   await shoot('edition', '/titles/tidewick/android', () => settled('Evidence'));
-  await shoot('findings', '/titles/tidewick/android?view=findings', () =>
-    page.locator('.source').first().waitFor(),
-  );
+  await shoot('findings', '/titles/tidewick/android?view=findings', async () => {
+    await page.locator('.source').first().waitFor();
+    await page.getByText('write just this').first().click();
+    await page.locator('.diff-file').first().waitFor();
+  });
   await shoot('edits', '/titles/tidewick/android?view=edits', () =>
     page.locator('.edit-group').first().waitFor(),
   );
@@ -84,7 +86,13 @@ async function pages() {
       await page.getByLabel('Time in the session').fill('74000');
     },
   );
-  await shoot('network', '/networks/cobalt-heron', () => settled('The profile'));
+  await shoot('network', '/networks/marlstone/profile', async () => {
+    await settled('is right');
+    await page.getByLabel('The profile').last().click();
+    await page.keyboard.press('Control+End');
+    await page.keyboard.type('\nsi');
+    await settled('Where the network');
+  });
   await browser.close();
 }
 

@@ -372,6 +372,30 @@ describe('the record', () => {
       .toBe('at the very end');
   });
 
+  it('is where it was, on the way back and when it is loaded again', async () => {
+    const placements = Object.fromEntries(
+      Array.from({ length: 200 }, (_, at) => [
+        `place-${at}`,
+        { format: 'banner', units: { 'cobalt-heron': {} } },
+      ]),
+    );
+    const editions = { android: { identifier: 'example.brine.long' } };
+    await http(api('/titles'), 'POST', { id: 'long', title: { name: 'Long', editions, placements } });
+    await goto('/titles/long');
+    await c.page.getByRole('rowheader', { name: 'place-0' }).waitFor();
+    const table = c.page.locator('.ledger-scroll');
+    await table.evaluate((box) => box.scrollTo(0, 3_000));
+    await c.page.getByRole('rowheader', { name: 'place-100' }).waitFor();
+    const top = () => table.evaluate((box) => Math.round(box.scrollTop));
+    await expect.poll(() => c.page.evaluate(() => sessionStorage.getItem('scroll'))).toContain('3000');
+    await c.page.getByRole('link', { name: 'History' }).click();
+    await c.page.getByRole('heading', { name: /What changed in Long/ }).waitFor();
+    await c.page.goBack();
+    await expect.poll(top).toBe(3_000);
+    await c.page.reload();
+    await expect.poll(top).toBe(3_000);
+  });
+
   it('forgets a title only when its name is typed', async () => {
     await demoIn(c);
     await goto('/titles/kilnlog/record');
@@ -386,8 +410,13 @@ describe('the record', () => {
 });
 
 describe('by keyboard alone', () => {
-  it('everything on every page that can be pressed is reached', async () => {
+  it('everything on every page that can be pressed is reached, and nothing is asked for twice', async () => {
     await demoIn(c);
+    const asked: string[] = [];
+    c.page.on('request', (request) => {
+      if (request.url().includes('/api/v1/') && !request.url().endsWith('/events'))
+        asked.push(`${request.method()} ${request.url()} ${request.postData() ?? ''}`);
+    });
     writeFileSync(join(c.trees, 'note.txt'), 'so that there is something to browse');
     const missed: string[] = [];
     for (const page of Object.values(pages)) {
@@ -397,9 +426,12 @@ describe('by keyboard alone', () => {
         .replace(':network', 'marlstone')
         .replace(':id', 'CH-U-204418-P4N7C2VJ')
         .replace(':group/:name', 'tally/silent');
+      asked.length = 0;
       await goto(address);
       await c.page.locator('h1').first().waitFor();
-      await c.page.waitForLoadState('networkidle');
+      await c.page.waitForLoadState('networkidle').catch(() => undefined);
+      const twice = asked.filter((one, at) => asked.indexOf(one) !== at);
+      missed.push(...twice.map((one) => `${address}: ${one} is asked for again`));
       const reachable = await c.page.evaluate(() => {
         const wanted = 'a[href], button, input, select, textarea, summary, [contenteditable=true]';
         return [...document.querySelectorAll<HTMLElement>(wanted)].flatMap((one) => {

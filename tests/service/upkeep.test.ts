@@ -127,6 +127,25 @@ it('leaves snapshots of linked trees, and contents that come in while it works',
   expect(mostPauses).toBeGreaterThan(3);
 });
 
+it('leaves what the last readings are of, and the readings before', async () => {
+  const [last, before, other] = ['last', 'before', 'other'].map((name) =>
+    snapshot(name, [Buffer.from(name)]),
+  );
+  const db = new Database(join(home, 'syndexa.sqlite'));
+  db.exec(`insert into titles (id, version, position, name, audience, stages, editions, networks)
+    values ('dulse', 1, 0, 'Dulse', 'general', '{}', '{}', '{}')`);
+  db.prepare('insert into readings (title, platform, reading) values (?, ?, ?)').run(
+    'dulse',
+    'android',
+    JSON.stringify({ snapshot: last, before }),
+  );
+  db.close();
+  snapshot('asked for last', [Buffer.from('asked for last')]);
+  time += 90 * day;
+  await upkeep().tidy();
+  expect([last, before, other].map((id) => isThere(id!))).toEqual([true, true, false]);
+});
+
 it('is done by a command that starts the service for itself, once a day', async () => {
   const files = Object.entries(androidFiles());
   const run = async () => {

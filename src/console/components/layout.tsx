@@ -8,6 +8,7 @@ import { useSession, useTitles } from '../queries.js';
 import { ConnectionNote } from './connection-note.js';
 import { platformNames } from './platform-names.js';
 import { Loading } from './states.js';
+import { useScrollKept } from './use-scroll-kept.js';
 
 const Palette = lazy(() => import('./palette/index.js').then(({ Palette: all }) => ({ default: all })));
 
@@ -18,6 +19,7 @@ export function Layout({ connection }: { connection: Connection }) {
   const [isSearching, setSearching] = useState(false);
   const [isOpen, setOpen] = useState(false);
   useEffect(() => setOpen(false), [pathname]);
+  useScrollKept();
   const [text, setText] = useState('');
   const search = () => {
     setText('');

@@ -6,6 +6,9 @@ import type { TitleRecord } from '../../api/titles.js';
 import { call, type CallError } from '../api.js';
 import { FolderPicker } from '../components/folder-picker.js';
 import { ProblemNote } from '../components/states.js';
+import { useKept } from '../components/use-kept.js';
+import { useReading } from '../components/use-reading.js';
+import { Working } from '../components/working.js';
 import { keys } from '../queries.js';
 import { Heading } from '../components/heading.js';
 
@@ -21,15 +24,22 @@ function pathsIn(text: string): string[] {
 
 /** Drafts a title from trees that exist, shows what the draft rests on, and takes it in once it was looked at. */
 export function AdoptPage() {
-  const [folders, setFolders] = useState('');
-  const draft = useMutation<TitleDraft, CallError>({
-    mutationFn: async () => {
-      const opened = await Promise.all(
-        pathsIn(folders).map((path) => call('openFolder', { body: { path } })),
-      );
-      return call('draftTitle', { body: { snapshots: opened.map(({ snapshot }) => snapshot) } });
-    },
+  const [folders, setFolders] = useKept('adopt');
+  const reading = useReading();
+  const draft = useMutation<TitleDraft, CallError, string[]>({
+    mutationFn: (snapshots) => call('draftTitle', { body: { snapshots } }),
   });
+  const start = async () => {
+    const snapshots: string[] = [];
+    for (const path of pathsIn(folders)) {
+      const snapshot = await reading.read(path);
+      // Cancelled, or refused: the others are of no use alone.
+      if (snapshot === undefined) return;
+      snapshots.push(snapshot);
+    }
+    draft.mutate(snapshots);
+  };
+  const error = reading.error ?? draft.error;
   return (
     <main className="page">
       <Heading>What do your trees already carry?</Heading>
@@ -39,7 +49,7 @@ export function AdoptPage() {
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          draft.mutate();
+          void start();
         }}
       >
         <FolderPicker
@@ -61,13 +71,14 @@ export function AdoptPage() {
           onChange={(event) => setFolders(event.target.value)}
           placeholder="/home/you/work/tidewick"
         />
-        {draft.error && <ProblemNote error={draft.error} />}
+        {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
+        {error && <ProblemNote error={error} />}
         <button
           type="submit"
           className="btn btn-primary mt-3"
-          disabled={draft.isPending || folders.trim() === ''}
+          disabled={reading.isPending || draft.isPending || folders.trim() === ''}
         >
-          {draft.isPending ? 'Reading the trees…' : 'Draft a title'}
+          {draft.isPending ? 'Drafting it…' : 'Draft a title'}
         </button>
       </form>
       {draft.data && <Draft key={draft.submittedAt} draft={draft.data} />}

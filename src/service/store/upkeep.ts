@@ -22,7 +22,7 @@ const Hashes = z.array(z.object({ hash: z.string() }));
 
 /**
  * Removes what nobody needs any more from the record: wirings and snapshots by age, then by size, and contents that no
- * snapshot refers to. Snapshots of linked trees and of last readings stay. Works in steps, between which others go on.
+ * snapshot refers to. Snapshots of linked trees and of the last two readings stay. Works in steps, between which others go on.
  */
 export class Upkeep {
   constructor(
@@ -87,14 +87,20 @@ export class Upkeep {
     return ids.length;
   }
 
-  /** The snapshots of linked trees, and those that the last readings are of. */
+  /** The snapshots of linked trees, those that the last readings are of, and those of the readings before. */
   private needed(): Set<string> {
     const linked = this.db.select({ id: linkedTrees.snapshot }).from(linkedTrees).all();
     const read = this.db
-      .select({ id: sql<string | null>`json_extract(${readings.reading}, '$.snapshot')` })
+      .select({
+        last: sql<string | null>`json_extract(${readings.reading}, '$.snapshot')`,
+        before: sql<string | null>`json_extract(${readings.reading}, '$.before')`,
+      })
       .from(readings)
       .all();
-    return new Set([...linked, ...read].flatMap(({ id }) => id ?? []));
+    return new Set([
+      ...linked.flatMap(({ id }) => id ?? []),
+      ...read.flatMap(({ last, before }) => [last ?? [], before ?? []].flat()),
+    ]);
   }
 
   /**

@@ -14,6 +14,8 @@ import { Shown } from '../../components/shown.js';
 import { Empty, ProblemNote, State } from '../../components/states.js';
 import { TextArea } from '../../components/text-area.js';
 import { TreeChoice } from '../../components/tree-choice.js';
+import { useReading } from '../../components/use-reading.js';
+import { Working } from '../../components/working.js';
 import { useAddress } from '../../components/use-address.js';
 import { useKept } from '../../components/use-kept.js';
 import { useSettled } from '../../components/use-settled.js';
@@ -78,15 +80,16 @@ function InTree() {
   const [search, set] = useAddress();
   const title = search.get('title') ?? '';
   const [path, setPath] = useState('');
-  const compare = useMutation<AttributionComparison, CallError>({
-    mutationFn: async () => {
-      const { snapshot } = await call('openFolder', { body: { path } });
-      return call('compareAttribution', {
-        params: { snapshot },
-        body: { title: title === '' ? null : title },
-      });
-    },
+  const reading = useReading();
+  const compare = useMutation<AttributionComparison, CallError, string>({
+    mutationFn: (snapshot) =>
+      call('compareAttribution', { params: { snapshot }, body: { title: title === '' ? null : title } }),
   });
+  const start = async () => {
+    const snapshot = await reading.read(path);
+    if (snapshot !== undefined) compare.mutate(snapshot);
+  };
+  const error = reading.error ?? compare.error;
   return (
     <>
       <div className="controls">
@@ -101,13 +104,14 @@ function InTree() {
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
-          disabled={path === '' || compare.isPending}
-          onClick={() => compare.mutate()}
+          disabled={path === '' || reading.isPending || compare.isPending}
+          onClick={() => void start()}
         >
-          {compare.isPending ? 'Reading the tree…' : 'Compare'}
+          Compare
         </button>
       </div>
-      {compare.error && <ProblemNote error={compare.error} />}
+      {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
+      {error && <ProblemNote error={error} />}
       {compare.data && <Compared found={compare.data} />}
     </>
   );

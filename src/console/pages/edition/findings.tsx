@@ -8,8 +8,9 @@ import { Chain, placeText, SourceLines } from '../../components/evidence.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
 import { JustThis } from './just-this.js';
+import { FindingControls, useFindingFilter } from './finding-controls.js';
 import { useFindingKeys } from './use-finding-keys.js';
-import { SeverityMark, State } from '../../components/states.js';
+import { Empty, SeverityMark, State } from '../../components/states.js';
 import { useCheck, type Question } from '../../queries.js';
 
 /** What is wrong with the edition, by group, each at its place in the source. */
@@ -31,10 +32,10 @@ function Findings({
   question: Question;
 }) {
   useFindingKeys();
-  const mine = report.findings.filter(
-    (finding) => finding.platform === platform || finding.platform === null,
-  );
-  if (mine.length === 0) {
+  const filter = useFindingFilter();
+  const all = report.findings.filter((finding) => finding.platform === platform || finding.platform === null);
+  const mine = all.filter(filter.fits);
+  if (all.length === 0) {
     return (
       <>
         <p>
@@ -51,6 +52,8 @@ function Findings({
   const accepted = mine.filter((finding) => isAccepted(finding.accepted));
   return (
     <>
+      <FindingControls findings={all} filter={filter} />
+      {mine.length === 0 && <Empty>No finding is like that.</Empty>}
       <p className="soft">
         <kbd>j</kbd> and <kbd>k</kbd> go to the next finding and back.
         <ChooseEditor />

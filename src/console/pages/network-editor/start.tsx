@@ -5,6 +5,8 @@ import { call, type CallError } from '../../api.js';
 import { Choice } from '../../components/controls.js';
 import { ProblemNote } from '../../components/states.js';
 import { TreeChoice } from '../../components/tree-choice.js';
+import { useReading } from '../../components/use-reading.js';
+import { Working } from '../../components/working.js';
 import { useAddress } from '../../components/use-address.js';
 import { useNetwork, useNetworks } from '../../queries.js';
 import { Answers } from './answers-form.js';
@@ -46,12 +48,16 @@ export function Start({ setText, hasText }: StartProps) {
 function FromTree({ setText, hasText }: StartProps) {
   const [path, setPath] = useState('');
   const [only, setOnly] = useState('');
-  const found = useMutation<ProfileDraft, CallError, string | undefined>({
-    mutationFn: async (stem) => {
-      const { snapshot } = await call('openFolder', { body: { path } });
-      return call('draftFromTree', { params: { snapshot }, body: stem === undefined ? {} : { only: stem } });
-    },
+  const reading = useReading();
+  const found = useMutation<ProfileDraft, CallError, { snapshot: string; stem?: string }>({
+    mutationFn: ({ snapshot, stem }) =>
+      call('draftFromTree', { params: { snapshot }, body: stem === undefined ? {} : { only: stem } }),
   });
+  const look = async () => {
+    const snapshot = await reading.read(path);
+    if (snapshot !== undefined) found.mutate({ snapshot });
+  };
+  const error = reading.error ?? found.error;
   const draft = found.data;
   const vendors = draft ? [{ stem: draft.stem ?? draft.id, declared: draft.declared }, ...draft.others] : [];
   const chosen = vendors.find(({ stem }) => stem === only) ?? vendors[0];
@@ -62,13 +68,14 @@ function FromTree({ setText, hasText }: StartProps) {
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
-          disabled={path === '' || found.isPending}
-          onClick={() => found.mutate(undefined)}
+          disabled={path === '' || reading.isPending || found.isPending}
+          onClick={() => void look()}
         >
-          {found.isPending ? 'Reading the tree…' : 'See what no profile claims'}
+          See what no profile claims
         </button>
       </div>
-      {found.error && <ProblemNote error={found.error} />}
+      {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
+      {error && <ProblemNote error={error} />}
       {chosen && (
         <div className="mt-3">
           <Choice
@@ -89,7 +96,12 @@ function FromTree({ setText, hasText }: StartProps) {
           <DraftIt
             hasText={hasText}
             isPending={found.isPending}
-            act={() => found.mutate(chosen.stem, { onSuccess: ({ text }) => setText(text) })}
+            act={() =>
+              found.mutate(
+                { snapshot: found.variables?.snapshot ?? '', stem: chosen.stem },
+                { onSuccess: ({ text }) => setText(text) },
+              )
+            }
           />
         </div>
       )}

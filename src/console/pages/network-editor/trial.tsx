@@ -9,16 +9,21 @@ import { LedgerTable } from '../../components/ledger-table.js';
 import { platformNames } from '../../components/platform-names.js';
 import { ProblemNote, State } from '../../components/states.js';
 import { TreeChoice } from '../../components/tree-choice.js';
+import { useReading } from '../../components/use-reading.js';
+import { Working } from '../../components/working.js';
 
 /** Tries the profile on a tree: what it recognises there, and what it requires and the tree lacks. */
 export function Trial({ text, needles }: { text: string; needles: readonly string[] }) {
   const [path, setPath] = useState('');
-  const trial = useMutation<ProfileTrial, CallError>({
-    mutationFn: async () => {
-      const { snapshot } = await call('openFolder', { body: { path, needles: [...needles] } });
-      return call('tryNetwork', { params: { snapshot }, body: { text } });
-    },
+  const reading = useReading();
+  const trial = useMutation<ProfileTrial, CallError, string>({
+    mutationFn: (snapshot) => call('tryNetwork', { params: { snapshot }, body: { text } }),
   });
+  const start = async () => {
+    const snapshot = await reading.read(path, needles);
+    if (snapshot !== undefined) trial.mutate(snapshot);
+  };
+  const error = reading.error ?? trial.error;
   return (
     <section aria-label="Try it on a tree">
       <h2>Try it on a tree</h2>
@@ -27,13 +32,14 @@ export function Trial({ text, needles }: { text: string; needles: readonly strin
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
-          disabled={path === '' || trial.isPending}
-          onClick={() => trial.mutate()}
+          disabled={path === '' || reading.isPending || trial.isPending}
+          onClick={() => void start()}
         >
-          {trial.isPending ? 'Reading the tree…' : 'Try it'}
+          {trial.isPending ? 'Trying it…' : 'Try it'}
         </button>
       </div>
-      {trial.error && <ProblemNote error={trial.error} />}
+      {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
+      {error && <ProblemNote error={error} />}
       {trial.data && <Tried trial={trial.data} />}
     </section>
   );
