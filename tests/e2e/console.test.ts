@@ -30,6 +30,9 @@ describe('the console', () => {
     const notice = c.page.getByRole('alert');
     await notice.getByText('was interrupted').waitFor();
     expect(await notice.textContent()).toContain(`syndexa undo ${at}`);
+    await notice.getByRole('button', { name: 'Take the interrupted write back' }).click();
+    await expect.poll(() => notice.count()).toBe(0);
+    expect(readFileSync(join(at, path), 'utf8')).not.toContain('// written');
     rmSync(scripts, { recursive: true });
   });
 

@@ -1,5 +1,4 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { TitleDraft } from '../../core/adopting/model.js';
 import type { TitleRecord } from '../../api/titles.js';
@@ -81,19 +80,20 @@ export function AdoptPage() {
           {draft.isPending ? 'Drafting it…' : 'Draft a title'}
         </button>
       </form>
-      {draft.data && <Draft key={draft.submittedAt} draft={draft.data} />}
+      {draft.data && <Draft key={draft.submittedAt} folders={folders} draft={draft.data} />}
     </main>
   );
 }
 
 /** The draft as a document that may be changed, and then taken in. */
-function Draft({ draft }: { draft: TitleDraft }) {
+function Draft({ folders, draft }: { folders: string; draft: TitleDraft }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [document, setDocument] = useState(draft.document);
+  const [document, setDocument, forget] = useKept(`adopted ${folders}`, draft.document);
   const take = useMutation<TitleRecord[], CallError>({
     mutationFn: () => call('takeDraft', { body: { document } }),
     onSuccess: async ([record]) => {
+      forget();
       if (record) await navigate(`/titles/${record.id}`);
       await client.invalidateQueries({ queryKey: keys.titles });
     },

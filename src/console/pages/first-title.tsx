@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { TitleRecord } from '../../api/titles.js';
 import { call, type CallError } from '../api.js';
 import { TextField } from '../components/fields.js';
 import { ProblemNote } from '../components/states.js';
 import { meaningOf, TitleFields } from '../components/title-fields.js';
+import { useKeptFields } from '../components/use-kept-fields.js';
 import { keys } from '../queries.js';
 import { Heading } from '../components/heading.js';
 
@@ -24,21 +24,23 @@ export function FirstTitlePage() {
         <Link to="/titles/adopt">Draft a title from what your trees already carry.</Link>
       </p>
       <h2>Or from a document</h2>
-      <pre className="empty">syndexa roster import roster.yaml</pre>
+      <p>
+        <Link to="/documents">Take a roster document in.</Link>
+      </p>
     </main>
   );
 }
 
-const blank = { name: '', android: '', ios: '', test: 'debug', production: 'release' };
+const blank = { id: '', name: '', android: '', ios: '', test: 'debug', production: 'release' };
 
 function TitleForm() {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [shortName, setShortName] = useState('');
-  const [draft, setDraft] = useState(blank);
+  const [draft, setDraft, forget] = useKeptFields('new title', blank);
   const add = useMutation<TitleRecord, CallError>({
-    mutationFn: () => call('addTitle', { body: { id: shortName, title: meaningOf(draft) } }),
+    mutationFn: () => call('addTitle', { body: { id: draft.id, title: meaningOf(draft) } }),
     onSuccess: async ({ id }) => {
+      forget();
       // First away from here: once the titles are read again, the home page leads elsewhere by itself.
       await navigate(`/titles/${id}/record`);
       await client.invalidateQueries({ queryKey: keys.titles });
@@ -55,19 +57,14 @@ function TitleForm() {
         <TextField
           id="title-id"
           label="Short name"
-          value={shortName}
-          onChange={setShortName}
+          value={draft.id}
+          onChange={(id) => setDraft({ id })}
           faultsOf={['id']}
           error={add.error}
           placeholder="tidewick"
           mono
         />
-        <TitleFields
-          prefix="title"
-          draft={draft}
-          change={(part) => setDraft({ ...draft, ...part })}
-          error={add.error}
-        />
+        <TitleFields prefix="title" draft={draft} change={setDraft} error={add.error} />
       </div>
       {add.error && <ProblemNote error={add.error} />}
       <button type="submit" className="btn btn-primary mt-3" disabled={add.isPending}>

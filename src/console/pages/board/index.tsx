@@ -3,7 +3,8 @@ import type { BoardEdition } from '../../../core/board/model.js';
 import { Heading } from '../../components/heading.js';
 import { platformNames } from '../../components/platform-names.js';
 import { Empty, Failure, Loading, SeverityMark, State } from '../../components/states.js';
-import { useBoard, useTrees } from '../../queries.js';
+import { useBoard } from '../../queries.js';
+import { Interrupted } from '../../components/interrupted.js';
 import { Ledger } from './ledger.js';
 
 /** The board: one row a placement and network, platforms and stages side by side. */
@@ -35,7 +36,8 @@ export function BoardPage() {
         <Empty>
           <p>
             No network is wired into {name} yet. Put the first ID in on the{' '}
-            <Link to={`/titles/${title}/record`}>record page</Link>, or in a terminal:
+            <Link to={`/titles/${title}/record`}>record page</Link>, or{' '}
+            <Link to={`/bulk?title=${title}`}>paste a table of them</Link>. In a terminal:
           </p>
           <pre>syndexa id set {title} ID --network NETWORK --platform android</pre>
         </Empty>
@@ -43,30 +45,6 @@ export function BoardPage() {
         <Ledger board={board.data} />
       )}
     </main>
-  );
-}
-
-/** A write to a linked tree that was interrupted: until it is settled, what is read of that tree may be half of it. */
-function Interrupted({ title }: { title: string }) {
-  const trees = useTrees();
-  return (trees.data ?? []).map(({ id, path, title: of, interrupted }) =>
-    of !== title || interrupted === null ? null : (
-      <div key={id} className="problem" role="alert">
-        <strong>
-          A write to {path} was interrupted ({interrupted.what},{' '}
-          {interrupted.at.slice(0, 16).replace('T', ' ')}).
-        </strong>
-        <div>
-          Until it is settled, the tree may hold half of it ({interrupted.files.length}{' '}
-          {interrupted.files.length === 1 ? 'file' : 'files'}). Take it back with{' '}
-          <code>syndexa undo {path}</code>, or finish it with{' '}
-          <code>
-            syndexa wire {path} --title {title} --write
-          </code>
-          .
-        </div>
-      </div>
-    ),
   );
 }
 
@@ -101,7 +79,7 @@ function EditionSummary({ title, edition }: { title: string; edition: BoardEditi
       </div>
       <div className="soft">
         {tree === null ? (
-          <code>syndexa check DIR --title {title}</code>
+          <Link to={`/titles/${title}/trees`}>link a folder</Link>
         ) : (
           `read from ${tree}, ${new Date(readAt ?? '').toLocaleString()}`
         )}

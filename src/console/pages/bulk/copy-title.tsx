@@ -5,21 +5,26 @@ import { TextField } from '../../components/fields.js';
 import { State } from '../../components/states.js';
 import { TakingView, useTaking } from '../../components/taking.js';
 import { useTitles } from '../../queries.js';
+import { useKeptFields } from '../../components/use-kept-fields.js';
 import { TitleChoice, useChosenTitle } from './title-choice.js';
 import { documentOf } from './titles-document.js';
 
 const blank = { id: '', name: '', android: '', ios: '' };
 
-function useCopying(title: string, { id, name, android, ios }: typeof blank) {
+function useCopying(title: string, { id, name, android, ios }: typeof blank, done: () => void) {
   const identifiers = { ...(android === '' ? {} : { android }), ...(ios === '' ? {} : { ios }) };
-  return useTaking(() => documentOf([title], (from) => [[id, copyTitle(from, { name, identifiers })]]));
+  return useTaking(() => documentOf([title], (from) => [[id, copyTitle(from, { name, identifiers })]]), done);
 }
 
 /** Makes a title like another: networks, placements and settings without the IDs. */
 export function CopyTitle() {
   const known = useTitles().data ?? [];
-  const [draft, setDraft] = useState(blank);
-  const taking = useCopying(useChosenTitle(), draft);
+  const [draft, setDraft, forget] = useKeptFields('copied title', blank);
+  const [made, setMade] = useState(blank);
+  const taking = useCopying(useChosenTitle(), draft, () => {
+    setMade(draft);
+    forget();
+  });
   const isTaken = taking.taken === undefined && known.some(({ id }) => id === draft.id);
   const field = (name: keyof typeof blank, label: string, hint: string) => (
     <TextField
@@ -29,7 +34,7 @@ export function CopyTitle() {
       value={draft[name]}
       placeholder={hint}
       onChange={(value) => {
-        setDraft({ ...draft, [name]: value });
+        setDraft({ [name]: value });
         taking.forget();
       }}
       error={taking.error}
@@ -59,7 +64,7 @@ export function CopyTitle() {
       <TakingView taking={taking} isEmpty={draft.id === '' || draft.name === '' || isTaken} />
       {taking.taken && (
         <p>
-          <Link to={`/titles/${draft.id}/record`}>See the record of {draft.name}.</Link>
+          <Link to={`/titles/${made.id}/record`}>See the record of {made.name}.</Link>
         </p>
       )}
     </>

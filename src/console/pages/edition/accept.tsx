@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { Finding } from '../../../core/checks/model.js';
 import { call, type CallError } from '../../api.js';
 import { DayInput, TextInput } from '../../components/controls.js';
 import { ProblemNote } from '../../components/states.js';
+import { useKeptFields } from '../../components/use-kept-fields.js';
 
 /** A finding may stay for a while, if somebody says why and until when; that is taken back in the same place. */
 export function Accept({ title, finding }: { title: string; finding: Finding }) {
@@ -36,31 +36,42 @@ export function Accept({ title, finding }: { title: string; finding: Finding }) 
   return (
     <details>
       <summary className="soft">accept it for a while</summary>
-      <AcceptForm isPending={accept.isPending} accept={(reason, until) => accept.mutate({ reason, until })} />
+      <AcceptForm
+        name={`accept ${title} ${fingerprint}`}
+        isPending={accept.isPending}
+        accept={(reason, until, done) => accept.mutate({ reason, until }, { onSuccess: done })}
+      />
       {error && <ProblemNote error={error} whole />}
     </details>
   );
 }
 
 function AcceptForm({
+  name,
   isPending,
   accept,
 }: {
+  /** Under which what is typed is kept. */
+  name: string;
   isPending: boolean;
-  accept: (reason: string, until: string) => void;
+  accept: (reason: string, until: string, done: () => void) => void;
 }) {
-  const [reason, setReason] = useState('');
-  const [until, setUntil] = useState('');
+  const [{ reason, until }, set, forget] = useKeptFields(name, { reason: '', until: '' });
   return (
     <form
       className="controls mt-2"
       onSubmit={(event) => {
         event.preventDefault();
-        accept(reason, until);
+        accept(reason, until, forget);
       }}
     >
-      <TextInput label="Why it may stay" hint="why it may stay" value={reason} set={setReason} />
-      <DayInput label="Until when" value={until} set={setUntil} />
+      <TextInput
+        label="Why it may stay"
+        hint="why it may stay"
+        value={reason}
+        set={(text) => set({ reason: text })}
+      />
+      <DayInput label="Until when" value={until} set={(day) => set({ until: day })} />
       <button
         type="submit"
         className="btn btn-sm btn-outline-primary"

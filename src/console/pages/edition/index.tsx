@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { NavLink, useParams, useSearchParams } from 'react-router';
 import { call, type CallError } from '../../api.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
-import { Empty, Failure, Loading, ProblemNote } from '../../components/states.js';
+import { Failure, Loading, ProblemNote } from '../../components/states.js';
 import { keys, useBoard, useTitle, useTrees, type Question } from '../../queries.js';
 import { EditsView } from './edits.js';
 import { CarriesView } from './carries.js';
@@ -10,6 +10,8 @@ import { ChangesView } from './changes.js';
 import { FindingsView } from './findings.js';
 import { TakeOutView } from './take-out.js';
 import { Heading } from '../../components/heading.js';
+import { Interrupted } from '../../components/interrupted.js';
+import { NoTree } from '../../components/no-tree.js';
 import { NoPage } from '../../components/no-page.js';
 
 const views = {
@@ -47,6 +49,7 @@ export function EditionPage() {
         <code>{edition?.identifier ?? 'no identifier in the record'}</code>
         {edition?.tree && <>, as read from {edition.tree}</>} <ReadAgain title={title} />
       </p>
+      <Interrupted title={title} />
       <nav className="subnav" aria-label="Views">
         {Object.entries(views).map(([key, label]) => (
           <NavLink key={key} to={`?view=${key}`} className={() => (key === view ? 'active' : '')}>
@@ -76,19 +79,6 @@ function View({ view, platform, question, before }: ViewProps) {
   if (view === 'changes') return <ChangesView platform={platform} question={question} before={before} />;
   if (view === 'out') return <TakeOutView question={question} />;
   return <CarriesView platform={platform} question={question} />;
-}
-
-function NoTree({ title }: { title: string }) {
-  return (
-    <Empty>
-      <p>No tree of this edition was read yet. In a terminal, on a checkout of it:</p>
-      <pre>syndexa check DIR --title {title}</pre>
-      <p className="mb-0">
-        Or start the service with <code>syndexa serve --root FOLDER</code> and link a folder below it:{' '}
-        <code>syndexa title link {title} DIR</code>.
-      </p>
-    </Empty>
-  );
 }
 
 function ReadAgain({ title }: { title: string }) {

@@ -1,5 +1,5 @@
 import { valueAt } from '../../../core/text/own-values.js';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
 import type { Format } from '../../../core/words/words.js';
 import { formatNames } from '../../../core/words/names.js';
@@ -8,6 +8,7 @@ import { call, etag } from '../../api.js';
 import { Confirmed } from '../../components/confirmed.js';
 import { Choice, TextField } from '../../components/fields.js';
 import { ProblemNote } from '../../components/states.js';
+import { useKeptFields } from '../../components/use-kept-fields.js';
 import { Room, useDrawnRows } from '../../components/virtual.js';
 import { useNetworks } from '../../queries.js';
 import { shortTable } from './ids.js';
@@ -106,8 +107,9 @@ export function Placements({ record, find }: { record: TitleRecord; find: string
 function useNewPlacement(record: TitleRecord) {
   const known = useNetworks().data?.map((network) => network.id) ?? [];
   const put = useAddPlacement(record);
-  const [draft, setDraft] = useState({ name: '', format: 'banner', where: '', network: '' });
-  const set = (field: keyof typeof draft) => (value: string) => setDraft({ ...draft, [field]: value });
+  const blank = { name: '', format: 'banner', where: '', network: '' };
+  const [draft, setDraft] = useKeptFields(`new placement ${record.id}`, blank);
+  const set = (field: keyof typeof draft) => (value: string) => setDraft({ [field]: value });
   const network = draft.network || known[0] || '';
   const add = () => {
     const placement: Placement = {
@@ -116,8 +118,7 @@ function useNewPlacement(record: TitleRecord) {
       settings: {},
       units: network ? { [network]: {} } : {},
     };
-    const cleared = { ...draft, name: '', where: '' };
-    put.mutate({ name: draft.name, placement }, { onSuccess: () => setDraft(cleared) });
+    put.mutate({ name: draft.name, placement }, { onSuccess: () => setDraft({ name: '', where: '' }) });
   };
   return { draft, set, known, network, put, add };
 }

@@ -3,7 +3,8 @@ import { useParams, useSearchParams } from 'react-router';
 import type { Finding } from '../../../core/checks/model.js';
 import type { RehearsalReport } from '../../../core/rehearsal/report.js';
 import { groupBy } from '../../../core/text/group-by.js';
-import { Empty, Failure, Loading, ProblemNote, SeverityMark } from '../../components/states.js';
+import { NoTree } from '../../components/no-tree.js';
+import { Failure, Loading, ProblemNote, SeverityMark } from '../../components/states.js';
 import { keys, useBoard, useRehearsal, type ToRehearse } from '../../queries.js';
 import { Controls, settingsIn, type SetSearch } from './controls.js';
 import { Matrix } from './matrix.js';
@@ -36,10 +37,7 @@ export function RehearsalPage() {
     <main className="page rehearsal">
       <Heading>Would {board.data.name} show its ads?</Heading>
       {trees?.length === 0 ? (
-        <Empty>
-          <p>No tree of this title was read yet. In a terminal, on a checkout of it:</p>
-          <pre>syndexa check DIR --title {title}</pre>
-        </Empty>
+        <NoTree title={title} />
       ) : (
         <>
           <Controls

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useParams } from 'react-router';
 import type { Step, StepState } from '../../../core/steps/model.js';
@@ -11,6 +11,7 @@ import { keys, useSteps } from '../../queries.js';
 import { groupBy } from '../../../core/text/group-by.js';
 import { Heading } from '../../components/heading.js';
 import { useAddress } from '../../components/use-address.js';
+import { useKept } from '../../components/use-kept.js';
 import { LookUp } from './look-up.js';
 
 const states: Record<StepState, { shape: string; word: string; tone: string }> = {
@@ -225,14 +226,17 @@ function EvidenceLine({
 /** Says that a step is done which cannot be seen from here; or takes that back. */
 function TickForm({ title, step }: { title: string; step: Step }) {
   const client = useQueryClient();
-  const [note, setNote] = useState('');
+  const [note, setNote, forget] = useKept(['tick', title, step.step, step.platform, step.network].join(' '));
   const tick = useMutation<unknown, CallError, boolean>({
     mutationFn: (done) =>
       call('tick', {
         params: { title },
         body: { step: step.step, platform: step.platform, network: step.network, note: note || null, done },
       }),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.steps(title) }),
+    onSuccess: () => {
+      forget();
+      return client.invalidateQueries({ queryKey: keys.steps(title) });
+    },
   });
   if (step.tick && step.state === 'done')
     return (

@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { Release } from '../../../api/tally.js';
 import { call, type CallError } from '../../api.js';
 import { Choice, Controls, DayInput, TextInput } from '../../components/controls.js';
 import { platformNames } from '../../components/platform-names.js';
 import { ProblemNote } from '../../components/states.js';
+import { useKeptFields } from '../../components/use-kept-fields.js';
 import { keys } from '../../queries.js';
 
 /** When versions went out: noted here, so that what falls after one is seen. */
@@ -41,14 +41,18 @@ export function Releases({ title, releases }: { title: string; releases: readonl
 
 function NoteRelease({ title }: { title: string }) {
   const client = useQueryClient();
-  const [platform, setPlatform] = useState<Release['platform']>('android');
-  const [version, setVersion] = useState('');
-  const [day, setDay] = useState('');
+  const [fields, set, forget] = useKeptFields(`release ${title}`, {
+    platform: 'android',
+    version: '',
+    day: '',
+  });
+  const { version, day } = fields;
+  const platform: Release['platform'] = fields.platform === 'ios' ? 'ios' : 'android';
   const note = useMutation<unknown, CallError>({
     mutationFn: () =>
       call('setRelease', { params: { title }, body: { title, platform, version: version.trim(), day } }),
     onSuccess: () => {
-      setVersion('');
+      forget();
       return client.invalidateQueries({ queryKey: keys.tally });
     },
   });
@@ -58,11 +62,11 @@ function NoteRelease({ title }: { title: string }) {
         <Choice
           label="Platform of the release"
           value={platform}
-          set={(id) => setPlatform(id === 'ios' ? 'ios' : 'android')}
+          set={(id) => set({ platform: id })}
           options={Object.entries(platformNames)}
         />
-        <TextInput label="Version" hint="3.2.0" value={version} set={setVersion} />
-        <DayInput label="Day on which it went out" value={day} set={setDay} />
+        <TextInput label="Version" hint="3.2.0" value={version} set={(text) => set({ version: text })} />
+        <DayInput label="Day on which it went out" value={day} set={(chosen) => set({ day: chosen })} />
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
