@@ -34,8 +34,8 @@ export default defineConfig({
           // As for the unit tests.
           isolate: false,
           expect: { poll: { timeout: 60_000 } },
-          // Most of their time goes into waiting for the processes that they drive.
-          maxWorkers: 2,
+          // A fifth of their time goes into waiting for the processes and pages that they drive.
+          maxWorkers: 3,
         },
       },
     ],

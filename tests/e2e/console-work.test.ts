@@ -138,11 +138,11 @@ describe('the console writes', () => {
     await card.getByText('Say in a few words why it may stay').waitFor();
     await card.getByLabel('Why it may stay').fill('known, and gone with the next release');
     await card.getByRole('button', { name: 'Accept', exact: true }).click();
-    const accepted = c.page.getByRole('region', { name: 'Accepted' });
+    const accepted = c.page.getByRole('region', { name: 'Accepted', exact: true });
     await accepted.getByText('known, and gone with the next release').waitFor();
     expect((await http(api('/titles/tidewick/accepted'))).body.acceptances).toHaveLength(1);
     await accepted.getByRole('button', { name: 'Take the acceptance back' }).click();
-    await expect.poll(() => c.page.getByRole('region', { name: 'Accepted' }).count()).toBe(0);
+    await expect.poll(() => c.page.getByRole('region', { name: 'Accepted', exact: true }).count()).toBe(0);
   });
 });
 

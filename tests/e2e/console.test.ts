@@ -52,7 +52,7 @@ describe('the console', () => {
     await c.page.getByRole('link', { name: 'Board' }).click();
     await c.page.getByText('No network is wired into Kelp yet').waitFor();
     await c.page.getByRole('link', { name: 'Android' }).click();
-    await c.page.getByText('No tree of this edition was read yet').waitFor();
+    await c.page.getByText('No tree was read yet').waitFor();
   });
 
   it('shows the board: placements by platform and stage, each with a word for its state', async () => {

@@ -21,9 +21,8 @@ function pathsIn(text: string): string[] {
     .filter((path) => path !== '');
 }
 
-/** Drafts a title from trees that exist, shows what the draft rests on, and takes it in once it was looked at. */
-export function AdoptPage() {
-  const [folders, setFolders] = useKept('adopt');
+/** Reads folders one after another, and drafts a title of what they carry. */
+function useDrafting(folders: string) {
   const reading = useReading();
   const draft = useMutation<TitleDraft, CallError, string[]>({
     mutationFn: (snapshots) => call('draftTitle', { body: { snapshots } }),
@@ -39,6 +38,13 @@ export function AdoptPage() {
     draft.mutate(snapshots);
   };
   const error = reading.error ?? draft.error;
+  return { reading, draft, start, error };
+}
+
+/** Drafts a title from trees that exist, shows what the draft rests on, and takes it in once it was looked at. */
+export function AdoptPage() {
+  const [folders, setFolders] = useKept('adopt');
+  const { reading, draft, start, error } = useDrafting(folders);
   return (
     <main className="page">
       <Heading>What do your trees already carry?</Heading>

@@ -44,10 +44,8 @@ export function Start({ setText, hasText }: StartProps) {
   );
 }
 
-/** What a tree declares and no profile claims, vendor by vendor. */
-function FromTree({ setText, hasText }: StartProps) {
-  const [path, setPath] = useState('');
-  const [only, setOnly] = useState('');
+/** Reads a tree, and asks what of it no profile claims. */
+function useUnclaimed(path: string) {
   const reading = useReading();
   const found = useMutation<ProfileDraft, CallError, { snapshot: string; stem?: string }>({
     mutationFn: ({ snapshot, stem }) =>
@@ -58,6 +56,14 @@ function FromTree({ setText, hasText }: StartProps) {
     if (snapshot !== undefined) found.mutate({ snapshot });
   };
   const error = reading.error ?? found.error;
+  return { reading, found, look, error };
+}
+
+/** What a tree declares and no profile claims, vendor by vendor. */
+function FromTree({ setText, hasText }: StartProps) {
+  const [path, setPath] = useState('');
+  const [only, setOnly] = useState('');
+  const { reading, found, look, error } = useUnclaimed(path);
   const draft = found.data;
   const vendors = draft ? [{ stem: draft.stem ?? draft.id, declared: draft.declared }, ...draft.others] : [];
   const chosen = vendors.find(({ stem }) => stem === only) ?? vendors[0];
