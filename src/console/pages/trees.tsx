@@ -8,6 +8,8 @@ import { FolderPicker } from '../components/folder-picker.js';
 import { Heading } from '../components/heading.js';
 import { Shown } from '../components/shown.js';
 import { Empty, ProblemNote } from '../components/states.js';
+import { useReading } from '../components/use-reading.js';
+import { Working } from '../components/working.js';
 import { useTitles, useTrees } from '../queries.js';
 
 /** The source trees of a title that the service reads by itself, and follows. */
@@ -81,6 +83,7 @@ function Trees({ trees, title }: { trees: readonly LinkedTree[]; title: string }
 function LinkFolder({ title }: { title: string }) {
   const client = useQueryClient();
   const [path, setPath] = useState('');
+  const reading = useReading();
   const link = useMutation<unknown, CallError>({
     mutationFn: () => call('linkTree', { body: { title, path: path.trim() } }),
     onSuccess: () => {
@@ -88,6 +91,7 @@ function LinkFolder({ title }: { title: string }) {
       return client.invalidateQueries();
     },
   });
+  const error = reading.error ?? link.error;
   return (
     <>
       <FolderPicker chosen={[path]} choose={(chosen, on) => setPath(on ? chosen : '')} />
@@ -95,19 +99,21 @@ function LinkFolder({ title }: { title: string }) {
         className="controls mt-2"
         onSubmit={(event) => {
           event.preventDefault();
-          link.mutate();
+          // The folder is read first, which may take long; linking it then takes what was read.
+          void reading.read(path.trim()).then((snapshot) => snapshot !== undefined && link.mutate());
         }}
       >
         <TextInput label="Folder" hint="/home/you/work/tidewick" value={path} set={setPath} isMono />
         <button
           type="submit"
           className="btn btn-sm btn-primary"
-          disabled={path.trim() === '' || link.isPending}
+          disabled={path.trim() === '' || reading.isPending || link.isPending}
         >
-          {link.isPending ? 'Reading the tree…' : 'Link it'}
+          {link.isPending ? 'Linking it…' : 'Link it'}
         </button>
       </form>
-      {link.error && <ProblemNote error={link.error} />}
+      {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
+      {error && <ProblemNote error={error} />}
     </>
   );
 }

@@ -8,6 +8,7 @@ import { LedgerTable } from '../../components/ledger-table.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, State } from '../../components/states.js';
+import { useMore } from '../../components/use-more.js';
 import { useAddress } from '../../components/use-address.js';
 import { useNetworks, useSurvey, type Question } from '../../queries.js';
 
@@ -83,6 +84,9 @@ function Carried({
   );
 }
 
+/** Rows of a table that are drawn at first. */
+const rowsAtOnce = 200;
+
 interface ModuleProps {
   edition: Survey['editions'][number];
   survey: Survey;
@@ -107,6 +111,8 @@ function ModuleFacts({
   );
   const wanted = (rows: readonly SideRow[]) => rows.filter((row) => isWanted(row, filter));
   const [common, apart] = [wanted(shared), wanted(differing)];
+  const [someCommon, moreCommon] = useMore(common, rowsAtOnce);
+  const [someApart, moreApart] = useMore(apart, rowsAtOnce);
   return (
     <section aria-label={module}>
       {isNamed && <h2>{module}</h2>}
@@ -124,10 +130,11 @@ function ModuleFacts({
             Where the variants differ <span className="soft">{apart.length}</span>
           </h2>
           <LedgerTable heads={['What', 'Value', 'In']} className="carried">
-            {apart.map((row) => (
+            {someApart.map((row) => (
               <DifferingRow key={row.key} row={row} question={question} />
             ))}
           </LedgerTable>
+          {moreApart}
         </>
       )}
       {common.length > 0 && (
@@ -137,10 +144,11 @@ function ModuleFacts({
             <span className="soft">{common.length}</span>
           </h2>
           <LedgerTable heads={['What', 'Value', 'Evidence']} className="carried">
-            {common.map((row) => (
+            {someCommon.map((row) => (
               <SharedRow key={row.key} row={row} question={question} />
             ))}
           </LedgerTable>
+          {moreCommon}
         </>
       )}
     </section>

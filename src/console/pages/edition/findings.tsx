@@ -7,6 +7,7 @@ import { ChooseEditor, EditorLink } from '../../components/editor-link.js';
 import { Chain, placeText, SourceLines } from '../../components/evidence.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
+import { useMore } from '../../components/use-more.js';
 import { JustThis } from './just-this.js';
 import { FindingControls, useFindingFilter } from './finding-controls.js';
 import { useFindingKeys } from './use-finding-keys.js';
@@ -72,6 +73,9 @@ function isAccepted(accepted: Finding['accepted']): boolean {
   return accepted !== undefined && accepted !== null && !accepted.ended;
 }
 
+/** Findings of a group that are drawn at first: each reads the lines around its place. */
+const findingsAtOnce = 50;
+
 /** Findings that are fixed in the same way, the worst first. */
 function Group({
   name,
@@ -84,6 +88,7 @@ function Group({
   question: Question;
   children?: ReactNode;
 }) {
+  const [some, more] = useMore(findings, findingsAtOnce);
   if (findings.length === 0) return null;
   return (
     <section aria-label={name}>
@@ -91,9 +96,10 @@ function Group({
         {name} <span className="soft">{findings.length}</span>
       </h2>
       {children && <p>{children}</p>}
-      {findings.map((finding) => (
+      {some.map((finding) => (
         <FindingCard key={finding.fingerprint} finding={finding} question={question} />
       ))}
+      {more}
     </section>
   );
 }
