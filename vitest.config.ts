@@ -34,10 +34,8 @@ export default defineConfig({
           // As for the unit tests.
           isolate: false,
           expect: { poll: { timeout: 60_000 } },
-          // A fifth of their time goes into waiting for the processes and pages that they drive.
-          maxWorkers: 3,
-          // Other workers than those of the other tests, so by themselves.
-          sequence: { groupOrder: 1 },
+          // Most of their time goes into waiting for the processes that they drive.
+          maxWorkers: 2,
         },
       },
     ],
