@@ -77,7 +77,7 @@ async function painted(title) {
   await page.addInitScript(() => {
     const look = () => {
       if (document.querySelector('tbody th'))
-        requestAnimationFrame(() => requestAnimationFrame(() => (window.paintedAt = performance.now())));
+        requestAnimationFrame(() => (window.paintedAt = performance.now()));
       else requestAnimationFrame(look);
     };
     requestAnimationFrame(look);

@@ -33,7 +33,7 @@ const client: QueryClient = new QueryClient({
     },
   }),
   mutationCache: new MutationCache({ onError: noticeSignedOut }),
-  // What changes is told by the service: what was asked a moment ago is not asked for again by the next part of a page.
+  // The service announces changes, so an answer stays fresh for a while and parts of a page share one request.
   defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 10_000 } },
 });
 // Before anything is drawn, so that the sign-in page has it too.

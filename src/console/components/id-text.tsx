@@ -12,10 +12,12 @@ export function sharedLength(ids: readonly string[]): number {
   return first.slice(0, length).lastIndexOf('-') + 1;
 }
 
-/** An ID, with the part that tells it from its peers in bold; copied with one click. */
-export function IdText({ id, peers }: { id: string; peers: readonly string[] }) {
+/**
+ * An ID that is copied with one click, with the part in bold that tells it from others of its kind.
+ * @param shared how many characters at its beginning all of them have; see {@link sharedLength}
+ */
+export function IdText({ id, shared = 0 }: { id: string; shared?: number }) {
   const [copied, setCopied] = useState(false);
-  const shared = sharedLength([...new Set([id, ...peers])]);
   const copy = () => {
     void navigator.clipboard.writeText(id).then(() => {
       setCopied(true);

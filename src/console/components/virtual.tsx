@@ -21,7 +21,7 @@ export function useDrawnRows(
     count,
     getScrollElement: () => scroll.current,
     estimateSize: () => height,
-    overscan: 20,
+    overscan: 8,
   });
   if (isPrinted)
     return {

@@ -12,7 +12,7 @@ export interface SideRow {
   network: string | null;
   /** What the variants carry, each different thing once, with the variants that carry it in their order. */
   sides: Side[];
-  /** The variants that carry nothing of it. */
+  /** The variants without any value for it. */
   without: string[];
 }
 
@@ -69,7 +69,7 @@ export function sideBySide(
   return { shared: all.filter(isShared), differing: all.filter((row) => !isShared(row)) };
 }
 
-/** What makes facts stand in one row: for units it is their placement, whatever the ID. */
+/** The key of a fact’s row. Unit IDs of one placement share a row, so that variants can be compared. */
 function keyOf(fact: Fact): string {
   const { kind, network, placement } = fact;
   return placement === null ? identityOf(fact) : JSON.stringify([kind, network, placement]);

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { cellState } from '../../../core/board/cell-state.js';
 import type { Board, BoardCell, BoardRow } from '../../../core/board/model.js';
 import { Choice, Controls, Finder, NetworkChoice } from '../../components/controls.js';
-import { IdText } from '../../components/id-text.js';
+import { IdText, sharedLength } from '../../components/id-text.js';
 import { platformNames } from '../../components/platform-names.js';
 import { WeekSpark, type WeekUnit } from '../../components/spark.js';
 import { useAddress } from '../../components/use-address.js';
@@ -62,7 +62,7 @@ interface RowsProps {
 function Rows({ rows, shown, title, week }: RowsProps) {
   const scroll = useRef<HTMLDivElement>(null);
   const { items, before, after, measure } = useDrawnRows(scroll, shown.length, 53);
-  const peers = useMemo(() => peersOf(rows), [rows]);
+  const shared = useMemo(() => sharedOf(rows), [rows]);
   const columns = rows[0]?.cells ?? [];
   return (
     <div className="ledger-scroll" ref={scroll} tabIndex={0} role="region" aria-label="Board, scrollable">
@@ -87,7 +87,7 @@ function Rows({ rows, shown, title, week }: RowsProps) {
           {items.map(({ index }) => {
             const row = shown[index];
             if (!row) return null;
-            const about = { row, title, week, index, measure, peers: peers.get(kindOf(row)) ?? [] };
+            const about = { row, title, week, index, measure, shared: shared.get(kindOf(row)) ?? 0 };
             return <LedgerRow key={`${row.placement} ${row.network}`} {...about} />;
           })}
           <Room height={after} columns={columns.length + 2} />
@@ -118,7 +118,8 @@ function kindOf({ network, placement }: BoardRow): string {
   return `${network} ${placement === null ? 'app' : 'unit'}`;
 }
 
-function peersOf(rows: readonly BoardRow[]): Map<string, string[]> {
+/** How many characters the IDs of each group have in common, worked out once for all rows. */
+function sharedOf(rows: readonly BoardRow[]): Map<string, number> {
   const peers = new Map<string, string[]>();
   for (const row of rows) {
     const ids = row.cells.flatMap(({ id }) => id ?? []);
@@ -126,21 +127,21 @@ function peersOf(rows: readonly BoardRow[]): Map<string, string[]> {
     if (known) known.push(...ids);
     else peers.set(kindOf(row), ids);
   }
-  return peers;
+  return new Map([...peers].map(([kind, ids]) => [kind, sharedLength([...new Set(ids)])]));
 }
 
 function LedgerRow({
   row,
   index,
   measure,
-  peers,
+  shared,
   title,
   week,
 }: {
   row: BoardRow;
   index: number;
   measure: (row: Element | null) => void;
-  peers: readonly string[];
+  shared: number;
   title: string;
   week: readonly WeekUnit[] | null;
 }) {
@@ -163,13 +164,13 @@ function LedgerRow({
         )}
       </td>
       {cells.map((cell) => (
-        <Cell key={`${cell.platform} ${cell.stage}`} cell={cell} peers={peers} title={title} />
+        <Cell key={`${cell.platform} ${cell.stage}`} cell={cell} shared={shared} title={title} />
       ))}
     </tr>
   );
 }
 
-function Cell({ cell, peers, title }: { cell: BoardCell; peers: readonly string[]; title: string }) {
+function Cell({ cell, shared, title }: { cell: BoardCell; shared: number; title: string }) {
   const { shape, word, tone } = cellState(cell);
   const hole = cell.record === 'missing' || cell.build === 'absent';
   const look = tone === 'bad' ? (hole ? 'cell-hole' : 'cell-wrong') : tone === 'open' ? 'cell-open' : '';
@@ -179,7 +180,7 @@ function Cell({ cell, peers, title }: { cell: BoardCell; peers: readonly string[
       data-state={word}
       data-label={`${platformNames[cell.platform]} ${cell.stage}`}
     >
-      {cell.id === null ? <span className="soft">—</span> : <IdText id={cell.id} peers={peers} />}
+      {cell.id === null ? <span className="soft">—</span> : <IdText id={cell.id} shared={shared} />}
       <div>
         <State tone={tone} shape={shape} title={cell.why}>
           {tone === 'bad' ? <Link to={`/titles/${title}/${cell.platform}?view=findings`}>{word}</Link> : word}

@@ -241,7 +241,7 @@ function Value({ side }: { side: Side }) {
   const isId = fact.kind === 'app-id' || fact.kind === 'unit-id';
   return (
     <>
-      {isId ? <IdText id={fact.value} peers={[]} /> : <code>{fact.value}</code>}
+      {isId ? <IdText id={fact.value} /> : <code>{fact.value}</code>}
       {detail !== undefined && <span className="soft"> {detail}</span>}
     </>
   );

@@ -60,8 +60,7 @@ function OnRecord({
         {platformNames[platform]}, {stage}
       </td>
       <td className="text-break">
-        <IdText id={url} peers={[]} />{' '}
-        <Link to={`/tags?address=${encodeURIComponent(url)}`}>look into it</Link>
+        <IdText id={url} /> <Link to={`/tags?address=${encodeURIComponent(url)}`}>look into it</Link>
       </td>
       <td data-label="What is wrong">
         {problems.length === 0 ? (

@@ -117,7 +117,7 @@ export function seconds(milliseconds: number): string {
   return `${milliseconds / 1000} s`;
 }
 
-/** What is said of an ad, by name. */
+/** The labelled lines that describe an ad. */
 function linesOf(ad: TagReport['ads'][number]): [string, ReactNode][] {
   const { choice, duration, skip, impressions, quartiles, clickThrough } = ad;
   const { file } = choice;

@@ -71,7 +71,7 @@ function RowName({ figures, row }: { figures: FiguresAnswer; row: FiguresAnswer[
   if (row.unit === null) return name;
   return (
     <>
-      <IdText id={row.unit} peers={[]} />
+      <IdText id={row.unit} />
       <div className="soft fw-normal">{name}</div>
     </>
   );
