@@ -1,4 +1,4 @@
-import { printableLines } from '../core/text/printable.js';
+import { parsePrintable } from '../core/text/printable.js';
 import { nextPageOf, problemOf, requestOf, type CallOptions } from '../api/call.js';
 import type { Problem } from '../api/problem.js';
 import type { AnswerOf, PagedRoute, RouteName } from '../api/routes.js';
@@ -42,7 +42,7 @@ async function ask<Name extends RouteName>(
       fix: 'Start it again with syndexa serve; nothing you typed is lost.',
     });
   }
-  const value: unknown = printableLines(await response.json().catch(() => null));
+  const value = await answerOf(response);
   if (!response.ok) throw new CallError(problemOf(value, response.status));
   const { headers } = response;
   return {
@@ -50,6 +50,15 @@ async function ask<Name extends RouteName>(
     next: nextPageOf(headers.get('Link')),
     etag: headers.get('ETag'),
   };
+}
+
+/** What the service answered, or null where that is no JSON. */
+async function answerOf(response: Response): Promise<unknown> {
+  try {
+    return parsePrintable(await response.text());
+  } catch {
+    return null;
+  }
 }
 
 /** A call whose answer has a version, with the ETag that names it; null where there is nothing yet. */

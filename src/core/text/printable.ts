@@ -28,6 +28,20 @@ export function printableLines<Value>(value: Value): Value {
   return mapStrings(value, printableText) as Value;
 }
 
+/** What text of JSON has wherever one of its strings holds an unseen character, as it is or as an escape. */
+const unseenInJson = /(?![\n\t\u200c\u200d])[\p{Cc}\p{Cf}\p{Zl}\p{Zp}\p{Cs}]|\\[bfru]/u;
+
+/**
+ * Reads text of JSON whose strings are then made printable, as {@link printableLines} does. The strings of a text
+ * without unseen characters are left as they are: going through those of a long answer takes longer than reading it.
+ *
+ * @throws SyntaxError when the text is no JSON.
+ */
+export function parsePrintable(text: string): unknown {
+  const value: unknown = JSON.parse(text);
+  return unseenInJson.test(text) ? printableLines(value) : value;
+}
+
 function mapStrings(value: unknown, change: (text: string) => string): unknown {
   if (typeof value === 'string') return change(value);
   if (Array.isArray(value)) return value.map((item) => mapStrings(item, change));

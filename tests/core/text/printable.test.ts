@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  parsePrintable,
   printableLines,
   printableName,
   printableText,
@@ -46,5 +47,24 @@ describe('printable text', () => {
     const value = { 'a\u001b': ['b\n', { c: '\u202e', d: 1, e: null }] };
     expect(printableValue(value)).toEqual({ 'a\\x1b': ['b\\x0a', { c: '\\u202e', d: 1, e: null }] });
     expect(printableLines(value)).toEqual({ 'a\\x1b': ['b\n', { c: '\\u202e', d: 1, e: null }] });
+  });
+
+  it('reads JSON as if each of its strings were made printable afterwards', () => {
+    const text = fc.oneof(
+      fc.string({ unit: 'binary' }),
+      fc.string(),
+      fc.constantFrom('\r', '\n\t', '\\r', '\ud800'),
+    );
+    const value = fc.oneof(fc.dictionary(text, fc.array(text)), text);
+    fc.assert(
+      fc.property(value, fc.boolean(), (value, escaped) => {
+        const json = JSON.stringify(value);
+        const sent = escaped
+          ? json.replace(/[^ -~]/g, (unit) => `\\u${unit.charCodeAt(0).toString(16).padStart(4, '0')}`)
+          : json;
+        expect(parsePrintable(sent)).toEqual(printableLines(JSON.parse(json)));
+      }),
+    );
+    expect(() => parsePrintable('{')).toThrow(SyntaxError);
   });
 });
