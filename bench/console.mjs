@@ -32,9 +32,14 @@ try {
   line('board of 3 placements, first rows after the data', `${median(few).toFixed(0)} ms`);
   line('board of 300 placements, first rows after the data', `${median(many).toFixed(0)} ms`);
   line('the one in times of the other', (median(many) / median(few)).toFixed(2));
-  const frames = await scrolled('many');
-  line('scrolling through it, median frame', `${median(frames).toFixed(0)} ms`);
-  line('scrolling through it, longest frame', `${Math.max(...frames).toFixed(0)} ms`);
+  for (const [pace, pixels] of [
+    ['a notch of a wheel', 120],
+    ['25 rows', 25 * 53],
+  ]) {
+    const frames = await scrolled('many', pixels);
+    line(`scrolling, ${pace} a frame: median frame`, `${median(frames).toFixed(0)} ms`);
+    line(`scrolling, ${pace} a frame: longest frame`, `${Math.max(...frames).toFixed(0)} ms`);
+  }
 } finally {
   await browser.close();
   service.kill('SIGTERM');
@@ -92,24 +97,24 @@ async function painted(title) {
   return took;
 }
 
-/** The lengths of the frames, in milliseconds, while the table is scrolled from its first row to its last. */
-async function scrolled(title) {
+/** The lengths of 60 frames, in milliseconds, while the table is scrolled from its first row at a given pace. */
+async function scrolled(title, pixels) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${url}/titles/${title}`);
   await page.locator('tbody th').first().waitFor();
-  const frames = await page.evaluate(async () => {
+  const frames = await page.evaluate(async (pixels) => {
     const box = document.querySelector('.ledger-scroll');
     const lengths = [];
     let before = performance.now();
-    for (let at = 0; at < 120; at++) {
-      box.scrollTop = (box.scrollHeight * at) / 120;
+    for (let at = 0; at < 60; at++) {
+      box.scrollTop = at * pixels;
       await new Promise((resolve) => requestAnimationFrame(resolve));
       const now = performance.now();
       lengths.push(now - before);
       before = now;
     }
     return lengths;
-  });
+  }, pixels);
   await page.close();
   return frames;
 }

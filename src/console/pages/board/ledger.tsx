@@ -1,4 +1,4 @@
-import { useMemo, useRef } from 'react';
+import { memo, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import { cellState } from '../../../core/board/cell-state.js';
 import type { Board, BoardCell, BoardRow } from '../../../core/board/model.js';
@@ -130,7 +130,8 @@ function sharedOf(rows: readonly BoardRow[]): Map<string, number> {
   return new Map([...peers].map(([kind, ids]) => [kind, sharedLength([...new Set(ids)])]));
 }
 
-function LedgerRow({
+/** A row of the board; drawn again only when what it shows changed, not with every frame of scrolling. */
+const LedgerRow = memo(function LedgerRow({
   row,
   index,
   measure,
@@ -168,7 +169,7 @@ function LedgerRow({
       ))}
     </tr>
   );
-}
+});
 
 function Cell({ cell, shared, title }: { cell: BoardCell; shared: number; title: string }) {
   const { shape, word, tone } = cellState(cell);
