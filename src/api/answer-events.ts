@@ -1,4 +1,5 @@
 import { createParser } from 'eventsource-parser';
+import type { OnProgress, Progress } from '../core/text/progress.js';
 import type { Problem } from './problem.js';
 
 /** An answer that comes as server-sent events: progress, and in the end the answer itself or a problem. */
@@ -8,11 +9,11 @@ export class AnswerEvents {
   problem: Problem | undefined;
   readonly #parser;
 
-  constructor(progress: (step: unknown) => void) {
+  constructor(progress: OnProgress) {
     this.#parser = createParser({
       onEvent: ({ event, data }) => {
         const value: unknown = JSON.parse(data);
-        if (event === 'progress') progress(value);
+        if (event === 'progress') progress(value as Progress);
         else if (event === 'problem') this.problem = value as Problem;
         else this.answer = value;
       },

@@ -1,4 +1,5 @@
 import { Agent, request as httpRequest, type IncomingMessage } from 'node:http';
+import type { OnProgress } from '../core/text/progress.js';
 import type { Readable } from 'node:stream';
 import { exitOf } from '../api/faults.js';
 import type { Problem } from '../api/problem.js';
@@ -109,7 +110,7 @@ export class Client {
   async follow<Name extends RouteName>(
     name: Name,
     options: CallOptions<Name>,
-    progress: (data: unknown) => void,
+    progress: OnProgress,
   ): Promise<AnswerOf<Name>> {
     const { AnswerEvents } = await import('../api/answer-events.js');
     const events = new AnswerEvents(progress);

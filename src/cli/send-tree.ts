@@ -5,7 +5,7 @@ import { CommandError, exit, type Io } from './io.js';
 import { homeFolder } from './connect.js';
 import { printableName } from '../core/text/printable.js';
 import type { CollectedFile } from '../disk/collect.js';
-import { followed, startProgress, stepped, type Progress } from './progress.js';
+import { followed, startProgress, type ProgressLine } from './progress.js';
 import { reportTreeState } from './tree-state.js';
 
 /** A tree that the service has, and where it lies. */
@@ -59,7 +59,7 @@ export async function sendTree(
     const known = KnownFiles.open(lists, realOf(folder) ?? folder, plan);
     const { files, folders, skipped, seen, read } = await collectTree(folder, plan, {
       known,
-      progress: stepped(progress),
+      progress: progress.step,
     });
     known.save(read);
     const manifest = {
@@ -85,7 +85,7 @@ async function sendMissing(
   client: Client,
   files: readonly CollectedFile[],
   missing: readonly string[],
-  progress: Progress,
+  progress: ProgressLine,
 ): Promise<void> {
   const wanted = new Set(missing);
   let batch: { hash: string; base64: string }[] = [];
@@ -94,7 +94,7 @@ async function sendMissing(
   const flush = async () => {
     if (batch.length > 0) await client.call('sendBlobs', { body: { blobs: batch } });
     sent += batch.length;
-    progress.step('sending files', sent, wanted.size);
+    progress.step({ doing: 'sending files', done: sent, total: wanted.size });
     batch = [];
     size = 0;
   };

@@ -1,16 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { problemOf, requestOf, type CallOptions } from '../api/call.js';
+import type { OnProgress, Progress } from '../core/text/progress.js';
 import { AnswerEvents } from '../api/answer-events.js';
 import type { AnswerOf, RouteName } from '../api/routes.js';
 import { CallError } from './api.js';
-
-/** The progress of a call. */
-export interface Progress {
-  doing: string;
-  done: number;
-  total: number;
-}
 
 /** A long call: it reports progress and can be cancelled. */
 export interface LongCall<Name extends RouteName> {
@@ -72,10 +66,10 @@ async function follow<Name extends RouteName>(
   name: Name,
   options: CallOptions<Name>,
   signal: AbortSignal,
-  progress: (step: Progress) => void,
+  progress: OnProgress,
 ): Promise<AnswerOf<Name>> {
   const { path, headers, body, method } = requestOf(name, 'console', options);
-  const events = new AnswerEvents((step) => progress(step as Progress));
+  const events = new AnswerEvents(progress);
   try {
     const response = await fetch(path, {
       method,

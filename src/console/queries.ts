@@ -8,7 +8,7 @@ import {
 } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
 import type { CallOptions } from '../api/call.js';
-import type { AnswerOf, PagedRoute, QueryOf } from '../api/routes.js';
+import type { AnswerOf, PagedRoute, QueryOf, RouteName } from '../api/routes.js';
 import { call, callAll, callPage, type CallError, type Page } from './api.js';
 
 /** One key per thing that is asked for, so that what changed can be asked for again. */
@@ -35,11 +35,17 @@ export const keys = {
   source: (snapshot: string, path: string, line: number) => ['source', snapshot, path, line] as const,
 };
 
+/** Asks by one call, which ends when nothing on the page waits for its answer any more. */
+const ask =
+  <Name extends RouteName>(name: Name, options: CallOptions<Name> = {}) =>
+  ({ signal }: { signal: AbortSignal }) =>
+    call(name, { ...options, signal });
+
 export type Answer<Name extends Parameters<typeof call>[0]> = UseQueryResult<AnswerOf<Name>, CallError>;
 
 /** Who is signed in. Refetched when a call fails because the session ended. */
 export const useSession = (): Answer<'session'> =>
-  useQuery({ queryKey: keys.session, queryFn: () => call('session') });
+  useQuery({ queryKey: keys.session, queryFn: ask('session') });
 
 export const useTitles = (): Answer<'listTitles'> =>
   useQuery({ queryKey: keys.titles, queryFn: () => callAll('listTitles') });
@@ -89,44 +95,44 @@ export function usePortfolio() {
 }
 
 export const useImports = (): Answer<'listImports'> =>
-  useQuery({ queryKey: [...keys.tally, 'imports'], queryFn: () => call('listImports') });
+  useQuery({ queryKey: [...keys.tally, 'imports'], queryFn: ask('listImports') });
 
 export const useTrace = (id: string): Answer<'traceId'> =>
-  useQuery({ queryKey: keys.trace(id), queryFn: () => call('traceId', { query: { id } }) });
+  useQuery({ queryKey: keys.trace(id), queryFn: ask('traceId', { query: { id } }) });
 
 export const useRules = (): Answer<'listRules'> =>
-  useQuery({ queryKey: keys.rules, queryFn: () => call('listRules'), staleTime: Infinity });
+  useQuery({ queryKey: keys.rules, queryFn: ask('listRules'), staleTime: Infinity });
 
 /** What has a text in its name or ID. While the next answer is under way, the last one is shown. */
 export const useSearch = (text: string): Answer<'search'> =>
   useQuery({
     queryKey: ['search', text],
-    queryFn: text === '' ? skipToken : ({ signal }) => call('search', { query: { text }, signal }),
+    queryFn: text === '' ? skipToken : ask('search', { query: { text } }),
     placeholderData: keepPreviousData,
   });
 
 export const useTitle = (title: string): Answer<'showTitle'> =>
   useQuery({
     queryKey: keys.title(title),
-    queryFn: title === '' ? skipToken : () => call('showTitle', { params: { title } }),
+    queryFn: title === '' ? skipToken : ask('showTitle', { params: { title } }),
   });
 
 export const useBoard = (title: string): Answer<'board'> =>
-  useQuery({ queryKey: keys.board(title), queryFn: () => call('board', { params: { title } }) });
+  useQuery({ queryKey: keys.board(title), queryFn: ask('board', { params: { title } }) });
 
 export const useSteps = (title: string): Answer<'steps'> =>
-  useQuery({ queryKey: keys.steps(title), queryFn: () => call('steps', { params: { title } }) });
+  useQuery({ queryKey: keys.steps(title), queryFn: ask('steps', { params: { title } }) });
 
 export const useTrees = (): Answer<'listTrees'> =>
-  useQuery({ queryKey: keys.trees, queryFn: () => call('listTrees') });
+  useQuery({ queryKey: keys.trees, queryFn: ask('listTrees') });
 
 export const useNetworks = (): Answer<'listNetworks'> =>
-  useQuery({ queryKey: keys.networks, queryFn: () => call('listNetworks') });
+  useQuery({ queryKey: keys.networks, queryFn: ask('listNetworks') });
 
 export const useNetwork = (network: string): Answer<'showNetwork'> =>
   useQuery({
     queryKey: keys.network(network),
-    queryFn: network === '' ? skipToken : () => call('showNetwork', { params: { network } }),
+    queryFn: network === '' ? skipToken : ask('showNetwork', { params: { network } }),
   });
 
 /** What a snapshot is asked: the same question of the same snapshot and version is asked once. */
@@ -145,8 +151,7 @@ function useWork<Name extends 'survey' | 'check' | 'wire'>(
       ? keys.work(name, question.snapshot, question.title, question.version)
       : ['work', name],
     queryFn: question
-      ? () =>
-          call(name, { params: { snapshot: question.snapshot }, body: { title: question.title } as never })
+      ? ask(name, { params: { snapshot: question.snapshot }, body: { title: question.title } as never })
       : skipToken,
     staleTime: Infinity,
     // Until the new reading is looked into, the one before stays on the page, which says that it is behind.
@@ -166,16 +171,15 @@ export const useWiringPart = (question: Question, groups: readonly string[] | nu
     queryFn:
       groups === null
         ? skipToken
-        : () =>
-            call('wire', {
-              params: { snapshot: question.snapshot },
-              body: { title: question.title, choice: { groups: [...groups] } },
-            }),
+        : ask('wire', {
+            params: { snapshot: question.snapshot },
+            body: { title: question.title, choice: { groups: [...groups] } },
+          }),
     staleTime: Infinity,
   });
 
 export const useScenarios = (): Answer<'listScenarios'> =>
-  useQuery({ queryKey: keys.scenarios, queryFn: () => call('listScenarios'), staleTime: Infinity });
+  useQuery({ queryKey: keys.scenarios, queryFn: ask('listScenarios'), staleTime: Infinity });
 
 /** A snapshot that is rehearsed, and for which platforms. */
 export interface ToRehearse {
@@ -199,7 +203,7 @@ export const useRehearsal = (
   useQuery({
     queryKey: [...keys.rehearsal(title), trees, scenario, seed, fault],
     queryFn: trees
-      ? async () => {
+      ? async ({ signal }) => {
           const reports = [];
           for (const { snapshot, platforms } of trees)
             reports.push(
@@ -215,6 +219,7 @@ export const useRehearsal = (
                   slow: fault === 'slow',
                   trace: true,
                 },
+                signal,
               }),
             );
           const [first, ...others] = reports;
@@ -234,45 +239,45 @@ export const useRehearsal = (
 export const useFigures = (query: QueryOf<'figures'>): Answer<'figures'> =>
   useQuery({
     queryKey: [...keys.tally, 'figures', query],
-    queryFn: () => call('figures', { query }),
+    queryFn: ask('figures', { query }),
     placeholderData: keepPreviousData,
   });
 
 export const useComparison = (query: QueryOf<'compareTally'> | undefined): Answer<'compareTally'> =>
   useQuery({
     queryKey: [...keys.tally, 'comparison', query],
-    queryFn: query ? () => call('compareTally', { query }) : skipToken,
+    queryFn: query ? ask('compareTally', { query }) : skipToken,
     placeholderData: keepPreviousData,
   });
 
 export const useSilence = (title: string | undefined): Answer<'silentTally'> =>
   useQuery({
     queryKey: [...keys.tally, 'silence', title],
-    queryFn: () => call('silentTally', { query: title === undefined ? {} : { title } }),
+    queryFn: ask('silentTally', { query: title === undefined ? {} : { title } }),
   });
 
 export const useWeek = (title: string | undefined): Answer<'tallyWeek'> =>
   useQuery({
     queryKey: [...keys.tally, 'week', title],
-    queryFn: () => call('tallyWeek', { query: title === undefined ? {} : { title } }),
+    queryFn: ask('tallyWeek', { query: title === undefined ? {} : { title } }),
   });
 
 export const useReleases = (title: string | undefined): Answer<'listReleases'> =>
   useQuery({
     queryKey: [...keys.tally, 'releases', title],
-    queryFn: title === undefined ? skipToken : () => call('listReleases', { params: { title } }),
+    queryFn: title === undefined ? skipToken : ask('listReleases', { params: { title } }),
   });
 
 /** The writes into a linked tree that can be taken back, the latest first. */
 export const useWrites = (tree: string | undefined): Answer<'listWrites'> =>
   useQuery({
     queryKey: keys.writes(tree ?? ''),
-    queryFn: tree === undefined ? skipToken : () => call('listWrites', { params: { tree } }),
+    queryFn: tree === undefined ? skipToken : ask('listWrites', { params: { tree } }),
   });
 
 export const useSource = (snapshot: string, path: string, line: number): Answer<'source'> =>
   useQuery({
     queryKey: keys.source(snapshot, path, line),
-    queryFn: () => call('source', { params: { snapshot }, query: { path, line, around: 3 } }),
+    queryFn: ask('source', { params: { snapshot }, query: { path, line, around: 3 } }),
     staleTime: Infinity,
   });

@@ -1,3 +1,4 @@
+import type { OnProgress } from './text/progress.js';
 import { platformNames } from './words/names.js';
 import type { Profile } from './network/model.js';
 import { recogniser } from './network/recognise.js';
@@ -18,7 +19,7 @@ export interface SurveyOptions {
   profiles: readonly Profile[];
   title: { id: string; title: Title } | null;
   /** Called as work goes on: what is being read, and how much is done of how much. */
-  progress?: (step: { doing: string; done: number; total: number }) => void;
+  progress?: OnProgress | undefined;
 }
 
 /** One part of a tree, with the stack that reads it. */

@@ -16,7 +16,8 @@ import { comparedWith } from './roster/compared.js';
 import type { Title } from './roster/model.js';
 import { editionOf } from './roster/modules.js';
 import { stacks } from './stacks/index.js';
-import { runSurvey, type SurveyOptions, type SurveyRun } from './surveying.js';
+import { runSurvey, type SurveyRun } from './surveying.js';
+import type { OnProgress } from './text/progress.js';
 import type { Tree } from './tree/tree.js';
 import type { TallyHistory } from './tally/history.js';
 import { planUnwiring } from './unwiring.js';
@@ -56,7 +57,7 @@ export type TitleSetting = TaskSetting & { title: NamedTitle };
 export interface TaskTree {
   tree: Tree;
   /** The survey of the tree in a setting, made once. */
-  run: (setting: TaskSetting, progress?: SurveyOptions['progress']) => SurveyRun;
+  run: (setting: TaskSetting, progress?: OnProgress | undefined) => SurveyRun;
 }
 
 /** The parts of a plan that are kept as a wiring. */
@@ -72,12 +73,8 @@ export const treeTasks = {
     );
   },
 
-  survey: (
-    { run }: TaskTree,
-    setting: TaskSetting,
-    _input: null,
-    progress?: SurveyOptions['progress'],
-  ): Survey => listedFacts(run(setting, progress).survey, setting.listed.facts),
+  survey: ({ run }: TaskTree, setting: TaskSetting, _input: null, progress?: OnProgress): Survey =>
+    listedFacts(run(setting, progress).survey, setting.listed.facts),
 
   /** The findings alone, without what was planned to fix them. */
   findings: ({ run }: TaskTree, setting: TaskSetting): Finding[] => checked(run(setting), setting).findings,
@@ -87,8 +84,9 @@ export const treeTasks = {
     { tree, run }: TaskTree,
     setting: TaskSetting,
     { snapshot, acceptances }: { snapshot: string; acceptances: readonly Acceptance[] },
+    progress?: OnProgress,
   ): { report: CheckReport; readings: Reading[] } => {
-    const { survey, context } = run(setting);
+    const { survey, context } = run(setting, progress);
     const compared = comparedWith(survey.editions, setting.title?.title ?? null, context.profiles);
     if (!hasTitle(setting)) return { report: { ...checked(run(setting), setting), compared }, readings: [] };
     const plan = planWiring(tree, planOptions(setting), run(setting));

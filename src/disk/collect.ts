@@ -287,8 +287,14 @@ class Collector {
 
   private async yieldIfDue(): Promise<void> {
     if (performance.now() - this.lastYield < patience) return;
-    this.options.progress?.({ seen: this.result.seen, read: this.result.read });
+    const { seen, read } = this.result;
+    const doing = `reading the tree: ${files(seen)} seen, ${files(read)} read`;
+    this.options.progress?.({ doing, done: 0, total: 0 });
     await yieldToEventLoop();
     this.lastYield = performance.now();
   }
+}
+
+function files(count: number): string {
+  return `${count.toLocaleString('en')} ${count === 1 ? 'file' : 'files'}`;
 }

@@ -36,13 +36,11 @@ export class LinkedTrees {
   }
 
   /** Reads a tree as it is now, and checks it. */
-  async read(tree: StoredTree, signal?: AbortSignal): Promise<LinkedTree> {
+  async read(tree: StoredTree, options: ReadingOptions = {}): Promise<LinkedTree> {
     const { trees } = this.context;
-    const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path, {
-      signal,
-    });
+    const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path, options);
     trees.setSnapshot(tree.id, snapshot);
-    await this.work.check({ snapshot, title: tree.title, signal });
+    await this.work.check({ snapshot, title: tree.title, signal: options.signal }, null, options.progress);
     return this.withState(trees.linkedTree(tree.id));
   }
 

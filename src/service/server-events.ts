@@ -1,3 +1,4 @@
+import type { OnProgress } from '../core/text/progress.js';
 import type { Response } from 'express';
 import type { ServiceContext } from './context.js';
 import { failureOf } from './problem-handler.js';
@@ -43,10 +44,10 @@ export interface ProgressCall {
 }
 
 /** Answers with JSON, or with events of progress and then the answer when the caller requires events. */
-export async function withProgress<Step, Answer>(
+export async function withProgress<Answer>(
   context: ServiceContext,
   { form, response, name }: ProgressCall,
-  work: (progress: (step: Step) => void) => Promise<Answer>,
+  work: (progress: OnProgress) => Promise<Answer>,
 ): Promise<Answer | undefined> {
   if (form !== eventStream) return work(() => undefined);
   const stream = startEvents(response, context);

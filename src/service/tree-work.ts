@@ -5,7 +5,7 @@ import type { FactOf, Survey } from '../core/facts/model.js';
 import type { RehearsalChoice } from '../core/rehearsal/app/app.js';
 import type { App } from '../core/rehearsal/app/model.js';
 import { heldIds } from '../core/roster/validate.js';
-import type { SurveyOptions } from '../core/surveying.js';
+import type { OnProgress } from '../core/text/progress.js';
 import {
   listedFindings,
   type NamedTitle,
@@ -39,7 +39,7 @@ export class TreeWork {
     private readonly history: HistoryWork,
   ) {}
 
-  async survey(asked: AskedOfSnapshot, progress?: SurveyOptions['progress']): Promise<Survey> {
+  async survey(asked: AskedOfSnapshot, progress?: OnProgress | undefined): Promise<Survey> {
     return this.run('survey', await this.about(asked), null, progress);
   }
 
@@ -49,10 +49,14 @@ export class TreeWork {
   }
 
   /** Checks a snapshot; with an earlier one to compare with, only what is new since is reported. */
-  async check(asked: AskedOfSnapshot, against: string | null = null): Promise<CheckReport> {
+  async check(
+    asked: AskedOfSnapshot,
+    against: string | null = null,
+    progress?: OnProgress,
+  ): Promise<CheckReport> {
     const about = await this.about(asked);
     const { findings: most } = this.context.settings;
-    const report = { ...(await this.checkWhole(about)), snapshot: asked.snapshot };
+    const report = { ...(await this.checkWhole(about, progress)), snapshot: asked.snapshot };
     if (against === null) return listedFindings(report, most);
     const earlier = this.context.trees.snapshotId(against);
     const before: Finding[] = await this.run('findings', { ...about, snapshot: earlier }, undefined);
@@ -63,11 +67,11 @@ export class TreeWork {
     return listedFindings({ ...fresh, against: { snapshot: earlier, known: stayed } }, most);
   }
 
-  private async checkWhole(about: About): Promise<CheckReport> {
+  private async checkWhole(about: About, progress?: OnProgress): Promise<CheckReport> {
     const { snapshot, title } = about;
     const { trees, events } = this.context;
     const acceptances = title ? this.context.accepted.of(title.id) : [];
-    const { report, readings } = await this.run('check', about, { snapshot, acceptances });
+    const { report, readings } = await this.run('check', about, { snapshot, acceptances }, progress);
     if (!title || readings.length === 0) return report;
     // A folder that is linked is the same tree, whether the service read it or a client sent it.
     const linked = trees.linkedAs(title.id, snapshot);
@@ -117,7 +121,7 @@ export class TreeWork {
     task: Task,
     { snapshot, title, signal }: About,
     input: TaskInput<Task>,
-    progress?: SurveyOptions['progress'],
+    progress?: OnProgress,
   ): Promise<TaskOutput<Task>> {
     const { trees, profiles, roster, inventories, runner, settings } = this.context;
     const setting = {

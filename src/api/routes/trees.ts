@@ -105,7 +105,12 @@ export const treeRoutes = {
     created: 'always',
   },
   unlinkTree: { ...paths.unlinkTree, summary: 'Forgets a linked tree; its files stay.', answer: nothing },
-  readTree: { ...paths.readTree, summary: 'Reads a linked tree and checks it.', answer: LinkedTree },
+  readTree: {
+    ...paths.readTree,
+    summary: 'Reads a linked tree and checks it.',
+    answer: LinkedTree,
+    progress: true,
+  },
   applyWiring: {
     ...paths.applyWiring,
     summary: 'Writes a wiring into a linked tree.',

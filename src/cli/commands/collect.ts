@@ -2,7 +2,7 @@ import { printableValue } from '../../core/text/printable.js';
 import type { CollectAnswer } from '../../api/inventory.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { startProgress, stepped } from '../progress.js';
+import { startProgress } from '../progress.js';
 import { platformNames } from '../render/places.js';
 import { textOfFile } from '../read-file.js';
 
@@ -38,7 +38,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
         return await client.follow(
           'collect',
           { params: { title }, body: { ...body, ...more } },
-          stepped(progress),
+          progress.step,
         );
       } finally {
         progress.end();

@@ -3,7 +3,7 @@ import type { ProvisionStep } from '../../core/provision/plan.js';
 import { isWrite, stepWords } from '../../core/provision/words.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
-import { startProgress, stepped } from '../progress.js';
+import { startProgress } from '../progress.js';
 import { counted, platformNames, wrap } from '../render/places.js';
 
 export interface ProvisionOptions {
@@ -31,7 +31,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
         return await client.follow(
           'provision',
           { params: { title }, body: { ...body, ...more } },
-          stepped(progress),
+          progress.step,
         );
       } finally {
         progress.end();

@@ -53,7 +53,11 @@ async function sendTable(client: Client, io: Io, file: string, options: ImportOp
   let sent = 0;
   stream.on('data', (chunk: Buffer) => {
     sent += chunk.length;
-    progress.step(`MB of ${basename(file)}`, Math.round(sent / 1e6), Math.round(size / 1e6));
+    progress.step({
+      doing: `MB of ${basename(file)}`,
+      done: Math.round(sent / 1e6),
+      total: Math.round(size / 1e6),
+    });
   });
   try {
     return await client.send(

@@ -1,4 +1,4 @@
-import type { Progress } from '../long-call.js';
+import type { Progress } from '../../core/text/progress.js';
 
 /** Work in progress, with a button that cancels it. */
 export function Working({ progress, cancel }: { progress: Progress | null; cancel: () => void }) {

@@ -8,6 +8,7 @@ import { FolderPicker } from '../components/folder-picker.js';
 import { Heading } from '../components/heading.js';
 import { Shown } from '../components/shown.js';
 import { Empty, ProblemNote } from '../components/states.js';
+import { ReadAgain } from '../components/read-again.js';
 import { useReading } from '../components/use-reading.js';
 import { Working } from '../components/working.js';
 import { useTitles, useTrees } from '../queries.js';
@@ -34,20 +35,14 @@ export function TreesPage() {
 
 function Trees({ trees, title }: { trees: readonly LinkedTree[]; title: string }) {
   const client = useQueryClient();
-  const onSuccess = () => client.invalidateQueries();
-  const read = useMutation<unknown, CallError, string>({
-    mutationFn: (tree) => call('readTree', { params: { tree } }),
-    onSuccess,
-  });
   const unlink = useMutation<unknown, CallError, string>({
     mutationFn: (tree) => call('unlinkTree', { params: { tree } }),
-    onSuccess,
+    onSuccess: () => client.invalidateQueries(),
   });
-  const error = read.error ?? unlink.error;
   if (trees.length === 0) return <Empty>No tree of this title is linked yet.</Empty>;
   return (
     <>
-      {error && <ProblemNote error={error} />}
+      {unlink.error && <ProblemNote error={unlink.error} />}
       <ul className="trees">
         {trees.map(({ id, path, interrupted }) => (
           <li key={id}>
@@ -57,14 +52,7 @@ function Trees({ trees, title }: { trees: readonly LinkedTree[]; title: string }
                 a write was interrupted
               </Link>
             )}
-            <button
-              type="button"
-              className="btn btn-sm btn-outline-secondary"
-              disabled={read.isPending}
-              onClick={() => read.mutate(id)}
-            >
-              {read.isPending && read.variables === id ? 'Reading…' : 'Read it again'}
-            </button>{' '}
+            <ReadAgain tree={id} label="Read it again" />{' '}
             <button
               type="button"
               className="btn btn-sm btn-outline-secondary"

@@ -8,7 +8,7 @@ import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import type { TitleWork } from '../title-work.js';
 import type { Writer } from '../store/roster-store.js';
-import type { Progress } from './partner-api.js';
+import type { OnProgress } from '../../core/text/progress.js';
 import { digestOf } from './provision-work.js';
 
 const shownAtMost = 1000;
@@ -26,7 +26,7 @@ export class CollectWork {
     titleId: string,
     request: CollectRequest,
     writer: Writer,
-    progress: Progress,
+    progress: OnProgress,
   ): Promise<CollectAnswer> {
     const { profile } = this.context.profiles.get(request.network);
     this.context.roster.get(titleId);
@@ -80,7 +80,7 @@ export class CollectWork {
     );
   }
 
-  private async ask(profile: Profile, progress: Progress): Promise<Read> {
+  private async ask(profile: Profile, progress: OnProgress): Promise<Read> {
     const api = this.context.partners.api(profile);
     const apps = await api.apps(progress);
     const units = await api.units(progress);

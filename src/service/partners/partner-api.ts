@@ -1,3 +1,4 @@
+import type { OnProgress } from '../../core/text/progress.js';
 import { valueAt } from '../../core/text/own-values.js';
 import {
   decodeApp,
@@ -25,9 +26,6 @@ export interface Access {
   clean: (text: string) => string;
 }
 
-/** Called as reading goes on. */
-export type Progress = (step: { doing: string; done: number; total: number }) => void;
-
 /** A list as it was read: what made sense, and the rows that did not. */
 export interface ReadList<Item> {
   items: Item[];
@@ -53,13 +51,13 @@ export class PartnerApi {
     this.http = http;
   }
 
-  async apps(progress?: Progress): Promise<ReadList<InventoryApp>> {
+  async apps(progress?: OnProgress): Promise<ReadList<InventoryApp>> {
     const { apps } = this.http;
     if (!apps) return { items: [], odd: [] };
     return this.list(apps, 'apps', (row) => decodeApp(this.profile, apps.fields, row), progress);
   }
 
-  async units(progress?: Progress): Promise<ReadList<InventoryUnit>> {
+  async units(progress?: OnProgress): Promise<ReadList<InventoryUnit>> {
     const { units } = this.http;
     return this.list(units, 'units', unitDecoder(this.profile, units.fields), progress);
   }
@@ -116,7 +114,7 @@ export class PartnerApi {
     { path, items, fields }: { path: string; items: string; fields: { id: string } },
     what: string,
     decode: (row: Row) => Decoded<Item>,
-    progress?: Progress,
+    progress?: OnProgress,
   ): Promise<ReadList<Item>> {
     const all = new Map<string, Item>();
     let odd: InvalidRow[] = [];

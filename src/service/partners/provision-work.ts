@@ -16,7 +16,8 @@ import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 import type { TitleWork } from '../title-work.js';
 import type { Writer } from '../store/roster-store.js';
-import type { PartnerApi, Progress, ReadList } from './partner-api.js';
+import type { OnProgress } from '../../core/text/progress.js';
+import type { PartnerApi, ReadList } from './partner-api.js';
 
 interface NetworkPlan {
   profile: Profile;
@@ -39,7 +40,7 @@ export class ProvisionWork {
     titleId: string,
     request: ProvisionRequest,
     writer: Writer,
-    progress: Progress,
+    progress: OnProgress,
   ): Promise<ProvisionAnswer> {
     const { title } = this.context.roster.get(titleId);
     const names = request.names ?? usualPattern;

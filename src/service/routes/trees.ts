@@ -1,6 +1,5 @@
 import { basename, dirname } from 'node:path';
 import { subfolders } from '../../disk/subfolders.js';
-import type { ReadingStep } from '../../disk/reading.js';
 import { FileChangedError, WriteRefusedError } from '../../disk/writes/errors.js';
 import { entryOf } from '../../disk/writes/journal.js';
 import { noteOf } from '../../disk/writes/tree-writes.js';
@@ -28,17 +27,15 @@ export const treeHandlers = {
     return { path, parent: roots.includes(path) ? null : dirname(path), ...subfolders(path) };
   },
   openFolder: ({ body, signal, form, response }, service) =>
-    withProgress(
-      service,
-      { form, response, name: 'folder' },
-      async (progress: (step: ReadingStep) => void) => {
-        const { linkedTrees } = service;
-        const path = await linkedTrees.insideRoots(body.path);
-        return linkedTrees.snapshotOf(path, basename(path), { signal, progress, needles: body.needles });
-      },
+    withProgress(service, { form, response, name: 'folder' }, async (progress) => {
+      const { linkedTrees } = service;
+      const path = await linkedTrees.insideRoots(body.path);
+      return linkedTrees.snapshotOf(path, basename(path), { signal, progress, needles: body.needles });
+    }),
+  readTree: ({ params, signal, form, response }, service) =>
+    withProgress(service, { form, response, name: 'tree' }, (progress) =>
+      service.linkedTrees.read(service.trees.linkedTree(params.tree), { signal, progress }),
     ),
-  readTree: ({ params, signal }, { trees, linkedTrees }) =>
-    linkedTrees.read(trees.linkedTree(params.tree), signal),
   applyWiring: async ({ params, body }, { trees, linkedTrees, writes, ...service }) => {
     const tree = trees.linkedTree(params.tree);
     const wiring = trees.wiring(body.wiring);

@@ -11,7 +11,7 @@ import { ReportTable, type LinedRow, type ReadBlock } from '../../core/tally/tab
 import { knownEncoding } from '../../core/text/decode.js';
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
-import type { Progress } from '../partners/partner-api.js';
+import type { OnProgress } from '../../core/text/progress.js';
 import type { Writer } from '../store/roster-store.js';
 import { ImportRun, reached } from './import-run.js';
 
@@ -101,7 +101,7 @@ export class TallyWork {
   async fetch(
     request: FetchRequest,
     writer: Writer,
-    progress: Progress,
+    progress: OnProgress,
     signal: AbortSignal,
   ): Promise<FetchAnswer> {
     const answer: FetchAnswer = { fetched: [], skipped: [] };
@@ -127,7 +127,7 @@ export class TallyWork {
   private async fetchFrom(
     profile: Profile,
     request: FetchRequest,
-    { writer, progress, signal }: { writer: Writer; progress: Progress; signal: AbortSignal },
+    { writer, progress, signal }: { writer: Writer; progress: OnProgress; signal: AbortSignal },
   ): Promise<FetchAnswer['fetched'][number]> {
     const api = this.context.partners.reportApi(profile);
     const span = this.spanOf(profile, request);

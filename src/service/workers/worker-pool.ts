@@ -5,7 +5,7 @@ import { MessageChannel, receiveMessageOnPort, type MessagePort } from 'node:wor
 import type { Piscina } from 'piscina';
 import type { Settings } from '../../api/settings.js';
 import type { RecordOutput, RecordTask } from '../../core/record-tasks.js';
-import type { SurveyOptions } from '../../core/surveying.js';
+import type { OnProgress } from '../../core/text/progress.js';
 import type { TaskOutput, TreeTask } from '../../core/tree-tasks.js';
 import type { Asked, TreeContents } from '../../core/workbench.js';
 import type {
@@ -39,7 +39,7 @@ export interface TreeSource {
 export interface TaskOptions {
   /** Ends the task; the promise is rejected with its reason. */
   signal?: AbortSignal | undefined;
-  progress?: SurveyOptions['progress'];
+  progress?: OnProgress | undefined;
 }
 
 /** Why a worker was ended. */

@@ -1,9 +1,7 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { NavLink, useParams, useSearchParams } from 'react-router';
-import { call, type CallError } from '../../api.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
-import { Failure, Loading, ProblemNote } from '../../components/states.js';
-import { keys, useBoard, useTitle, useTrees, type Question } from '../../queries.js';
+import { Failure, Loading } from '../../components/states.js';
+import { useBoard, useTitle, useTrees, type Question } from '../../queries.js';
 import { EditsView } from './edits.js';
 import { CarriesView } from './carries.js';
 import { ChangesView } from './changes.js';
@@ -13,6 +11,7 @@ import { Heading } from '../../components/heading.js';
 import { Interrupted } from '../../components/interrupted.js';
 import { NoTree } from '../../components/no-tree.js';
 import { NoPage } from '../../components/no-page.js';
+import { ReadAgain } from '../../components/read-again.js';
 
 const views = {
   wiring: 'What it carries',
@@ -30,6 +29,7 @@ export function EditionPage() {
   const view = (search.get('view') ?? 'wiring') as keyof typeof views;
   const record = useTitle(title);
   const board = useBoard(title);
+  const linked = useTrees().data?.find((tree) => tree.title === title);
   const edition = board.data?.editions.find((candidate) => candidate.platform === platform);
   const question: Question | undefined =
     edition?.snapshot && record.data
@@ -47,8 +47,9 @@ export function EditionPage() {
       </Heading>
       <p className="lede">
         <code>{edition?.identifier ?? 'no identifier in the record'}</code>
-        {edition?.tree && <>, as read from {edition.tree}</>} <ReadAgain title={title} />
+        {edition?.tree && <>, as read from {edition.tree}</>}
       </p>
+      {linked && <ReadAgain tree={linked.id} label="↻ Read the tree again" />}
       <Interrupted title={title} />
       <nav className="subnav" aria-label="Views">
         {Object.entries(views).map(([key, label]) => (
@@ -79,28 +80,4 @@ function View({ view, platform, question, before }: ViewProps) {
   if (view === 'changes') return <ChangesView platform={platform} question={question} before={before} />;
   if (view === 'out') return <TakeOutView question={question} />;
   return <CarriesView platform={platform} question={question} />;
-}
-
-function ReadAgain({ title }: { title: string }) {
-  const trees = useTrees();
-  const client = useQueryClient();
-  const linked = trees.data?.find((tree) => tree.title === title);
-  const read = useMutation<unknown, CallError>({
-    mutationFn: () => call('readTree', { params: { tree: linked?.id ?? '' } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.board(title) }),
-  });
-  if (!linked) return null;
-  return (
-    <>
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-secondary"
-        disabled={read.isPending}
-        onClick={() => read.mutate()}
-      >
-        {read.isPending ? 'Reading…' : '↻ Read the tree again'}
-      </button>
-      {read.error && <ProblemNote error={read.error} />}
-    </>
-  );
 }
