@@ -7,6 +7,7 @@ import {
   type UseQueryResult,
 } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
+import type { CompletionSchema } from '../core/formats/yaml/complete.js';
 import type { CallOptions } from '../api/call.js';
 import type { AnswerOf, PagedRoute, QueryOf, RouteName } from '../api/routes.js';
 import { call, callAll, callPage, type CallError, type Page } from './api.js';
@@ -279,5 +280,14 @@ export const useSource = (snapshot: string, path: string, line: number): Answer<
   useQuery({
     queryKey: keys.source(snapshot, path, line),
     queryFn: ask('source', { params: { snapshot }, query: { path, line, around: 3 } }),
+    staleTime: Infinity,
+  });
+
+/** The JSON Schema of profiles, from which their editor completes. */
+export const useProfileSchema = (): UseQueryResult<CompletionSchema> =>
+  useQuery({
+    queryKey: ['schema', 'profile'],
+    queryFn: async ({ signal }) =>
+      (await fetch('/api/v1/schemas/profile', { signal })).json() as Promise<CompletionSchema>,
     staleTime: Infinity,
   });

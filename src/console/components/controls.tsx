@@ -36,11 +36,13 @@ export function TextInput({
   set,
   hint,
   isMono = false,
-}: ControlProps & { hint: string; isMono?: boolean }) {
+  type = 'text',
+}: ControlProps & { hint: string; isMono?: boolean; type?: 'text' | 'search' }) {
   return (
     <Form.Control
       size="sm"
-      className={isMono ? 'grows font-monospace' : 'grows'}
+      type={type}
+      className={type === 'search' ? '' : isMono ? 'grows font-monospace' : 'grows'}
       aria-label={label}
       placeholder={hint}
       value={value}
@@ -99,17 +101,8 @@ export function NetworkChoice({
 }
 
 /** A text that is looked for. */
-export function Finder({ label, value, set }: ControlProps) {
-  return (
-    <Form.Control
-      size="sm"
-      type="search"
-      aria-label={label}
-      placeholder={label}
-      value={value}
-      onChange={(event) => set(event.target.value)}
-    />
-  );
+export function Finder(control: ControlProps) {
+  return <TextInput type="search" hint={control.label} {...control} />;
 }
 
 /**

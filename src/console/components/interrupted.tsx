@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { LinkedTree } from '../../api/trees.js';
 import { call, type CallError } from '../api.js';
 import { useTrees } from '../queries.js';
-import { ProblemNote } from './states.js';
+import { CallButton } from './call-button.js';
 
 /** A write to a linked tree that was interrupted: until it is settled, what is read of that tree may be half of it. */
 export function Interrupted({ title }: { title: string }) {
@@ -34,15 +34,9 @@ function Settle({ tree: { id, path, title, interrupted } }: { tree: LinkedTree }
         </code>
         .
       </div>
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-secondary mt-2"
-        disabled={undo.isPending}
-        onClick={() => undo.mutate()}
-      >
-        {undo.isPending ? 'Taking it back…' : 'Take the interrupted write back'}
-      </button>
-      {undo.error && <ProblemNote error={undo.error} />}
+      <div className="mt-2">
+        <CallButton call={undo} label="Take the interrupted write back" busy="Taking it back…" />
+      </div>
     </div>
   );
 }

@@ -1,8 +1,9 @@
 import { useCombobox } from 'downshift';
-import { useEffect, useMemo, useState, type HTMLAttributes } from 'react';
+import { useMemo, type HTMLAttributes } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
 import { useSearch, useTitles } from '../../queries.js';
+import { useSettled } from '../use-settled.js';
 import { commandsWith, pagesWith, placeOf, type Place } from './places.js';
 
 /** So long nothing is asked while somebody types (ms). */
@@ -116,14 +117,4 @@ function Hit({
       <span className="soft">{where}</span>
     </li>
   );
-}
-
-/** A value once it has stayed the same for some time. */
-function useSettled(value: string, after: number): string {
-  const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), after);
-    return () => clearTimeout(timer);
-  }, [value, after]);
-  return settled;
 }

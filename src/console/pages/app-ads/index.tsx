@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { AppAdsComparison, AppAdsLint, AppAdsNeeds, AppAdsVerified } from '../../../api/app-ads.js';
 import { call, type CallError } from '../../api.js';
 import { FileInput, TextInput } from '../../components/controls.js';
+import { FaultList, placed } from '../../components/fault-list.js';
 import { Diff } from '../../components/diff.js';
 import { Heading } from '../../components/heading.js';
 import { LedgerTable } from '../../components/ledger-table.js';
@@ -129,7 +130,7 @@ function Site({ domain }: { domain: string | null }) {
             As served at <code>{verify.data.url}</code>:
           </p>
           <Compared comparisons={verify.data.comparisons} />
-          <Problems problems={verify.data.problems} />
+          <FaultList faults={verify.data.problems.map(placed)} />
         </>
       )}
     </>
@@ -168,25 +169,6 @@ function Compared({ comparisons }: AppAdsComparison) {
   );
 }
 
-function Problems({ problems }: { problems: AppAdsLint['problems'] }) {
-  if (problems.length === 0) return null;
-  return (
-    <ul className="faults">
-      {problems.map(({ line, column, severity, message, fix }) => (
-        <li key={`${line} ${column} ${message}`}>
-          <State tone={severity === 'error' ? 'bad' : 'open'} shape={severity === 'error' ? '■' : '▲'}>
-            {severity}
-          </State>{' '}
-          <span className="place soft">
-            line {line}, column {column}
-          </span>{' '}
-          {message} {fix}
-        </li>
-      ))}
-    </ul>
-  );
-}
-
 /** A file that somebody pastes or opens: its faults, what it lacks, and what would bring that in. */
 function OwnFile() {
   const [text, setText] = useKept('app-ads');
@@ -222,7 +204,7 @@ function OwnFile() {
             {lint.records.length} {lint.records.length === 1 ? 'record' : 'records'}, {lint.problems.length}{' '}
             {lint.problems.length === 1 ? 'fault' : 'faults'}
           </p>
-          <Problems problems={lint.problems} />
+          <FaultList faults={lint.problems.map(placed)} />
           <Compared comparisons={comparison.comparisons} />
           {merged.patch === '' ? (
             <p>

@@ -7,15 +7,15 @@ import type { AttributionComparison } from '../../../core/roster/attribution-nee
 import { call, type CallError } from '../../api.js';
 import { Choice } from '../../components/controls.js';
 import { Diff } from '../../components/diff.js';
+import { FaultList, placed } from '../../components/fault-list.js';
+import { FileField } from '../../components/file-field.js';
 import { Heading } from '../../components/heading.js';
 import { LedgerTable } from '../../components/ledger-table.js';
 import { saveFile } from '../../components/save-file.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, ProblemNote, State } from '../../components/states.js';
 import { TextArea } from '../../components/text-area.js';
-import { TreeChoice } from '../../components/tree-choice.js';
-import { useReading } from '../../components/use-reading.js';
-import { Working } from '../../components/working.js';
+import { TreeReader } from '../../components/tree-reader.js';
 import { useAddress } from '../../components/use-address.js';
 import { useKept } from '../../components/use-kept.js';
 import { useSettled } from '../../components/use-settled.js';
@@ -79,20 +79,13 @@ function InTree() {
   const titles = useTitles().data ?? [];
   const [search, set] = useAddress();
   const title = search.get('title') ?? '';
-  const [path, setPath] = useState('');
-  const reading = useReading();
   const compare = useMutation<AttributionComparison, CallError, string>({
     mutationFn: (snapshot) =>
       call('compareAttribution', { params: { snapshot }, body: { title: title === '' ? null : title } }),
   });
-  const start = async () => {
-    const snapshot = await reading.read(path);
-    if (snapshot !== undefined) compare.mutate(snapshot);
-  };
-  const error = reading.error ?? compare.error;
   return (
     <>
-      <div className="controls">
+      <TreeReader label="Compare" call={compare} then={(snapshot) => compare.mutate(snapshot)}>
         <Choice
           label="Title"
           all="the networks of the title that it builds"
@@ -100,18 +93,7 @@ function InTree() {
           set={(chosen) => set({ title: chosen })}
           options={titles.map(({ id, name }) => [id, `the networks of ${name}`] as const)}
         />
-        <TreeChoice path={path} set={setPath} />
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
-          disabled={path === '' || reading.isPending || compare.isPending}
-          onClick={() => void start()}
-        >
-          Compare
-        </button>
-      </div>
-      {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
-      {error && <ProblemNote error={error} />}
+      </TreeReader>
       {compare.data && <Compared found={compare.data} />}
     </>
   );
@@ -179,20 +161,23 @@ function useList() {
     setName(file.name);
     setText(await file.text());
   };
-  const openLists = async (files: FileList | null) =>
-    setLists(await Promise.all([...(files ?? [])].map((file) => file.text())));
+  const openLists = async (files: readonly File[]) =>
+    setLists(await Promise.all(files.map((file) => file.text())));
   return { text, setText, name, open, openLists, isGiven, lint, merged };
 }
+
+const listFiles = '.plist,.xml,.json';
 
 /** A list as networks publish it, or the part of a property list: its faults, and what it lacks. */
 function InList() {
   const { text, setText, name, open, openLists, isGiven, lint, merged } = useList();
   return (
     <>
-      <ListFile
+      <FileField
         id="attribution-file"
         label="A property list or a list of a network"
-        open={(files) => void open(files?.[0])}
+        accept={listFiles}
+        open={([file]) => void open(file)}
       />
       <TextArea
         id="attribution-text"
@@ -201,41 +186,17 @@ function InList() {
         set={setText}
         hint="<array>…</array> or a JSON list"
       />
-      <ListFile
+      <FileField
         id="attribution-lists"
         label="Lists that networks publish, to be brought in as well"
         isMultiple
+        accept={listFiles}
         open={(files) => void openLists(files)}
       />
       {isGiven && lint.error && <ProblemNote error={lint.error} />}
       {isGiven && lint.data && <Linted lint={lint.data} />}
       {isGiven && merged.error && <ProblemNote error={merged.error} />}
       {isGiven && merged.data && <Merged merged={merged.data} name={name} />}
-    </>
-  );
-}
-
-interface ListFileProps {
-  id: string;
-  label: string;
-  isMultiple?: boolean;
-  open: (files: FileList | null) => void;
-}
-
-function ListFile({ id, label, isMultiple = false, open }: ListFileProps) {
-  return (
-    <>
-      <label className="form-label mt-2" htmlFor={id}>
-        {label}
-      </label>
-      <input
-        id={id}
-        type="file"
-        multiple={isMultiple}
-        className="form-control form-control-sm"
-        accept=".plist,.xml,.json"
-        onChange={(event) => open(event.target.files)}
-      />
     </>
   );
 }
@@ -247,16 +208,7 @@ function Linted({ lint: { ids, problems } }: { lint: AttributionLint }) {
         {ids.length} {ids.length === 1 ? 'identifier' : 'identifiers'}, {problems.length}{' '}
         {problems.length === 1 ? 'fault' : 'faults'}
       </p>
-      <ul className="faults">
-        {problems.map(({ line, column, message, fix }) => (
-          <li key={`${line} ${column} ${message}`}>
-            <span className="place soft">
-              line {line}, column {column}
-            </span>{' '}
-            {message} {fix}
-          </li>
-        ))}
-      </ul>
+      <FaultList faults={problems.map(placed)} />
     </section>
   );
 }

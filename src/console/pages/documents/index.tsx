@@ -3,9 +3,11 @@ import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { call, type CallError } from '../../api.js';
 import { Merge } from './merge.js';
+import { FileField } from '../../components/file-field.js';
 import { Heading } from '../../components/heading.js';
 import { saveFile } from '../../components/save-file.js';
 import { ProblemNote } from '../../components/states.js';
+import { TextArea } from '../../components/text-area.js';
 import { useKept } from '../../components/use-kept.js';
 import { TakingView, useTaking } from '../../components/taking.js';
 
@@ -39,25 +41,26 @@ function Import({ text, setText }: { text: string; setText: (text: string) => vo
     setText(next);
     take.forget();
   };
-  const open = async (chosen: FileList) => {
+  const open = async (chosen: readonly File[]) => {
     const read = await openDocuments(chosen);
     setProfiles(read.profiles);
     change(read.document);
   };
   return (
     <>
-      <DocumentFiles open={(chosen) => void open(chosen)} />
-      <label className="form-label mt-2" htmlFor="document-text">
-        Or its text
-      </label>
-      <textarea
+      <FileField
+        id="document-files"
+        label="A document, and the profiles that belong to it"
+        accept=".yaml,.yml"
+        isMultiple
+        open={(chosen) => void open(chosen)}
+      />
+      <TextArea
         id="document-text"
-        className="form-control font-monospace"
-        rows={text === '' ? 4 : 14}
-        value={text}
-        spellCheck={false}
-        placeholder={'syndexa: 1\ntitles:\n  tidewick:\n    …'}
-        onChange={(event) => change(event.target.value)}
+        label="Or its text"
+        text={text}
+        set={change}
+        hint={'syndexa: 1\ntitles:\n  tidewick:\n    …'}
       />
       {profiles.length > 0 && (
         <p className="soft mt-2">With the profiles {profiles.map(({ name }) => name).join(', ')}.</p>
@@ -81,30 +84,10 @@ function Import({ text, setText }: { text: string; setText: (text: string) => vo
 }
 
 /** Of the files that were chosen, the roster document, and the profiles that belong to it. */
-async function openDocuments(chosen: FileList) {
-  const read = await Promise.all(
-    [...chosen].map(async (file) => ({ name: file.name, text: await file.text() })),
-  );
+async function openDocuments(chosen: readonly File[]) {
+  const read = await Promise.all(chosen.map(async (file) => ({ name: file.name, text: await file.text() })));
   const isProfile = (file: { text: string }) => /^profile:/m.test(file.text);
   return { profiles: read.filter(isProfile), document: read.find((file) => !isProfile(file))?.text ?? '' };
-}
-
-function DocumentFiles({ open }: { open: (chosen: FileList) => void }) {
-  return (
-    <>
-      <label className="form-label" htmlFor="document-files">
-        A document, and the profiles that belong to it
-      </label>
-      <input
-        id="document-files"
-        type="file"
-        multiple
-        accept=".yaml,.yml"
-        className="form-control"
-        onChange={(event) => event.target.files && open(event.target.files)}
-      />
-    </>
-  );
 }
 
 /** Downloads the record; an earlier document that is open below keeps its comments. */

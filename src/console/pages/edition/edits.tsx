@@ -3,6 +3,7 @@ import type { LinkedTree, WiringAnswer } from '../../../api/trees.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
 import { useAddress } from '../../components/use-address.js';
+import { LeftToYou } from '../../components/left-to-you.js';
 import { ProblemNote, State } from '../../components/states.js';
 import { useWiring, useWiringPart, type Question } from '../../queries.js';
 import { EditGroups } from './edit-groups.js';
@@ -80,18 +81,7 @@ function Edits({ wiring, platform, question, linked, isOther }: EditsProps) {
       {part.error && <ProblemNote error={part.error} />}
       {linked && <TakeBack tree={linked} />}
       <EditGroups wiring={wiring} platform={platform} question={question} left={left} choose={choose} />
-      {steps.length > 0 && (
-        <section aria-label="Left to you">
-          <h2>Left to you</h2>
-          <ul>
-            {steps.map(({ what, why, where }) => (
-              <li key={`${what} ${why} ${where}`}>
-                {what} <span className="soft">{why}</span> {where && <code>{where}</code>}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <LeftToYou steps={steps} />
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { LinkedTree, WriteEntry } from '../../../api/trees.js';
 import { call, type CallError } from '../../api.js';
-import { ProblemNote } from '../../components/states.js';
+import { CallButton } from '../../components/call-button.js';
 import { useWrites } from '../../queries.js';
 
 /** What taking a write back does to a file. */
@@ -21,14 +21,7 @@ export function TakeBack({ tree }: { tree: LinkedTree }) {
   return (
     <section aria-label="Take back" className="mb-3">
       <div className="d-flex flex-wrap gap-3 align-items-center">
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-secondary"
-          disabled={undo.isPending}
-          onClick={() => undo.mutate()}
-        >
-          {undo.isPending ? 'Taking back…' : 'Take the last write back'}
-        </button>
+        <CallButton call={undo} label="Take the last write back" busy="Taking back…" />
         <span className="soft">
           {last.what}, {last.at.slice(0, 16).replace('T', ' ')}
           {more}
@@ -44,7 +37,6 @@ export function TakeBack({ tree }: { tree: LinkedTree }) {
           ))}
         </ul>
       </details>
-      {undo.error && <ProblemNote error={undo.error} />}
     </section>
   );
 }

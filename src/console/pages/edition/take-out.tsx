@@ -3,6 +3,7 @@ import { call, type CallError } from '../../api.js';
 import type { WiringAnswer } from '../../../api/trees.js';
 import { Controls, NetworkChoice } from '../../components/controls.js';
 import { Diff } from '../../components/diff.js';
+import { LeftToYou } from '../../components/left-to-you.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, State } from '../../components/states.js';
 import { useAddress } from '../../components/use-address.js';
@@ -46,7 +47,7 @@ function Unwiring({ question, network }: { question: Question; network: string }
   const { linked, isOther } = useLinked(question);
   const wiring = useQuery<WiringAnswer, CallError>({
     queryKey: [...keys.work('unwire', snapshot, title, version), network],
-    queryFn: () => call('unwire', { params: { snapshot }, body: { title, network } }),
+    queryFn: ({ signal }) => call('unwire', { params: { snapshot }, body: { title, network }, signal }),
     staleTime: Infinity,
   });
   return (
@@ -70,18 +71,7 @@ function Unwiring({ question, network }: { question: Question; network: string }
                 command={(folder) => `syndexa unwire ${network} ${folder} --title ${title} --write`}
               />
               <Diff patch={found.patch} edits={found.edits} />
-              {found.byHand.length > 0 && (
-                <section aria-label="Left to you">
-                  <h2>Left to you</h2>
-                  <ul>
-                    {found.byHand.map(({ what, why, where }) => (
-                      <li key={`${what} ${why} ${where}`}>
-                        {what} <span className="soft">{why}</span> {where && <code>{where}</code>}
-                      </li>
-                    ))}
-                  </ul>
-                </section>
-              )}
+              <LeftToYou steps={found.byHand} />
             </>
           )
         }

@@ -6,7 +6,7 @@ import { TextField } from '../../components/fields.js';
 import { platformNames } from '../../components/platform-names.js';
 import { ProblemNote } from '../../components/states.js';
 import { useAddress } from '../../components/use-address.js';
-import { useKept } from '../../components/use-kept.js';
+import { useKeptFields } from '../../components/use-kept-fields.js';
 import { answersOf, parts, type AnswerFields } from './answers.js';
 import { DraftIt } from './draft-it.js';
 
@@ -63,11 +63,10 @@ export function Answers({ setText, hasText }: { setText: (text: string) => void;
 
 /** The answers of this tab, and the call that makes a draft of them. */
 function useAnswers(setText: (text: string) => void) {
-  const [kept, keep] = useKept('profile answers', '{}');
-  const fields = JSON.parse(kept) as AnswerFields;
+  const [fields, keep] = useKeptFields<AnswerFields>('profile answers', {});
   const answers = new Map(Object.entries(fields));
   const at = (field: string) => answers.get(field) ?? '';
-  const put = (field: string, value: string) => keep(JSON.stringify({ ...fields, [field]: value }));
+  const put = (field: string, value: string) => keep({ [field]: value });
   const formats = (at('formats') || 'banner').split(' ');
   const platforms = (at('platforms') || platformKeys.join(' ')).split(' ');
   const draft = useMutation<ProfileDraft, CallError>({

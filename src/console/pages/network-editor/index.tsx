@@ -2,14 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import type { LintAnswer } from '../../../api/networks.js';
-import type { CompletionSchema } from '../../../core/formats/yaml/complete.js';
 import { call, type CallError } from '../../api.js';
 import { FaultList } from '../../components/fault-list.js';
 import { Heading } from '../../components/heading.js';
 import { Empty, Failure, Loading, ProblemNote, State } from '../../components/states.js';
 import { useKept } from '../../components/use-kept.js';
 import { useSettled } from '../../components/use-settled.js';
-import { useNetwork } from '../../queries.js';
+import { useNetwork, useProfileSchema } from '../../queries.js';
 import { Keep } from './keep.js';
 import { Start } from './start.js';
 import { Trial } from './trial.js';
@@ -136,11 +135,7 @@ function Linted({ lint: { ok, id, problems } }: { lint: LintAnswer }) {
 /** What is wrong with a profile once somebody has stopped typing, and the schema that it is completed from. */
 function useLint(text: string) {
   const settled = useSettled(text);
-  const schema = useQuery<CompletionSchema>({
-    queryKey: ['schema', 'profile'],
-    queryFn: async () => (await fetch('/api/v1/schemas/profile')).json() as Promise<CompletionSchema>,
-    staleTime: Infinity,
-  });
+  const schema = useProfileSchema();
   const lint = useQuery<LintAnswer, CallError>({
     queryKey: ['lint', settled],
     queryFn: ({ signal }) => call('lintNetwork', { body: { text: settled }, signal }),

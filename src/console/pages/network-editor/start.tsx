@@ -3,10 +3,7 @@ import { useState } from 'react';
 import type { ProfileDraft } from '../../../api/networks.js';
 import { call, type CallError } from '../../api.js';
 import { Choice } from '../../components/controls.js';
-import { ProblemNote } from '../../components/states.js';
-import { TreeChoice } from '../../components/tree-choice.js';
-import { useReading } from '../../components/use-reading.js';
-import { Working } from '../../components/working.js';
+import { TreeReader } from '../../components/tree-reader.js';
 import { useAddress } from '../../components/use-address.js';
 import { useNetwork, useNetworks } from '../../queries.js';
 import { Answers } from './answers-form.js';
@@ -44,44 +41,23 @@ export function Start({ setText, hasText }: StartProps) {
   );
 }
 
-/** Reads a tree, and asks what of it no profile claims. */
-function useUnclaimed(path: string) {
-  const reading = useReading();
+/** What a tree declares and no profile claims, vendor by vendor. */
+function FromTree({ setText, hasText }: StartProps) {
+  const [only, setOnly] = useState('');
   const found = useMutation<ProfileDraft, CallError, { snapshot: string; stem?: string }>({
     mutationFn: ({ snapshot, stem }) =>
       call('draftFromTree', { params: { snapshot }, body: stem === undefined ? {} : { only: stem } }),
   });
-  const look = async () => {
-    const snapshot = await reading.read(path);
-    if (snapshot !== undefined) found.mutate({ snapshot });
-  };
-  const error = reading.error ?? found.error;
-  return { reading, found, look, error };
-}
-
-/** What a tree declares and no profile claims, vendor by vendor. */
-function FromTree({ setText, hasText }: StartProps) {
-  const [path, setPath] = useState('');
-  const [only, setOnly] = useState('');
-  const { reading, found, look, error } = useUnclaimed(path);
   const draft = found.data;
   const vendors = draft ? [{ stem: draft.stem ?? draft.id, declared: draft.declared }, ...draft.others] : [];
   const chosen = vendors.find(({ stem }) => stem === only) ?? vendors[0];
   return (
     <>
-      <div className="controls">
-        <TreeChoice path={path} set={setPath} />
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
-          disabled={path === '' || reading.isPending || found.isPending}
-          onClick={() => void look()}
-        >
-          See what no profile claims
-        </button>
-      </div>
-      {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
-      {error && <ProblemNote error={error} />}
+      <TreeReader
+        label="See what no profile claims"
+        call={found}
+        then={(snapshot) => found.mutate({ snapshot })}
+      />
       {chosen && (
         <div className="mt-3">
           <Choice

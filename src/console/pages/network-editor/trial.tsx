@@ -1,5 +1,4 @@
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { ProfileTrial } from '../../../api/networks.js';
 import { groupBy } from '../../../core/text/group-by.js';
 import { labelOf } from '../../../core/facts/show.js';
@@ -7,39 +6,24 @@ import { call, type CallError } from '../../api.js';
 import { placeText } from '../../components/evidence.js';
 import { LedgerTable } from '../../components/ledger-table.js';
 import { platformNames } from '../../components/platform-names.js';
-import { ProblemNote, State } from '../../components/states.js';
-import { TreeChoice } from '../../components/tree-choice.js';
-import { useReading } from '../../components/use-reading.js';
-import { Working } from '../../components/working.js';
+import { State } from '../../components/states.js';
+import { TreeReader } from '../../components/tree-reader.js';
 
 /** Tries the profile on a tree: what it recognises there, and what it requires and the tree lacks. */
 export function Trial({ text, needles }: { text: string; needles: readonly string[] }) {
-  const [path, setPath] = useState('');
-  const reading = useReading();
   const trial = useMutation<ProfileTrial, CallError, string>({
     mutationFn: (snapshot) => call('tryNetwork', { params: { snapshot }, body: { text } }),
   });
-  const start = async () => {
-    const snapshot = await reading.read(path, needles);
-    if (snapshot !== undefined) trial.mutate(snapshot);
-  };
-  const error = reading.error ?? trial.error;
   return (
     <section aria-label="Try it on a tree">
       <h2>Try it on a tree</h2>
-      <div className="controls">
-        <TreeChoice path={path} set={setPath} />
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
-          disabled={path === '' || reading.isPending || trial.isPending}
-          onClick={() => void start()}
-        >
-          {trial.isPending ? 'Trying it…' : 'Try it'}
-        </button>
-      </div>
-      {reading.isPending && <Working progress={reading.progress} cancel={reading.cancel} />}
-      {error && <ProblemNote error={error} />}
+      <TreeReader
+        label="Try it"
+        busy="Trying it…"
+        needles={needles}
+        call={trial}
+        then={(snapshot) => trial.mutate(snapshot)}
+      />
       {trial.data && <Tried trial={trial.data} />}
     </section>
   );

@@ -7,7 +7,7 @@ import { Heading } from '../../components/heading.js';
 import { LedgerTable } from '../../components/ledger-table.js';
 import { Shown } from '../../components/shown.js';
 import { Done, Empty, ProblemNote, State } from '../../components/states.js';
-import { useKept } from '../../components/use-kept.js';
+import { useKeptFields } from '../../components/use-kept-fields.js';
 import { useNetworks } from '../../queries.js';
 import { changedPublisher, fieldsOf, type PublisherFields } from './fields.js';
 import { useAccountNeeds } from './account-needs.js';
@@ -40,8 +40,7 @@ export function PublisherPage() {
 /** What was typed, and the call that saves it. */
 function usePublisher({ answer, etag }: Known) {
   const client = useQueryClient();
-  const [kept, keep, forget] = useKept('publisher', '{}');
-  const typed = JSON.parse(kept) as PublisherFields;
+  const [typed, keep, forget] = useKeptFields<PublisherFields>('publisher', {});
   const values = new Map(Object.entries({ ...fieldsOf(answer), ...typed }));
   const save = useMutation<Publisher, CallError>({
     mutationFn: () =>
@@ -59,7 +58,7 @@ function usePublisher({ answer, etag }: Known) {
   });
   return {
     at: (field: string) => values.get(field) ?? '',
-    put: (field: string, value: string) => keep(JSON.stringify({ ...typed, [field]: value })),
+    put: (field: string, value: string) => keep({ [field]: value }),
     isChanged: Object.keys(typed).length > 0,
     forget,
     save,

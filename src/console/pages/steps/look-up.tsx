@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { AnswerOf } from '../../../api/routes.js';
 import { call, type CallError } from '../../api.js';
+import { CallButton } from '../../components/call-button.js';
 import { LedgerTable } from '../../components/ledger-table.js';
 import { platformNames } from '../../components/platform-names.js';
-import { ProblemNote, State } from '../../components/states.js';
+import { State } from '../../components/states.js';
 
 /** Asks the store whether it lists the editions of a title. */
 export function LookUp({ title }: { title: string }) {
@@ -15,15 +16,7 @@ export function LookUp({ title }: { title: string }) {
   return (
     <section aria-label="In the store">
       <h2>In the store</h2>
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-primary"
-        disabled={look.isPending}
-        onClick={() => look.mutate()}
-      >
-        {look.isPending ? 'Looking it up…' : 'Look the title up'}
-      </button>
-      {look.error && <ProblemNote error={look.error} />}
+      <CallButton call={look} label="Look the title up" busy="Looking it up…" look="outline-primary" />
       {look.data && (
         <LedgerTable heads={['Edition', 'Listed', 'Name', 'Site']} className="mt-3">
           {look.data.map(({ platform, identifier, listed, name, site }) => (

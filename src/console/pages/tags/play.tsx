@@ -3,9 +3,10 @@ import { useState } from 'react';
 import type { PlayLine, TagFollowed, TagPlayed } from '../../../api/tags.js';
 import { actionNames, type Action } from '../../../core/rehearsal/tags/playback.js';
 import { call, type CallError } from '../../api.js';
+import { CallButton } from '../../components/call-button.js';
 import { Choice, TextInput } from '../../components/controls.js';
 import { LedgerTable } from '../../components/ledger-table.js';
-import { ProblemNote, State } from '../../components/states.js';
+import { State } from '../../components/states.js';
 import { seconds } from './report.js';
 
 /** Goes through the break with what a user does, and says what would be called when. */
@@ -44,15 +45,7 @@ export function Play({ followed: { question } }: { followed: TagFollowed }) {
         </button>
       </form>
       <Actions actions={actions} set={setActions} />
-      <button
-        type="button"
-        className="btn btn-sm btn-outline-primary"
-        disabled={play.isPending}
-        onClick={() => play.mutate()}
-      >
-        {play.isPending ? 'Playing…' : 'Play it'}
-      </button>
-      {play.error && <ProblemNote error={play.error} />}
+      <CallButton call={play} label="Play it" busy="Playing…" look="outline-primary" />
       {play.data && <Played lines={play.data.lines} />}
     </section>
   );

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { TagReport } from '../../../api/tags.js';
 import { errorCodes, type ErrorCode } from '../../../core/formats/vast/error-codes.js';
+import { FaultList, placed } from '../../components/fault-list.js';
 import { LedgerTable } from '../../components/ledger-table.js';
 import { State } from '../../components/states.js';
 
@@ -96,18 +97,12 @@ function DocumentRow({ document }: { document: TagReport['documents'][number] })
       <td>{said.join(', ')}</td>
       <td data-label="What is wrong">
         {problems.length === 0 && <span className="soft">nothing</span>}
-        {problems.map(({ line, column, severity, message, fix, section }) => (
-          <div key={`${line} ${column} ${message}`}>
-            <State tone={severity === 'error' ? 'bad' : 'open'} shape={severity === 'error' ? '■' : '▲'}>
-              {severity}
-            </State>{' '}
-            <span className="place soft">
-              line {line}, column {column}
-            </span>{' '}
-            {message} {fix}{' '}
-            {section !== undefined && <span className="soft">VAST 4.2, section {section}</span>}
-          </div>
-        ))}
+        <FaultList
+          faults={problems.map(({ section, ...problem }) => ({
+            ...placed(problem),
+            source: section === undefined ? undefined : `VAST 4.2, section ${section}`,
+          }))}
+        />
       </td>
     </tr>
   );
