@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { request } from 'node:http';
 import { afterEach, describe, expect, it } from 'vitest';
 import { settings } from '../../src/api/settings.js';
 import { http, testService, type Answer, type TestService } from '../support/service.js';
@@ -10,8 +11,13 @@ afterEach(() => service.stop());
 const code = 'app/src/main/java/example/brine/kelp';
 const hash = (text: string) => createHash('sha256').update(text).digest('hex');
 
-/** Sends a tree and surveys it. */
+/** Sends a tree, and surveys it. */
 async function survey(files: Record<string, string>): Promise<Answer> {
+  return http(`${await sent(files)}/survey`, 'POST', {});
+}
+
+/** Sends a tree; returns the address of its snapshot. */
+async function sent(files: Record<string, string>): Promise<string> {
   const api = `${service.url}/api/v1`;
   const entries = Object.entries(files);
   const { body } = await http(`${api}/snapshots`, 'POST', {
@@ -22,7 +28,7 @@ async function survey(files: Record<string, string>): Promise<Answer> {
     .filter(([, text]) => body.missing.includes(hash(text)))
     .map(([, text]) => ({ hash: hash(text), base64: Buffer.from(text).toString('base64') }));
   await http(`${api}/blobs`, 'POST', { blobs });
-  return http(`${api}/snapshots/${body.id}/survey`, 'POST', {});
+  return `${api}/snapshots/${body.id}`;
 }
 
 const problems = ({ body }: Answer) =>
@@ -92,6 +98,19 @@ describe('work on a tree', () => {
     const { blocker, warning, note } = report.summary;
     expect(report.findings.length + (report.leftOut ?? 0)).toBe(blocker + warning + note);
     expect(report.findings.length).toBeLessThanOrEqual(10);
+  });
+
+  it('is done, even where the work before it ended because nobody waited for that any more', async () => {
+    service = await testService({ env: { SYNDEXA_WORKERS: '1' } });
+    const [busy, other] = [await sent({ ...androidFiles(), ...costly }), await sent(androidFiles())];
+    const headers = { 'Content-Type': 'application/json' };
+    const left = request(`${busy}/survey`, { method: 'POST', headers });
+    left.on('error', () => undefined).end('{}');
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    const waiting = http(`${other}/survey`, 'POST', {});
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    left.destroy();
+    expect((await waiting).status).toBe(200);
   });
 
   it('ends when the service stops, with a word to whoever waits for it', async () => {

@@ -209,7 +209,8 @@ export class WorkerPool {
     const workerData: WorkerSettings = { limits: { maxLength: fileLength, maxMemory: parserMemory } };
     return new Piscina({
       filename: workerFile(),
-      minThreads: 0,
+      // One that was ended is replaced at once: what waits behind its task has no other worker.
+      minThreads: 1,
       maxThreads: workers,
       // A worker keeps what it read: the next task on the same tree needs it.
       idleTimeout: Infinity,
