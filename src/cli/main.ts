@@ -1,6 +1,6 @@
 import { paintFor, type Io } from './io.js';
 import { foldLines } from './render/fold.js';
-import { outgoing } from './paint.js';
+import { hasColours, outgoing } from './paint.js';
 import { run } from './program.js';
 
 // The only file that touches the process: everything else is handed its input and output.
@@ -49,8 +49,7 @@ stdout.on('error', ({ code, message }: NodeJS.ErrnoException) => {
 // Nobody can be determined.
 stderr.on('error', () => undefined);
 
-const colours = stdout.isTTY && !env.NO_COLOR && env.TERM !== 'dumb';
-void run(process.argv.slice(2), io, paintFor(colours || !['', '0', 'false'].includes(env.FORCE_COLOR ?? '')))
+void run(process.argv.slice(2), io, paintFor(hasColours(env, stdout.isTTY)))
   .catch((error: unknown) => {
     stderr.write(
       `■ Syndexa met an error of its own: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,

@@ -31,6 +31,12 @@ const codes: Record<keyof Paint, readonly [number, number]> = {
  */
 const token = randomInt(1000, 10_000);
 
+/** Whether colours are printed: at a terminal, unless the environment says otherwise. */
+export function hasColours(env: Readonly<Record<string, string | undefined>>, isTerminal: boolean): boolean {
+  if (!['', '0', 'false'].includes(env.FORCE_COLOR ?? '')) return true;
+  return isTerminal && !env.NO_COLOR && env.TERM !== 'dumb';
+}
+
 /** Colours, or none. */
 export function paintFor(enabled: boolean): Paint {
   const colour = ([open, close]: readonly [number, number]): Colour => {

@@ -8,7 +8,7 @@ import { chromium } from 'playwright-core';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 // @ts-expect-error -- plain JavaScript, shared with the scripts
 import { chromiumFlags, chromiumPath } from '../../scripts/browser.mjs';
-import { syndexa } from '../support/cli.js';
+import { syndexa, syndexaProcess } from '../support/cli.js';
 import { temporaryFolder } from '../support/service.js';
 import { androidFiles, root } from '../support/trees.js';
 
@@ -137,7 +137,7 @@ describe('a service for a team', () => {
     await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
     const address = `https://localhost:${(proxy.address() as AddressInfo).port}`;
     const env = { SYNDEXA_URL: address, SYNDEXA_TOKEN: token, NODE_EXTRA_CA_CERTS: join(mine, 'cert.pem') };
-    const { code, out, err } = await syndexa(['network', 'list'], mine, { env });
+    const { code, out, err } = await syndexaProcess(['network', 'list'], mine, { env });
     expect([code, err]).toEqual([0, '']);
     expect(out).toContain('cobalt-heron');
     proxy.closeAllConnections();
