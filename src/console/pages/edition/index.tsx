@@ -45,11 +45,13 @@ export function EditionPage() {
       <Heading>
         What would the {platformNames[platform]} build of {name} ship?
       </Heading>
-      <p className="lede">
-        <code>{edition?.identifier ?? 'no identifier in the record'}</code>
-        {edition?.tree && <>, as read from {edition.tree}</>}
-      </p>
-      {linked && <ReadAgain tree={linked.id} label="↻ Read the tree again" />}
+      <div className="lede d-flex flex-wrap gap-3 align-items-center">
+        <span>
+          <code>{edition?.identifier ?? 'no identifier in the record'}</code>
+          {edition?.tree && <>, as read from {edition.tree}</>}
+        </span>
+        {linked && <ReadAgain tree={linked.id} label="↻ Read the tree again" />}
+      </div>
       <Interrupted title={title} />
       <nav className="subnav" aria-label="Views">
         {Object.entries(views).map(([key, label]) => (
