@@ -9,10 +9,11 @@ export class AnswerEvents {
   problem: Problem | undefined;
   readonly #parser;
 
-  constructor(progress: OnProgress) {
+  /** @param parse reads the text of an event, which is JSON */
+  constructor(progress: OnProgress, parse: (text: string) => unknown = JSON.parse) {
     this.#parser = createParser({
       onEvent: ({ event, data }) => {
-        const value: unknown = JSON.parse(data);
+        const value = parse(data);
         if (event === 'progress') progress(value as Progress);
         else if (event === 'problem') this.problem = value as Problem;
         else this.answer = value;

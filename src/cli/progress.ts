@@ -1,4 +1,7 @@
 import type { OnProgress } from '../core/text/progress.js';
+import type { CallOptions } from '../api/call.js';
+import type { AnswerOf, RouteName } from '../api/routes.js';
+import type { Client } from './client.js';
 import type { Io } from './io.js';
 
 /** A line of progress on a terminal; silent elsewhere. */
@@ -28,15 +31,18 @@ export function startProgress(io: Io, doing: string): ProgressLine {
   };
 }
 
-/** Follows a call whose events say how far it has come. */
-export async function followed<Result>(
+/** Makes a call; at a terminal, a line says how far it has come. */
+export async function callFollowed<Name extends RouteName>(
   io: Io,
+  client: Client,
+  name: Name,
+  options: CallOptions<Name>,
   doing: string,
-  call: (progress: OnProgress) => Promise<Result>,
-): Promise<Result> {
+): Promise<AnswerOf<Name>> {
+  if (!io.interactive) return client.call(name, options);
   const progress = startProgress(io, doing);
   try {
-    return await call(progress.step);
+    return await client.follow(name, options, progress.step);
   } finally {
     progress.end();
   }

@@ -5,7 +5,7 @@ import { CommandError, exit, type Io } from './io.js';
 import { homeFolder } from './connect.js';
 import { printableName } from '../core/text/printable.js';
 import type { CollectedFile } from '../disk/collect.js';
-import { followed, startProgress, type ProgressLine } from './progress.js';
+import { callFollowed, startProgress, type ProgressLine } from './progress.js';
 import { reportTreeState } from './tree-state.js';
 
 /** A tree that the service has, and where it lies. */
@@ -44,9 +44,7 @@ export async function sendTree(
   const real = client.roots.length > 0 && needles.length === 0 ? realOf(folder) : null;
   if (real !== null && client.roots.some((root) => real === root || real.startsWith(`${root}/`))) {
     const call = { body: { path: real } };
-    const { snapshot, seen, files } = io.interactive
-      ? await followed(io, 'reading the tree', (progress) => client.follow('openFolder', call, progress))
-      : await client.call('openFolder', call);
+    const { snapshot, seen, files } = await callFollowed(io, client, 'openFolder', call, 'reading the tree');
     return { snapshot, folder, seen, sent: files };
   }
   const { collectTree, TreeUnreadableError } = await import('../disk/collect.js');

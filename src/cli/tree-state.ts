@@ -1,8 +1,8 @@
+import { counted } from '../core/text/counted.js';
 import { printableName } from '../core/text/printable.js';
 import type { WriteEntry } from '../api/trees.js';
 import type { Io } from './io.js';
 import { homeFolder } from './connect.js';
-import { counted } from './render/places.js';
 
 /**
  * Reports what is odd about a tree before it is read: a write that was interrupted, one that is under way, and markers

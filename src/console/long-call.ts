@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { problemOf, requestOf, type CallOptions } from '../api/call.js';
+import { parsePrintable } from '../core/text/printable.js';
 import type { OnProgress, Progress } from '../core/text/progress.js';
 import { AnswerEvents } from '../api/answer-events.js';
 import type { AnswerOf, RouteName } from '../api/routes.js';
@@ -62,14 +63,14 @@ export function useLongCall<Name extends RouteName>(name: Name): LongCall<Name> 
  * A call answered as server-sent events: those of progress, then the answer or a problem.
  * @throws CallError
  */
-async function follow<Name extends RouteName>(
+export async function follow<Name extends RouteName>(
   name: Name,
   options: CallOptions<Name>,
   signal: AbortSignal,
   progress: OnProgress,
 ): Promise<AnswerOf<Name>> {
   const { path, headers, body, method } = requestOf(name, 'console', options);
-  const events = new AnswerEvents(progress);
+  const events = new AnswerEvents(progress, parsePrintable);
   try {
     const response = await fetch(path, {
       method,

@@ -4,12 +4,15 @@ import {
   skipToken,
   useInfiniteQuery,
   useQuery,
+  useQueryClient,
   type UseQueryResult,
 } from '@tanstack/react-query';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { CompletionSchema } from '../core/formats/yaml/complete.js';
+import type { OnProgress, Progress } from '../core/text/progress.js';
 import type { CallOptions } from '../api/call.js';
 import type { AnswerOf, PagedRoute, QueryOf, RouteName } from '../api/routes.js';
+import { follow } from './long-call.js';
 import { call, callAll, callPage, type CallError, type Page } from './api.js';
 
 /** One key per thing that is asked for, so that what changed can be asked for again. */
@@ -143,27 +146,47 @@ export interface Question {
   version: number;
 }
 
+/** An answer that may take long: how far it is until then, and what ends it. */
+export type LongAnswer<Name extends RouteName> = Answer<Name> & {
+  progress: Progress | null;
+  cancel: () => void;
+};
+
+/** Asks for an answer whose call is followed. Nothing is asked while there is no `ask`. */
+function useLongQuery<Name extends RouteName>(
+  queryKey: readonly unknown[],
+  ask: ((signal: AbortSignal, progress: OnProgress) => Promise<AnswerOf<Name>>) | undefined,
+  placeholderData?: (before: unknown, asked: { queryKey: readonly unknown[] } | undefined) => unknown,
+): LongAnswer<Name> {
+  const client = useQueryClient();
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const answer = useQuery<AnswerOf<Name>, CallError>({
+    queryKey,
+    queryFn: ask ? ({ signal }) => ask(signal, setProgress) : skipToken,
+    staleTime: Infinity,
+    placeholderData: placeholderData as never,
+  });
+  return { ...answer, progress, cancel: () => void client.cancelQueries({ queryKey }) };
+}
+
 function useWork<Name extends 'survey' | 'check' | 'wire'>(
   name: Name,
   question: Question | undefined,
-): Answer<Name> {
-  return useQuery({
-    queryKey: question
-      ? keys.work(name, question.snapshot, question.title, question.version)
-      : ['work', name],
-    queryFn: question
-      ? ask(name, { params: { snapshot: question.snapshot }, body: { title: question.title } as never })
-      : skipToken,
-    staleTime: Infinity,
+): LongAnswer<Name> {
+  const options = question && { params: { snapshot: question.snapshot }, body: { title: question.title } };
+  return useLongQuery<Name>(
+    question ? keys.work(name, question.snapshot, question.title, question.version) : ['work', name],
+    options &&
+      ((signal, progress) => follow(name, options as unknown as CallOptions<Name>, signal, progress)),
     // Until the new reading is looked into, the one before stays on the page, which says that it is behind.
-    placeholderData: (before: AnswerOf<Name> | undefined, asked) =>
-      asked?.queryKey[3] === question?.title ? before : undefined,
-  });
+    (before, asked) => (asked?.queryKey[3] === question?.title ? before : undefined),
+  );
 }
 
-export const useSurvey = (question: Question | undefined): Answer<'survey'> => useWork('survey', question);
-export const useCheck = (question: Question | undefined): Answer<'check'> => useWork('check', question);
-export const useWiring = (question: Question | undefined): Answer<'wire'> => useWork('wire', question);
+export const useSurvey = (question: Question | undefined): LongAnswer<'survey'> =>
+  useWork('survey', question);
+export const useCheck = (question: Question | undefined): LongAnswer<'check'> => useWork('check', question);
+export const useWiring = (question: Question | undefined): LongAnswer<'wire'> => useWork('wire', question);
 
 /** Some groups of a wiring, computed on their own; nothing is asked while all of them are wanted. */
 export const useWiringPart = (question: Question, groups: readonly string[] | null): Answer<'wire'> =>
@@ -197,44 +220,31 @@ export interface RehearsalSettings {
 }
 
 /** A rehearsal of the trees of a title, one after another, put together. */
-export const useRehearsal = (
+export function useRehearsal(
   trees: readonly ToRehearse[] | undefined,
   { title, scenario, seed, fault }: RehearsalSettings,
-): Answer<'rehearse'> =>
-  useQuery({
-    queryKey: [...keys.rehearsal(title), trees, scenario, seed, fault],
-    queryFn: trees
-      ? async ({ signal }) => {
-          const reports = [];
-          for (const { snapshot, platforms } of trees)
-            reports.push(
-              await call('rehearse', {
-                params: { snapshot },
-                body: {
-                  title,
-                  scenario: { name: scenario },
-                  seed,
-                  platforms,
-                  offline: fault === 'offline',
-                  noFill: fault === 'no-fill',
-                  slow: fault === 'slow',
-                  trace: true,
-                },
-                signal,
-              }),
-            );
-          const [first, ...others] = reports;
-          if (!first) throw new Error('There is no tree to rehearse.');
-          return {
-            ...first,
-            runs: reports.flatMap(({ runs }) => runs),
-            findings: reports.flatMap(({ findings }) => findings),
-            clean: first.clean && others.every(({ clean }) => clean),
-          };
-        }
-      : skipToken,
-    staleTime: Infinity,
-  });
+): LongAnswer<'rehearse'> {
+  const faults = { offline: fault === 'offline', noFill: fault === 'no-fill', slow: fault === 'slow' };
+  const rehearse = async (signal: AbortSignal, progress: OnProgress) => {
+    const reports = [];
+    for (const { snapshot, platforms } of trees ?? []) {
+      const body = { title, scenario: { name: scenario }, seed, platforms, ...faults, trace: true };
+      reports.push(await follow('rehearse', { params: { snapshot }, body }, signal, progress));
+    }
+    const [first, ...others] = reports;
+    if (!first) throw new Error('There is no tree to rehearse.');
+    return {
+      ...first,
+      runs: reports.flatMap(({ runs }) => runs),
+      findings: reports.flatMap(({ findings }) => findings),
+      clean: first.clean && others.every(({ clean }) => clean),
+    };
+  };
+  return useLongQuery<'rehearse'>(
+    [...keys.rehearsal(title), trees, scenario, seed, fault],
+    trees && rehearse,
+  );
+}
 
 /** Daily numbers: each question is asked once until something is imported. */
 export const useFigures = (query: QueryOf<'figures'>): Answer<'figures'> =>

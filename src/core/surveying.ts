@@ -48,7 +48,7 @@ export function runSurvey(tree: Tree, { name, profiles, title, progress }: Surve
     progress?.({ doing: `${stack.name} in ${root || 'the root'}`, done, total });
     return { stack, root, survey: stack.survey(tree, root, context) };
   });
-  progress?.({ doing: 'done', done: total, total });
+  progress?.({ doing: 'comparing what was read', done: total, total });
   const survey: Survey = {
     version: surveyVersion,
     tree: name,

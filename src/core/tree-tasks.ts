@@ -17,7 +17,6 @@ import type { Title } from './roster/model.js';
 import { editionOf } from './roster/modules.js';
 import { stacks } from './stacks/index.js';
 import { runSurvey, type SurveyRun } from './surveying.js';
-import type { OnProgress } from './text/progress.js';
 import type { Tree } from './tree/tree.js';
 import type { TallyHistory } from './tally/history.js';
 import { planUnwiring } from './unwiring.js';
@@ -57,7 +56,7 @@ export type TitleSetting = TaskSetting & { title: NamedTitle };
 export interface TaskTree {
   tree: Tree;
   /** The survey of the tree in a setting, made once. */
-  run: (setting: TaskSetting, progress?: OnProgress | undefined) => SurveyRun;
+  run: (setting: TaskSetting) => SurveyRun;
 }
 
 /** The parts of a plan that are kept as a wiring. */
@@ -73,8 +72,8 @@ export const treeTasks = {
     );
   },
 
-  survey: ({ run }: TaskTree, setting: TaskSetting, _input: null, progress?: OnProgress): Survey =>
-    listedFacts(run(setting, progress).survey, setting.listed.facts),
+  survey: ({ run }: TaskTree, setting: TaskSetting): Survey =>
+    listedFacts(run(setting).survey, setting.listed.facts),
 
   /** The findings alone, without what was planned to fix them. */
   findings: ({ run }: TaskTree, setting: TaskSetting): Finding[] => checked(run(setting), setting).findings,
@@ -84,9 +83,8 @@ export const treeTasks = {
     { tree, run }: TaskTree,
     setting: TaskSetting,
     { snapshot, acceptances }: { snapshot: string; acceptances: readonly Acceptance[] },
-    progress?: OnProgress,
   ): { report: CheckReport; readings: Reading[] } => {
-    const { survey, context } = run(setting, progress);
+    const { survey, context } = run(setting);
     const compared = comparedWith(survey.editions, setting.title?.title ?? null, context.profiles);
     if (!hasTitle(setting)) return { report: { ...checked(run(setting), setting), compared }, readings: [] };
     const plan = planWiring(tree, planOptions(setting), run(setting));

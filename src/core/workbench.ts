@@ -1,8 +1,8 @@
 import { grammarsOf, languageNamed } from './languages/index.js';
 import { lastingReaderOf } from './code/lasting-readers.js';
-import type { SurveyRun, SurveyOptions } from './surveying.js';
-import { runSurvey } from './surveying.js';
+import { runSurvey, type SurveyRun } from './surveying.js';
 import { withoutSyntax, type Grammars, type GrammarName } from './syntax/grammars.js';
+import type { OnProgress } from './text/progress.js';
 import type { Readings } from './tree/readings.js';
 import { Tree, type CostlyFile, type ReadingWatch, type SkippedFile, type TreeFile } from './tree/tree.js';
 import { treeTasks, type TaskInput, type TaskOutput, type TaskSetting, type TreeTask } from './tree-tasks.js';
@@ -74,13 +74,13 @@ export class Workbench {
    */
   async run<Task extends TreeTask>(
     { task, setting, input }: Asked<Task>,
-    progress?: SurveyOptions['progress'],
+    progress?: OnProgress,
   ): Promise<TaskOutput<Task>> {
     const tree = this.held();
     if (this.#parses) await this.grammars.load(this.unread(tree));
-    const run = (asked: TaskSetting, told?: SurveyOptions['progress']) => this.survey(tree, asked, told);
+    const run = (asked: TaskSetting) => this.survey(tree, asked, progress);
     if (this.#parses && writes(task, setting)) {
-      const { parts } = run(setting, progress);
+      const { parts } = run(setting);
       const written = parts.flatMap(({ stack }) =>
         stack.writes.flatMap((name) => languageNamed(name).dialects.map(({ syntax }) => syntax.grammar)),
       );
@@ -90,9 +90,8 @@ export class Workbench {
       on: { tree: Tree; run: typeof run },
       setting: TaskSetting,
       input: TaskInput<Task>,
-      progress?: SurveyOptions['progress'],
     ) => TaskOutput<Task>;
-    return perform({ tree, run }, setting, input, progress);
+    return perform({ tree, run }, setting, input);
   }
 
   private held(): Tree {
@@ -100,7 +99,7 @@ export class Workbench {
     return this.#tree;
   }
 
-  private survey(tree: Tree, setting: TaskSetting, progress?: SurveyOptions['progress']): SurveyRun {
+  private survey(tree: Tree, setting: TaskSetting, progress?: OnProgress): SurveyRun {
     const { name, profiles, profilesVersion, title, revision } = setting;
     const key = JSON.stringify([name, profilesVersion, title?.id ?? null, title ? revision : null]);
     const known = this.#runs.get(key);

@@ -1,3 +1,4 @@
+import { counted } from '../core/text/counted.js';
 import { lstatSync, realpathSync, type Stats } from 'node:fs';
 import { setImmediate as yieldToEventLoop } from 'node:timers/promises';
 import type { CollectPlan, SnapshotManifest } from '../api/trees.js';
@@ -288,13 +289,9 @@ class Collector {
   private async yieldIfDue(): Promise<void> {
     if (performance.now() - this.lastYield < patience) return;
     const { seen, read } = this.result;
-    const doing = `reading the tree: ${files(seen)} seen, ${files(read)} read`;
+    const doing = `reading the tree: ${counted(seen, 'file')} seen, ${counted(read, 'file')} read`;
     this.options.progress?.({ doing, done: 0, total: 0 });
     await yieldToEventLoop();
     this.lastYield = performance.now();
   }
-}
-
-function files(count: number): string {
-  return `${count.toLocaleString('en')} ${count === 1 ? 'file' : 'files'}`;
 }

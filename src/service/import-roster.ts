@@ -1,3 +1,4 @@
+import { counted } from '../core/text/counted.js';
 import type * as z from 'zod';
 import type { RosterImport, RosterImported } from '../api/titles.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
@@ -75,7 +76,7 @@ function addedProfiles({ profiles }: Service, texts: readonly string[]): Sourced
 
 /** What an import changes of the profiles. */
 function profileChanges({ profiles }: Service, added: readonly SourcedProfile[]): FieldChange[] {
-  const lines = (text: string) => `${text.trimEnd().split('\n').length} lines`;
+  const lines = (text: string) => counted(text.trimEnd().split('\n').length, 'line');
   return added.map(({ profile: { id }, source }) => {
     const known = profiles.loaded().find(({ profile }) => profile.id === id);
     return { path: `profiles.${id}`, was: known && lines(known.source), is: lines(source) };

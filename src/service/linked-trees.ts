@@ -40,7 +40,7 @@ export class LinkedTrees {
     const { trees } = this.context;
     const { snapshot } = await this.snapshotOf(await this.insideRoots(tree.path), tree.path, options);
     trees.setSnapshot(tree.id, snapshot);
-    await this.work.check({ snapshot, title: tree.title, signal: options.signal }, null, options.progress);
+    await this.work.check({ ...options, snapshot, title: tree.title });
     return this.withState(trees.linkedTree(tree.id));
   }
 

@@ -23,6 +23,7 @@ interface About {
   snapshot: string;
   title: NamedTitle | null;
   signal?: AbortSignal | undefined;
+  progress?: OnProgress | undefined;
 }
 
 /** What is asked of a snapshot: for a title, or for the one whose identifiers it has. */
@@ -30,6 +31,7 @@ export interface AskedOfSnapshot {
   snapshot: string;
   title: string | null;
   signal?: AbortSignal | undefined;
+  progress?: OnProgress | undefined;
 }
 
 /** Surveys, checks and wirings of snapshots; remembers each edition's last reading for the board. */
@@ -39,24 +41,20 @@ export class TreeWork {
     private readonly history: HistoryWork,
   ) {}
 
-  async survey(asked: AskedOfSnapshot, progress?: OnProgress | undefined): Promise<Survey> {
-    return this.run('survey', await this.about(asked), null, progress);
+  async survey(asked: AskedOfSnapshot): Promise<Survey> {
+    return this.run('survey', await this.about(asked), undefined);
   }
 
   /** What a snapshot says by itself, whatever titles there are. */
   openSurvey(snapshot: string, signal?: AbortSignal): Promise<Survey> {
-    return this.run('survey', { snapshot, title: null, signal }, null);
+    return this.run('survey', { snapshot, title: null, signal }, undefined);
   }
 
   /** Checks a snapshot; with an earlier one to compare with, only what is new since is reported. */
-  async check(
-    asked: AskedOfSnapshot,
-    against: string | null = null,
-    progress?: OnProgress,
-  ): Promise<CheckReport> {
+  async check(asked: AskedOfSnapshot, against: string | null = null): Promise<CheckReport> {
     const about = await this.about(asked);
     const { findings: most } = this.context.settings;
-    const report = { ...(await this.checkWhole(about, progress)), snapshot: asked.snapshot };
+    const report = { ...(await this.checkWhole(about)), snapshot: asked.snapshot };
     if (against === null) return listedFindings(report, most);
     const earlier = this.context.trees.snapshotId(against);
     const before: Finding[] = await this.run('findings', { ...about, snapshot: earlier }, undefined);
@@ -67,17 +65,17 @@ export class TreeWork {
     return listedFindings({ ...fresh, against: { snapshot: earlier, known: stayed } }, most);
   }
 
-  private async checkWhole(about: About, progress?: OnProgress): Promise<CheckReport> {
+  private async checkWhole(about: About): Promise<CheckReport> {
     const { snapshot, title } = about;
     const { trees, events } = this.context;
     const acceptances = title ? this.context.accepted.of(title.id) : [];
-    const { report, readings } = await this.run('check', about, { snapshot, acceptances }, progress);
+    const { report, readings } = await this.run('check', about, { snapshot, acceptances });
     if (!title || readings.length === 0) return report;
     // A folder that is linked is the same tree, whether the service read it or a client sent it.
     const linked = trees.linkedAs(title.id, snapshot);
     const of = linked ? { tree: linked.path, snapshot: linked.snapshot } : {};
-    for (const reading of readings) trees.saveReading(title.id, { ...reading, ...of });
-    events.tell({ kind: 'reading', title: title.id });
+    const kept = readings.filter((reading) => trees.saveReading(title.id, snapshot, { ...reading, ...of }));
+    if (kept.length > 0) events.tell({ kind: 'reading', title: title.id });
     return report;
   }
 
@@ -119,9 +117,8 @@ export class TreeWork {
   /** Does a task on a snapshot, for a title or for none. */
   run<Task extends TreeTask>(
     task: Task,
-    { snapshot, title, signal }: About,
+    { snapshot, title, signal, progress }: About,
     input: TaskInput<Task>,
-    progress?: OnProgress,
   ): Promise<TaskOutput<Task>> {
     const { trees, profiles, roster, inventories, runner, settings } = this.context;
     const setting = {
@@ -140,10 +137,10 @@ export class TreeWork {
   }
 
   /** What a task is about: the title that is named, else the only one whose identifiers the snapshot has. */
-  private async about({ snapshot, title, signal }: AskedOfSnapshot): Promise<About> {
-    if (title !== null) return { snapshot, title: this.title(title), signal };
-    const borne = await this.run('identifiers', { snapshot, title: null, signal }, undefined);
-    return { snapshot, title: this.titleBearing(new Set(borne)), signal };
+  private async about({ title, ...asked }: AskedOfSnapshot): Promise<About> {
+    if (title !== null) return { ...asked, title: this.title(title) };
+    const borne = await this.run('identifiers', { ...asked, title: null }, undefined);
+    return { ...asked, title: this.titleBearing(new Set(borne)) };
   }
 
   private async aboutTitle(asked: AskedOfSnapshot): Promise<About & { title: NamedTitle }> {

@@ -292,6 +292,10 @@ describe('an edition', () => {
       .getByRole('rowheader', { name: /marlstone/ })
       .first()
       .waitFor();
+    // What the tree was like is not taken for how it is.
+    await c.page.getByRole('link', { name: 'What is wrong' }).click();
+    await c.page.locator('article.finding').first().waitFor();
+    expect(await c.page.getByText('build/dependency-missing').count()).toBe(0);
   });
 
   it('opens in the editor of one’s choice', async () => {

@@ -1,4 +1,4 @@
-import { cpSync, writeFileSync } from 'node:fs';
+import { cpSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { syndexa } from '../support/cli.js';
@@ -174,7 +174,7 @@ describe('the console works with networks', () => {
       await c.page.getByRole('button', { name: 'Ask the network' }).click();
       await c.page.getByRole('row', { name: new RegExp(unit) }).waitFor();
       await c.page.getByRole('button', { name: 'Put 1 ID into the record' }).click();
-      await c.page.getByText('1 IDs went into the record').waitFor();
+      await c.page.getByText('1 ID went into the record').waitFor();
       expect(
         (await http(at('/titles/kelp'))).body.title.placements.page.units['cobalt-heron'].android.production,
       ).toBe(unit);
@@ -191,5 +191,49 @@ describe('the console works with networks', () => {
     } finally {
       await partnered.stop();
     }
+  });
+});
+
+describe('work on a tree that takes long', () => {
+  it('shows how far it is, is cancelled, and is done when it is asked for again', async () => {
+    await demoIn(c);
+    // The first check says how far it is and then nothing more, until somebody cancels it.
+    await c.page.addInitScript(() => {
+      const real = window.fetch;
+      let isFirst = true;
+      window.fetch = (input, init) => {
+        if (!isFirst || !String(input).endsWith('/check')) return real(input, init);
+        isFirst = false;
+        const step = { doing: 'native Android in \u202eapp', done: 1, total: 3 };
+        const body = new ReadableStream({
+          start(stream) {
+            stream.enqueue(new TextEncoder().encode(`event: progress\ndata: ${JSON.stringify(step)}\n\n`));
+            init?.signal?.addEventListener('abort', () => stream.error(init.signal?.reason));
+          },
+        });
+        return Promise.resolve(new Response(body, { headers: { 'Content-Type': 'text/event-stream' } }));
+      };
+    });
+    await c.page.goto(`${c.service.url}/titles/tidewick/android?view=findings`);
+    await c.page.getByText('native Android in \\u202eapp: 1 of 3').waitFor();
+    await c.page.getByRole('button', { name: 'Cancel' }).click();
+    await c.page.getByText('It was cancelled.').waitFor();
+    await c.page.getByRole('button', { name: 'Look into it again' }).click();
+    await c.page.getByText('write just this').first().waitFor();
+    expect(await c.page.getByText('It was cancelled.').count()).toBe(0);
+  });
+
+  it('reads a linked tree again, and says what went wrong where it cannot', async () => {
+    const at = await demoIn(c);
+    await c.page.goto(`${c.service.url}/titles/tidewick/trees`);
+    await c.page.getByRole('button', { name: 'Read it again' }).click();
+    await c.page.getByRole('button', { name: 'Read it again' }).waitFor();
+    expect(await c.page.getByRole('alert').count()).toBe(0);
+    rmSync(at, { recursive: true, force: true });
+    await c.page.getByRole('button', { name: 'Read it again' }).click();
+    await c.page
+      .getByRole('alert')
+      .getByText(/There is no folder/)
+      .waitFor();
   });
 });

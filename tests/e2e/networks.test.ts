@@ -235,7 +235,7 @@ describe('a sixth network, known by a YAML file alone', () => {
       'wicks.csv': `Wick;Title;Shape;OS\n${board.rows[1].cells[1].id};Kelp tide footer;strip;android\n`,
     });
     expect((await good('id collect kelp --network lantern --csv wicks.csv --yes')).out).toContain(
-      '1 IDs went into the roster',
+      '1 ID went into the roster',
     );
     expect(
       (await run('id set kelp wick-777 --network lantern --platform android --placement tide-footer')).err,
@@ -460,7 +460,7 @@ describe('the simulated partner by command', () => {
       '\t\t\t<string>bbbbb.skadnetwork</string>',
     );
     expect((await good('attribution merge Info.plist --list list.json')).out).toContain(
-      'names all 1 identifiers',
+      'names 1 identifier; none is missing',
     );
     expect(shaped('attribution-lint', await good('attribution lint list.json --json')).ids).toEqual([
       'bbbbb.skadnetwork',

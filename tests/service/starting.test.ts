@@ -27,6 +27,7 @@ describe('opening a record', () => {
     inRecord((db) => {
       const made = db.prepare("select name from sqlite_master where name like 'tally%' and type = 'table'");
       for (const name of made.pluck().all()) db.exec(`drop table ${String(name)}`);
+      db.exec('drop index snapshots_by_turn; alter table snapshots drop column turn');
       // As a record of the version before there were daily numbers.
       const { entries } = JSON.parse(
         readFileSync(join(root, 'src/service/store/migrations/meta/_journal.json'), 'utf8'),

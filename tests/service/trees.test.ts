@@ -102,30 +102,55 @@ describe('trees in the service', () => {
     },
   );
 
-  it('are surveyed with progress as server-sent events', async () => {
+  it('that are looked into as they were earlier stay as they were last read', async () => {
+    const check = (id: string) => http(api(`/snapshots/${id}/check`), 'POST', { title: 'kelp' });
+    const current = async () => {
+      const { editions } = (await http(api('/titles/kelp/board'))).body;
+      return editions.map(({ snapshot, before }: any) => ({ snapshot, before }));
+    };
+    const files = { ...androidFiles(), ...iosFiles() };
+    const first = await send(files);
+    await check(first);
+    expect(await current()).toEqual(Array(2).fill({ snapshot: first, before: null }));
+    const second = await send({ ...files, 'README.gradle': '// more' });
+    await check(second);
+    // Asked about the earlier one, as when the two are compared.
+    expect((await check(first)).body.snapshot).toBe(first);
+    expect(await current()).toEqual(Array(2).fill({ snapshot: second, before: first }));
+    // The tree was changed back: this is how it is now.
+    await send(files);
+    await check(first);
+    expect(await current()).toEqual(Array(2).fill({ snapshot: first, before: second }));
+  });
+
+  it.each([
+    ['survey', 'survey', {}],
+    ['check', 'check', {}],
+    ['wire', 'wiring', {}],
+    ['unwire', 'wiring', { network: 'cobalt-heron' }],
+    ['rehearsal', 'rehearsal', {}],
+  ])('say how far it is when they are asked for a %s as server-sent events', async (call, answer, more) => {
     const id = await send({ ...androidFiles(), ...iosFiles() });
-    const { text, headers } = await http(
-      api(`/snapshots/${id}/survey`),
-      'POST',
-      { title: 'kelp' },
-      { Accept: 'text/event-stream' },
-    );
+    const path = api(`/snapshots/${id}/${call}`);
+    const asked = (title: string) => http(path, 'POST', { title, ...more }, { Accept: 'text/event-stream' });
+    const { text, headers } = await asked('kelp');
     expect(headers['content-type']).toContain('text/event-stream');
     const events = text
       .trim()
       .split('\n\n')
       .filter((part) => !part.startsWith('retry: '))
       .map((part) => /^event: (\w+)\ndata: (.*)$/.exec(part)!.slice(1, 3));
-    expect(events.map(([name]) => name)).toEqual(['progress', 'progress', 'progress', 'survey']);
+    const names = events.map(([name]) => name);
+    expect(names.slice(0, 3)).toEqual(['progress', 'progress', 'progress']);
     expect(JSON.parse(events[0]![1]!)).toEqual({ doing: 'native Android in the root', done: 0, total: 2 });
-    expect(JSON.parse(events.at(-1)![1]!).editions).toHaveLength(2);
-    const wrong = await http(
-      api(`/snapshots/${id}/survey`),
-      'POST',
-      { title: 'nobody' },
-      { Accept: 'text/event-stream' },
-    );
-    expect(wrong.text).toContain('event: problem');
+    // The last one is the answer, the same as without events.
+    expect(new Set(names.slice(0, -1))).toEqual(new Set(['progress']));
+    expect(names.at(-1)).toBe(answer);
+    const plain = (await http(path, 'POST', { title: 'kelp', ...more })).body;
+    const { id: _, ...told } = JSON.parse(events.at(-1)![1]!);
+    const { id: __, ...same } = plain;
+    expect(told).toEqual(same);
+    expect((await asked('nobody')).text).toContain('event: problem');
   });
 
   it('find their title by identifier', async () => {

@@ -11,6 +11,7 @@ export const rehearsalRoutes = {
     summary: 'Rehearses the ad calls of a snapshot against the simulated partner.',
     body: RehearsalRequest,
     answer: RehearsalReport,
+    progress: true,
     faults: ['invalid', 'partner-unreachable'],
     forms: { 'application/junit+xml': 'A JUnit XML report: a case for each placement in each variant.' },
   },

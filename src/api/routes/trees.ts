@@ -54,6 +54,7 @@ export const treeRoutes = {
     summary: 'Checks a snapshot; as SARIF or JUnit XML when the Accept header names it.',
     body: CheckQuestion,
     answer: CheckReport,
+    progress: true,
     forms: {
       'application/sarif+json': 'A SARIF 2.1.0 log.',
       'application/junit+xml': 'A JUnit XML report.',
@@ -64,12 +65,14 @@ export const treeRoutes = {
     summary: 'Works out the edits for a snapshot.',
     body: WireQuestion,
     answer: WiringAnswer,
+    progress: true,
   },
   unwire: {
     ...paths.unwire,
     summary: 'Works out the edits that take a network out of a snapshot.',
     body: UnwireQuestion,
     answer: WiringAnswer,
+    progress: true,
   },
   source: {
     ...paths.source,

@@ -1,10 +1,11 @@
+import { counted } from '../../core/text/counted.js';
 import { readFile, writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { AppAdsComparison } from '../../api/app-ads.js';
 import { withService } from '../connect.js';
 import { fetchAppAds, SiteError } from '../../api/fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint, writeDocument } from '../io.js';
-import { counted, wrap } from '../render/places.js';
+import { wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
 import { readNamed } from '../read-file.js';
 

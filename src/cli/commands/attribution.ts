@@ -1,9 +1,10 @@
+import { counted } from '../../core/text/counted.js';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { counted, wrap } from '../render/places.js';
+import { wrap } from '../render/places.js';
 import { writePatch } from '../render/wire.js';
 import { sendTree } from '../send-tree.js';
 import { isBinaryPlist } from '../../core/formats/plist/binary.js';
@@ -67,7 +68,10 @@ export function mergeAttribution(
       io.out(
         `${JSON.stringify({ file: path, patch: merged.patch, written: options.write === true && changed }, null, 2)}\n`,
       );
-    else if (!changed) io.out(`${paint.green('✔')} ${file} names all ${merged.ids.length} identifiers.\n`);
+    else if (!changed)
+      io.out(
+        `${paint.green('✔')} ${file} names ${counted(merged.ids.length, 'identifier')}; none is missing.\n`,
+      );
     else {
       writePatch(io, merged.patch, paint);
       if (!options.write) io.out(`${paint.dim('Nothing was written. To write it, add')} --write\n`);

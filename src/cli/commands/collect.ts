@@ -1,8 +1,9 @@
+import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { CollectAnswer } from '../../api/inventory.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { startProgress } from '../progress.js';
+import { callFollowed } from '../progress.js';
 import { platformNames } from '../render/places.js';
 import { textOfFile } from '../read-file.js';
 
@@ -32,17 +33,9 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
       takeLow: options.takeLow ?? false,
       acceptNames: options.acceptNames ?? false,
     };
-    const ask = async (more: { dryRun?: boolean; plan?: string }) => {
-      const progress = startProgress(io, `reading the units of ${options.network}`);
-      try {
-        return await client.follow(
-          'collect',
-          { params: { title }, body: { ...body, ...more } },
-          progress.step,
-        );
-      } finally {
-        progress.end();
-      }
+    const ask = (more: { dryRun?: boolean; plan?: string }) => {
+      const call = { params: { title }, body: { ...body, ...more } };
+      return callFollowed(io, client, 'collect', call, `reading the units of ${options.network}`);
     };
     // Agreed to beforehand, it is read and taken in one call.
     const plan = await ask({ dryRun: options.yes !== true || options.dryRun === true });
@@ -55,7 +48,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
       return exit.clean;
     }
     if (wanted.length > 0 && !plan.applied) {
-      const answer = await io.ask(`Put ${wanted.length} IDs into the roster? [y/N] `);
+      const answer = await io.ask(`Put ${counted(wanted.length, 'ID')} into the roster? [y/N] `);
       if (!/^y(es)?$/i.test(answer?.trim() ?? '')) {
         io.err('Nothing was written. To go on without being asked: --yes\n');
         return exit.refused;
@@ -65,7 +58,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
     if (options.json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
     else
       io.out(
-        `${paint.green('✔')} ${answer.units} units are known of ${answer.network}; ${answer.taken} IDs went into the roster.\n`,
+        `${paint.green('✔')} ${counted(answer.units, 'unit is', 'units are')} known of ${answer.network}; ${counted(answer.taken, 'ID')} went into the roster.\n`,
       );
     return exit.clean;
   });

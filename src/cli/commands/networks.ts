@@ -1,9 +1,10 @@
+import { counted } from '../../core/text/counted.js';
 import type { NetworkPlan, ProfileTrial } from '../../api/networks.js';
 import type { FieldFault } from '../../api/problem.js';
 import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint, writeDocument } from '../io.js';
-import { counted, placeText, platformNames, wrap } from '../render/places.js';
+import { placeText, platformNames, wrap } from '../render/places.js';
 import { labelOf } from '../../core/facts/show.js';
 import { sendTree } from '../send-tree.js';
 import { readNamed } from '../read-file.js';

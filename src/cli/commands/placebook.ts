@@ -1,5 +1,6 @@
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
+import { callFollowed } from '../progress.js';
 import { sendTree } from '../send-tree.js';
 import type { TreeOptions } from './trees.js';
 import { settleInterruptedWrite, show } from './wire.js';
@@ -22,10 +23,11 @@ export function placebook(
     if (options.write) await settleInterruptedWrite(io, directory);
     const { snapshot, folder } = await sendTree(client, io, directory);
     const groups = ['android/all/placebook', 'ios/all/placebook'];
-    const wiring = await client.call('wire', {
+    const call = {
       params: { snapshot },
       body: { title: options.title ?? null, choice: { groups } },
-    });
+    };
+    const wiring = await callFollowed(io, client, 'wire', call, 'working out the edits');
     if (!options.check) {
       const again = `syndexa placebook ${directory} --title ${wiring.title} --write`;
       return show({ io, paint, client, directory, folder }, wiring, options, [], again);

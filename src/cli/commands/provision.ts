@@ -1,10 +1,11 @@
+import { counted } from '../../core/text/counted.js';
 import type { ProvisionAnswer } from '../../api/inventory.js';
 import type { ProvisionStep } from '../../core/provision/plan.js';
 import { isWrite, stepWords } from '../../core/provision/words.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
-import { startProgress } from '../progress.js';
-import { counted, platformNames, wrap } from '../render/places.js';
+import { callFollowed } from '../progress.js';
+import { platformNames, wrap } from '../render/places.js';
 
 export interface ProvisionOptions {
   network?: string[];
@@ -25,17 +26,9 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
       ...(options.names === undefined ? {} : { names: options.names }),
       ...(options.settle === undefined ? {} : { settle: options.settle }),
     };
-    const ask = async (more: { dryRun?: boolean; plan?: string }) => {
-      const progress = startProgress(io, 'asking the networks');
-      try {
-        return await client.follow(
-          'provision',
-          { params: { title }, body: { ...body, ...more } },
-          progress.step,
-        );
-      } finally {
-        progress.end();
-      }
+    const ask = (more: { dryRun?: boolean; plan?: string }) => {
+      const call = { params: { title }, body: { ...body, ...more } };
+      return callFollowed(io, client, 'provision', call, 'asking the networks');
     };
     // Agreed to beforehand, it is planned and done in one call.
     const plan = await ask({ dryRun: options.yes !== true || options.dryRun === true });

@@ -6,6 +6,7 @@ import type { Client } from '../client.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { textOfFile } from '../read-file.js';
+import { callFollowed } from '../progress.js';
 import { sendTree } from '../send-tree.js';
 
 export interface RehearseOptions {
@@ -37,7 +38,7 @@ export function rehearse(
       throw new CommandError('Name the folder of a source tree.', exit.wrongUse, 'syndexa rehearse DIR');
     const { snapshot } = await sendTree(client, io, directory);
     const call = { params: { snapshot }, body: await requestOf(io, options) };
-    const report = await client.call('rehearse', call);
+    const report = await callFollowed(io, client, 'rehearse', call, 'rehearsing');
     if (options.format === 'junit')
       io.out(await client.text('rehearse', { ...call, headers: { Accept: 'application/junit+xml' } }));
     else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, dirname, join, relative, resolve } from 'node:path';
 import type { FieldDifference } from '../../api/titles.js';
@@ -89,7 +90,7 @@ export function importRoster(io: Io, paint: Paint, file: string, options: Import
       if (options.json) io.out(`${JSON.stringify(preview, null, 2)}\n`);
       return exit.clean;
     }
-    if (!(await isConfirmed(io, `Take in these ${preview.changes.length} changes?`, options.yes)))
+    if (!(await isConfirmed(io, `Take in ${counted(preview.changes.length, 'change')}?`, options.yes)))
       return exit.refused;
     const done = await client.call('importRoster', { body: { ...body, dryRun: false } });
     if (options.json) io.out(`${JSON.stringify(done, null, 2)}\n`);

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { Step, Steps } from '../../core/steps/model.js';
 import { withService } from '../connect.js';
@@ -89,7 +90,7 @@ function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: nu
     if (step.tickable) lines.push(paint.dim(hanging(`done? ${tick}`)));
   }
   const done = all.filter(({ state }) => state === 'done').length;
-  if (!options.next) lines.push('', `${done} of ${all.length} steps are done.`);
+  if (!options.next) lines.push('', `${done} of ${counted(all.length, 'step is', 'steps are')} done.`);
   return `${lines.join('\n')}\n`;
 }
 

@@ -9,7 +9,7 @@ import type { Platform } from '../../core/words/words.js';
 import type { Client } from '../client.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { followed, startProgress } from '../progress.js';
+import { callFollowed, startProgress } from '../progress.js';
 import { textOfFile } from '../read-file.js';
 import { platformNames } from '../render/places.js';
 import { fetchText, importText } from '../render/tally-imports.js';
@@ -130,9 +130,7 @@ export function fetchTallies(
       ...(from === undefined ? {} : { from }),
       ...(to === undefined ? {} : { to }),
     };
-    const answer = await followed(io, 'asking the networks', (progress) =>
-      client.follow('fetchTally', { body }, progress),
-    );
+    const answer = await callFollowed(io, client, 'fetchTally', { body }, 'asking the networks');
     if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
     else io.prose(fetchText(answer, paint));
     return answer.fetched.length === 0 && answer.skipped.length > 0 ? exit.unreachable : exit.clean;

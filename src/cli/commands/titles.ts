@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import type { TitleRecord } from '../../api/titles.js';
 import { fieldLines, type FieldLine } from '../../core/roster/field-changes.js';
 import type { Title } from '../../core/roster/model.js';
@@ -7,7 +8,7 @@ import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { interruptedText } from '../tree-state.js';
-import { counted, wrap } from '../render/places.js';
+import { wrap } from '../render/places.js';
 import { plainTable } from '../render/table.js';
 import { boardText } from '../render/board.js';
 import { weekLines } from '../render/week.js';

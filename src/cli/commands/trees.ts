@@ -6,7 +6,7 @@ import type { Survey } from '../../core/facts/model.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { demandCompared } from '../compared.js';
 import { withService } from '../connect.js';
-import { followed } from '../progress.js';
+import { callFollowed } from '../progress.js';
 import { sendTree } from '../send-tree.js';
 
 export interface TreeOptions {
@@ -24,9 +24,7 @@ export function survey(
   return withService(io, async (client) => {
     const { snapshot } = await sendTree(client, io, directory);
     const call = { params: { snapshot }, body: { title: options.title ?? null } };
-    const result = io.interactive
-      ? await followed(io, 'surveying', (progress) => client.follow('survey', call, progress))
-      : await client.call('survey', call);
+    const result = await callFollowed(io, client, 'survey', call, 'surveying');
     if (options.explain !== undefined) return explained(io, paint, result, options.explain, options.json);
     if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
     else io.prose((await import('../render/survey.js')).surveyText(result, paint));
@@ -70,7 +68,7 @@ export function check(io: Io, paint: Paint, directory: string, options: CheckOpt
     const { snapshot } = await sendTree(client, io, directory);
     const body = { title: options.title ?? null, against: options.against ?? null, failOn: options.failOn };
     const call = { params: { snapshot }, body };
-    const report = await client.call('check', call);
+    const report = await callFollowed(io, client, 'check', call, 'checking');
     if (options.format === 'junit')
       io.out(await client.text('check', { ...call, headers: { Accept: 'application/junit+xml' } }));
     else if (options.format === 'sarif') {

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
@@ -9,6 +10,7 @@ import type { Client } from '../client.js';
 import { demandCompared } from '../compared.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, isCommandError, type Io, type Paint } from '../io.js';
+import { callFollowed } from '../progress.js';
 import { sendTree } from '../send-tree.js';
 import { settleInterrupted } from '../tree-state.js';
 import type { TreeOptions } from './trees.js';
@@ -32,7 +34,7 @@ export function wire(io: Io, paint: Paint, directory: string, options: WireOptio
     const given = await namedFiles(io, options.file ?? []);
     if (options.write) await settleInterruptedWrite(io, directory);
     const { snapshot, folder } = await sendTree(client, io, directory);
-    const wiring = await client.call('wire', {
+    const call = {
       params: { snapshot },
       body: {
         title: options.title ?? null,
@@ -51,7 +53,8 @@ export function wire(io: Io, paint: Paint, directory: string, options: WireOptio
           ),
         },
       },
-    });
+    };
+    const wiring = await callFollowed(io, client, 'wire', call, 'working out the edits');
     const again = commandLine(directory, wiring.title, options);
     return show({ io, paint, client, directory, folder }, wiring, options, given, again);
   });
@@ -75,10 +78,11 @@ export function unwire(
     if (options.write) await settleInterruptedWrite(io, directory);
     const { snapshot, folder } = await sendTree(client, io, directory);
     const added = await (await treeWrites(io)).added(folder);
-    const wiring = await client.call('unwire', {
+    const call = {
       params: { snapshot },
       body: { title: options.title ?? null, network, added },
-    });
+    };
+    const wiring = await callFollowed(io, client, 'unwire', call, 'working out the edits');
     const again = `syndexa unwire ${network} ${directory} --title ${wiring.title} --write`;
     return show({ io, paint, client, directory, folder }, wiring, options, [], again);
   });
@@ -121,7 +125,7 @@ export async function show(
   if (wiring.edits.length > 0) await write(place, wiring, given, options.force === true);
   if (!options.json && wiring.edits.length > 0)
     io.out(
-      `${paint.green('✔ written')}: ${wiring.edits.length} files in ${resolve(place.folder)}; take it back with syndexa undo ${place.directory}\n`,
+      `${paint.green('✔ written')}: ${counted(wiring.edits.length, 'file')} in ${resolve(place.folder)}; take it back with syndexa undo ${place.directory}\n`,
     );
   return exit.clean;
 }

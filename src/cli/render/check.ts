@@ -1,9 +1,10 @@
+import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import { byFix, type FixGroup } from '../../core/checks/by-fix.js';
 import type { CheckReport, Finding, Severity } from '../../core/checks/model.js';
 import { severityNames } from '../../core/words/names.js';
 import type { Paint } from '../io.js';
-import { chainLines, counted, placeText, platformNames, wrap } from './places.js';
+import { chainLines, placeText, platformNames, wrap } from './places.js';
 
 const shapes: Record<Severity, string> = { blocker: '■', warning: '▲', note: '○' };
 

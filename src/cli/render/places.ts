@@ -29,8 +29,3 @@ export function wrap(text: string, width: number, indent: string): string {
   if (line !== '') lines.push(indent + line);
   return lines.join('\n');
 }
-
-/** A number with its noun: `1 step`, `2 steps`. */
-export function counted(number: number, what: string, many = `${what}s`): string {
-  return `${number} ${number === 1 ? what : many}`;
-}

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import type { TraceEvent } from '../../core/facts/trace.js';
 import {
   decidedBy,
@@ -12,7 +13,7 @@ import { groupBy } from '../../core/text/group-by.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { Paint } from '../io.js';
 import { findingGroups } from './check.js';
-import { counted, platformNames } from './places.js';
+import { platformNames } from './places.js';
 import { plainTable } from './table.js';
 
 interface View {

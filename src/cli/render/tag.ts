@@ -1,7 +1,8 @@
+import { counted } from '../../core/text/counted.js';
 import type { PlayLine, TagLint, TagPlayed, TagReport } from '../../api/tags.js';
 import { errorCodes, type ErrorCode } from '../../core/formats/vast/error-codes.js';
 import type { Paint } from '../io.js';
-import { counted, platformNames, wrap } from './places.js';
+import { platformNames, wrap } from './places.js';
 
 /** What a tag shows, for a person. */
 export function tagText(report: TagReport, paint: Paint, width: number): string {

@@ -1,9 +1,9 @@
+import { counted } from '../../core/text/counted.js';
 import type { SilentAnswer } from '../../api/tally.js';
 import { moneyText } from '../../core/tally/money.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { Paint } from '../io.js';
 import { foldLines } from './fold.js';
-import { counted } from './places.js';
 
 /** More findings than this are counted only. */
 const listed = 30;

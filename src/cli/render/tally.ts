@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import type { CompareAnswer, Figures, FiguresAnswer } from '../../api/tally.js';
 import { writeCsv } from '../../core/formats/csv/write.js';
 import { readDay } from '../../core/tally/days.js';
@@ -9,7 +10,7 @@ import { platforms } from '../../core/words/words.js';
 import type { Paint } from '../io.js';
 import { platformNames } from './places.js';
 import { plainTable } from './table.js';
-import { numbered, percent, spanText, whole } from '../../core/tally/words.js';
+import { percent, spanText, whole } from '../../core/tally/words.js';
 
 /** Bars of a sparkline. */
 const bars = 42;
@@ -198,7 +199,7 @@ function notesOf(
   return [
     ...unconverted.map(
       ({ currency, days }) =>
-        `${paint.yellow('▲')} no rate from ${currency} into ${into ?? ''} for ${numbered(days, 'day')}: these amounts are listed by themselves. Bring rates in with ${paint.cyan('syndexa tally rates FILE')}`,
+        `${paint.yellow('▲')} no rate from ${currency} into ${into ?? ''} for ${counted(days, 'day')}: these amounts are listed by themselves. Bring rates in with ${paint.cyan('syndexa tally rates FILE')}`,
     ),
     ...(into === null ? [] : [paint.dim(`Amounts were converted into ${into} by the rate of each day.`)]),
     ...(notes.length === 0 ? [] : [paint.dim(`Days are those of each network (${notes.join('; ')}).`)]),

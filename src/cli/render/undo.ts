@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { WriteEntry } from '../../api/trees.js';
 import type { Paint } from '../io.js';
@@ -21,7 +22,7 @@ export function writesText(entries: readonly WriteEntry[], directory: string, pa
 /** What was taken back. */
 export function undoText(entry: WriteEntry, paint: Paint): string {
   const { what, title, files } = printableValue(entry);
-  const count = files.length === 1 ? '1 file' : `${files.length} files`;
+  const count = counted(files.length, 'file');
   return [
     `${paint.green('✔ taken back')}: ${what} of ${title}, ${count}, every byte as it was`,
     ...files.map(({ path, change }) => `  ${path}  ${paint.dim(takenBack[change])}`),

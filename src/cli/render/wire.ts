@@ -1,8 +1,9 @@
+import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { FileEdit, Wiring } from '../../core/edits/model.js';
 import type { Io, Paint } from '../io.js';
 import { groupBy } from '../../core/text/group-by.js';
-import { counted, platformNames, wrap } from './places.js';
+import { platformNames, wrap } from './places.js';
 
 /** Writes what would change and why, file by file, then the diff, then what is left to a person. */
 export function writeWiring(io: Io, wiring: Wiring, paint: Paint, full: boolean): void {

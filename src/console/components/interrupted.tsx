@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { LinkedTree } from '../../api/trees.js';
 import { call, type CallError } from '../api.js';
@@ -26,9 +27,8 @@ function Settle({ tree: { id, path, title, interrupted } }: { tree: LinkedTree }
         A write to {path} was interrupted ({what}, {at.slice(0, 16).replace('T', ' ')}).
       </strong>
       <div>
-        Until it is settled, the tree may hold half of it ({files.length}{' '}
-        {files.length === 1 ? 'file' : 'files'}). Take it back here or with <code>syndexa undo {path}</code>,
-        or finish it with{' '}
+        Until it is settled, the tree may hold half of it ({counted(files.length, 'file')}). Take it back here
+        or with <code>syndexa undo {path}</code>, or finish it with{' '}
         <code>
           syndexa wire {path} --title {title} --write
         </code>

@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
+import type { Progress } from '../../core/text/progress.js';
 import type { CallError } from '../api.js';
 import { ProblemNote, State } from './states.js';
+import { Working } from './working.js';
 
 /** Shows an answer when it is there, and says what happens until then. */
 export function Shown<Data>({
@@ -14,17 +16,42 @@ export function Shown<Data>({
     refetch: () => unknown;
     /** Whether this is an earlier answer, shown until the new one is there. */
     isPlaceholderData?: boolean;
+    fetchStatus?: string;
+    /** Of an answer that may take long: how far it is, and what ends it. */
+    progress?: Progress | null;
+    cancel?: () => void;
   };
   children: (data: Data) => ReactNode;
 }) {
   if (answer.error) return <ProblemNote error={answer.error} />;
-  if (answer.data === undefined) return <p className="soft">Reading…</p>;
+  if (answer.data === undefined) return <Waiting {...answer} />;
   return (
     <>
       {answer.isPlaceholderData && <Behind />}
       {children(answer.data)}
     </>
   );
+}
+
+interface WaitingProps {
+  refetch: () => unknown;
+  fetchStatus?: string;
+  progress?: Progress | null;
+  cancel?: () => void;
+}
+
+function Waiting({ refetch, fetchStatus, progress = null, cancel }: WaitingProps) {
+  if (cancel && fetchStatus === 'idle')
+    return (
+      <p>
+        It was cancelled.{' '}
+        <button type="button" className="btn btn-sm btn-outline-secondary" onClick={() => void refetch()}>
+          Look into it again
+        </button>
+      </p>
+    );
+  if (cancel && progress) return <Working progress={progress} cancel={cancel} />;
+  return <p className="soft">Reading…</p>;
 }
 
 function Behind() {

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import type { ReactNode } from 'react';
 import type { CallError } from '../api.js';
 import { Heading } from './heading.js';
@@ -100,7 +101,7 @@ const severityShapes = { blocker: '■', warning: '▲', note: '○' } as const;
 export function SeverityMark({ severity, count }: { severity: keyof typeof severityShapes; count?: number }) {
   return (
     <State tone={severity} shape={severityShapes[severity]}>
-      {count === undefined ? severity : `${count} ${severity}${count === 1 ? '' : 's'}`}
+      {count === undefined ? severity : counted(count, severity)}
     </State>
   );
 }

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { BodyOf } from '../../api/routes.js';
 import type { RosterImported } from '../../api/titles.js';
@@ -83,16 +84,15 @@ export function TakingView({ taking, isEmpty }: { taking: Taking; isEmpty: boole
           <ChangeTable changes={previewed.changes} />
           {previewed.changes.length > 0 && (
             <button type="button" className="btn btn-primary" disabled={isPending} onClick={apply}>
-              Take {previewed.changes.length} {previewed.changes.length === 1 ? 'change' : 'changes'} into the
-              record
+              Take {counted(previewed.changes.length, 'change')} into the record
             </button>
           )}
         </section>
       )}
       {taken && (
         <Done>
-          {taken.changes.length} {taken.changes.length === 1 ? 'change is' : 'changes are'} in the record, at
-          revision {taken.revision}.
+          {counted(taken.changes.length, 'change is', 'changes are')} in the record, at revision{' '}
+          {taken.revision}.
         </Done>
       )}
     </>

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import type { HistoryEntry } from '../../api/titles.js';
@@ -28,7 +29,7 @@ export function HistoryPage() {
       <Controls name="Changes">
         <Finder label="Find a field, a value, a person" value={find} set={(text) => set({ find: text })} />
         <span className="soft" role="status">
-          {shown.length} {shown.length === 1 ? 'change' : 'changes'}
+          {counted(shown.length, 'change')}
         </span>
       </Controls>
       {shown.length === 0 && <Empty>No change is like that.</Empty>}

@@ -1,6 +1,7 @@
+import { counted } from '../text/counted.js';
 import type { ImportSummary } from './imported.js';
 import { moneyText } from './money.js';
-import { daysOf, numbered, percent, spansText, spanText, whole } from './words.js';
+import { daysOf, percent, spansText, spanText, whole } from './words.js';
 
 /** More lines than this are counted only. */
 const listed = 20;
@@ -11,11 +12,11 @@ export function importWords(summary: ImportSummary): { done: string; warnings: s
   const warnings = restated.map(({ currency, days: changed, rows: count, gone, before, after, total }) => {
     const number = changed.reduce((sum, { from, to }) => sum + daysOf({ from, to }), 0);
     const left = gone === 0 ? '' : `, ${whole(gone)} of them no longer reported`;
-    return `${numbered(number, 'day')} restated (${spansText(changed)}): ${numbered(count, 'row')}${left}, revenue ${percent(after - before, total)}, ${moneyText(total, currency)} → ${moneyText(total + after - before, currency)}`;
+    return `${counted(number, 'day')} restated (${spansText(changed)}): ${counted(count, 'row')}${left}, revenue ${percent(after - before, total)}, ${moneyText(total, currency)} → ${moneyText(total + after - before, currency)}`;
   });
   if (repeated.count > 0)
     warnings.push(
-      `${numbered(repeated.count, 'row')} for a unit, day and country that an earlier row is for; the last one counts (line ${repeated.lines.slice(0, listed).join(', ')}${repeated.count > listed ? ', …' : ''})`,
+      `${counted(repeated.count, 'row')} for a unit, day and country that an earlier row is for; the last one counts (line ${repeated.lines.slice(0, listed).join(', ')}${repeated.count > listed ? ', …' : ''})`,
     );
   if (gaps.length > 0) warnings.push(`no rows for ${spansText(gaps)}`);
   if (summary.unknownColumns.length > 0)
@@ -27,10 +28,10 @@ export function importWords(summary: ImportSummary): { done: string; warnings: s
       `columns of the profile that the table does not have: ${summary.missingColumns.join(', ')}`,
     );
   if (summary.unitsNotOnRecord > 0)
-    warnings.push(`${numbered(summary.unitsNotOnRecord, 'unit')} that no title holds`);
-  if (oddCount > 0) warnings.push(`${numbered(oddCount, 'row')} left out`);
+    warnings.push(`${counted(summary.unitsNotOnRecord, 'unit')} that no title holds`);
+  if (oddCount > 0) warnings.push(`${counted(oddCount, 'row')} left out`);
   return {
-    done: `${numbered(rows, 'row')}${days ? `, ${spanText(days)}` : ''}: ${whole(added)} new, ${whole(same)} as before`,
+    done: `${counted(rows, 'row')}${days ? `, ${spanText(days)}` : ''}: ${whole(added)} new, ${whole(same)} as before`,
     warnings,
   };
 }

@@ -21,11 +21,6 @@ export function whole(number: number): string {
   return number.toLocaleString('en');
 }
 
-/** So many of something. */
-export function numbered(number: number, noun: string): string {
-  return `${whole(number)} ${noun}${number === 1 ? '' : 's'}`;
-}
-
 /** A change in percent, with its sign. */
 export function percent(part: number, whole: number): string {
   if (whole === 0) return part === 0 ? '0.0 %' : 'from nothing';

@@ -14,6 +14,7 @@ import {
 import type { Scenario } from '../../core/rehearsal/scenario/model.js';
 import { readScenario } from '../../core/rehearsal/scenario/read.js';
 import { heldIds } from '../../core/roster/validate.js';
+import type { OnProgress } from '../../core/text/progress.js';
 import { valueAt } from '../../core/text/own-values.js';
 import { platformNames } from '../../core/words/names.js';
 import type { ServiceContext } from '../context.js';
@@ -29,6 +30,7 @@ interface Asked {
   snapshot: string;
   request: RehearsalRequest;
   signal?: AbortSignal | undefined;
+  progress?: OnProgress | undefined;
 }
 
 interface Ran {
@@ -46,16 +48,20 @@ export class RehearsalWork {
   scenarios = () =>
     shippedScenarios().map(({ id, scenario: { name, about }, source }) => ({ id, name, about, source }));
 
-  async rehearse({ snapshot, request, signal }: Asked): Promise<RehearsalReport> {
+  async rehearse({ snapshot, request, signal, progress }: Asked): Promise<RehearsalReport> {
     const scenario = scenarioOf(request);
     const { variants, platforms, placements } = request;
-    const asked = { snapshot, title: request.title, signal };
+    const asked = { snapshot, title: request.title, signal, progress };
     const { title, apps } = await this.trees.appsToRehearse(asked, { variants, platforms, placements });
     this.demandKnown(title, request, apps);
     const partner = await this.partnerFor(title, request.seed);
     try {
       const ran: Ran[] = [];
-      for (const app of apps) ran.push(await this.one(app, { scenario, request, partner, signal }));
+      for (const app of apps) {
+        const doing = `rehearsing ${app.variant} on ${app.platform}`;
+        progress?.({ doing, done: ran.length, total: apps.length });
+        ran.push(await this.one(app, { scenario, request, partner, signal }));
+      }
       const facts = ran.flatMap((one) => one.facts);
       const findings = await this.trees.rehearsalFindings({ ...asked, title }, facts);
       const runs = ran.map(({ run }) => run);

@@ -15,10 +15,13 @@ export const snapshotHandlers = {
   }),
   survey: ({ params, body, form, response, signal }, service) =>
     withProgress(service, { form, response, name: 'survey' }, (progress) =>
-      service.treeWork.survey({ ...params, ...body, signal }, progress),
+      service.treeWork.survey({ ...params, ...body, signal, progress }),
     ),
   check: async ({ params, body, form, response, signal }, service) => {
-    const report = await service.treeWork.check({ ...params, title: body.title, signal }, body.against);
+    const report = await withProgress(service, { form, response, name: 'check' }, (progress) =>
+      service.treeWork.check({ ...params, title: body.title, signal, progress }, body.against),
+    );
+    if (report === undefined) return undefined;
     if (form === 'application/junit+xml') {
       const text = junitXml(
         report,
@@ -40,22 +43,24 @@ export const snapshotHandlers = {
     );
     return undefined;
   },
-  wire: async ({ params, body, signal }, service) => {
-    const { title: named, choice, extras } = body;
-    const asked = { ...params, title: named, signal };
-    const { title, wiring } = await service.treeWork.wire(asked, { choice, extras });
-    return service.trees.addWiring(title, params.snapshot, wiring);
-  },
-  unwire: async ({ params, body, signal }, service) => {
-    const { title: named, network } = body;
-    // What this service wrote into a linked tree, it knows itself.
-    const linked = service.trees.linkedTrees().filter(({ snapshot }) => snapshot === params.snapshot);
-    const written = await Promise.all(linked.map(({ path }) => service.writes.added(path)));
-    const added = [...new Set([...body.added, ...written.flat()])];
-    const asked = { ...params, title: named, signal };
-    const { title, wiring } = await service.treeWork.unwire(asked, network, added);
-    return service.trees.addWiring(title, params.snapshot, wiring, network);
-  },
+  wire: ({ params, body, form, response, signal }, service) =>
+    withProgress(service, { form, response, name: 'wiring' }, async (progress) => {
+      const { title: named, choice, extras } = body;
+      const asked = { ...params, title: named, signal, progress };
+      const { title, wiring } = await service.treeWork.wire(asked, { choice, extras });
+      return service.trees.addWiring(title, params.snapshot, wiring);
+    }),
+  unwire: ({ params, body, form, response, signal }, service) =>
+    withProgress(service, { form, response, name: 'wiring' }, async (progress) => {
+      const { title: named, network } = body;
+      // What this service wrote into a linked tree, it knows itself.
+      const linked = service.trees.linkedTrees().filter(({ snapshot }) => snapshot === params.snapshot);
+      const written = await Promise.all(linked.map(({ path }) => service.writes.added(path)));
+      const added = [...new Set([...body.added, ...written.flat()])];
+      const asked = { ...params, title: named, signal, progress };
+      const { title, wiring } = await service.treeWork.unwire(asked, network, added);
+      return service.trees.addWiring(title, params.snapshot, wiring, network);
+    }),
   source: ({ params, query }, service) => {
     const { path, line, around } = query;
     const document = service.trees.text(params.snapshot, path);

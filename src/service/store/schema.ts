@@ -83,8 +83,10 @@ export const snapshots = sqliteTable(
     skipped: text('skipped', { mode: 'json' }).notNull(),
     /** When it was last asked for, to the hour (ms since 1970); never earlier than one that was asked for before it. */
     used: integer('used').notNull().default(0),
+    /** Its place among all snapshots in the order in which their trees were last read or sent. */
+    turn: integer('turn').notNull().default(0),
   },
-  (table) => [index('snapshots_by_use').on(table.used)],
+  (table) => [index('snapshots_by_use').on(table.used), index('snapshots_by_turn').on(table.turn)],
 );
 
 /** Wirings that were computed, so that one can be applied as it was shown. */

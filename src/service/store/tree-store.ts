@@ -36,6 +36,7 @@ export class TreeStore {
       .onConflictDoNothing()
       .run();
     this.touch(id);
+    this.takeTurn(id);
     return { id, missing: this.missing(sorted.map(({ hash }) => hash)) };
   }
 
@@ -136,6 +137,16 @@ export class TreeStore {
       .run();
   }
 
+  /** Notes that no tree was read or sent later than the one of this snapshot. */
+  private takeTurn(id: string): void {
+    this.db.$client
+      .prepare(
+        `update snapshots set turn = (select max(turn) + 1 from snapshots)
+         where id = ? and turn < max(1, (select max(turn) from snapshots))`,
+      )
+      .run(id);
+  }
+
   /** The time now, or the latest that was noted: a clock that is set back changes no order. */
   private time(): number {
     const latest = this.db
@@ -176,9 +187,15 @@ export class TreeStore {
     return { id, title: row.title, snapshot: row.snapshot, ...kept };
   }
 
-  /** Keeps the last reading of an edition, and which snapshot the one before was of. */
-  saveReading(title: string, saved: Reading): void {
+  /**
+   * Keeps the last reading of an edition, and which snapshot the one before was of. A tree may be looked into as it was
+   * earlier, which is no reading of how it is.
+   * @param snapshot what was read
+   * @returns whether it was kept
+   */
+  saveReading(title: string, snapshot: string, saved: Reading): boolean {
     const last = this.readings(title).find(({ platform }) => platform === saved.platform);
+    if (last && this.isEarlier(snapshot, last.snapshot)) return false;
     const before = last && last.snapshot !== saved.snapshot ? last.snapshot : (last?.before ?? null);
     const reading: Reading = { ...saved, before };
     this.db
@@ -186,6 +203,15 @@ export class TreeStore {
       .values({ title, platform: reading.platform, reading })
       .onConflictDoUpdate({ target: [readings.title, readings.platform], set: { reading } })
       .run();
+    return true;
+  }
+
+  /** Whether the tree of one snapshot was last read or sent before that of another. */
+  private isEarlier(one: string, other: string): boolean {
+    const before = this.db.$client.prepare(
+      'select 1 from snapshots one, snapshots other where one.id = ? and other.id = ? and one.turn < other.turn',
+    );
+    return before.get(one, other) !== undefined;
   }
 
   /** The last readings of a title's trees. One in the shape of an earlier version counts as not read yet. */

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -201,8 +202,7 @@ function OwnFile() {
       {text.trim() !== '' && lint && comparison && merged && (
         <section aria-label="The file" className="mt-3">
           <p role="status">
-            {lint.records.length} {lint.records.length === 1 ? 'record' : 'records'}, {lint.problems.length}{' '}
-            {lint.problems.length === 1 ? 'fault' : 'faults'}
+            {counted(lint.records.length, 'record')}, {counted(lint.problems.length, 'fault')}
           </p>
           <FaultList faults={lint.problems.map(placed)} />
           <Compared comparisons={comparison.comparisons} />

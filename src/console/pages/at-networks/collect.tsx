@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { CollectAnswer } from '../../../api/inventory.js';
@@ -55,14 +56,13 @@ export function Collect({ title, network }: { title: string; network: string }) 
           disabled={call.isPending}
           onClick={() => void call.run({ params: { title }, body: { ...body, plan: answer.plan } })}
         >
-          {fresh.length === 0
-            ? 'Keep the list'
-            : `Put ${fresh.length} ${fresh.length === 1 ? 'ID' : 'IDs'} into the record`}
+          {fresh.length === 0 ? 'Keep the list' : `Put ${counted(fresh.length, 'ID')} into the record`}
         </button>
       )}
       {answer?.applied && (
         <Done>
-          {answer.units} units are known of {answer.network}; {answer.taken} IDs went into the record.
+          {counted(answer.units, 'unit is', 'units are')} known of {answer.network};{' '}
+          {counted(answer.taken, 'ID')} went into the record.
         </Done>
       )}
     </>

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useState } from 'react';
 import type { ProvisionAnswer } from '../../../api/inventory.js';
 import { isWrite, stepWords, type Settle, type StepWords } from '../../../core/provision/words.js';
@@ -62,11 +63,7 @@ export function Provision({ title, networks, names }: ProvisionProps) {
           Do {writes.length === 1 ? 'this step' : `these ${writes.length} steps`}
         </button>
       )}
-      {plan?.applied && (
-        <Done>
-          {plan.done.length} {plan.done.length === 1 ? 'step' : 'steps'} done; the IDs are in the record.
-        </Done>
-      )}
+      {plan?.applied && <Done>{counted(plan.done.length, 'step')} done; the IDs are in the record.</Done>}
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -103,7 +104,7 @@ function Compared({ found: { missing, odd, more, there } }: { found: Attribution
   return (
     <section aria-label="The tree">
       <p role="status">
-        {there} {there === 1 ? 'identifier' : 'identifiers'} in the tree, {missing.length} missing.
+        {counted(there, 'identifier')} in the tree, {missing.length} missing.
       </p>
       {missing.map(({ id, networks, variants }) => (
         <div key={id}>
@@ -205,8 +206,7 @@ function Linted({ lint: { ids, problems } }: { lint: AttributionLint }) {
   return (
     <section aria-label="The list" className="mt-3">
       <p role="status">
-        {ids.length} {ids.length === 1 ? 'identifier' : 'identifiers'}, {problems.length}{' '}
-        {problems.length === 1 ? 'fault' : 'faults'}
+        {counted(ids.length, 'identifier')}, {counted(problems.length, 'fault')}
       </p>
       <FaultList faults={problems.map(placed)} />
     </section>
@@ -224,7 +224,7 @@ function Merged({
     return (
       <p>
         <State tone="good" shape="✔">
-          It names all {ids.length} identifiers.
+          It names {counted(ids.length, 'identifier')}; none is missing.
         </State>
       </p>
     );

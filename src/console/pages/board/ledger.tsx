@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { memo, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import { cellState } from '../../../core/board/cell-state.js';
@@ -39,7 +40,9 @@ export function Ledger({ board: { rows, title } }: { board: Board }) {
           options={stateFilters}
         />
         <span className="soft" role="status">
-          {shown.length === rows.length ? `${rows.length} rows` : `${shown.length} of ${rows.length} rows`}
+          {shown.length === rows.length
+            ? counted(rows.length, 'row')
+            : `${shown.length} of ${counted(rows.length, 'row')}`}
         </span>
       </Controls>
       <Rows

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { readPastedIds, withIds } from '../../../core/roster/bulk/pasted-ids.js';
 import { LeftOut } from '../../components/states.js';
 import { TakingView, useTaking } from '../../components/taking.js';
@@ -40,7 +41,7 @@ export function PasteIds() {
       />
       {text.trim() !== '' && (
         <p role="status" className="mt-2">
-          {read.ids.length} {read.ids.length === 1 ? 'ID' : 'IDs'} to set
+          {counted(read.ids.length, 'ID')} to set
         </p>
       )}
       <LeftOut rows={read.faults} />

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ThreeWayChange } from '../../../core/roster/compare.js';
@@ -51,7 +52,7 @@ export function Merge({ document, changes, merged }: MergeProps) {
         onClick={() => merge.mutate()}
       >
         {open > 0
-          ? `${open} ${open === 1 ? 'field is' : 'fields are'} still to be chosen`
+          ? `${counted(open, 'field is', 'fields are')} still to be chosen`
           : 'Bring the document up to the record'}
       </button>
     </section>

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import type { WiringAnswer } from '../../../api/trees.js';
 import type { WiringGroup } from '../../../core/edits/model.js';
 import { Diff } from '../../components/diff.js';
@@ -65,7 +66,7 @@ function Group({ group, edits, question, isOnly, on, choose }: GroupProps) {
   const copied = edits.flatMap(({ path, source }) =>
     source && paths.includes(path) ? [{ path, source }] : [],
   );
-  const files = paths.length === 1 ? '1 file' : `${paths.length} files`;
+  const files = counted(paths.length, 'file');
   return (
     <div role="group" className={on ? 'edit-group' : 'edit-group left-out'} aria-label={title}>
       <header>

@@ -1,5 +1,6 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { LinkedTree, WriteEntry } from '../../../api/trees.js';
+import type { LinkedTree } from '../../../api/trees.js';
 import { call, type CallError } from '../../api.js';
 import { CallButton } from '../../components/call-button.js';
 import { useWrites } from '../../queries.js';
@@ -28,7 +29,7 @@ export function TakeBack({ tree }: { tree: LinkedTree }) {
         </span>
       </div>
       <details>
-        <summary>What that restores: {counted(last)}</summary>
+        <summary>What that restores: {counted(last.files.length, 'file')}</summary>
         <ul className="mb-0">
           {last.files.map(({ path, change }) => (
             <li key={path}>
@@ -39,8 +40,4 @@ export function TakeBack({ tree }: { tree: LinkedTree }) {
       </details>
     </section>
   );
-}
-
-function counted({ files }: WriteEntry): string {
-  return files.length === 1 ? '1 file' : `${files.length} files`;
 }

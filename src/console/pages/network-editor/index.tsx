@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
@@ -123,7 +124,7 @@ function Linted({ lint: { ok, id, problems } }: { lint: LintAnswer }) {
           </State>
         ) : (
           <State tone="bad" shape="■">
-            {problems.length} {problems.length === 1 ? 'fault' : 'faults'}
+            {counted(problems.length, 'fault')}
           </State>
         )}
       </p>

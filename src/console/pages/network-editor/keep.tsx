@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
@@ -59,7 +60,7 @@ function Planned({ plan, text, isChanged, forget }: KeepProps & { plan: NetworkP
         <>
           <p>
             <State tone="bad" shape="■">
-              {misfits.length} {misfits.length === 1 ? 'field' : 'fields'} on record would not fit it
+              {counted(misfits.length, 'field')} on record would not fit it
             </State>
           </p>
           <ul>

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { groupBy } from '../../../core/text/group-by.js';
@@ -31,8 +32,8 @@ export function PortfolioPage() {
       <Heading>Which titles need work?</Heading>
       <p className="lede" role="status">
         {shown === titles.length
-          ? `${titles.length} ${titles.length === 1 ? 'title' : 'titles'}`
-          : `${shown} of ${titles.length} titles`}
+          ? `${counted(titles.length, 'title')}`
+          : `${shown} of ${counted(titles.length, 'title')}`}
         {found.hasNextPage ? ', reading on…' : ''}
         {' · '}
         <Link to="/titles/new">new title</Link>

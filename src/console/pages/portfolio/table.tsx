@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useRef } from 'react';
 import { Link } from 'react-router';
 import type { PortfolioEntry } from '../../../core/portfolio/portfolio.js';
@@ -100,7 +101,7 @@ function TitleRow({
           <bdi>{name}</bdi>
         </Link>
         <div className="soft fw-normal">
-          {id} · {placements} {placements === 1 ? 'placement' : 'placements'}
+          {id} · {counted(placements, 'placement')}
         </div>
       </th>
       <td data-label="State">
@@ -134,7 +135,7 @@ function Changed({ changed }: Pick<PortfolioEntry, 'changed'>) {
   const { fields, at, who } = changed;
   return (
     <>
-      {fields} {fields === 1 ? 'change' : 'changes'}
+      {counted(fields, 'change')}
       <div className="soft">
         <time dateTime={at} title={new Date(at).toLocaleString()}>
           {new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}

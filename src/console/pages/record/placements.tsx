@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { valueAt } from '../../../core/text/own-values.js';
 import { useRef } from 'react';
 import type { TitleRecord } from '../../../api/titles.js';
@@ -154,7 +155,7 @@ function PlacementRow({ index, measure, name, placement, record, remove }: Place
         <Confirmed
           label="Take out"
           name={`Take out ${name}`}
-          question={`Take ${name} out${ids === 0 ? '' : ` with its ${ids} ${ids === 1 ? 'ID' : 'IDs'}`}? History can bring it back.`}
+          question={`Take ${name} out${ids === 0 ? '' : ` with its ${counted(ids, 'ID')}`}? History can bring it back.`}
           act={remove}
         />
       </td>

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -23,8 +24,8 @@ export function RemoveTitle({ record: { id, version, title } }: { record: TitleR
     <details className="mt-4">
       <summary>Take the title out of the record</summary>
       <p>
-        {title.name} goes, with {placements} {placements === 1 ? 'placement' : 'placements'} and all its IDs.
-        Save a document first if you may want it back. The trees stay as they are.
+        {title.name} goes, with {counted(placements, 'placement')} and all its IDs. Save a document first if
+        you may want it back. The trees stay as they are.
       </p>
       <form
         onSubmit={(event) => {

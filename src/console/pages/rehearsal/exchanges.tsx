@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import type { Exchange } from '../../../core/rehearsal/report.js';
 import { clockText } from './timeline.js';
 
@@ -8,9 +9,7 @@ const maxShown = 200;
 export function Exchanges({ exchanges }: { exchanges: readonly Exchange[] }) {
   return (
     <details>
-      <summary>
-        {exchanges.length} {exchanges.length === 1 ? 'exchange' : 'exchanges'} with the partner
-      </summary>
+      <summary>{counted(exchanges.length, 'exchange')} with the partner</summary>
       <ul className="exchanges">
         {exchanges.slice(0, maxShown).map((one, index) => (
           <li key={index}>

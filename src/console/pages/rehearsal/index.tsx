@@ -4,7 +4,8 @@ import type { Finding } from '../../../core/checks/model.js';
 import type { RehearsalReport } from '../../../core/rehearsal/report.js';
 import { groupBy } from '../../../core/text/group-by.js';
 import { NoTree } from '../../components/no-tree.js';
-import { Failure, Loading, ProblemNote, SeverityMark } from '../../components/states.js';
+import { Shown } from '../../components/shown.js';
+import { Failure, Loading, SeverityMark } from '../../components/states.js';
 import { keys, useBoard, useRehearsal, type ToRehearse } from '../../queries.js';
 import { Controls, settingsIn, type SetSearch } from './controls.js';
 import { Matrix } from './matrix.js';
@@ -46,9 +47,7 @@ export function RehearsalPage() {
             isBusy={found.isFetching}
             again={() => void client.invalidateQueries({ queryKey: keys.rehearsal(title) })}
           />
-          {found.status === 'error' && <ProblemNote error={found.error} />}
-          {found.status === 'pending' && <p className="soft">Rehearsing…</p>}
-          {found.data && <Report report={found.data} search={search} set={set} />}
+          <Shown answer={found}>{(report) => <Report report={report} search={search} set={set} />}</Shown>
         </>
       )}
     </main>

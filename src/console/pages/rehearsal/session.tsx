@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { TraceEvent } from '../../../core/facts/trace.js';
@@ -112,9 +113,7 @@ const maxRows = 500;
 function EventTable({ events }: { events: readonly TraceEvent[] }) {
   return (
     <details>
-      <summary>
-        {events.length} {events.length === 1 ? 'event' : 'events'} as a list
-      </summary>
+      <summary>{counted(events.length, 'event')} as a list</summary>
       <ol className="event-list">
         {events.slice(0, maxRows).map((event, index) => (
           <li key={index}>

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
@@ -51,7 +52,7 @@ export function StepsPage() {
         <>
           <StepControls steps={steps} {...{ network, platform, nextOnly, set }} />
           <p className="lede" role="status">
-            <strong>{done.length}</strong> of {shown.length} steps are done
+            <strong>{done.length}</strong> of {counted(shown.length, 'step is', 'steps are')} done
           </p>
           {now.length === 0 && <Empty>Nothing is left to do.</Empty>}
           <StepGroups title={title} steps={now} names={names} />

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PlayLine, TagFollowed, TagPlayed } from '../../../api/tags.js';
@@ -86,7 +87,7 @@ function Played({ lines }: { lines: readonly PlayLine[] }) {
   return (
     <>
       <p role="status" className="mt-2">
-        {calls} {calls === 1 ? 'call' : 'calls'} in total; none was made.
+        {counted(calls, 'call')} in total; none was made.
       </p>
       <LedgerTable heads={['When', 'What', 'Calls']}>
         {lines.map(({ at, ad, what, name, playhead, note, calls: called }, index) => (

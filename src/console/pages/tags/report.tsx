@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import type { ReactNode } from 'react';
 import type { TagReport } from '../../../api/tags.js';
 import { errorCodes, type ErrorCode } from '../../../core/formats/vast/error-codes.js';
@@ -54,7 +55,7 @@ function Notes({ insecure, macros }: Pick<TagReport, 'insecure' | 'macros'>) {
           <State tone="open" shape="▲">
             not secure
           </State>{' '}
-          {insecure.length} {insecure.length === 1 ? 'address' : 'addresses'} without https (
+          {counted(insecure.length, 'address', 'addresses')} without https (
           {[...new Set(insecure.map(({ what }) => what))].join(', ')}): platforms block these unless the app
           allows them.
         </p>
@@ -83,9 +84,9 @@ function DocumentRow({ document }: { document: TagReport['documents'][number] })
     failed === null
       ? version === null
         ? 'no VAST'
-        : `VAST ${version}, ${ads} ${ads === 1 ? 'ad' : 'ads'}`
+        : `VAST ${version}, ${counted(ads, 'ad')}`
       : failed.replace('-', ' '),
-    ...(redirects > 0 ? [`${redirects} ${redirects === 1 ? 'redirect' : 'redirects'}`] : []),
+    ...(redirects > 0 ? [`${counted(redirects, 'redirect')}`] : []),
     ...(ms === null ? [] : [`${ms} ms`]),
   ];
   return (
@@ -146,7 +147,7 @@ function linesOf(ad: TagReport['ads'][number]): [string, ReactNode][] {
     [
       'calls',
       [
-        `${impressions} ${impressions === 1 ? 'impression' : 'impressions'}`,
+        `${counted(impressions, 'impression')}`,
         ...Object.entries(quartiles).map(([event, count]) => `${event} ${count}`),
       ].join(', '),
     ],

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import type { Figures, FiguresAnswer } from '../../../api/tally.js';
 import { amountText } from '../../../core/tally/money.js';
 import { IdText } from '../../components/id-text.js';
@@ -89,8 +90,8 @@ function Notes({ of: { zones, unconverted, in: into } }: { of: FiguresAnswer }) 
     <p className="soft">
       {unconverted.map(({ currency, days }) => (
         <span key={currency}>
-          There is no rate from {currency} into {into} for {days} {days === 1 ? 'day' : 'days'}: these amounts
-          are listed by themselves.{' '}
+          There is no rate from {currency} into {into} for {counted(days, 'day')}: these amounts are listed by
+          themselves.{' '}
         </span>
       ))}
       {into !== null && `Amounts were converted into ${into} by the rate of each day. `}

@@ -1,3 +1,4 @@
+import { counted } from '../../text/counted.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 import { elements, textOf } from '../xml/query.js';
 import { readXml } from '../xml/read.js';
@@ -44,8 +45,8 @@ export function topEntries(document: PlistDocument): PlistEntry[] {
 
 /** A value as a person would write it down. */
 export function plistText(value: PlistValue): string {
-  if (value.type === 'array') return value.items.length === 1 ? '1 item' : `${value.items.length} items`;
-  if (value.type === 'dict') return value.entries.length === 1 ? '1 key' : `${value.entries.length} keys`;
+  if (value.type === 'array') return counted(value.items.length, 'item');
+  if (value.type === 'dict') return counted(value.entries.length, 'key');
   return String(value.value);
 }
 

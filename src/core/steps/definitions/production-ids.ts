@@ -1,3 +1,4 @@
+import { counted } from '../../text/counted.js';
 import { isWhereBuildLooks } from '../../facts/effective.js';
 import { isIdFact } from '../../facts/model.js';
 import { asEvidence, findingsOf, unread, type StepDefinition } from '../model.js';
@@ -15,7 +16,7 @@ export const productionIds: StepDefinition = {
     if (wrong.length > 0)
       return {
         state: 'to-do',
-        why: `${wrong.length} ${wrong.length === 1 ? 'ID is' : 'IDs are'} missing or wrong.`,
+        why: `${counted(wrong.length, 'ID is', 'IDs are')} missing or wrong.`,
         evidence: asEvidence(wrong),
         command: `syndexa wire DIR --title ${titleId} --write`,
       };

@@ -1,3 +1,4 @@
+import { counted } from '../../text/counted.js';
 import { asEvidence, unread, type StepDefinition } from '../model.js';
 
 /** Nothing that stops a release was found. */
@@ -15,7 +16,7 @@ export const releaseCheck: StepDefinition = {
     if (blockers.length > 0)
       return {
         state: 'to-do',
-        why: `${blockers.length} ${blockers.length === 1 ? 'blocker is' : 'blockers are'} open.`,
+        why: `${counted(blockers.length, 'blocker is', 'blockers are')} open.`,
         evidence: asEvidence(blockers),
         command,
       };
