@@ -5,35 +5,10 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { chromiumPath, ensurePackages, missingPackages } from './browser.mjs';
+import { ensurePackages, missingPackages } from './browser.mjs';
+import { judges } from './packages.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-/** Programs of others that judge what the tests make, by their package: a file of each, what for, and its commands. */
-const judges = {
-  chromium: { file: chromiumPath, why: 'the console is tried in it', commands: ['chromium'] },
-  'libplist-utils': { file: '/usr/bin/plistutil', why: 'reads property lists', commands: ['plistutil'] },
-  'gnustep-base-runtime': {
-    file: '/usr/bin/plparse',
-    why: 'reads Xcode project files',
-    commands: ['plparse'],
-  },
-  'libxml2-utils': { file: '/usr/bin/xmllint', why: 'reads XML', commands: ['xmllint'] },
-  aapt: { file: '/usr/bin/aapt', why: 'compiles Android resources', commands: ['aapt'] },
-  'android-framework-res': {
-    file: '/usr/share/android-framework-res/framework-res.apk',
-    why: 'what Android resources are compiled against',
-    commands: ['aapt'],
-  },
-  git: { file: '/usr/bin/git', why: 'applies patches', commands: ['git'] },
-  openssl: { file: '/usr/bin/openssl', why: 'makes a certificate for a proxy', commands: ['openssl'] },
-  'default-jdk-headless': { file: '/usr/bin/javac', why: 'compiles Java', commands: ['javac'] },
-  kotlin: { file: '/usr/bin/kotlinc', why: 'compiles Kotlin', commands: ['kotlinc'] },
-  clang: { file: '/usr/bin/clang', why: 'compiles Objective-C', commands: ['clang'] },
-  'mono-mcs': { file: '/usr/bin/mcs', why: 'compiles C#', commands: ['mcs'] },
-  zsh: { file: '/usr/bin/zsh', why: 'completes commands', commands: ['zsh'] },
-  fish: { file: '/usr/bin/fish', why: 'completes commands', commands: ['fish'] },
-  'mono-runtime': { file: '/usr/bin/mono', why: 'runs C#', commands: ['mono'] },
-};
 /** Whether missing packages are installed; else the test files that need them are left out, and listed. */
 const installs = process.env.SYNDEXA_TEST_INSTALL !== 'no';
 if (installs && !ensurePackages(judges)) {
