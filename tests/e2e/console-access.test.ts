@@ -132,7 +132,7 @@ describe('the portfolio', () => {
     await http(api('/roster/import'), 'POST', { document: JSON.stringify({ syndexa: 1, titles }) });
     await c.page.setViewportSize({ width: 390, height: 844 });
     await goto('/?sort=record');
-    await c.page.getByText('2000 titles').waitFor();
+    await c.page.getByText('2,000 titles').waitFor();
     expect(await c.page.locator('tbody tr').count()).toBeLessThan(80);
     expect(
       await c.page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Place } from '../../core/facts/evidence.js';
-import type { Question } from '../queries.js';
+import type { Question } from '../tree-queries.js';
 import { editorAddress, storedEditor } from './editor.js';
 import { useLinked } from './use-linked.js';
 

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import type { ChainStep, Place } from '../../core/facts/evidence.js';
-import { useSource, type Question } from '../queries.js';
+import { useSource } from '../queries.js';
+import type { Question } from '../tree-queries.js';
 import { EditorLink } from './editor-link.js';
 
 export function placeText({ path, line, column }: Place): string {

@@ -1,5 +1,6 @@
 import type { LinkedTree } from '../../api/trees.js';
-import { useTrees, type Question } from '../queries.js';
+import { useTrees } from '../queries.js';
+import type { Question } from '../tree-queries.js';
 
 /** The linked tree that a question is about; `isOther` where one is linked and the last reading was of another. */
 export function useLinked(question: Question): { linked: LinkedTree | undefined; isOther: boolean } {

@@ -10,7 +10,8 @@ import { Shown } from '../../components/shown.js';
 import { Empty, State } from '../../components/states.js';
 import { useMore } from '../../components/use-more.js';
 import { useAddress } from '../../components/use-address.js';
-import { useNetworks, useSurvey, type Question } from '../../queries.js';
+import { useNetworks } from '../../queries.js';
+import { useSurvey, type Question } from '../../tree-queries.js';
 
 /** What each variant would carry: what they have in common once, what they differ in side by side. */
 export function CarriesView({ platform, question }: { platform: PlatformName; question: Question }) {

@@ -6,7 +6,7 @@ import { LedgerTable } from '../../components/ledger-table.js';
 import type { PlatformName } from '../../components/platform-names.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, SeverityMark } from '../../components/states.js';
-import { useCheck, useSurvey, type Question } from '../../queries.js';
+import { useCheck, useSurvey, type Question } from '../../tree-queries.js';
 
 /** What the last reading of the tree has otherwise than the one before it: values, and what is wrong. */
 export function ChangesView({

@@ -3,7 +3,8 @@ import type { WiringAnswer } from '../../../api/trees.js';
 import type { WiringGroup } from '../../../core/edits/model.js';
 import { Diff } from '../../components/diff.js';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
-import { useNetworks, type Question } from '../../queries.js';
+import { useNetworks } from '../../queries.js';
+import type { Question } from '../../tree-queries.js';
 import { JustThis } from './just-this.js';
 
 interface EditGroupsProps {

@@ -5,7 +5,7 @@ import { Shown } from '../../components/shown.js';
 import { useAddress } from '../../components/use-address.js';
 import { LeftToYou } from '../../components/left-to-you.js';
 import { ProblemNote, State } from '../../components/states.js';
-import { useWiring, useWiringPart, type Question } from '../../queries.js';
+import { useWiring, useWiringPart, type Question } from '../../tree-queries.js';
 import { EditGroups } from './edit-groups.js';
 import { TakeBack } from './take-back.js';
 import { useLinked } from '../../components/use-linked.js';

@@ -12,7 +12,7 @@ import { JustThis } from './just-this.js';
 import { FindingControls, useFindingFilter } from './finding-controls.js';
 import { useFindingKeys } from './use-finding-keys.js';
 import { Empty, SeverityMark, State } from '../../components/states.js';
-import { useCheck, type Question } from '../../queries.js';
+import { useCheck, type Question } from '../../tree-queries.js';
 
 /** What is wrong with the edition, by group, each at its place in the source. */
 export function FindingsView({ platform, question }: { platform: PlatformName; question: Question }) {

@@ -1,7 +1,8 @@
 import { NavLink, useParams, useSearchParams } from 'react-router';
 import { platformNames, type PlatformName } from '../../components/platform-names.js';
 import { Failure, Loading } from '../../components/states.js';
-import { useBoard, useTitle, useTrees, type Question } from '../../queries.js';
+import { useBoard, useTitle, useTrees } from '../../queries.js';
+import type { Question } from '../../tree-queries.js';
 import { EditsView } from './edits.js';
 import { CarriesView } from './carries.js';
 import { ChangesView } from './changes.js';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { WiringGroup } from '../../../core/edits/model.js';
 import { Diff } from '../../components/diff.js';
 import { ProblemNote } from '../../components/states.js';
-import { useWiring, useWiringPart, type Question } from '../../queries.js';
+import { useWiring, useWiringPart, type Question } from '../../tree-queries.js';
 import { useLinked } from '../../components/use-linked.js';
 import { WriteBar } from './write-bar.js';
 

@@ -1,5 +1,6 @@
 import Form from 'react-bootstrap/Form';
-import { useScenarios, type RehearsalSettings } from '../../queries.js';
+import { useScenarios } from '../../queries.js';
+import type { RehearsalSettings } from '../../tree-queries.js';
 
 const faults: Record<RehearsalSettings['fault'], string> = {
   none: 'as it is',
