@@ -1,3 +1,4 @@
+import type { OnProgress } from '../core/text/progress.js';
 import { parsePrintable } from '../core/text/printable.js';
 import { nextPageOf, problemOf, requestOf, type CallOptions } from '../api/call.js';
 import type { Problem } from '../api/problem.js';
@@ -21,28 +22,21 @@ export async function call<Name extends RouteName>(
 
 async function ask<Name extends RouteName>(
   name: Name,
-  { signal, file, ...options }: CallOptions<Name> & { signal?: AbortSignal; file?: Blob },
+  { signal, ...options }: CallOptions<Name> & { signal?: AbortSignal },
 ): Promise<{ answer: AnswerOf<Name>; next: number | undefined; etag: string | null }> {
   const { path, body, ...request } = requestOf(name, 'console', options);
   let response: Response;
   try {
     response = await fetch(path, {
       ...request,
-      ...(file ? { body: file } : body === undefined ? {} : { body }),
+      ...(body === undefined ? {} : { body }),
       ...(signal ? { signal } : {}),
     });
   } catch (error) {
     if (signal?.aborted) throw error;
-    throw new CallError({
-      type: 'about:blank',
-      title: 'Not reachable',
-      status: 0,
-      code: 'unreachable',
-      detail: 'The service does not answer.',
-      fix: 'Start it again with syndexa serve; nothing you typed is lost.',
-    });
+    throw notReachable();
   }
-  const value = await answerOf(response);
+  const value = answerIn(await response.text().catch(() => ''));
   if (!response.ok) throw new CallError(problemOf(value, response.status));
   const { headers } = response;
   return {
@@ -52,10 +46,21 @@ async function ask<Name extends RouteName>(
   };
 }
 
+function notReachable(): CallError {
+  return new CallError({
+    type: 'about:blank',
+    title: 'Not reachable',
+    status: 0,
+    code: 'unreachable',
+    detail: 'The service does not answer.',
+    fix: 'Start it again with syndexa serve; nothing you typed is lost.',
+  });
+}
+
 /** What the service answered, or null where that is no JSON. */
-async function answerOf(response: Response): Promise<unknown> {
+function answerIn(text: string): unknown {
   try {
-    return parsePrintable(await response.text());
+    return parsePrintable(text);
   } catch {
     return null;
   }
@@ -85,15 +90,45 @@ export async function callPage<Name extends PagedRoute>(
   return { entries: answer, next };
 }
 
-/** A call whose body is a file, sent as it is. */
-export async function upload<Name extends RouteName>(
+/** A file that is sent as it is, who hears how much of it was sent, and what ends that. */
+interface Upload {
+  file: File;
+  type: string;
+  progress: OnProgress;
+  signal: AbortSignal;
+}
+
+/**
+ * A call whose body is a file. It is no `fetch`, which does not tell how much was sent.
+ * @throws CallError
+ */
+export function upload<Name extends RouteName>(
   name: Name,
   options: CallOptions<Name>,
-  file: Blob,
-  type: string,
+  { file, type, progress, signal }: Upload,
 ): Promise<AnswerOf<Name>> {
-  const headers = { ...options.headers, 'Content-Type': type };
-  return (await ask(name, { ...options, headers, file })).answer;
+  const { path, method, headers } = requestOf(name, 'console', options);
+  const request = new XMLHttpRequest();
+  request.open(method, path);
+  for (const [field, value] of Object.entries({ ...headers, 'Content-Type': type }))
+    request.setRequestHeader(field, value);
+  request.upload.onprogress = ({ loaded, total }) =>
+    progress({
+      doing: `MB of ${file.name}`,
+      done: Math.round(loaded / 1e6),
+      total: Math.round(total / 1e6),
+    });
+  signal.addEventListener('abort', () => request.abort());
+  return new Promise((resolve, reject) => {
+    request.onload = () => {
+      const value = answerIn(request.responseText);
+      if (request.status < 400) resolve(value as AnswerOf<Name>);
+      else reject(new CallError(problemOf(value, request.status)));
+    };
+    request.onerror = () => reject(notReachable());
+    request.onabort = () => reject(new DOMException('The call was cancelled.', 'AbortError'));
+    request.send(file);
+  });
 }
 
 /** All entries of a list that is answered in pages. */

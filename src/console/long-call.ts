@@ -5,7 +5,7 @@ import { parsePrintable } from '../core/text/printable.js';
 import type { OnProgress, Progress } from '../core/text/progress.js';
 import { AnswerEvents } from '../api/answer-events.js';
 import type { AnswerOf, RouteName } from '../api/routes.js';
-import { CallError } from './api.js';
+import { CallError, upload } from './api.js';
 
 /** A long call: it reports progress and can be cancelled. */
 export interface LongCall<Name extends RouteName> {
@@ -27,6 +27,30 @@ interface State<Name extends RouteName> {
 
 /** Makes a call that reports progress. When it ends, the page reloads its data; a call whose page was left is cancelled. */
 export function useLongCall<Name extends RouteName>(name: Name): LongCall<Name> {
+  return useLongWork(name, follow);
+}
+
+/** As {@link useLongCall}, for a call that sends a file. */
+export function useUpload<Name extends RouteName>(
+  name: Name,
+  file: File | undefined,
+  type: string,
+): LongCall<Name> {
+  return useLongWork(name, (_, options, signal, progress) => {
+    if (!file) throw new Error('There is no file to send.');
+    return upload(name, options, { file, type, progress, signal });
+  });
+}
+
+/** How a long call is made. */
+type Make<Name extends RouteName> = (
+  name: Name,
+  options: CallOptions<Name>,
+  signal: AbortSignal,
+  progress: OnProgress,
+) => Promise<AnswerOf<Name>>;
+
+function useLongWork<Name extends RouteName>(name: Name, make: Make<Name>): LongCall<Name> {
   const client = useQueryClient();
   const idle: State<Name> = { isPending: false, progress: null, answer: undefined, error: null };
   const [state, setState] = useState<State<Name>>(idle);
@@ -38,7 +62,7 @@ export function useLongCall<Name extends RouteName>(name: Name): LongCall<Name> 
     control.current = mine;
     setState({ ...idle, isPending: true });
     try {
-      const answer = await follow(name, options, mine.signal, (progress) =>
+      const answer = await make(name, options, mine.signal, (progress) =>
         setState((now) => (control.current === mine ? { ...now, progress } : now)),
       );
       setState({ ...idle, answer });

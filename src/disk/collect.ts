@@ -1,6 +1,6 @@
-import { counted } from '../core/text/counted.js';
 import { lstatSync, realpathSync, type Stats } from 'node:fs';
 import { setImmediate as yieldToEventLoop } from 'node:timers/promises';
+import { counted } from '../core/text/counted.js';
 import type { CollectPlan, SnapshotManifest } from '../api/trees.js';
 import { reasonOf, TreeUnreadableError } from './errors.js';
 import { Needles } from './find-needles.js';

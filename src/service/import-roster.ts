@@ -1,5 +1,5 @@
-import { counted } from '../core/text/counted.js';
 import type * as z from 'zod';
+import { counted } from '../core/text/counted.js';
 import type { RosterImport, RosterImported } from '../api/titles.js';
 import type { FieldProblem } from '../core/formats/yaml/read.js';
 import { compare, compareThreeWays, type FieldChange } from '../core/roster/compare.js';

@@ -1,5 +1,5 @@
-import type { OnProgress } from '../core/text/progress.js';
 import type { Response } from 'express';
+import type { OnProgress } from '../core/text/progress.js';
 import type { ServiceContext } from './context.js';
 import { failureOf } from './problem-handler.js';
 import { CallerGoneError, eventStream, heartbeat } from './route.js';

@@ -79,6 +79,22 @@ describe('the console writes', () => {
     await c.page.getByText('cobalt-heron from october.csv: 2 rows, 2026-10-01 to 2026-10-02').waitFor();
     await c.page.getByText('1 row left out').waitFor();
     await c.page.getByRole('row', { name: /cobalt-heron october\.csv 2026-10-01 to 2026-10-02/ }).waitFor();
+    // A long table is cancelled: what was read until then is kept as a part, as when a connection breaks off.
+    const long = fileOf('long.csv', table + row('03', '3.50').repeat(1_500_000));
+    await c.page.getByLabel('Table of daily numbers').setInputFiles(long);
+    await c.page.getByRole('button', { name: 'Read it' }).click();
+    await c.page.getByText(/^MB of long\.csv: \d+ of \d\d$/).waitFor();
+    await c.page.getByRole('button', { name: 'Cancel' }).click();
+    await expect.poll(() => c.page.getByRole('button', { name: 'Read it' }).isEnabled()).toBe(true);
+    expect(await c.page.getByRole('alert').count()).toBe(0);
+    const whole = async () =>
+      new Map((await http(api('/tally/imports'))).body.map(({ name, complete }: any) => [name, complete]));
+    await expect.poll(whole).toEqual(
+      new Map([
+        ['october.csv', true],
+        ['long.csv', false],
+      ]),
+    );
     await goto('/titles/tidewick/tally');
     await c.page.getByLabel('Version', { exact: true }).fill('3.2.0');
     await c.page.getByLabel('Day on which it went out').fill('2026-10-02');

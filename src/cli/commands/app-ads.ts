@@ -1,6 +1,6 @@
-import { counted } from '../../core/text/counted.js';
 import { readFile, writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
+import { counted } from '../../core/text/counted.js';
 import type { AppAdsComparison } from '../../api/app-ads.js';
 import { withService } from '../connect.js';
 import { fetchAppAds, SiteError } from '../../api/fetch-app-ads.js';

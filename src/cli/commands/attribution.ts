@@ -1,7 +1,7 @@
-import { counted } from '../../core/text/counted.js';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
+import { counted } from '../../core/text/counted.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { wrap } from '../render/places.js';

@@ -1,6 +1,6 @@
-import { counted } from '../../core/text/counted.js';
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, dirname, join, relative, resolve } from 'node:path';
+import { counted } from '../../core/text/counted.js';
 import type { FieldDifference } from '../../api/titles.js';
 import type * as z from 'zod';
 import { isConfirmed } from '../confirm.js';

@@ -1,8 +1,8 @@
-import { counted } from '../../core/text/counted.js';
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
+import { counted } from '../../core/text/counted.js';
 import type { WiringAnswer } from '../../api/trees.js';
 import type { SourceFile } from '../../core/edits/model.js';
 import { codeOf } from '../../disk/errors.js';

@@ -1,3 +1,5 @@
+import { Labelled } from './labelled.js';
+
 interface FileFieldProps {
   id: string;
   label: string;
@@ -10,10 +12,7 @@ interface FileFieldProps {
 /** Opens files of the person's own, under a label. */
 export function FileField({ id, label, accept, isMultiple = false, open }: FileFieldProps) {
   return (
-    <>
-      <label className="form-label mt-2" htmlFor={id}>
-        {label}
-      </label>
+    <Labelled id={id} label={label}>
       <input
         id={id}
         type="file"
@@ -22,6 +21,6 @@ export function FileField({ id, label, accept, isMultiple = false, open }: FileF
         accept={accept}
         onChange={(event) => open([...(event.target.files ?? [])])}
       />
-    </>
+    </Labelled>
   );
 }

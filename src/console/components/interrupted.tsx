@@ -1,5 +1,5 @@
-import { counted } from '../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { counted } from '../../core/text/counted.js';
 import type { LinkedTree } from '../../api/trees.js';
 import { call, type CallError } from '../api.js';
 import { useTrees } from '../queries.js';

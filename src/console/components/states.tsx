@@ -1,5 +1,5 @@
-import { counted } from '../../core/text/counted.js';
 import type { ReactNode } from 'react';
+import { counted } from '../../core/text/counted.js';
 import type { CallError } from '../api.js';
 import { Heading } from './heading.js';
 

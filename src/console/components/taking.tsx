@@ -1,5 +1,5 @@
-import { counted } from '../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { counted } from '../../core/text/counted.js';
 import type { BodyOf } from '../../api/routes.js';
 import type { RosterImported } from '../../api/titles.js';
 import { call, type CallError } from '../api.js';

@@ -1,3 +1,5 @@
+import { Labelled } from './labelled.js';
+
 interface TextAreaProps {
   id: string;
   label: string;
@@ -10,10 +12,7 @@ interface TextAreaProps {
 /** A text of several lines, as in a file; it grows with what is written. */
 export function TextArea({ id, label, text, set, hint, rows = 4 }: TextAreaProps) {
   return (
-    <>
-      <label className="form-label mt-2" htmlFor={id}>
-        {label}
-      </label>
+    <Labelled id={id} label={label}>
       <textarea
         id={id}
         className="form-control font-monospace"
@@ -23,6 +22,6 @@ export function TextArea({ id, label, text, set, hint, rows = 4 }: TextAreaProps
         placeholder={hint}
         onChange={(event) => set(event.target.value)}
       />
-    </>
+    </Labelled>
   );
 }

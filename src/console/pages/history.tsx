@@ -1,6 +1,6 @@
-import { counted } from '../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
+import { counted } from '../../core/text/counted.js';
 import type { HistoryEntry } from '../../api/titles.js';
 import { fieldLines, type FieldLine } from '../../core/roster/field-changes.js';
 import { call, type CallError } from '../api.js';

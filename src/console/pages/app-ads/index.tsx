@@ -1,7 +1,7 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import type { AppAdsComparison, AppAdsLint, AppAdsNeeds, AppAdsVerified } from '../../../api/app-ads.js';
 import { call, type CallError } from '../../api.js';
 import { FileInput, TextInput } from '../../components/controls.js';

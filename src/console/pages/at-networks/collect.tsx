@@ -1,6 +1,6 @@
-import { counted } from '../../../core/text/counted.js';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
+import { counted } from '../../../core/text/counted.js';
 import type { CollectAnswer } from '../../../api/inventory.js';
 import { platformNames } from '../../components/platform-names.js';
 import { Done, LeftOut, ProblemNote } from '../../components/states.js';

@@ -1,5 +1,5 @@
-import { counted } from '../../../core/text/counted.js';
 import { useState } from 'react';
+import { counted } from '../../../core/text/counted.js';
 import type { ProvisionAnswer } from '../../../api/inventory.js';
 import { isWrite, stepWords, type Settle, type StepWords } from '../../../core/provision/words.js';
 import { Choice, Controls, NetworkChoice } from '../../components/controls.js';

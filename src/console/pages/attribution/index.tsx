@@ -1,7 +1,7 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import type { AttributionLint } from '../../../api/attribution.js';
 import type { AnswerOf } from '../../../api/routes.js';
 import type { AttributionComparison } from '../../../core/roster/attribution-needs.js';

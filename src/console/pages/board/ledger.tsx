@@ -1,6 +1,6 @@
-import { counted } from '../../../core/text/counted.js';
 import { memo, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import { cellState } from '../../../core/board/cell-state.js';
 import type { Board, BoardCell, BoardRow } from '../../../core/board/model.js';
 import { Choice, Controls, Finder, NetworkChoice } from '../../components/controls.js';

@@ -1,6 +1,6 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { counted } from '../../../core/text/counted.js';
 import type { ThreeWayChange } from '../../../core/roster/compare.js';
 import { readRoster, writeRoster } from '../../../core/roster/document.js';
 import { mergeChanges, type Settled } from '../../../core/roster/merge-changes.js';

@@ -1,7 +1,7 @@
-import { counted } from '../../../core/text/counted.js';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import type { LintAnswer } from '../../../api/networks.js';
 import { call, type CallError } from '../../api.js';
 import { FaultList } from '../../components/fault-list.js';

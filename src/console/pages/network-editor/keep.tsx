@@ -1,8 +1,8 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import type { NetworkPlan } from '../../../api/networks.js';
 import type { AnswerOf } from '../../../api/routes.js';
 import { call, type CallError } from '../../api.js';

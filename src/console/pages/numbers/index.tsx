@@ -3,14 +3,14 @@ import { useState } from 'react';
 import type { ImportSummary } from '../../../api/tally.js';
 import { importWords } from '../../../core/tally/import-words.js';
 import { spanText } from '../../../core/tally/words.js';
-import { call, upload, type CallError } from '../../api.js';
+import { call, type CallError } from '../../api.js';
 import { Controls, DayInput, FileInput, NetworkChoice } from '../../components/controls.js';
 import { Heading } from '../../components/heading.js';
 import { LedgerTable } from '../../components/ledger-table.js';
 import { Shown } from '../../components/shown.js';
 import { Done, ProblemNote, State } from '../../components/states.js';
 import { Working } from '../../components/working.js';
-import { useLongCall } from '../../long-call.js';
+import { useLongCall, useUpload } from '../../long-call.js';
 import { keys, useImports, useNetworks } from '../../queries.js';
 
 /** Where daily numbers come from: networks that are asked, tables, rates; and what came so far. */
@@ -84,14 +84,9 @@ function Fetch({ networks }: NetworksProps) {
 }
 
 function ImportTable({ networks }: NetworksProps) {
-  const client = useQueryClient();
   const [network, setNetwork] = useState('');
   const [file, setFile] = useState<File>();
-  const take = useMutation<ImportSummary, CallError, File>({
-    mutationFn: (chosen) =>
-      upload('importTally', { query: { network, name: chosen.name } }, chosen, 'text/csv'),
-    onSettled: () => client.invalidateQueries(),
-  });
+  const take = useUpload('importTally', file, 'text/csv');
   return (
     <>
       <Controls name="Table to read">
@@ -114,13 +109,14 @@ function ImportTable({ networks }: NetworksProps) {
           type="button"
           className="btn btn-sm btn-outline-primary"
           disabled={!file || network === '' || take.isPending}
-          onClick={() => file && take.mutate(file)}
+          onClick={() => file && void take.run({ query: { network, name: file.name } })}
         >
-          {take.isPending ? 'Reading…' : 'Read it'}
+          Read it
         </button>
       </Controls>
+      {take.isPending && <Working progress={take.progress} cancel={take.cancel} />}
       {take.error && <ProblemNote error={take.error} />}
-      {take.data && <Brought summary={take.data} />}
+      {take.answer && <Brought summary={take.answer} />}
     </>
   );
 }

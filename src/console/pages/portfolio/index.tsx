@@ -1,6 +1,6 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import { groupBy } from '../../../core/text/group-by.js';
 import { Heading } from '../../components/heading.js';
 import { Failure, Loading, ProblemNote } from '../../components/states.js';

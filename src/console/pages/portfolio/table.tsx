@@ -1,6 +1,6 @@
-import { counted } from '../../../core/text/counted.js';
 import { useRef } from 'react';
 import { Link } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import type { PortfolioEntry } from '../../../core/portfolio/portfolio.js';
 import { platformNames } from '../../components/platform-names.js';
 import { WeekSpark } from '../../components/spark.js';

@@ -1,7 +1,7 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import type { TitleRecord } from '../../../api/titles.js';
 import { call, etag, type CallError } from '../../api.js';
 import { TextField } from '../../components/fields.js';

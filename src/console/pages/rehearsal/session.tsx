@@ -1,6 +1,6 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
+import { counted } from '../../../core/text/counted.js';
 import type { TraceEvent } from '../../../core/facts/trace.js';
 import { pictureAt } from '../../../core/rehearsal/picture.js';
 import type { RehearsalRun } from '../../../core/rehearsal/report.js';

@@ -1,8 +1,8 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useParams } from 'react-router';
+import { counted } from '../../../core/text/counted.js';
 import type { Step, StepState } from '../../../core/steps/model.js';
 import { call, type CallError } from '../../api.js';
 import { Choice, Controls, NetworkChoice } from '../../components/controls.js';

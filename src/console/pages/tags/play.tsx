@@ -1,6 +1,6 @@
-import { counted } from '../../../core/text/counted.js';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { counted } from '../../../core/text/counted.js';
 import type { PlayLine, TagFollowed, TagPlayed } from '../../../api/tags.js';
 import { actionNames, type Action } from '../../../core/rehearsal/tags/playback.js';
 import { call, type CallError } from '../../api.js';

@@ -1,5 +1,5 @@
-import { counted } from '../../../core/text/counted.js';
 import type { ReactNode } from 'react';
+import { counted } from '../../../core/text/counted.js';
 import type { TagReport } from '../../../api/tags.js';
 import { errorCodes, type ErrorCode } from '../../../core/formats/vast/error-codes.js';
 import { FaultList, placed } from '../../components/fault-list.js';
