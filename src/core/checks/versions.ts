@@ -1,6 +1,6 @@
 import type { Profile } from '../network/model.js';
 import { groupBy } from '../text/group-by.js';
-import { compareVersions } from '../text/versions.js';
+import { compareVersions, floorOf } from '../text/versions.js';
 import type { Platform } from '../words/words.js';
 
 /** The version of a dependency that a profile describes, under whichever name it goes. */
@@ -17,7 +17,7 @@ export function wantedVersion({ android, ios, stacks }: Profile, name: string): 
 
 /** Whether a version is older than what a requirement such as `~> 6.2` begins with. */
 export function isOlder(version: string, requirement: string): boolean {
-  const floor = /(\d+(?:\.\d+)*)/.exec(requirement.replace(/<\s*[\d.]+/g, ''))?.[1];
+  const floor = floorOf(requirement.replace(/<\s*[\w.-]+/g, ''));
   return floor !== undefined && compareVersions(version, floor) < 0;
 }
 

@@ -207,6 +207,7 @@ ruleCases(dependencyTooOld, {
   clean: [
     { name: 'the version of the profile', files: androidFiles() },
     { name: 'a newer one', files: script(sdk.replace('6.2.0', '7.0.0')) },
+    { name: 'the beginning of a newer one', files: script(sdk.replace('6.2.0', '6.3.0-beta1')) },
     { name: 'a pod at less depth', files: iosFiles() },
     { name: 'a lower bound says nothing', files: pods("  pod 'CobaltHeronAds', '>= 5.0'", lock('6.2.0')) },
   ],
@@ -218,6 +219,12 @@ ruleCases(dependencyTooOld, {
       findings: [{ network: 'cobalt-heron' }],
     },
     { name: 'an old pod', files: pods("  pod 'CobaltHeronAds', '~> 5.4'"), findings: [{ platform: 'ios' }] },
+    {
+      name: 'a pre-release of the version',
+      byHand: { edits: [['app/build.gradle.kts', '6.2.0-beta1', '6.2.0']] },
+      files: script(sdk.replace('6.2.0', '6.2.0-beta1')),
+      findings: [{ message: expect.stringContaining('6.2.0-beta1') }],
+    },
   ],
 });
 
@@ -294,6 +301,12 @@ ruleCases(versionHeldBack, {
       name: 'below it',
       byHand: { edits: [['Podfile.lock', '6.0.4', '6.2.0']] },
       files: pods(pod, lock('6.0.4')),
+      findings: [{ place: expect.objectContaining({ path: 'Podfile.lock', line: 2 }) }],
+    },
+    {
+      name: 'at a pre-release of it',
+      byHand: { edits: [['Podfile.lock', '6.2.0.beta1', '6.2.0']] },
+      files: pods(pod, lock('6.2.0.beta1')),
       findings: [{ place: expect.objectContaining({ path: 'Podfile.lock', line: 2 }) }],
     },
   ],

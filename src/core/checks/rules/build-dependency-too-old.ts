@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { compareVersions } from '../../text/versions.js';
+import { compareVersions, floorOf, shortenedTo } from '../../text/versions.js';
 import { wantedVersion } from '../versions.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -21,12 +21,11 @@ export const dependencyTooOld = defineRule({
         for (const fact of scope.facts) {
           if (fact.kind !== 'dependency' || fact.network !== profile.id) continue;
           const wanted = wantedVersion(profile, fact.name ?? '');
-          const value = /(\d+(?:\.\d+)*)/.exec(fact.value)?.[1];
+          const value = floorOf(fact.value);
           // `>= 6` and the like say what is allowed, not what is taken: the lock does.
           if (wanted === undefined || value === undefined || /[<>]/.test(fact.value.replace('~>', '')))
             continue;
-          const floor = wanted.split('.').slice(0, value.split('.').length).join('.');
-          if (compareVersions(value, floor) >= 0) continue;
+          if (compareVersions(value, shortenedTo(wanted, value)) >= 0) continue;
           const data = { name: fact.name ?? '', value: fact.value, network: profile.name, wanted };
           yield { ...fromFact(fact), message: 'old', data };
         }

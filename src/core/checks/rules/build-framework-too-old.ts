@@ -1,5 +1,6 @@
 import { defineRule } from '../model.js';
 import { requirementsOf } from '../../network/for-stack.js';
+import { floorOf } from '../../text/versions.js';
 import { isOlder } from '../versions.js';
 import { editionScopes, fromFact } from '../scope.js';
 
@@ -55,5 +56,5 @@ export const frameworkTooOld = defineRule({
 
 /** The version with which a range begins: `3.1.0` of `>=3.1.0 <4.0.0`. */
 function lowerBound(range: string): string {
-  return /(?:>=?|\^|~|^)\s*v?(\d+(?:\.\d+)*)/.exec(range)?.[1] ?? '';
+  return floorOf(/(?:>=?|\^|~|^)\s*v?(\d\S*)/.exec(range)?.[1] ?? '') ?? '';
 }

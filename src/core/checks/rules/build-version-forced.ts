@@ -1,4 +1,4 @@
-import { compareVersions } from '../../text/versions.js';
+import { compareVersions, floorOf } from '../../text/versions.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 import { wantedVersion } from '../versions.js';
@@ -31,7 +31,7 @@ export const versionForced = defineRule({
           );
           if (!declared) continue;
           const data = { name: fact.name ?? '', value: fact.value, by: fact.by };
-          const own = /\d+(?:\.\d+)*/.exec(declared.value)?.[0];
+          const own = floorOf(declared.value);
           const wanted = wantedVersion(profile, fact.name ?? '');
           const base = { ...fromFact(fact), variants: fact.variants };
           if (own !== undefined && !/[<>*]/.test(declared.value) && compareVersions(own, fact.value) !== 0)

@@ -9,7 +9,7 @@ import type { Platform } from '../../words/words.js';
 import { isEnrolled } from '../../roster/expected.js';
 import type { SurveyEdition } from '../../facts/model.js';
 import { editionOf } from '../../roster/modules.js';
-import { compareVersions } from '../../text/versions.js';
+import { compareVersions, floorOf } from '../../text/versions.js';
 import { baseOf } from '../../text/paths.js';
 import type { Tree } from '../../tree/tree.js';
 import type { ByHand, Change } from '../../edits/model.js';
@@ -56,7 +56,7 @@ export function alsoFor(context: WireContext, platform: Platform): Platform[] {
 
 /** Whether a range begins below a version, so that what is wired might not be what is built. */
 export function beginsBelow(range: string, wanted: string): boolean {
-  const floor = /(\d+(?:\.\d+)*)/.exec(range)?.[1];
+  const floor = floorOf(range);
   return floor !== undefined && !/[<>]/.test(range) && compareVersions(floor, wanted) < 0;
 }
 

@@ -4,7 +4,7 @@ import type { PackageDependency, PackageJson } from '../../../formats/package-js
 import { readPnpmWorkspace } from '../../../formats/pnpm-workspace/read.js';
 import { globMatcher } from '../../../text/globs.js';
 import { folderOf, isWithin, joinPath } from '../../../text/paths.js';
-import { compareVersions } from '../../../text/versions.js';
+import { compareVersions, floorOf } from '../../../text/versions.js';
 import type { Tree } from '../../../tree/tree.js';
 import { below, packagesOf } from './packages.js';
 
@@ -77,7 +77,7 @@ function versionOf(manifest: PackageJson | undefined): string | undefined {
 function fits(range: string, version: string | undefined): boolean {
   if (version === undefined || !/^[\^~>=v\s\d*x.]/.test(range) || range.includes(':'))
     return version === undefined && !range.includes(':');
-  const floor = /\d+(?:\.\d+)*/.exec(range)?.[0];
+  const floor = floorOf(range);
   if (floor === undefined) return true;
   const part = (text: string, at: number) => text.split(/[.+-]/)[at] ?? '0';
   if (/^[\^~]/.test(range) && part(floor, 0) !== part(version, 0)) return false;

@@ -1,0 +1,76 @@
+// Plants small faults, one at a time, in an area of src, and reports which of them its tests do not notice:
+//   npm run mutants -- core/board [core/roster …] [--again]
+// Results are kept in .mutants; only what changed is tried again, unless --again is given.
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { parseArgs } from 'node:util';
+import { Stryker } from '@stryker-mutator/core';
+
+const root = join(import.meta.dirname, '..');
+
+/** What is mutated in each area, and which tests are expected to notice. */
+const areas = {
+  'core/board': ['core/board/**/*.ts', 'core/board/*'],
+  'core/edits': ['core/{edits/*,text/{edit,patch}}.ts', 'core/{edits,text}/*'],
+  'core/roster': ['core/roster/**/*.ts', 'core/roster/**/*'],
+  'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
+  'service/guards': ['service/{guards,conditions,access/**/*}.ts', 'service/{guards,conditions,access}*'],
+};
+
+const { values, positionals } = parseArgs({
+  options: { again: { type: 'boolean', default: false } },
+  allowPositionals: true,
+});
+const wanted = positionals.length > 0 ? positionals : Object.keys(areas);
+for (const name of wanted)
+  if (!(name in areas)) throw new Error(`There is no area ${name}: ${Object.keys(areas).join(', ')}.`);
+for (const name of wanted) await run(name, areas[name]);
+
+async function run(name, [files, ...tests]) {
+  const folder = join(root, '.mutants');
+  const kept = join(folder, `${name.replaceAll('/', '-')}.json`);
+  mkdirSync(folder, { recursive: true });
+  if (values.again) rmSync(kept, { force: true });
+  process.env.SYNDEXA_MUTANT_TESTS = JSON.stringify(tests.map((test) => `tests/${test}.test.ts`));
+  const results = await new Stryker({
+    mutate: [`src/${files}`],
+    testRunner: 'vitest',
+    vitest: { configFile: 'tests/support/mutants.config.ts', related: false },
+    coverageAnalysis: 'perTest',
+    ignoreStatic: true,
+    incremental: true,
+    incrementalFile: kept,
+    concurrency: 2,
+    timeoutMS: 20_000,
+    tempDirName: '.mutants/sandbox',
+    ignorePatterns: ['.bench', '.mutants', 'docs', 'console/dist'],
+    reporters: ['progress-append-only'],
+    disableTypeChecks: false,
+    allowConsoleColors: false,
+  }).runMutationTest();
+  report(name, results);
+}
+
+/** Prints the score of an area, then each fault that went unnoticed, with its place. */
+function report(name, results) {
+  const of = (...states) => results.filter(({ status }) => states.includes(status));
+  const noticed = of('Killed', 'Timeout').length;
+  const missed = of('Survived', 'NoCoverage');
+  const share = (100 * noticed) / (noticed + missed.length || 1);
+  for (const { fileName, location, replacement, status } of missed) {
+    const lines = readFileSync(fileName, 'utf8').split('\n');
+    const { start, end } = location;
+    const first = lines[start.line - 1];
+    const was =
+      start.line === end.line
+        ? first.slice(start.column - 1, end.column - 1)
+        : `${first.slice(start.column - 1)} …`;
+    const mark = status === 'NoCoverage' ? ' (never run)' : '';
+    console.log(`${relative(root, fileName)}:${start.line}:${start.column}${mark}`);
+    console.log(`  - ${was.trim().slice(0, 150)}\n  + ${replacement.replaceAll(/\s+/g, ' ').slice(0, 150)}`);
+  }
+  const left = results.length - noticed - missed.length;
+  console.log(
+    `${name}: ${noticed} of ${noticed + missed.length} noticed, ${share.toFixed(1)} %; ${left} static or invalid left out`,
+  );
+}
