@@ -41,10 +41,7 @@ export class EditOverlapError extends Error {
 
 /** Edits in order of place. Insertions at one offset keep the order in which they were given. */
 export function sortEdits<E extends Edit>(edits: readonly E[]): E[] {
-  return edits
-    .map((edit, index) => ({ edit, index }))
-    .sort((a, b) => a.edit.start - b.edit.start || a.edit.end - b.edit.end || a.index - b.index)
-    .map(({ edit }) => edit);
+  return [...edits].sort((a, b) => a.start - b.start || a.end - b.end);
 }
 
 /**

@@ -90,6 +90,16 @@ describe('the words of a patch', () => {
       '--- "a/\\303\\274 b"\n+++ "b/\\303\\274 b"\n',
     );
     expect(unifiedPatch([{ path: 'a\tb', before: 'a\n', after: 'b\n' }])).toContain('"a/a\\011b"');
+    expect(unifiedPatch([{ path: 'a\x7fb', before: 'a\n', after: 'b\n' }])).toContain('"a/a\\177b"');
+  });
+
+  it('name no sides for an empty file that is made or removed', () => {
+    expect(unifiedPatch([{ path: 'a', before: null, after: '' }])).toBe(
+      'diff --git a/a b/a\nnew file mode 100644\n',
+    );
+    expect(unifiedPatch([{ path: 'a', before: '', after: null }])).toBe(
+      'diff --git a/a b/a\ndeleted file mode 100644\n',
+    );
   });
 
   it('have no part for a file that stays as it is', () => {

@@ -40,6 +40,8 @@ describe('the changes of one file', () => {
     expect(after('abc', edit(1, 1, 'x'), edit(1, 1, 'x'))).toBe('axbc');
     expect(after('abc', edit(0, 2, 'x'), edit(0, 2, 'x'))).toBe('xc');
     expect(after('abc', edit(1, 1, 'x'), edit(1, 1, 'y'))).toBe('axybc');
+    for (const twice of [edit(0, 2, 'x'), edit(1, 1, 'x')])
+      expect(merged('abc', [twice, { ...twice }])[0]).toMatchObject({ changes: [{}, {}], refused: [] });
   });
 
   it('share a block', () => {
@@ -62,6 +64,18 @@ describe('the changes of one file', () => {
       expect(outcome?.refused).toEqual([]);
       expect(outcome?.changes).toEqual(changes);
     }
+  });
+
+  it('keep what is outside a larger edit', () => {
+    expect(after('abcdefgh', edit(2, 5, 'x'), edit(0, 1, 'y'), edit(6, 7, 'z'))).toBe('ybxfzh');
+    expect(after('abcdefgh', edit(2, 6, 'x'), edit(0, 2, 'y'), edit(6, 8, 'z'))).toBe('yxz');
+  });
+
+  it('are refused when they replace the beginning or the end of what another replaces differently', () => {
+    for (const second of [edit(0, 1, 'y'), edit(1, 2, 'y')])
+      expect(merged('abcd', [edit(0, 2, 'x'), second])[0]).toMatchObject({ after: 'xcd', refused: [] });
+    for (const second of [edit(1, 4, 'y'), edit(2, 3, 'y')])
+      expect(merged('abcd', [edit(1, 3, 'x'), second])[0]?.refused).toEqual([]);
   });
 
   it('keep what is inserted at the ends of a larger edit', () => {
