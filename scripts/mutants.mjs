@@ -12,9 +12,14 @@ const root = join(import.meta.dirname, '..');
 const areas = {
   'core/board': ['core/board/**/*.ts', 'core/board/*'],
   'core/edits': ['core/{edits/*,text/{edit,patch}}.ts', 'core/{edits,text}/*'],
-  'core/roster': ['core/roster/**/*.ts', 'core/roster/**/*'],
+  'core/roster': [
+    'core/roster/**/*.ts',
+    'core/roster/**/*',
+    'core/standards/{app-ads,skadnetwork}',
+    'core/network/tag-urls',
+  ],
   'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
-  'service/guards': ['service/{guards,conditions,access/**/*}.ts', 'service/{guards,conditions,access}*'],
+  'service/guards': ['service/{guards,conditions,methods,access/*}.ts', 'service/{guards,callers}'],
 };
 
 const { values, positionals } = parseArgs({

@@ -2,15 +2,13 @@ import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { setFlagsFromString } from 'node:v8';
-import { readProfile } from '../../src/core/network/read.js';
-import type { Profile } from '../../src/core/network/model.js';
-import { Title } from '../../src/core/roster/model.js';
 import { dialects } from '../../src/core/languages/index.js';
 import { Grammars } from '../../src/core/syntax/grammars.js';
 import type { Readings } from '../../src/core/tree/readings.js';
 import { Tree } from '../../src/core/tree/tree.js';
+import { root } from './titles.js';
 
-export const root = join(import.meta.dirname, '..', '..');
+export { kelp, placement, profileOf, profiles, root } from './titles.js';
 
 // As the service does: compiling grammars again for speed takes longer than all that is read here.
 setFlagsFromString('--no-wasm-dynamic-tiering');
@@ -25,20 +23,6 @@ export const syntax = new Grammars((file) =>
   ),
 );
 await syntax.load(['ruby', ...dialects.map(({ dialect }) => dialect.syntax.grammar)]);
-
-/** The profiles that ship. */
-export const profiles: Profile[] = readdirSync(join(root, 'profiles')).map((name) => {
-  const { profile, problems } = readProfile(readFileSync(join(root, 'profiles', name), 'utf8'));
-  if (!profile) throw new Error(JSON.stringify(problems));
-  return profile;
-});
-
-/** A shipped profile by its ID. */
-export function profileOf(id: string): Profile {
-  const found = profiles.find((profile) => profile.id === id);
-  if (!found) throw new Error(`There is no profile ${id}.`);
-  return found;
-}
 
 /** A tree of files given as text (or bytes), as a snapshot would hold it. */
 export function treeOf(
@@ -293,30 +277,4 @@ export function iosFiles(changes: Record<string, string | null> = {}): Record<st
   return Object.fromEntries(
     Object.entries(files).filter((entry): entry is [string, string] => entry[1] !== null),
   );
-}
-
-/** The title that the small trees are right for. */
-export function kelp(changes: Partial<Title> = {}): Title {
-  return Title.parse({
-    name: 'Kelp',
-    stages: { test: ['debug'], production: ['release'] },
-    editions: { android: { identifier: 'example.brine.kelp' }, ios: { identifier: 'example.brine.kelp' } },
-    networks: {
-      'cobalt-heron': {
-        android: { production: { app: 'CH-A-310772-QK4T8W2N' } },
-        ios: { production: { app: 'CH-I-310772-M6R9V3XC' } },
-      },
-    },
-    placements: {},
-    ...changes,
-  });
-}
-
-/** A placement on one network, with production IDs. */
-export function placement(format: string, android: string, ios: string, network = 'cobalt-heron') {
-  return {
-    format,
-    settings: {},
-    units: { [network]: { android: { production: android }, ios: { production: ios } } },
-  } as Title['placements'][string];
 }

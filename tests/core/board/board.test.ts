@@ -5,7 +5,7 @@ import type { Fact, FactOf } from '../../../src/core/facts/model.js';
 import type { InventoryReading } from '../../../src/core/inventory/model.js';
 import type { LastRehearsal } from '../../../src/core/rehearsal/report.js';
 import type { Platform, Stage } from '../../../src/core/words/words.js';
-import { kelp, placement, profileOf, profiles } from '../../support/trees.js';
+import { kelp, placement, profileOf, profiles } from '../../support/titles.js';
 
 const now = '2026-06-01T12:00:00Z';
 const place = { path: 'app/src/main/AndroidManifest.xml', line: 1, column: 1, endLine: 1, endColumn: 2 };

@@ -6,7 +6,7 @@ import {
   titleCredentialProblems,
 } from '../../../src/core/roster/credentials.js';
 import type { Publisher } from '../../../src/core/roster/model.js';
-import { kelp, profileOf } from '../../support/trees.js';
+import { kelp, profileOf } from '../../support/titles.js';
 
 const credential = (scope: 'account' | 'edition', label: string) => ({ scope, label, why: 'x' });
 const shoal = {

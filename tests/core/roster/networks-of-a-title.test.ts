@@ -9,7 +9,7 @@ import { editionOf } from '../../../src/core/roster/modules.js';
 import { formatsOn, neededBy } from '../../../src/core/roster/needed.js';
 import { isUsedBy } from '../../../src/core/roster/used.js';
 import { withoutNetwork } from '../../../src/core/roster/without.js';
-import { kelp, placement, profileOf, profiles } from '../../support/trees.js';
+import { kelp, placement, profileOf, profiles } from '../../support/titles.js';
 
 const heron = profileOf('cobalt-heron');
 const footer = placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222');

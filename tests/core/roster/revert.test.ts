@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { revertChange } from '../../../src/core/roster/revert.js';
-import { kelp, placement } from '../../support/trees.js';
+import { kelp, placement } from '../../support/titles.js';
 
 const title = kelp({
   placements: { footer: placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222') },

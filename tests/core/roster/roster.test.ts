@@ -11,7 +11,7 @@ import { IdHolders } from '../../../src/core/roster/holders.js';
 import { titleValidator } from '../../../src/core/roster/validate.js';
 import { makeBoard } from '../../../src/core/board/board.js';
 import { cellState } from '../../../src/core/board/cell-state.js';
-import { kelp, placement, profiles } from '../../support/trees.js';
+import { kelp, placement, profiles } from '../../support/titles.js';
 
 const unread = { readings: [], inventories: [], now: '2026-06-01T12:00:00Z' };
 

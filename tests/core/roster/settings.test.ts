@@ -3,7 +3,7 @@ import type { Placement } from '../../../src/core/roster/model.js';
 import { settingFaults, settingProblems } from '../../../src/core/roster/settings.js';
 import type { Settings } from '../../../src/core/words/settings.js';
 import type { Format } from '../../../src/core/words/words.js';
-import { profileOf, profiles } from '../../support/trees.js';
+import { profileOf, profiles } from '../../support/titles.js';
 
 const rules = {
   refresh: { min: '30s', max: '2m', managed: false, off: false },

@@ -8,7 +8,7 @@ import {
 } from '../../../src/core/roster/carrier-names.js';
 import { misplacedUnits } from '../../../src/core/roster/misplaced-units.js';
 import { shippingIdentifier, staged, withPlacements } from '../../../src/core/roster/variant-stages.js';
-import { kelp, placement, profileOf } from '../../support/trees.js';
+import { kelp, placement, profileOf } from '../../support/titles.js';
 
 const heron = profileOf('cobalt-heron');
 const ids = { footer: 'CH-U-310772-AAAA1111', header: 'CH-U-310772-BBBB1111', gift: 'CH-U-310772-CCCC1111' };

@@ -309,6 +309,27 @@ describe('effective app IDs', () => {
     ]);
   });
 
+  it('take the resource of the first dimension before that of the second, and of a build type before both', () => {
+    const text = gradle(
+      '    flavorDimensions += listOf("tier", "store")\n    productFlavors {\n create("north") { dimension = "store" }\n create("free") { dimension = "tier" }\n create("paid") { dimension = "tier" }\n }\n',
+    );
+    const strings = (id: string) => `<resources><string name="heron">${id}</string></resources>`;
+    const files = androidFiles({
+      'app/build.gradle.kts': text,
+      'app/src/release/res/values/ids.xml': null,
+      'app/src/debug/res/values/ids.xml': strings('DEBUG'),
+      'app/src/north/res/values/ids.xml': strings('NORTH'),
+      'app/src/free/res/values/ids.xml': strings('FREE'),
+    });
+    expect(value(files)).toEqual([
+      ['freeNorthDebug paidNorthDebug', 'DEBUG'],
+      ['freeNorthRelease', 'FREE'],
+      ['paidNorthRelease', 'NORTH'],
+    ]);
+    const whole = { ...files, 'app/src/freeNorth/res/values/ids.xml': strings('BOTH') };
+    expect(value(whole)).toContainEqual(['freeNorthRelease', 'BOTH']);
+  });
+
   it('leave resources of other configurations out', () => {
     const files = androidFiles({
       'app/src/release/res/values/ids.xml': null,

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Finding } from '../../../src/core/checks/model.js';
 import type { Change, Topic } from '../../../src/core/edits/model.js';
 import { chosen, groupOf, narrowed, type Trial } from '../../../src/core/wiring/choose.js';
-import { profiles } from '../../support/trees.js';
+import { profiles } from '../../support/titles.js';
 
 const change = (name: string, more: Partial<Change> = {}): Change =>
   ({

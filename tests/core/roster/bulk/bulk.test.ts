@@ -6,7 +6,7 @@ import { readPastedIds, withIds } from '../../../../src/core/roster/bulk/pasted-
 import { renamings, withNames } from '../../../../src/core/roster/bulk/rename.js';
 import { compare } from '../../../../src/core/roster/compare.js';
 import { Title } from '../../../../src/core/roster/model.js';
-import { profiles } from '../../../support/trees.js';
+import { profiles } from '../../../support/titles.js';
 
 const title = Title.parse({
   name: 'Kelp',
