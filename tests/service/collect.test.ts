@@ -153,7 +153,7 @@ describe('collecting from a network', () => {
       'rows of another network',
       { table: 'Unit ID,Unit name,Format\nmrl-TIDE-4820116,x,banner\n' },
       422,
-      'None of the 1 rows makes sense. Line 2',
+      'No row makes sense. Line 2',
     ],
     ['a network that nobody knows', { network: 'nowhere' }, 404, 'There is no profile'],
     ['a network without its key', { network: 'marlstone' }, 422, 'The roster does not say which secret'],

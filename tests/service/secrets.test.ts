@@ -1,6 +1,6 @@
 import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -8,6 +8,7 @@ import { hostText, parseHost, SecretHosts } from '../../src/disk/home/secret-hos
 import { faultOfSecret } from '../../src/disk/home/secrets-file.js';
 import { ask, isNamed, isPrivateAddress, PrivateAddressError } from '../../src/api/outgoing.js';
 import { SecretCleaner } from '../../src/service/secret-cleaner.js';
+import { Secrets } from '../../src/service/secrets.js';
 import { approve, http, putPublisher, temporaryFolder, testService } from '../support/service.js';
 import { profiles } from '../support/trees.js';
 
@@ -72,6 +73,44 @@ describe('a secret that is set', () => {
   it.each(['key-1', 'Ab/+=_~', 'two words', '!'])('is taken as %j', (value) =>
     expect(faultOfSecret(value)).toBeUndefined(),
   );
+});
+
+describe('the file of secrets', () => {
+  it.each([
+    [0o600, true],
+    [0o400, true],
+    [0o640, false],
+    [0o620, false],
+    [0o610, false],
+    [0o604, false],
+    [0o602, false],
+  ])('is used by mode %o: %s', (mode, isUsed) => {
+    const home = temporaryFolder();
+    const path = join(home, 'secrets');
+    writeFileSync(path, ' # of Brine\nHERON_KEY = one two \nlower=x\nEMPTY=\n');
+    chmodSync(path, mode);
+    const secrets = new Secrets(home, { SYNDEXA_SECRET_OTHER: 'from outside', SYNDEXA_SECRET_BLANK: '' });
+    if (isUsed) {
+      expect(secrets.get('secret:HERON_KEY').reveal()).toBe('one two');
+      expect(['EMPTY', 'lower', 'BLANK'].map((name) => secrets.find(name))).toEqual([
+        undefined,
+        undefined,
+        undefined,
+      ]);
+      expect(secrets.cleaner()('one two, from outside')).toBe('[secret HERON_KEY], [secret OTHER]');
+    } else {
+      expect(() => secrets.get('secret:HERON_KEY')).toThrow(
+        expect.objectContaining({
+          code: 'secret-missing',
+          message: `${path} can be read by others (mode ${mode.toString(8)}), and is not used.`,
+          fix: `chmod 600 ${path}`,
+        }),
+      );
+      expect(secrets.cleaner()('one two, from outside')).toBe('one two, [secret OTHER]');
+    }
+    expect(secrets.find('secret:OTHER')).toMatchObject({ name: 'OTHER', from: 'environment' });
+    rmSync(home, { recursive: true });
+  });
 });
 
 describe('hosts that a secret may go to', () => {

@@ -192,9 +192,9 @@ describe('tables of daily numbers', () => {
     [
       'rows of another network alone',
       `${head}\n${row('2026-10-01', 'mrl-TIDE-4820116')}\n`,
-      'None of the 1 rows makes sense',
+      'No row makes sense',
     ],
-    ['an open quote', `${head}\n${row('2026-10-01')}\n"2026`, '1 rows are kept, up to 2026-10-01'],
+    ['an open quote', `${head}\n${row('2026-10-01')}\n"2026`, '1 row kept, up to 2026-10-01'],
   ])('with %s are refused', async (_, table, message) => {
     const { status, body } = await send(table || ' ');
     expect([status, body.code]).toEqual([422, 'invalid']);

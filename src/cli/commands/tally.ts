@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
@@ -150,7 +151,7 @@ export function listImports(io: Io, paint: Paint, { json }: AsJson): Promise<num
       const span = days ? `${days.from} to ${days.to}` : 'no days';
       const state = complete ? '' : paint.yellow('  ▲ not read to its end');
       io.out(
-        `${at.slice(0, 16).replace('T', ' ')}  ${paint.bold(network)}  ${what}  ${span}  ${rows} rows  ${paint.dim(who)}${state}\n`,
+        `${at.slice(0, 16).replace('T', ' ')}  ${paint.bold(network)}  ${what}  ${span}  ${counted(rows, 'row')}  ${paint.dim(who)}${state}\n`,
       );
     }
     return exit.clean;

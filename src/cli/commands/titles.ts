@@ -209,7 +209,7 @@ export function removeTitle(io: Io, id: string, options: Output & { yes?: boolea
   return withService(io, async (client) => {
     const { answer, etag } = await client.callWithVersion('showTitle', { params: { title: id } });
     const placements = Object.keys(answer.title.placements).length;
-    const question = `Take out ${answer.title.name} with its ${placements} placements?`;
+    const question = `Take out ${answer.title.name} with its ${counted(placements, 'placement')}?`;
     if (!(await isConfirmed(io, question, options.yes))) return exit.refused;
     await client.call('removeTitle', { params: { title: id }, headers: { 'If-Match': etag } });
     return tell(io, options, { removed: id }, `Took out ${id}.`);

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { Fact, Survey } from '../../core/facts/model.js';
 import { byKind, factDetail, factSubject, labelOf } from '../../core/facts/show.js';
@@ -46,7 +47,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
   const held = facts.filter(({ kind }) => kind === 'app-id' || kind === 'unit-id').length;
   lines.push(
     '',
-    `${facts.length} facts, ${held} of them IDs; ${unresolved.length} that cannot be determined; ${problems.length} problems in files.`,
+    `${counted(facts.length, 'fact')}, ${held} of them IDs; ${unresolved.length} that cannot be determined; ${counted(problems.length, 'problem')} in files.`,
     '',
   );
   return lines.join('\n');

@@ -5,7 +5,7 @@ import { isIdFact, type Fact, type FactOf } from '../facts/model.js';
 import type { CheckContext } from './model.js';
 
 /** What an app-ID fact's value is, as its network sees it. */
-export type Reading =
+export type AppIdReading =
   | { is: 'right-kind'; recognised: Recognised }
   | { is: 'other-kind'; kind: IdKindName }
   | { is: 'other-platform'; recognised: Recognised }
@@ -17,7 +17,7 @@ const placeholderText =
   /^$|your|placeholder|insert|replace|change.?me|todo|fixme|xxx|<.*>|\$\{|\{\{|app.?id.?here|^(test|none|null|undefined)$/i;
 
 /** Judges the value of an app-ID fact. Exactly one rule speaks for each reading. */
-export function readAppId(fact: Fact, { recogniser }: CheckContext): Reading {
+export function readAppId(fact: Fact, { recogniser }: CheckContext): AppIdReading {
   if (fact.value !== fact.value.trim() && fact.value.trim() !== '') return { is: 'white-space' };
   const mine = recogniser
     .recognise(fact.value, fact.network ?? undefined)

@@ -14,7 +14,7 @@ export interface MisplacedUnit {
 }
 
 /** Every unit ID that is in the build of the platform that it does not belong to. */
-export function misplacedUnits(context: CheckContext): MisplacedUnit[] {
+export function unitsOfOtherPlatform(context: CheckContext): MisplacedUnit[] {
   const scopes = editionScopes(context);
   const misplaced = scopes.flatMap((scope) =>
     scope.facts.flatMap((fact): Omit<MisplacedUnit, 'how'>[] => {

@@ -2,9 +2,6 @@ import { isWhereBuildLooks } from '../facts/effective.js';
 import type { FactOf } from '../facts/model.js';
 import type { EditionScope } from './scope.js';
 
-/** The text that is shown when the system asks for permission to track. */
-export const trackingKey = 'NSUserTrackingUsageDescription';
-
 /** Whether a key is in the property list of the app, where the build takes it from. */
 export function isInfoKey(fact: FactOf<'plist-key'>): boolean {
   return fact.list === 'info' && isWhereBuildLooks(fact);

@@ -8,19 +8,19 @@ import { editionScopes } from './scope.js';
 export type Rehearsed = FactOf<'rehearsed'>;
 
 /** What a rehearsal saw of a placement in one variant: one fact per network, in the order of fallback. */
-export interface RehearsedPlacement {
+export interface SeenPlacement {
   facts: readonly [Rehearsed, ...Rehearsed[]];
   /** The events of all networks, in their order. */
   events: readonly TraceEvent[];
 }
 
 /** What a rehearsal saw; nothing where there was none. */
-export function rehearsedPlacements(context: CheckContext): RehearsedPlacement[] {
+export function rehearsedPlacements(context: CheckContext): SeenPlacement[] {
   return editionScopes(context).flatMap((scope) => {
     const all = scope.facts.filter((fact): fact is Rehearsed => fact.kind === 'rehearsed');
     return [
       ...groupBy(all, ({ placement, variants }) => JSON.stringify([placement, variants])).values(),
-    ].flatMap((facts): RehearsedPlacement[] => {
+    ].flatMap((facts): SeenPlacement[] => {
       const [first, ...others] = facts;
       if (!first) return [];
       const events = facts.flatMap((fact) => fact.events).sort((a, b) => a.at - b.at);

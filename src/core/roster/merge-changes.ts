@@ -12,7 +12,11 @@ export type Settled = ReadonlyMap<string, 'record' | 'document'>;
  * @param changes the fields that differ, as a stale import answers with
  * @throws Error when a conflict is not settled, or the fields make no roster
  */
-export function mergeChanges(record: Roster, changes: readonly ThreeWayChange[], settled: Settled): Roster {
+export function mergeIntoRecord(
+  record: Roster,
+  changes: readonly ThreeWayChange[],
+  settled: Settled,
+): Roster {
   const merged = structuredClone(record) as Record<string, unknown>;
   for (const { path, base, document, conflict } of changes) {
     const isChanged = JSON.stringify(base) !== JSON.stringify(document);

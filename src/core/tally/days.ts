@@ -101,7 +101,7 @@ export function spansOf(days: Iterable<Day>): Span[] {
 }
 
 /** A span in words: `2026-10-01`, or `2026-10-01 to 2026-10-07`. */
-export function spanText({ from, to }: Span): string {
+export function daySpanText({ from, to }: Span): string {
   return from === to ? dayText(from) : `${dayText(from)} to ${dayText(to)}`;
 }
 

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import type { Request, RequestHandler, Response } from 'express';
 import { includesRole, type Role, type Session } from '../../api/roles.js';
 import { ServiceError } from '../errors.js';
@@ -97,7 +98,7 @@ export class Access {
     if (guessed && wait > 0) {
       response.setHeader('Retry-After', String(wait));
       throw new ServiceError('too-many', 'Too many wrong tokens came from this address.', {
-        fix: `Wait ${wait} seconds, then try again with the right one.`,
+        fix: `Wait ${counted(wait, 'second')}, then try again with the right one.`,
       });
     }
     const holder = find();

@@ -105,11 +105,9 @@ export class CollectWork {
     }
     const [odd] = read.odd;
     if (read.units.length === 0 && odd)
-      throw new ServiceError(
-        'invalid',
-        `None of the ${read.odd.length} rows makes sense. Line ${odd.row}: ${odd.message}.`,
-        { fix: `Check that this is a table of ${profile.name}, and which column is which.` },
-      );
+      throw new ServiceError('invalid', `No row makes sense. Line ${odd.row}: ${odd.message}.`, {
+        fix: `Check that this is a table of ${profile.name}, and which column is which.`,
+      });
     // A table knows nothing of apps: what was known of them stays.
     const apps = this.context.inventories.find(profile.id)?.apps ?? [];
     return { source: 'csv', apps, units: read.units, odd: read.odd };

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.js';
 import { ImportCount, spanOf, type ImportSummary } from '../../core/tally/imported.js';
 import type { LinedRow } from '../../core/tally/table.js';
 import type { InvalidRow } from '../../core/inventory/model.js';
@@ -90,5 +91,5 @@ export function reached({ rows, days }: ImportCount): string {
   const span = spanOf(days);
   return span === null
     ? 'Nothing was kept.'
-    : `${rows} rows are kept, up to ${dayText(span.to)}. Import it again: what is on record does not count twice.`;
+    : `${counted(rows, 'row')} kept, up to ${dayText(span.to)}. Import it again: what is on record does not count twice.`;
 }

@@ -87,14 +87,11 @@ export class TallyWork {
 
   /** @throws ServiceError when not one row makes sense: it is another table, or another network */
   private demandRows({ name }: Profile, { count }: ImportRun): void {
-    const { oddCount, odd } = count.left;
-    const [first] = odd;
+    const [first] = count.left.odd;
     if (count.rows > 0 || !first) return;
-    throw new ServiceError(
-      'invalid',
-      `None of the ${oddCount} rows makes sense. Line ${first.row}: ${first.message}.`,
-      { fix: `Check that this is a table of ${name}, and which column is which.` },
-    );
+    throw new ServiceError('invalid', `No row makes sense. Line ${first.row}: ${first.message}.`, {
+      fix: `Check that this is a table of ${name}, and which column is which.`,
+    });
   }
 
   /** Asks networks one after another. One that fails does not keep the others from being asked. */

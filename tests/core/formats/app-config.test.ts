@@ -7,7 +7,7 @@ import { readAppScript } from '../../../src/core/formats/app-config/read-script.
 import {
   openParts,
   resolveConfig,
-  valueAt,
+  configValueAt,
   type ConfigValue,
 } from '../../../src/core/formats/app-config/resolve.js';
 import { syntax } from '../../support/trees.js';
@@ -54,7 +54,7 @@ describe('a configuration that is a script', () => {
     ['function make({ config: given }) { return given; }\nexport default make;'],
     ["export default { name: 'Kelp' } satisfies ExpoConfig;"],
   ])('is found: %s', (script) => {
-    expect(plain(valueAt(worked(script), ['name']))).toBe('Kelp');
+    expect(plain(configValueAt(worked(script), ['name']))).toBe('Kelp');
   });
 
   it('lays the static configuration out where it is asked for', () => {
@@ -66,8 +66,8 @@ describe('a configuration that is a script', () => {
       android: { package: 'example.brine.kelp' },
       plugins: ['a', ['b', { id: 'X' }], ['c', { at: 1 }]],
     });
-    expect(valueAt(value, ['android', 'package'])).toMatchObject({ path: 'app.json' });
-    expect(valueAt(value, ['name'])).toMatchObject({ path: 'app.config.js' });
+    expect(configValueAt(value, ['android', 'package'])).toMatchObject({ path: 'app.json' });
+    expect(configValueAt(value, ['name'])).toMatchObject({ path: 'app.config.js' });
   });
 
   it('weighs choices by the variables of a build', () => {
@@ -87,7 +87,7 @@ describe('a configuration that is a script', () => {
     expect(plain(worked(script, { A: 'one', C: 'three' }))).toEqual({ a: 'one', b: 'b', c: 'three' });
     expect(plain(worked(script))).toMatchObject({ a: '? the variable A is set by no build profile' });
     expect(worked(script, { A: 'one' })).toMatchObject({ is: 'object' });
-    expect(valueAt(worked(script, { A: 'one' }), ['a'])).toMatchObject({ variable: 'A' });
+    expect(configValueAt(worked(script, { A: 'one' }), ['a'])).toMatchObject({ variable: 'A' });
   });
 
   const ways = `
@@ -171,8 +171,8 @@ module.exports = { test: ['development', 'preview'].includes(v), pre: v.startsWi
     const changed = worked(
       "module.exports = ({ config }) => { addTo(config); return { ...config, slug: 'k' }; };",
     );
-    expect(plain(valueAt(changed, ['slug']))).toBe('k');
-    expect(valueAt(changed, ['name'])).toMatchObject({ is: 'open' });
+    expect(plain(configValueAt(changed, ['slug']))).toBe('k');
+    expect(configValueAt(changed, ['name'])).toMatchObject({ is: 'open' });
     expect(
       worked('const ids = {};\nfor (const id of list) ids[id] = 1;\nmodule.exports = { ids };'),
     ).toMatchObject({ is: 'open' });
@@ -201,7 +201,7 @@ module.exports = { test: ['development', 'preview'].includes(v), pre: v.startsWi
 
   it('says what is worked out, and gives the rest', () => {
     const value = worked("module.exports = { name: require('./name').name, slug: 'kelp', ids: makeIds() };");
-    expect(plain(valueAt(value, ['slug']))).toBe('kelp');
+    expect(plain(configValueAt(value, ['slug']))).toBe('kelp');
     expect(openParts(value).map(({ reason }) => reason)).toEqual([
       "it is computed when the configuration runs: require('./name').name",
       'it is computed when the configuration runs: makeIds()',

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compareThreeWays } from '../../../src/core/roster/compare.js';
-import { mergeChanges } from '../../../src/core/roster/merge-changes.js';
+import { mergeIntoRecord } from '../../../src/core/roster/merge-changes.js';
 import { Roster } from '../../../src/core/roster/model.js';
 
 /** A record whose titles have these names and these placements. */
@@ -22,18 +22,18 @@ describe('bringing a document up to the record', () => {
     const record = rosterOf({ kelp: 'Kelp Two', dulse: 'Dulse' }, ['footer', 'top']);
     const document = rosterOf({ kelp: 'Kelp Three', laver: 'Laver' }, ['footer']);
     const changes = compareThreeWays(base, record, document).filter(({ path }) => path !== 'titles.dulse');
-    const merged = mergeChanges(record, changes, new Map([['titles.kelp.name', 'document']]));
+    const merged = mergeIntoRecord(record, changes, new Map([['titles.kelp.name', 'document']]));
     expect(merged.titles.kelp?.name).toBe('Kelp Three');
     expect(Object.keys(merged.titles.kelp?.placements ?? {})).toEqual(['footer', 'top']);
     expect(merged.titles.laver?.name).toBe('Laver');
-    expect(() => mergeChanges(record, changes, new Map())).toThrow('titles.kelp.name');
+    expect(() => mergeIntoRecord(record, changes, new Map())).toThrow('titles.kelp.name');
   });
 
   it('changes nothing where the document changed nothing, and gives the document where the record changed nothing', () => {
     fc.assert(
       fc.property(titlesOf, titlesOf, (base, other) => {
-        expect(mergeChanges(other, compareThreeWays(base, other, base), new Map())).toEqual(other);
-        expect(mergeChanges(base, compareThreeWays(base, base, other), new Map())).toEqual(other);
+        expect(mergeIntoRecord(other, compareThreeWays(base, other, base), new Map())).toEqual(other);
+        expect(mergeIntoRecord(base, compareThreeWays(base, base, other), new Map())).toEqual(other);
       }),
     );
   });
@@ -44,9 +44,9 @@ describe('bringing a document up to the record', () => {
         const changes = compareThreeWays(base, record, document);
         const all = (side: 'record' | 'document') => new Map(changes.map(({ path }) => [path, side]));
         const both = changes.filter(({ conflict }) => conflict);
-        expect(compareThreeWays(record, mergeChanges(record, both, all('record')), record)).toEqual([]);
+        expect(compareThreeWays(record, mergeIntoRecord(record, both, all('record')), record)).toEqual([]);
         for (const { path } of both) {
-          const merged = mergeChanges(record, both, all('document'));
+          const merged = mergeIntoRecord(record, both, all('document'));
           expect(compareThreeWays(merged, document, document).map((one) => one.path)).not.toContain(path);
         }
       }),

@@ -203,6 +203,21 @@ describe('validating a title', () => {
     ).toHaveLength(1);
   });
 
+  it('lets test IDs be shared, by placements, platforms and titles', () => {
+    const shared = {
+      'cobalt-heron': { android: { test: 'CH-U-310772-TEST0000' }, ios: { test: 'CH-U-310772-TEST0000' } },
+    };
+    const title = kelp({
+      networks: { 'cobalt-heron': { android: { test: { app: 'CH-A-310772-TEST0000' } } } },
+      placements: {
+        a: { format: 'banner', settings: {}, units: shared },
+        b: { format: 'banner', settings: {}, units: shared },
+      },
+    });
+    expect(problems(title)).toEqual([]);
+    expect(titleValidator(profiles)(title, IdHolders.in({ frond: title }).outside('kelp'))).toEqual([]);
+  });
+
   it('refuses what another title holds, for as long as that holds it', () => {
     const holders = new IdHolders();
     holders.set('frond', kelp());

@@ -44,7 +44,7 @@ describe('the attributes of an element', () => {
       process: 'p',
       conflicts: ['exported false true'],
     });
-    expect(merged(weak, file('main', service('android:exported="true"'))).conflicts).toEqual([]);
+    expect(merged(weak, file('main', service('android:exported="true"')))?.conflicts).toEqual([]);
   });
 
   it.each([

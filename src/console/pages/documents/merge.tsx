@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { counted } from '../../../core/text/counted.js';
 import type { ThreeWayChange } from '../../../core/roster/compare.js';
 import { readRoster, writeRoster } from '../../../core/roster/document.js';
-import { mergeChanges, type Settled } from '../../../core/roster/merge-changes.js';
+import { mergeIntoRecord, type Settled } from '../../../core/roster/merge-changes.js';
 import type { CallError } from '../../api.js';
 import { call } from '../../api.js';
 import { ThreeWayTable } from '../../components/change-tables.js';
@@ -27,7 +27,7 @@ export function Merge({ document, changes, merged }: MergeProps) {
       const { roster } = readRoster(current);
       if (!roster) throw new Error('The record writes no document.');
       // The comments of the document stay.
-      return writeRoster(mergeChanges(roster, changes, settled), document);
+      return writeRoster(mergeIntoRecord(roster, changes, settled), document);
     },
     onSuccess: merged,
   });

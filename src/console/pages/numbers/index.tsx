@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ImportSummary } from '../../../api/tally.js';
@@ -164,8 +165,8 @@ function Rates() {
       {set.error && <ProblemNote error={set.error} />}
       {set.data && (
         <Done>
-          {set.data.rates} rates, {set.data.changed} of them new or changed
-          {set.data.oddCount > 0 ? `; ${set.data.oddCount} rows left out` : ''}
+          {counted(set.data.rates, 'rate')}, {set.data.changed} of them new or changed
+          {set.data.oddCount > 0 ? `; ${counted(set.data.oddCount, 'row')} left out` : ''}
         </Done>
       )}
     </>

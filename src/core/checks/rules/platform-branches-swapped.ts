@@ -1,7 +1,7 @@
 import { oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
-import { misplacedUnits } from '../both-platforms.js';
+import { unitsOfOtherPlatform } from '../both-platforms.js';
 
 /** The two branches of a choice by platform hold each other's IDs. */
 export const branchesSwapped = defineRule({
@@ -17,7 +17,7 @@ export const branchesSwapped = defineRule({
     needsTitle: true,
   },
   *run(context) {
-    const swapped = misplacedUnits(context).filter(({ how }) => how === 'swapped');
+    const swapped = unitsOfOtherPlatform(context).filter(({ how }) => how === 'swapped');
     for (const { fact } of oncePerPlace(swapped.map((one) => ({ ...one, place: one.fact.place })))) {
       const one = swapped.find((candidate) => candidate.fact === fact);
       if (!one) continue;

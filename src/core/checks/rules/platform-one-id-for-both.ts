@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
 import { fromFact, networkName } from '../scope.js';
-import { misplacedUnits } from '../both-platforms.js';
+import { unitsOfOtherPlatform } from '../both-platforms.js';
 
 /** Shared code names the unit ID of one platform for both. */
 export const oneIdForBoth = defineRule({
@@ -16,7 +16,7 @@ export const oneIdForBoth = defineRule({
     needsTitle: true,
   },
   *run(context) {
-    for (const { scope, fact, holder, how } of misplacedUnits(context)) {
+    for (const { scope, fact, holder, how } of unitsOfOtherPlatform(context)) {
       if (how !== 'one for both') continue;
       const data = {
         id: fact.value,

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { trackingKey } from '../plist-keys.js';
+import { trackingKey } from '../../formats/plist/keys.js';
 import { editionScopes, fromFact, listed } from '../scope.js';
 
 /** A title for children asks for permission to track. */

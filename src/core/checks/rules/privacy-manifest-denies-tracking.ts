@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { trackingKey } from '../plist-keys.js';
+import { trackingKey } from '../../formats/plist/keys.js';
 import { fromFact, listed } from '../scope.js';
 
 /** The privacy manifest says that the app does not track, and the app asks for leave to. */

@@ -1,5 +1,6 @@
 import { defineRule } from '../model.js';
-import { isInfoKey, trackingKey } from '../plist-keys.js';
+import { trackingKey } from '../../formats/plist/keys.js';
+import { isInfoKey } from '../plist-keys.js';
 import { fromFact } from '../scope.js';
 
 /** The text that asks for permission to track says nothing. */

@@ -1,5 +1,6 @@
 import { defineRule } from '../model.js';
-import { trackingKey, withoutKey } from '../plist-keys.js';
+import { trackingKey } from '../../formats/plist/keys.js';
+import { withoutKey } from '../plist-keys.js';
 import { editionScopes, listed } from '../scope.js';
 
 /** The text that asks for permission to track is missing. */

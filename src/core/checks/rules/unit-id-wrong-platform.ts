@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
 import { fromValue, networkName } from '../scope.js';
-import { misplacedUnits } from '../both-platforms.js';
+import { unitsOfOtherPlatform } from '../both-platforms.js';
 
 /** A unit ID of one platform is in the build of the other. */
 export const unitIdWrongPlatform = defineRule({
@@ -16,7 +16,7 @@ export const unitIdWrongPlatform = defineRule({
     needsTitle: true,
   },
   *run(context) {
-    for (const { scope, fact, holder, how } of misplacedUnits(context)) {
+    for (const { scope, fact, holder, how } of unitsOfOtherPlatform(context)) {
       // What one source file does to both platforms has rules of its own.
       if (how !== 'other') continue;
       const data = {

@@ -277,7 +277,10 @@ function written(node: ConfigNode, depth: number): string {
 }
 
 /** The value that a way of keys leads to; undefined where there is none. */
-export function valueAt(value: ConfigValue | undefined, way: readonly string[]): ConfigValue | undefined {
+export function configValueAt(
+  value: ConfigValue | undefined,
+  way: readonly string[],
+): ConfigValue | undefined {
   let at = value;
   for (const step of way) {
     if (at?.is === 'open') return at;

@@ -6,7 +6,7 @@ import { networksOf, type PlacebookPlacement, type PlacebookStage } from './plac
 export type SharedBooks = Partial<Record<Platform, { test: PlacebookStage; production: PlacebookStage }>>;
 
 /** The names of all placements, in the order of the roster. */
-export function placementNames(books: SharedBooks): string[] {
+export function namesInBooks(books: SharedBooks): string[] {
   const all = Object.values(books).flatMap(({ production, test }) => [
     ...production.placements,
     ...test.placements,

@@ -15,7 +15,7 @@ import {
   appNetworks,
   fallbackOf,
   onlyPlatform,
-  placementNames,
+  namesInBooks,
   platformsOf,
   type SharedBooks,
 } from '../common/platforms.js';
@@ -49,7 +49,7 @@ const devicesType = 'Dictionary<PlacebookNetwork, string[]>';
 export function csharpPlacebook(books: SharedBooks, options: CsharpOptions): string {
   const { namespace, title, testCondition } = options;
   const stages = Object.values(books).flatMap(({ test, production }) => [test, production]);
-  const names = placementNames(books);
+  const names = namesInBooks(books);
   const body = [
     '/// <summary>A network that fills placements.</summary>',
     'public enum PlacebookNetwork',

@@ -15,7 +15,7 @@ import {
   appNetworks,
   fallbackOf,
   onlyPlatform,
-  placementNames,
+  namesInBooks,
   platformsOf,
   type SharedBooks,
 } from '../common/platforms.js';
@@ -44,7 +44,7 @@ const width = 80;
 export function dartPlacebook(books: SharedBooks, options: DartOptions): string {
   const { testCondition, title } = options;
   const stages = Object.values(books).flatMap(({ test, production }) => [test, production]);
-  const names = placementNames(books);
+  const names = namesInBooks(books);
   const modes = ['kDebugMode', 'kProfileMode', 'kReleaseMode'].filter((name) => testCondition.includes(name));
   const lines = [
     ...markLines(options),

@@ -15,7 +15,7 @@ import {
   appNetworks,
   fallbackOf,
   onlyPlatform,
-  placementNames,
+  namesInBooks,
   platformsOf,
   type SharedBooks,
 } from '../common/platforms.js';
@@ -47,7 +47,7 @@ export function typescriptPlacebook(books: SharedBooks, options: TypeScriptOptio
   const { testCondition, title } = options;
   const stages = Object.values(books).flatMap(({ test, production }) => [test, production]);
   const networks = networksOf(stages);
-  const names = placementNames(books);
+  const names = namesInBooks(books);
   const lines = [
     ...markLines(options),
     '',

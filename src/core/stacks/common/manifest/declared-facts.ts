@@ -5,7 +5,7 @@ import { placeAt } from '../../../facts/place.js';
 import { attribute } from '../../../formats/xml/query.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
 import type { Tree } from '../../../tree/tree.js';
-import type { ManifestBuild, Outcome } from './model.js';
+import type { ManifestBuild, ValueOutcome } from './model.js';
 import { mergedElements, removedElements, type RemovedElement } from './merge.js';
 
 /** What a fact says of an element that a directive removes. */
@@ -144,7 +144,7 @@ export function className(written: string, namespace: string | null): string {
 }
 
 /** Puts manifest placeholders in, as the manifest merger does. */
-export function fillPlaceholders(text: string, build: ManifestBuild, chain: ChainStep[]): Outcome {
+export function fillPlaceholders(text: string, build: ManifestBuild, chain: ChainStep[]): ValueOutcome {
   if (!text.includes('${')) return { value: text, chain };
   let failed: string | undefined;
   const value = text.replace(/\$\{([^}]{1,100})\}/g, (whole, name: string) => {

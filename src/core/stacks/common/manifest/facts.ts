@@ -6,7 +6,7 @@ import type { Effective } from '../../../facts/effective.js';
 import { placeAt } from '../../../facts/place.js';
 import type { Tree } from '../../../tree/tree.js';
 import type { SurveyContext } from '../../../roster/survey-context.js';
-import type { Collected, ManifestBuild, Outcome } from './model.js';
+import type { Collected, ManifestBuild, ValueOutcome } from './model.js';
 import { mergedElements, removedElements, type MergeConflict, type MergedAttribute } from './merge.js';
 import { directiveFacts } from './directives.js';
 import { metaDataIn, type FoundMetaData } from './found-meta-data.js';
@@ -115,7 +115,7 @@ function valueOf(
   build: ManifestBuild,
   { path, element }: FoundMetaData,
   merged: ReadonlyMap<string, MergedAttribute> | undefined,
-): Outcome {
+): ValueOutcome {
   const prefix =
     element.attributes.find(({ name }) => name.endsWith(':name'))?.name.split(':')[0] ?? 'android';
   const given = merged?.get('value') ?? merged?.get('resource');

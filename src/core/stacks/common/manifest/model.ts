@@ -12,13 +12,13 @@ export interface Collected {
 }
 
 /** A file of a module's source set. */
-export interface SourceFile {
+export interface SourceSetFile {
   path: string;
   sourceSet: string;
 }
 
 /** A manifest that goes into a variant's. */
-export interface ManifestFile extends SourceFile {
+export interface ManifestFile extends SourceSetFile {
   document: XmlDocument;
   /** Whether it belongs to a module that the application takes in. */
   library: boolean;
@@ -47,6 +47,6 @@ export interface ManifestBuild {
 }
 
 /** The value that an element of a manifest has in the build, or the reason why it has none. */
-export type Outcome =
+export type ValueOutcome =
   | { value: string; chain: ChainStep[]; isResource?: boolean }
   | { value: null; reason: string; chain: ChainStep[]; cause?: Unresolved['cause'] };

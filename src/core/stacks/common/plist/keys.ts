@@ -1,3 +1,4 @@
+import { trackingKey } from '../../../formats/plist/keys.js';
 import type { IosNeeds } from '../../../network/needs.js';
 import type { Title } from '../../../roster/model.js';
 import { mergeValue } from '../../../formats/plist/merge.js';
@@ -11,8 +12,6 @@ import { mergedMark } from './marks.js';
 
 /** A key that a network needs in the property list. */
 export type Key = IosNeeds['keys'][number];
-/** Asks the user for permission to track: its text comes from the roster. */
-export const trackingKey = 'NSUserTrackingUsageDescription';
 
 /** The rules that writing such keys satisfies. */
 export const keyRules = [

@@ -1,6 +1,6 @@
 import { plainConfig } from '../../../formats/app-config/plain.js';
 import { typeName } from '../../../formats/plist/plain.js';
-import { openParts, valueAt, type ConfigValue } from '../../../formats/app-config/resolve.js';
+import { openParts, configValueAt, type ConfigValue } from '../../../formats/app-config/resolve.js';
 import { packageFor, requirementsOf } from '../../../network/for-stack.js';
 import type { Profile } from '../../../network/model.js';
 import type { Platform } from '../../../words/words.js';
@@ -18,7 +18,7 @@ const identifierWays = { android: ['android', 'package'], ios: ['ios', 'bundleId
 
 /** The identifier that a build gets; undefined where the configuration has none. */
 export function identifierIn(build: ExpoBuild, platform: Platform): ConfigValue | undefined {
-  return valueAt(build.config, identifierWays[platform]);
+  return configValueAt(build.config, identifierWays[platform]);
 }
 
 /** The names under which a network's plugin takes the app ID of each platform. */
@@ -31,7 +31,7 @@ export function pluginEntry(
   config: ConfigValue | undefined,
   name: string,
 ): { entry: ConfigValue; options: ConfigValue | undefined } | undefined {
-  const plugins = valueAt(config, ['plugins']);
+  const plugins = configValueAt(config, ['plugins']);
   for (const entry of plugins?.is === 'list' ? plugins.items : []) {
     const head = entry.is === 'list' ? entry.items[0] : entry;
     if (head?.is === 'text' && head.value === name)
@@ -51,7 +51,11 @@ export function configFacts(
   const found = builds.map((build) => {
     const facts = new BuildFacts(tree, build, { platform, module });
     facts.tell(identifierIn(build, platform), { kind: 'identifier', network: null }, 'the identifier');
-    facts.tell(valueAt(build.config, ['name']), { kind: 'app-label', network: null }, 'the label of the app');
+    facts.tell(
+      configValueAt(build.config, ['name']),
+      { kind: 'app-label', network: null },
+      'the label of the app',
+    );
     for (const profile of profiles) facts.tellPlugin(profile);
     facts.tellUnits(context);
     if (platform === 'ios') facts.facts.push(...listFacts(build, { ...facts.placing, module, profiles }));
@@ -114,7 +118,7 @@ class BuildFacts {
     const found = pluginEntry(this.build.config, name);
     const base = { network: profile.id, ...this.common };
     if (!found) {
-      const plugins = valueAt(this.build.config, ['plugins']);
+      const plugins = configValueAt(this.build.config, ['plugins']);
       for (const open of plugins ? openParts(plugins) : [])
         this.unresolved.push({
           kind: 'plugin-entry',
@@ -126,7 +130,9 @@ class BuildFacts {
         });
       return;
     }
-    const given = Object.values(fields).filter((field) => valueAt(found.options, [field]) !== undefined);
+    const given = Object.values(fields).filter(
+      (field) => configValueAt(found.options, [field]) !== undefined,
+    );
     this.facts.push({
       kind: 'plugin-entry',
       ...base,
@@ -139,12 +145,12 @@ class BuildFacts {
     const field = fields[this.common.platform];
     if (field === undefined) return;
     const fact = { kind: 'app-id', network: profile.id, name: field, carrier: 'plugin-entry' } as const;
-    this.tell(valueAt(found.options, [field]), fact, `the app ID (${field})`);
+    this.tell(configValueAt(found.options, [field]), fact, `the app ID (${field})`);
   }
 
   /** The unit IDs in what the configuration hands to the code. */
   tellUnits(context: SurveyContext): void {
-    const units = this.unitsIn(valueAt(this.build.config, ['extra']), 'extra', context);
+    const units = this.unitsIn(configValueAt(this.build.config, ['extra']), 'extra', context);
     const { facts, unresolved } = unitFacts(units, this.common, context);
     this.facts.push(...facts);
     this.unresolved.push(...unresolved);
@@ -194,7 +200,7 @@ function listFacts(
     profiles: readonly Profile[];
   },
 ): Fact[] {
-  const list = valueAt(config, ['ios', 'infoPlist']);
+  const list = configValueAt(config, ['ios', 'infoPlist']);
   const base = { platform: 'ios' as const, module, variants, effective: true as const };
   const asked = new Set(profiles.flatMap(({ ios }) => ios?.keys.map(({ key }) => key) ?? []));
   const facts: Fact[] = [];
@@ -207,9 +213,9 @@ function listFacts(
     const more = { name: key, type, ...whole, place: at(value), chain: chainOf(value, text) };
     facts.push({ kind: 'plist-key', network: null, value: text, list: 'info', ...base, ...more });
   }
-  const items = valueAt(list, ['SKAdNetworkItems']);
+  const items = configValueAt(list, ['SKAdNetworkItems']);
   for (const item of items?.is === 'list' ? items.items : []) {
-    const id = valueAt(item, ['SKAdNetworkIdentifier']);
+    const id = configValueAt(item, ['SKAdNetworkIdentifier']);
     if (id?.is !== 'text') continue;
     const network =
       profiles.find(({ ios }) => ios?.attribution?.ids.includes(id.value.toLowerCase()))?.id ?? null;

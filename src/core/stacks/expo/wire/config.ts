@@ -1,7 +1,7 @@
 import { appendJson, removeJson, setJson } from '../../../formats/json/edit.js';
 import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
 import { plainConfig } from '../../../formats/app-config/plain.js';
-import { valueAt } from '../../../formats/app-config/resolve.js';
+import { configValueAt } from '../../../formats/app-config/resolve.js';
 import { additions, entryOf, holdsPlain, type PlainValue } from '../../../formats/plist/plain.js';
 import { packageFor, profileFor } from '../../../network/for-stack.js';
 import type { Profile } from '../../../network/model.js';
@@ -108,7 +108,7 @@ function wireList(work: Work, given: readonly Profile[]): ByHand[] {
   const way = [...under, 'ios', 'infoPlist'];
   const path = project.json?.path;
   const holds = ({ config }: ExpoBuild, { key, value }: Key) => {
-    const held = valueAt(config, ['ios', 'infoPlist', key]);
+    const held = configValueAt(config, ['ios', 'infoPlist', key]);
     if (held === undefined || value === undefined || typeof value !== 'object') return held !== undefined;
     const plain = plainConfig(held);
     return plain === undefined || holdsPlain(plain, value);
@@ -162,9 +162,9 @@ function wireList(work: Work, given: readonly Profile[]): ByHand[] {
 }
 
 function attributionIn({ config }: ExpoBuild): Set<string> {
-  const items = valueAt(config, ['ios', 'infoPlist', 'SKAdNetworkItems']);
+  const items = configValueAt(config, ['ios', 'infoPlist', 'SKAdNetworkItems']);
   const ids = (items?.is === 'list' ? items.items : []).flatMap((item) => {
-    const id = valueAt(item, ['SKAdNetworkIdentifier']);
+    const id = configValueAt(item, ['SKAdNetworkIdentifier']);
     return id?.is === 'text' ? [id.value.toLowerCase()] : [];
   });
   return new Set(ids);

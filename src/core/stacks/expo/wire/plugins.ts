@@ -1,7 +1,7 @@
 import { platformNames } from '../../../words/names.js';
 import { appendJson, removeJson, setJson } from '../../../formats/json/edit.js';
 import { jsonValue, nodesAt, readJson } from '../../../formats/json/read.js';
-import { valueAt } from '../../../formats/app-config/resolve.js';
+import { configValueAt } from '../../../formats/app-config/resolve.js';
 import { packageFor } from '../../../network/for-stack.js';
 import type { Profile } from '../../../network/model.js';
 import { expectedIds } from '../../../roster/expected.js';
@@ -102,7 +102,7 @@ function isRight({ builds }: Work, { package: name, fields }: PluginIds): boolea
     const found = pluginEntry(config, name);
     if (!found) return false;
     return fields.every(({ name: field, ids }) => {
-      const held = valueAt(found.options, [field]);
+      const held = configValueAt(found.options, [field]);
       return held?.is === 'text' && held.value === (variant.stage && ids[variant.stage]);
     });
   });

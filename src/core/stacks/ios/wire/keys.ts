@@ -1,3 +1,4 @@
+import { trackingKey } from '../../../formats/plist/keys.js';
 import type { Profile } from '../../../network/model.js';
 import { isEnrolled } from '../../../roster/expected.js';
 import type { ByHand, Change } from '../../../edits/model.js';
@@ -12,7 +13,6 @@ import {
   joinedValue,
   keyRules,
   keyStep,
-  trackingKey,
   type Key,
 } from '../../common/plist/keys.js';
 import { keyMark } from '../../common/plist/marks.js';

@@ -1,3 +1,4 @@
+import { trackingKey } from '../../../formats/plist/keys.js';
 import type { Profile } from '../../../network/model.js';
 import type { Platform } from '../../../words/words.js';
 import { profileFor } from '../../../network/for-stack.js';
@@ -9,7 +10,7 @@ import type { Tree } from '../../../tree/tree.js';
 import type { ByHand, Change, ChangeBase } from '../../../edits/model.js';
 import { appIdRules } from '../../common/by-hand-steps.js';
 import type { PlainValue } from '../../../formats/plist/plain.js';
-import { isKeyMet, keyStep, trackingKey, wantedValue, type Key } from '../../common/plist/keys.js';
+import { isKeyMet, keyStep, wantedValue, type Key } from '../../common/plist/keys.js';
 import { titleEditions } from '../../common/joint-wiring.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { StackWiring, WireContext } from '../../stack.js';

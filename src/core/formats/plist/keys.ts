@@ -1,0 +1,2 @@
+/** The text that the system shows when it asks for permission to track. */
+export const trackingKey = 'NSUserTrackingUsageDescription';
