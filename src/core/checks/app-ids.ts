@@ -32,7 +32,7 @@ export function readAppId(fact: Fact, { recogniser }: CheckContext): AppIdReadin
     return fits ? { is: 'right-kind', recognised: app } : { is: 'other-platform', recognised: app };
   }
   if (mine[0]) return { is: 'other-kind', kind: mine[0].kind };
-  return { is: placeholderText.test(fact.value) ? 'placeholder' : 'unknown' };
+  return { is: placeholderText.test(fact.value.trim()) ? 'placeholder' : 'unknown' };
 }
 
 /** The app IDs that a survey found, those included that no build uses. */
