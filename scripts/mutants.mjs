@@ -18,7 +18,7 @@ const areas = {
     'core/standards/{app-ads,skadnetwork}',
     'core/network/tag-urls',
   ],
-  'core/checks': ['core/checks/*.ts', 'core/checks/{running,calls,scope,by-fix}', 'core/standards/sarif'],
+  'core/checks': ['core/checks/*.ts', 'core/checks/{running,calls,scope,by-fix,tally-scope}', 'core/standards/sarif'],
   'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
   'service/guards': ['service/{guards,conditions,methods,access/*}.ts', 'service/{guards,callers}'],
 };
