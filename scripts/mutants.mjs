@@ -15,7 +15,7 @@ const areas = {
   'core/roster': [
     'core/roster/**/*.ts',
     'core/roster/**/*',
-    'core/standards/{app-ads,skadnetwork}',
+    'core/standards/app-ads',
     'core/network/tag-urls',
   ],
   'core/checks': ['core/checks/*.ts', 'core/checks/{running,calls,scope,by-fix,tally-scope}', 'core/standards/sarif'],

@@ -25,6 +25,9 @@ const keyOrder = [
   ['test', 'production'],
 ].flat();
 
+const layout = { lineWidth: 0, flowCollectionPadding: true, indent: 2 };
+const maxIndent = 8;
+
 /** Objects that are on one line, as `{ identifier: … }`. */
 const flowKeys = new Set(['publisher', 'stages', 'settings']);
 
@@ -39,12 +42,17 @@ export function writeRoster(roster: Roster, earlier?: string): string {
     const document = yaml.document();
     if (yaml.problems.length === 0 && isMap(document.contents)) {
       update(document, document.contents, target, []);
-      return document.toString({ lineWidth: 0, flowCollectionPadding: true });
+      return document.toString({ ...layout, indent: indentOf(earlier) });
     }
   }
   const document = new Document({});
   document.contents = build(document, target, []);
-  return document.toString({ lineWidth: 0, flowCollectionPadding: true });
+  return document.toString(layout);
+}
+
+/** By how many blanks a document indents what is inside a table. */
+function indentOf(text: string): number {
+  return Math.min(/^( +)[^\s#]/m.exec(text)?.[1]?.length ?? layout.indent, maxIndent);
 }
 
 function update(document: Document, map: YAMLMap, target: Record<string, unknown>, path: string[]): void {

@@ -23,6 +23,44 @@ const unit = (value: string) =>
   kelp({ placements: { footer: placement('banner', value, 'CH-U-310772-CCCC2222') } });
 
 describe('validating a title', () => {
+  it('refuses a sample of the other platform, and an ID of a kind that the network does not have', () => {
+    const heron = profiles.find(({ id }) => id === 'cobalt-heron')!;
+    // As of a network whose IDs name no platform.
+    const open = {
+      ...heron,
+      ids: {
+        ...heron.ids,
+        app: { ...heron.ids.app!, platforms: {}, pattern: 'CH-[AI]-(?<account>\\d{6})-[A-Z0-9]{8}' },
+      },
+    } as (typeof profiles)[number];
+    const said = (profile: typeof heron, title: Title) =>
+      titleValidator([profile])(title).map(({ message, fix }) => [message, fix]);
+    const test = (app: string) => kelp({ networks: { 'cobalt-heron': { android: { test: { app } } } } });
+    expect(said(open, test('CH-I-100001-SAMPLE0I'))).toEqual([
+      ['CH-I-100001-SAMPLE0I is the ios sample of Cobalt Heron.', 'Give the sample for android.'],
+    ]);
+    expect(said(open, test('CH-A-100001-SAMPLE0A'))).toEqual([]);
+    expect(said(open, test('CH-I-310772-M6R9V3XC'))).toEqual([]);
+    const without = { ...heron, ids: { ...heron.ids, app: undefined } } as typeof heron;
+    expect(said(without, test('CH-A-310772-QK4T8W2N'))).toEqual([
+      ['Cobalt Heron gives out no app IDs.', 'Take the ID out.'],
+    ]);
+  });
+
+  it('names a place of an ID, and the network that it is not of', () => {
+    expect(
+      problems(
+        kelp({ networks: { 'cobalt-heron': { ios: { production: { app: 'hello' } } } }, placements: {} }),
+      ),
+    ).toEqual([
+      `networks.cobalt-heron.ios.production.app: hello does not look like an app ID of Cobalt Heron. Give one that matches ${profiles[0]!.ids.app!.pattern}, as CH-A-100001-SAMPLE0A does.`,
+    ]);
+    expect(problems(unit('mrl-TIDE-1234567'))[0]).toContain(
+      'mrl-TIDE-1234567 is an ID of marlstone, not of cobalt-heron.',
+    );
+    expect(problems(unit('CH U'))[0]).toContain('The ID "CH U" carries white space. Give it as "CHU".');
+  });
+
   it('has nothing to say of one that is right', () => {
     expect(
       problems(
