@@ -29,6 +29,28 @@ describe('bringing a document up to the record', () => {
     expect(() => mergeIntoRecord(record, changes, new Map())).toThrow('titles.kelp.name');
   });
 
+  it('makes what is above a field where the record lacks it, and takes out what is gone', () => {
+    const record = rosterOf({ kelp: 'Kelp' }, ['footer']);
+    const change = (path: string, base: unknown, document: unknown) => ({
+      path,
+      base,
+      record: base,
+      document,
+      conflict: false,
+    });
+    const merged = (...changes: ReturnType<typeof change>[]) => mergeIntoRecord(record, changes, new Map());
+    const unit = 'titles.kelp.placements.footer.units.cobalt-heron.android.production';
+    expect(merged(change(unit, undefined, 'CH-U-1')).titles.kelp?.placements.footer?.units).toEqual({
+      'cobalt-heron': { android: { production: 'CH-U-1' } },
+    });
+    expect(merged(change('titles.kelp.placements.footer', {}, undefined)).titles.kelp?.placements).toEqual(
+      {},
+    );
+    expect(merged(change(unit, 'CH-U-1', undefined))).toEqual(record);
+    expect(merged(change('titles.kelp.name', 'Kelp', 'Kelp'))).toEqual(record);
+    expect(record.titles.kelp?.name).toBe('Kelp');
+  });
+
   it('changes nothing where the document changed nothing, and gives the document where the record changed nothing', () => {
     fc.assert(
       fc.property(titlesOf, titlesOf, (base, other) => {

@@ -269,6 +269,35 @@ describe('validating a title', () => {
     expect(found()).toEqual([]);
   });
 
+  it('knows all who hold an ID, whoever of them leaves', () => {
+    const shared = 'CH-U-310772-BBBB1111';
+    const holding = (...names: string[]) =>
+      kelp({
+        networks: {},
+        placements: Object.fromEntries(
+          names.map((name) => [name, placement('banner', shared, `${shared}${name}`)]),
+        ),
+      });
+    const holders = IdHolders.in({ one: holding('a', 'b'), two: holding('c') });
+    const of = (title: string, network = 'cobalt-heron') => {
+      const found = holders.outside(title)(network, shared);
+      return found && `${found.title} ${found.placement}`;
+    };
+    expect([of('one'), of('two'), of('three'), of('one', 'marlstone')]).toEqual([
+      'two c',
+      'one b',
+      'two c',
+      undefined,
+    ]);
+    holders.set('one', holding('d'));
+    expect([of('one'), of('two')]).toEqual(['two c', 'one d']);
+    holders.set('two', null);
+    expect([of('one'), of('two'), of('three')]).toEqual([undefined, 'one d', 'one d']);
+    holders.set('never', null);
+    holders.set('one', null);
+    expect(of('three')).toBe(undefined);
+  });
+
   it('refuses an unknown format with the formats there are', () => {
     const parsed = Title.safeParse({ name: 'K', placements: { footer: { format: 'baner' } } });
     expect(parsed.error?.issues[0]).toMatchObject({
@@ -342,6 +371,23 @@ describe('comparing', () => {
         expect(compare(before, before)).toEqual([]);
       }),
     );
+  });
+
+  it('takes changes back one after the other, the last first', () => {
+    const was = { a: 1, b: { c: 1 } };
+    const changes = [
+      { path: 'a', was: 1, is: 2 },
+      { path: 'a', was: 2, is: undefined },
+      { path: 'b.c', was: 1, is: undefined },
+      { path: 'b', was: {}, is: null },
+      { path: 'd', was: undefined, is: { e: 'x' } },
+    ];
+    const is = { b: null, d: { e: 'x' } };
+    expect(revert(is, changes)).toEqual(was);
+    expect(revert(is, changes)).not.toHaveProperty('d');
+    expect(is).toEqual({ b: null, d: { e: 'x' } });
+    expect(revert({ a: 'text' }, [{ path: 'a.b.c', was: 1, is: undefined }])).toEqual({ a: { b: { c: 1 } } });
+    expect(revert({}, [{ path: '__proto__.x', was: 1, is: undefined }])).not.toHaveProperty('x');
   });
 
   it('finds conflicts three ways', () => {

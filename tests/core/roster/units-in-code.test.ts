@@ -52,6 +52,9 @@ describe('the words of a name', () => {
     ['R.string.footer', ['r', 'string', 'footer']],
     ['HTTPFooter2Ad', ['http', 'footer2', 'ad']],
     ['footer-2-ad', ['footer', 'ad']],
+    ['footer 22 ad', ['footer', 'ad']],
+    ['myHTTPSAd', ['my', 'https', 'ad']],
+    ['a__b', ['a', 'b']],
     ['__', []],
   ])('of %s', (name, words) => {
     expect(wordsOf(name)).toEqual(words);
@@ -95,6 +98,35 @@ describe('code that names another placement', () => {
     ['nothing, having no name', unit('footer')],
   ])('does not when it names %s', (_, fact) => {
     expect(said(fact)).toBe(undefined);
+  });
+
+  it('only where its words are all of that placement and no others, and of one placement', () => {
+    const names = (...placements: string[]) =>
+      kelp({
+        placements: Object.fromEntries(
+          placements.map((name, at) => [
+            name,
+            placement('banner', at === 0 ? ids.footer : `CH-U-310772-X00${at}`, `CH-U-310772-Y00${at}`),
+          ]),
+        ),
+      });
+    const saidOf = (of: typeof title, name: string) =>
+      namedOtherwise(
+        { ...constant('footer', name), placement: Object.keys(of.placements)[0] },
+        new Map(),
+        of,
+        heron,
+      )?.says;
+    const homes = names('footer', 'home-top', 'top');
+    expect(saidOf(homes, 'HOME_TOP_ID')).toBe('home-top');
+    expect(saidOf(homes, 'TOP_HOME_BANNER')).toBe('home-top');
+    expect(saidOf(homes, 'TOP_ID')).toBe('top');
+    expect(saidOf(homes, 'HOME_ID')).toBe(undefined);
+    expect(saidOf(homes, 'HOME_TOP_LEFT')).toBe(undefined);
+    expect(saidOf(names('footer', 'top', 'top-screen'), 'TOP_ID')).toBe(undefined);
+    expect(saidOf(names('footer', 'banner'), 'UNIT_ID')).toBe(undefined);
+    expect(saidOf(names('footer', 'banner'), 'BANNER_ID')).toBe(undefined);
+    expect(saidOf(names('footer', 'cobalt'), 'HERON_UNIT')).toBe(undefined);
   });
 
   it('in a class, unless the class has that placement as well', () => {

@@ -84,6 +84,59 @@ describe('IDs from a table', () => {
     ]);
   });
 
+  it('are refused with a reason of their own each', () => {
+    const row = (placement: string, network: string, platform: string, stage: string, id: string) =>
+      [placement, network, platform, stage, id].join(',');
+    const said = (...rows: string[]) => {
+      const { ids, faults } = readPastedIds(rows.join('\n'), title, networks);
+      return [
+        ...ids.map(({ row: at, placement, id }) => `${at} ${placement} ${id}`),
+        ...faults.map(({ row: at, message }) => `${at} ${message}`),
+      ];
+    };
+    const good = row('home-footer', 'marlstone', 'android', 'test', 'x');
+    expect(said(row('home-footer', 'nowhere', 'ios', 'test', 'x'))).toEqual([
+      '1 “nowhere” is no network here. Write cobalt-heron, marlstone.',
+    ]);
+    expect(said(row('home-footer', 'marlstone', 'web', 'test', 'x'))).toEqual([
+      '1 “web” is no platform. Write android or ios.',
+    ]);
+    expect(said(row('home-footer', 'marlstone', 'ios', 'beta', 'x'))).toEqual([
+      '1 “beta” is no stage. Write test or production.',
+    ]);
+    expect(said(row('home-footer', 'marlstone', 'ios', 'test', ''))).toEqual(['1 It has no ID.']);
+    expect(said(row('home-footer', 'marlstone', 'ios', 'test', 'x'.repeat(201)))).toEqual([
+      '1 The ID is longer than 200 characters.',
+    ]);
+    expect(said(row('home-footer', 'marlstone', 'ios', 'test', 'x'.repeat(200)))).toHaveLength(1);
+    expect(said(row('home-foter', 'marlstone', 'ios', 'test', 'x'))).toEqual([
+      '1 The title has no placement “home-foter”. Do you mean home-footer?',
+    ]);
+    expect(said(row('elsewhere', 'marlstone', 'ios', 'test', 'x'))).toEqual([
+      '1 The title has no placement “elsewhere”. Add it first.',
+    ]);
+    expect(said(good, '  ,  , ,,', good, row(' APP ', ' Marlstone ', ' Android ', 'TEST', ' y '))).toEqual([
+      '1 home-footer x',
+      '4 null y',
+      '3 Row 1 has an ID for the same place already.',
+    ]);
+    expect(
+      said(
+        row('home-footer', 'marlstone', 'android', 'test', 'x'),
+        row('home-footer', 'marlstone', 'android', 'production', 'x'),
+      ),
+    ).toHaveLength(2);
+    expect(said('"open').at(-1)).toMatch(/^1 .+\. .+\.$/);
+  });
+
+  it('are read by a header only where it names the network and the ID', () => {
+    const read = (text: string) => readPastedIds(text, title, networks);
+    expect(read(' ID , Network ,OS,Environment\nx,marlstone,ios,test').ids).toMatchObject([
+      { row: 2, id: 'x', placement: null, platform: 'ios', stage: 'test' },
+    ]);
+    expect(read('Value,Platform\nx,ios').faults.map(({ row: at }) => at)).toEqual([1, 2]);
+  });
+
   it('are none in a text that is empty', () => {
     expect(readPastedIds(' \n', title, networks)).toEqual({ ids: [], faults: [] });
   });
@@ -150,6 +203,53 @@ describe('names by a pattern', () => {
     expect(renamings(title, 'day-end', '*-end').faults).toMatchObject([
       { message: expect.stringContaining('more stars') },
     ]);
+  });
+
+  it.each([
+    ['home-*', 'start-*', 'home-footer', 'start-footer'],
+    ['*-footer', '*-bottom', 'home-footer', 'home-bottom'],
+    ['*-*', '*-x-*', 'home-footer', 'home-x-footer'],
+    ['*o*', '*-a-*', 'ho-me', 'h-a--me'],
+    ['h*-f*r', '*-*', 'home-footer', 'ome-oote'],
+    ['home*', 'x*', 'home', 'x'],
+    ['*', 'x-*', 'home', 'x-home'],
+    ['home-footer', 'end', 'home-footer', 'end'],
+    ['**', '*x*', 'home', 'xhome'],
+    ['home-*', 'start', 'home-footer', 'start'],
+    ['home', 'x', 'home-footer', undefined],
+    ['home-*', 'x-*', 'footer', undefined],
+    ['*-footer', 'x', 'footer', undefined],
+    ['ho*me-x', 'x', 'home-x', 'x'],
+    ['home*me', 'x', 'home', undefined],
+    ['*a*', 'x', 'home', undefined],
+    ['home*x', 'a*', 'home-footer', undefined],
+  ])('by %s and %s: %s becomes %s', (pattern, replacement, name, to) => {
+    const one = { placements: { [name]: title.placements['day-end']! } };
+    const { names, faults } = renamings(one, pattern, replacement);
+    expect([...names, ...faults].map((each) => each.to)).toEqual(to === undefined ? [] : [to]);
+  });
+
+  it('say why a name cannot be given', () => {
+    const of = (pattern: string, replacement: string, ...names: string[]) =>
+      renamings(
+        { placements: Object.fromEntries(names.map((name) => [name, title.placements['day-end']!])) },
+        pattern,
+        replacement,
+      );
+    expect(of('a*', '*-*', 'ab').faults).toEqual([
+      { from: 'ab', to: 'b-', message: 'The new name has more stars than the pattern.' },
+    ]);
+    expect(of('a*', '*', 'a1', 'ab').faults.map(({ message }) => message)).toEqual([
+      'A name has small letters, digits and single dashes only, and begins with a letter.',
+    ]);
+    expect(of('a*', 'x', 'ab', 'ac')).toEqual({
+      names: [{ from: 'ab', to: 'x' }],
+      faults: [{ from: 'ac', to: 'x', message: 'ab would have the same name.' }],
+    });
+    expect(of('a*', 'b*', 'ax', 'bx').faults).toEqual([
+      { from: 'ax', to: 'bx', message: 'A placement has this name already.' },
+    ]);
+    expect(of('a*', 'a*', 'ax')).toEqual({ names: [], faults: [] });
   });
 
   it('swap when both names move on', () => {
