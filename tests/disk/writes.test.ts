@@ -203,6 +203,20 @@ describe('a write never leaves the tree', () => {
     expect(readFileSync(join(tree, 'z.txt'), 'utf8')).toBe('two');
   });
 
+  it.each([
+    ['replace', editOf('f.txt', 'one', 'x')],
+    ['remove', removalOf('f.txt', 'one')],
+  ])('by a change that somebody makes just before it: it would %s a file', async (_, edit) => {
+    put({ 'f.txt': 'one', 'z.txt': 'two' });
+    const change = (path: string) => {
+      if (path === 'f.txt') put({ 'f.txt': 'one, and mine' });
+    };
+    await expect(apply([editOf('z.txt', 'two', 'y'), edit], { progress: change })).rejects.toMatchObject({
+      name: 'FileChangedError',
+    });
+    expect(texts(tree)).toEqual({ 'f.txt': 'one, and mine', 'z.txt': 'two' });
+  });
+
   it('when links are swapped to and fro all the while', async () => {
     put({ 'f.txt': 'one' }, outside);
     for (let round = 0; round < 20; round++) {

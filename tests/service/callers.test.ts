@@ -1,4 +1,6 @@
-import { rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Request, Response } from 'express';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { Access, callerOf, demandRole } from '../../src/service/access/access.js';
@@ -8,7 +10,6 @@ import { Sessions } from '../../src/service/access/sessions.js';
 import { tokenHash, TokenStore } from '../../src/service/access/token-store.js';
 import type { ServiceError } from '../../src/service/errors.js';
 import { openStore } from '../../src/service/store/open.js';
-import { temporaryFolder } from '../support/service.js';
 
 let clock = Date.parse('2026-06-01T12:00:00Z');
 const now = () => new Date(clock);
@@ -73,7 +74,7 @@ describe('tokens', () => {
   let home: string;
   let open: OpenTokens;
   beforeEach(() => {
-    home = temporaryFolder();
+    home = mkdtempSync(join(tmpdir(), 'callers-'));
     open = openTokens(home);
   });
   afterEach(() => {
@@ -226,6 +227,8 @@ describe('tokens', () => {
         expect(error).toMatchObject(none);
         expect(headers.get('WWW-Authenticate')).toBe('Bearer realm="syndexa"');
       }
+      const token = open.tokens.add('build', 'editor')!;
+      expect(guarded(access, from(bearer(token))).caller?.name).toBe('build');
     });
 
     it('may be guessed ten times a minute from one address, by whichever way', () => {
@@ -285,6 +288,9 @@ describe('tokens', () => {
       const { response, headers } = answered();
       access.signIn(from({ origin: 'https://ads.brine.example' }), response, token);
       expect(headers.get('Set-Cookie')).toMatch(/; Secure$/);
+      const plain = answered();
+      access.signIn(from({ origin: 'http://localhost:4990' }), plain.response, token);
+      expect(plain.headers.get('Set-Cookie')).not.toContain('Secure');
       const cookie = headers.get('Set-Cookie')!.split(';')[0]!;
       const away = answered();
       access.signOut(from({ cookie }), away.response);

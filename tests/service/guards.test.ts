@@ -137,6 +137,7 @@ describe('the condition of a write', () => {
 
   it.each<[string, Request['headers'], Condition]>([
     ['one version', { 'if-match': '"v3"' }, [3]],
+    ['a later one', { 'if-match': '"v120"' }, [120]],
     ['several', { 'if-match': '"v3", W/"v4" ,"v5"' }, [3, 4, 5]],
     ['a tag of something else', { 'if-match': '"other"' }, []],
     ['an empty tag', { 'if-match': '""' }, []],
