@@ -67,6 +67,15 @@ describe('recognising MAUI', () => {
     ]);
   });
 
+  it.each([
+    'net8.0-android;net9.0-android34.0;net9.0-android35.0',
+    'net9.0-android35.0;net10.0-android35.0;net9.0-android34.0',
+  ])('builds for the newest of several frameworks: %s', (frameworks) => {
+    const newest = frameworks.includes('net10.0') ? 'net10.0-android35.0' : 'net9.0-android35.0';
+    const { stacks } = survey(mauiFiles({ 'Kelp.csproj': csproj({ frameworks }) }));
+    expect(stacks[0]?.evidence[0]).toBe(`Kelp.csproj builds an application with MAUI for ${newest}`);
+  });
+
   it('takes a library of controls, a console and a test for none', () => {
     const others = {
       'Lib/Lib.csproj': csproj().replace('<OutputType>Exe</OutputType>', ''),
