@@ -18,7 +18,11 @@ const areas = {
     'core/standards/app-ads',
     'core/network/tag-urls',
   ],
-  'core/checks': ['core/checks/*.ts', 'core/checks/{running,calls,scope,by-fix,tally-scope}', 'core/standards/sarif'],
+  'core/checks': [
+    'core/checks/*.ts',
+    'core/checks/{running,calls,scope,by-fix,tally-scope,sarif-report}',
+    'core/text/versions',
+  ],
   'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
   'service/guards': ['service/{guards,conditions,methods,access/*}.ts', 'service/{guards,callers}'],
 };

@@ -33,6 +33,25 @@ describe('findings by what fixes them', () => {
     ]);
   });
 
+  it('keeps the words that all begin and end with', () => {
+    const sentence = (...messages: string[]) => {
+      const [group] = byFix(
+        messages.map((message) => finding(message, { variants: ['other'], platform: null })),
+      );
+      return group?.sentences.map(({ text, findings }) => [text, ...findings.map(({ differs }) => differs)]);
+    };
+    expect(sentence('The key A is missing in the app.', 'The key B or C is missing in the app.')).toEqual([
+      ['The key … is missing in the app.', 'A', 'B or C'],
+    ]);
+    expect(sentence('It is wrong: a,', 'It is wrong: b,')).toEqual([['It is wrong: …,', 'a', 'b']]);
+    expect(sentence('It is wrong: a.', 'It is wrong: b,')).toEqual([['It is wrong: …', 'a.', 'b,']]);
+    expect(sentence('It is wrong.', 'It is wrong.')).toEqual([['It is wrong.', '', '']]);
+    expect(sentence('one two three', 'four five six')).toEqual([
+      ['one two three', ''],
+      ['four five six', ''],
+    ]);
+  });
+
   it('does not say the variants or the platform of a finding a second time', () => {
     const [group] = byFix([
       finding('Nothing starts it in debug.'),

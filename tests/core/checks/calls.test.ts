@@ -92,6 +92,8 @@ describe('the calls of a network', () => {
     expect(isBelow(at(1, 1, 'a'), at(2, 9, 'a'))).toBe(false);
     expect(isBelow(at(2, 1, 'b'), at(1, 1, 'a'))).toBe(false);
     expect(isBelow(at(2, 1, 'a', 'b'), at(1, 1, 'a'))).toBe(false);
+    expect(isBelow(at(2, 1, 'a'), at(1, 1, 'a', 'b'))).toBe(false);
+    expect(isBelow(at(1, 9, 'a'), at(2, 1, 'a'))).toBe(false);
     expect(isBelow(at(2, 1), at(1, 1))).toBe(true);
   });
 
@@ -108,6 +110,11 @@ describe('the calls of a network', () => {
       typed,
       elsewhere,
     ]);
+    expect(firstInMethods([early, beside, late])).toEqual([early]);
+    expect(firstInMethods([beside, early])).toEqual([early]);
+    expect(firstInMethods([early, call('load', 4, { place: place(4, 0) })])).toEqual([early]);
+    const twin = call('load', 3);
+    expect(firstInMethods([early, twin])[0]).toBe(early);
     expect(firstInMethods([])).toEqual([]);
   });
 

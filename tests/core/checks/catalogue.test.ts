@@ -171,7 +171,7 @@ describe('compareVersions', () => {
     ['1.10', '1.9', 1],
     ['13.0', '12.4', 1],
     ['21', '23', -2],
-    ['6.2.0-beta1', '6.2.0', 0],
+    ['6.2.0-beta1', '6.2.0', -1],
   ])('%s against %s', (a, b, sign) => {
     expect(Math.sign(compareVersions(a, b))).toBe(Math.sign(sign));
   });

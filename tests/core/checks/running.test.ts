@@ -201,8 +201,17 @@ describe('the same fault', () => {
     const on = (platform: 'android' | 'ios', more: Partial<Report> = {}) =>
       report({ platform, module: platform, variants: ['debug'], place: place('a'), ...more });
     expect(checked([rule([on('android'), on('ios')])])).toEqual([
-      expect.objectContaining({ platform: null, module: null, variants: [] }),
+      expect.objectContaining({
+        rule: 'group/what',
+        message: 'it is wrong.',
+        platform: null,
+        module: null,
+        variants: [],
+        place: place('a'),
+      }),
     ]);
+    const three = [on('android'), on('ios'), on('android', { variants: ['release'] })];
+    expect(checked([rule(three)])).toHaveLength(1);
     expect(checked([rule([on('android'), on('android', { variants: ['release'] })])])).toEqual([
       expect.objectContaining({ platform: 'android', variants: ['debug', 'release'] }),
     ]);

@@ -4,6 +4,7 @@ import { unitsOfOtherPlatform } from '../../../src/core/checks/both-platforms.js
 import { isInItsFolder } from '../../../src/core/checks/companions.js';
 import { installCommand } from '../../../src/core/checks/install.js';
 import type { CheckContext } from '../../../src/core/checks/model.js';
+import { misplacedIn } from '../../../src/core/checks/misplaced.js';
 import { nearUnit } from '../../../src/core/checks/near-ids.js';
 import { fromView, partnerApps, partnerUnits } from '../../../src/core/checks/partner-scope.js';
 import { isInfoKey, withoutKey } from '../../../src/core/checks/plist-keys.js';
@@ -265,6 +266,19 @@ describe('the value of an app ID', () => {
     expect(read(value).is).toBe(is);
   });
 
+  it('may be a sample that says itself of which platform it is', () => {
+    const heron = profileOf('cobalt-heron');
+    const app = { ...heron.ids.app!, platforms: {}, pattern: 'CH-[AI]-(?<account>\\d{6})-[A-Z0-9]{8}' };
+    const open = { ...heron, ids: { ...heron.ids, app } } as Profile;
+    const readOf = (value: string) =>
+      readAppId(fact('app-id', { value }), contextOf([], { recogniser: recogniser([open]) })).is;
+    expect(['CH-A-100001-SAMPLE0A', 'CH-I-100001-SAMPLE0I', 'CH-I-310772-M6R9V3XC'].map(readOf)).toEqual([
+      'right-kind',
+      'other-platform',
+      'right-kind',
+    ]);
+  });
+
   it('counts where the build looks, when it is of the right kind; a unit ID counts whatever it is', () => {
     const carries = (kind: string, more: object = {}) => carriesId(fact(kind, more), contextOf());
     expect(carries('app-id', { value: 'CH-A-310772-QK4T8W2N' })).toBe(true);
@@ -289,6 +303,8 @@ describe('IDs that look alike', () => {
     ['abcd', 'cbad', false],
     ['abcd', 'badc', false],
     ['abcd', 'axyd', false],
+    ['abcd', 'acxd', false],
+    ['abcd', 'axbd', false],
   ])('%s and %s: %s', (a, b, alike) => {
     expect(oneEditApart(a, b)).toBe(alike);
     expect(oneEditApart(b, a)).toBe(alike);
@@ -351,6 +367,32 @@ describe('settings that a network refuses', () => {
     expect(refused({ refresh: '10s' }, {})).toEqual([]);
     expect(refused({}, {}, null)).toEqual([]);
   });
+});
+
+it('a unit that stands where another belongs is one of a network that the title uses', () => {
+  const load = (network: string) =>
+    fact('call', {
+      network,
+      action: 'load',
+      format: 'rewarded',
+      place: { ...place('Ads.kt'), endLine: 2 },
+      code: { argument: { ids: [footerId], written: 'FOOTER' } },
+    });
+  const unit = (network: string) =>
+    fact('unit-id', {
+      network,
+      carrier: 'code',
+      value: footerId,
+      placement: 'footer',
+      place: place('Ids.kt'),
+    });
+  const isMisplaced = (network: string) => {
+    const context = contextOf([load(network), unit(network)]);
+    return misplacedIn(android(context))(unit(network));
+  };
+  expect([isMisplaced('cobalt-heron'), isMisplaced('marlstone')]).toEqual([true, false]);
+  const context = contextOf([load('cobalt-heron')]);
+  expect(misplacedIn(android(context))({ ...unit('cobalt-heron'), value: headerId } as Fact)).toBe(false);
 });
 
 describe('unit IDs in the build of the other platform', () => {

@@ -79,9 +79,9 @@ export function useDraft({ record, name, fieldsOf, write }: DraftSource): Draft 
       await client.invalidateQueries({ queryKey: keys.titles });
     },
   });
-  // What is typed while a write is under way stays.
+  // What is typed while a write is under way stays, and goes on from what was written.
   const settled = useRef((_: Fields) => {});
-  settled.current = (written) => put({ typed: without(typed, written), before });
+  settled.current = (written) => put({ typed: without(typed, written), before: { ...before, ...written } });
 
   function set(part: Fields): Typed {
     if (saving.status !== 'pending') saving.reset();
