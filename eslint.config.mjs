@@ -24,7 +24,7 @@ const typed = {
 };
 
 export default tseslint.config(
-  { ignores: ['dist/', 'node_modules/', 'demo/', 'docs/', '.bench/', 'tests/fixtures/'] },
+  { ignores: ['dist/', 'node_modules/', 'demo/', 'docs/', '.bench/', '.mutants/', 'tests/fixtures/'] },
   ...tseslint.configs.strict.map((config) => ({ ...config, files: code })),
   {
     files: code,

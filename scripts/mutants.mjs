@@ -1,4 +1,4 @@
-// Plants small faults, one at a time, in an area of src, and reports which of them its tests do not notice:
+// Plants small faults, one at a time, in a part of src, and reports which of them its tests do not notice:
 //   npm run mutants -- core/board [core/roster …] [--again]
 // Results are kept in .mutants; only what changed is tried again, unless --again is given.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
@@ -8,8 +8,8 @@ import { Stryker } from '@stryker-mutator/core';
 
 const root = join(import.meta.dirname, '..');
 
-/** What is mutated in each area, and which tests are expected to notice. */
-const areas = {
+/** What is mutated in each part, and which tests are expected to notice. */
+const parts = {
   'core/board': ['core/board/**/*.ts', 'core/board/*'],
   'core/edits': ['core/{edits/*,text/{edit,patch}}.ts', 'core/{edits,text}/*'],
   'core/roster': [
@@ -31,10 +31,13 @@ const { values, positionals } = parseArgs({
   options: { again: { type: 'boolean', default: false } },
   allowPositionals: true,
 });
-const wanted = positionals.length > 0 ? positionals : Object.keys(areas);
-for (const name of wanted)
-  if (!(name in areas)) throw new Error(`There is no area ${name}: ${Object.keys(areas).join(', ')}.`);
-for (const name of wanted) await run(name, areas[name]);
+const wanted = positionals.length > 0 ? positionals : Object.keys(parts);
+const unknown = wanted.find((name) => !Object.hasOwn(parts, name));
+if (unknown !== undefined) {
+  process.stderr.write(`There is no part ${unknown}. Name one of ${Object.keys(parts).join(', ')}.\n`);
+  process.exit(2);
+}
+for (const name of wanted) await run(name, parts[name]);
 
 async function run(name, [files, ...tests]) {
   const folder = join(root, '.mutants');
@@ -61,7 +64,7 @@ async function run(name, [files, ...tests]) {
   report(name, results);
 }
 
-/** Prints the score of an area, then each fault that went unnoticed, with its place. */
+/** Prints the score of a part, then each fault that went unnoticed, with its place. */
 function report(name, results) {
   const of = (...states) => results.filter(({ status }) => states.includes(status));
   const noticed = of('Killed', 'Timeout').length;

@@ -8,7 +8,7 @@ const changes = [
   '',
   'A survey carries its `version`. Version 2 replaced version 1, which had none:',
   '',
-  '- Facts are a union by `kind`; each kind has its own fields. What version 1 told in one field of text is told by `carrier`, `scope`, `lock`, `state`, `anchor`, `action`, `format`, `type`, `list`, `file` and `folder`.',
+  '- Facts are a union by `kind`; each kind has its own fields. They replace the single text field of version 1: `carrier`, `scope`, `lock`, `state`, `anchor`, `action`, `format`, `type`, `list`, `file` and `folder`.',
   '- `effective` is `true`, or the reason why the build does not use what was found.',
   '- A problem of a file has a `kind`: `syntax`, `conflict` (lines that were not merged), `not-text` or `not-read`.',
   '- An unresolved value has a `cause` where the build cannot have it either: it refers to something undefined, or nothing is written.',

@@ -5,15 +5,15 @@ interface Version {
   preRelease: string[];
 }
 
-/** Words after the numbers that mark no pre-release: `f` and `p` are those of Unity editors, `x` stands for any number. */
-const releaseWords = new Set(['final', 'ga', 'release', 'sp', 'f', 'p', 'x']);
+/** Words after the numbers that do not mark a pre-release: `f` and `p` are from Unity editors, `x` stands for any number. */
+const neutralWords = new Set(['final', 'ga', 'release', 'sp', 'f', 'p', 'x']);
 
 /**
- * Compares two versions: below zero when the first is older. Missing numbers count as zero; a pre-release is older than
- * its release (`6.2.0-beta1` than `6.2.0`); build metadata after `+` counts for nothing. This is the order that npm, pub,
- * NuGet, Gradle and RubyGems agree on (semver.org, "Precedence"; docs.gradle.org, "Version ordering"). Where they differ,
- * letters and digits are told apart as in Gradle, so that `beta10` comes after `beta9`, and a number of its own after a
- * hyphen is a later revision.
+ * Compares two versions: below zero when the first is older. Missing numbers count as zero, a pre-release is older than its
+ * release (`6.2.0-beta1` than `6.2.0`), and build metadata after `+` is ignored. npm, pub, NuGet, Gradle and RubyGems share
+ * this order (semver.org, "Precedence"; docs.gradle.org, "Version ordering"). Where they differ, Gradle decides: letters and
+ * digits are compared separately, so `beta10` is newer than `beta9`, and a number after a hyphen (`6.2.0-1`) is a later
+ * revision of the release.
  */
 export function compareVersions(a: string, b: string): number {
   const [left, right] = [parsed(a), parsed(b)];
@@ -40,7 +40,7 @@ export function shortenedTo(version: string, other: string): string {
 function parsed(version: string): Version {
   const [, numbers = '0', rest = ''] = /^\D*(\d+(?:\.\d+)*)([^+]*)/.exec(version) ?? [];
   const parts = rest.toLowerCase().match(/\d+|[a-z]+/g) ?? [];
-  if (releaseWords.has(parts[0] ?? '')) parts.shift();
+  if (neutralWords.has(parts[0] ?? '')) parts.shift();
   const later = parts.findIndex((part) => !isNumber(part));
   const revision = parts.splice(0, later === -1 ? parts.length : later);
   return { numbers: [...numbers.split('.'), ...revision].map(Number), preRelease: parts };

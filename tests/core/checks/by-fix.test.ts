@@ -2,22 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { byFix } from '../../../src/core/checks/by-fix.js';
 import type { Finding } from '../../../src/core/checks/model.js';
+import { findingOf } from '../../support/findings.js';
 
-const finding = (message: string, more: Partial<Finding> = {}): Finding => ({
-  rule: 'unit-id/not-in-build',
-  severity: 'blocker',
-  message,
-  mend: 'Name it in code.',
-  platform: 'android',
-  module: 'app',
-  variants: ['debug'],
-  network: 'cobalt-heron',
-  placement: null,
-  place: null,
-  chain: [],
-  fingerprint: message,
-  ...more,
-});
+const finding = (message: string, more: Partial<Finding> = {}): Finding =>
+  findingOf({ message, mend: 'Name it in code.', place: null, fingerprint: message, ...more });
 const fix = { edits: [], content: [] };
 
 describe('findings by what fixes them', () => {

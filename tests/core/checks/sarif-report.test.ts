@@ -1,22 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { CheckReport, Finding, RuleMeta } from '../../../src/core/checks/model.js';
 import { sarifLog } from '../../../src/core/checks/sarif-report.js';
+import { findingOf } from '../../support/findings.js';
 
-const finding = (more: Partial<Finding> = {}): Finding => ({
-  rule: 'app-id/missing',
-  severity: 'warning',
-  message: 'It is missing.',
-  mend: 'Add it.',
-  platform: 'android',
-  module: 'app',
-  variants: ['debug'],
-  network: 'cobalt-heron',
-  placement: null,
-  place: { path: 'a.xml', line: 3, column: 5 },
-  chain: [],
-  fingerprint: 'f1',
-  ...more,
-});
 const meta = (id: string, severity: RuleMeta['severity']) =>
   ({ id, severity, ifShipped: 'It breaks.', mend: 'Mend it.', messages: {}, needsTitle: false }) as RuleMeta;
 
@@ -30,7 +16,7 @@ function runOf(...findings: Finding[]) {
   return (log as { runs: { tool: { driver: { rules: unknown[] } }; results: Record<string, unknown>[] }[] })
     .runs[0]!;
 }
-const resultOf = (more: Partial<Finding> = {}) => runOf(finding(more)).results[0]!;
+const resultOf = (more: Partial<Finding> = {}) => runOf(findingOf(more)).results[0]!;
 
 describe('a check as a SARIF log', () => {
   it('describes its rules, each with a page', () => {

@@ -19,6 +19,7 @@ import type { Profile } from '../../../src/core/network/model.js';
 import { readXml } from '../../../src/core/formats/xml/read.js';
 import { readDay } from '../../../src/core/tally/days.js';
 import type { TallyHistory, UnitHistory } from '../../../src/core/tally/history.js';
+import { findingOf } from '../../support/findings.js';
 import { kelp, placement, profileOf, profiles } from '../../support/titles.js';
 
 const [android, ios] = ['CH-U-310772-AAAA1111', 'CH-U-310772-AAAA2222'];
@@ -182,21 +183,7 @@ it.each([
 });
 
 describe('a check as JUnit XML', () => {
-  const finding = (more: Partial<Finding> = {}): Finding => ({
-    rule: 'app-id/missing',
-    severity: 'warning',
-    message: 'It is missing.',
-    mend: 'Add it.',
-    platform: 'android',
-    module: 'app',
-    variants: ['debug', 'release'],
-    network: null,
-    placement: null,
-    place: { path: 'a.xml', line: 3, column: 5 },
-    chain: [],
-    fingerprint: 'f1',
-    ...more,
-  });
+  const finding = (more: Partial<Finding> = {}) => findingOf({ variants: ['debug', 'release'], ...more });
   const cases = (findings: Finding[], failOn?: Parameters<typeof junitXml>[2], rules: string[] = []) => {
     const xml = junitXml({ findings } as CheckReport, rules, failOn);
     const root = readXml(xml).root!;
