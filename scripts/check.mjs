@@ -8,7 +8,8 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 const checks = {
   lint: [bin('eslint'), '.'],
-  types: [bin('tsc'), '-p', 'tsconfig.json', '--noEmit'],
+  // The native compiler checks the same in a third of the time; lint needs the one that is written in JavaScript.
+  types: [process.execPath, join(root, 'node_modules/tsc-native/bin/tsc'), '-p', 'tsconfig.json', '--noEmit'],
   format: [bin('prettier'), '--check', '--log-level', 'warn', '--cache', '.'],
   layers: [bin('depcruise'), 'src'],
 };

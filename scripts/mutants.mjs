@@ -23,6 +23,7 @@ const parts = {
     'core/checks/{running,calls,scope,by-fix,tally-scope,sarif-report}',
     'core/text/versions',
   ],
+  'core/checks/rules': ['core/checks/rules/*.ts', 'core/checks/*'],
   'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
   'service/guards': ['service/{guards,conditions,methods,access/*}.ts', 'service/{guards,callers}'],
 };

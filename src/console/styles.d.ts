@@ -1,0 +1,2 @@
+/** Vite bundles a stylesheet that is imported; the import itself has no value. */
+declare module '*.css';
