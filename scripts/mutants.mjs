@@ -1,7 +1,7 @@
 // Plants small faults, one at a time, in a part of src, and reports which of them its tests do not notice:
 //   npm run mutants -- core/board [core/roster …] [--again]
 // Results are kept in .mutants; only what changed is tried again, unless --again is given.
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Stryker } from '@stryker-mutator/core';
@@ -23,10 +23,16 @@ const parts = {
     'core/checks/{running,calls,scope,by-fix,tally-scope,sarif-report}',
     'core/text/versions',
   ],
-  'core/checks/rules': ['core/checks/rules/*.ts', 'core/checks/*'],
   'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
   'service/guards': ['service/{guards,conditions,methods,access/*}.ts', 'service/{guards,callers}'],
 };
+
+/** Rules by what they are about, each with the tests of rules by themselves. */
+for (const family of familiesOfRules())
+  parts[`core/checks/rules/${family}`] = [
+    `core/checks/rules/${family}-*.ts`,
+    'core/checks/{*-rules,rules,broken-files,manifest-attributes,places,pods-not-included,string-twice}',
+  ];
 
 const { values, positionals } = parseArgs({
   options: { again: { type: 'boolean', default: false } },
@@ -39,6 +45,12 @@ if (unknown !== undefined) {
   process.exit(2);
 }
 for (const name of wanted) await run(name, parts[name]);
+
+/** The first words of the rules' names: `app`, `build`, … */
+function familiesOfRules() {
+  const names = readdirSync(join(root, 'src/core/checks/rules')).filter((name) => name.includes('-'));
+  return [...new Set(names.map((name) => name.split('-', 1)[0]))];
+}
 
 async function run(name, [files, ...tests]) {
   const folder = join(root, '.mutants');

@@ -34,6 +34,7 @@ import type { InventoryReading } from '../../../src/core/inventory/model.js';
 import type { Profile } from '../../../src/core/network/model.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
 import type { Platform } from '../../../src/core/words/words.js';
+import { contextOf as surveyed, edition, fact, place } from '../../support/surveyed.js';
 import { kelp, placement, profileOf, profiles } from '../../support/titles.js';
 
 const [footerId, footerIos] = ['CH-U-310772-AAAA1111', 'CH-U-310772-AAAA2222'];
@@ -44,52 +45,8 @@ const title = kelp({
     header: placement('banner', headerId, headerIos),
   },
 });
-const place = (path = 'a', line = 1, column = 1) => ({ path, line, column });
-const edition = (platform: Platform, module = 'app') =>
-  ({
-    platform,
-    stack: platform,
-    module,
-    identifier: 'example.brine.kelp',
-    identifiers: { debug: 'example.brine.kelp' },
-    variants: ['debug', 'beta', 'release'].map((name) => ({
-      name,
-      type: name,
-      flavours: [],
-      stage: name === 'release' ? 'production' : name === 'debug' ? 'test' : null,
-      stageWhy: '',
-    })),
-    home: place(),
-  }) as SurveyEdition;
-const fact = (kind: string, more: object = {}): Fact =>
-  ({
-    kind,
-    network: 'cobalt-heron',
-    platform: 'android',
-    module: 'app',
-    variants: ['debug'],
-    value: 'x',
-    effective: true,
-    place: place(),
-    chain: [],
-    ...more,
-  }) as unknown as Fact;
-const contextOf = (facts: Fact[] = [], more: Partial<CheckContext> = {}): CheckContext => ({
-  survey: {
-    facts,
-    editions: [edition('android'), edition('ios')],
-    problems: [],
-    unresolved: [],
-    stacks: [],
-  } as unknown as Survey,
-  profiles,
-  recogniser: recogniser(profiles),
-  title,
-  titleId: 'kelp',
-  inventories: [],
-  now: '2026-06-01T12:00:00Z',
-  ...more,
-});
+const contextOf = (facts: Fact[] = [], more: Partial<CheckContext> = {}): CheckContext =>
+  surveyed(facts, { title, ...more });
 const android = (context: CheckContext): EditionScope => editionScopes(context)[0]!;
 
 describe('the editions of a run', () => {

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { readSource } from '../../../src/core/code/read-source.js';
 import { dialects } from '../../../src/core/languages/index.js';
+import type { PlacebookStage } from '../../../src/core/languages/common/placebook.js';
 import type { PlacebookWriter } from '../../../src/core/languages/language.js';
 import { swiftSyntax } from '../../../src/core/languages/swift/syntax.js';
 import { repaired } from '../../../src/core/syntax/repair.js';
@@ -30,8 +31,10 @@ const withGaps = new Set(['objc']);
 
 /** A placebook of one placement, as a language writes it. */
 function placebookOf(writer: PlacebookWriter): string {
-  const placements = [{ name: 'footer', format: 'banner', units: { 'cobalt-heron': id }, settings: {} }];
-  const book = { apps: {}, placements, devices: {} };
+  const placements = [
+    { name: 'footer', format: 'banner' as const, units: { 'cobalt-heron': id }, settings: {} },
+  ];
+  const book: PlacebookStage = { apps: {}, placements, devices: {} };
   const stages = { test: book, production: book };
   const options = {
     title: 'Kelp',
