@@ -145,9 +145,11 @@ describe('an app ID that is declared twice', () => {
       line(3, { variants: ['beta', 'debug'] }),
     ];
     const reports = reportsOf(appIdDuplicated, contextOf(facts));
-    expect(reports.map(({ variants, data, place }) => [variants, data, place?.line])).toEqual([
-      [['release'], { key, first: 'm:1:1' }, 2],
-      [['debug'], { key, first: 'm:1:1' }, 3],
+    expect(
+      reports.map(({ message, variants, data, place }) => [message, variants, data, place?.line]),
+    ).toEqual([
+      ['twice', ['release'], { key, first: 'm:1:1' }, 2],
+      ['twice', ['debug'], { key, first: 'm:1:1' }, 3],
     ]);
   });
 
@@ -217,9 +219,9 @@ describe('an app ID that is not one', () => {
       appId(android, removed),
       appId(android, unnamed),
     ];
-    expect(said(appIdNestedTooDeep, contextOf(facts)).map(([, data]) => data)).toEqual([
-      { network: 'Cobalt Heron', holder: 'activity .Main' },
-      { network: 'Cobalt Heron', holder: '' },
+    expect(said(appIdNestedTooDeep, contextOf(facts))).toEqual([
+      ['nested', { network: 'Cobalt Heron', holder: 'activity .Main' }],
+      ['nested', { network: 'Cobalt Heron', holder: '' }],
     ]);
   });
 });
