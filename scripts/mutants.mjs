@@ -30,6 +30,13 @@ const parts = {
 /** Tests of rules on facts that are put together by hand: no tree is read for them. */
 const familyTests = new Map([
   ['app', 'core/checks/app-id-rules'],
+  ['attribution', 'core/checks/attribution-list-rules'],
+  ['identifier', 'core/checks/identifier-rules'],
+  ['companion', 'core/checks/companion-rules'],
+  ['platform', 'core/checks/platform-rules'],
+  ['plist', 'core/checks/plist-rules'],
+  ['privacy', 'core/checks/privacy-rules'],
+  ['tree', 'core/checks/tree-rules'],
   ['stage', 'core/checks/stage-rules'],
   ['unit', 'core/checks/unit-rules'],
 ]);

@@ -29,13 +29,13 @@ import {
   type EditionScope,
 } from '../../../src/core/checks/scope.js';
 import { sameLine, sharedVersions, wantedVersion } from '../../../src/core/checks/versions.js';
-import type { Fact, FactOf, Survey, SurveyEdition } from '../../../src/core/facts/model.js';
+import type { Fact, FactOf } from '../../../src/core/facts/model.js';
 import type { InventoryReading } from '../../../src/core/inventory/model.js';
 import type { Profile } from '../../../src/core/network/model.js';
 import { recogniser } from '../../../src/core/network/recognise.js';
 import type { Platform } from '../../../src/core/words/words.js';
 import { contextOf as surveyed, edition, fact, place } from '../../support/surveyed.js';
-import { kelp, placement, profileOf, profiles } from '../../support/titles.js';
+import { kelp, placement, profileOf } from '../../support/titles.js';
 
 const [footerId, footerIos] = ['CH-U-310772-AAAA1111', 'CH-U-310772-AAAA2222'];
 const [headerId, headerIos] = ['CH-U-310772-BBBB1111', 'CH-U-310772-BBBB2222'];

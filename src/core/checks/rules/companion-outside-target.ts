@@ -20,7 +20,8 @@ export const companionOutsideTarget = defineRule({
       const found = [...scope.facts, ...context.survey.unresolved].filter(
         (item) =>
           item.kind === 'companion' &&
-          isIneffective({ effective: true, ...item }, 'outside-target') &&
+          isIneffective({ effective: item.effective ?? true }, 'outside-target') &&
+          item.platform === scope.platform &&
           item.module === scope.edition.module,
       );
       for (const { platform, module, variants, network, place, chain } of found) {

@@ -1,7 +1,7 @@
-import { platforms } from '../../words/words.js';
+import { platforms, type Platform } from '../../words/words.js';
 import { breaksFile } from '../broken-files.js';
 import { defineRule } from '../model.js';
-import type { Survey } from '../../facts/model.js';
+import type { Survey, SurveyEdition } from '../../facts/model.js';
 import { editionScopes, listed, platformName } from '../scope.js';
 
 /** A tree builds several apps for one platform, and none of them is the title's edition. */
@@ -24,20 +24,26 @@ export const editionNotFound = defineRule({
   },
   *run(context) {
     const found = new Set(editionScopes(context).map(({ platform }) => platform));
+    const builds = (platform: Platform) =>
+      context.survey.editions.filter((edition) => edition.platform === platform);
+    const expectedOn = (platform: Platform) => context.title?.editions[platform]?.identifier;
+    const isTitles = platforms.some(
+      (platform) => sameApps(builds(platform), expectedOn(platform)).length > 0,
+    );
     for (const platform of platforms) {
-      const candidates = context.survey.editions.filter((edition) => edition.platform === platform);
-      const expected = context.title?.editions[platform]?.identifier;
+      const candidates = builds(platform);
+      const expected = expectedOn(platform);
       if (found.has(platform) || expected === undefined) continue;
       if (candidates.length === 0) {
         // One platform may be built elsewhere; a tree that builds neither is the wrong one, or cannot be read.
         // A file that cannot be read is reported by itself: what it would have said is not known.
-        if (found.size > 0 || context.survey.problems.some(breaksFile)) continue;
+        if (found.size > 0 || isTitles || context.survey.problems.some(breaksFile)) continue;
         const recognised = recognisedIn(context.survey);
         const data: Record<string, string> = { platform: platformName(platform), expected, recognised };
         yield { platform, place: null, message: 'nothing' as const, data };
         continue;
       }
-      const same = candidates.filter(({ identifiers }) => Object.values(identifiers).includes(expected));
+      const same = sameApps(candidates, expected);
       if (same.length > 1) {
         const modules = listed(same.map(({ module }) => module));
         const data: Record<string, string> = { platform, expected, modules };
@@ -56,6 +62,13 @@ export const editionNotFound = defineRule({
     }
   },
 });
+
+/** The applications that have an identifier in a variant. */
+function sameApps(editions: readonly SurveyEdition[], identifier: string | undefined): SurveyEdition[] {
+  return editions.filter(
+    ({ identifiers }) => identifier !== undefined && Object.values(identifiers).includes(identifier),
+  );
+}
 
 /** What a tree was recognised as, in words. */
 function recognisedIn({ stacks, passedOver }: Survey): string {

@@ -1,3 +1,4 @@
+import { counted } from '../../text/counted.js';
 import { breaksFile, byFile } from '../broken-files.js';
 import { defineRule } from '../model.js';
 
@@ -10,7 +11,7 @@ export const brokenFile = defineRule({
     mend: 'Correct the file at this line.',
     messages: {
       broken: '{path} is broken here: {problem}',
-      often: '{path} is broken here and in {more} more places: {problem}',
+      often: '{path} is broken here and in {more}: {problem}',
     },
     needsTitle: false,
   },
@@ -20,7 +21,7 @@ export const brokenFile = defineRule({
       const data = { path, problem: message };
       const place = { path, line, column };
       if (more === 0) yield { place, message: 'broken', data };
-      else yield { place, message: 'often', data, changing: { more: String(more) } };
+      else yield { place, message: 'often', data, changing: { more: counted(more, 'more place') } };
     }
   },
 });
