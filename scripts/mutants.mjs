@@ -36,6 +36,8 @@ const familyTests = new Map([
   ['platform', 'core/checks/platform-rules'],
   ['plist', 'core/checks/plist-rules'],
   ['privacy', 'core/checks/privacy-rules'],
+  ['partner', 'core/checks/partner-view-rules'],
+  ['roster', 'core/checks/roster-record-rules'],
   ['tree', 'core/checks/tree-rules'],
   ['stage', 'core/checks/stage-rules'],
   ['unit', 'core/checks/unit-rules'],

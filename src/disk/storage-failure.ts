@@ -17,7 +17,7 @@ const failures: readonly (StorageFailure & { codes: readonly string[] })[] = [
   {
     codes: ['EROFS', 'EACCES', 'EPERM', 'SQLITE_READONLY', 'SQLITE_CANTOPEN', 'SQLITE_PERM', 'SQLITE_IOERR'],
     message: '{where} cannot be used: this user may not read and write there, or the disk is read-only.',
-    fix: 'Choose another place, or ask for leave to write there. SYNDEXA_HOME names the data folder.',
+    fix: 'Choose another place, or get permission to write there. SYNDEXA_HOME names the data folder.',
     passes: false,
   },
   {

@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { trackingKey } from '../../formats/plist/keys.js';
 import { fromFact, listed } from '../scope.js';
 
-/** The privacy manifest says that the app does not track, and the app asks for leave to. */
+/** The privacy manifest says that the app does not track, and the app asks for permission to. */
 export const manifestDeniesTracking = defineRule({
   meta: {
     id: 'privacy/manifest-denies-tracking',

@@ -1,6 +1,6 @@
 import { defineRule } from '../model.js';
 
-/** A rewarded placement says not what the reward is. */
+/** A rewarded placement does not say what the reward is. */
 export const rewardedWithoutReward = defineRule({
   meta: {
     id: 'roster/rewarded-without-reward',
