@@ -37,11 +37,13 @@ export function kelp(changes: Partial<Title> = {}): Title {
   });
 }
 
+/** A placement with these units by network. */
+export function placementOf(units: object, format = 'banner', settings: object = {}) {
+  return { format, settings, units } as unknown as Title['placements'][string];
+}
+
 /** A placement on one network, with production IDs. */
 export function placement(format: string, android: string, ios: string, network = 'cobalt-heron') {
-  return {
-    format,
-    settings: {},
-    units: { [network]: { android: { production: android }, ios: { production: ios } } },
-  } as Title['placements'][string];
+  const units = { android: { production: android }, ios: { production: ios } };
+  return placementOf({ [network]: units }, format);
 }

@@ -9,9 +9,8 @@ import { appIdNotInRoster } from '../../../src/core/checks/rules/app-id-not-in-r
 import { appIdUnitIdInPlace } from '../../../src/core/checks/rules/app-id-unit-id-in-place.js';
 import { appIdWrongPlatform } from '../../../src/core/checks/rules/app-id-wrong-platform.js';
 import type { Fact, Unresolved } from '../../../src/core/facts/model.js';
-import type { Title } from '../../../src/core/roster/model.js';
 import { contextOf, fact, place, reportsOf } from '../../support/surveyed.js';
-import { kelp, profileOf, profiles } from '../../support/titles.js';
+import { kelp, placementOf, profileOf, profiles } from '../../support/titles.js';
 
 const key = 'example.cobaltheron.ads.APP_ID';
 const [android, ios] = ['CH-A-310772-QK4T8W2N', 'CH-I-310772-M6R9V3XC'];
@@ -80,11 +79,7 @@ describe('an app ID that the roster does not hold', () => {
         marlstone: { android: { production: { app: 'mrl1-0123456789abcdef01234567' } } },
       },
       placements: {
-        footer: {
-          format: 'banner',
-          settings: {},
-          units: { 'cobalt-heron': { android: { production: 'CH-U-310772-BBBB1111' } } },
-        } as unknown as Title['placements'][string],
+        footer: placementOf({ 'cobalt-heron': { android: { production: 'CH-U-310772-BBBB1111' } } }),
       },
     });
     const wrong = appId('CH-A-999999-QK4T8W2N', { variants: ['release'] });
@@ -231,7 +226,7 @@ describe('an app ID that the roster lacks', () => {
     const title = kelp({
       networks: { 'cobalt-heron': { android: { test: { app: sample } }, ios: { production: { app: ios } } } },
       placements: {
-        footer: { format: 'banner', settings: {}, units: { 'cobalt-heron': {} } } as never,
+        footer: placementOf({ 'cobalt-heron': {} }),
       },
     });
     expect(said(appIdNotInRoster, contextOf([], { title }))).toEqual([

@@ -10,7 +10,7 @@ import { settingDiffers } from '../../../src/core/checks/rules/platform-setting-
 import type { Fact } from '../../../src/core/facts/model.js';
 import type { Title } from '../../../src/core/roster/model.js';
 import { contextOf as surveyed, edition, fact, place, reportsOf } from '../../support/surveyed.js';
-import { kelp, placement } from '../../support/titles.js';
+import { kelp, placement, placementOf } from '../../support/titles.js';
 
 const network = 'Cobalt Heron';
 const [footer, footerIos] = ['CH-U-310772-AAAA1111', 'CH-U-310772-AAAA2222'];
@@ -132,11 +132,7 @@ describe('a placement that differs between platforms', () => {
     const use = fact('placement-use', { placement: 'footer' });
     const android = kelp({
       placements: {
-        footer: {
-          format: 'banner',
-          settings: {},
-          units: { 'cobalt-heron': { android: { production: footer } } },
-        } as unknown as Title['placements'][string],
+        footer: placementOf({ 'cobalt-heron': { android: { production: footer } } }),
       },
     });
     expect(said(placementOnOneSide, [use], android)).toEqual([]);
@@ -184,7 +180,7 @@ describe('a setting of a placement', () => {
   const settings = (given: object) =>
     kelp({
       placements: {
-        footer: { ...placement('banner', footer, footerIos), settings: given } as Title['placements'][string],
+        footer: { ...placement('banner', footer, footerIos), settings: given },
       },
     });
   const view = (more: object = {}) =>

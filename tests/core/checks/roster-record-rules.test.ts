@@ -14,13 +14,13 @@ import { twoAccounts } from '../../../src/core/checks/rules/roster-two-accounts.
 import { vagueName } from '../../../src/core/checks/rules/roster-vague-name.js';
 import type { Title } from '../../../src/core/roster/model.js';
 import { contextOf, reportsOf } from '../../support/surveyed.js';
-import { kelp } from '../../support/titles.js';
+import { kelp, placementOf } from '../../support/titles.js';
 
 // What is wrong with the record itself, whatever a tree says.
 
 /** A placement with settings of a format. */
 const spot = (format: string, settings: object = {}, units: object = { 'cobalt-heron': {} }) =>
-  ({ format, settings, units }) as unknown;
+  placementOf(units, format, settings);
 const onAndroid = (...ids: [string, string][]) =>
   Object.fromEntries(
     ids.map(([name, production]) => [
@@ -28,11 +28,11 @@ const onAndroid = (...ids: [string, string][]) =>
       spot('banner', {}, { 'cobalt-heron': { android: { production } } }),
     ]),
   );
-const told = (rule: Rule, placements: Record<string, unknown>, networks: object = {}) =>
+const told = (rule: Rule, placements: Title['placements'], networks: object = {}) =>
   reportsOf(
     rule,
     contextOf([], {
-      title: kelp({ placements: placements as Title['placements'], networks: networks as never }),
+      title: kelp({ placements, networks: networks as never }),
     }),
   );
 const all = [

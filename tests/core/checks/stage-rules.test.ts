@@ -5,21 +5,19 @@ import { productionIdInTest } from '../../../src/core/checks/rules/stage-product
 import { testIdInProduction } from '../../../src/core/checks/rules/stage-test-id-in-production.js';
 import { variantUnmatched } from '../../../src/core/checks/rules/stage-variant-unmatched.js';
 import type { Fact } from '../../../src/core/facts/model.js';
-import type { Title } from '../../../src/core/roster/model.js';
 import { contextOf as surveyed, fact, place, reportsOf } from '../../support/surveyed.js';
-import { kelp } from '../../support/titles.js';
+import { kelp, placementOf } from '../../support/titles.js';
 
 const [footer, footerTest, header] = ['CH-U-310772-AAAA1111', 'CH-U-310772-AAAA2222', 'CH-U-310772-BBBB1111'];
 const sample = 'CH-U-100001-BANNER0A';
 const network = 'Cobalt Heron';
-const on = (android: object) =>
-  ({ format: 'banner', settings: {}, units: { 'cobalt-heron': { android } } }) as unknown;
+const on = (android: object) => placementOf({ 'cobalt-heron': { android } });
 const title = kelp({
   placements: {
     footer: on({ test: footerTest, production: footer }),
     // The same for both stages: neither of them is wrong anywhere.
     header: on({ test: header, production: header }),
-  } as Title['placements'],
+  },
 });
 
 const contextOf = (facts: Fact[] = []): CheckContext => surveyed(facts, { title });

@@ -8,9 +8,8 @@ import { unitIdUnknown } from '../../../src/core/checks/rules/unit-id-unknown.js
 import { unitIdWrongPlatform } from '../../../src/core/checks/rules/unit-id-wrong-platform.js';
 import type { CheckContext, Rule } from '../../../src/core/checks/model.js';
 import type { Fact, Unresolved } from '../../../src/core/facts/model.js';
-import type { Title } from '../../../src/core/roster/model.js';
 import { contextOf as surveyed, fact, place, reportsOf } from '../../support/surveyed.js';
-import { kelp } from '../../support/titles.js';
+import { kelp, placementOf } from '../../support/titles.js';
 
 const [footer, footerTest, footerIos] = [
   'CH-U-310772-AAAA1111',
@@ -20,16 +19,12 @@ const [footer, footerTest, footerIos] = [
 const network = 'Cobalt Heron';
 const title = kelp({
   placements: {
-    footer: {
-      format: 'banner',
-      settings: {},
-      units: {
-        'cobalt-heron': {
-          android: { test: footerTest, production: footer },
-          ios: { production: footerIos },
-        },
+    footer: placementOf({
+      'cobalt-heron': {
+        android: { test: footerTest, production: footer },
+        ios: { production: footerIos },
       },
-    } as unknown as Title['placements'][string],
+    }),
   },
 });
 
@@ -64,11 +59,7 @@ describe('a unit ID that no placement has', () => {
     // A sample is no slip, however near it is to an ID on record.
     const beside = kelp({
       placements: {
-        footer: {
-          format: 'banner',
-          settings: {},
-          units: { 'cobalt-heron': { android: { production: 'CH-U-100001-BANNER0B' } } },
-        } as unknown as Title['placements'][string],
+        footer: placementOf({ 'cobalt-heron': { android: { production: 'CH-U-100001-BANNER0B' } } }),
       },
     });
     expect(said(unitIdMistyped, contextOf([sample], { title: beside }))).toEqual([]);
@@ -208,11 +199,7 @@ describe('a unit ID that the roster lacks', () => {
         },
       },
       placements: {
-        footer: {
-          format: 'banner',
-          settings: {},
-          units: { 'cobalt-heron': { android: { production: footer } } },
-        } as unknown as Title['placements'][string],
+        footer: placementOf({ 'cobalt-heron': { android: { production: footer } } }),
       },
     });
     expect(reportsOf(unitIdNotInRoster, contextOf([], { title: holes }))).toEqual([
