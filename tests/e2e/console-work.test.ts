@@ -206,6 +206,8 @@ describe('the console works with networks', () => {
       expect(await c.page.getByRole('progressbar').count()).toBe(0);
       expect(await c.page.getByRole('alert').count()).toBe(0);
     } finally {
+      // The page would go on asking a service that is gone.
+      await c.page.goto('about:blank');
       await partnered.stop();
     }
   });

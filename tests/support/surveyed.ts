@@ -1,5 +1,6 @@
 import type { CheckContext, Report, Rule } from '../../src/core/checks/model.js';
 import type { Fact, Survey, SurveyEdition, Unresolved } from '../../src/core/facts/model.js';
+import type { Profile } from '../../src/core/network/model.js';
 import { recogniser } from '../../src/core/network/recognise.js';
 import type { Platform } from '../../src/core/words/words.js';
 import { kelp, profiles } from './titles.js';
@@ -64,6 +65,19 @@ export function contextOf(
     now: '2026-06-01T12:00:00Z',
     ...more,
   };
+}
+
+/** As `contextOf`, where Cobalt Heron needs this of a platform's builds beside what it needs anyway. */
+export function needing(
+  platform: Platform,
+  needs: object,
+  facts: Fact[] = [],
+  more: Parameters<typeof contextOf>[1] = {},
+): CheckContext {
+  const changed = profiles.map((profile) =>
+    profile.id === 'cobalt-heron' ? { ...profile, [platform]: { ...profile[platform], ...needs } } : profile,
+  );
+  return contextOf(facts, { profiles: changed as Profile[], ...more });
 }
 
 /** What a rule reports, as it does before the reports are put in order and merged. */

@@ -39,6 +39,11 @@ export function rehearsedOnNetworks(context: CheckContext): { fact: Rehearsed; p
   );
 }
 
+/** The name of the placement that was rehearsed. */
+export function nameOf({ placement = '' }: Rehearsed): string {
+  return placement;
+}
+
 /** What a report takes over from what was rehearsed; a placement without code has no place. */
 export function fromRehearsed({
   platform,

@@ -6,7 +6,7 @@ import { plistKeyWrongType } from '../../../src/core/checks/rules/plist-key-wron
 import { linkerFlagMissing } from '../../../src/core/checks/rules/plist-linker-flag-missing.js';
 import { plistSharedByTargets } from '../../../src/core/checks/rules/plist-shared-by-targets.js';
 import type { Fact } from '../../../src/core/facts/model.js';
-import { contextOf, edition, fact, place, reportsOf } from '../../support/surveyed.js';
+import { contextOf, edition, fact, needing, place, reportsOf } from '../../support/surveyed.js';
 import { kelp, profileOf, profiles } from '../../support/titles.js';
 
 const all = ['debug', 'beta', 'release'];
@@ -18,12 +18,7 @@ const said = (rule: Rule, context: CheckContext) =>
   reportsOf(rule, context).map(({ message, data }) => [message, data]);
 
 /** A check of a title on Cobalt Heron, whose profile wants these keys. */
-function wanting(keys: object[], facts: Fact[]): CheckContext {
-  const changed = profiles.map((profile) =>
-    profile.id === 'cobalt-heron' ? { ...profile, ios: { ...profile.ios, keys } } : profile,
-  );
-  return contextOf(facts, { profiles: changed as never });
-}
+const wanting = (keys: object[], facts: Fact[]) => needing('ios', { keys }, facts);
 
 describe('a key that a network wants', () => {
   const wanted = { key: 'HeronNotices', type: 'boolean', value: true, why: 'It asks for leave.' };

@@ -18,14 +18,13 @@ export const repositoryMissing = defineRule({
   },
   *run(context) {
     for (const scope of editionScopes(context)) {
+      if (scope.platform !== 'android') continue;
       for (const profile of scope.networks) {
         const wanted = profile.android?.dependencies ?? [];
         const used = scope.facts.filter(
           ({ kind, name }) => kind === 'dependency' && wanted.some(({ coordinate }) => coordinate === name),
         );
-        for (const { url, why: _ } of scope.platform === 'android'
-          ? (profile.android?.repositories ?? [])
-          : []) {
+        for (const { url } of profile.android?.repositories ?? []) {
           const there = scope.facts.filter(
             ({ kind, value }) =>
               kind === 'repository' && value.replace(/\/+$/, '') === url.replace(/\/+$/, ''),

@@ -1,6 +1,6 @@
 import { bannerAnchor, bannerSize } from '../../words/banner-sizes.js';
 import { defineRule, type Report } from '../model.js';
-import { fromRehearsed, rehearsedPlacements, type Rehearsed } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedPlacements, type Rehearsed } from '../rehearsed.js';
 
 /** A banner that stays in view takes no more than this share of the screen's height. */
 const mostOfHeight = 0.2;
@@ -33,7 +33,9 @@ export const bannerDoesNotFit = defineRule({
 
 type Fault = Pick<Report<'wide' | 'high' | 'covers'>, 'message' | 'mend' | 'data'>;
 
-function faultsOf({ placement = '', settings, screen, heldAt, covers }: Rehearsed): Fault[] {
+function faultsOf(fact: Rehearsed): Fault[] {
+  const { settings, screen, heldAt, covers } = fact;
+  const placement = nameOf(fact);
   const { width, height } = bannerSize(settings.size ?? 'standard', screen);
   const anchor = bannerAnchor(settings.anchor, heldAt);
   const faults: Fault[] = [];

@@ -1,6 +1,6 @@
 import { durationMs } from '../../words/durations.js';
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedPlacements } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedPlacements } from '../rehearsed.js';
 
 /** A placement is shown more often than its cap says. */
 export const capNotKept = defineRule({
@@ -27,7 +27,7 @@ export const capNotKept = defineRule({
       yield {
         ...fromRehearsed(fact),
         message: 'over',
-        data: { placement: fact.placement ?? '', per: cap.per ?? 'a session', cap: String(cap.count) },
+        data: { placement: nameOf(fact), per: cap.per ?? 'a session', cap: String(cap.count) },
         changing: { shown: String(most) },
       };
     }

@@ -1,6 +1,7 @@
 import { durationMs } from '../../words/durations.js';
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedPlacements, timeIn } from '../rehearsed.js';
+import { networkName } from '../scope.js';
+import { fromRehearsed, nameOf, rehearsedPlacements, timeIn } from '../rehearsed.js';
 
 /** The first network has no ad, and the next one of the placement is not asked in time. */
 export const fallbackTooLate = defineRule({
@@ -16,8 +17,6 @@ export const fallbackTooLate = defineRule({
     needsTitle: true,
   },
   *run(context) {
-    const name = (id: string | null) =>
-      context.profiles.find((profile) => profile.id === id)?.name ?? id ?? '';
     for (const { facts } of rehearsedPlacements(context)) {
       const [first, next] = facts;
       if (!next || (first.settings.fallback?.length ?? 0) < 2) continue;
@@ -25,7 +24,11 @@ export const fallbackTooLate = defineRule({
       const isShown = facts.some(({ verdict }) => verdict.is === 'shown');
       if (!failed || first.verdict.is === 'shown') continue;
       const asked = next.events.find(({ what }) => what === 'request');
-      const data = { placement: first.placement ?? '', first: name(first.network), next: name(next.network) };
+      const data = {
+        placement: nameOf(first),
+        first: networkName(context, first.network),
+        next: networkName(context, next.network),
+      };
       if (!asked) yield { ...fromRehearsed(first), message: 'never', data };
       const { timeout } = first.settings;
       const begun = first.events.find(({ what }) => what === 'request') ?? failed;

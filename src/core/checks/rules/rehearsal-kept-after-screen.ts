@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks } from '../rehearsed.js';
 
 /** The screen is gone, and its ad or its listener stays. */
 export const keptAfterScreen = defineRule({
@@ -17,7 +17,7 @@ export const keptAfterScreen = defineRule({
   },
   *run(context) {
     for (const { fact } of rehearsedOnNetworks(context)) {
-      const data = { placement: fact.placement ?? '' };
+      const data = { placement: nameOf(fact) };
       const has = (event: string) => fact.events.some(({ what }) => what === event);
       if (has('kept')) yield { ...fromRehearsed(fact), message: 'ad', data };
       if (has('listener-kept')) yield { ...fromRehearsed(fact), message: 'listener', data };

@@ -1,7 +1,7 @@
 import { listRows } from '../../languages/common/list-rows.js';
 import { groupBy } from '../../text/group-by.js';
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedPlacements } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedPlacements } from '../rehearsed.js';
 
 /** A list of this length is looked at. */
 const items = 200;
@@ -31,7 +31,7 @@ export const listAdsMeet = defineRule({
         const own = new Set(fact ? itemsBeforeAds(fact.settings) : []);
         const item = itemsBeforeAds(other.settings).find((one) => own.has(one));
         if (!fact || item === undefined) continue;
-        const data = { placement: fact.placement ?? '', other: other.placement ?? '', item: String(item) };
+        const data = { placement: nameOf(fact), other: nameOf(other), item: String(item) };
         yield { ...fromRehearsed(fact), message: 'meet', data };
       }
   },

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedPlacements } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedPlacements } from '../rehearsed.js';
 
 /** A list begins with an ad. */
 export const listFirstTooEarly = defineRule({
@@ -16,7 +16,7 @@ export const listFirstTooEarly = defineRule({
       facts: [fact],
     } of rehearsedPlacements(context)) {
       if (fact.format !== 'native' || fact.settings.first !== 0) continue;
-      yield { ...fromRehearsed(fact), message: 'early', data: { placement: fact.placement ?? '' } };
+      yield { ...fromRehearsed(fact), message: 'early', data: { placement: nameOf(fact) } };
     }
   },
 });

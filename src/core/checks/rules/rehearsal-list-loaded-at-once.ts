@@ -1,6 +1,6 @@
 import { groupBy } from '../../text/group-by.js';
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks } from '../rehearsed.js';
 
 /** So many loads at one time are too many. */
 const many = 3;
@@ -21,7 +21,7 @@ export const listLoadedAtOnce = defineRule({
       const loads = fact.events.filter(({ what, row }) => what === 'load' && row !== undefined);
       const most = Math.max(0, ...[...groupBy(loads, ({ at }) => at).values()].map(({ length }) => length));
       if (most < many) continue;
-      const data = { placement: fact.placement ?? '', count: String(most) };
+      const data = { placement: nameOf(fact), count: String(most) };
       yield { ...fromRehearsed(fact), message: 'many', data };
     }
   },

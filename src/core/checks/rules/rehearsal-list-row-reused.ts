@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks } from '../rehearsed.js';
 
 /** A row of a list is used again while it still has the ad of another. */
 export const listRowReused = defineRule({
@@ -15,7 +15,7 @@ export const listRowReused = defineRule({
     for (const { fact } of rehearsedOnNetworks(context)) {
       const reused = fact.events.find(({ what }) => what === 'row-reused');
       if (!reused) continue;
-      const data = { placement: fact.placement ?? '', row: String(reused.row ?? 0) };
+      const data = { placement: nameOf(fact), row: String(reused.row ?? 0) };
       yield { ...fromRehearsed(fact), message: 'reused', data };
     }
   },

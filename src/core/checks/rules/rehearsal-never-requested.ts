@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedPlacements } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedPlacements } from '../rehearsed.js';
 
 /** No code asks for an ad of a placement on any of its networks. */
 export const neverRequested = defineRule({
@@ -22,7 +22,7 @@ export const neverRequested = defineRule({
       if (!facts.every(({ verdict }) => verdict.is === 'never-requested')) continue;
       const asked = facts.find(({ place }) => place.path !== '');
       const [first] = facts;
-      const data = { placement: first.placement ?? '' };
+      const data = { placement: nameOf(first) };
       const network = facts.length === 1 ? first.network : null;
       yield asked
         ? { ...fromRehearsed(asked), network, message: 'reach', mend: 'reach', data }

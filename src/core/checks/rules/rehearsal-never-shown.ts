@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedPlacements } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedPlacements } from '../rehearsed.js';
 
 /** An ad is loaded, and nothing shows it. */
 export const neverShown = defineRule({
@@ -17,7 +17,7 @@ export const neverShown = defineRule({
     for (const { facts } of rehearsedPlacements(context)) {
       const loaded = facts.find(({ verdict }) => verdict.is === 'never-shown');
       if (!loaded || facts.some(({ verdict }) => verdict.is === 'shown')) continue;
-      yield { ...fromRehearsed(loaded), message: 'unseen', data: { placement: loaded.placement ?? '' } };
+      yield { ...fromRehearsed(loaded), message: 'unseen', data: { placement: nameOf(loaded) } };
     }
   },
 });

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks, timeIn } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks, timeIn } from '../rehearsed.js';
 
 /** There is no ad, or it was closed, and the user gets no further. */
 export const noWayForward = defineRule({
@@ -18,7 +18,7 @@ export const noWayForward = defineRule({
       yield {
         ...fromRehearsed(fact),
         message: 'stuck',
-        data: { placement: fact.placement ?? '', reason: stuck.text ?? '' },
+        data: { placement: nameOf(fact), reason: stuck.text ?? '' },
         changing: { time: timeIn(stuck.at) },
       };
     }

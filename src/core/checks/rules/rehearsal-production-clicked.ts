@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks } from '../rehearsed.js';
 
 /** An ad that earns money is clicked in a build for testing. */
 export const productionClicked = defineRule({
@@ -18,7 +18,7 @@ export const productionClicked = defineRule({
       const isClicked = fact.events.some(({ what, test }) => what === 'click' && test === false);
       if (fact.stage !== 'test' || !isClicked) continue;
       const data = {
-        placement: fact.placement ?? '',
+        placement: nameOf(fact),
         network: profile.name,
       };
       yield { ...fromRehearsed(fact), message: 'clicked', data };

@@ -1,6 +1,6 @@
 import { durationMs } from '../../words/durations.js';
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks, timeIn } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks, timeIn } from '../rehearsed.js';
 
 /** A banner is refreshed faster than its network allows. */
 export const refreshTooFast = defineRule({
@@ -22,7 +22,7 @@ export const refreshTooFast = defineRule({
       );
       const fastest = Math.min(...times);
       if (fastest >= durationMs(least)) continue;
-      const data = { placement: fact.placement ?? '', network: profile.name, least, time: timeIn(fastest) };
+      const data = { placement: nameOf(fact), network: profile.name, least, time: timeIn(fastest) };
       yield { ...fromRehearsed(fact), message: 'fast', data };
     }
   },

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks } from '../rehearsed.js';
 
 /** The network refuses a request, with a reason. */
 export const refusedRequest = defineRule({
@@ -29,7 +29,7 @@ export const refusedRequest = defineRule({
       const refused = fact.events.find(({ what }) => what === 'refused');
       if (!refused) continue;
       const data = {
-        placement: fact.placement ?? '',
+        placement: nameOf(fact),
         network: profile.name,
         id: profile.id,
       };

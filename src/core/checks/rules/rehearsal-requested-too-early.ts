@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks } from '../rehearsed.js';
 
 /** An ad is requested before the SDK has started, or before the user has answered for consent. */
 export const requestedTooEarly = defineRule({
@@ -17,7 +17,7 @@ export const requestedTooEarly = defineRule({
   },
   *run(context) {
     for (const { fact, profile } of rehearsedOnNetworks(context)) {
-      const data = { placement: fact.placement ?? '', network: profile.name };
+      const data = { placement: nameOf(fact), network: profile.name };
       for (const gate of ['start', 'consent'] as const) {
         if (!fact.events.some(({ before }) => before?.includes(gate))) continue;
         yield {

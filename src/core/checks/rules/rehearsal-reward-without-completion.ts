@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedOnNetworks } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedOnNetworks } from '../rehearsed.js';
 
 /** A reward is granted though the video was not watched to its end. */
 export const rewardWithoutCompletion = defineRule({
@@ -16,8 +16,7 @@ export const rewardWithoutCompletion = defineRule({
       const isComplete = (ad: number | undefined) =>
         fact.events.some((event) => event.what === 'complete' && event.ad === ad);
       const early = fact.events.find(({ what, ad }) => what === 'reward' && !isComplete(ad));
-      if (early)
-        yield { ...fromRehearsed(fact), message: 'early', data: { placement: fact.placement ?? '' } };
+      if (early) yield { ...fromRehearsed(fact), message: 'early', data: { placement: nameOf(fact) } };
     }
   },
 });

@@ -1,5 +1,5 @@
 import { defineRule } from '../model.js';
-import { fromRehearsed, rehearsedPlacements } from '../rehearsed.js';
+import { fromRehearsed, nameOf, rehearsedPlacements } from '../rehearsed.js';
 
 /** The screen comes back, and an ad with it, each time. */
 export const shownOnReturn = defineRule({
@@ -22,7 +22,7 @@ export const shownOnReturn = defineRule({
       yield {
         ...fromRehearsed(fact),
         message: 'again',
-        data: { placement: fact.placement ?? '' },
+        data: { placement: nameOf(fact) },
         changing: { times: String(again.length) },
       };
     }
