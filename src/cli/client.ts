@@ -2,7 +2,7 @@ import { Agent, request as httpRequest, type IncomingMessage } from 'node:http';
 import type { OnProgress } from '../core/text/progress.js';
 import type { Readable } from 'node:stream';
 import { exitOf } from '../api/faults.js';
-import type { Problem } from '../api/problem.js';
+import type { FieldFault, Problem } from '../api/problem.js';
 import { nextPageOf, problemOf, requestOf, type CallOptions } from '../api/call.js';
 import type { AnswerOf, PagedRoute, RouteName } from '../api/routes.js';
 import { CommandError, exit } from './io.js';
@@ -10,13 +10,24 @@ import { CommandError, exit } from './io.js';
 /** The service said no. */
 export class ProblemError extends CommandError {
   constructor(readonly problem: Problem) {
-    const details = (problem.errors ?? []).map(({ field, message, fix, place }) => {
-      const at = place ? ` (line ${place.line}, column ${place.column})` : '';
-      return `${field || 'document'}${at}: ${message}${fix ? ` ${fix}` : ''}`;
-    });
-    super(problem.detail, exitOf(problem.code), problem.fix, details);
+    super(...saidOf(problem));
     this.name = 'ProblemError';
   }
+}
+
+/** One value that is not right is said by itself; of several, what is to be done about all of them is said once. */
+function saidOf({ detail, code, fix, errors = [] }: Problem): ConstructorParameters<typeof CommandError> {
+  const [first] = errors;
+  if (first && errors.length === 1) return [faultText(first), exitOf(code), first.fix ?? fix];
+  const lines = errors.map((one) =>
+    one.fix && one.fix !== fix ? `${faultText(one)} ${one.fix}` : faultText(one),
+  );
+  return [detail, exitOf(code), fix, lines];
+}
+
+/** A field, its place where it has one, and what is wrong with it. */
+function faultText({ field, message, place }: FieldFault): string {
+  return `${field || 'document'}${place ? ` (line ${place.line}, column ${place.column})` : ''}: ${message}`;
 }
 
 interface RawAnswer {

@@ -67,6 +67,7 @@ export function refusal(problems: readonly FieldProblem[]): ServiceError {
       : `${problems.length} values are not right.`;
   return new ServiceError('invalid', detail, {
     errors: faultsOf(problems),
-    ...(first?.fix ? { fix: first.fix } : {}),
+    // What is to be done about one value only is said beside it.
+    ...(first?.fix && problems.every(({ fix }) => fix === first.fix) ? { fix: first.fix } : {}),
   });
 }

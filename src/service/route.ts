@@ -1,3 +1,4 @@
+import { inOurWords } from '../core/text/issue-text.js';
 import type { Request, Response, Router } from 'express';
 import type * as z from 'zod';
 import {
@@ -134,7 +135,7 @@ export function nextPage(request: Request, response: Response, after: number): v
 }
 
 function parse(schema: z.ZodType, value: unknown, where: string): unknown {
-  const parsed = schema.safeParse(value);
+  const parsed = schema.safeParse(value, inOurWords);
   if (parsed.success) return parsed.data;
   const errors = parsed.error.issues.flatMap((issue) => {
     const names = issue.code === 'unrecognized_keys' ? issue.keys : [''];

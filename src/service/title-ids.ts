@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import type { IdWrite, TitleRecord } from '../api/titles.js';
 import { SecretName, type Title } from '../core/roster/model.js';
 import { entryAt, valueAt } from '../core/text/own-values.js';
+import type { Stage } from '../core/words/words.js';
 import { refuse } from './errors.js';
 
 export type ParsedIdWrite = z.output<typeof IdWrite>;
@@ -28,10 +29,15 @@ export function titleWithId({ id, title }: TitleRecord, write: ParsedIdWrite): T
   return next;
 }
 
-function setAppId(title: Title, { network, platform, stage, value }: ParsedIdWrite): void {
+function setAppId(title: Title, write: ParsedIdWrite): void {
+  const { network, platform, stage, value } = write;
+  if (value === null) {
+    // Credentials and devices of the stage stay.
+    takeOut(title, write, ({ app: _, ...others }) => others);
+    return;
+  }
   const stages = (entryAt(title.networks, network, () => ({}))[platform] ??= {});
-  if (value === null) delete stages[stage];
-  else stages[stage] = { ...stages[stage], app: value };
+  stages[stage] = { ...stages[stage], app: value };
 }
 
 function setUnitId(
@@ -51,13 +57,16 @@ function setUnitId(
       },
     ]);
   }
-  const stages = (entryAt(target.units, network, () => ({}))[platform] ??= {});
-  if (value === null) delete stages[stage];
-  else stages[stage] = value;
+  if (value === null) {
+    delete valueAt(target.units, network)?.[platform]?.[stage];
+    return;
+  }
+  (entryAt(target.units, network, () => ({}))[platform] ??= {})[stage] = value;
 }
 
 /** Names the secret of an edition's credential, or takes the name out. The secret itself is refused. */
-function setCredential(title: Title, { network, platform, stage, value }: ParsedIdWrite, name: string): void {
+function setCredential(title: Title, write: ParsedIdWrite, name: string): void {
+  const { network, platform, stage, value } = write;
   const parsed = SecretName.safeParse(value ?? 'secret:NONE');
   if (!parsed.success)
     refuse([
@@ -67,10 +76,29 @@ function setCredential(title: Title, { network, platform, stage, value }: Parsed
         fix: 'Keep it with syndexa secret set NAME, and give secret:NAME.',
       },
     ]);
+  if (value === null) {
+    takeOut(title, write, ({ credentials, ...others }) => {
+      const { [name]: _, ...left } = credentials ?? {};
+      return Object.keys(left).length > 0 ? { ...others, credentials: left } : others;
+    });
+    return;
+  }
   const stages = (entryAt(title.networks, network, () => ({}))[platform] ??= {});
-  const { [name]: _, ...others } = stages[stage]?.credentials ?? {};
-  stages[stage] = {
-    ...stages[stage],
-    credentials: value === null ? others : { ...others, [name]: value },
-  };
+  stages[stage] = { ...stages[stage], credentials: { ...stages[stage]?.credentials, [name]: value } };
+}
+
+type StageIds = NonNullable<NonNullable<Title['networks'][string]['android']>[Stage]>;
+
+/** Leaves of a stage's IDs what `left` leaves of them, if there are any; a stage that is empty by then goes too. */
+function takeOut(
+  title: Title,
+  { network, platform, stage }: ParsedIdWrite,
+  left: (ids: StageIds) => StageIds,
+): void {
+  const stages = valueAt(title.networks, network)?.[platform];
+  const ids = stages?.[stage];
+  if (!stages || !ids) return;
+  const others = left(ids);
+  if (Object.keys(others).length > 0) stages[stage] = others;
+  else delete stages[stage];
 }

@@ -74,8 +74,10 @@ export function mergeAppAds(
           ? `${paint.green('✔')} ${file} has every record that is needed.\n`
           : colouredPatch(patch, paint),
       );
-    if (options.write && text !== before) await writeFile(path, text);
-    else if (text !== before && !options.json)
+    if (options.write && text !== before) {
+      await writeFile(path, text);
+      if (!options.json) io.out(`${paint.green('✔')} Written: ${file}\n`);
+    } else if (text !== before && !options.json)
       io.out(`${paint.dim('Nothing was written. To write it:')} syndexa appads merge ${file} --write\n`);
     return exit.clean;
   });

@@ -74,7 +74,11 @@ export function mergeAttribution(
       );
     else {
       writePatch(io, merged.patch, paint);
-      if (!options.write) io.out(`${paint.dim('Nothing was written. To write it, add')} --write\n`);
+      io.out(
+        options.write
+          ? `${paint.green('✔')} Written: ${file}\n`
+          : `${paint.dim('Nothing was written. To write it, add')} --write\n`,
+      );
     }
     return exit.clean;
   });

@@ -25,7 +25,7 @@ export function listIds(io: Io, id: string, options: Output): Promise<number> {
       network,
       `${platform} ${stage}`,
       value ?? '—',
-      record,
+      record.replaceAll('-', ' '),
     ]);
     const table = plainTable({ head, rows: lines, whole: [head.indexOf('ID')] }, io.columns);
     return tell(
@@ -49,7 +49,7 @@ export interface IdFields extends Output {
 export function setId(io: Io, id: string, value: string | null, fields: IdFields): Promise<number> {
   const { network, platform, stage, placement, credential } = fields;
   return withService(io, async (client) => {
-    const { etag } = await client.callWithVersion('showTitle', { params: { title: id } });
+    const { answer, etag } = await client.callWithVersion('showTitle', { params: { title: id } });
     const record = await client.call('setId', {
       params: { title: id },
       body: {
@@ -63,7 +63,14 @@ export function setId(io: Io, id: string, value: string | null, fields: IdFields
       headers: { 'If-Match': etag },
     });
     const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
-    return tell(io, fields, record, value === null ? `Took out ${spot}.` : `Set ${spot} to ${value}.`);
+    if (value !== null) return tell(io, fields, record, `Set ${spot} to ${value}.`);
+    const isChanged = record.version !== answer.version;
+    return tell(
+      io,
+      fields,
+      record,
+      isChanged ? `Took out ${spot}.` : `There is nothing to take out: ${spot}.`,
+    );
   });
 }
 

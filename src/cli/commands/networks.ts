@@ -88,7 +88,8 @@ export function addNetwork(io: Io, paint: Paint, file: string, options: AddOptio
       body: { text, despite: options.despiteIds ?? false },
     });
     if (options.json) io.out(`${JSON.stringify(profile, null, 2)}\n`);
-    else io.out(`${paint.green('✔')} ${profile.name} is known now as ${profile.id}.\n`);
+    else if (isAsked || plan.replaces === 'nothing')
+      io.out(`${paint.green('✔')} ${profile.name} is known now as ${profile.id}.\n`);
     return exit.clean;
   });
 }

@@ -36,26 +36,62 @@ export interface PlacementFields extends Output {
   every?: number;
   content?: string[];
   reward?: string;
+  size?: Settings['size'];
+  anchor?: Settings['anchor'];
+  cap?: string;
+  timeout?: string;
+  skippable?: 'yes' | 'no';
+  endCard?: 'yes' | 'no';
   network?: string[];
+  fallback?: string[];
+  clear?: (keyof Settings)[];
 }
 
+/** The settings of a placement with those that were given, and without those that are taken out. */
 function settingsOf(fields: PlacementFields, before: Settings): Settings {
-  const { refresh, first, every, content, reward } = fields;
-  const match = reward === undefined ? null : /^(\d+)\s+(.+)$/.exec(reward);
-  if (reward !== undefined && !match)
-    throw new CommandError(
-      `--reward ${JSON.stringify(reward)} names no amount and item.`,
-      exit.wrongUse,
-      'Write it as "1 day of storm charts".',
-    );
-  return {
-    ...before,
-    ...(refresh ? { refresh } : {}),
-    ...(first === undefined ? {} : { first }),
-    ...(every === undefined ? {} : { every }),
-    ...(content ? { content: content as Settings['content'] } : {}),
-    ...(match ? { reward: { amount: Number(match[1]), item: match[2] ?? '' } } : {}),
+  const { refresh, first, every, content, size, anchor, timeout, skippable, endCard, fallback } = fields;
+  const given: Settings = {
+    refresh,
+    first,
+    every,
+    size,
+    anchor,
+    timeout,
+    fallback,
+    content: content as Settings['content'],
+    cap: fields.cap === undefined ? undefined : capOf(fields.cap),
+    reward: fields.reward === undefined ? undefined : rewardOf(fields.reward),
+    skippable: skippable && skippable === 'yes',
+    'end-card': endCard && endCard === 'yes',
   };
+  const kept = Object.entries({ ...before, ...defined(given) }).filter(
+    ([name]) => !fields.clear?.includes(name as keyof Settings),
+  );
+  return Object.fromEntries(kept);
+}
+
+function defined(settings: Settings): Settings {
+  return Object.fromEntries(Object.entries(settings).filter(([, value]) => value !== undefined));
+}
+
+function rewardOf(text: string): Settings['reward'] {
+  const [, amount, item = ''] = /^(\d+)\s+(.+)$/.exec(text) ?? [];
+  if (amount !== undefined) return { amount: Number(amount), item };
+  throw new CommandError(
+    `--reward ${JSON.stringify(text)} names no amount and item.`,
+    exit.wrongUse,
+    'Write it as "1 day of storm charts".',
+  );
+}
+
+function capOf(text: string): Settings['cap'] {
+  const [, count, per] = /^(\d+)(?:\s+per\s+(\S+))?$/.exec(text.trim()) ?? [];
+  if (count !== undefined) return { count: Number(count), ...(per === undefined ? {} : { per }) };
+  throw new CommandError(
+    `--cap ${JSON.stringify(text)} names no count and period.`,
+    exit.wrongUse,
+    'Write it as "3 per 1d", or as 3 where no period is meant.',
+  );
 }
 
 /** `syndexa placement add|set TITLE NAME`. */

@@ -88,5 +88,5 @@ function stepLines(step: ProvisionStep, { settle }: ProvisionOptions, paint: Pai
   if (is === 'by-hand') return [line, wrap(detail, width, '      ')];
   const how =
     is === 'differs' && settle === undefined ? `${detail}: --settle roster or --settle partner` : detail;
-  return [`${line}  ${paint.dim(how)}`];
+  return [how === '' ? line : `${line}  ${paint.dim(how)}`];
 }

@@ -200,7 +200,7 @@ export function setRates(io: Io, paint: Paint, file: string, { json }: AsJson): 
     const answer = await client.call('setRates', { body: { table: await textOfFile(io, file) } });
     if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
     else {
-      io.out(`${paint.green('✔')} ${answer.rates} rates, ${answer.changed} of them new or changed\n`);
+      io.out(`${paint.green('✔')} ${counted(answer.rates, 'rate')}, ${answer.changed} new or changed\n`);
       for (const { row, message } of printableValue(answer.odd).slice(0, 20))
         io.out(`${paint.yellow('▲')} line ${row}: ${message}\n`);
     }

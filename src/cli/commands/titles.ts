@@ -1,6 +1,7 @@
 import { counted } from '../../core/text/counted.js';
 import type { TitleRecord } from '../../api/titles.js';
 import { fieldLines, type FieldLine } from '../../core/roster/field-changes.js';
+import type { Settings } from '../../core/words/settings.js';
 import type { Title } from '../../core/roster/model.js';
 import { platforms } from '../../core/words/words.js';
 import { withoutNetwork } from '../../core/roster/without.js';
@@ -83,14 +84,40 @@ function titleText({ id, version, title }: TitleRecord): string {
   lines.push(
     `stages: test ${title.stages.test.join(', ') || '—'}; production ${title.stages.production.join(', ') || '—'}`,
   );
-  for (const [platform, edition] of Object.entries(title.editions))
-    lines.push(`${platform}: ${edition.identifier}`);
-  for (const [name, { format, where, units }] of Object.entries(title.placements)) {
+  for (const [platform, { identifier, module, tracking }] of Object.entries(title.editions)) {
+    lines.push(`${platform}: ${identifier}${module === undefined ? '' : `, module ${module}`}`);
+    if (tracking !== undefined) lines.push(`  asks to track: ${tracking}`);
+  }
+  for (const [name, { format, where, units, settings }] of Object.entries(title.placements)) {
     lines.push(
       `${name}: ${format}${where ? `, ${where}` : ''} (${Object.keys(units).join(', ') || 'no network yet'})`,
     );
+    const set = settingsText(settings);
+    if (set !== '') lines.push(`  ${set}`);
   }
   return lines.join('\n');
+}
+
+/** Settings as their options are given: `refresh 60s; cap 3 per 1d; skippable no`. */
+function settingsText({ cap, reward, ...settings }: Settings): string {
+  const written = {
+    ...settings,
+    cap: cap && `${cap.count}${cap.per === undefined ? '' : ` per ${cap.per}`}`,
+    reward: reward && `${reward.amount} ${reward.item}`,
+  };
+  return Object.entries(written)
+    .filter(([, value]) => value !== undefined)
+    .map(([name, value]) => {
+      const said = Array.isArray(value)
+        ? value.join(', ')
+        : typeof value === 'boolean'
+          ? value
+            ? 'yes'
+            : 'no'
+          : value;
+      return `${name} ${said}`;
+    })
+    .join('; ');
 }
 
 export interface TitleFields extends Output {

@@ -62,11 +62,11 @@ function tokensTable(all: readonly TokenEntry[], paint: Paint, width: number): s
 export async function revokeToken(io: Io, paint: Paint, name: string): Promise<number> {
   if (!(await withTokens(io, (tokens) => tokens.revoke(name))))
     throw new CommandError(
-      `There is no token ${name} that counts.`,
+      `There is no token ${name} in use.`,
       exit.wrongUse,
       'syndexa token list shows them.',
     );
-  io.out(`${paint.green('✔')} The token of ${name} counts no more.\n`);
+  io.out(`${paint.green('✔')} The token of ${name} is revoked.\n`);
   return exit.clean;
 }
 

@@ -83,6 +83,7 @@ export function check(io: Io, paint: Paint, directory: string, options: CheckOpt
           width: io.width,
           directory,
           verbose: options.verbose === true,
+          anyTitle: options.anyTitle === true,
         }),
       );
     demandCompared({

@@ -1,5 +1,12 @@
 import { Option, type Command } from 'commander';
-import { audienceNames, formatNames, platformNames } from '../../core/words/names.js';
+import {
+  anchorNames,
+  audienceNames,
+  formatNames,
+  platformNames,
+  settingNames,
+  sizeNames,
+} from '../../core/words/names.js';
 import { json, oneOf, wholeNumber, type Group, type GroupContext } from './group.js';
 
 const titles = () => import('../commands/titles.js');
@@ -28,9 +35,16 @@ const placementFields = (command: Command) =>
     .option('--refresh <time>', 'managed, off, or a time such as 60s')
     .option('--first <items>', 'in a list: so many items before the first ad', wholeNumber(0, 1000))
     .option('--every <items>', 'in a list: an ad after every so many items', wholeNumber(1, 1000))
+    .addOption(new Option('--size <size>', 'the size of a banner').choices(sizeNames))
+    .addOption(new Option('--anchor <anchor>', 'where a banner is held').choices(anchorNames))
     .option('--content <kinds...>', 'text, image, video')
+    .option('--cap <cap>', 'how often it is shown at most: "3 per 1d", or 3 without a period')
+    .option('--timeout <time>', 'how long the app waits for an ad, such as 5s')
     .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
+    .addOption(new Option('--skippable <answer>', 'whether an ad may be skipped').choices(['yes', 'no']))
+    .addOption(new Option('--end-card <answer>', 'whether a card follows a video').choices(['yes', 'no']))
     .option('--network <networks...>', 'networks that fill it')
+    .option('--fallback <networks...>', 'networks in the order in which they are tried')
     .addOption(json());
 
 /** The board, titles and placements. */
@@ -215,10 +229,11 @@ function placementAddCommand(placement: Command, { io, end }: GroupContext): voi
 }
 
 function placementSetCommand(placement: Command, { io, end }: GroupContext): void {
-  placementFields(placement.command('set').description('change a placement')).action(
-    (id: string, name: string, options) =>
+  placementFields(placement.command('set').description('change a placement'))
+    .addOption(new Option('--clear <settings...>', 'take these settings out').choices(settingNames))
+    .action((id: string, name: string, options) =>
       end(placements().then(({ putPlacement }) => putPlacement(io, id, name, options, false))),
-  );
+    );
 }
 
 function placementRemoveCommand(placement: Command, { io, end }: GroupContext): void {

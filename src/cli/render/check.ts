@@ -26,6 +26,8 @@ export interface CheckView {
   directory: string;
   /** Whether every finding is shown in full: evidence, fingerprint, advice. */
   verbose: boolean;
+  /** Whether a tree that fits no title is meant to be read by itself. */
+  anyTitle: boolean;
 }
 
 /** Findings for people: what is found, by what fixes it, and what to do next. */
@@ -47,18 +49,17 @@ export function checkText(report: CheckReport, paint: Paint, view: CheckView): s
       `Only what is new since the snapshot ${against.snapshot.slice(0, 12)}; it has ${against.known} of the findings already.`,
       '',
     );
-  if (title === null) {
+  if (title === null && view.anyTitle) {
     lines.push(
-      paint.dim(
-        'No title in the roster has these identifiers, so only the tree itself was checked. Name a title with --title.',
-      ),
+      paint.dim('No title in the roster has these identifiers, so only the tree itself was checked.'),
       '',
     );
   }
   if (leftOut > 0)
     lines.push(`${leftOut} more findings are not listed. SYNDEXA_TREE_FINDINGS sets how many are.`, '');
-  const isCompared = (report.compared ?? 'title') === 'title' || report.compared === 'no-title';
-  if (open.length === 0 && isCompared) lines.push(paint.green(against ? '✔ nothing new' : '✔ nothing found'));
+  // Where nothing was compared, the command ends with the reason.
+  const isRead = (report.compared ?? 'title') === 'title' || view.anyTitle;
+  if (open.length === 0 && isRead) lines.push(paint.green(against ? '✔ nothing new' : '✔ nothing found'));
   else if (open.length > 0)
     lines.push(summaryText(summary, open, paint), ...nextLines(open, title, paint, view));
   if (snapshot !== undefined) lines.push(paint.dim(`snapshot ${snapshot.slice(0, 12)}`));

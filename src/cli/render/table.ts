@@ -32,7 +32,9 @@ const noRules = {
 export function plainTable(content: TableContent, width: number): string {
   const { head, rows } = fitting(content, width, 2 * (content.head.length - 1));
   const style = { head: [], border: [], 'padding-left': 0, 'padding-right': 0 };
-  return textOf(new Table({ head, chars: noRules, style }), rows);
+  const text = textOf(new Table({ head, chars: noRules, style }), rows);
+  // The last column is filled up with blanks like the others.
+  return text.replace(/ +$/gm, '');
 }
 
 /** A table with rules around its cells, in lines of at most `width` characters where words allow it. */

@@ -1,12 +1,7 @@
+import { inOurWords } from '../text/issue-text.js';
 import { valueAt } from '../text/own-values.js';
 import { PatternError, readPattern, type Pattern } from '../text/patterns.js';
-import {
-  fieldProblems,
-  inOurWords,
-  readYaml,
-  type FieldProblem,
-  type YamlDocument,
-} from '../formats/yaml/read.js';
+import { fieldProblems, readYaml, type FieldProblem, type YamlDocument } from '../formats/yaml/read.js';
 import { mismatches } from './consistency.js';
 import { withExamples } from './examples.js';
 import { idKinds, Profile, type IdKind } from './model.js';

@@ -27,7 +27,7 @@ export function stepWords(step: ProvisionStep, settle: Settle): StepWords {
       const { refresh, content, reward } = step.settings;
       const shown = [
         refresh === undefined ? '' : `refresh ${refresh}`,
-        content ? content.join(' and ') : '',
+        content ? `content ${content.join(', ')}` : '',
         reward ? `${reward.amount} ${reward.item}` : '',
       ].filter(Boolean);
       return { is: 'create', what: `${step.format}  ${step.name}`, detail: shown.join(', ') };

@@ -1,7 +1,8 @@
+import { inOurWords } from '../text/issue-text.js';
 import { platformNames } from '../words/names.js';
 import { valueAt } from '../text/own-values.js';
 import { Document, isMap, isScalar, YAMLMap, type Node } from 'yaml';
-import { fieldProblems, inOurWords, readYaml, type FieldProblem } from '../formats/yaml/read.js';
+import { fieldProblems, readYaml, type FieldProblem } from '../formats/yaml/read.js';
 import { Roster } from './model.js';
 
 /** Reads a roster document. What is wrong comes back with its field, line and column. */

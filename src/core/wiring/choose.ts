@@ -15,8 +15,8 @@ export function chosen(profiles: readonly Profile[], networks: readonly string[]
 }
 
 /**
- * The changes that a choice asks for, tried. For rules these are the changes that say they fix one of them;
- * where these alone would break something else, or fix less than they could, all changes of their groups are
+ * The changes that a choice asks for, tried. For rules these are the changes that say they fix one of them, for the
+ * platforms that have such findings; where these alone would break something else, or fix less than they could, all changes of their groups are
  * taken along.
  */
 export function narrowed(
@@ -31,7 +31,14 @@ export function narrowed(
       (variants.length === 0 || !change.variants || change.variants.some((name) => isNamed(name, variants))),
   );
   if (rules.length === 0) return trial(wanted);
-  const precise = wanted.filter((change) => change.rules.some((rule) => rules.includes(rule)));
+  const due = findings.filter(({ rule }) => rules.includes(rule));
+  const precise = wanted.filter(({ platform, also = [], ...change }) =>
+    due.some(
+      (finding) =>
+        change.rules.includes(finding.rule) &&
+        (finding.platform === null || [platform, ...also].includes(finding.platform)),
+    ),
+  );
   if (precise.length === 0) return trial([]);
   const whole = new Set(precise.map(groupOf));
   const wide = wanted.filter((change) => whole.has(groupOf(change)));

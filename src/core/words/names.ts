@@ -16,6 +16,21 @@ export const severityNames = ['blocker', 'warning', 'note'] as const;
 export const audienceNames = ['general', 'mixed', 'children'] as const;
 export const sizeNames = ['standard', 'large', 'medium-rectangle', 'adaptive'] as const;
 export const anchorNames = ['top', 'bottom', 'inline'] as const;
+/** The settings that a placement may have, as the roster names them. */
+export const settingNames = [
+  'refresh',
+  'cap',
+  'content',
+  'skippable',
+  'reward',
+  'end-card',
+  'size',
+  'anchor',
+  'every',
+  'first',
+  'timeout',
+  'fallback',
+] as const;
 export const heldAtNames = [
   'top-edge',
   'bottom-edge',

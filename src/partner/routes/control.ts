@@ -1,3 +1,4 @@
+import { inOurWords } from '../../core/text/issue-text.js';
 import { timingSafeEqual } from 'node:crypto';
 import type { RequestHandler, Router } from 'express';
 import type * as z from 'zod';
@@ -27,7 +28,7 @@ function controls(router: Router) {
     work: (value: z.output<(typeof controlBodies)[Name]['body']>) => unknown,
   ) =>
     router.post(`/control/${name}`, function control(request, response) {
-      const parsed = controlBodies[name].body.safeParse(request.body ?? {});
+      const parsed = controlBodies[name].body.safeParse(request.body ?? {}, inOurWords);
       if (!parsed.success) {
         const [issue] = parsed.error.issues;
         throw new Refusal('unreadable', issue?.message ?? 'It cannot be read.', {

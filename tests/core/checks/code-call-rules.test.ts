@@ -81,15 +81,21 @@ function checked(facts: Fact[], { code, stack = 'android' }: Setting = {}): Chec
   return { ...context, survey: { ...context.survey, editions } };
 }
 
+interface CallPart {
+  /** What is put into the place in code; null for a call that has none. */
+  code?: object | null;
+  [field: string]: unknown;
+}
+
 /** A call in a method of a class, with what matters to a test put in. */
-const call = (action: string, line: number, { code = {}, ...more }: { code?: object } & object = {}) =>
+const call = (action: string, line: number, { code = {}, ...more }: CallPart = {}) =>
   fact('call', {
     action,
     format: ['start', 'consent', 'listen', 'stop-listening'].includes(action) ? undefined : 'interstitial',
     value: `Ad.${action}`,
     variants: all,
     place: place('K.kt', line, 9),
-    code: { type: 'K', methods: ['onCreate'], conditions: [], ...code },
+    code: code === null ? undefined : { type: 'K', methods: ['onCreate'], conditions: [], ...code },
     ...more,
   });
 const callback = (event: string, more: object = {}) =>
@@ -523,8 +529,8 @@ describe('a start-up', () => {
     expect(twice(call('start', 3, under('eu')), call('start', 4, under('eu', false)))).toEqual([]);
     expect(twice(call('start', 3, under('eu')), call('start', 4, under('us', false)))).toHaveLength(1);
     expect(twice(call('start', 3, under('eu')), call('start', 4, under('eu')))).toHaveLength(1);
-    const bare = call('start', 4, { code: undefined });
-    expect(twice(bare, call('start', 5, { code: undefined }))).toHaveLength(1);
+    const bare = call('start', 4, { code: null });
+    expect(twice(bare, call('start', 5, { code: null }))).toHaveLength(1);
     // The first that may run before it is named, and not one that never does.
     expect(
       twice(call('start', 3, release), call('start', 4, debug), call('start', 5, debug)).map((one) => one[1]),
@@ -539,13 +545,13 @@ describe('a start-up', () => {
     expect(reports(startWithoutLimit, [waiting('open'), waiting('open')])).toHaveLength(1);
     expect(told(startWithoutLimit, [waiting('limited'), waiting()])).toEqual([]);
     expect(told(startWithoutLimit, [call('load', 4, { code: { waits: 'open' } })])).toEqual([]);
-    expect(told(startWithoutLimit, [call('start', 4, { code: undefined })])).toEqual([]);
+    expect(told(startWithoutLimit, [call('start', 4, { code: null })])).toEqual([]);
   });
 });
 
 describe('an ad that covers the screen', () => {
   const data = { call: 'Ad.show', closed: 'onClosed', failed: 'onFailed' };
-  const shown = (more: object, ...facts: Fact[]) => told(noWayOn, [call('show', 4, more), ...facts]);
+  const shown = (more: CallPart, ...facts: Fact[]) => told(noWayOn, [call('show', 4, more), ...facts]);
 
   it('goes on neither when it is closed nor when it fails', () => {
     expect(reports(noWayOn, [call('show', 4)])).toMatchObject([{ ...at(4), message: 'stuck', data }]);
@@ -611,7 +617,7 @@ describe('an ad on return', () => {
 });
 
 describe('an ad without a check', () => {
-  const blind = (more: object = {}) => told(showWithoutCheck, [call('show', 4, more)]);
+  const blind = (more: CallPart = {}) => told(showWithoutCheck, [call('show', 4, more)]);
   const data = { call: 'Ad.show', ready: 'isReady' };
 
   it('is shown without asking whether it is loaded', () => {
@@ -619,7 +625,7 @@ describe('an ad without a check', () => {
       { ...at(4), message: 'blind', data },
     ]);
     expect(blind({ code: { conditions: [{ text: 'ad != null', holds: true }] } })).toEqual([['blind', data]]);
-    expect(blind({ code: undefined })).toEqual([['blind', data]]);
+    expect(blind({ code: null })).toEqual([['blind', data]]);
   });
 
   it('is asked, shown where it is reported, or has nothing to ask', () => {
@@ -819,9 +825,7 @@ describe('a start-up in a class', () => {
     ).toEqual([]);
     expect(unused(inApp({ code: { type: 'Screen' }, place: place('S.kt', 3) }))).toEqual([]);
     expect(unused(inApp({ place: place('K.kt', 30) }))).toHaveLength(2);
-    expect(reports(startInUnusedClass, [call('start', 4, { code: undefined }), known('KelpApp')])).toEqual(
-      [],
-    );
+    expect(reports(startInUnusedClass, [call('start', 4, { code: null }), known('KelpApp')])).toEqual([]);
     expect(
       reports(startInUnusedClass, [inApp(), { ...known('KelpApp'), kind: 'companion' } as never]),
     ).toEqual([]);
@@ -874,7 +878,7 @@ describe('devices for testing', () => {
     ]);
     expect(told(testDeviceInProduction, [named(['release'])])).toHaveLength(1);
     expect(told(testDeviceInProduction, [named(['release'], 'MyPlacebooks.devices')])).toHaveLength(1);
-    expect(told(testDeviceInProduction, [call('test-devices', 4, { code: undefined })])).toHaveLength(1);
+    expect(told(testDeviceInProduction, [call('test-devices', 4, { code: null })])).toHaveLength(1);
   });
 
   it('are named for testing alone, or by the placebook', () => {
@@ -962,7 +966,7 @@ describe('a unit of another format', () => {
     expect(format(loads(['CH-U-310772-ZZZZ9999']))).toEqual([]);
     expect(format(loads(['CH-A-100001-SAMPLE0A']))).toEqual([]);
     expect(format(call('load', 4))).toEqual([]);
-    expect(format(call('load', 4, { code: undefined }))).toEqual([]);
+    expect(format(call('load', 4, { code: null }))).toEqual([]);
     expect(format(loads([footerUnit], 'X', { action: 'show' }))).toEqual([]);
   });
 });

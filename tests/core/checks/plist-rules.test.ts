@@ -7,7 +7,7 @@ import { linkerFlagMissing } from '../../../src/core/checks/rules/plist-linker-f
 import { plistSharedByTargets } from '../../../src/core/checks/rules/plist-shared-by-targets.js';
 import type { Fact } from '../../../src/core/facts/model.js';
 import { contextOf, edition, fact, needing, place, reportsOf } from '../../support/surveyed.js';
-import { kelp, profileOf, profiles } from '../../support/titles.js';
+import { kelp, profileOf } from '../../support/titles.js';
 
 const all = ['debug', 'beta', 'release'];
 const onIos = (kind: string, more: object = {}) =>

@@ -15,7 +15,8 @@ const change = (name: string, more: Partial<Change> = {}): Change =>
     content: '',
     ...more,
   }) as Change;
-const finding = (rule: string, fingerprint = rule) => ({ rule, fingerprint }) as Finding;
+const finding = (rule: string, fingerprint = rule, platform: Finding['platform'] = null) =>
+  ({ rule, fingerprint, platform }) as Finding;
 
 /** A trial that leaves the findings which the changes do not say they fix, and those that some change causes. */
 const leaving =
@@ -84,6 +85,20 @@ describe('the changes for a rule', () => {
 
   it('are the ones that say they fix it', () => {
     expect(pathsOf(narrowed(all, { rules: [rule] }, findings, leaving(findings)))).toEqual(['id']);
+  });
+
+  it('are those for the platforms that have such findings', () => {
+    const both = [
+      change('android', { rules: [rule] }),
+      change('ios', { platform: 'ios', rules: [rule] }),
+      change('shared', { platform: 'ios', also: ['android'], rules: [rule] }),
+    ];
+    const on = (...open: Finding[]) => pathsOf(narrowed(both, { rules: [rule] }, open, leaving(open)));
+    expect(on(finding(rule, 'one', 'android'))).toEqual(['android', 'shared']);
+    expect(on(finding(rule, 'one', 'ios'))).toEqual(['ios', 'shared']);
+    expect(on(finding(rule, 'one'))).toEqual(['android', 'ios', 'shared']);
+    expect(on(finding('other/rule', 'one', 'android'))).toEqual([]);
+    expect(on()).toEqual([]);
   });
 
   it('are all of their groups when they alone would break something', () => {

@@ -11,7 +11,7 @@ export const bannerDoesNotFit = defineRule({
     id: 'rehearsal/banner-does-not-fit',
     severity: 'warning',
     ifShipped: 'The banner is cut off or covers what people tap: networks count such clicks as invalid.',
-    mend: 'Choose another size or place: syndexa placement set {placement} --size SIZE --anchor ANCHOR.',
+    mend: 'Choose another size or place: syndexa placement set {title} {placement} --size SIZE --anchor ANCHOR.',
     otherMends: {
       layout: 'Put the banner above or below the navigation, not over it.',
     },

@@ -12,7 +12,7 @@ export const listAdsMeet = defineRule({
     id: 'rehearsal/list-ads-meet',
     severity: 'warning',
     ifShipped: 'Two ads follow each other without content between: networks do not pay for that.',
-    mend: 'Give the two placements different places: syndexa placement set {other} --first N --every N.',
+    mend: 'Give the two placements different places: syndexa placement set {title} {other} --first N --every N.',
     messages: { meet: 'After item {item} of the list, ads of {placement} and {other} follow each other.' },
     needsTitle: true,
   },

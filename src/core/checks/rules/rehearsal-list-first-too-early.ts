@@ -7,7 +7,7 @@ export const listFirstTooEarly = defineRule({
     id: 'rehearsal/list-first-too-early',
     severity: 'note',
     ifShipped: 'The first thing that users see is an ad, and many go no further.',
-    mend: 'Put some items before it: syndexa placement set {placement} --first N.',
+    mend: 'Put some items before it: syndexa placement set {title} {placement} --first N.',
     messages: { early: 'The list of {placement} begins with an ad.' },
     needsTitle: true,
   },

@@ -8,7 +8,7 @@ export const refreshTooFast = defineRule({
     id: 'rehearsal/refresh-too-fast',
     severity: 'warning',
     ifShipped: 'The network counts the impressions as invalid, and pays for none of them.',
-    mend: 'Set a refresh time of at least {least}: syndexa placement set; then wire the tree again.',
+    mend: 'Set a refresh time of at least {least}: syndexa placement set {title} {placement} --refresh TIME; then wire the tree again.',
     messages: { fast: '{placement} is refreshed after {time}; {network} allows {least} and more.' },
     needsTitle: true,
   },

@@ -7,7 +7,7 @@ export const capBeyondNetwork = defineRule({
     id: 'roster/cap-beyond-network',
     severity: 'warning',
     ifShipped: 'The network stops filling the placement for the rest of its period.',
-    mend: 'Lower the cap in the roster: syndexa placement set.',
+    mend: 'Lower the cap in the roster: syndexa placement set {title} {placement} --cap "COUNT per TIME".',
     messages: {
       refused: '{placement}: {what} {fix}',
     },

@@ -8,7 +8,7 @@ export const capWithoutEffect = defineRule({
     id: 'roster/cap-without-effect',
     severity: 'note',
     ifShipped: 'The cap never limits anything, although the roster suggests that it does.',
-    mend: 'Lower the count, or lengthen the period.',
+    mend: 'Lower the count, or lengthen the period: syndexa placement set {title} {placement} --cap "COUNT per TIME".',
     messages: {
       idle: '{placement} is capped at {count} per {per}: a full-screen ad is never shown more often than every {seconds} seconds.',
     },

@@ -7,7 +7,7 @@ export const capWithoutPeriod = defineRule({
     severity: 'warning',
     ifShipped:
       'Each network reads such a cap in its own way: per session, per day, or for as long as the app is installed, when the placement stops earning.',
-    mend: 'Give the cap its period in the roster, such as 3 per 1d: syndexa placement set.',
+    mend: 'Give the cap its period in the roster, such as 3 per 1d: syndexa placement set {title} {placement} --cap "3 per 1d".',
     messages: {
       endless: '{placement} is capped at {count} without a period.',
     },

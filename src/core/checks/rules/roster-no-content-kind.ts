@@ -8,7 +8,7 @@ export const noContentKind = defineRule({
     id: 'roster/no-content-kind',
     severity: 'blocker',
     ifShipped: 'No ad fits the placement, and it stays empty.',
-    mend: 'Name a kind of content that the network has: syndexa placement set.',
+    mend: 'Name a kind of content that the network has: syndexa placement set {title} {placement} --content KIND.',
     messages: {
       none: '{placement} takes {own}, but {network} offers {theirs} for the format {format}.',
       nothing: '{placement} takes no kind of content at all.',

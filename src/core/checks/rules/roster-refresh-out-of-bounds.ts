@@ -7,7 +7,7 @@ export const refreshOutOfBounds = defineRule({
     id: 'roster/refresh-out-of-bounds',
     severity: 'warning',
     ifShipped: 'The network ignores the time, or counts impressions as invalid.',
-    mend: 'Change the setting in the roster: syndexa placement set.',
+    mend: 'Change the setting in the roster: syndexa placement set {title} {placement} --refresh TIME.',
     messages: {
       refused: '{placement}: {what} {fix}',
     },

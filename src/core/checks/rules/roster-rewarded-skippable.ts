@@ -6,7 +6,7 @@ export const rewardedSkippable = defineRule({
     id: 'roster/rewarded-skippable',
     severity: 'warning',
     ifShipped: 'Users get the reward without watching, and networks refuse to pay.',
-    mend: 'Write skippable: false.',
+    mend: 'Say so in the roster: syndexa placement set {title} {placement} --skippable no.',
     messages: {
       skippable: '{placement} is rewarded and skippable.',
     },

@@ -6,7 +6,7 @@ export const rewardedWithoutReward = defineRule({
     id: 'roster/rewarded-without-reward',
     severity: 'warning',
     ifShipped: 'Users watch to the end and get nothing, or a different reward on each platform.',
-    mend: 'Set the reward: syndexa placement set PLACEMENT --reward "1 hint".',
+    mend: 'Set the reward: syndexa placement set {title} {placement} --reward "1 hint".',
     messages: {
       open: '{placement} is rewarded, but the roster does not say what the reward is.',
     },

@@ -7,7 +7,7 @@ export const timeoutOutOfBounds = defineRule({
     id: 'roster/timeout-out-of-bounds',
     severity: 'warning',
     ifShipped: 'Requests are cut off before they are answered, or users wait at an empty screen.',
-    mend: 'Change the timeout in the roster: syndexa placement set.',
+    mend: 'Change the timeout in the roster: syndexa placement set {title} {placement} --timeout TIME.',
     messages: {
       refused: '{placement}: {what} {fix}',
     },

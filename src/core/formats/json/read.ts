@@ -12,6 +12,26 @@ export const maxJsonLength = 4_000_000;
 /** Documents nested deeper than this are not read: a reader that calls itself would run out of stack. */
 const maxDepth = 200;
 
+/** What the reader finds wrong, by the names that it has for it. */
+const errorWords = new Map([
+  ['InvalidSymbol', 'there is an unknown word'],
+  ['InvalidNumberFormat', 'a number has the wrong form'],
+  ['PropertyNameExpected', 'the name of a field is missing'],
+  ['ValueExpected', 'a value is missing'],
+  ['ColonExpected', 'a colon is missing'],
+  ['CommaExpected', 'a comma is missing'],
+  ['CloseBraceExpected', 'a closing brace } is missing'],
+  ['CloseBracketExpected', 'a closing bracket ] is missing'],
+  ['EndOfFileExpected', 'more text follows its end'],
+  ['InvalidCommentToken', 'a comment is not allowed here'],
+  ['UnexpectedEndOfComment', 'a comment does not end'],
+  ['UnexpectedEndOfString', 'a text does not end'],
+  ['UnexpectedEndOfNumber', 'a number does not end'],
+  ['InvalidUnicode', 'a Unicode escape has the wrong form'],
+  ['InvalidEscapeCharacter', 'a text has an unknown escape'],
+  ['InvalidCharacter', 'a text has a character that must be escaped'],
+]);
+
 /** Reads JSON. What cannot be read is a problem with its place; the rest is read all the same. */
 export function readJson(text: string): JsonDocument {
   if (text.length > maxJsonLength)
@@ -28,7 +48,7 @@ export function readJson(text: string): JsonDocument {
   const errors: ParseError[] = [];
   const root = parseTree(text, errors, { allowTrailingComma: true });
   const problems = errors.map(({ error, offset, length }) => ({
-    message: `This is no JSON: ${printParseErrorCode(error)}.`,
+    message: `This is not valid JSON: ${errorWords.get(printParseErrorCode(error)) ?? 'it cannot be read here'}.`,
     start: offset,
     end: offset + length,
   }));

@@ -2,7 +2,6 @@ import { CORE_SCHEMA, load, YAMLException } from 'js-yaml';
 import { isMap, isPair, isScalar, isSeq, LineCounter, type Document, type Pair, type YAMLMap } from 'yaml';
 import type * as z from 'zod';
 import type { Position } from '../../text/line-map.js';
-import { issueText } from './issue-text.js';
 import { parseYaml } from './parse.js';
 
 /** A fault in a document, with the field it concerns and, where known, its place. */
@@ -16,9 +15,6 @@ export interface FieldProblem {
   /** Whether there is no field of that name where it stands. */
   isUnknown?: boolean;
 }
-
-/** How schemas are asked to say what is wrong with a document. */
-export const inOurWords = { error: issueText };
 
 export interface YamlDocument {
   /** The document with its comments, for edits that keep them. */

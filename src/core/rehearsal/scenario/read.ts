@@ -1,5 +1,6 @@
+import { inOurWords } from '../../text/issue-text.js';
 import { durationMs } from '../../words/durations.js';
-import { fieldProblems, inOurWords, readYaml, type FieldProblem } from '../../formats/yaml/read.js';
+import { fieldProblems, readYaml, type FieldProblem } from '../../formats/yaml/read.js';
 import { Scenario, type ScreenAction, type Step } from './model.js';
 
 /** A rehearsal does not live through more than this, in milliseconds. */

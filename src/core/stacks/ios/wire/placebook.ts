@@ -172,8 +172,7 @@ function membershipChanges({ tree, model }: IosWireContext, home: SourceHome, pa
         ]
       : []),
   ];
-  const rules = ['unit-id/not-in-build'];
-  return [{ path: project.path, platform, network: null, topic, rules, kind: 'edit', edits }];
+  return [{ path: project.path, platform, network: null, topic, rules: placebookRules, kind: 'edit', edits }];
 }
 
 /** The IDs of a placebook's objects in the project file. */

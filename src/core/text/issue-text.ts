@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { valueAt } from '../../text/own-values.js';
+import { valueAt } from './own-values.js';
 
 /** How people call what a schema expects or finds. */
 const typeWords: Record<string, string> = {
@@ -7,8 +7,8 @@ const typeWords: Record<string, string> = {
   number: 'a number',
   int: 'a whole number',
   boolean: 'true or false',
-  object: 'fields of its own',
-  record: 'fields of its own',
+  object: 'a group of fields',
+  record: 'a group of fields',
   array: 'a list',
   null: 'nothing',
   undefined: 'nothing',
@@ -16,13 +16,13 @@ const typeWords: Record<string, string> = {
 };
 const inWords = (type: string) => valueAt(typeWords, type) ?? type;
 
-/** What is wrong with a value, in words: for what a schema has no words of its own for. */
+/** What is wrong with a value, in words; a schema's own words go first. Undefined leaves it to the library. */
 export function issueText(issue: z.core.$ZodRawIssue): string | undefined {
   switch (issue.code) {
     case 'invalid_type':
       return issue.input === undefined
         ? 'It is missing.'
-        : `${upper(inWords(issue.expected))} is expected here, and it is ${inWords(typeOf(issue.input))}.`;
+        : `It has to be ${inWords(issue.expected)}, but it is ${inWords(typeOf(issue.input))}.`;
     case 'too_small':
       return `It is too ${sizeWord(issue.origin, 'small')}: ${bound(issue.origin, issue.minimum, 'at least')}.`;
     case 'too_big':
@@ -32,13 +32,13 @@ export function issueText(issue: z.core.$ZodRawIssue): string | undefined {
     case 'invalid_format':
       return issue.format === 'url'
         ? 'It has to be a whole address, such as https://pages.reef.example.'
-        : 'It does not have the form that is expected here.';
+        : 'It is not in the form that is needed here.';
     case 'invalid_key':
       return 'There is no field of this name here.';
     case 'invalid_union':
       return issue.input === undefined
         ? 'It is missing.'
-        : 'It has none of the forms that are possible here.';
+        : 'It is in none of the forms that are possible here.';
     default:
       return undefined;
   }
@@ -65,4 +65,5 @@ function listed(values: readonly string[]): string {
   return `${values.slice(0, -1).join(', ')} or ${values.at(-1)}`;
 }
 
-const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+/** What is given to a schema's `safeParse`, so that it says what is wrong as `issueText` does. */
+export const inOurWords = { error: issueText };

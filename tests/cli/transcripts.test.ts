@@ -1,0 +1,417 @@
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { writeRoster } from '../../src/core/roster/document.js';
+import { partneredService } from '../support/partner.js';
+import { http } from '../support/service.js';
+import { androidFiles, iosFiles, kelp, placement, root } from '../support/trees.js';
+import { tag, inline } from '../support/vast.js';
+import { now, transcript, type Transcript } from '../support/transcript.js';
+
+// What commands print, as it is read in a terminal: each test types commands and compares all of it with a file in
+// `transcripts`. After a change that is meant, `npx vitest run tests/cli/transcripts -u` writes the files anew.
+
+async function typed(
+  name: string,
+  work: (shell: Transcript) => Promise<void>,
+  running?: Parameters<typeof transcript>[1],
+): Promise<void> {
+  const shell = await transcript({}, running);
+  try {
+    await work(shell);
+    await expect(shell.text).toMatchFileSnapshot(`transcripts/${name}.txt`);
+  } finally {
+    await shell.stop();
+  }
+}
+
+const footer = placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222');
+/** Puts a title on record before commands are typed. */
+async function recorded({ url }: Transcript, changes: Parameters<typeof kelp>[0] = {}): Promise<void> {
+  const title = kelp({ placements: { footer }, ...changes });
+  const { status, text } = await http(`${url}/api/v1/titles`, 'POST', { id: 'kelp', title });
+  if (status !== 201) throw new Error(text);
+}
+
+describe('commands print', () => {
+  it('titles, their placements and their IDs', () =>
+    typed('titles', async (shell) => {
+      await shell.type(`
+        title list
+        title add kelp --name Kelp --android example.brine.kelp --ios example.brine.kelp --test debug --production release
+        title list
+        title show kelp
+        title add kelp --name Kelp --android example.brine.kelp
+        title add Kelp --name Kelp
+        title set kelp --tracking "So that ads pay for the tides." --audience mixed
+        placement list kelp
+        placement add kelp footer --format banner --refresh 60s --where "below the list" --network cobalt-heron
+        placement add kelp prize --format rewarded --reward "1 day of charts" --network cobalt-heron marlstone
+        placement add kelp prize --format rewarded
+        placement set kelp footer --refresh 5s
+        placement set kelp footer --refresh 90s --size adaptive --anchor bottom --content text image
+        placement set kelp footer --cap "3 per 1d"
+        placement set kelp prize --cap 2 --timeout 5s --skippable no --end-card yes --fallback marlstone cobalt-heron
+        placement set kelp prize --cap often
+        placement set kelp prize --reward charts
+        placement set kelp prize --clear cap end-card
+        placement set kelp prize --clear everything
+        placement list kelp
+        id list kelp
+        id set kelp CH-A-310772-QK4T8W2N --network cobalt-heron --platform android
+        id set kelp CH-U-310772-BBBB1111 --network cobalt-heron --platform android --placement footer
+        id set kelp CH-U-310772-BBBB1111 --network cobalt-heron --platform ios --placement footer
+        id set kelp CH-X-1 --network cobalt-heron --platform android --placement footer
+        id set kelp CH-U-310772-BBBB1111 --network nobody --platform android --placement footer
+        id list kelp
+        id trace CH-U-310772-BBBB1111
+        id trace CH-U-310772-ZZZZ9999
+        find foot
+        find nothing-like-it
+        board kelp
+        title show kelp
+        id unset kelp --network cobalt-heron --platform ios --placement footer
+        id unset kelp --network cobalt-heron --platform ios --placement footer
+        title history kelp
+        title history kelp --revert 5
+        placement add kelp bonus --format rewarded --reward "1 hint" --network marlstone
+        title history kelp --revert 99
+        title show nobody
+      `);
+      await shell.type('placement remove kelp bonus', { answer: 'no' });
+      await shell.type('placement remove kelp bonus', { answer: 'yes' });
+      await shell.type('title set kelp --leave cobalt-heron', { answer: 'n' });
+      await shell.type('title set kelp --leave cobalt-heron', { answer: 'y' });
+      await shell.type('title set kelp --leave cobalt-heron', { answer: 'y' });
+      await shell.type('title remove kelp', { answer: '' });
+      await shell.type('title remove kelp --yes\ntitle list');
+    }));
+
+  it('the roster as a document', () =>
+    typed('roster', async (shell) => {
+      const title = kelp({ placements: { footer } });
+      shell.write({
+        'new.yaml': writeRoster({
+          syndexa: 1,
+          titles: { kelp: title, moss: { ...title, name: 'Moss', networks: {}, placements: {} } },
+        }),
+        'twice.yaml': writeRoster({ syndexa: 1, titles: { kelp: title, moss: { ...title, name: 'Moss' } } }),
+        'broken.yaml': 'syndexa: 1\ntitles:\n  kelp: { name: Kelp, edtions: {} }\n',
+        'other.yaml': 'syndexa: 9\n',
+        'none.yaml': '- no\n- roster\n',
+      });
+      await shell.type(`
+        roster export
+        roster import new.yaml --dry-run
+        roster import new.yaml --yes
+        roster import new.yaml --yes
+        roster import twice.yaml --yes
+        roster import broken.yaml --yes
+        roster import other.yaml --yes
+        roster import none.yaml --yes
+        roster import nowhere.yaml --yes
+        roster import new.yaml
+        roster export
+        roster export out.yaml
+        title remove moss --yes
+        roster import out.yaml --dry-run --prune
+        publisher show
+        publisher set --name Brine --domain brine.example
+        publisher set --domain "brine example"
+        publisher set --account marlstone=SM-20418 --credential cobalt-heron.inventory=secret:HERON
+        publisher set --account marlstone
+        publisher set --credential cobalt-heron.inventory=plain-key
+        publisher show
+      `);
+      await shell.type('roster import - --yes', { input: 'syndexa: 1\ntitles: {}\n' });
+      await shell.type('roster import new.yaml --prune', { answer: 'n' });
+    }));
+
+  it('secrets and tokens', () =>
+    typed('secrets', async (shell) => {
+      await shell.type('secret list');
+      await shell.type('secret set HERON', { input: 'planted-key-9f27c1e0b4\n' });
+      await shell.type('secret set heron', { input: 'x' });
+      await shell.type('secret set EMPTY', { input: '\n' });
+      await shell.type(`
+        secret allow HERON --host 127.0.0.1:4871
+        secret allow HERON --host nonsense/path
+        secret list
+        secret disallow HERON --host 127.0.0.1:4871
+        secret disallow HERON --host 127.0.0.1:4871
+        secret list
+        secret unset HERON
+        secret unset HERON
+        token list
+        token revoke nobody
+      `);
+      expect(shell.text).not.toContain('planted');
+    }));
+
+  it('networks', () =>
+    typed('networks', async (shell) => {
+      shell.write({
+        'broken.yaml': 'profile: 1\nid: Brightwell\nformats: { banners: {} }\n',
+        'none.yaml': 'x',
+      });
+      await shell.type(`
+        network list
+        network show quincebury
+        network show nobody
+        network lint broken.yaml none.yaml
+        network new brightwell.yaml --id brightwell --name Brightwell --format banner interstitial --unit-id android=bw-u-10000001 ios=bw-u-10000002 --app-id android=bw-a-20000001 ios=bw-a-20000002 --dependency example.brightwell:ads:2.1.0 --repository https://maven.brightwell.example --pod BrightwellAds:2.1 --permission android.permission.INTERNET --manifest-key example.brightwell.APP --plist-key BrightwellApp
+        network new brightwell.yaml --id brightwell --name Brightwell --format banner --unit-id android=bw-u-10000001
+        network new --id x --name X --format banner --unit-id android=1
+        network new - --name X --format banner
+        network lint brightwell.yaml
+        network test brightwell.yaml --tree tree
+        network add brightwell.yaml
+        network list
+        network add brightwell.yaml
+        network add nowhere.yaml
+        network test cobalt-heron --tree tree
+        network remove cobalt-heron --yes
+      `);
+      await shell.type('network remove brightwell', { answer: 'n' });
+      await shell.type('network remove brightwell', { answer: 'y' });
+      await shell.type('network remove brightwell --yes');
+    }));
+
+  it('app-ads.txt and lists of attribution', () =>
+    typed('standards', async (shell) => {
+      await recorded(shell);
+      shell.write({
+        'app-ads.txt': '# Brine\ncobaltheron.example, 310772, DIRECT\nodd line\nother.example, 1, RESELLER\n',
+        'list.json': JSON.stringify({
+          company_name: 'X',
+          skadnetwork_ids: [{ id: 1, skadnetwork_id: 'ab12cd34ef.skadnetwork' }],
+        }),
+        'bad.json': '{"skadnetwork_ids": [{"skadnetwork_id": "AB.skadnetwork"}]',
+        'Info.plist':
+          '<?xml version="1.0" encoding="UTF-8"?>\n<plist version="1.0">\n<dict>\n\t<key>CFBundleName</key>\n\t<string>Kelp</string>\n</dict>\n</plist>\n',
+      });
+      await shell.type(`
+        appads show
+        publisher set --name Brine --domain brine.example
+        appads show
+        appads lint app-ads.txt
+        appads merge app-ads.txt
+        appads merge app-ads.txt --write
+        appads merge app-ads.txt
+        appads lint nowhere.txt
+        appads verify --url http://127.0.0.1:1/app-ads.txt
+        appads verify --url ftp://brine.example
+        attribution show
+        attribution lint list.json
+        attribution lint bad.json
+        attribution merge Info.plist --list list.json
+        attribution merge Info.plist --list list.json --write
+        attribution merge Info.plist --list list.json
+        attribution merge app-ads.txt
+      `);
+    }));
+
+  it('what is wrong with how a command was typed', () =>
+    typed('wrong-use', async (shell) => {
+      await shell.type(`
+        chekc .
+        check
+        check nowhere
+        check . --fail-on everything
+        title show ""
+        title show kelp extra
+        id set kelp x --platform windows
+        placement add kelp x --format poster
+        placement add kelp x --format native --first many
+        steps nobody
+        title show nobody --json
+        tally show
+        rehearse
+        rehearse --scenarios
+        undo .
+        undo . --list
+      `);
+    }));
+
+  it('a tree: what is wired, what is wrong, and what is done about it', () =>
+    typed('trees', async (shell) => {
+      const files = { ...androidFiles(), ...iosFiles() };
+      const at = (folder: string, changes: Record<string, string>) =>
+        Object.fromEntries(
+          Object.entries({ ...files, ...changes }).map(([path, text]) => [`${folder}/${path}`, text]),
+        );
+      shell.write(
+        at('tree', {
+          'app/src/release/res/values/ids.xml':
+            '<resources>\n    <string name="heron">CH-A-100001-SAMPLE0A</string>\n</resources>\n',
+          'app/src/main/java/example/brine/kelp/Screen.kt':
+            'class Screen : Activity() {\n    override fun onCreate(state: Bundle?) {\n        HeronBanner.load(this, "CH-U-310772-BBBB1111", this)\n    }\n}\n',
+        }),
+      );
+      await shell.type('survey tree');
+      await shell.type('check tree\ncheck tree --any-title');
+      await recorded(shell);
+      await shell.type(`
+        survey tree --title kelp --explain "app ID release"
+        survey tree --title kelp --explain "nothing such"
+        check tree --title kelp
+        check tree --title kelp --verbose --fail-on never
+        check tree --title nobody
+        wire tree --title kelp --rule stage/test-id-in-production
+        wire tree --title kelp --rule app-id/mising
+        wire tree --title kelp --rule app-id/missing
+        wire tree --title kelp --network nobody
+        wire tree --title kelp --part android/cobalt-heron/app-id --write
+        wire tree --title kelp --call-sites --write
+        wire tree --title kelp --call-sites
+        check tree --title kelp
+        placebook tree --title kelp --check
+        undo tree --list
+        undo tree
+        undo tree
+        unwire cobalt-heron tree --title kelp
+        unwire nobody tree --title kelp
+        title link kelp tree
+        board kelp
+        steps kelp --next
+        steps kelp
+        steps kelp --tick nothing
+        title list
+        accept --title kelp --list
+        accept 0123456789abcdef --title kelp --reason "It is known." --until 2026-07-01
+      `);
+      const found = /\b[0-9a-f]{16}\b/.exec(shell.text)?.[0] ?? '';
+      expect(found).not.toBe('');
+      await shell.type(`
+        accept ${found} --title kelp --reason "The team knows." --until 2026-07-01
+        accept ${found} --title kelp --reason "The team knows." --until 2020-01-01
+        accept ${found} --title kelp
+        accept --title kelp --list
+        check tree --title kelp
+        accept ${found} --title kelp --withdraw
+        accept ${found} --title kelp --withdraw
+        title adopt tree --id moss
+        title look-up kelp
+      `);
+    }));
+
+  it('what networks answer', async () => {
+    const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
+    try {
+      await running.partner.control('clock', { now, stands: true });
+      await typed(
+        'networks-asked',
+        async (shell) => {
+          await recorded(shell, {
+            networks: {},
+            placements: { page: { format: 'interstitial', settings: {}, units: { 'cobalt-heron': {} } } },
+          });
+          await shell.type(`
+            provision kelp --dry-run
+            provision kelp
+            provision kelp --yes
+            provision kelp
+            provision nobody
+            id collect kelp --network cobalt-heron --dry-run
+            id collect kelp --network cobalt-heron --yes
+            id collect kelp --network marlstone
+            id list kelp
+            tally fetch
+            tally fetch --network marlstone
+            secret list
+          `);
+          shell.write({
+            'units.csv':
+              'Unit ID,Unit name,Format,Platform,App ID,Status\nCH-U-310772-KKKK1111,kelp_page_interstitial_ios,full-screen,ios,CH-I-310772-M6R9V3XC,serving\n',
+            'odd.csv': 'a;b\n1;2\n',
+          });
+          await shell.type(`
+            id collect kelp --network cobalt-heron --csv units.csv --dry-run
+            id collect kelp --network cobalt-heron --csv odd.csv
+            id collect kelp --network cobalt-heron --csv nowhere.csv
+          `);
+        },
+        { url: running.url, home: running.home },
+      );
+    } finally {
+      await running.stop();
+    }
+  });
+
+  it('daily numbers', () =>
+    typed('tally', async (shell) => {
+      await recorded(shell);
+      const day = (at: number) => `2026-05-${String(at).padStart(2, '0')}`;
+      const row = (at: number, unit: string, earned: string) =>
+        `${day(at)},${unit},1000,800,500,5,${earned},EUR`;
+      const head = 'Day,Unit ID,Requests,Matched,Impressions,Clicks,Revenue,Currency';
+      const days = Array.from({ length: 31 }, (_, at) => at + 1);
+      shell.write({
+        'may.csv': `${[head, ...days.flatMap((at) => [row(at, 'CH-U-310772-BBBB1111', '4.00'), ...(at < 25 ? [row(at, 'CH-U-310772-CCCC2222', '6.00')] : [])])].join('\n')}\n`,
+        'again.csv': `${[head, row(31, 'CH-U-310772-BBBB1111', '5.00'), row(31, 'CH-U-310772-ZZZZ9999', '1.00')].join('\n')}\n`,
+        'bad.csv': `${head}\nyesterday,x,1,1,1,1,1,EUR\n2026-05-01,CH-U-310772-BBBB1111,many,1,1,1,1,EUR\n`,
+        'rates.csv': 'day,currency,base,rate\n2026-05-01,EUR,USD,1.25\n',
+      });
+      await shell.type(`
+        tally show kelp
+        tally imports
+        tally silent
+        tally import may.csv --network cobalt-heron
+        tally import may.csv --network cobalt-heron
+        tally import again.csv --network cobalt-heron
+        tally import bad.csv --network cobalt-heron
+        tally import may.csv --network nobody
+        tally imports
+        tally show kelp
+        tally show kelp --by week
+        tally show kelp --by placement --days 2026-05-01..07
+        tally show kelp --in USD
+        tally rates rates.csv
+        tally rates bad.csv
+        tally show kelp --in USD
+        tally show --all --by network
+        tally show kelp --csv --by platform
+        tally show kelp --days never
+        tally compare kelp --this 7d
+        tally compare kelp --this 2026-05-20..26 --against 2026-05-06..12
+        tally release kelp
+        tally release kelp 2.0 --platform android --on 2026-05-20
+        tally release kelp 2.0 --platform ios --on 2026-05-32
+        tally release kelp
+        tally release kelp 2.0 --platform android --drop
+        tally release kelp 2.0 --platform android --drop
+        tally silent
+        tally silent kelp
+        find ZZZZ
+        id trace CH-U-310772-CCCC2222
+      `);
+    }));
+
+  it('tags', () =>
+    typed('tags', async (shell) => {
+      shell.write({
+        'tag.xml': tag(inline()),
+        'broken.xml': '<VAST version="4.2"><Ad></VAST>',
+        'none.txt': 'x',
+      });
+      await shell.type(`
+        tag show tag.xml --no-media
+        tag play tag.xml --no-media
+        tag play tag.xml --no-media --do pause@4s resume@9s skip@12s
+        tag play tag.xml --no-media --do dance@4s
+        tag show broken.xml --no-media
+        tag show none.txt --no-media
+        tag show nowhere.xml
+        tag lint
+      `);
+    }));
+
+  it('the documentation that is made from the code', async () => {
+    const shell = await transcript();
+    try {
+      await shell.type(`docs --write ${join(root, 'docs')} --check`);
+      expect(shell.text).toContain('Every page is current.');
+    } finally {
+      await shell.stop();
+    }
+  });
+});
