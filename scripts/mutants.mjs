@@ -41,7 +41,7 @@ const familyTests = new Map([
   ['privacy', 'core/checks/privacy-rules'],
   ['partner', 'core/checks/partner-view-rules'],
   ['rehearsal', 'core/checks/rehearsal-trace-rules'],
-  ['tally', 'core/checks/{tally-rules,tally-scope}'],
+  ['tally', 'core/checks/tally-history-rules'],
   ['roster', 'core/checks/roster-record-rules'],
   ['tree', 'core/checks/tree-rules'],
   ['stage', 'core/checks/stage-rules'],

@@ -1,3 +1,4 @@
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
@@ -330,7 +331,101 @@ describe('commands print', () => {
             id collect kelp --network cobalt-heron --csv nowhere.csv
           `);
         },
-        { url: running.url, home: running.home },
+        running,
+      );
+    } finally {
+      await running.stop();
+    }
+  });
+
+  it('the simulated partner', async () => {
+    const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
+    const { partner } = running;
+    try {
+      await partner.control('clock', { now, stands: true });
+      await typed(
+        'partner',
+        async (shell) => {
+          await recorded(shell);
+          await shell.type('partner clock');
+          writeFileSync(
+            join(shell.home, 'partner.json'),
+            JSON.stringify({ url: partner.url, token: partner.token }),
+          );
+          await shell.type(`
+            partner clock
+            partner clock --advance 2h
+            partner clock --advance soon
+            partner clock --now 2026-06-02T00:00:00Z --stand
+            partner open-accounts Brine --network marlstone
+            partner open-accounts Brine --network nobody
+            partner faults cobalt-heron --kinds error cut --every 4
+            partner faults cobalt-heron --kinds nonsense
+            partner faults cobalt-heron
+            partner market cobalt-heron --fill 60 --latency 400
+            partner market cobalt-heron --fill 101
+            partner device cobalt-heron pixel-on-my-desk
+            partner accept cobalt-heron CH-A-310772-QK4T8W2N
+            partner list-app android example.brine.kelp --name Kelp --site brine.example
+            partner crawl cobalt-heron
+            partner lift cobalt-heron
+            partner incident cobalt-heron --what silent --unit CH-U-310772-BBBB1111 --from 2026-05-01
+            partner incident cobalt-heron --what silent --from 2026-05-01
+            partner incident cobalt-heron --what silent --unit x --from never
+            partner report cobalt-heron --days 2
+            partner report nobody
+          `);
+        },
+        running,
+      );
+    } finally {
+      await running.stop();
+    }
+  });
+
+  it('rehearsals', async () => {
+    const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
+    try {
+      await running.partner.control('clock', { now, stands: true });
+      await typed(
+        'rehearsals',
+        async (shell) => {
+          const screen = `class Screen : Activity() {
+  private var ad: HeronInterstitial? = null
+  override fun onCreate(state: Bundle?) { ad = HeronInterstitial.load(this, "CH-U-310772-DDDD3333", this) }
+  fun onTap() { val now = ad
+    if (now?.isReady == true) now.show(this) else next() }
+  override fun onHeronFailed(code: Int) { next() }
+  override fun onHeronClosed() { next() }
+  override fun onDestroy() { ad?.release() }
+}
+`;
+          const page = placement('interstitial', 'CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444');
+          await recorded(shell, {
+            editions: { android: { identifier: 'example.brine.kelp' } },
+            placements: { page, unused: footer },
+          });
+          const files = androidFiles({ 'app/src/main/java/example/brine/kelp/Screen.kt': screen });
+          shell.write(
+            Object.fromEntries(Object.entries(files).map(([path, text]) => [`tree/${path}`, text])),
+          );
+          shell.write({ 'odd.yaml': 'scenario: 1\nname: odd\nsteps: 5\n' });
+          await shell.type(`
+            rehearse tree --title kelp
+            rehearse tree --title kelp --placement page --variant debug --trace
+            rehearse tree --title kelp --placement page --no-fill
+            rehearse tree --title kelp --placement page --offline
+            rehearse tree --title kelp --placement page --slow --scenario impatient-user --seed 3
+            rehearse tree --title kelp --placement page --format junit
+            rehearse tree --title kelp --placement nobody
+            rehearse tree --title kelp --variant nobody
+            rehearse tree --title kelp --platform ios
+            rehearse tree --title kelp --scenario nobody
+            rehearse tree --title kelp --scenario ./odd.yaml
+            rehearse tree --title nobody
+          `);
+        },
+        running,
       );
     } finally {
       await running.stop();

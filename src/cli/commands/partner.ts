@@ -1,5 +1,6 @@
 import { dayText, readDay } from '../../core/tally/days.js';
 import { once } from 'node:events';
+import { counted } from '../../core/text/counted.js';
 import { withService, homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { controlPartner, partnerCard, startPartnerProcess, type PartnerCard } from '../partner-process.js';
@@ -109,7 +110,7 @@ export async function setFaults(
   io.out(
     kinds.length === 0
       ? `${network} answers well from now on.\n`
-      : `Every ${options.every ?? 3}. call of ${network} meets one of: ${kinds.join(', ')}.\n`,
+      : `Of every ${counted(Number(options.every ?? 3), 'call')} of ${network}, one meets a fault: ${kinds.join(', ')}.\n`,
   );
   return exit.clean;
 }
@@ -213,10 +214,17 @@ export async function crawlSites(
   options: { json?: boolean },
 ): Promise<number> {
   const card = partnerCard(homeFolder(io.env));
-  const response = await fetch(`${card.url}/${network}/crawl`, { method: 'POST' });
+  const response = await fetch(`${card.url}/${network}/crawl`, { method: 'POST' }).catch(() => {
+    throw new CommandError(
+      `The partner at ${card.url} cannot be reached.`,
+      exit.unreachable,
+      'Start it: syndexa partner start.',
+    );
+  });
   const crawled = (await response.json()) as Crawled;
   if (!response.ok) throw new CommandError(`There is no network ${network} at the partner.`, exit.wrongUse);
   if (options.json) io.out(`${JSON.stringify(crawled, null, 2)}\n`);
+  else if (crawled.apps.length === 0) io.out(`${network} has no app yet, so there is nothing to crawl.\n`);
   else
     for (const { identifier, platform, state, detail } of crawled.apps)
       io.out(

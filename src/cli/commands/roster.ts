@@ -96,7 +96,7 @@ export function importRoster(io: Io, paint: Paint, file: string, options: Import
     if (options.json) io.out(`${JSON.stringify(done, null, 2)}\n`);
     else
       io.out(
-        `${paint.green('✔ imported')}: ${counted(done.changes.length, 'field')}; the record is at revision ${done.revision}.\n`,
+        `${paint.green('✔ imported')}: ${counted(done.changes.length, 'change')}; the record is at revision ${done.revision}.\n`,
       );
     return exit.clean;
   });

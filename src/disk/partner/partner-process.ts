@@ -137,11 +137,8 @@ export async function controlPartnerAt(card: PartnerCard, name: string, body: un
       cause: error,
     });
   }
-  const answer = (await response.json()) as { error?: { message?: string } };
-  if (!response.ok)
-    throw new PartnerProcessError(
-      'refused',
-      `The partner refuses it: ${answer.error?.message ?? response.status}`,
-    );
-  return answer;
+  const answer = (await response.json()) as { error?: { message?: string; field?: string } };
+  if (response.ok) return answer;
+  const { field, message = String(response.status) } = answer.error ?? {};
+  throw new PartnerProcessError('refused', `The partner refuses it: ${field ? `${field}: ` : ''}${message}`);
 }

@@ -15,6 +15,7 @@ import type { Scenario } from '../../core/rehearsal/scenario/model.js';
 import { readScenario } from '../../core/rehearsal/scenario/read.js';
 import { heldIds } from '../../core/roster/validate.js';
 import type { OnProgress } from '../../core/text/progress.js';
+import { platformName } from '../../core/checks/scope.js';
 import { valueAt } from '../../core/text/own-values.js';
 import { platformNames } from '../../core/words/names.js';
 import type { ServiceContext } from '../context.js';
@@ -169,7 +170,7 @@ export class RehearsalWork {
   /** Names that are asked for must be there: a rehearsal of nothing is no success. */
   private demandKnown(
     id: string,
-    { placements = [], variants = [] }: RehearsalRequest,
+    { placements = [], variants = [], platforms = [] }: RehearsalRequest,
     apps: readonly App[],
   ): void {
     const { title } = this.context.roster.get(id);
@@ -184,10 +185,11 @@ export class RehearsalWork {
       throw new ServiceError('invalid', `The tree has no variant ${missing.join(', ')} with a stage.`, {
         fix: 'Name one that syndexa survey shows, and give it a stage: syndexa title set.',
       });
-    if (apps.length === 0)
-      throw new ServiceError('invalid', `The tree has no variant of ${id} that has a stage.`, {
-        fix: 'Name the build types and configurations of each stage: syndexa title set.',
-      });
+    if (apps.length > 0) return;
+    const on = platforms.length > 0 ? ` for ${platforms.map(platformName).join(' and ')}` : '';
+    throw new ServiceError('invalid', `The tree has no variant of ${id}${on} that has a stage.`, {
+      fix: 'Name the build types and configurations of each stage: syndexa title set.',
+    });
   }
 
   private keep(snapshot: string, { title, scenario, runs, findings }: RehearsalReport): void {
