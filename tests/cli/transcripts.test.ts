@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
 import { partneredService } from '../support/partner.js';
 import { http } from '../support/service.js';
@@ -10,6 +10,10 @@ import { now, transcript, type Transcript } from '../support/transcript.js';
 
 // What commands print, as it is read in a terminal: each test types commands and compares all of it with a file in
 // `transcripts`. After a change that is meant, `npx vitest run tests/cli/transcripts -u` writes the files anew.
+
+// The client notes when it wrote into a tree.
+beforeEach(() => void vi.useFakeTimers({ toFake: ['Date'], now: new Date(now) }));
+afterEach(() => void vi.useRealTimers());
 
 async function typed(
   name: string,
@@ -61,6 +65,9 @@ describe('commands print', () => {
         id set kelp CH-A-310772-QK4T8W2N --network cobalt-heron --platform android
         id set kelp CH-U-310772-BBBB1111 --network cobalt-heron --platform android --placement footer
         id set kelp CH-U-310772-BBBB1111 --network cobalt-heron --platform ios --placement footer
+        id set kelp "CH-I-310772-M6R9V3XC " --network cobalt-heron --platform ios
+        id set kelp CH-A-310772-QK4T8W2N --network cobalt-heron --platform ios
+        id set kelp CH-A-310772-QK4T8W2N --network cobalt-heron --platform android --placement footer
         id set kelp CH-X-1 --network cobalt-heron --platform android --placement footer
         id set kelp CH-U-310772-BBBB1111 --network nobody --platform android --placement footer
         id list kelp
@@ -83,6 +90,7 @@ describe('commands print', () => {
       await shell.type('title set kelp --leave cobalt-heron', { answer: 'n' });
       await shell.type('title set kelp --leave cobalt-heron', { answer: 'y' });
       await shell.type('title set kelp --leave cobalt-heron', { answer: 'y' });
+      await shell.type('title remove kelp');
       await shell.type('title remove kelp', { answer: '' });
       await shell.type('title remove kelp --yes\ntitle list');
     }));

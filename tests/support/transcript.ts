@@ -1,5 +1,5 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { tmpdir, userInfo } from 'node:os';
 import { dirname, join } from 'node:path';
 import { paintFor } from '../../src/cli/io.js';
 import { run } from '../../src/cli/program.js';
@@ -26,6 +26,10 @@ export interface Transcript {
 /** The time at which all transcripts are made. */
 export const now = '2026-06-01T12:00:00Z';
 
+/** The name of the person who runs the tests, after a time, a count of rows or `by`. */
+const person = userInfo().username.replace(/\W/g, '\\$&');
+const whoDid = new RegExp(`(\\d {2}|rows? {2}|by )${person}(?![\\w-])`, 'g');
+
 /** Opens a shell with a service of its own, or with one that runs. */
 export async function transcript(
   options: Partial<ServiceOptions> = {},
@@ -42,6 +46,8 @@ export async function transcript(
       .replaceAll(service.home, '~/data')
       .replaceAll(service.url, 'http://127.0.0.1:PORT')
       .replaceAll(/127\.0\.0\.1:\d+/g, '127.0.0.1:PORT')
+      // Whoever runs the tests, where what somebody did is told: `12:00  root`, `2 rows  root`, `by root:`.
+      .replaceAll(whoDid, '$1SOMEBODY')
       // A tag's own random number.
       .replaceAll(/\?n=\d+/g, '?n=RANDOM');
   return {
