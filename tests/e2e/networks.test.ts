@@ -467,7 +467,7 @@ describe('the simulated partner by command', () => {
     ]);
     expect((await run('attribution lint bad.json')).code).toBe(1);
     expect((await run('attribution merge Info.plist --list bad.json')).err).toContain(
-      'The list cannot be read',
+      'list (line 1, column 2): This is not valid JSON: a closing brace } is missing.',
     );
   });
 });

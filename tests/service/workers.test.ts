@@ -74,7 +74,7 @@ describe('work on a tree', () => {
   );
 
   it('that takes too long gives what was read until then, and says so', async () => {
-    service = await testService({ env: { SYNDEXA_TREE_SECONDS: '2', SYNDEXA_FILE_SECONDS: '1' } });
+    service = await testService({ env: { SYNDEXA_TREE_SECONDS: '4', SYNDEXA_FILE_SECONDS: '1' } });
     const answer = await survey({ ...androidFiles(), ...costly });
     expect(answer.status).toBe(200);
     expect(answer.body.editions).toHaveLength(1);
