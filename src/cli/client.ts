@@ -15,7 +15,7 @@ export class ProblemError extends CommandError {
   }
 }
 
-/** One value that is not right is said by itself; of several, what is to be done about all of them is said once. */
+/** A single invalid field becomes the message. Several are listed below it, and advice that fits them all is given once. */
 function saidOf({ detail, code, fix, errors = [] }: Problem): ConstructorParameters<typeof CommandError> {
   const [first] = errors;
   if (first && errors.length === 1) return [faultText(first), exitOf(code), first.fix ?? fix];

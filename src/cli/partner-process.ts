@@ -1,4 +1,5 @@
 import {
+  askPartnerAt,
   controlPartnerAt,
   partnerCardIn,
   PartnerProcessError,
@@ -34,6 +35,11 @@ export function partnerCard(home: string): PartnerCard {
 /** One control call of the partner. */
 export function controlPartner(card: PartnerCard, path: string, body: unknown): Promise<unknown> {
   return asCommand(controlPartnerAt(card, path, body));
+}
+
+/** A call of a page of the partner that needs no token. */
+export function askPartner(card: PartnerCard, path: string): Promise<Response> {
+  return asCommand(askPartnerAt(card, path, { method: 'POST' }));
 }
 
 const endings: Record<PartnerProcessError['kind'], { code: number; fix?: string }> = {

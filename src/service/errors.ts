@@ -67,7 +67,7 @@ export function refusal(problems: readonly FieldProblem[]): ServiceError {
       : `${problems.length} values are not right.`;
   return new ServiceError('invalid', detail, {
     errors: faultsOf(problems),
-    // What is to be done about one value only is said beside it.
+    // Only advice that fits every field is given for the whole; each field has its own.
     ...(first?.fix && problems.every(({ fix }) => fix === first.fix) ? { fix: first.fix } : {}),
   });
 }

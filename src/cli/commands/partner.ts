@@ -3,7 +3,13 @@ import { once } from 'node:events';
 import { counted } from '../../core/text/counted.js';
 import { withService, homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { controlPartner, partnerCard, startPartnerProcess, type PartnerCard } from '../partner-process.js';
+import {
+  askPartner,
+  controlPartner,
+  partnerCard,
+  startPartnerProcess,
+  type PartnerCard,
+} from '../partner-process.js';
 import { SecretHosts } from '../../disk/home/secret-hosts.js';
 import { writeSecrets } from '../../disk/home/secrets-file.js';
 
@@ -214,13 +220,7 @@ export async function crawlSites(
   options: { json?: boolean },
 ): Promise<number> {
   const card = partnerCard(homeFolder(io.env));
-  const response = await fetch(`${card.url}/${network}/crawl`, { method: 'POST' }).catch(() => {
-    throw new CommandError(
-      `The partner at ${card.url} cannot be reached.`,
-      exit.unreachable,
-      'Start it: syndexa partner start.',
-    );
-  });
+  const response = await askPartner(card, `${network}/crawl`);
   const crawled = (await response.json()) as Crawled;
   if (!response.ok) throw new CommandError(`There is no network ${network} at the partner.`, exit.wrongUse);
   if (options.json) io.out(`${JSON.stringify(crawled, null, 2)}\n`);

@@ -15,9 +15,9 @@ export function chosen(profiles: readonly Profile[], networks: readonly string[]
 }
 
 /**
- * The changes that a choice asks for, tried. For rules these are the changes that say they fix one of them, for the
- * platforms that have such findings; where these alone would break something else, or fix less than they could, all changes of their groups are
- * taken along.
+ * Tries the changes that a choice asks for. For rules these are the changes that fix one of them, on the platforms that
+ * have such findings. Where these alone would break something else, or fix less than they could, all changes of their
+ * groups are taken along.
  */
 export function narrowed(
   all: readonly Change[],

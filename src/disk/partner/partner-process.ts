@@ -124,21 +124,27 @@ export function partnerCardIn(home: string): PartnerCard | undefined {
  * @throws PartnerProcessError if it cannot be reached, or refuses
  */
 export async function controlPartnerAt(card: PartnerCard, name: string, body: unknown): Promise<unknown> {
-  let response: Response;
-  try {
-    response = await fetch(`${card.url}/control/${name}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', 'Control-Token': card.token },
-      body: JSON.stringify(body),
-      signal: AbortSignal.timeout(30_000),
-    });
-  } catch (error) {
-    throw new PartnerProcessError('unreachable', `The partner at ${card.url} cannot be reached.`, {
-      cause: error,
-    });
-  }
+  const response = await askPartnerAt(card, `control/${name}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', 'Control-Token': card.token },
+    body: JSON.stringify(body),
+  });
   const answer = (await response.json()) as { error?: { message?: string; field?: string } };
   if (response.ok) return answer;
   const { field, message = String(response.status) } = answer.error ?? {};
   throw new PartnerProcessError('refused', `The partner refuses it: ${field ? `${field}: ` : ''}${message}`);
+}
+
+/**
+ * One call of the partner, whatever it answers.
+ * @throws PartnerProcessError if it cannot be reached
+ */
+export async function askPartnerAt({ url }: PartnerCard, path: string, call: RequestInit): Promise<Response> {
+  try {
+    return await fetch(`${url}/${path}`, { ...call, signal: AbortSignal.timeout(30_000) });
+  } catch (error) {
+    throw new PartnerProcessError('unreachable', `The partner at ${url} cannot be reached.`, {
+      cause: error,
+    });
+  }
 }

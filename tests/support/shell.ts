@@ -8,7 +8,7 @@ import { recorder } from './recorder.js';
 import { testService } from './service.js';
 
 /** A shell in which commands are typed one after the other: a folder, a service, and what they print. */
-export interface Transcript {
+export interface Shell {
   /** The folder that commands run in, which trees may be linked below. */
   folder: string;
   /** The data folder. */
@@ -23,7 +23,7 @@ export interface Transcript {
   stop(): Promise<void>;
 }
 
-/** The time at which all transcripts are made. */
+/** The time that it is in every shell. */
 export const now = '2026-06-01T12:00:00Z';
 
 /** The name of the person who runs the tests, after a time, a count of rows or `by`. */
@@ -31,10 +31,10 @@ const person = userInfo().username.replace(/\W/g, '\\$&');
 const whoDid = new RegExp(`(\\d {2}|rows? {2}|by )${person}(?![\\w-])`, 'g');
 
 /** Opens a shell with a service of its own, or with one that runs. */
-export async function transcript(
+export async function openShell(
   options: Partial<ServiceOptions> = {},
   running?: { url: string; home: string },
-): Promise<Transcript> {
+): Promise<Shell> {
   const folder = mkdtempSync(join(tmpdir(), 'syndexa-typed-'));
   const service = running
     ? { ...running, stop: () => Promise.resolve() }

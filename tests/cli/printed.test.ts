@@ -2,14 +2,14 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
-import { partneredService } from '../support/partner.js';
+import { partneredService, type TestPartner } from '../support/partner.js';
 import { http } from '../support/service.js';
 import { androidFiles, iosFiles, kelp, placement, root } from '../support/trees.js';
 import { tag, inline } from '../support/vast.js';
-import { now, transcript, type Transcript } from '../support/transcript.js';
+import { now, openShell, type Shell } from '../support/shell.js';
 
 // What commands print, as it is read in a terminal: each test types commands and compares all of it with a file in
-// `transcripts`. After a change that is meant, `npx vitest run tests/cli/transcripts -u` writes the files anew.
+// `printed`. After a change that is meant, `npx vitest run tests/cli/printed -u` writes the files anew.
 
 // The client notes when it wrote into a tree.
 beforeEach(() => void vi.useFakeTimers({ toFake: ['Date'], now: new Date(now) }));
@@ -17,21 +17,35 @@ afterEach(() => void vi.useRealTimers());
 
 async function typed(
   name: string,
-  work: (shell: Transcript) => Promise<void>,
-  running?: Parameters<typeof transcript>[1],
+  work: (shell: Shell) => Promise<void>,
+  running?: Parameters<typeof openShell>[1],
 ): Promise<void> {
-  const shell = await transcript({}, running);
+  const shell = await openShell({}, running);
   try {
     await work(shell);
-    await expect(shell.text).toMatchFileSnapshot(`transcripts/${name}.txt`);
+    await expect(shell.text).toMatchFileSnapshot(`printed/${name}.txt`);
   } finally {
     await shell.stop();
   }
 }
 
+/** As `typed`, with a simulated partner at which Cobalt Heron has an account, and whose clock stands. */
+async function typedBesidePartner(
+  name: string,
+  work: (shell: Shell, partner: TestPartner) => Promise<void>,
+): Promise<void> {
+  const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
+  try {
+    await running.partner.control('clock', { now, stands: true });
+    await typed(name, (shell) => work(shell, running.partner), running);
+  } finally {
+    await running.stop();
+  }
+}
+
 const footer = placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222');
 /** Puts a title on record before commands are typed. */
-async function recorded({ url }: Transcript, changes: Parameters<typeof kelp>[0] = {}): Promise<void> {
+async function recorded({ url }: Shell, changes: Parameters<typeof kelp>[0] = {}): Promise<void> {
   const title = kelp({ placements: { footer }, ...changes });
   const { status, text } = await http(`${url}/api/v1/titles`, 'POST', { id: 'kelp', title });
   if (status !== 201) throw new Error(text);
@@ -282,7 +296,7 @@ describe('commands print', () => {
         title link kelp tree
         board kelp
         steps kelp --next
-        steps kelp
+        steps kelp --platform ios
         steps kelp --tick nothing
         title list
         accept --title kelp --list
@@ -303,18 +317,13 @@ describe('commands print', () => {
       `);
     }));
 
-  it('what networks answer', async () => {
-    const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
-    try {
-      await running.partner.control('clock', { now, stands: true });
-      await typed(
-        'networks-asked',
-        async (shell) => {
-          await recorded(shell, {
-            networks: {},
-            placements: { page: { format: 'interstitial', settings: {}, units: { 'cobalt-heron': {} } } },
-          });
-          await shell.type(`
+  it('what networks answer', () =>
+    typedBesidePartner('networks-asked', async (shell) => {
+      await recorded(shell, {
+        networks: {},
+        placements: { page: { format: 'interstitial', settings: {}, units: { 'cobalt-heron': {} } } },
+      });
+      await shell.type(`
             provision kelp --dry-run
             provision kelp
             provision kelp --yes
@@ -328,39 +337,27 @@ describe('commands print', () => {
             tally fetch --network marlstone
             secret list
           `);
-          shell.write({
-            'units.csv':
-              'Unit ID,Unit name,Format,Platform,App ID,Status\nCH-U-310772-KKKK1111,kelp_page_interstitial_ios,full-screen,ios,CH-I-310772-M6R9V3XC,serving\n',
-            'odd.csv': 'a;b\n1;2\n',
-          });
-          await shell.type(`
+      shell.write({
+        'units.csv':
+          'Unit ID,Unit name,Format,Platform,App ID,Status\nCH-U-310772-KKKK1111,kelp_page_interstitial_ios,full-screen,ios,CH-I-310772-M6R9V3XC,serving\n',
+        'odd.csv': 'a;b\n1;2\n',
+      });
+      await shell.type(`
             id collect kelp --network cobalt-heron --csv units.csv --dry-run
             id collect kelp --network cobalt-heron --csv odd.csv
             id collect kelp --network cobalt-heron --csv nowhere.csv
           `);
-        },
-        running,
-      );
-    } finally {
-      await running.stop();
-    }
-  });
+    }));
 
-  it('the simulated partner', async () => {
-    const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
-    const { partner } = running;
-    try {
-      await partner.control('clock', { now, stands: true });
-      await typed(
-        'partner',
-        async (shell) => {
-          await recorded(shell);
-          await shell.type('partner clock');
-          writeFileSync(
-            join(shell.home, 'partner.json'),
-            JSON.stringify({ url: partner.url, token: partner.token }),
-          );
-          await shell.type(`
+  it('the simulated partner', () =>
+    typedBesidePartner('partner', async (shell, partner) => {
+      await recorded(shell);
+      await shell.type('partner clock');
+      writeFileSync(
+        join(shell.home, 'partner.json'),
+        JSON.stringify({ url: partner.url, token: partner.token }),
+      );
+      await shell.type(`
             partner clock
             partner clock --advance 2h
             partner clock --advance soon
@@ -383,22 +380,11 @@ describe('commands print', () => {
             partner report cobalt-heron --days 2
             partner report nobody
           `);
-        },
-        running,
-      );
-    } finally {
-      await running.stop();
-    }
-  });
+    }));
 
-  it('rehearsals', async () => {
-    const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
-    try {
-      await running.partner.control('clock', { now, stands: true });
-      await typed(
-        'rehearsals',
-        async (shell) => {
-          const screen = `class Screen : Activity() {
+  it('rehearsals', () =>
+    typedBesidePartner('rehearsals', async (shell) => {
+      const screen = `class Screen : Activity() {
   private var ad: HeronInterstitial? = null
   override fun onCreate(state: Bundle?) { ad = HeronInterstitial.load(this, "CH-U-310772-DDDD3333", this) }
   fun onTap() { val now = ad
@@ -408,17 +394,15 @@ describe('commands print', () => {
   override fun onDestroy() { ad?.release() }
 }
 `;
-          const page = placement('interstitial', 'CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444');
-          await recorded(shell, {
-            editions: { android: { identifier: 'example.brine.kelp' } },
-            placements: { page, unused: footer },
-          });
-          const files = androidFiles({ 'app/src/main/java/example/brine/kelp/Screen.kt': screen });
-          shell.write(
-            Object.fromEntries(Object.entries(files).map(([path, text]) => [`tree/${path}`, text])),
-          );
-          shell.write({ 'odd.yaml': 'scenario: 1\nname: odd\nsteps: 5\n' });
-          await shell.type(`
+      const page = placement('interstitial', 'CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444');
+      await recorded(shell, {
+        editions: { android: { identifier: 'example.brine.kelp' } },
+        placements: { page, unused: footer },
+      });
+      const files = androidFiles({ 'app/src/main/java/example/brine/kelp/Screen.kt': screen });
+      shell.write(Object.fromEntries(Object.entries(files).map(([path, text]) => [`tree/${path}`, text])));
+      shell.write({ 'odd.yaml': 'scenario: 1\nname: odd\nsteps: 5\n' });
+      await shell.type(`
             rehearse tree --title kelp
             rehearse tree --title kelp --placement page --variant debug --trace
             rehearse tree --title kelp --placement page --no-fill
@@ -432,13 +416,7 @@ describe('commands print', () => {
             rehearse tree --title kelp --scenario ./odd.yaml
             rehearse tree --title nobody
           `);
-        },
-        running,
-      );
-    } finally {
-      await running.stop();
-    }
-  });
+    }));
 
   it('daily numbers', () =>
     typed('tally', async (shell) => {
@@ -509,7 +487,7 @@ describe('commands print', () => {
     }));
 
   it('the documentation that is made from the code', async () => {
-    const shell = await transcript();
+    const shell = await openShell();
     try {
       await shell.type(`docs --write ${join(root, 'docs')} --check`);
       expect(shell.text).toContain('Every page is current.');
