@@ -94,7 +94,7 @@ async function run(name, [files, ...tests]) {
     concurrency: 2,
     timeoutMS: 20_000,
     tempDirName: '.mutants/sandbox',
-    ignorePatterns: ['.bench', '.mutants', 'docs', 'console/dist'],
+    ignorePatterns: ['.bench', '.mutants', 'console/dist'],
     reporters: ['progress-append-only'],
     disableTypeChecks: false,
     allowConsoleColors: false,

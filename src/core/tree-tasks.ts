@@ -72,6 +72,12 @@ export const treeTasks = {
     );
   },
 
+  /** The names of the variants that the editions of a title have in the tree. */
+  variants: ({ run }: TaskTree, setting: TitleSetting): string[] => {
+    const { editions } = run(setting).survey;
+    return [...new Set(editions.flatMap(({ variants }) => variants.map(({ name }) => name)))];
+  },
+
   survey: ({ run }: TaskTree, setting: TaskSetting): Survey =>
     listedFacts(run(setting).survey, setting.listed.facts),
 

@@ -1,6 +1,7 @@
 import { platformNames } from '../core/words/names.js';
 import { summaryOf } from '../core/checks/accepted.js';
 import type { CheckReport, Finding } from '../core/checks/model.js';
+import type { WiringChoice, WiringExtras } from '../core/edits/model.js';
 import type { FactOf, Survey } from '../core/facts/model.js';
 import type { RehearsalChoice } from '../core/rehearsal/app/app.js';
 import type { App } from '../core/rehearsal/app/model.js';
@@ -16,7 +17,8 @@ import {
 } from '../core/tree-tasks.js';
 import type { ServiceContext } from './context.js';
 import type { HistoryWork } from './tally/history-work.js';
-import { ServiceError } from './errors.js';
+import { refuse, ServiceError } from './errors.js';
+import { choiceProblems, variantProblems } from './wiring-choice.js';
 
 /** What a task on a snapshot is about. */
 interface About {
@@ -79,14 +81,22 @@ export class TreeWork {
     return report;
   }
 
-  /** The edits that make a snapshot agree with a title. */
+  /**
+   * The edits that make a snapshot agree with a title.
+   * @throws ServiceError that names the rules, parts, networks and variants of the choice which there are not
+   */
   async wire(
     asked: AskedOfSnapshot,
-    choice: TaskInput<'wire'>,
+    { choice, extras }: { choice: WiringChoice; extras: WiringExtras },
   ): Promise<{ title: string; wiring: PlannedWiring }> {
     const about = await this.aboutTitle(asked);
-    for (const network of choice.choice?.networks ?? []) this.context.profiles.get(network);
-    return { title: about.title.id, wiring: await this.run('wire', about, choice) };
+    const { profiles } = this.context;
+    refuse(choiceProblems(choice));
+    const named = choice.groups.map((id) => id.split('/')[1] ?? '').filter((network) => network !== 'all');
+    for (const network of [...choice.networks, ...named]) profiles.get(network);
+    if (choice.variants.length > 0)
+      refuse(variantProblems(choice, await this.run('variants', about, undefined)));
+    return { title: about.title.id, wiring: await this.run('wire', about, { choice, extras }) };
   }
 
   /** The edits that take a network out. */

@@ -283,6 +283,11 @@ describe('commands print', () => {
         wire tree --title kelp --rule app-id/mising
         wire tree --title kelp --rule app-id/missing
         wire tree --title kelp --network nobody
+        wire tree --title kelp --variant relese
+        wire tree --title kelp --variant staging
+        wire tree --title kelp --variant RELEASE --part android/cobalt-heron/app-id
+        wire tree --title kelp --part app-id
+        wire tree --title kelp --part android/nobody/app-id
         wire tree --title kelp --part android/cobalt-heron/app-id --write
         wire tree --title kelp --call-sites --write
         wire tree --title kelp --call-sites

@@ -82,7 +82,7 @@ function wireCommand(program: Command, { io, paint, end }: GroupContext): void {
     .option('--rule <rule...>', 'only what fixes findings of these rules')
     .option('--network <network...>', 'only what these networks need')
     .option('--variant <variant...>', 'only what reaches these variants')
-    .option('--part <part...>', 'only these parts, by the names under which they are shown')
+    .option('--part <part...>', 'only these parts, such as android/cobalt-heron/app-id')
     .option('--raise-sdk', 'raise SDK levels that a network finds too low')
     .option('--call-sites', 'replace IDs in code, which the roster knows, by references to the placebook')
     .option('--file <path...>', 'library and companion files that a network’s pages gave out')

@@ -49,7 +49,8 @@ export function narrowed(
   return harms || count(small) > count(large) ? large : small;
 }
 
-function isNamed(variant: string, names: readonly string[]): boolean {
+/** Whether a variant is among some names; upper and lower case are the same. */
+export function isNamed(variant: string, names: readonly string[]): boolean {
   return names.some((name) => name.toLowerCase() === variant.toLowerCase());
 }
 

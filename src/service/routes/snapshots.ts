@@ -1,8 +1,7 @@
 import { junitXml } from '../../core/checks/junit-report.js';
 import { sarifLog } from '../../core/checks/sarif-report.js';
-import { ruleNamed, rules } from '../../core/checks/rules/index.js';
-import { editsApart } from '../../core/text/edit-distance.js';
-import { refuse, ServiceError } from '../errors.js';
+import { rules } from '../../core/checks/rules/index.js';
+import { ServiceError } from '../errors.js';
 import type { Handlers } from '../route.js';
 import { withProgress } from '../server-events.js';
 
@@ -47,7 +46,6 @@ export const snapshotHandlers = {
   wire: ({ params, body, form, response, signal }, service) =>
     withProgress(service, { form, response, name: 'wiring' }, async (progress) => {
       const { title: named, choice, extras } = body;
-      refuseUnknownRules(choice.rules);
       const asked = { ...params, title: named, signal, progress };
       const { title, wiring } = await service.treeWork.wire(asked, { choice, extras });
       return service.trees.addWiring(title, params.snapshot, wiring);
@@ -75,17 +73,3 @@ export const snapshotHandlers = {
     return { path, first, lines };
   },
 } satisfies Partial<Handlers>;
-
-/** @throws ServiceError that names the rules which there are not */
-function refuseUnknownRules(named: readonly string[]): void {
-  refuse(
-    named.flatMap((id, at) => {
-      if (ruleNamed(id)) return [];
-      const near = rules.find(({ meta }) => editsApart(meta.id, id, 2) !== undefined)?.meta.id;
-      const fix = near
-        ? `Did you mean ${near}?`
-        : 'Name rules as a check prints them, such as app-id/missing.';
-      return [{ field: `choice.rules.${at}`, message: `There is no rule ${id}.`, fix }];
-    }),
-  );
-}
