@@ -73,7 +73,7 @@ async function pages() {
     const trees = await (await fetch(`${url}/api/v1/trees`)).json();
     await page.getByLabel('Folders, below a root of this service').fill(trees[0].path);
     await page.getByRole('button', { name: 'Draft a title' }).click();
-    await settled('What the draft rests on');
+    await settled('What the draft is based on');
     await page.locator('#adopt-document').evaluate((element) => element.scrollIntoView({ block: 'start' }));
   });
   await shoot('steps', '/titles/tidewick/steps', () => settled('steps are done'));

@@ -4,7 +4,7 @@ export const AppAdsText = z.object({ text: z.string().max(2_100_000) });
 
 export const AppAdsQuestion = AppAdsText.extend({
   from: z.url().max(1000).optional().meta({
-    description: 'Where the file is served; what the site was last seen to serve is remembered.',
+    description: 'Where the file is served; the last content seen there is stored.',
   }),
 });
 
@@ -18,7 +18,7 @@ const SellerRecord = z.object({
 const NeededRecord = z.object({
   network: z.string(),
   networkName: z.string(),
-  record: SellerRecord.nullable().meta({ description: 'Null when nothing says which account it is.' }),
+  record: SellerRecord.nullable().meta({ description: 'Null if the account is not known.' }),
   why: z.string(),
   missing: z.string().optional(),
 });
@@ -27,7 +27,7 @@ export const AppAdsNeeds = z
   .object({ domain: z.string().nullable(), needed: z.array(NeededRecord), text: z.string() })
   .meta({
     title: 'app-ads.txt',
-    description: 'The records that the networks of all titles ask for, and a file that holds them.',
+    description: 'The records that the networks of all titles require, and a file that contains them.',
   });
 export type AppAdsNeeds = z.infer<typeof AppAdsNeeds>;
 
@@ -59,7 +59,7 @@ export const AppAdsMerge = z.object({ text: z.string(), patch: z.string() });
 
 export const AppAdsSite = z.object({
   url: z.string().max(1000).optional().meta({
-    description: 'Where the file is served; left out, at the domain of the publisher. Public addresses only.',
+    description: 'Where the file is served; default: at the publisher’s domain. Only public addresses.',
   }),
 });
 
@@ -71,6 +71,6 @@ export const AppAdsVerified = z
   })
   .meta({
     title: 'app-ads.txt at the site',
-    description: 'What the site serves, held against what is needed.',
+    description: 'What the site serves, compared with what is required.',
   });
 export type AppAdsVerified = z.infer<typeof AppAdsVerified>;

@@ -6,12 +6,12 @@ const ListText = z.string().max(4_000_000);
 
 export const AttributionNeeds = z
   .object({ needed: z.array(NeededIds), ids: z.array(z.string()) })
-  .meta({ title: 'Attribution needs', description: 'The SKAdNetwork identifiers that the roster needs.' });
+  .meta({ title: 'Attribution needs', description: 'The SKAdNetwork identifiers that the roster requires.' });
 export const AttributionText = z.object({ text: ListText });
 export const AttributionLint = z
   .object({
     form: z.enum(listForms),
-    ids: z.array(z.string()).meta({ description: 'In their right form, sorted, each once.' }),
+    ids: z.array(z.string()).meta({ description: 'In standard form, sorted, each once.' }),
     problems: z.array(
       z.object({ line: z.number(), column: z.number(), message: z.string(), fix: z.string() }),
     ),

@@ -5,10 +5,10 @@ export type Capability = { page: keyof typeof pages } | { terminal: string };
 
 const here = (page: keyof typeof pages): Capability => ({ page });
 const partner: Capability = {
-  terminal: 'The simulated partner is a program of its own, beside the service.',
+  terminal: 'The simulated partner is a separate program beside the service.',
 };
 const owner: Capability = {
-  terminal: 'Secrets and tokens are given by the owner of the data folder, never over HTTP.',
+  terminal: 'Secrets and tokens are set by the owner of the data folder, never over HTTP.',
 };
 
 /** Every command, and its place in the console. */
@@ -93,10 +93,10 @@ export const capabilities: Readonly<Record<string, Capability>> = {
   'tag show': here('tags'),
   'tag play': here('tags'),
   'tag lint': here('tags'),
-  serve: { terminal: 'The console is served by it.' },
+  serve: { terminal: 'It serves the console.' },
   'token add': owner,
   'token list': owner,
   'token revoke': owner,
-  demo: { terminal: 'It starts a service of its own.' },
+  demo: { terminal: 'It starts its own service.' },
   completion: { terminal: 'It is for the shell.' },
 };

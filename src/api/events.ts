@@ -6,11 +6,11 @@ const title = z.string();
 export const ServiceEvent = z.discriminatedUnion('kind', [
   z
     .object({ kind: z.literal('title'), title })
-    .meta({ description: 'A title was changed, added or taken out.' }),
+    .meta({ description: 'A title was changed, added or removed.' }),
   z.object({ kind: z.literal('reading'), title }).meta({ description: 'A tree of a title was read again.' }),
   z
     .object({ kind: z.literal('roster') })
-    .meta({ description: 'More than one title, or what all share, was changed.' }),
+    .meta({ description: 'Several titles, or shared data, were changed.' }),
 ]);
 export type ServiceEvent = z.infer<typeof ServiceEvent>;
 
@@ -19,7 +19,7 @@ export const eventShapes = {
   hello: z.object({ version: z.string() }).meta({ description: 'The stream is open.' }),
   reload: z
     .object({})
-    .meta({ description: 'Events were missed that cannot be replayed: reload everything that you show.' }),
+    .meta({ description: 'Some missed events cannot be replayed: reload everything you show.' }),
   title: ServiceEvent.options[0],
   reading: ServiceEvent.options[1],
   roster: ServiceEvent.options[2],

@@ -35,11 +35,11 @@ export async function fetchAppAds(
     const target = headers.location;
     if (status < 300 || status >= 400 || target === undefined) {
       if (status === 200) return { text, url: url.href };
-      throw refused(url, `The site answers ${status}.`);
+      throw refused(url, `The site responds with ${status}.`);
     }
     const next = parse(new URL(target, url).href);
     if (rootDomain(next.hostname) !== rootDomain(url.hostname)) {
-      if (left) throw refused(url, 'It leads out of its own domain twice, which crawlers do not follow.');
+      if (left) throw refused(url, 'It redirects to other domains twice, which crawlers do not follow.');
       left = true;
     }
     url = next;
@@ -56,8 +56,8 @@ function parse(address: string): URL {
   }
   throw new SiteError(
     'no-address',
-    `${JSON.stringify(address)} is no web address.`,
-    'Give one such as https://saltmarsh.example/app-ads.txt.',
+    `${JSON.stringify(address)} is not a web address.`,
+    'Use one such as https://saltmarsh.example/app-ads.txt.',
   );
 }
 
@@ -78,8 +78,8 @@ async function get(url: URL, named: readonly NamedHost[]): Promise<Answered> {
 function refused(url: URL, reason: string): SiteError {
   return new SiteError(
     'no-file',
-    `${url.href} gives no app-ads.txt. ${reason}`,
-    'Crawlers see the same: serve the file as text/plain at /app-ads.txt.',
+    `${url.href} does not serve an app-ads.txt. ${reason}`,
+    'Crawlers fail in the same way: serve the file as text/plain at /app-ads.txt.',
   );
 }
 

@@ -8,18 +8,20 @@ export const ProvisionRequest = z.object({
   networks: z.array(z.string().max(64)).max(50).optional(),
   platforms: z.array(Platform).optional(),
   names: z.string().max(80).optional().meta({
-    description: 'How units are named: {title}, {placement}, {format} and {platform} are filled in.',
+    description: 'The pattern for unit names: {title}, {placement}, {format} and {platform} are filled in.',
   }),
   settle: z
     .enum(['roster', 'partner'])
     .optional()
-    .meta({ description: 'Whose settings win where the two differ; left out, they are shown only.' }),
+    .meta({
+      description: 'Whose settings to keep where the two differ; by default, differences are only shown.',
+    }),
   dryRun: z.boolean().default(false),
   plan: z
     .string()
     .max(64)
     .optional()
-    .meta({ description: 'The digest of the plan that was agreed to; another plan is refused.' }),
+    .meta({ description: 'The digest of the confirmed plan; any other plan is refused.' }),
 });
 export type ProvisionRequest = z.infer<typeof ProvisionRequest>;
 
@@ -48,7 +50,7 @@ export const ProvisionAnswer = z
   })
   .meta({
     title: 'Provision',
-    description: 'What would make the networks and the roster agree, and what was done.',
+    description: 'The steps that make the networks and the roster agree, and what was done.',
   });
 export type ProvisionAnswer = z.infer<typeof ProvisionAnswer>;
 
@@ -58,18 +60,18 @@ export const CollectRequest = z.object({
     .string()
     .max(60_000_000)
     .optional()
-    .meta({ description: 'A CSV table; left out, the network is asked.' }),
+    .meta({ description: 'A CSV table; default: the list is fetched from the network.' }),
   columns: z.record(z.string().max(40), z.string().max(100)).optional(),
   separator: z.string().length(1).optional(),
   dryRun: z.boolean().default(false),
   takeLow: z
     .boolean()
     .default(false)
-    .meta({ description: 'Whether matches of low confidence are taken too.' }),
+    .meta({ description: 'Whether to accept matches of low confidence too.' }),
   acceptNames: z
     .boolean()
     .default(false)
-    .meta({ description: 'Whether the names that units bear now are the ones they are known by.' }),
+    .meta({ description: 'Whether to accept the current names of units as the expected ones.' }),
   plan: z.string().max(64).optional(),
 });
 export type CollectRequest = z.infer<typeof CollectRequest>;
@@ -103,8 +105,8 @@ export const SecretList = z
       from: z.enum(['environment', 'file', 'nowhere']),
       fingerprint: z.string().nullable(),
       usedBy: z.array(z.string()),
-      hosts: z.array(z.string()).meta({ description: 'The hosts that the owner approved for it.' }),
+      hosts: z.array(z.string()).meta({ description: 'The hosts that the owner allowed for it.' }),
     }),
   )
-  .meta({ description: 'The secrets that the roster names: where each comes from, never what it is.' });
+  .meta({ description: 'The secrets that the roster names: where each comes from, never its value.' });
 export type SecretList = z.infer<typeof SecretList>;

@@ -24,7 +24,7 @@ export const AddNetworkRequest = LintRequest.extend({
   despite: z
     .boolean()
     .default(false)
-    .meta({ description: 'Whether to keep it though IDs on record do not fit its patterns.' }),
+    .meta({ description: 'Whether to add it even if IDs in the roster do not match its patterns.' }),
 });
 
 export const NetworkPlan = z
@@ -32,9 +32,9 @@ export const NetworkPlan = z
     id: z.string(),
     name: z.string(),
     replaces: z.enum(['nothing', 'shipped', 'own']).meta({
-      description: 'Which profile it would replace: none, one that ships, or one of the data folder.',
+      description: 'Which profile it would replace: none, a built-in one, or one in the data folder.',
     }),
-    patch: z.string().meta({ description: 'What differs from the profile that it would replace.' }),
+    patch: z.string().meta({ description: 'The differences from the profile that it would replace.' }),
     misfits: z
       .array(
         z.object({
@@ -44,13 +44,13 @@ export const NetworkPlan = z
           fix: z.string().optional(),
         }),
       )
-      .meta({ description: 'What on record would not fit it.' }),
+      .meta({ description: 'The IDs in the roster that would not match it.' }),
   })
-  .meta({ title: 'Network plan', description: 'What keeping a profile would change.' });
+  .meta({ title: 'Network plan', description: 'What adding a profile would change.' });
 export type NetworkPlan = z.infer<typeof NetworkPlan>;
 
 export const NetworkRemoved = z.object({
-  restored: z.boolean().meta({ description: 'Whether the profile that ships under this ID is known again.' }),
+  restored: z.boolean().meta({ description: 'Whether the built-in profile of this ID is in use again.' }),
 });
 
 export type LintAnswer = z.infer<typeof LintAnswer>;
@@ -58,44 +58,49 @@ export const LintAnswer = z.object({
   ok: z.boolean(),
   id: z.string().nullable(),
   problems: z.array(FieldFault),
-  needles: z.array(z.string()).meta({ description: 'Texts by which files are found that may hold its IDs.' }),
+  needles: z.array(z.string()).meta({ description: 'Texts that identify files which may contain its IDs.' }),
 });
 export const RuleSummary = z.object({
   id: z.string(),
   severity: Severity,
   ifShipped: z.string(),
-  mend: z.string().meta({ description: 'How a person fixes it.' }),
-  byWiring: z.string().optional().meta({ description: 'What wiring does about it, where it does.' }),
+  mend: z.string().meta({ description: 'How to fix it by hand.' }),
+  byWiring: z.string().optional().meta({ description: 'How wiring fixes it, if it does.' }),
   otherMends: z
     .record(z.string(), z.string())
     .optional()
-    .meta({ description: 'Other ways to fix it, where the usual one does not apply.' }),
+    .meta({ description: 'Other ways to fix it, if the usual one does not apply.' }),
   messages: z.record(z.string(), z.string()),
   isAbsence: z
     .boolean()
     .optional()
-    .meta({ description: 'Whether it is silent where a file that may hold what is missing is broken.' }),
+    .meta({
+      description: 'Whether it reports nothing while a file that may contain the missing part is broken.',
+    }),
   mayBeInScript: z
     .boolean()
     .optional()
-    .meta({ description: 'Whether it is silent, too, where a build script cannot be read.' }),
+    .meta({ description: 'Whether it also reports nothing while a build script cannot be read.' }),
   needsTitle: z.boolean(),
 });
 
 export const ProfileDraft = z
   .object({
     id: z.string(),
-    text: z.string().meta({ description: 'The profile as YAML, comments and all.' }),
+    text: z.string().meta({ description: 'The profile as YAML, with comments.' }),
     problems: z.array(FieldFault),
     stem: z
       .string()
       .nullable()
       .default(null)
-      .meta({ description: 'The vendor’s word that it was drafted for; null for a draft from answers.' }),
-    declared: z.array(Declared).default([]).meta({ description: 'What of the tree it was drafted from.' }),
+      .meta({ description: 'The vendor that it was drafted for; null for a draft from answers.' }),
+    declared: z
+      .array(Declared)
+      .default([])
+      .meta({ description: 'The parts of the tree that it was drafted from.' }),
     others: z
       .array(z.object({ stem: z.string(), declared: z.array(Declared) }))
-      .meta({ description: 'What else the tree declares that no profile claims, grouped by vendor.' }),
+      .meta({ description: 'What else the tree declares that no profile explains, grouped by vendor.' }),
   })
   .meta({ title: 'Profile draft' });
 export type ProfileDraft = z.infer<typeof ProfileDraft>;
@@ -105,7 +110,7 @@ export const TreeDraftRequest = z.object({
     .string()
     .max(100)
     .optional()
-    .meta({ description: 'The vendor’s word to draft for; left out, the one with most to show.' }),
+    .meta({ description: 'The vendor to draft for; default: the one with the most declarations.' }),
 });
 
 export const ProfileTrial = z
@@ -121,11 +126,11 @@ export const ProfileTrial = z
           platform: Platform.nullable(),
           rule: z.string().meta({ description: 'The rule that would report it.' }),
           what: z.string(),
-          fix: z.string().meta({ description: 'What mends it.' }),
+          fix: z.string().meta({ description: 'How to fix it.' }),
           place: Place.nullable(),
         }),
       )
-      .meta({ description: 'What the profile requires and the tree lacks, or has otherwise.' }),
+      .meta({ description: 'What the profile requires and the tree lacks or has differently.' }),
   })
   .meta({ title: 'Profile trial', description: 'What a profile recognises in a tree.' });
 export type ProfileTrial = z.infer<typeof ProfileTrial>;

@@ -26,12 +26,12 @@ const text = { type: 'string' };
 /** Headers that answers carry. */
 const headers = {
   ETag: {
-    description: 'The version of what is answered, to be sent as If-Match or If-None-Match.',
+    description: 'The version of the response, to send as If-Match or If-None-Match.',
     schema: text,
   },
-  Location: { description: 'The address of what was made.', schema: text },
-  Link: { description: 'Where the next page is (rel="next"); missing on the last one.', schema: text },
-  Allow: { description: 'The methods that the address takes.', schema: text },
+  Location: { description: 'The address of the new resource.', schema: text },
+  Link: { description: 'The address of the next page (rel="next"); absent on the last page.', schema: text },
+  Allow: { description: 'The methods that the address supports.', schema: text },
   'Retry-After': { description: 'How many seconds to wait.', schema: { type: 'integer' } },
 } as const;
 type HeaderName = keyof typeof headers;
@@ -118,14 +118,14 @@ function conditions({
     schema: text,
   });
   if (method === 'get')
-    return [header('If-None-Match', 'The ETag of what the caller has: 304 says that it is current.')];
+    return [header('If-None-Match', 'The ETag of the caller’s copy: 304 means that it is current.')];
   if (!versioned) return [];
   const match = header(
     'If-Match',
-    'The ETag of what is changed, a list of them, or * for whatever is there.',
+    'The ETag of the version to change, a list of ETags, or * for any version.',
   );
   return created === 'if-new'
-    ? [match, header('If-None-Match', '* for something that is not there yet.')]
+    ? [match, header('If-None-Match', '* for something that does not exist yet.')]
     : [match];
 }
 
@@ -138,7 +138,7 @@ function answers(components: Components, route: RouteSpec): Json {
     content['text/event-stream'] = {
       schema: {
         ...text,
-        description: 'Events `progress`, then one that carries the answer, or `problem`. Their data is JSON.',
+        description: 'Events `progress`, then one with the response, or `problem`. Their data is JSON.',
       },
     };
   const named: HeaderName[] = [...(tagged ? (['ETag'] as const) : []), ...(paged ? (['Link'] as const) : [])];
@@ -147,7 +147,7 @@ function answers(components: Components, route: RouteSpec): Json {
   return {
     ...(created === 'always' ? {} : { 200: done }),
     ...(created ? { 201: made } : {}),
-    ...(method === 'get' ? { 304: { description: 'What the caller has is current.' } } : {}),
+    ...(method === 'get' ? { 304: { description: 'The caller’s copy is current.' } } : {}),
   };
 }
 
@@ -209,7 +209,7 @@ function getOperation(
     parameters: conditions({ method: 'get' }),
     responses: {
       200: { description: 'Done.', content },
-      304: { description: 'What the caller has is current.' },
+      304: { description: 'The caller’s copy is current.' },
       ...problems([...usual, ...more]),
     },
   };
@@ -232,7 +232,7 @@ function otherOperations(components: Components): Record<string, Json> {
       ],
     },
     '/api/v1/events': eventsOperation(components),
-    '/healthz': getOperation('health', 'Whether the service is well.', {
+    '/healthz': getOperation('health', 'The health of the service.', {
       'application/json': { schema: components.schema(health, 'output') },
     }),
     '/metrics': getOperation('metrics', 'Counts and sizes, in the text format of metrics collectors.', {
@@ -247,7 +247,7 @@ function eventsOperation(components: Components): Json {
   );
   const description = 'Server-sent events. Their names, and the shapes of their data, are in x-events.';
   return {
-    ...getOperation('events', 'What changes, as it changes.', {
+    ...getOperation('events', 'Changes, as they happen.', {
       'text/event-stream': { schema: { ...text, description }, 'x-events': Object.fromEntries(events) },
     }),
     parameters: [
@@ -255,7 +255,7 @@ function eventsOperation(components: Components): Json {
         name: 'Last-Event-ID',
         in: 'header',
         required: false,
-        description: 'The last event that the caller saw: what came since is sent, or `reload`.',
+        description: 'The last event that the caller saw: later events are sent, or `reload`.',
         schema: text,
       },
     ],

@@ -32,7 +32,7 @@ export interface Answered {
 /** An answer of more bytes than are taken. */
 export class TooLargeError extends Error {
   constructor(maxBytes: number) {
-    super(`the answer is larger than ${maxBytes} bytes`);
+    super(`the response is larger than ${maxBytes} bytes`);
     this.name = 'TooLargeError';
   }
 }
@@ -41,7 +41,9 @@ export class TooLargeError extends Error {
 export class PrivateAddressError extends Error {
   constructor(host: string, address: string) {
     super(
-      host === address ? `${host} is a private address` : `${host} leads to the private address ${address}`,
+      host === address
+        ? `${host} is a private address`
+        : `${host} resolves to the private address ${address}`,
     );
     this.name = 'PrivateAddressError';
   }
@@ -109,7 +111,7 @@ export function ask({ method, url, headers, body, timeout, maxBytes, named }: Ou
   const mayBePrivate = named.some((one) => one.host === target.hostname && one.port === portOf(target));
   return new Promise((resolve, reject) => {
     if (target.protocol !== 'http:' && target.protocol !== 'https:')
-      return reject(new Error(`${target.protocol} is no scheme of the web`));
+      return reject(new Error(`${target.protocol} is not a web scheme`));
     if (isIP(host) !== 0 && !mayBePrivate && isPrivateAddress(host))
       return reject(new PrivateAddressError(host, host));
     const send = target.protocol === 'https:' ? httpsRequest : httpRequest;

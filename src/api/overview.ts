@@ -9,7 +9,7 @@ export const SearchQuery = z.object({
     .min(1)
     .max(50)
     .default(8)
-    .meta({ description: 'The most hits of each kind.' }),
+    .meta({ description: 'The maximum number of hits of each kind.' }),
 });
 export const SearchAnswer = z.array(SearchHit);
 export type SearchAnswer = z.infer<typeof SearchAnswer>;

@@ -23,5 +23,5 @@ export const Problem = z
       .optional()
       .meta({ description: 'For a stale import: the three-way difference.' }),
   })
-  .meta({ title: 'Problem', description: 'An error, as RFC 9457 has it, with what to do next.' });
+  .meta({ title: 'Problem', description: 'An error in the form of RFC 9457, with what to do next.' });
 export type Problem = z.infer<typeof Problem>;

@@ -4,7 +4,7 @@ import * as z from 'zod';
 export const roleNames = ['viewer', 'editor', 'admin'] as const;
 export const Role = z.enum(roleNames).meta({
   description:
-    'viewer looks; editor changes titles and works on trees; admin also changes networks, the publisher and linked trees.',
+    'A viewer reads; an editor changes titles and works on trees; an admin also changes networks, the publisher and linked trees.',
 });
 export type Role = z.infer<typeof Role>;
 
@@ -19,7 +19,10 @@ export const TokenEntry = z
     name: z.string(),
     role: Role,
     createdAt: z.string(),
-    lastUsedAt: z.string().nullable().meta({ description: 'To the minute; null when it was never used.' }),
+    lastUsedAt: z
+      .string()
+      .nullable()
+      .meta({ description: 'Precise to the minute; null if it was never used.' }),
     revokedAt: z.string().nullable(),
   })
   .meta({ title: 'Token', description: 'Who may use a service that requires tokens.' });
@@ -34,6 +37,6 @@ export const Session = z
   })
   .meta({
     title: 'Session',
-    description: 'Who the service takes the caller for, and what the caller may do.',
+    description: 'How the service identifies the caller, and what the caller may do.',
   });
 export type Session = z.infer<typeof Session>;

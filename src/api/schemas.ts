@@ -62,7 +62,7 @@ const LintResults = z.array(LintAnswer.extend({ file: z.string() }));
 const TokenMade = z.object({
   name: z.string(),
   role: Role,
-  token: z.string().meta({ description: 'It is shown this once.' }),
+  token: z.string().meta({ description: 'It is shown only once.' }),
 });
 const Removed = z.object({ removed: z.string() });
 const Exported = z.object({
@@ -71,7 +71,7 @@ const Exported = z.object({
   file: z.string().optional(),
   profiles: RosterDocument.shape.profiles.optional(),
   profileFiles: z.array(z.string()).optional().meta({
-    description: 'The files beside the document that hold the profiles which did not come with Syndexa.',
+    description: 'The files beside the document with profiles that are not built in.',
   }),
 });
 const AppAdsMerged = z.object({ file: z.string(), patch: z.string(), written: z.boolean() });

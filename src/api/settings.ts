@@ -23,7 +23,7 @@ export const settings = {
     min: 1,
     max: 600,
     about:
-      'The most time for reading one source file, parsing included. A file that takes longer is reported as not read; only its string literals are looked at.',
+      'The maximum time to read one source file, including parsing. A file that takes longer is reported as not read; only its string literals are read.',
   },
   fileLength: {
     variable: 'SYNDEXA_FILE_LENGTH',
@@ -31,7 +31,7 @@ export const settings = {
     usual: 1_000_000,
     min: 1_000,
     max: 16_000_000,
-    about: 'The longest source file that is parsed. Of a longer one only the string literals are looked at.',
+    about: 'The largest source file that is parsed. Of larger files, only string literals are read.',
   },
   parserMemory: {
     variable: 'SYNDEXA_PARSER_MEMORY',
@@ -40,7 +40,7 @@ export const settings = {
     min: 64,
     max: 2_048,
     about:
-      'The most memory for the parsers of one worker thread. A file that needs more is treated as one that takes too long.',
+      'The maximum memory for the parsers of one worker thread. A file that needs more is treated like one that takes too long.',
   },
   workerMemory: {
     variable: 'SYNDEXA_WORKER_MEMORY',
@@ -48,7 +48,8 @@ export const settings = {
     usual: 1_024,
     min: 128,
     max: 16_384,
-    about: 'The most memory for one worker thread, apart from its parsers. Work that needs more is ended.',
+    about:
+      'The maximum memory for one worker thread, without its parsers. A task that needs more is stopped.',
   },
   workers: {
     variable: 'SYNDEXA_WORKERS',
@@ -66,7 +67,7 @@ export const settings = {
     min: 100,
     max: 50_000,
     about:
-      'The most files of one tree that are kept for reading. Those beyond it are left out, and the tree is reported as not read whole.',
+      'The maximum number of files of one tree. Further files are skipped, and the tree is reported as partly read.',
   },
   treeBytes: {
     variable: 'SYNDEXA_TREE_MEGABYTES',
@@ -74,8 +75,7 @@ export const settings = {
     usual: 256,
     min: 1,
     max: 4_096,
-    about:
-      'The most content of one tree that is kept for reading. Files beyond it are left out, and reported.',
+    about: 'The maximum total size of the files of one tree. Further files are skipped and reported.',
   },
   facts: {
     variable: 'SYNDEXA_TREE_FACTS',
@@ -83,8 +83,7 @@ export const settings = {
     usual: 50_000,
     min: 100,
     max: 1_000_000,
-    about:
-      'The most facts that a survey lists. It says how many it leaves out; rules are run on all of them.',
+    about: 'The maximum number of facts in a survey. It says how many it omits; rules are run on all facts.',
   },
   findings: {
     variable: 'SYNDEXA_TREE_FINDINGS',
@@ -93,7 +92,7 @@ export const settings = {
     min: 10,
     max: 1_000_000,
     about:
-      'The most findings that a check lists, the worst first. The summary counts all of them, and says how many are left out.',
+      'The maximum number of findings in a check, worst first. The summary counts all findings, and says how many are omitted.',
   },
   treeTime: {
     variable: 'SYNDEXA_TREE_SECONDS',
@@ -102,7 +101,7 @@ export const settings = {
     min: 2,
     max: 3_600,
     about:
-      'The most time for one task on a tree. When it is used up, source files that were not read until then are not parsed, and the answer says so; after twice the time the task fails.',
+      'The maximum time for one task on a tree. After that time, the remaining source files are not parsed, and the result says so; after twice the time, the task fails.',
   },
   keepDays: {
     variable: 'SYNDEXA_KEEP_DAYS',
@@ -111,7 +110,7 @@ export const settings = {
     min: 1,
     max: 3_650,
     about:
-      'How long snapshots and wirings are kept after they were last requested. Those of linked trees and of the last readings stay.',
+      'How long snapshots and wirings are kept after they were last requested. Those of linked trees and of the latest readings are kept.',
   },
   keepMegabytes: {
     variable: 'SYNDEXA_KEEP_MEGABYTES',
@@ -120,7 +119,7 @@ export const settings = {
     min: 16,
     max: 1_000_000,
     about:
-      'The size of the record beyond which snapshots and wirings are removed early, least recently requested first.',
+      'The size of the database above which snapshots and wirings are removed early, least recently requested first.',
   },
 } as const satisfies Record<string, Setting>;
 
@@ -152,7 +151,7 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
     const range = `from ${setting.min} to ${setting.max}${setting.unit === '' ? '' : ` (${setting.unit})`}`;
     throw new SettingError(
       `${setting.variable} is ${JSON.stringify(text)}, which is not a whole number ${range}.`,
-      `Set it to such a number, or leave it out for ${setting.usual}.`,
+      `Set it to a number in this range, or unset it for ${setting.usual}.`,
     );
   });
   return Object.fromEntries(entries) as Settings;

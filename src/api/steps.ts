@@ -8,6 +8,6 @@ export const TickWrite = z.object({
   platform: Platform,
   network: z.string().max(64).nullable().default(null),
   note: z.string().max(500).nullable().default(null),
-  done: z.boolean().default(true).meta({ description: 'False takes it back.' }),
+  done: z.boolean().default(true).meta({ description: 'False removes the mark.' }),
 });
 export type TickWrite = z.infer<typeof TickWrite>;

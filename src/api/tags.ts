@@ -16,7 +16,11 @@ const Answer = z.object({
   failed: z.enum(['unreachable', 'timeout', 'status', 'too-large', 'redirects', 'not-text']).optional(),
   status: z.number().int().optional(),
   redirects: z.number().int().optional(),
-  said: z.string().max(500).optional().meta({ description: 'What the network says of why it has no ad.' }),
+  said: z
+    .string()
+    .max(500)
+    .optional()
+    .meta({ description: 'The reason that the network gives for having no ad.' }),
   ms: z.number().optional(),
 });
 
@@ -36,11 +40,11 @@ export const TagQuestion = z.object({
   }),
   device: z.enum(Object.keys(players) as [PlayerName, ...PlayerName[]]).default('phone'),
   bitrate: z.number().int().min(1).max(1_000_000).optional().meta({
-    description: 'The bandwidth, in kilobits per second; the usual one of the device when left out.',
+    description: 'The bandwidth, in kilobits per second; default: that of the device.',
   }),
-  at: z.iso.datetime().meta({ description: 'The time that goes into [TIMESTAMP].' }),
+  at: z.iso.datetime().meta({ description: 'The time for [TIMESTAMP].' }),
   seed: z.number().int().min(0).max(99_999_999).meta({
-    description: 'The number that [CACHEBUSTING] begins with.',
+    description: 'The first number for [CACHEBUSTING].',
   }),
 });
 export type TagQuestion = z.infer<typeof TagQuestion>;
@@ -61,7 +65,7 @@ export const TagLint = z
   )
   .meta({
     title: 'Tags on record',
-    description: 'Every unit that is the address of a tag, and what is wrong with it.',
+    description: 'Every unit that is a tag URL, and its faults.',
   });
 export type TagLint = z.infer<typeof TagLint>;
 
@@ -135,7 +139,7 @@ export const TagReport = z
         problems: z.array(TagProblem),
       }),
     ),
-    next: z.array(z.string()).meta({ description: 'Addresses to ask for before the report is whole.' }),
+    next: z.array(z.string()).meta({ description: 'Addresses to fetch before the report is complete.' }),
     media: z.array(z.string()).meta({ description: 'Media files whose availability the client may check.' }),
     ads: z.array(TagAd),
     deadEnds: z.array(
@@ -184,23 +188,23 @@ export const TagFollow = TagQuestion.pick({
   bitrate: true,
 }).extend({
   text: z.string().max(2_000_000).optional().meta({
-    description: 'The document itself, where there is no address; `start` is what it is called then.',
+    description: 'The document itself, if it has no address; `start` is then its name.',
   }),
   media: z.boolean().default(false).meta({ description: 'Whether to check that media files are available.' }),
   partner: z.boolean().default(false).meta({
-    description: 'Whether made-up hosts, those under `.example`, are asked at the simulated partner.',
+    description: 'Whether requests to hosts under `.example` go to the simulated partner.',
   }),
 });
 export const TagFollowed = z
   .object({
     question: TagQuestion.meta({
-      description: 'What was asked and answered: the body of a call that plays it.',
+      description: 'The requests and responses: the body of a call that plays it.',
     }),
     report: TagReport,
   })
   .meta({
     title: 'Tag, followed',
-    description: 'What a VAST tag shows, with the documents that it is made of.',
+    description: 'What a VAST tag shows, with its documents.',
   });
 export type TagFollowed = z.infer<typeof TagFollowed>;
 
@@ -212,7 +216,7 @@ export const TagPlayPrinted = TagPlayed.extend({
   fired: z.array(
     z.object({
       url: z.string(),
-      outcome: z.string().meta({ description: 'The status of the answer, or why there was none.' }),
+      outcome: z.string().meta({ description: 'The status of the response, or why there was none.' }),
     }),
   ),
 });

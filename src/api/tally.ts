@@ -11,8 +11,8 @@ const Currency = z
   .string()
   .regex(/^[A-Z]{3}$/, 'Three capital letters (ISO 4217).')
   .meta({ description: 'A currency by its three letters (ISO 4217).' });
-const Count = z.number().int().nullable().meta({ description: 'Null where it is not reported.' });
-const Ratio = z.number().nullable().meta({ description: 'Null where it is not reported, or of nothing.' });
+const Count = z.number().int().nullable().meta({ description: 'Null if it is not reported.' });
+const Ratio = z.number().nullable().meta({ description: 'Null if it is not reported, or its base is zero.' });
 
 export const ImportQuery = z.object({
   network: z.string().max(64),
@@ -31,14 +31,14 @@ export type ImportQuery = z.infer<typeof ImportQuery>;
 
 export const FetchRequest = z.object({
   networks: z.array(z.string().max(64)).max(50).optional().meta({
-    description: 'The networks to ask; left out, all whose reports can be fetched and whose key is known.',
+    description: 'The networks to ask; default: all with a report by HTTP and a known key.',
   }),
   from: DayText.optional().meta({
     description:
-      'The first day; left out, where the last fetch ended, with the days that may have changed since.',
+      'The first day; default: where the last fetch ended, minus the days that may still have changed.',
   }),
   to: DayText.optional().meta({
-    description: 'The last day; left out, yesterday, as the network cuts days.',
+    description: 'The last day; default: yesterday in the time zone of the network.',
   }),
 });
 export type FetchRequest = z.infer<typeof FetchRequest>;
@@ -61,10 +61,10 @@ export const ImportList = z
       who: z.string(),
       days: DaySpan.nullable(),
       rows: z.number().int(),
-      complete: z.boolean().meta({ description: 'Whether it was read to its end.' }),
+      complete: z.boolean().meta({ description: 'Whether it was read completely.' }),
     }),
   )
-  .meta({ title: 'Imports', description: 'The last 200 imports, the newest first.' });
+  .meta({ title: 'Imports', description: 'The last 200 imports, newest first.' });
 
 export const Release = z
   .object({
@@ -73,7 +73,7 @@ export const Release = z
     version: z.string().regex(/^[\w.+-]{1,40}$/, 'A version such as 3.2.0.'),
     day: DayText,
   })
-  .meta({ description: 'A version that went out.' });
+  .meta({ description: 'A released version.' });
 export type Release = z.infer<typeof Release>;
 
 export const RatesRequest = z.object({
@@ -82,11 +82,11 @@ export const RatesRequest = z.object({
 export const RatesAnswer = z
   .object({
     rates: z.number().int(),
-    changed: z.number().int().meta({ description: 'Rates that are new, or other ones than before.' }),
+    changed: z.number().int().meta({ description: 'Rates that are new or have changed.' }),
     odd: z.array(z.object({ row: z.number().int(), id: z.string().nullable(), message: z.string() })),
     oddCount: z.number().int(),
   })
-  .meta({ title: 'Rates', description: 'What a table of daily rates brought.' });
+  .meta({ title: 'Rates', description: 'The result of importing a table of daily rates.' });
 export type RatesAnswer = z.infer<typeof RatesAnswer>;
 
 export const groupNames = [
@@ -103,14 +103,14 @@ export const groupNames = [
 export type GroupName = (typeof groupNames)[number];
 
 export const FiguresQuery = z.object({
-  title: z.string().max(64).optional().meta({ description: 'Left out, all titles.' }),
+  title: z.string().max(64).optional().meta({ description: 'Default: all titles.' }),
   by: z.enum(groupNames).default('placement'),
   from: DayText.optional(),
   to: DayText.optional(),
   days: z.string().max(40).optional().meta({
-    description: 'In place of from and to: 28d for the last days on record, or 2026-10-01..2026-10-07.',
+    description: 'Instead of from and to: 28d for the last 28 days on record, or 2026-10-01..2026-10-07.',
   }),
-  in: Currency.optional().meta({ description: 'The currency to convert into, by the rates on record.' }),
+  in: Currency.optional().meta({ description: 'The currency to convert to, at the imported rates.' }),
 });
 export type FiguresQuery = z.infer<typeof FiguresQuery>;
 
@@ -127,31 +127,31 @@ export const Figures = z
     rewards: Count,
     revenue: Micros,
     ecpm: Micros.nullable().meta({ description: 'Revenue for a thousand impressions, in micros.' }),
-    share: Ratio.meta({ description: 'Its part of the revenue of its currency.' }),
+    share: Ratio.meta({ description: 'Its share of the revenue in its currency.' }),
   })
-  .meta({ description: 'What something earned, and by what.' });
+  .meta({ description: 'What something earned, and how.' });
 export type Figures = z.infer<typeof Figures>;
 
 const Zones = z
   .array(z.object({ network: z.string(), zone: z.string() }))
-  .meta({ description: 'The time zones in which the networks cut their days.' });
+  .meta({ description: 'The time zones of the networks’ days.' });
 
 const TallyHead = z.object({
   title: z.string().nullable(),
-  in: Currency.nullable().meta({ description: 'The currency that amounts were converted into.' }),
+  in: Currency.nullable().meta({ description: 'The currency that amounts were converted to.' }),
   unconverted: z.array(z.object({ currency: Currency, days: z.number().int() })).meta({
-    description: 'Currencies without a rate for some days; their amounts are listed by themselves.',
+    description: 'Currencies without a rate for some days; their amounts are listed separately.',
   }),
   zones: Zones,
 });
 
 export const FiguresAnswer = TallyHead.extend({
   by: z.enum(groupNames),
-  days: DaySpan.nullable().meta({ description: 'Null where nothing is on record.' }),
+  days: DaySpan.nullable().meta({ description: 'Null if nothing is on record.' }),
   rows: z.array(
     Figures.extend({
-      key: z.string().meta({ description: 'What the row is about: a placement, a day, …' }),
-      unit: z.string().nullable().meta({ description: 'The unit ID, where no title holds it.' }),
+      key: z.string().meta({ description: 'What the row stands for: a placement, a day, …' }),
+      unit: z.string().nullable().meta({ description: 'The unit ID, if no title uses it.' }),
     }),
   ),
   totals: z.array(Figures).meta({ description: 'One for each currency; the rows add up to it.' }),
@@ -162,7 +162,7 @@ export const FiguresAnswer = TallyHead.extend({
 export type FiguresAnswer = z.infer<typeof FiguresAnswer>;
 
 export const SilentQuery = z.object({
-  title: z.string().max(64).optional().meta({ description: 'Left out, all titles, and units of none.' }),
+  title: z.string().max(64).optional().meta({ description: 'Default: all titles, and units of no title.' }),
 });
 
 export const SilentAnswer = z
@@ -181,7 +181,7 @@ export const SilentAnswer = z
       }),
     ),
   })
-  .meta({ title: 'Silence', description: 'What daily numbers contradict, the most money first.' });
+  .meta({ title: 'Silence', description: 'What contradicts the daily numbers, most money first.' });
 export type SilentAnswer = z.infer<typeof SilentAnswer>;
 
 export const WeekAnswer = z
@@ -194,20 +194,20 @@ export const WeekAnswer = z
         platform: Platform.nullable(),
         network: z.string(),
         currency: Currency,
-        revenue: z.array(Micros).meta({ description: 'Day by day, the last one last.' }),
+        revenue: z.array(Micros).meta({ description: 'Day by day, in order.' }),
       }),
     ),
   })
-  .meta({ title: 'Week', description: 'What each unit earned on the last seven days.' });
+  .meta({ title: 'Week', description: 'What each unit earned in the last seven days.' });
 export type WeekAnswer = z.infer<typeof WeekAnswer>;
 
 export const CompareQuery = z.object({
   title: z.string().max(64).optional(),
   this: z.string().max(40).default('7d').meta({
-    description: 'Days: 7d for the last ones on record, or 2026-10-01..2026-10-07.',
+    description: 'Days: 7d for the last seven days on record, or 2026-10-01..2026-10-07.',
   }),
   against: z.string().max(40).default('previous').meta({
-    description: 'Days to compare with; previous for as many days right before.',
+    description: 'Days to compare with; previous for the same number of days before.',
   }),
   in: Currency.optional(),
 });
@@ -218,9 +218,9 @@ const Change = z.object({
   before: Micros,
   after: Micros,
   revenue: Micros.meta({ description: 'The change: volume, fill and price add up to it.' }),
-  volume: Micros.meta({ description: 'Because more ads, or fewer, were requested.' }),
-  fill: Micros.meta({ description: 'Because more requests, or fewer, ended in an impression.' }),
-  price: Micros.meta({ description: 'Because an impression earned more, or less.' }),
+  volume: Micros.meta({ description: 'The part due to more or fewer requests.' }),
+  fill: Micros.meta({ description: 'The part due to more or fewer requests with an impression.' }),
+  price: Micros.meta({ description: 'The part due to a higher or lower price of impressions.' }),
 });
 
 export const CompareAnswer = TallyHead.extend({
@@ -229,7 +229,7 @@ export const CompareAnswer = TallyHead.extend({
   rows: z.array(
     Change.extend({
       title: z.string().nullable(),
-      placement: z.string().nullable().meta({ description: 'Null where no title holds the unit.' }),
+      placement: z.string().nullable().meta({ description: 'Null if no title uses the unit.' }),
       platform: Platform.nullable(),
       network: z.string(),
       unit: z.string(),

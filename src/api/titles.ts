@@ -20,7 +20,7 @@ export const TakeDraft = z.object({
   document: z
     .string()
     .max(2_000_000)
-    .meta({ description: 'The draft, edited: a roster document with one title or more.' }),
+    .meta({ description: 'The edited draft: a roster document with at least one title.' }),
 });
 export const TitleRecord = z
   .object({
@@ -60,7 +60,7 @@ export const IdWrite = IdSlot.extend({
   credential: z.string().max(64).optional().meta({
     description: 'A credential of the edition instead of an ID; its value is secret:NAME.',
   }),
-  value: z.string().max(400).nullable().meta({ description: 'Null takes the ID out.' }),
+  value: z.string().max(400).nullable().meta({ description: 'Null removes the ID.' }),
 });
 export type IdWrite = z.infer<typeof IdWrite>;
 
@@ -74,7 +74,10 @@ export const HistoryEntry = z
     was: z.unknown(),
     is: z.unknown(),
   })
-  .meta({ title: 'History entry', description: 'One field that changed: who, when, what was, what is.' });
+  .meta({
+    title: 'History entry',
+    description: 'A changed field: who changed it, when, and the values before and after.',
+  });
 export type HistoryEntry = z.infer<typeof HistoryEntry>;
 
 export const RosterDocument = z.object({
@@ -82,17 +85,17 @@ export const RosterDocument = z.object({
   document: z.string(),
   profiles: z
     .array(z.object({ id: z.string(), text: z.string() }))
-    .meta({ description: 'The profiles that did not come with Syndexa, as YAML.' }),
+    .meta({ description: 'The profiles that are not built in, as YAML.' }),
 });
 export const FieldDifference = z
   .object({ path: z.string(), was: z.unknown().optional(), is: z.unknown().optional() })
-  .meta({ description: 'One field that differs; `was` or `is` is left out where the field is absent.' });
+  .meta({ description: 'One field that differs; `was` or `is` is missing where the field is absent.' });
 export const RosterImport = z.object({
   document: z.string().max(16_000_000),
   dryRun: z.boolean().default(false),
-  prune: z.boolean().default(false).meta({ description: 'Take out titles that the document does not name.' }),
+  prune: z.boolean().default(false).meta({ description: 'Remove titles that the document does not name.' }),
   profiles: z.array(z.string().max(1_000_000)).max(200).default([]).meta({
-    description: 'Profiles that belong to the document, as YAML. Those that the record lacks are added.',
+    description: 'Profiles that belong to the document, as YAML. Those that are not known yet are added.',
   }),
 });
 export const RosterImported = z.object({

@@ -18,7 +18,7 @@ export const CollectPlan = z
     needles: z.array(z.string()),
     skipFolders: z.array(z.string()),
     skipBeside: z.array(z.object({ folder: z.string(), beside: z.string() })).meta({
-      description: 'Folders to skip where something whose name ends like this is beside them.',
+      description: 'Folders to skip if they have a sibling whose name ends with this text.',
     }),
     maxFileBytes: z.number(),
     maxFiles: z.number(),
@@ -37,7 +37,7 @@ const RelativePath = z
       !path.startsWith('/') &&
       !path.split('/').some((part) => part === '..' || part === '.' || part === '') &&
       path === printableName(path),
-    'A path below the tree’s root, with / between its parts and without control characters.',
+    'A path below the root of the tree, with / as separator and without control characters.',
   );
 
 export const SnapshotManifest = z.object({
@@ -62,7 +62,7 @@ export const TreeQuestion = z.object({
     .string()
     .nullable()
     .default(null)
-    .meta({ description: 'The title to compare with; found by its identifiers when null.' }),
+    .meta({ description: 'The title to compare with; if null, it is found by its identifiers.' }),
 });
 export const CheckQuestion = TreeQuestion.extend({
   against: z
@@ -71,7 +71,7 @@ export const CheckQuestion = TreeQuestion.extend({
     .nullable()
     .default(null)
     .meta({
-      description: 'An earlier snapshot, or the beginning of its name: only what is new since is shown.',
+      description: 'An earlier snapshot, or the start of its name: only newer findings are returned.',
     }),
   failOn: z
     .enum([...severityNames, 'never'])
@@ -88,15 +88,17 @@ export const UnwireQuestion = TreeQuestion.extend({
     .array(z.string().max(200))
     .max(2_000)
     .default([])
-    .meta({ description: 'What earlier writes put in that others may need too, as their edits said it.' }),
+    .meta({
+      description: 'Additions of earlier writes that other code may need too, as listed by their edits.',
+    }),
 });
 export const AcceptRequest = z.object({
   fingerprint: z.string().regex(/^[\w-]{4,120}$/),
-  reason: z.string().trim().min(8, 'Say in a few words why it may stay.').max(500),
+  reason: z.string().trim().min(8, 'Say in a few words why it is acceptable.').max(500),
   until: z
     .string()
     .regex(/^\d{4}-\d{2}-\d{2}$/, 'A day, such as 2027-03-31.')
-    .refine((day) => !Number.isNaN(Date.parse(day)), 'There is no such day.'),
+    .refine((day) => !Number.isNaN(Date.parse(day)), 'This day does not exist.'),
 });
 export const AcceptanceList = z.object({ title: z.string(), acceptances: z.array(Acceptance) });
 
@@ -104,11 +106,7 @@ export const WiringAnswer = Wiring.extend({
   id: z.string(),
   title: z.string(),
   snapshot: z.string(),
-  network: z
-    .string()
-    .nullable()
-    .default(null)
-    .meta({ description: 'The network that is taken out, if any.' }),
+  network: z.string().nullable().default(null).meta({ description: 'The network that is removed, if any.' }),
 });
 export type WiringAnswer = z.infer<typeof WiringAnswer>;
 
@@ -125,18 +123,23 @@ export const FolderRequest = z.object({
     .array(z.string().min(2).max(200))
     .max(200)
     .default([])
-    .meta({ description: 'Texts: files that hold one of them are read too. Such a folder is not followed.' }),
+    .meta({
+      description:
+        'Texts: files that contain one of them are read too. A folder of this kind is not watched.',
+    }),
 });
 export const OpenedFolder = z
   .object({ snapshot: z.string(), seen: z.number(), files: z.number() })
-  .meta({ description: 'A folder below a root, as it is now; the service follows it from then on.' });
+  .meta({
+    description: 'The current content of a folder below a root; the service watches it from then on.',
+  });
 export const LinkRequest = z.object({ title: z.string(), path: z.string().min(1).max(2000) });
 export const ApplyRequest = z.object({
   wiring: z.string(),
-  force: z.boolean().default(false).meta({ description: 'Write files too that their owner made read-only.' }),
+  force: z.boolean().default(false).meta({ description: 'Also write read-only files.' }),
 });
 export const Applied = z.object({ written: z.array(z.string()), snapshot: z.string() });
-/** A write into a tree that can be taken back. */
+/** A write into a tree that can be undone. */
 export const WriteEntry = z
   .object({
     id: z.string(),
@@ -145,16 +148,16 @@ export const WriteEntry = z
     what: z.string().meta({ description: 'What was done: wire, or unwire with its network.' }),
     files: z.array(z.object({ path: z.string(), change: z.enum(['new', 'changed', 'removed']) })),
   })
-  .meta({ title: 'Write', description: 'A write into a tree that can be taken back.' });
+  .meta({ title: 'Write', description: 'A write into a tree that can be undone.' });
 export type WriteEntry = z.infer<typeof WriteEntry>;
 export const FolderQuery = z.object({
-  path: z.string().max(4_000).optional().meta({ description: 'Left out, the roots of the service.' }),
+  path: z.string().max(4_000).optional().meta({ description: 'Default: the roots of the service.' }),
 });
 export const FolderListing = z.object({
-  path: z.string().nullable().meta({ description: 'Null where the roots are listed.' }),
+  path: z.string().nullable().meta({ description: 'Null if the roots are listed.' }),
   parent: z.string().nullable().meta({ description: 'Null for a root.' }),
   folders: z.array(z.object({ name: z.string(), path: z.string() })),
-  more: z.number().int().meta({ description: 'How many more folders there are.' }),
+  more: z.number().int().meta({ description: 'How many more folders exist.' }),
 });
 export type FolderListing = z.infer<typeof FolderListing>;
 

@@ -117,7 +117,7 @@ export class Client {
     return text;
   }
 
-  /** A call answered as server-sent events; the last event that is no progress is the answer. */
+  /** A call answered as server-sent events; the last event that is not progress is the answer. */
   async follow<Name extends RouteName>(
     name: Name,
     options: CallOptions<Name>,

@@ -20,15 +20,15 @@ export function demandCompared({ compared, title, directory, anyTitle }: Asked):
   const faults: Record<Exclude<Compared, 'title'>, [message: string, fix: string]> = {
     'no-title': [
       `No title in the roster has the identifiers of ${directory}, so nothing was compared.`,
-      'Name the title with --title, or read the tree by itself with --any-title.',
+      'Name the title with --title, or check the tree alone with --any-title.',
     ],
     'no-networks': [
       `${named} uses no network, so nothing was compared.`,
-      `Give it IDs (syndexa id set ${named} ID --network NETWORK --platform PLATFORM) or import a roster, or read the tree by itself with --any-title.`,
+      `Give it IDs (syndexa id set ${named} ID --network NETWORK --platform PLATFORM) or import a roster, or check the tree alone with --any-title.`,
     ],
     'no-edition': [
       `No app of ${named} was found in ${directory}, so nothing was compared.`,
-      `Name the folder of the app, or correct the identifiers: syndexa title show ${named}. To read the tree by itself: --any-title.`,
+      `Name the folder of the app, or correct the identifiers: syndexa title show ${named}. To check the tree alone: --any-title.`,
     ],
   };
   const [message, fix] = faults[compared];

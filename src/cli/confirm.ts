@@ -10,9 +10,9 @@ export async function isConfirmed(io: Io, question: string, yes: boolean | undef
   const reply = await io.ask(`${question} [y/N] `);
   if (reply === null)
     throw new CommandError(
-      'Nobody is there to confirm.',
+      'There is no terminal to ask for confirmation.',
       exit.wrongUse,
-      'Give --yes to go on without asking.',
+      'Use --yes to continue without confirmation.',
     );
   const isYes = /^y(es)?$/i.test(reply.trim());
   if (!isYes) io.out('Nothing was changed.\n');

@@ -33,9 +33,9 @@ export async function connect(io: Io): Promise<Connection> {
   const token = io.env.SYNDEXA_TOKEN || undefined;
   if (token !== undefined && !/^[\w.-]{1,200}$/.test(token))
     throw new CommandError(
-      'SYNDEXA_TOKEN does not hold a token.',
+      'SYNDEXA_TOKEN is not a token.',
       exit.wrongUse,
-      'Set it to what syndexa token add printed, without blanks around it.',
+      'Set it to the text that syndexa token add printed, without spaces around it.',
     );
   const named = io.env.SYNDEXA_URL;
   if (named) {

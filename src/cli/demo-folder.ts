@@ -11,7 +11,7 @@ export function demoFolder(): string {
   const found = candidates.find((folder) => existsSync(join(folder, 'roster.yaml')));
   if (!found)
     throw new CommandError(
-      'The demo’s files are not here.',
+      'The files of the demo are missing.',
       exit.wrongUse,
       'Run it from a checkout of the project.',
     );

@@ -52,7 +52,7 @@ stderr.on('error', () => undefined);
 void run(process.argv.slice(2), io, paintFor(hasColours(env, stdout.isTTY)))
   .catch((error: unknown) => {
     stderr.write(
-      `■ Syndexa met an error of its own: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+      `■ Syndexa had an internal error: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
     );
     return 3;
   })

@@ -26,7 +26,7 @@ export function partnerCard(home: string): PartnerCard {
   const card = partnerCardIn(home);
   if (card) return card;
   throw new CommandError(
-    'No simulated partner runs here.',
+    'No simulated partner is running.',
     exit.unreachable,
     'Start it: syndexa partner start.',
   );
@@ -44,7 +44,7 @@ export function askPartner(card: PartnerCard, path: string): Promise<Response> {
 
 const endings: Record<PartnerProcessError['kind'], { code: number; fix?: string }> = {
   'not-built': { code: exit.wrongUse, fix: 'Run npm run build.' },
-  'port-taken': { code: exit.unreachable, fix: 'Give another: --port 4881.' },
+  'port-taken': { code: exit.unreachable, fix: 'Choose another: --port 4881.' },
   'not-started': { code: exit.unreachable },
   unreachable: { code: exit.unreachable, fix: 'Start it: syndexa partner start.' },
   refused: { code: exit.refused },

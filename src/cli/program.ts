@@ -103,7 +103,7 @@ export function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
   const program = new Command('syndexa')
     .description('The record of a title’s advertising IDs, and the engine that keeps every build true to it.')
     .version(version)
-    .showHelpAfterError('Run it with --help to see how it is used.')
+    .showHelpAfterError('Run it with --help for its usage.')
     .exitOverride()
     .configureOutput({
       writeOut: io.out,
@@ -136,13 +136,13 @@ function demandArguments(command: Command): void {
 
 const environmentHelp = `
 Environment:
-  SYNDEXA_HOME   the data folder (else ~/.local/share/syndexa)
-  SYNDEXA_URL    the service to ask (else the one that runs, else one of its own)
-  SYNDEXA_TOKEN  a token, for a service that asks for one
-  NO_COLOR       set to anything: no colours
-  FORCE_COLOR    set to 1: colours in a pipe or a file too
-  COLUMNS        how long lines may be in a pipe or a file (else 80)
-Limits and room have settings of their own; the guide has the table.
+  SYNDEXA_HOME   the data folder (default: ~/.local/share/syndexa)
+  SYNDEXA_URL    the service to use (default: the running one, or a temporary one)
+  SYNDEXA_TOKEN  a token, for a service that requires one
+  NO_COLOR       any value turns colours off
+  FORCE_COLOR    1 turns colours on, even in a pipe or a file
+  COLUMNS        the line width in a pipe or a file (default: 80)
+Limits can be changed too; the guide has a table of them.
 `;
 
 /** Adds to each command's help the example that belongs to it. */

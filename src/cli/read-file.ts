@@ -53,7 +53,7 @@ export async function textOfFile(io: Io, file: string, encoding?: string): Promi
   throw new CommandError(
     what,
     exit.wrongUse,
-    'Say it with --encoding, and look at the names that come out.',
+    'Name it with --encoding, and check the names that result.',
     lines,
   );
 }

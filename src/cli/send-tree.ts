@@ -23,7 +23,7 @@ function readAgain(path: string, read: () => Buffer): Buffer {
     return read();
   } catch {
     throw new CommandError(
-      `${path} went away while the tree was being read.`,
+      `${path} disappeared while the tree was being read.`,
       exit.refused,
       'Run the command again.',
     );

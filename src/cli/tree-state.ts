@@ -14,11 +14,11 @@ export async function reportTreeState(folder: string, io: Io): Promise<void> {
   if (!state) return;
   const { interrupted, busy, strange } = state;
   if (interrupted) io.err(interruptedText(folder, interrupted));
-  if (busy) io.err('▲ Another command is writing to this tree. What is read now may be half of it.\n');
+  if (busy) io.err('▲ Another command is writing to this tree. This reading may be incomplete.\n');
   for (const { name: marker, kind } of strange)
     io.err(
       `▲ ${marker} (${kind}) marks a write that this data folder does not know. It is ignored. ` +
-        'If another data folder (SYNDEXA_HOME) began that write, settle it from there; else remove it.\n',
+        'If another data folder (SYNDEXA_HOME) began that write, settle it from there; otherwise remove it.\n',
     );
 }
 
@@ -29,7 +29,7 @@ export function interruptedText(
 ): string {
   const name = printableName(folder);
   return (
-    `▲ A write to ${name} was interrupted (${what}, ${title}, ${at}). Until it is settled, the tree may hold half of it (${counted(files.length, 'file')}).\n` +
+    `▲ A write to ${name} was interrupted (${what}, ${title}, ${at}). Until it is settled, the tree may contain only part of it (${counted(files.length, 'file')}).\n` +
     `  Take it back with: syndexa undo ${name}\n` +
     `  Or finish it with: syndexa wire ${name} --title ${title} --write\n`
   );
@@ -43,11 +43,11 @@ export async function settleInterrupted(folder: string, io: Io): Promise<void> {
   const { journal, outcome, leftAlone, kept } = settled;
   io.err(
     `▲ An earlier write to this tree was interrupted (${journal.what}, ${journal.title}). ` +
-      `It ${outcome === 'finished' ? 'had been written whole and is kept' : 'was taken back'}.\n`,
+      `It ${outcome === 'finished' ? 'was complete and is kept' : 'was undone'}.\n`,
   );
   if (kept !== undefined)
     io.err(
       `  Changed since, and left as they are: ${leftAlone.map(printableName).join(', ')}.\n` +
-        `  What they held before that write is in ${kept}.\n`,
+        `  Their content before that write is in ${kept}.\n`,
     );
 }

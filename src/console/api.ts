@@ -52,7 +52,7 @@ function notReachable(): CallError {
     title: 'Not reachable',
     status: 0,
     code: 'unreachable',
-    detail: 'The service does not answer.',
+    detail: 'The service does not respond.',
     fix: 'Start it again with syndexa serve; nothing you typed is lost.',
   });
 }

@@ -124,6 +124,6 @@ function cutShort(): CallError {
     status: 0,
     code: 'unreachable',
     detail: 'The service stopped in the middle of its answer.',
-    fix: 'Look at what is shown now, and do it again.',
+    fix: 'See what is shown now, and try again.',
   });
 }

@@ -172,7 +172,7 @@ export const useReleases = (title: string | undefined): Answer<'listReleases'> =
     queryFn: title === undefined ? skipToken : ask('listReleases', { params: { title } }),
   });
 
-/** The writes into a linked tree that can be taken back, the latest first. */
+/** The writes into a linked tree that can be undone, latest first. */
 export const useWrites = (tree: string | undefined): Answer<'listWrites'> =>
   useQuery({
     queryKey: keys.writes(tree ?? ''),

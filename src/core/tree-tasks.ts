@@ -210,7 +210,7 @@ function planned(compared: Compared, { edits, groups, patch, byHand }: Plan): Pl
 function listedFacts(survey: Survey, most: number): Survey {
   const left = survey.facts.length - most;
   if (left <= 0) return survey;
-  const message = `Listed in part: ${left} more facts are left out.`;
+  const message = `Partial list: ${left} more facts are not listed.`;
   const [{ path } = { path: survey.tree }] = survey.facts.slice(most).map(({ place }) => place);
   return {
     ...survey,

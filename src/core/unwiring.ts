@@ -64,7 +64,7 @@ function standing({ survey }: SurveyRun, network: Profile): ByHand[] {
     network: network.id,
     rule: null,
     what: `Take ${value} out of ${path}.`,
-    why: 'A person wrote it, so taking it out is for a person to decide.',
+    why: 'It was written by hand, so whether to remove it is your decision.',
     where: `${path}:${line}`,
   }));
 }
@@ -97,7 +97,7 @@ function rosterStep({ title, network }: UnwireOptions): ByHand {
     network: network.id,
     rule: null,
     what: `Take ${network.name} out of the roster of ${title.id} too.`,
-    why: 'The record still says that the title uses it, so the next wiring would put it back.',
+    why: 'The roster still says that the title uses it, so the next wiring would add it again.',
     where: `syndexa roster export, then without networks.${network.id} and its units: syndexa roster import`,
   };
 }

@@ -8,7 +8,7 @@ let room = Buffer.allocUnsafe(256 * 1024);
  * Reads a file whole. A link is not followed, and a pipe that took the file's place does not block.
  * @param limit the most bytes to take
  * @returns the bytes, good only until the next call unless they are copied
- * @throws the errors of the file system; Error when it is no regular file, or is larger than the limit
+ * @throws the errors of the file system; Error if it is not a regular file, or exceeds the limit
  */
 export function readFile(at: DiskPath, limit: number): Buffer {
   const file = openSync(at, constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK);

@@ -35,7 +35,7 @@ const failures: readonly (StorageFailure & { codes: readonly string[] })[] = [
   },
   {
     codes: ['SQLITE_CORRUPT', 'SQLITE_NOTADB'],
-    message: 'The record in {where} is damaged, or is no record of Syndexa.',
+    message: 'The record in {where} is damaged, or is not a database of Syndexa.',
     fix: 'Put a copy of syndexa.sqlite from a backup in its place, or import an exported roster into a new data folder.',
     passes: false,
   },

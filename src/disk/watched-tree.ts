@@ -89,7 +89,7 @@ export class WatchedTree {
     watcher.on('all', (event, path) => {
       if (event === 'addDir') this.#folders.add(path);
       if (event === 'unlinkDir') this.#folders.delete(path);
-      // What is found at the beginning is no change.
+      // Files found at the start are not changes.
       if (this.#watching) this.touch(path);
     });
     watcher.on('ready', () => {

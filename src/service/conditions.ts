@@ -18,8 +18,8 @@ export function conditionOf({ headers }: Request): Condition {
   const match = headers['if-match'];
   if (match === undefined) {
     if (headers['if-none-match'] === '*') return 'absent';
-    throw new ServiceError('precondition-missing', 'This write must say which version it changes.', {
-      fix: 'Send the ETag of what you read as If-Match (or If-None-Match: * for something new).',
+    throw new ServiceError('precondition-missing', 'This write must name the version that it changes.', {
+      fix: 'Send the ETag that you read as If-Match (or If-None-Match: * for something new).',
     });
   }
   if (match.trim() === '*') return 'present';
@@ -32,8 +32,8 @@ function tagsIn(header: string): string[] {
   for (;;) {
     const parts = tag.exec(header);
     if (!parts)
-      throw new ServiceError('unreadable', 'If-Match is no list of entity tags.', {
-        fix: 'Send the ETag of what you read, with its quotation marks, such as "v3".',
+      throw new ServiceError('unreadable', 'If-Match is not a list of entity tags.', {
+        fix: 'Send the ETag that you read, with its quotation marks, such as "v3".',
       });
     found.push(parts[1] ?? '');
     if (parts[2] === '') return found;
@@ -50,20 +50,20 @@ export function demand(condition: Condition, current: number | undefined, what: 
   if (condition === 'any') return;
   if (condition === 'new' || condition === 'absent') {
     if (current === undefined) return;
-    throw new ServiceError(condition === 'new' ? 'exists' : 'changed', `${what} is there already.`, {
+    throw new ServiceError(condition === 'new' ? 'exists' : 'changed', `${what} already exists.`, {
       fix: 'Choose another name, or read it and change it.',
     });
   }
   if (current === undefined)
-    throw new ServiceError('changed', `${what} is not there, or not any more.`, {
+    throw new ServiceError('changed', `${what} does not exist, or no longer exists.`, {
       fix: 'Read the list again. Send If-None-Match: * to add it.',
     });
   if (condition === 'present' || condition.includes(current)) return;
   const versions = condition.length > 0 ? `, not ${condition.join(' or ')}` : '';
   throw new ServiceError(
     'changed',
-    `${what} is at version ${current}${versions}: somebody changed it since.`,
-    { fix: 'Read it again, look at what changed, and repeat your change.' },
+    `${what} is at version ${current}${versions}: it was changed in the meantime.`,
+    { fix: 'Read it again, see what changed, and repeat your change.' },
   );
 }
 

@@ -64,7 +64,7 @@ export function refusal(problems: readonly FieldProblem[]): ServiceError {
   const detail =
     first && problems.length === 1
       ? `${first.field}: ${first.message}`
-      : `${problems.length} values are not right.`;
+      : `${problems.length} values are invalid.`;
   return new ServiceError('invalid', detail, {
     errors: faultsOf(problems),
     // Only advice that fits every field is given for the whole; each field has its own.

@@ -46,7 +46,7 @@ export function requireKnownHost(names: ReadonlySet<string>): RequestHandler {
     const allowed = [`http://${host}`, ...(names.has(name) ? [`https://${host}`] : [])];
     if (origin !== undefined && !allowed.includes(origin)) {
       throw new ServiceError('forbidden', `Pages of ${JSON.stringify(origin)} may not use this service.`, {
-        fix: 'Open the console that the service serves.',
+        fix: 'Open the console at the address of the service.',
       });
     }
     next();

@@ -30,7 +30,7 @@ export async function importRoster(
   const options = { signal, isLarge: text.length > largeDocument };
   const read = await service.runner.record('readRoster', text, options);
   if (!read.roster)
-    throw new ServiceError('invalid', 'The roster document is not right.', {
+    throw new ServiceError('invalid', 'The roster document is invalid.', {
       errors: faultsOf(read.problems),
       fix: 'Correct the fields named here.',
     });
@@ -63,7 +63,7 @@ function addedProfiles({ profiles }: Service, texts: readonly string[]): Sourced
   return texts.flatMap((source, at) => {
     const { profile, problems } = readProfile(source);
     if (!profile)
-      throw new ServiceError('invalid', 'A profile that belongs to the document is not right.', {
+      throw new ServiceError('invalid', 'A profile beside the document is invalid.', {
         errors: faultsOf(
           problems.map((problem) => ({ ...problem, field: `profiles.${at}.${problem.field}` })),
         ),
@@ -164,11 +164,11 @@ function staleDocument({ roster }: Service, base: number, current: Incoming, tar
   const plain = ({ accepted: _, ...rest }: Incoming) => rest;
   const detail =
     base > now
-      ? `The document was written from revision ${base}, which this record never had (it is at ${now}).`
-      : `The document was written from revision ${base}; the record is at ${now} since.`;
+      ? `The document was written from revision ${base}, which this roster never had (it is at ${now}).`
+      : `The document was written from revision ${base}, but the roster is now at ${now}.`;
   return new ServiceError('stale', detail, {
     changes: base < now ? compareThreeWays(roster.rosterAt(base), plain(current), plain(target)) : [],
-    fix: 'Export again (syndexa roster export FILE keeps your comments), put your changes in, and import that.',
+    fix: 'Export again (syndexa roster export FILE keeps your comments), apply your changes, and import that.',
   });
 }
 
@@ -193,7 +193,7 @@ function problemsOf(
     ...strangers.map((id) => ({
       field: `accepted.${id}`,
       message: `There is no title ${id}.`,
-      fix: 'Take these accepted findings out, or add the title.',
+      fix: 'Remove these accepted findings, or add the title.',
     })),
     ...[...found].flatMap(([id, problems]) => below(`titles.${id}`, problems)),
     ...(publisher ? below('publisher', publisherProblems(publisher, profiles.profiles())) : []),

@@ -65,25 +65,25 @@ export class LinkedTrees {
     const { trees, log } = this.context;
     for (const tree of trees.linkedTrees())
       await this.follow(tree).catch((error: unknown) =>
-        log.warn({ err: error, path: tree.path }, 'A linked tree cannot be followed.'),
+        log.warn({ err: error, path: tree.path }, 'A linked tree cannot be watched.'),
       );
   }
 
   /**
    * The real path of a folder.
-   * @throws ServiceError when it is below none of the roots, or is no folder
+   * @throws ServiceError if it is not a folder below one of the roots
    */
   async insideRoots(path: string): Promise<string> {
     const { roots } = this.context;
     if (roots.length === 0)
-      throw new ServiceError('forbidden', 'This service may not read folders.', {
+      throw new ServiceError('forbidden', 'This service is not allowed to read folders.', {
         fix: 'Start it with syndexa serve --root FOLDER to link trees below that folder.',
       });
     const real = await realpath(path).catch(() => null);
     if (real === null || !(await stat(real)).isDirectory())
       throw new ServiceError('not-found', `There is no folder ${path}.`, { fix: 'Check the path.' });
     if (roots.some((root) => real === root || real.startsWith(`${root}/`))) return real;
-    throw new ServiceError('forbidden', `${path} is below none of the service’s roots.`, {
+    throw new ServiceError('forbidden', `${path} is not below any of the service’s roots.`, {
       fix: `The roots are ${roots.join(', ')}.`,
     });
   }

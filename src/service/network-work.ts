@@ -12,7 +12,7 @@ import type { LoadedProfile } from './profiles.js';
 export class NetworkWork {
   constructor(private readonly context: ServiceContext) {}
 
-  /** What keeping a profile would change: the profile that it replaces, and what on record would not fit it. */
+  /** What keeping a profile would change: the profile that it replaces, and what on record would not match it. */
   plan(text: string): NetworkPlan {
     const { profile } = this.read(text);
     const known = this.context.profiles.find(profile.id);
@@ -33,12 +33,12 @@ export class NetworkWork {
     const { profile } = this.read(text);
     const misfits = despite ? [] : this.misfits(profile);
     if (misfits.length > 0)
-      throw new ServiceError('invalid', `${profile.name} as it is described here does not fit the record.`, {
+      throw new ServiceError('invalid', `${profile.name} does not match IDs in the roster.`, {
         errors: misfits.map(({ title, ...problem }) => ({
           ...problem,
           field: `titles.${title}.${problem.field}`,
         })),
-        fix: 'Correct the pattern, or the IDs. To keep the profile all the same, add it with despite.',
+        fix: 'Correct the pattern, or the IDs. To add the profile anyway, send despite.',
       });
     return this.context.profiles.add(profile, text);
   }
@@ -47,8 +47,8 @@ export class NetworkWork {
   remove(id: string): { restored: boolean } {
     const { profiles, roster } = this.context;
     if (profiles.get(id).shipped)
-      throw new ServiceError('invalid', `The profile of ${id} came with Syndexa.`, {
-        fix: 'Leave it: a network that no title uses changes nothing.',
+      throw new ServiceError('invalid', `The profile of ${id} is built in.`, {
+        fix: 'Leave it: a network that no title uses has no effect.',
       });
     const under = profiles.shippedUnder(id);
     const { titles } = roster.roster();
@@ -59,7 +59,7 @@ export class NetworkWork {
           field: `titles.${title}.networks.${id}`,
           message: 'It is used here.',
         })),
-        fix: `Take the network out of them first: syndexa unwire ${id}, then syndexa title set TITLE --leave ${id}.`,
+        fix: `Remove the network from them first: syndexa unwire ${id}, then syndexa title set TITLE --leave ${id}.`,
       });
     profiles.remove(id);
     return { restored: under };
@@ -68,7 +68,7 @@ export class NetworkWork {
   private read(text: string): { profile: Profile } {
     const { profile, problems } = readProfile(text);
     if (profile) return { profile };
-    throw new ServiceError('invalid', 'The profile is not right.', {
+    throw new ServiceError('invalid', 'The profile is invalid.', {
       errors: faultsOf(problems),
       fix: 'Correct the fields named here; syndexa network lint FILE shows them with their lines.',
     });

@@ -36,8 +36,8 @@ export function failureOf(
   const file = noteError(home, { error, at: now(), version, path }, secrets.cleaner());
   const fix =
     file === undefined
-      ? 'Look at what the service printed.'
-      : `What it was is at the end of ${file}: send that along when you report it.`;
+      ? 'See the log of the service.'
+      : `The details are at the end of ${file}: include them when you report it.`;
   return new ServiceError('internal', failure.message, { fix, cause: error });
 }
 
@@ -45,24 +45,24 @@ function toServiceError(error: unknown, home: string): ServiceError {
   if (error instanceof ServiceError) return error;
   const type = error instanceof Error && 'type' in error ? String(error.type) : '';
   if (type === 'entity.too.large')
-    return new ServiceError('too-large', 'The body is larger than this call takes.', {
+    return new ServiceError('too-large', 'The body is larger than this call accepts.', {
       fix: 'Send less at once.',
       cause: error,
     });
   if (type === 'encoding.unsupported' || type === 'charset.unsupported')
-    return new ServiceError('wrong-type', 'The body is in an encoding that is not taken.', {
-      fix: 'Send JSON in UTF-8, as it is or with Content-Encoding gzip, deflate or br.',
+    return new ServiceError('wrong-type', 'The body has an unsupported encoding.', {
+      fix: 'Send JSON in UTF-8, plain or with Content-Encoding gzip, deflate or br.',
       cause: error,
     });
   if (isUnreadable(error, type)) {
-    return new ServiceError('unreadable', 'The body is not JSON that can be read.', {
+    return new ServiceError('unreadable', 'The body is not valid JSON.', {
       fix: 'Send valid JSON with Content-Type: application/json, compressed as Content-Encoding says.',
       cause: error,
     });
   }
   if (error instanceof FollowingEndedError)
     return new ServiceError('stopping', error.message, {
-      fix: 'Ask again once it is started.',
+      fix: 'Try again when it has restarted.',
       cause: error,
     });
   if (error instanceof URIError)
@@ -73,7 +73,7 @@ function toServiceError(error: unknown, home: string): ServiceError {
       fix: storage.fix,
       cause: error,
     });
-  return new ServiceError('internal', 'The service met an error of its own.', { cause: error });
+  return new ServiceError('internal', 'The service had an internal error.', { cause: error });
 }
 
 /** Whether an error of the body parser, or of what decompresses for it, tells of what was sent. */

@@ -20,7 +20,7 @@ export class ProfileShelf {
   constructor(home: string, log: Log) {
     this.#folder = join(home, 'profiles');
     const own = profilesIn(this.#folder, (file, problems) =>
-      log.warn({ file, problems }, 'A profile has faults and is left out.'),
+      log.warn({ file, problems }, 'A profile has faults and is not used.'),
     );
     for (const sourced of shippedProfiles())
       this.#found.set(sourced.profile.id, { ...sourced, shipped: true });

@@ -107,7 +107,7 @@ function demandType({ body, sent }: RouteSpec, request: Request): void {
   const takes = sent?.type ?? 'JSON';
   throw new ServiceError(
     'wrong-type',
-    `The body is ${type ?? 'of no named type'}, and this call takes ${takes}.`,
+    `The body is ${type ?? 'of an unnamed type'}, but this call takes ${takes}.`,
     { fix: `Send ${takes} with Content-Type: ${wanted}.` },
   );
 }
@@ -117,7 +117,7 @@ function formOf({ forms, progress }: RouteSpec, request: Request): string {
   const offered = ['application/json', ...Object.keys(forms ?? {}), ...(progress ? [eventStream] : [])];
   const form = request.accepts(offered);
   if (form !== false) return form;
-  throw new ServiceError('not-acceptable', `The answer cannot be given as ${request.headers.accept}.`, {
+  throw new ServiceError('not-acceptable', `The response cannot be sent as ${request.headers.accept}.`, {
     fix: `Accept one of ${offered.join(', ')}.`,
   });
 }
@@ -141,8 +141,8 @@ function parse(schema: z.ZodType, value: unknown, where: string): unknown {
     const names = issue.code === 'unrecognized_keys' ? issue.keys : [''];
     return names.map((key) => ({
       field: [...issue.path, ...(key ? [key] : [])].map(String).join('.'),
-      message: key ? `There is no field of the name ${key} here.` : issue.message,
+      message: key ? `There is no field ${key} here.` : issue.message,
     }));
   });
-  throw new ServiceError('invalid', `The ${where} of the request is not right.`, { errors });
+  throw new ServiceError('invalid', `The ${where} of the request is invalid.`, { errors });
 }

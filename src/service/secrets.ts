@@ -88,8 +88,8 @@ export class Secrets {
         fix: `Set it again: syndexa secret set ${name}.`,
       });
     if (found) return found;
-    throw new ServiceError('secret-missing', `Nothing holds the secret ${name}.`, {
-      fix: `Set SYNDEXA_SECRET_${name} for the service, or put it into ${join(this.home, secretsFile)} with syndexa secret set ${name}.`,
+    throw new ServiceError('secret-missing', `There is no value for the secret ${name}.`, {
+      fix: `Set SYNDEXA_SECRET_${name} for the service, or store it in ${join(this.home, secretsFile)} with syndexa secret set ${name}.`,
     });
   }
 
@@ -101,7 +101,7 @@ export class Secrets {
       if ((mode & 0o077) !== 0)
         throw new ServiceError(
           'secret-missing',
-          `${path} can be read by others (mode ${mode.toString(8)}), and is not used.`,
+          `${path} can be read by others (mode ${mode.toString(8)}), so it is not used.`,
           { fix: `chmod 600 ${path}` },
         );
       text = readFileSync(path, 'utf8');

@@ -14,7 +14,7 @@ export class ServiceRunningError extends Error {
     readonly url: string,
     readonly pid: number,
   ) {
-    super(`A service runs on this data folder already: ${url} (process ${pid}).`);
+    super(`A service is already running on this data folder: ${url} (process ${pid}).`);
   }
 }
 

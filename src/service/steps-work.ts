@@ -71,7 +71,7 @@ export class StepsWork {
     if (done && !step.tickable && !step.tick)
       throw new ServiceError(
         'invalid',
-        `${name} can be seen in the tree or the record, so it is not set by hand: ${step.why}`,
+        `${name} is read from the tree or the roster, so it cannot be set by hand: ${step.why}`,
         {
           fix: step.command ?? `See syndexa steps ${id}.`,
         },
@@ -89,8 +89,8 @@ export class StepsWork {
     const { title } = this.context.roster.get(id);
     const address = this.context.partners.storeAddress();
     if (address === undefined)
-      throw new ServiceError('invalid', 'No store can be looked up from here.', {
-        fix: 'Name its look-up address to the service: SYNDEXA_STORE=http://…/store.',
+      throw new ServiceError('invalid', 'The service does not know the address of a store.', {
+        fix: 'Set its look-up address for the service: SYNDEXA_STORE=http://…/store.',
       });
     const found: StoreListing[] = [];
     for (const platform of platforms) {
@@ -102,7 +102,7 @@ export class StepsWork {
       );
       const parsed = LookUpAnswer.safeParse(answer);
       if (!parsed.success)
-        throw new ServiceError('partner-odd', 'The store’s answer makes no sense.', {
+        throw new ServiceError('partner-odd', 'The response of the store is invalid.', {
           fix: 'Check SYNDEXA_STORE.',
         });
       const { listed, name, site } = parsed.data;

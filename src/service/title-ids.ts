@@ -22,7 +22,7 @@ export function titleWithId({ id, title }: TitleRecord, write: ParsedIdWrite): T
       {
         field: 'platform',
         message: `${id} has no ${platform} edition.`,
-        fix: `Name its identifier first: syndexa title set ${id} --${platform} IDENTIFIER.`,
+        fix: `Set its identifier first: syndexa title set ${id} --${platform} IDENTIFIER.`,
       },
     ]);
   }
@@ -72,8 +72,8 @@ function setCredential(title: Title, write: ParsedIdWrite, name: string): void {
     refuse([
       {
         field: 'value',
-        message: 'A credential is named, never given: it would be stored and shown here.',
-        fix: 'Keep it with syndexa secret set NAME, and give secret:NAME.',
+        message: 'A credential has to be a reference: its value would be stored and shown here.',
+        fix: 'Store the value with syndexa secret set NAME, and use secret:NAME here.',
       },
     ]);
   if (value === null) {

@@ -118,13 +118,13 @@ export class TitleWork {
       if ('title' in reverted) return this.save(before.id, reverted.title, before, [before.version], writer);
       if (reverted.why === 'added-by-it')
         throw new ServiceError('invalid', `${id} was added by this change.`, {
-          fix: `Take the title out instead: syndexa title remove ${id}.`,
+          fix: `Remove the title instead: syndexa title remove ${id}.`,
         });
       throw new ServiceError(
         'changed',
-        `${change.path} changed again since: it is ${textOf(reverted.now)} now.`,
+        `${change.path} has changed since: it is ${textOf(reverted.now)} now.`,
         {
-          fix: 'Take the later change back first, or set the field to what it should be.',
+          fix: 'Revert the later change first, or set the field to the right value.',
         },
       );
     });

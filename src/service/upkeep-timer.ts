@@ -48,10 +48,10 @@ export class UpkeepTimer {
     try {
       const removed = await this.upkeep.tidy(() => new Promise((resolve) => setImmediate(resolve)));
       const shrunk = performance.now() - this.#lastRequest > quiet && this.upkeep.giveBack();
-      this.log.info({ ...removed, shrunk }, 'The record was tidied up.');
+      this.log.info({ ...removed, shrunk }, 'The database was cleaned up.');
     } catch (error) {
       // Another process writes, or the disk is full: next time.
-      this.log.warn({ err: error }, 'The record could not be tidied up.');
+      this.log.warn({ err: error }, 'The database could not be cleaned up.');
     }
   }
 }

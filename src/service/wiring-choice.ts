@@ -45,7 +45,7 @@ function unknownNames(
   });
 }
 
-/** Whether a text has the form of a group’s ID. A group that has nothing to do any more is no mistake. */
+/** Whether a text has the form of a group’s ID. A group without remaining edits is still valid. */
 function isGroupId(id: string): boolean {
   const [platform, network, topic, ...rest] = id.split('/');
   return (

@@ -38,9 +38,9 @@ describe('a question', () => {
 
   it('is wrong use where nobody is there to answer', async () => {
     await expect(answered(null)).rejects.toMatchObject({
-      message: 'Nobody is there to confirm.',
+      message: 'There is no terminal to ask for confirmation.',
       code: exit.wrongUse,
-      fix: 'Give --yes to go on without asking.',
+      fix: 'Use --yes to continue without confirmation.',
     });
   });
 });

@@ -279,7 +279,7 @@ describe('the simulated partner', () => {
       rmSync(join(home, 'partner.json'));
     }
     expect((await syndexa('tag', 'show', 'https://a.example/x', '--partner')).err).toContain(
-      'No simulated partner runs here.',
+      'No simulated partner is running.',
     );
   });
 });

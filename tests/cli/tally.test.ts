@@ -73,8 +73,8 @@ describe('syndexa tally', () => {
   it('says that nothing is on record, and what to do', async () => {
     expect((await syndexa('tally', 'show', 'kelp')).out).toContain('syndexa tally fetch');
     expect((await syndexa('tally', 'silent')).out).toContain('No network has reported anything yet.');
-    expect((await syndexa('tally', 'imports')).out).toBe('Nothing was imported yet.\n');
-    expect((await syndexa('tally', 'release', 'kelp')).out).toBe('No release of kelp is noted.\n');
+    expect((await syndexa('tally', 'imports')).out).toBe('Nothing has been imported yet.\n');
+    expect((await syndexa('tally', 'release', 'kelp')).out).toBe('No release of kelp is on record.\n');
   });
 
   it('imports files, says what was odd, and what a second one restates', async () => {

@@ -204,7 +204,7 @@ describe('bad input', () => {
     [
       'a binary file with a manifest’s name',
       { 'app/src/main/AndroidManifest.xml': Buffer.from([3, 0, 8, 0, 1, 2, 3]) },
-      'It holds a zero byte, so it is binary and no text. (Byte 1.)',
+      'It contains a zero byte, so it is binary. (Byte 1.)',
     ],
     [
       'a file that is not UTF-8',

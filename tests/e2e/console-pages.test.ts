@@ -68,7 +68,7 @@ describe('network profiles', () => {
     for (let at = 0; at < '\na'.length; at++) await c.page.keyboard.press('Backspace');
     await c.page.keyboard.press('Control+Home');
     await c.page.keyboard.type('# Ours since the move.\n');
-    await c.page.getByText('It replaces the profile of cobalt-heron that came with Syndexa.').waitFor();
+    await c.page.getByText('It replaces the built-in profile of cobalt-heron.').waitFor();
     await c.page.getByText('+# Ours since the move.').waitFor();
     await c.page.getByLabel('Tree', { exact: true }).selectOption({ index: 1 });
     await button('Try it').click();
@@ -96,7 +96,7 @@ describe('what all titles have in common', () => {
     await c.page.getByText('1 record, 1 fault').waitFor();
     await c.page.getByText('+ferrowick.example, 420, DIRECT, fe770w1c').waitFor();
     const saved = c.page.waitForEvent('download');
-    await button('Save the file with them').click();
+    await button('Save the file with these').click();
     const text = readFileSync(await (await saved).path(), 'utf8');
     expect(text).toContain('# ours\n');
     expect(text).toContain('marlstone.example, SM-20418, DIRECT');
@@ -141,7 +141,7 @@ describe('what all titles have in common', () => {
     await c.page.getByText('1 identifier, 1 fault').waitFor();
     await c.page.getByText('m4r1st0n3q.skadnetwork').last().waitFor();
     const saved = c.page.waitForEvent('download');
-    await button('Save the file with them').click();
+    await button('Save the file with these').click();
     expect(readFileSync(await (await saved).path(), 'utf8')).toContain('h3r0nw8ngs.skadnetwork');
   });
 
@@ -184,7 +184,7 @@ describe('many at once', () => {
     await demoIn(c);
     const before = Object.keys((await titleNow()).title.placements);
     await goto('/bulk?do=rename&title=tidewick&from=*-day&to=station-open');
-    await c.page.getByText('A placement has this name already.').waitFor();
+    await c.page.getByText('Another placement already has this name.').waitFor();
     expect(await button('Show what would change').isDisabled()).toBe(true);
     await c.page.getByLabel('New names').fill('*-noon');
     await button('Show what would change').click();
@@ -234,9 +234,9 @@ describe('many at once', () => {
       .fill(`# ours\n${old.replace('name: Tidewick\n', 'name: Tidewick Seven\n')}`);
     await button('Show what would change').click();
     await c.page.getByText('both changed it').waitFor();
-    expect(await button('1 field is still to be chosen').isDisabled()).toBe(true);
+    expect(await button('1 field is still to choose').isDisabled()).toBe(true);
     await c.page.getByLabel('titles.tidewick.name: take what is in the document').check();
-    await button('Bring the document up to the record').click();
+    await button('Update the document from the record').click();
     await button('Show what would change').click();
     await button('Take 1 change into the record').click();
     await c.page.getByText('1 change is in the record').waitFor();
@@ -314,7 +314,7 @@ describe('an edition', () => {
     await button(/^Write these \d+ files/).click();
     await c.page.getByText('Nothing of it is in the tree').waitFor();
     expect(filesBelow(at)['android/app/build.gradle.kts']?.toString()).not.toContain('cobalt');
-    await button('Take the last write back').click();
+    await button('Undo the last write').click();
     await button(/^Write these \d+ files/).waitFor();
   });
 });
@@ -404,7 +404,7 @@ describe('the record', () => {
   it('forgets a title only when its name is typed', async () => {
     await demoIn(c);
     await goto('/titles/kilnlog/record');
-    await c.page.getByText('Take the title out of the record').click();
+    await c.page.getByText('Remove the title from the record').click();
     const out = button('Take Kilnlog out');
     expect(await out.isDisabled()).toBe(true);
     await c.page.getByLabel('Type kilnlog to confirm').fill('kilnlog');

@@ -37,7 +37,7 @@ describe('the console writes', () => {
       .getByRole('button', { name: /Revert change/ })
       .nth(1)
       .click();
-    await c.page.getByText('changed again since: it is "Tidewick" now').waitFor();
+    await c.page.getByText('has changed since: it is "Tidewick" now').waitFor();
     await c.page.getByLabel('Find a field, a value, a person').fill('Tidewick Two');
     await c.page.getByText('2 changes').waitFor();
   });
@@ -98,8 +98,8 @@ describe('the console writes', () => {
     );
     await goto('/titles/tidewick/tally');
     await c.page.getByLabel('Version', { exact: true }).fill('3.2.0');
-    await c.page.getByLabel('Day on which it went out').fill('2026-10-02');
-    await c.page.getByRole('button', { name: 'Note the release' }).click();
+    await c.page.getByLabel('Release day').fill('2026-10-02');
+    await c.page.getByRole('button', { name: 'Add the release' }).click();
     await c.page.getByText('Android 3.2.0, 2026-10-02').waitFor();
     expect((await http(api('/titles/tidewick/releases'))).body).toMatchObject([{ version: '3.2.0' }]);
     await c.page.getByRole('button', { name: 'Forget Android 3.2.0' }).click();
@@ -148,17 +148,17 @@ describe('the console writes', () => {
     await goto('/titles/tidewick/android?view=findings');
     const left = c.page.getByRole('region', { name: 'Left to you' });
     const card = left.locator('article').first();
-    await card.getByText('accept it for a while').click();
+    await card.getByText('accept it until a day').click();
     await card.getByLabel('Why it may stay').fill('short');
     await card.getByLabel('Until when').fill('2099-01-31');
     await card.getByRole('button', { name: 'Accept', exact: true }).click();
-    await card.getByText('Say in a few words why it may stay').waitFor();
+    await card.getByText('Say in a few words why it is acceptable').waitFor();
     await card.getByLabel('Why it may stay').fill('known, and gone with the next release');
     await card.getByRole('button', { name: 'Accept', exact: true }).click();
     const accepted = c.page.getByRole('region', { name: 'Accepted', exact: true });
     await accepted.getByText('known, and gone with the next release').waitFor();
     expect((await http(api('/titles/tidewick/accepted'))).body.acceptances).toHaveLength(1);
-    await accepted.getByRole('button', { name: 'Take the acceptance back' }).click();
+    await accepted.getByRole('button', { name: 'Withdraw the acceptance' }).click();
     await expect.poll(() => c.page.getByRole('region', { name: 'Accepted', exact: true }).count()).toBe(0);
   });
 });
@@ -188,7 +188,7 @@ describe('the console works with networks', () => {
       expect(unit).toMatch(/^CH-U-/);
       const ids = { network: 'cobalt-heron', platform: 'android', stage: 'production', placement: 'page' };
       await http(at('/titles/kelp/ids'), 'PUT', { ...ids, value: null }, { 'If-Match': '*' });
-      await c.page.getByRole('button', { name: 'Ask the network' }).click();
+      await c.page.getByRole('button', { name: 'Fetch from the network' }).click();
       await c.page.getByRole('row', { name: new RegExp(unit) }).waitFor();
       await c.page.getByRole('button', { name: 'Put 1 ID into the record' }).click();
       await c.page.getByText('1 ID went into the record').waitFor();
@@ -237,7 +237,7 @@ describe('work on a tree that takes long', () => {
     await c.page.getByText('native Android in \\u202eapp: 1 of 3').waitFor();
     await c.page.getByRole('button', { name: 'Cancel' }).click();
     await c.page.getByText('It was cancelled.').waitFor();
-    await c.page.getByRole('button', { name: 'Look into it again' }).click();
+    await c.page.getByRole('button', { name: 'Try again' }).click();
     await c.page.getByText('write just this').first().waitFor();
     expect(await c.page.getByText('It was cancelled.').count()).toBe(0);
   });

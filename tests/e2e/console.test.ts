@@ -30,7 +30,7 @@ describe('the console', () => {
     const notice = c.page.getByRole('alert');
     await notice.getByText('was interrupted').waitFor();
     expect(await notice.textContent()).toContain(`syndexa undo ${at}`);
-    await notice.getByRole('button', { name: 'Take the interrupted write back' }).click();
+    await notice.getByRole('button', { name: 'Undo the interrupted write' }).click();
     await expect.poll(() => notice.count()).toBe(0);
     expect(readFileSync(join(at, path), 'utf8')).not.toContain('// written');
     rmSync(scripts, { recursive: true });
@@ -106,15 +106,15 @@ describe('the console', () => {
     await c.page.goto(`${c.service.url}/titles/adopt`);
     await c.page.getByLabel('Folders, below a root of this service').fill(tree!.path);
     await c.page.getByRole('button', { name: 'Draft a title' }).click();
-    const document = c.page.getByLabel('Change what is not right; leave out what you do not want');
+    const document = c.page.getByLabel('Correct what is wrong; remove what you do not want');
     await document.waitFor();
     await c.page.getByText('It was found on android only.').waitFor();
-    await c.page.getByRole('button', { name: 'Take it into the roster' }).click();
+    await c.page.getByRole('button', { name: 'Add it to the roster' }).click();
     await c.page.getByText('There is a title tidewick already.').waitFor();
     // Another title, with units of its own: the ones of Tidewick are held already.
     const draft = (await document.inputValue()).replace('  tidewick:', '  adopted:');
     await document.fill(draft.replaceAll('204418', '204419'));
-    await c.page.getByRole('button', { name: 'Take it into the roster' }).click();
+    await c.page.getByRole('button', { name: 'Add it to the roster' }).click();
     await c.page.waitForURL(/titles\/adopted$/);
     await c.page.getByText('footer-banner').first().waitFor();
   });
@@ -152,7 +152,7 @@ describe('the console', () => {
     const after = filesBelow(at);
     expect(after[path]?.toString()).toContain('ACCESS_NETWORK_STATE');
     expect({ ...after, [path]: before[path] }).toEqual(before);
-    await c.page.getByRole('button', { name: 'Take the last write back' }).click();
+    await c.page.getByRole('button', { name: 'Undo the last write' }).click();
     await expect.poll(() => c.page.getByLabel('Take back').count()).toBe(0);
     expect(filesBelow(at)).toEqual(before);
     // With nothing chosen there is nothing to write.
@@ -216,7 +216,7 @@ describe('the console', () => {
     expect(await conflict.innerText()).toMatch(/theirs\s+Tidewick Two\s+yours\s+Tidewick One/);
     expect(await c.page.getByRole('button', { name: 'Save the title' }).isDisabled()).toBe(true);
     expect((await record()).name).toBe('Tidewick Two');
-    await conflict.getByRole('button', { name: 'Keep mine' }).click();
+    await conflict.getByRole('button', { name: 'Keep your value' }).click();
     await save(c.page);
     await expect.poll(async () => (await record()).name).toBe('Tidewick One');
 
@@ -228,7 +228,7 @@ describe('the console', () => {
     await c.page.getByRole('alert', { name: 'Where is tide-list-footer was changed elsewhere' }).waitFor();
     await where(c.page).press('Enter');
     expect((await record()).placements['tide-list-footer'].where).toBe('at the very end');
-    await c.page.getByRole('button', { name: 'Take theirs' }).click();
+    await c.page.getByRole('button', { name: 'Use their value' }).click();
     expect(await where(c.page).inputValue()).toBe('at the very end');
 
     const id = (tab: Page) =>
@@ -237,7 +237,7 @@ describe('the console', () => {
     await id(other).fill('CH-U-204418-BBBBBBBB');
     await id(other).press('Enter');
     await c.page.getByRole('alert', { name: /^tide-list-footer on cobalt-heron/ }).waitFor();
-    await c.page.getByRole('button', { name: 'Keep mine' }).click();
+    await c.page.getByRole('button', { name: 'Keep your value' }).click();
     await id(c.page).press('Enter');
     await expect
       .poll(

@@ -152,7 +152,7 @@ describe('a sixth network, known by a YAML file alone', () => {
     expect((await run('secret list')).out).toContain('held nowhere');
     await good('secret set LANTERN', { input: 'lantern-key-of-the-test\n' });
     expect(statSync(join(home, 'secrets')).mode & 0o777).toBe(0o600);
-    expect((await run('secret list')).out).toContain('may be sent nowhere yet:');
+    expect((await run('secret list')).out).toContain('may not be sent anywhere yet:');
     await good(`secret allow LANTERN --host ${new URL(partner.url).host}`);
     expect(shaped('secrets', await good('secret list --json'))).toMatchObject([
       { name: 'LANTERN', from: 'file', hosts: [new URL(partner.url).host] },
@@ -162,10 +162,7 @@ describe('a sixth network, known by a YAML file alone', () => {
     );
     await good('placement add kelp tide-footer --format banner --refresh 60s --network lantern');
     const refused = await run('provision kelp');
-    expect([refused.code, refused.err]).toEqual([
-      4,
-      'Nothing was created. To go on without being asked: --yes\n',
-    ]);
+    expect([refused.code, refused.err]).toEqual([4, 'Nothing was created. To skip this question: --yes\n']);
     const provisioned = await run('provision kelp --yes --json');
     expect(shaped('provision', provisioned).done).toHaveLength(4);
     expect(provisioned.code).toBe(1);
@@ -288,7 +285,7 @@ describe('a sixth network, known by a YAML file alone', () => {
     const misfit = await run('network add long.yaml --yes');
     expect([misfit.code, misfit.out]).toEqual([
       4,
-      expect.stringMatching(/1 field on record would not fit it:\n. kelp {2}placements\.tide-footer/),
+      expect.stringMatching(/1 field on record would not match it:\n. kelp {2}placements\.tide-footer/),
     ]);
     expect(shaped('network-plan', await run('network add long.yaml --json')).misfits).toHaveLength(1);
     await good('network add named.yaml --yes');

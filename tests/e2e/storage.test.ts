@@ -72,7 +72,7 @@ describe('two services on one data folder', () => {
     const { url } = await serve();
     const second = await syndexa(['serve', '--port', '0'], home);
     expect(second.code).toBe(4);
-    expect(second.err).toContain(`A service runs on this data folder already: ${url}`);
+    expect(second.err).toContain(`A service is already running on this data folder: ${url}`);
     expect(JSON.parse(readFileSync(card(), 'utf8'))).toMatchObject({ url });
     expect((await http(`${url}/healthz`)).status).toBe(200);
   });

@@ -158,7 +158,7 @@ describe('a service for a team', () => {
       await page.getByRole('heading', { name: 'Who are you?' }).waitFor();
       await page.getByLabel('Token').fill('sxt-wrong');
       await page.getByRole('button', { name: 'Sign in' }).click();
-      await page.getByText('This token does not count here.').waitFor();
+      await page.getByText('This token is not valid here.').waitFor();
       // What was typed stays.
       expect(await page.getByLabel('Token').inputValue()).toBe('sxt-wrong');
       await page.getByLabel('Token').fill(token);

@@ -167,12 +167,12 @@ describe('tokens', () => {
     };
     const wrong = {
       code: 'unauthenticated',
-      message: 'This token does not count here.',
+      message: 'This token is not valid here.',
       fix: expect.stringContaining('revoked'),
     };
     const none = {
       code: 'unauthenticated',
-      message: 'This service requires a token, and none was given.',
+      message: 'This service requires a token, but none was sent.',
       fix: expect.stringContaining('SYNDEXA_TOKEN'),
     };
 

@@ -153,7 +153,7 @@ describe('collecting from a network', () => {
       'rows of another network',
       { table: 'Unit ID,Unit name,Format\nmrl-TIDE-4820116,x,banner\n' },
       422,
-      'No row makes sense. Line 2',
+      'No row is valid. Line 2',
     ],
     ['a network that nobody knows', { network: 'nowhere' }, 404, 'There is no profile'],
     ['a network without its key', { network: 'marlstone' }, 422, 'The roster does not say which secret'],
@@ -161,7 +161,7 @@ describe('collecting from a network', () => {
       'a plan that is another one by now',
       { table: 'Unit ID,Unit name,Format\n', plan: 'x' },
       409,
-      'The list is another one by now.',
+      'The list has changed.',
     ],
   ])('refuses %s, and writes nothing', async (_, body, status, detail) => {
     const before = (await http(s.api('/roster'))).body;

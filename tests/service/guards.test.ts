@@ -99,7 +99,7 @@ describe('who may ask a service', () => {
       expect(ask({ host, origin })).toMatchObject({
         code: 'forbidden',
         message: `Pages of ${JSON.stringify(origin)} may not use this service.`,
-        fix: 'Open the console that the service serves.',
+        fix: 'Open the console at the address of the service.',
       });
   });
 
@@ -156,8 +156,8 @@ describe('the condition of a write', () => {
       expect(() => read({ 'if-match': match })).toThrow(
         expect.objectContaining({
           code: 'unreadable',
-          message: 'If-Match is no list of entity tags.',
-          fix: 'Send the ETag of what you read, with its quotation marks, such as "v3".',
+          message: 'If-Match is not a list of entity tags.',
+          fix: 'Send the ETag that you read, with its quotation marks, such as "v3".',
         }),
       );
     },
@@ -167,7 +167,7 @@ describe('the condition of a write', () => {
     expect(() => read(headers)).toThrow(
       expect.objectContaining({
         code: 'precondition-missing',
-        fix: 'Send the ETag of what you read as If-Match (or If-None-Match: * for something new).',
+        fix: 'Send the ETag that you read as If-Match (or If-None-Match: * for something new).',
       }),
     );
   });
@@ -197,13 +197,13 @@ describe('a write under a condition', () => {
   });
 
   it.each<[Condition, number | undefined, string, string]>([
-    ['new', 3, 'exists', 'The title kelp is there already.'],
-    ['absent', 3, 'changed', 'The title kelp is there already.'],
-    ['present', undefined, 'changed', 'The title kelp is not there, or not any more.'],
-    [[3], undefined, 'changed', 'The title kelp is not there, or not any more.'],
-    [[2], 3, 'changed', 'The title kelp is at version 3, not 2: somebody changed it since.'],
-    [[1, 2], 3, 'changed', 'The title kelp is at version 3, not 1 or 2: somebody changed it since.'],
-    [[], 3, 'changed', 'The title kelp is at version 3: somebody changed it since.'],
+    ['new', 3, 'exists', 'The title kelp already exists.'],
+    ['absent', 3, 'changed', 'The title kelp already exists.'],
+    ['present', undefined, 'changed', 'The title kelp does not exist, or no longer exists.'],
+    [[3], undefined, 'changed', 'The title kelp does not exist, or no longer exists.'],
+    [[2], 3, 'changed', 'The title kelp is at version 3, not 2: it was changed in the meantime.'],
+    [[1, 2], 3, 'changed', 'The title kelp is at version 3, not 1 or 2: it was changed in the meantime.'],
+    [[], 3, 'changed', 'The title kelp is at version 3: it was changed in the meantime.'],
   ])('is refused under %j at version %s', (condition, current, code, message) => {
     expect(held(condition, current)).toMatchObject({ code, message });
     expect(held(condition, current)?.fix).toMatch(/^[A-Z].+\.$/);

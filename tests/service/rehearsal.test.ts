@@ -116,7 +116,7 @@ describe('a rehearsal', () => {
     expect(other).not.toBe(one);
   });
 
-  it('asks the partner that runs, which knows nothing of the unit', async () => {
+  it('asks the running partner, which knows nothing of the unit', async () => {
     const { url } = await partnered();
     const snapshot = await send(url);
     const { body } = await rehearse(url, snapshot);

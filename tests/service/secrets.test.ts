@@ -102,7 +102,7 @@ describe('the file of secrets', () => {
       expect(() => secrets.get('secret:HERON_KEY')).toThrow(
         expect.objectContaining({
           code: 'secret-missing',
-          message: `${path} can be read by others (mode ${mode.toString(8)}), and is not used.`,
+          message: `${path} can be read by others (mode ${mode.toString(8)}), so it is not used.`,
           fix: `chmod 600 ${path}`,
         }),
       );
@@ -287,7 +287,7 @@ describe('a key of a network', () => {
     approve(home, 'PLANTED', ours);
     approve(home, 'PLANTED', theirs);
     const { service, collect } = await started(ours);
-    expect((await collect()).body.detail).toContain('it sends on to another address (302)');
+    expect((await collect()).body.detail).toContain('it redirects to another address (302)');
     expect(asked).toHaveLength(1);
     await service.close();
   });

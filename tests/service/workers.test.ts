@@ -89,7 +89,7 @@ describe('work on a tree', () => {
     const api = `${service.url}/api/v1`;
     const answer = await survey(files);
     expect(answer.body.facts).toHaveLength(100);
-    expect(problems(answer)[0]).toMatch(/: Listed in part: \d{3} more facts are left out\.$/);
+    expect(problems(answer)[0]).toMatch(/: Partial list: \d{3} more facts are left out\.$/);
     const { body } = await http(`${api}/snapshots`, 'POST', {
       name: 'kelp',
       files: Object.entries(files).map(([path, text]) => ({ path, hash: hash(text), size: 1 })),

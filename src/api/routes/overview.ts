@@ -22,7 +22,7 @@ export const overviewRoutes = {
   },
   traceId: {
     ...paths.traceId,
-    summary: 'All that is known of an ID: whose it is, where it is, when it was set, what it earned.',
+    summary: 'Everything known about an ID: its owner, where it is used, when it was set, what it earned.',
     query: TraceQuery,
     answer: IdTrace,
   },

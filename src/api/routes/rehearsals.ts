@@ -5,7 +5,7 @@ import type { RouteSpec } from './spec.js';
 
 /** Rehearsals of ad calls. */
 export const rehearsalRoutes = {
-  listScenarios: { ...paths.listScenarios, summary: 'The scenarios that ship.', answer: ScenarioList },
+  listScenarios: { ...paths.listScenarios, summary: 'The built-in scenarios.', answer: ScenarioList },
   rehearse: {
     ...paths.rehearse,
     summary: 'Rehearses the ad calls of a snapshot against the simulated partner.',

@@ -16,7 +16,7 @@ import { partnerFaults, type RouteSpec } from './spec.js';
 export const rosterRoutes = {
   provision: {
     ...paths.provision,
-    summary: 'Creates at the networks what a title lacks there, and takes the IDs into the roster.',
+    summary: 'Creates what a title lacks at its networks, and adds the IDs to the roster.',
     body: ProvisionRequest,
     answer: ProvisionAnswer,
     progress: true,
@@ -24,7 +24,7 @@ export const rosterRoutes = {
   },
   collect: {
     ...paths.collect,
-    summary: 'Brings a network’s list of units in, and takes the IDs that belong to a title.',
+    summary: 'Fetches a network’s list of units, and adds the IDs of a title to the roster.',
     body: CollectRequest,
     answer: CollectAnswer,
     progress: true,
@@ -32,23 +32,23 @@ export const rosterRoutes = {
   },
   inventory: {
     ...paths.inventory,
-    summary: 'What was last read of a network’s apps and units; null when nothing was.',
+    summary: 'The apps and units last fetched from a network; null if none were.',
     answer: InventoryAnswer,
   },
   listSecrets: {
     ...paths.listSecrets,
-    summary: 'The secrets that the roster names, never what they are.',
+    summary: 'The secrets that the roster names, without their values.',
     answer: SecretList,
   },
   showPublisher: {
     ...paths.showPublisher,
-    summary: 'The publisher; null until one is named.',
+    summary: 'The publisher; null until one is set.',
     answer: Publisher.nullable(),
     tagged: true,
   },
   setPublisher: {
     ...paths.setPublisher,
-    summary: 'Names the publisher (If-None-Match: *) or changes it (If-Match).',
+    summary: 'Sets the publisher (If-None-Match: *) or changes it (If-Match).',
     body: Publisher,
     answer: Publisher,
     versioned: true,
@@ -57,13 +57,13 @@ export const rosterRoutes = {
   exportRoster: { ...paths.exportRoster, summary: 'The roster as a document.', answer: RosterDocument },
   updateRosterDocument: {
     ...paths.updateRosterDocument,
-    summary: 'The roster written into an earlier document, its comments kept.',
+    summary: 'Updates an earlier document to the roster, with its comments kept.',
     body: z.object({ document: z.string().max(8_000_000) }),
     answer: RosterDocument,
   },
   importRoster: {
     ...paths.importRoster,
-    summary: 'Takes a document in; with dryRun, says what would change.',
+    summary: 'Imports a document; with dryRun, says what would change.',
     body: RosterImport,
     answer: RosterImported,
     faults: ['stale'],

@@ -43,7 +43,7 @@ export const pageOf = (usual: number) =>
       .int()
       .min(0)
       .optional()
-      .meta({ description: 'Where the page before it ended, as its Link header says.' }),
+      .meta({ description: 'Where the previous page ended, from its Link header.' }),
   });
 
 /** Ways to fail of calls that ask a network, or a store. */

@@ -34,7 +34,7 @@ import type { RouteSpec } from './spec.js';
 export const standardRoutes = {
   appAdsNeeds: {
     ...paths.appAdsNeeds,
-    summary: 'The app-ads.txt that the roster needs.',
+    summary: 'The app-ads.txt that the roster requires.',
     answer: AppAdsNeeds,
   },
   lintTags: {
@@ -46,21 +46,21 @@ export const standardRoutes = {
   },
   followTag: {
     ...paths.followTag,
-    summary: 'Asks for the documents of a VAST tag at public addresses, and says what it shows.',
+    summary: 'Fetches the documents of a VAST tag from public addresses, and reports what it shows.',
     body: TagFollow,
     answer: TagFollowed,
     faults: ['invalid'],
   },
   showTag: {
     ...paths.showTag,
-    summary: 'Follows a VAST tag through the documents that are known, and says what it shows.',
+    summary: 'Follows a VAST tag through documents of the caller, and reports what it shows.',
     body: TagQuestion,
     answer: TagReport,
   },
   playTag: {
     ...paths.playTag,
     summary:
-      'Goes through a VAST tag with what a user does, and says what would be called when. Calls nothing.',
+      'Plays a VAST tag with the actions of a user, and lists what would be called when. Calls nothing.',
     body: TagPlayQuestion,
     answer: TagPlayed,
   },
@@ -78,7 +78,7 @@ export const standardRoutes = {
   },
   mergeAppAds: {
     ...paths.mergeAppAds,
-    summary: 'Brings what is missing into a file.',
+    summary: 'Adds missing lines to a file.',
     body: AppAdsText,
     answer: AppAdsMerge,
   },
@@ -91,7 +91,7 @@ export const standardRoutes = {
   },
   attributionNeeds: {
     ...paths.attributionNeeds,
-    summary: 'The SKAdNetwork identifiers that the roster needs.',
+    summary: 'The SKAdNetwork identifiers that the roster requires.',
     answer: AttributionNeeds,
   },
   lintAttribution: {
@@ -102,7 +102,7 @@ export const standardRoutes = {
   },
   mergeAttribution: {
     ...paths.mergeAttribution,
-    summary: 'Brings what is needed, and what further lists name, into a list.',
+    summary: 'Adds the required identifiers, and those of further lists, to a list.',
     body: AttributionMergeRequest,
     answer: AttributionMerge,
   },

@@ -23,7 +23,7 @@ import { nothing, partnerFaults, type RouteSpec } from './spec.js';
 export const tallyRoutes = {
   importTally: {
     ...paths.importTally,
-    summary: 'Takes a table of daily numbers, in the columns of a network.',
+    summary: 'Imports a table of daily numbers, in the columns of a network.',
     query: ImportQuery,
     sent: { type: 'text/csv', description: 'The table, of any length.' },
     answer: ImportSummary,
@@ -31,7 +31,7 @@ export const tallyRoutes = {
   },
   fetchTally: {
     ...paths.fetchTally,
-    summary: 'Asks networks for their daily numbers.',
+    summary: 'Fetches daily numbers from networks.',
     body: FetchRequest,
     answer: FetchAnswer,
     progress: true,
@@ -54,39 +54,39 @@ export const tallyRoutes = {
   },
   tallyWeek: {
     ...paths.tallyWeek,
-    summary: 'What each unit earned on the last seven days.',
+    summary: 'What each unit earned in the last seven days.',
     query: SilentQuery,
     answer: WeekAnswer,
     faults: ['not-found'],
   },
   silentTally: {
     ...paths.silentTally,
-    summary: 'What is silent, or contradicts the record, in daily numbers.',
+    summary: 'Placements that earn nothing or contradict the roster, by daily numbers.',
     query: SilentQuery,
     answer: SilentAnswer,
     faults: ['not-found'],
   },
   listReleases: {
     ...paths.listReleases,
-    summary: 'The versions of a title that went out.',
+    summary: 'The released versions of a title.',
     answer: z.array(Release),
   },
   setRelease: {
     ...paths.setRelease,
-    summary: 'Notes the day on which a version went out.',
+    summary: 'Records the release day of a version.',
     body: Release,
     answer: nothing,
     faults: ['invalid', 'not-found'],
   },
   dropRelease: {
     ...paths.dropRelease,
-    summary: 'Forgets a release that was noted.',
+    summary: 'Removes a release.',
     query: Release.pick({ platform: true, version: true }),
     answer: nothing,
   },
   setRates: {
     ...paths.setRates,
-    summary: 'Keeps a table of daily rates of currencies.',
+    summary: 'Imports a table of daily exchange rates.',
     body: RatesRequest,
     answer: RatesAnswer,
     faults: ['invalid'],

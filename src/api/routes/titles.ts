@@ -38,13 +38,13 @@ export const titleRoutes = {
   },
   draftTitle: {
     ...paths.draftTitle,
-    summary: 'Drafts a title from what snapshots of its trees carry; nothing is kept.',
+    summary: 'Drafts a title from snapshots of its trees; nothing is stored.',
     body: DraftRequest,
     answer: TitleDraft,
   },
   takeDraft: {
     ...paths.takeDraft,
-    summary: 'Adds the titles of a document to the roster; those that are there already are refused.',
+    summary: 'Adds the titles of a document to the roster; existing titles are refused.',
     body: TakeDraft,
     answer: z.array(TitleRecord),
     created: 'always',
@@ -59,10 +59,10 @@ export const titleRoutes = {
     versioned: true,
     tagged: true,
   },
-  removeTitle: { ...paths.removeTitle, summary: 'Takes a title out.', answer: nothing, versioned: true },
+  removeTitle: { ...paths.removeTitle, summary: 'Removes a title.', answer: nothing, versioned: true },
   leaveNetwork: {
     ...paths.leaveNetwork,
-    summary: 'Takes a network out of a title, with all its IDs.',
+    summary: 'Removes a network from a title, with all its IDs.',
     answer: TitleRecord,
     faults: ['invalid'],
     versioned: true,
@@ -85,13 +85,13 @@ export const titleRoutes = {
   },
   removePlacement: {
     ...paths.removePlacement,
-    summary: 'Takes a placement out.',
+    summary: 'Removes a placement.',
     answer: nothing,
     versioned: true,
   },
   setId: {
     ...paths.setId,
-    summary: 'Sets an ID, or takes it out. If-Match names the title’s version.',
+    summary: 'Sets or removes an ID. If-Match names the version of the title.',
     body: IdWrite,
     answer: TitleRecord,
     versioned: true,
@@ -99,14 +99,14 @@ export const titleRoutes = {
   },
   titleHistory: {
     ...paths.titleHistory,
-    summary: 'What changed, the latest first.',
+    summary: 'Changes, latest first.',
     query: pageOf(100),
     answer: z.array(HistoryEntry),
     paged: true,
   },
   revertChange: {
     ...paths.revertChange,
-    summary: 'Takes one change of a title back. It is refused when the field changed again since.',
+    summary: 'Reverts one change of a title. It is refused if the field has changed since.',
     body: z.object({}),
     answer: TitleRecord,
     faults: ['changed', 'invalid'],
@@ -120,7 +120,7 @@ export const titleRoutes = {
   },
   tick: {
     ...paths.tick,
-    summary: 'Says that a step is done which cannot be seen from here, or takes that back.',
+    summary: 'Marks a step as done that no tree or list can show, or removes the mark.',
     body: TickWrite,
     answer: Steps,
   },
@@ -137,7 +137,7 @@ export const titleRoutes = {
   },
   withdraw: {
     ...paths.withdraw,
-    summary: 'Takes an acceptance back.',
+    summary: 'Withdraws an acceptance.',
     answer: AcceptanceList,
   },
   lookUp: {

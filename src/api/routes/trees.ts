@@ -38,7 +38,7 @@ export const treeRoutes = {
   },
   sendBlobs: {
     ...paths.sendBlobs,
-    summary: 'Sends the contents that were missing.',
+    summary: 'Sends the missing contents.',
     body: BlobUpload,
     answer: BlobsStored,
   },
@@ -62,14 +62,14 @@ export const treeRoutes = {
   },
   wire: {
     ...paths.wire,
-    summary: 'Works out the edits for a snapshot.',
+    summary: 'Plans the edits for a snapshot.',
     body: WireQuestion,
     answer: WiringAnswer,
     progress: true,
   },
   unwire: {
     ...paths.unwire,
-    summary: 'Works out the edits that take a network out of a snapshot.',
+    summary: 'Plans the edits that remove a network from a snapshot.',
     body: UnwireQuestion,
     answer: WiringAnswer,
     progress: true,
@@ -93,7 +93,7 @@ export const treeRoutes = {
   },
   openFolder: {
     ...paths.openFolder,
-    summary: 'Reads a folder below a root of the service, and follows it from then on.',
+    summary: 'Reads a folder below a root of the service, and watches it from then on.',
     body: FolderRequest,
     answer: OpenedFolder,
     progress: true,
@@ -107,7 +107,7 @@ export const treeRoutes = {
     answer: LinkedTree,
     created: 'always',
   },
-  unlinkTree: { ...paths.unlinkTree, summary: 'Forgets a linked tree; its files stay.', answer: nothing },
+  unlinkTree: { ...paths.unlinkTree, summary: 'Unlinks a tree; its files stay.', answer: nothing },
   readTree: {
     ...paths.readTree,
     summary: 'Reads a linked tree and checks it.',
@@ -123,12 +123,12 @@ export const treeRoutes = {
   },
   listWrites: {
     ...paths.listWrites,
-    summary: 'The writes into a linked tree that can be taken back, the latest first.',
+    summary: 'The writes into a linked tree that can be undone, latest first.',
     answer: WriteList,
   },
   undoWrite: {
     ...paths.undoWrite,
-    summary: 'Takes the last write into a linked tree back.',
+    summary: 'Undoes the last write into a linked tree.',
     answer: Undone,
     faults: ['file-changed'],
   },

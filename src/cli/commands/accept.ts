@@ -23,15 +23,15 @@ export function accept(
     const params = { title, fingerprint: fingerprint ?? '' };
     if (fingerprint === undefined && !options.list)
       throw new CommandError(
-        'Which finding is to be accepted?',
+        'Which finding should be accepted?',
         exit.wrongUse,
-        'Name its fingerprint, as syndexa check prints it, or list what was accepted: --list.',
+        'Name its fingerprint, as syndexa check prints it, or list accepted findings: --list.',
       );
     if (fingerprint !== undefined && !options.withdraw && !options.list && (!reason || !until))
       throw new CommandError(
-        'A finding is accepted for a reason and until a day.',
+        'An acceptance needs a reason and a last day.',
         exit.wrongUse,
-        'Add --reason "why it may stay" --until 2027-03-31.',
+        'Add --reason "why it is acceptable" --until 2027-03-31.',
       );
     const answer =
       options.list || fingerprint === undefined

@@ -55,7 +55,7 @@ async function save(path: string, text: string): Promise<void> {
   } catch (error) {
     const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
     throw new CommandError(
-      there ? `${path} is there already.` : `${path} cannot be written: ${(error as Error).message}.`,
+      there ? `${path} already exists.` : `${path} cannot be written: ${(error as Error).message}.`,
       there ? exit.refused : exit.wrongUse,
       'Name another file.',
     );
@@ -68,7 +68,7 @@ function draftText(draft: TitleDraft, paint: Paint): string {
   const shape = { certain: '●', likely: '◐', guess: '○' };
   return [
     document,
-    paint.bold('What the draft rests on'),
+    paint.bold('What the draft is based on'),
     ...evidence.map(
       ({ field, value, confidence, why, place }) =>
         `  ${shape[confidence]} ${confidence.padEnd(7)} ${field} = ${paint.bold(value)}\n            ${paint.dim(`${why}${place ? `  ${placeText(place)}` : ''}`)}`,
@@ -87,8 +87,8 @@ function nextText(
   options: AdoptOptions,
   paint: Paint,
 ): string {
-  if (options.yes) return `${paint.green('✔ taken into the roster')} as ${id}.\n`;
+  if (options.yes) return `${paint.green('✔ added to the roster')} as ${id}.\n`;
   if (options.out !== undefined)
-    return `Written to ${options.out}. Edit it, then take it in: syndexa title take ${options.out}\n`;
-  return `${paint.dim('Nothing was kept. To edit the draft first:')} syndexa title adopt ${directories.join(' ')} --out ${id}.yaml\n`;
+    return `Written to ${options.out}. Edit it, then add it: syndexa title take ${options.out}\n`;
+  return `${paint.dim('Nothing was saved. To edit the draft first:')} syndexa title adopt ${directories.join(' ')} --out ${id}.yaml\n`;
 }

@@ -92,9 +92,9 @@ export function verifyAppAds(io: Io, paint: Paint, options: Output & { url?: str
     const address = options.url ?? (domain === null ? undefined : `https://${domain}/app-ads.txt`);
     if (address === undefined)
       throw new CommandError(
-        'The roster names no publisher, so nothing says where the file is served.',
+        'The roster has no publisher, so the address of the file is not known.',
         exit.wrongUse,
-        'Name the publisher’s domain in the roster, or give --url.',
+        'Set the publisher’s domain in the roster, or use --url.',
       );
     const { text, url } = await fetchAppAds(address, true).catch((error: unknown) => {
       if (!(error instanceof SiteError)) throw error;

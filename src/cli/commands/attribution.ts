@@ -55,9 +55,9 @@ export function mergeAttribution(
     const bytes = existsSync(path) ? await bytesOf(io, path) : new Uint8Array();
     if (isBinaryPlist(bytes))
       throw new CommandError(
-        `${file} is a binary property list, in which only a program can change one thing alone.`,
+        `${file} is a binary property list, which cannot be edited in place.`,
         exit.wrongUse,
-        `Turn it into its text form first: plistutil -f xml -i ${file} -o ${file}. As --list it is read as it is.`,
+        `Convert it to XML first: plistutil -f xml -i ${file} -o ${file}. With --list, it can be read as it is.`,
       );
     const text = utf8Of(bytes, file);
     const lists = await Promise.all((options.list ?? []).map((name) => listOfFile(io, name)));
@@ -102,7 +102,7 @@ export function compareAttribution(
     else {
       for (const { id, networks, variants } of found.missing)
         io.prose(
-          `${paint.red('□ missing')}  ${id}  ${paint.dim(`${networks.join(', ') || 'a list'}; lacking in ${variants.join(', ')}`)}\n`,
+          `${paint.red('□ missing')}  ${id}  ${paint.dim(`${networks.join(', ') || 'a list'}; missing in ${variants.join(', ')}`)}\n`,
         );
       for (const text of found.odd) io.out(`${paint.yellow('▲ odd')}      ${text}\n`);
       for (const id of found.more)
@@ -121,7 +121,7 @@ function utf8Of(bytes: Uint8Array, file: string): string {
     throw new CommandError(
       `${file} is not in UTF-8, so it cannot be changed without changing its other text.`,
       exit.wrongUse,
-      'Save it as UTF-8 first. As --list it is read as it is.',
+      'Save it as UTF-8 first. With --list, it can be read as it is.',
     );
   }
 }

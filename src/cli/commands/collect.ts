@@ -48,9 +48,9 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
       return exit.clean;
     }
     if (wanted.length > 0 && !plan.applied) {
-      const answer = await io.ask(`Put ${counted(wanted.length, 'ID')} into the roster? [y/N] `);
+      const answer = await io.ask(`Add ${counted(wanted.length, 'ID')} to the roster? [y/N] `);
       if (!/^y(es)?$/i.test(answer?.trim() ?? '')) {
-        io.err('Nothing was written. To go on without being asked: --yes\n');
+        io.err('Nothing was written. To skip this question: --yes\n');
         return exit.refused;
       }
     }
@@ -58,7 +58,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
     if (options.json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
     else
       io.out(
-        `${paint.green('✔')} ${counted(answer.units, 'unit is', 'units are')} known of ${answer.network}; ${counted(answer.taken, 'ID')} went into the roster.\n`,
+        `${paint.green('✔')} ${counted(answer.units, 'unit is', 'units are')} known of ${answer.network}; ${counted(answer.taken, 'ID')} were added to the roster.\n`,
       );
     return exit.clean;
   });
@@ -99,7 +99,7 @@ function collectText(answer: CollectAnswer, paint: Paint): string {
   }
   if (fresh.length > shown) lines.push(paint.dim(`  and ${fresh.length - shown} more`));
   if (fresh.some(({ confidence }) => confidence === 'low'))
-    lines.push(paint.dim('  Those of low confidence are taken only with --take-low.'));
+    lines.push(paint.dim('  Matches of low confidence are added only with --take-low.'));
   if (unmatchedCount > 0) lines.push('', `Not matched (${unmatchedCount})`);
   for (const { unit, why, candidates } of unmatched.slice(0, shown)) {
     const likely = candidates.map(({ placement, platform }) => `${placement} (${platformNames[platform]})`);
@@ -114,7 +114,7 @@ function collectText(answer: CollectAnswer, paint: Paint): string {
       `  ${paint.dim('·')} ${unit.id}  ${paint.dim(`${title}, ${placement} (${platformNames[platform]})`)}`,
     );
   if (elsewhereCount > shown) lines.push(paint.dim(`  and ${elsewhereCount - shown} more; --json has them`));
-  if (oddCount > 0) lines.push('', `Rows that make no sense (${oddCount})`);
+  if (oddCount > 0) lines.push('', `Invalid rows (${oddCount})`);
   for (const { row, message } of odd.slice(0, shown)) lines.push(`  ${paint.yellow('▲')} ${row}: ${message}`);
   return `${lines.join('\n')}\n`;
 }

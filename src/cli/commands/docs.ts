@@ -65,7 +65,7 @@ function pages(program: Command): Record<string, string> {
 function guideWithSettings(guide: string): string {
   const lines = [
     '',
-    '| environment variable | usual | from … to | what it bounds |',
+    '| environment variable | default | range | what it limits |',
     '| --- | --- | --- | --- |',
     ...Object.values<Setting>(settings).map(({ variable, unit, usual, usualIs, min, max, about }) => {
       const shown = (value: number) => `${value.toLocaleString('en-GB')} ${unit}`.trim();
@@ -112,7 +112,7 @@ function commandsPage(program: Command): string {
       for (const option of sub.options) {
         const choices = option.argChoices ? ` (${option.argChoices.join(', ')})` : '';
         lines.push(
-          `- \`${option.flags}\`: ${option.description || option.name()}${choices}${option.defaultValue === undefined ? '' : `; ${String(option.defaultValue)} if left out`}`,
+          `- \`${option.flags}\`: ${option.description || option.name()}${choices}${option.defaultValue === undefined ? '' : `; default: ${String(option.defaultValue)}`}`,
         );
       }
       lines.push('');
@@ -133,7 +133,7 @@ function rulesPage(): string {
     '',
     made,
     '',
-    'A `blocker` breaks the build, stops the app, or costs money or the account. A `warning` should be looked at. A `note` tells what reading cannot settle.',
+    'A `blocker` breaks the build, stops the app, or costs money or the account. A `warning` should be looked at. A `note` points out what reading alone cannot decide.',
   ];
   let group = '';
   for (const { meta } of sortedRules()) {
@@ -168,10 +168,10 @@ function rulePage({ meta }: (typeof rules)[number]): string {
     ...(others.length > 0
       ? ['Or, depending on where it is:', '', ...others.map((mend) => `- ${mend}`), '']
       : []),
-    'One that may stay for a time is accepted, with a reason and its last day:',
+    'To accept a finding until a given day, say why:',
     '',
     '```sh',
-    'syndexa accept FINGERPRINT --title TITLE --reason "why it may stay" --until 2027-03-31',
+    'syndexa accept FINGERPRINT --title TITLE --reason "why it is acceptable" --until 2027-03-31',
     '```',
     '',
     '## What it says',

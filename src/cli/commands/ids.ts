@@ -32,7 +32,7 @@ export function listIds(io: Io, id: string, options: Output): Promise<number> {
       io,
       options,
       cells,
-      cells.length > 0 ? table : `${id} has no IDs yet: syndexa id set puts the first one in.`,
+      cells.length > 0 ? table : `${id} has no IDs yet: add the first one with syndexa id set.`,
     );
   });
 }
@@ -65,12 +65,7 @@ export function setId(io: Io, id: string, value: string | null, fields: IdFields
     const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
     if (value !== null) return tell(io, fields, record, `Set ${spot} to ${value}.`);
     const isChanged = record.version !== answer.version;
-    return tell(
-      io,
-      fields,
-      record,
-      isChanged ? `Took out ${spot}.` : `There is nothing to take out: ${spot}.`,
-    );
+    return tell(io, fields, record, isChanged ? `Removed ${spot}.` : `There is nothing to remove: ${spot}.`);
   });
 }
 
@@ -87,7 +82,7 @@ export function find(io: Io, text: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const hits = await client.call('search', { query: { text } });
     const rows = hits.map(({ kind, name, where }) => [kind, name, where]);
-    const nothing = `Nothing has “${text}” in its name or ID.`;
+    const nothing = `No name or ID contains “${text}”.`;
     const table = plainTable({ head: ['what', 'name', 'where'], rows, whole: [1] }, io.columns);
     return tell(io, options, hits, hits.length > 0 ? table : nothing);
   });

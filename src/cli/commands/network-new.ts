@@ -83,7 +83,7 @@ async function fromTree(
     const reply = await io.ask(`Is ${name} an ad network? It has ${shown}. [y/N] `);
     if (reply === null)
       throw new CommandError(
-        'Nobody is there to say which of these is an ad network.',
+        'There is no terminal to ask which of these is an ad network.',
         exit.wrongUse,
         `Name it: --only ${vendors.map((one) => one.name).join(' or --only ')}.`,
       );
@@ -101,7 +101,7 @@ async function write(io: Io, paint: Paint, file: string, draft: ProfileDraft): P
   } catch (error) {
     const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
     throw new CommandError(
-      there ? `${file} is there already, and is left as it is.` : `${file}: ${(error as Error).message}.`,
+      there ? `${file} already exists and was not changed.` : `${file}: ${(error as Error).message}.`,
       there ? exit.refused : exit.wrongUse,
       'Name another file.',
     );
@@ -121,34 +121,38 @@ async function ask(io: Io, options: NewNetworkOptions): Promise<Answers> {
     given ?? ((await io.ask(question))?.trim() || undefined);
   const id = await word(options.id, 'Short name (small letters, digits, dashes): ');
   if (id === undefined)
-    throw new CommandError('Nobody is there to answer.', exit.wrongUse, 'Give at least --id and --name.');
-  const name = (await word(options.name, 'Name that people see: ')) ?? id;
+    throw new CommandError(
+      'There is no terminal to ask questions.',
+      exit.wrongUse,
+      'Use at least --id and --name.',
+    );
+  const name = (await word(options.name, 'Display name: ')) ?? id;
   const format =
     options.format ??
-    picked(await word(undefined, `Formats (${formatNames.join(', ')}), with blanks between: `), formatNames);
+    picked(await word(undefined, `Formats (${formatNames.join(', ')}), separated by spaces: `), formatNames);
   const ids = async (option: string, words: readonly string[] | undefined, question: string) =>
     pairs(
       option,
       words ?? given(await word(undefined, `${question}, as android=ID ios=ID (empty for none): `)),
     );
-  const app = await ids('--app-id', options.appId, 'App IDs of your own, which show their shape');
+  const app = await ids('--app-id', options.appId, 'Your app IDs, as examples');
   const appSamples = await ids(
     '--app-sample',
     options.appSample,
-    'App IDs that the network gives out for testing',
+    'App IDs that the network publishes for testing',
   );
-  const unit = await ids('--unit-id', options.unitId, 'Unit IDs of your own, which show their shape');
+  const unit = await ids('--unit-id', options.unitId, 'Your unit IDs, as examples');
   const unitSamples = await ids(
     '--unit-sample',
     options.unitSample,
-    'Unit IDs that the network gives out for testing',
+    'Unit IDs that the network publishes for testing',
   );
   const hasApp = { ...app, ...appSamples };
   const manifestKey = hasApp.android
-    ? await word(options.manifestKey, 'Key in the manifest that takes the app ID (empty for none): ')
+    ? await word(options.manifestKey, 'Manifest key for the app ID (empty for none): ')
     : options.manifestKey;
   const plistKey = hasApp.ios
-    ? await word(options.plistKey, 'Key in the property list that takes the app ID (empty for none): ')
+    ? await word(options.plistKey, 'Property-list key for the app ID (empty for none): ')
     : options.plistKey;
   return {
     id,

@@ -77,8 +77,7 @@ export function addNetwork(io: Io, paint: Paint, file: string, options: AddOptio
     if (!options.json) showPlan(io, paint, plan);
     if (plan.misfits.length > 0 && !options.despiteIds) {
       if (options.json) io.out(`${JSON.stringify(plan, null, 2)}\n`);
-      else
-        io.err('Correct the pattern or the IDs, or give --despite-ids to keep the profile all the same.\n');
+      else io.err('Correct the pattern or the IDs, or use --despite-ids to add the profile anyway.\n');
       return exit.refused;
     }
     const question = `Replace the profile of ${plan.id}${plan.replaces === 'shipped' ? ' that came with Syndexa' : ''}?`;
@@ -96,8 +95,8 @@ export function addNetwork(io: Io, paint: Paint, file: string, options: AddOptio
 
 function showPlan(io: Io, paint: Paint, { id, replaces, patch, misfits }: NetworkPlan): void {
   if (replaces !== 'nothing')
-    io.out(patch === '' ? `The profile of ${id} is known like this already.\n` : `${patch}\n`);
-  if (misfits.length > 0) io.out(`${counted(misfits.length, 'field')} on record would not fit it:\n`);
+    io.out(patch === '' ? `The profile of ${id} is already in use as it is.\n` : `${patch}\n`);
+  if (misfits.length > 0) io.out(`${counted(misfits.length, 'field')} on record would not match it:\n`);
   for (const { title, field, message, fix } of misfits)
     io.prose(`${paint.red('■')} ${title}  ${field}: ${message}${fix ? ` ${fix}` : ''}\n`);
 }
@@ -114,9 +113,7 @@ export function removeNetwork(
     const question = `Forget the profile of ${profile.name}, which is in the data folder only?`;
     if (!shipped && !(await isConfirmed(io, question, options.yes))) return exit.refused;
     const removed = await client.call('removeNetwork', { params: { network } });
-    const left = removed.restored
-      ? 'the profile that came with Syndexa is in use again'
-      : 'nobody knows it now';
+    const left = removed.restored ? 'the built-in profile is in use again' : 'the network is no longer known';
     if (options.json) io.out(`${JSON.stringify(removed, null, 2)}\n`);
     else io.out(`${paint.green('✔')} The profile of ${network} is gone; ${left}.\n`);
     return exit.clean;
@@ -165,7 +162,7 @@ function trialText(
   if (facts.length === 0 && stacks.length > 0) lines.push('  nothing');
   for (const { what, reason, place } of unresolved)
     lines.push(`  ${paint.yellow('?')} ${what}: ${reason}  ${paint.dim(placeText(place))}`);
-  if (unmet.length > 0) lines.push('', 'What it requires and the tree lacks');
+  if (unmet.length > 0) lines.push('', 'What it requires but the tree lacks');
   const fixes = new Map<string, typeof unmet>();
   for (const one of unmet) fixes.set(one.fix, [...(fixes.get(one.fix) ?? []), one]);
   for (const [fix, lacking] of fixes) {

@@ -1,6 +1,5 @@
 import { dayText, readDay } from '../../core/tally/days.js';
 import { once } from 'node:events';
-import { counted } from '../../core/text/counted.js';
 import { withService, homeFolder } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import {
@@ -35,7 +34,7 @@ export async function startPartner(
     [
       `The simulated partner is at ${paint.cyan(partner.url)}; it acts as every known network.`,
       'Open accounts there:          syndexa partner open-accounts "Saltmarsh Software"',
-      `Point the service to it:      SYNDEXA_PARTNERS=${partner.url}`,
+      `Point the service at it:      SYNDEXA_PARTNERS=${partner.url}`,
       'Stop with Ctrl-C.',
       '',
     ].join('\n'),
@@ -70,7 +69,7 @@ export function openAccounts(
     else
       for (const { network, credential, secret, account } of opened)
         io.out(
-          `${paint.green('✔')} ${network}${account === null ? '' : ` (account ${account})`}: its ${credential} is kept as ${secret}\n`,
+          `${paint.green('✔')} ${network}${account === null ? '' : ` (account ${account})`}: its ${credential} is stored as ${secret}\n`,
         );
     return exit.clean;
   });
@@ -115,8 +114,8 @@ export async function setFaults(
   });
   io.out(
     kinds.length === 0
-      ? `${network} answers well from now on.\n`
-      : `Of every ${counted(Number(options.every ?? 3), 'call')} of ${network}, one meets a fault: ${kinds.join(', ')}.\n`,
+      ? `${network} has no faults from now on.\n`
+      : `One in ${Number(options.every ?? 3)} calls to ${network} has a fault: ${kinds.join(', ')}.\n`,
   );
   return exit.clean;
 }
@@ -183,7 +182,7 @@ export async function setClock(
     ...(options.stand ? { stands: true } : {}),
     ...(match ? { advance: Number(match[1]) * unit } : {}),
   })) as { now: string };
-  io.out(`At the partner it is ${now}.\n`);
+  io.out(`The partner’s clock is at ${now}.\n`);
   return exit.clean;
 }
 

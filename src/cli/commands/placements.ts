@@ -78,7 +78,7 @@ function rewardOf(text: string): Settings['reward'] {
   const [, amount, item = ''] = /^(\d+)\s+(.+)$/.exec(text) ?? [];
   if (amount !== undefined) return { amount: Number(amount), item };
   throw new CommandError(
-    `--reward ${JSON.stringify(text)} names no amount and item.`,
+    `--reward ${JSON.stringify(text)} is not an amount and an item.`,
     exit.wrongUse,
     'Write it as "1 day of storm charts".',
   );
@@ -88,9 +88,9 @@ function capOf(text: string): Settings['cap'] {
   const [, count, per] = /^(\d+)(?:\s+per\s+(\S+))?$/.exec(text.trim()) ?? [];
   if (count !== undefined) return { count: Number(count), ...(per === undefined ? {} : { per }) };
   throw new CommandError(
-    `--cap ${JSON.stringify(text)} names no count and period.`,
+    `--cap ${JSON.stringify(text)} is not a count with a period.`,
     exit.wrongUse,
-    'Write it as "3 per 1d", or as 3 where no period is meant.',
+    'Write it as "3 per 1d", or as 3 for no period.',
   );
 }
 
@@ -108,9 +108,9 @@ export function putPlacement(
     const format = fields.format ?? before?.format;
     if (format === undefined)
       throw new CommandError(
-        'The format of the placement is not given.',
+        'The placement needs a format.',
         exit.wrongUse,
-        'Give --format banner (or interstitial, rewarded, native, splash, video, notification).',
+        'Use --format banner (or interstitial, rewarded, native, splash, video, notification).',
       );
     const networks = Object.fromEntries(
       (fields.network ?? []).map((network) => [network, valueAt(before?.units, network) ?? {}]),
@@ -141,6 +141,6 @@ export function removePlacement(io: Io, id: string, name: string, options: Outpu
       params: { title: id, placement: name },
       headers: { 'If-Match': `"v${valueAt(placementVersions, name) ?? 0}"` },
     });
-    return tell(io, options, { removed: name }, `Took out ${name}.`);
+    return tell(io, options, { removed: name }, `Removed ${name}.`);
   });
 }

@@ -45,7 +45,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
     if (!plan.applied) {
       const answer = await io.ask(`${counted(writes.length, 'step')} to take. Go on? [y/N] `);
       if (!/^y(es)?$/i.test(answer?.trim() ?? '')) {
-        io.err('Nothing was created. To go on without being asked: --yes\n');
+        io.err('Nothing was created. To skip this question: --yes\n');
         return exit.refused;
       }
     }
@@ -68,7 +68,7 @@ function planText(plan: ProvisionAnswer, options: ProvisionOptions, paint: Paint
     lines.push(paint.bold(name));
     for (const step of steps) lines.push(...stepLines(step, options, paint, width));
     for (const { row, message } of odd.slice(0, 10))
-      lines.push(`  ${paint.yellow('▲')} entry ${row} is left out: ${message}`);
+      lines.push(`  ${paint.yellow('▲')} entry ${row} was skipped: ${message}`);
     if (steps.length === 0) lines.push('  nothing to do');
     lines.push('');
   }

@@ -8,7 +8,7 @@ export function showPublisher(io: Io, options: { json?: boolean }): Promise<numb
   return withService(io, async (client) => {
     const publisher = await client.call('showPublisher');
     if (options.json) io.out(`${JSON.stringify(publisher, null, 2)}\n`);
-    else if (!publisher) io.out('Nobody is named yet: syndexa publisher set --name NAME --domain DOMAIN\n');
+    else if (!publisher) io.out('No publisher yet: syndexa publisher set --name NAME --domain DOMAIN\n');
     else {
       io.out(`${publisher.name}  ${publisher.domain}\n`);
       for (const [network, account] of Object.entries(publisher.accounts ?? {}))
@@ -33,9 +33,9 @@ export function setPublisher(
     const domain = options.domain ?? before?.domain;
     if (name === undefined || domain === undefined)
       throw new CommandError(
-        'A publisher has a name and a domain.',
+        'A publisher needs a name and a domain.',
         exit.wrongUse,
-        'Give --name "Saltmarsh Software" --domain saltmarsh.example.',
+        'Use --name "Saltmarsh Software" --domain saltmarsh.example.',
       );
     const accounts = { ...before?.accounts, ...pairs('--account', options.account) };
     const credentials = structuredClone(before?.credentials ?? {});

@@ -28,11 +28,11 @@ export function exportRoster(io: Io, file: string | undefined, options: { json?:
     const written = await writeProfiles(path, profiles);
     if (options.json) io.out(`${JSON.stringify({ file: path, revision, profileFiles: written }, null, 2)}\n`);
     else {
-      const done = earlier === null ? 'Written' : 'Brought up to date, comments kept';
+      const done = earlier === null ? 'Written' : 'Updated, with its comments';
       io.out(`${done}: ${file} (revision ${revision})\n`);
       if (written.length > 0)
         io.out(
-          `Profiles that do not ship with Syndexa, which belong to it: ${written.map((one) => relative(io.cwd, one)).join(', ')}\n`,
+          `Your own profiles that it needs: ${written.map((one) => relative(io.cwd, one)).join(', ')}\n`,
         );
     }
     return exit.clean;
@@ -90,13 +90,13 @@ export function importRoster(io: Io, paint: Paint, file: string, options: Import
       if (options.json) io.out(`${JSON.stringify(preview, null, 2)}\n`);
       return exit.clean;
     }
-    if (!(await isConfirmed(io, `Take in ${counted(preview.changes.length, 'change')}?`, options.yes)))
+    if (!(await isConfirmed(io, `Import ${counted(preview.changes.length, 'change')}?`, options.yes)))
       return exit.refused;
     const done = await client.call('importRoster', { body: { ...body, dryRun: false } });
     if (options.json) io.out(`${JSON.stringify(done, null, 2)}\n`);
     else
       io.out(
-        `${paint.green('✔ imported')}: ${counted(done.changes.length, 'change')}; the record is at revision ${done.revision}.\n`,
+        `${paint.green('✔ imported')}: ${counted(done.changes.length, 'change')}; the roster is at revision ${done.revision}.\n`,
       );
     return exit.clean;
   });
@@ -110,7 +110,7 @@ function staleError({ problem, code, fix }: ProblemError): CommandError {
 }
 
 function changesText(changes: readonly z.infer<typeof FieldDifference>[], paint: Paint): string {
-  if (changes.length === 0) return 'The document says what the record says; there is nothing to import.\n';
+  if (changes.length === 0) return 'The document matches the roster; there is nothing to import.\n';
   return changes
     .flatMap((change) => opened(change))
     .map(({ path, was, is }) => {

@@ -18,7 +18,7 @@ export function listSecrets(io: Io, paint: Paint, options: { json?: boolean }): 
         io.prose(
           hosts.length > 0
             ? `  may be sent to ${hosts.join(', ')}\n`
-            : `  ${paint.yellow('may be sent nowhere yet:')} syndexa secret allow ${name} --host HOST\n`,
+            : `  ${paint.yellow('may not be sent anywhere yet:')} syndexa secret allow ${name} --host HOST\n`,
         );
       }
     return exit.clean;
@@ -32,7 +32,7 @@ export async function setSecret(io: Io, paint: Paint, name: string): Promise<num
   const value = (asked ?? (await readNamed(io, '-'))).trim();
   const fault = faultOfSecret(value);
   if (fault !== undefined)
-    throw new CommandError(fault, exit.wrongUse, 'Give it as one line of plain characters.');
+    throw new CommandError(fault, exit.wrongUse, 'Pass it as one line of printable characters.');
   const path = writeSecrets(homeFolder(io.env), new Map([[name, value]]));
   io.out(`${paint.green('✔')} ${name} is kept in ${path}, which only you can read.\n`);
   return exit.clean;
@@ -65,9 +65,9 @@ export function disallowSecret(
   if (!hosts.disallow(approved)) {
     const known = hosts.of(name).map(hostText).join(', ');
     throw new CommandError(
-      `${name} was not approved for ${hostText(approved)}.`,
+      `${name} is not allowed for ${hostText(approved)}.`,
       exit.wrongUse,
-      known ? `It may be sent to ${known}.` : 'It may be sent nowhere.',
+      known ? `It may be sent to ${known}.` : 'It may not be sent anywhere.',
     );
   }
   io.out(`${paint.green('✔')} ${name} is no longer sent to ${hostText(approved)}.\n`);
@@ -79,7 +79,7 @@ function approvedHost(name: string, written: string): ApprovedHost {
   const host = parseHost(written);
   if (!host)
     throw new CommandError(
-      `${JSON.stringify(written)} is no host.`,
+      `${JSON.stringify(written)} is not a host.`,
       exit.wrongUse,
       'Name it without a scheme, such as inventory.marlstone.example. A private or loopback address needs its port: 127.0.0.1:4871.',
     );
@@ -89,7 +89,7 @@ function approvedHost(name: string, written: string): ApprovedHost {
 function refuseName(name: string): void {
   if (!/^[A-Z][A-Z0-9_]{1,60}$/.test(name))
     throw new CommandError(
-      `${name} is no name for a secret.`,
+      `${name} is not a valid name for a secret.`,
       exit.wrongUse,
       'Use capital letters, digits and underscores, such as COBALT_HERON_INVENTORY.',
     );

@@ -39,25 +39,25 @@ export async function start(io: Io, home: string, options: ServeOptions): Promis
       throw new CommandError(
         message,
         exit.wrongUse,
-        'Make a token first: syndexa token add NAME --role viewer|editor|admin.',
+        'Create a token first: syndexa token add NAME --role viewer|editor|admin.',
       );
     if (error instanceof Error && error.name === 'ServiceRunningError')
       throw new CommandError(
         message,
         exit.refused,
-        'Use that one, or end it first. For a second service name another data folder with SYNDEXA_HOME.',
+        'Use that one, or stop it first. To run a second service, set SYNDEXA_HOME to another data folder.',
       );
     if (code === 'EADDRNOTAVAIL' || code === 'ENOTFOUND')
       throw new CommandError(
-        `${options.listen ?? ''} is no address of this machine.`,
+        `${options.listen ?? ''} is not an address of this machine.`,
         exit.wrongUse,
         'Name an address of one of its interfaces, or 0.0.0.0 for all of them.',
       );
     if (code === 'EADDRINUSE')
       throw new CommandError(
-        `Port ${options.port} is taken.`,
+        `Port ${options.port} is in use.`,
         exit.unreachable,
-        'Give another: --port 4880.',
+        'Choose another: --port 4880.',
       );
     if (code === 'ENOENT') throw new CommandError(message, exit.wrongUse, 'Name folders that exist.');
     throw error;

@@ -21,7 +21,11 @@ export function steps(io: Io, paint: Paint, title: string, options: StepsOptions
     const named = options.tick ?? options.untick;
     if (named !== undefined) {
       if (options.platform === undefined)
-        throw new CommandError('A step is ticked for one edition.', exit.wrongUse, 'Give --platform.');
+        throw new CommandError(
+          'A step is marked as done for one edition.',
+          exit.wrongUse,
+          'Give --platform.',
+        );
       await client.call('tick', {
         params: { title },
         body: {
@@ -60,9 +64,9 @@ function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: nu
   const { title, name, steps: all } = printableValue(answer);
   if (all.length === 0)
     return options.next
-      ? `${paint.green('●')} ${name}: nothing is left to do.\n`
+      ? `${paint.green('●')} ${name}: all steps are done.\n`
       : `${name} names no network yet: syndexa placement add ${title} PLACEMENT --format FORMAT --network NETWORK\n`;
-  const lines = [paint.bold(`${name}: what is to be done, and in which order?`)];
+  const lines = [paint.bold(`${name}: what is left to do, in which order?`)];
   let head = '';
   for (const step of all) {
     const group = `${platformNames[step.platform]}, ${step.networkName ?? 'the edition as a whole'}`;

@@ -117,19 +117,23 @@ async function documentIn(io: Io, address: string): Promise<{ url: string; text:
   if (/^https?:\/\//i.test(address)) return undefined;
   if (/^[a-z][a-z0-9+.-]+:\/\//i.test(address))
     throw new CommandError(
-      `${address} is no address that a player can ask for.`,
+      `${address} is not an address that a player can fetch.`,
       exit.wrongUse,
-      'Give one that begins with https://, or the name of a file.',
+      'Use one that begins with https://, or the name of a file.',
     );
   const text = decodeXml(await bytesOf(io, address));
   if (text === undefined)
     throw new CommandError(
-      `${address} is in no encoding that can be read.`,
+      `${address} has an encoding that cannot be read.`,
       exit.wrongUse,
       'Save it as UTF-8, or name its encoding in its first line: <?xml version="1.0" encoding="…"?>.',
     );
   if (text.length > 2_000_000)
-    throw new CommandError(`${address} is larger than 2 MB.`, exit.wrongUse, 'No player reads so much.');
+    throw new CommandError(
+      `${address} is larger than 2 MB.`,
+      exit.wrongUse,
+      'No player reads a document of this size.',
+    );
   return { url: address, text };
 }
 

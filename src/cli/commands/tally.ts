@@ -143,7 +143,7 @@ export function listImports(io: Io, paint: Paint, { json }: AsJson): Promise<num
   return withService(io, async (client) => {
     const imports = await client.call('listImports');
     if (json) io.out(`${JSON.stringify(imports, null, 2)}\n`);
-    else if (imports.length === 0) io.out('Nothing was imported yet.\n');
+    else if (imports.length === 0) io.out('Nothing has been imported yet.\n');
     for (const { network, source, name, at, who, days, rows, complete } of json
       ? []
       : printableValue(imports)) {
@@ -186,7 +186,7 @@ export function release(
     }
     const releases = await client.call('listReleases', { params: { title } });
     if (json) io.out(`${JSON.stringify(releases, null, 2)}\n`);
-    else if (releases.length === 0) io.out(`No release of ${title} is noted.\n`);
+    else if (releases.length === 0) io.out(`No release of ${title} is on record.\n`);
     else
       for (const one of printableValue(releases))
         io.out(`${one.day}  ${platformNames[one.platform].padEnd(7)}  ${paint.bold(one.version)}\n`);

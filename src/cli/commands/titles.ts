@@ -215,18 +215,18 @@ export function leaveNetwork(
     if (!options.json)
       for (const { field, was, is } of lines)
         io.out(`${paint.red('-')} ${field}: ${was ?? ''}${is === undefined ? '' : ` → ${is}`}\n`);
-    if (!(await isConfirmed(io, `Take these ${counted(lines.length, 'field')} out?`, options.yes)))
+    if (!(await isConfirmed(io, `Remove these ${counted(lines.length, 'field')}?`, options.yes)))
       return exit.refused;
     const record = await client.call('leaveNetwork', {
       params: { title: id, network },
       headers: { 'If-Match': etag },
     });
-    const next = `What is wired into trees stays until syndexa unwire ${network} takes it out.`;
+    const next = `Trees keep this network until syndexa unwire ${network} takes it out.`;
     return tell(
       io,
       options,
       record,
-      `${id} has left ${network}; it is at version ${record.version}. ${next}`,
+      `${id} no longer uses ${network}; it is at version ${record.version}. ${next}`,
     );
   });
 }
@@ -236,10 +236,10 @@ export function removeTitle(io: Io, id: string, options: Output & { yes?: boolea
   return withService(io, async (client) => {
     const { answer, etag } = await client.callWithVersion('showTitle', { params: { title: id } });
     const placements = Object.keys(answer.title.placements).length;
-    const question = `Take out ${answer.title.name} with its ${counted(placements, 'placement')}?`;
+    const question = `Remove ${answer.title.name} with its ${counted(placements, 'placement')}?`;
     if (!(await isConfirmed(io, question, options.yes))) return exit.refused;
     await client.call('removeTitle', { params: { title: id }, headers: { 'If-Match': etag } });
-    return tell(io, options, { removed: id }, `Took out ${id}.`);
+    return tell(io, options, { removed: id }, `Removed ${id}.`);
   });
 }
 
@@ -252,7 +252,7 @@ export function titleHistory(
   return withService(io, async (client) => {
     if (revert !== undefined) {
       const record = await client.call('revertChange', { params: { title: id, revision: revert }, body: {} });
-      return tell(io, options, record, `Took change ${revert} back; ${id} is at version ${record.version}.`);
+      return tell(io, options, record, `Reverted change ${revert}; ${id} is at version ${record.version}.`);
     }
     const entries = await client.call('titleHistory', { params: { title: id } });
     const lines = entries.flatMap(({ revision, at, who, path, was, is }) => [

@@ -15,7 +15,7 @@ export async function addToken(
 ): Promise<number> {
   if (!/^[a-z0-9][a-z0-9._-]{0,59}$/.test(name))
     throw new CommandError(
-      `${JSON.stringify(name)} is no name for a token.`,
+      `${JSON.stringify(name)} is not a valid name for a token.`,
       exit.wrongUse,
       'Use small letters, digits, dots, dashes and underscores, such as build-server.',
     );
@@ -30,8 +30,8 @@ export async function addToken(
   else {
     io.out(`${token}\n`);
     io.err(
-      `${paint.green('✔')} This is the token of ${name} (${role}). It is shown this once; pass it on by a way that you trust.\n` +
-        '  The client reads it from SYNDEXA_TOKEN; the console asks for it at the start.\n',
+      `${paint.green('✔')} This is the token of ${name} (${role}). It is shown only once; pass it on through a channel that you trust.\n` +
+        '  The client reads it from SYNDEXA_TOKEN; the console asks for it when it opens.\n',
     );
   }
   return exit.clean;

@@ -50,7 +50,7 @@ async function explained(
   throw new CommandError(
     `No fact fits ${JSON.stringify(question)}.`,
     exit.wrongUse,
-    'Ask with words from the survey: a kind such as app-id, a network, an ID, a variant, path:line.',
+    'Use words from the survey: a kind such as app-id, a network, an ID, a variant, path:line.',
   );
 }
 

@@ -30,13 +30,13 @@ export async function undo(io: Io, paint: Paint, directory: string, options: Und
   }
   const undone = await asCommandError(
     () => writes.undo(folder, { force: options.force === true }),
-    'Take those changes back first, or keep the write: only files that have not changed since are restored.',
+    'Revert those changes first, or keep the write: only files that have not changed since then can be restored.',
   );
   if (!undone)
     throw new CommandError(
-      `Nothing was written into ${directory} that could be taken back.`,
+      `Nothing was written into ${directory} that could be undone.`,
       exit.wrongUse,
-      'Only what syndexa wire and unwire wrote can be, on the machine that wrote it.',
+      'Only writes of syndexa wire and unwire can be undone, on the machine that made them.',
     );
   const entry = entryOf(undone);
   await followed(io, directory, entry.title);

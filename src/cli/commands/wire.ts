@@ -143,7 +143,7 @@ export async function write(
   const writes = await treeWrites(io);
   await asCommandError(
     () => writes.apply(folder, wiring.edits, note, { sources, force }),
-    'Run the command again: it works the edits out for the files as they are now.',
+    'Run the command again to plan the edits for the current files.',
   );
   const after = await sendTree(client, io, directory);
   await client.call('check', { params: { snapshot: after.snapshot }, body: { title: wiring.title } });
@@ -178,7 +178,7 @@ export async function asCommandError<Result>(work: () => Promise<Result>, fix: s
       throw new CommandError(
         `Nothing was written: ${(error as Error).message}.`,
         exit.wrongUse,
-        code === 'ENOSPC' ? 'Make room on the disk and run it again.' : 'Mend that and run it again.',
+        code === 'ENOSPC' ? 'Free some disk space and run it again.' : 'Fix that and run it again.',
       );
     throw error;
   }
@@ -199,7 +199,7 @@ async function namedFiles(io: Io, paths: readonly string[]): Promise<NamedFile[]
         throw new CommandError(
           `${written} cannot be read: ${(error as Error).message}.`,
           exit.wrongUse,
-          'Name a file that is there.',
+          'Name an existing file.',
         );
       });
       const isText = bytes.length < 1_000_000 && !bytes.includes(0);

@@ -13,7 +13,9 @@ export const idCommands: Group = (program, context) => {
     .addOption(json())
     .action((name: string, options) => end(ids().then(({ listIds }) => listIds(io, name, options))));
   id.command('trace')
-    .description('tell all that is known of an ID: whose it is, where it is, when it was set, what it earned')
+    .description(
+      'show everything known about an ID: its owner, where it is used, when it was set, what it earned',
+    )
     .argument('<id>')
     .addOption(json())
     .action((value: string, options) => end(ids().then(({ traceId }) => traceId(io, paint, value, options))));
@@ -28,35 +30,33 @@ export const idCommands: Group = (program, context) => {
       .requiredOption('--network <network>')
       .addOption(new Option('--platform <platform>').choices(platformNames).makeOptionMandatory())
       .addOption(new Option('--stage <stage>').choices(stageNames).default('production'))
-      .option('--placement <placement>', 'the placement; left out for an app ID')
-      .option('--credential <name>', 'a credential of the edition instead: give secret:NAME')
+      .option('--placement <placement>', 'the placement; leave out for an app ID')
+      .option('--credential <name>', 'a credential of the edition instead of an ID; its value is secret:NAME')
       .addOption(json());
-  slot(
-    id.command('set').description('put an ID into the roster').argument('<title>').argument('<id>'),
-  ).action((name: string, value: string, options) =>
-    end(ids().then(({ setId }) => setId(io, name, value, options))),
+  slot(id.command('set').description('add an ID to the roster').argument('<title>').argument('<id>')).action(
+    (name: string, value: string, options) => end(ids().then(({ setId }) => setId(io, name, value, options))),
   );
   id.command('collect')
-    .description('bring a network’s list of units in, and put the IDs that belong to a title into the roster')
+    .description('fetch a network’s list of units, and add the IDs of a title to the roster')
     .argument('<title>')
     .requiredOption('--network <network>')
-    .option('--csv <file>', 'a table that the network’s pages gave out, instead of asking the network')
-    .option('--column <pairs...>', 'columns that are called otherwise than the profile says: id="Ad unit"')
+    .option('--csv <file>', 'read a table exported from the network’s console instead of asking the network')
+    .option('--column <pairs...>', 'columns whose names differ from the profile: id="Ad unit"')
     .option(
       '--encoding <name>',
-      'the encoding of the table, where it cannot be detected: windows-1252, macintosh',
+      'the encoding of the table, if it cannot be detected: windows-1252, macintosh',
     )
-    .option('--separator <character>', 'what parts the columns (else it is found out); tab for a tabulator')
-    .option('--take-low', 'also take matches of low confidence')
-    .option('--accept-names', 'the names that units bear now are the ones they are known by')
-    .option('--dry-run', 'only show what would be taken')
-    .option('-y, --yes', 'do not ask')
+    .option('--separator <character>', 'the character between values, or tab (default: detected)')
+    .option('--take-low', 'also accept matches of low confidence')
+    .option('--accept-names', 'accept the current names of units as the expected ones')
+    .option('--dry-run', 'only show what would be added')
+    .option('-y, --yes', 'do not ask for confirmation')
     .addOption(json())
     .action((name: string, options) =>
       end(import('../commands/collect.js').then(({ collect }) => collect(io, paint, name, options))),
     );
-  slot(id.command('unset').description('take an ID out').argument('<title>')).action(
-    (name: string, options) => end(ids().then(({ setId }) => setId(io, name, null, options))),
+  slot(id.command('unset').description('remove an ID').argument('<title>')).action((name: string, options) =>
+    end(ids().then(({ setId }) => setId(io, name, null, options))),
   );
   provisionCommand(program, context);
 };
@@ -64,16 +64,19 @@ export const idCommands: Group = (program, context) => {
 function provisionCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('provision')
-    .description('create at the networks what a title lacks there, and take the IDs into the roster')
+    .description('create what a title lacks at its networks, and add the IDs to the roster')
     .argument('<title>')
     .option('--network <networks...>', 'only these networks')
     .addOption(new Option('--platform <platforms...>', 'only these platforms').choices(platformNames))
-    .option('--names <pattern>', 'how units are named (else {title}_{placement}_{format}_{platform})')
+    .option('--names <pattern>', 'pattern for unit names (default: {title}_{placement}_{format}_{platform})')
     .addOption(
-      new Option('--settle <side>', 'whose settings win where the two differ').choices(['roster', 'partner']),
+      new Option('--settle <side>', 'whose settings to keep when the two differ').choices([
+        'roster',
+        'partner',
+      ]),
     )
     .option('--dry-run', 'only show what would be done')
-    .option('-y, --yes', 'do not ask')
+    .option('-y, --yes', 'do not ask for confirmation')
     .addOption(json())
     .action((title: string, options) =>
       end(import('../commands/provision.js').then(({ provision }) => provision(io, paint, title, options))),

@@ -22,7 +22,7 @@ export const networkCommands: Group = (program, context) => {
 function networkListCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('list')
-    .description('list the networks that are known')
+    .description('list the known networks')
     .addOption(json())
     .action((options) => end(networks().then(({ listNetworks }) => listNetworks(io, paint, options))));
 }
@@ -30,7 +30,7 @@ function networkListCommand(network: Command, { io, paint, end }: GroupContext):
 function networkShowCommand(network: Command, { io, end }: GroupContext): void {
   network
     .command('show')
-    .description('print a profile as it is written')
+    .description('print a profile as written')
     .argument('<network>')
     .addOption(json())
     .action((name: string, options) =>
@@ -41,7 +41,7 @@ function networkShowCommand(network: Command, { io, end }: GroupContext): void {
 function networkLintCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('lint')
-    .description('check profiles; every fault with its line and column')
+    .description('check profiles, and report every fault with its line and column')
     .argument('<files...>')
     .addOption(json())
     .action((files: string[], options) =>
@@ -52,27 +52,24 @@ function networkLintCommand(network: Command, { io, paint, end }: GroupContext):
 function networkNewCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('new')
-    .description('draft a profile from a few answers, or from what a tree declares and no profile claims')
-    .argument('[file]', 'where to write it; - for standard output (else a draft in the data folder)')
+    .description('draft a profile from a few answers, or from what a tree declares and no profile explains')
+    .argument('[file]', 'where to write it; - for standard output (default: a draft in the data folder)')
     .option('--id <id>', 'short name: small letters, digits and dashes')
-    .option('--name <name>', 'the name people see')
-    .option('--about <words>', 'what it sells and how its IDs are handed over')
+    .option('--name <name>', 'display name')
+    .option('--about <words>', 'what the network sells, and where apps pass its IDs')
     .addOption(new Option('--platform <platforms...>').choices(platformNames))
     .addOption(new Option('--format <formats...>').choices(formatNames))
-    .option('--app-id <ids...>', 'app IDs that show their shape, such as your own: android=ID ios=ID')
-    .option('--unit-id <ids...>', 'unit IDs that show their shape: android=ID ios=ID')
-    .option('--app-sample <ids...>', 'the app IDs that the network gives out for testing: android=ID ios=ID')
-    .option(
-      '--unit-sample <ids...>',
-      'the unit IDs that the network gives out for testing: android=ID ios=ID',
-    )
-    .option('--manifest-key <key>', 'the key of the manifest that takes the app ID')
-    .option('--plist-key <key>', 'the key of the property list that takes the app ID')
+    .option('--app-id <ids...>', 'examples of app IDs, such as your own: android=ID ios=ID')
+    .option('--unit-id <ids...>', 'examples of unit IDs: android=ID ios=ID')
+    .option('--app-sample <ids...>', 'app IDs that the network publishes for testing: android=ID ios=ID')
+    .option('--unit-sample <ids...>', 'unit IDs that the network publishes for testing: android=ID ios=ID')
+    .option('--manifest-key <key>', 'the manifest key for the app ID')
+    .option('--plist-key <key>', 'the property-list key for the app ID')
     .option('--dependency <coordinates...>', 'group:artifact:version')
-    .option('--repository <urls...>', 'where they are published')
+    .option('--repository <urls...>', 'repositories that publish the dependencies')
     .option('--pod <pods...>', 'name:version')
     .option('--permission <names...>')
-    .option('--from-tree <dir>', 'propose it from a source tree')
+    .option('--from-tree <dir>', 'draft it from a source tree')
     .option('--only <word>', 'with --from-tree: the vendor to draft for')
     .addOption(json())
     .action((file: string | undefined, options) =>
@@ -85,7 +82,7 @@ function networkNewCommand(network: Command, { io, paint, end }: GroupContext): 
 function networkTestCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('test')
-    .description('say what a profile recognises in a tree, and what of its needs the tree lacks')
+    .description('show what a profile recognises in a tree, and which of its requirements the tree lacks')
     .argument('<profile>', 'a YAML file, or the ID of a known network')
     .requiredOption('--tree <dir>', 'folder of a source tree')
     .addOption(json())
@@ -97,10 +94,10 @@ function networkTestCommand(network: Command, { io, paint, end }: GroupContext):
 function networkAddCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('add')
-    .description('keep a profile in the data folder, so that every command knows its network')
+    .description('add a profile to the data folder, so that every command knows its network')
     .argument('<file>', 'a YAML file')
-    .option('-y, --yes', 'do not ask before another profile is replaced')
-    .option('--despite-ids', 'keep it though IDs on record do not fit its patterns')
+    .option('-y, --yes', 'replace an existing profile without confirmation')
+    .option('--despite-ids', 'add it even if IDs in the roster do not match its patterns')
     .addOption(json())
     .action((file: string, options) =>
       end(networks().then(({ addNetwork }) => addNetwork(io, paint, file, options))),
@@ -110,9 +107,9 @@ function networkAddCommand(network: Command, { io, paint, end }: GroupContext): 
 function networkRemoveCommand(network: Command, { io, paint, end }: GroupContext): void {
   network
     .command('remove')
-    .description('forget a profile of the data folder that no title uses')
+    .description('remove a profile that no title uses from the data folder')
     .argument('<network>')
-    .option('-y, --yes', 'do not ask')
+    .option('-y, --yes', 'do not ask for confirmation')
     .addOption(json())
     .action((name: string, options) =>
       end(networks().then(({ removeNetwork }) => removeNetwork(io, paint, name, options))),

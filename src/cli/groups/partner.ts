@@ -29,19 +29,19 @@ export const partnerCommands: Group = (program, context) => {
 function partnerStartCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('start')
-    .description('start the simulated partner, a process of its own')
+    .description('start the simulated partner in its own process')
     .addOption(
       new Option('-p, --port <port>', 'port on 127.0.0.1').argParser(portNumber).default(usualPartnerPort),
     )
     .option('--seed <number>', 'the same seed gives the same IDs')
-    .option('--fresh', 'forget the books of an earlier run')
+    .option('--fresh', 'discard the data of earlier runs')
     .action((options) => end(partners().then(({ startPartner }) => startPartner(io, paint, options))));
 }
 
 function partnerOpenAccountsCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('open-accounts')
-    .description('open an account at each network, and keep its key as a secret')
+    .description('open an account at each network, and store its key as a secret')
     .argument('<name>', 'the publisher’s name')
     .option('--network <networks...>', 'only these networks')
     .addOption(json())
@@ -53,7 +53,7 @@ function partnerOpenAccountsCommand(partner: Command, { io, paint, end }: GroupC
 function partnerAcceptCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('accept')
-    .description('accept the terms of a network for an app, as a person does on its page')
+    .description('accept a network’s terms for an app, as you would in its console')
     .argument('<network>')
     .argument('<app>', 'the app ID at the network')
     .action((network: string, app: string) =>
@@ -64,12 +64,12 @@ function partnerAcceptCommand(partner: Command, { io, paint, end }: GroupContext
 function partnerListAppCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('list-app')
-    .description('put an application into the simulated store')
+    .description('list an application in the simulated store')
     .addArgument(new Argument('<platform>').choices(platformNames))
     .argument('<identifier>')
     .requiredOption('--name <name>')
     .option('--site <domain>', 'the developer site that the listing names')
-    .option('--at <url>', 'the local address at which that site is reached')
+    .option('--at <url>', 'the local address that serves this site')
     .action((platform: string, identifier: string, options) =>
       end(partners().then(({ listApp }) => listApp(io, platform, identifier, options))),
     );
@@ -78,7 +78,7 @@ function partnerListAppCommand(partner: Command, { io, end }: GroupContext): voi
 function partnerCrawlCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('crawl')
-    .description('say what the network’s crawler finds in app-ads.txt, app by app')
+    .description('show what the network’s crawler finds in app-ads.txt, app by app')
     .argument('<network>')
     .addOption(json())
     .action((network: string, options) =>
@@ -89,20 +89,20 @@ function partnerCrawlCommand(partner: Command, { io, paint, end }: GroupContext)
 function partnerClockCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('clock')
-    .description('set the partner’s time, or move it on')
-    .option('--now <time>', 'in ISO 8601')
-    .option('--stand', 'with --now: the clock stops there')
-    .option('--advance <time>', 'such as 90m or 2h')
+    .description('set the partner’s clock, or move it forward')
+    .option('--now <time>', 'the time, in ISO 8601')
+    .option('--stand', 'with --now: stop the clock there')
+    .option('--advance <time>', 'move forward by this much, such as 90m or 2h')
     .action((options) => end(partners().then(({ setClock }) => setClock(io, options))));
 }
 
 function partnerFaultsCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('faults')
-    .description('let faults befall the answers of a network; without --kinds they end')
+    .description('inject faults into a network’s responses; without --kinds, stop injecting them')
     .argument('<network>')
     .option('--kinds <kinds...>', 'error, timeout, cut, html, empty, loop, shift, odd-ids')
-    .option('--every <number>', 'every so many calls', '3')
+    .option('--every <number>', 'inject a fault into every nth call', '3')
     .action((network: string, options) =>
       end(partners().then(({ setFaults }) => setFaults(io, network, options))),
     );
@@ -114,7 +114,7 @@ function partnerMarketCommand(partner: Command, { io, end }: GroupContext): void
     .description('set the fill rate and the latency of a network')
     .argument('<network>')
     .option('--fill <percent>', 'the fill rate, in percent', wholeNumber(0, 100))
-    .option('--latency <ms>', 'the latency of its answers, in milliseconds', wholeNumber(0, 60_000))
+    .option('--latency <ms>', 'the latency of responses, in milliseconds', wholeNumber(0, 60_000))
     .action((network: string, options: { fill?: number; latency?: number }) =>
       end(partners().then(({ setMarket }) => setMarket(io, network, options))),
     );
@@ -123,9 +123,9 @@ function partnerMarketCommand(partner: Command, { io, end }: GroupContext): void
 function partnerDeviceCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('device')
-    .description('register a test device: it gets test ads for every unit')
+    .description('register a test device, which gets test ads for every unit')
     .argument('<network>')
-    .argument('<device>', 'what names the device')
+    .argument('<device>', 'the ID of the device')
     .action((network: string, device: string) =>
       end(partners().then(({ registerDevice }) => registerDevice(io, paint, network, device))),
     );
@@ -134,7 +134,7 @@ function partnerDeviceCommand(partner: Command, { io, paint, end }: GroupContext
 function partnerLiftCommand(partner: Command, { io, paint, end }: GroupContext): void {
   partner
     .command('lift')
-    .description('lift the suspension of accounts that clicked their own ads')
+    .description('lift the suspension of accounts that clicked on their own ads')
     .argument('<network>')
     .action((network: string) =>
       end(partners().then(({ liftSuspension }) => liftSuspension(io, paint, network))),
@@ -144,18 +144,22 @@ function partnerLiftCommand(partner: Command, { io, paint, end }: GroupContext):
 function partnerIncidentCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('incident')
-    .description('let something befall the daily numbers of a unit, or of all units of an app')
+    .description('simulate an incident in the daily numbers of a unit, or of all units of an app')
     .argument('<network>')
     .addOption(
-      new Option('--what <what>', 'no requests, no ads, hardly shown, fewer requests, a lower price')
+      new Option('--what <what>', 'no requests, no fill, few impressions, fewer requests, or a lower price')
         .choices(['silent', 'unfilled', 'unshown', 'fewer', 'cheaper'])
         .makeOptionMandatory(),
     )
     .option('--unit <id>', 'the unit')
     .option('--app <id>', 'all units of an app')
     .requiredOption('--from <day>', 'the first day, such as 2026-10-01')
-    .option('--to <day>', 'the last day (else it stays so)')
-    .option('--left <percent>', 'with fewer and cheaper: what is left, in percent', wholeNumber(0, 100))
+    .option('--to <day>', 'the last day (default: no end)')
+    .option(
+      '--left <percent>',
+      'with fewer and cheaper: the share that remains, in percent',
+      wholeNumber(0, 100),
+    )
     .action((network: string, options) =>
       end(partners().then(({ setIncident }) => setIncident(io, network, options))),
     );
@@ -164,9 +168,9 @@ function partnerIncidentCommand(partner: Command, { io, end }: GroupContext): vo
 function partnerReportCommand(partner: Command, { io, end }: GroupContext): void {
   partner
     .command('report')
-    .description('print the daily numbers of a network as the table that a person would export')
+    .description('print a network’s daily numbers as the table that its console exports')
     .argument('<network>')
-    .option('--days <number>', 'the last days', wholeNumber(1, 400), 30)
+    .option('--days <number>', 'how many days, up to yesterday', wholeNumber(1, 400), 30)
     .action((network: string, options: { days: number }) =>
       end(partners().then(({ printReport }) => printReport(io, network, options))),
     );

@@ -13,25 +13,25 @@ export const rehearsalCommands: Group = (program, context) => {
 function rehearseCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('rehearse')
-    .description('see every ad call of a tree answered, on a simulated device against the simulated partner')
+    .description('run every ad call of a tree on a simulated device, against the simulated partner')
     .argument('[dir]', 'folder of a source tree')
     .addOption(titleOption())
     .option('--variant <variant...>', 'only these variants')
     .addOption(new Option('--platform <platform>', 'only this platform').choices(platformNames))
     .option('--placement <placement...>', 'only these placements')
-    .option('--scenario <scenario>', 'a scenario by its name, or the file of one', 'first-session')
+    .option('--scenario <scenario>', 'the name of a scenario, or a file', 'first-session')
     .addOption(
       new Option('--seed <number>', 'the same seed gives the same session')
         .argParser(wholeNumber(0, 4_294_967_295))
         .default(1),
     )
     .addOption(new Option('--offline', 'the device has no connection').conflicts(['slow', 'noFill']))
-    .option('--no-fill', 'no network has an ad')
+    .option('--no-fill', 'no network fills a request')
     .option('--slow', 'ads take 12 seconds to arrive')
     .option('--trace', 'print what happens, in order')
-    .option('--scenarios', 'list the scenarios that ship')
+    .option('--scenarios', 'list the built-in scenarios')
     .addOption(
-      new Option('--format <format>', 'how it is printed').choices(['text', 'json', 'junit']).default('text'),
+      new Option('--format <format>', 'output format').choices(['text', 'json', 'junit']).default('text'),
     )
     .addOption(json())
     .action((dir: string | undefined, { fill, ...options }: RehearseOptions & { fill: boolean }) =>

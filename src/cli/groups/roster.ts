@@ -33,11 +33,11 @@ function publisherShowCommand(publisher: Command, { io, end }: GroupContext): vo
 function publisherSetCommand(publisher: Command, { io, paint, end }: GroupContext): void {
   publisher
     .command('set')
-    .description('name the publisher; what is not given stays')
+    .description('set the publisher; options left out keep their values')
     .option('--name <name>')
     .option('--domain <domain>', 'the developer site')
     .option('--account <pairs...>', 'the account at a network: marlstone=SM-20418')
-    .option('--credential <pairs...>', 'a credential by the name of its secret: NETWORK.NAME=secret:NAME')
+    .option('--credential <pairs...>', 'a credential, by the name of its secret: NETWORK.NAME=secret:NAME')
     .addOption(json())
     .action((options) => end(publishers().then(({ setPublisher }) => setPublisher(io, paint, options))));
 }
@@ -45,7 +45,7 @@ function publisherSetCommand(publisher: Command, { io, paint, end }: GroupContex
 function secretListCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('list')
-    .description('say where each secret of the roster comes from; never what it is')
+    .description('show where each secret of the roster comes from, never its value')
     .addOption(json())
     .action((options) => end(secrets().then(({ listSecrets }) => listSecrets(io, paint, options))));
 }
@@ -53,7 +53,7 @@ function secretListCommand(secret: Command, { io, paint, end }: GroupContext): v
 function secretSetCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('set')
-    .description('keep a secret in a file that only you can read; it is read from standard input')
+    .description('store a secret from standard input in a file that only you can read')
     .argument('<name>')
     .action((name: string) => end(secrets().then(({ setSecret }) => setSecret(io, paint, name))));
 }
@@ -61,7 +61,7 @@ function secretSetCommand(secret: Command, { io, paint, end }: GroupContext): vo
 function secretUnsetCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('unset')
-    .description('take a secret out of that file')
+    .description('remove a secret from that file')
     .argument('<name>')
     .action((name: string) => end(secrets().then(({ unsetSecret }) => unsetSecret(io, paint, name))));
 }
@@ -69,7 +69,7 @@ function secretUnsetCommand(secret: Command, { io, paint, end }: GroupContext): 
 function secretAllowCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('allow')
-    .description('let a secret be sent to a host of its network; it is sent nowhere else')
+    .description('allow a secret to be sent to a host; it is never sent to others')
     .argument('<name>')
     .requiredOption('--host <host>', 'such as inventory.marlstone.example, or 127.0.0.1:4871 with its port')
     .action((name: string, options) =>
@@ -80,9 +80,9 @@ function secretAllowCommand(secret: Command, { io, paint, end }: GroupContext): 
 function secretDisallowCommand(secret: Command, { io, paint, end }: GroupContext): void {
   secret
     .command('disallow')
-    .description('let a secret be sent to a host no longer')
+    .description('stop sending a secret to a host')
     .argument('<name>')
-    .requiredOption('--host <host>', 'as it was approved')
+    .requiredOption('--host <host>', 'the host, as it was allowed')
     .action((name: string, options) =>
       end(secrets().then(({ disallowSecret }) => disallowSecret(io, paint, name, options))),
     );
@@ -92,7 +92,7 @@ function rosterExportCommand(roster: Command, { io, end }: GroupContext): void {
   roster
     .command('export')
     .description(
-      'write the roster as YAML, with accepted findings; profiles that do not ship go into a folder beside it',
+      'write the roster and accepted findings as YAML; your own profiles go into a folder beside it',
     )
     .argument('[file]')
     .addOption(json())
@@ -104,11 +104,11 @@ function rosterExportCommand(roster: Command, { io, end }: GroupContext): void {
 function rosterImportCommand(roster: Command, { io, paint, end }: GroupContext): void {
   roster
     .command('import')
-    .description('take a document and the profiles beside it in, after showing what would change')
+    .description('import a document and the profiles beside it, after showing what would change')
     .argument('<file>', 'a YAML document; - for standard input')
-    .option('-y, --yes', 'do not ask')
+    .option('-y, --yes', 'do not ask for confirmation')
     .option('--dry-run', 'only show what would change')
-    .option('--prune', 'take out titles that the document does not name')
+    .option('--prune', 'remove titles that the document does not name')
     .addOption(json())
     .action((file: string, options) =>
       end(rosterWork().then(({ importRoster }) => importRoster(io, paint, file, options))),

@@ -25,11 +25,14 @@ function serveCommand(program: Command, { io, end }: GroupContext): void {
     .command('serve')
     .description('start the service and its console')
     .addOption(port())
-    .option('--root <dirs...>', 'folders below which trees may be linked')
-    .option('--listen <address>', 'another address than 127.0.0.1, for a team: asks everybody for a token')
-    .option('--require-token', 'ask for tokens on 127.0.0.1 too, on a machine that several people use')
-    .option('--host-name <names...>', 'names under which a proxy passes requests on')
-    .option('--behind-proxy', 'take the address of a caller from the proxy in front (X-Forwarded-For)')
+    .option('--root <dirs...>', 'folders whose trees may be linked')
+    .option(
+      '--listen <address>',
+      'listen on this address instead of 127.0.0.1, for a team; every caller needs a token',
+    )
+    .option('--require-token', 'require tokens on 127.0.0.1 too, for a machine with several users')
+    .option('--host-name <names...>', 'host names under which a proxy forwards requests')
+    .option('--behind-proxy', 'take a caller’s address from X-Forwarded-For, as set by a proxy')
     .addOption(
       new Option('--log-level <level>').choices(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
     )
@@ -39,9 +42,9 @@ function serveCommand(program: Command, { io, end }: GroupContext): void {
 function tokenAddCommand(token: Command, { io, paint, end }: GroupContext): void {
   token
     .command('add')
-    .description('make a token; it is shown this once')
-    .argument('<name>', 'whose it is, such as build-server')
-    .addOption(new Option('--role <role>', 'what it may do').choices(roleNames).makeOptionMandatory())
+    .description('create a token, which is shown only once')
+    .argument('<name>', 'who uses it, such as build-server')
+    .addOption(new Option('--role <role>', 'what its owner may do').choices(roleNames).makeOptionMandatory())
     .addOption(json())
     .action((name: string, options) =>
       end(tokens().then(({ addToken }) => addToken(io, paint, name, options))),
@@ -59,7 +62,7 @@ function tokenListCommand(token: Command, { io, paint, end }: GroupContext): voi
 function tokenRevokeCommand(token: Command, { io, paint, end }: GroupContext): void {
   token
     .command('revoke')
-    .description('let a token count no more, from the next request on')
+    .description('revoke a token, from the next request on')
     .argument('<name>')
     .action((name: string) => end(tokens().then(({ revokeToken }) => revokeToken(io, paint, name))));
 }
@@ -67,16 +70,14 @@ function tokenRevokeCommand(token: Command, { io, paint, end }: GroupContext): v
 function demoCommand(program: Command, { io, paint, end, run }: GroupContext): void {
   program
     .command('demo')
-    .description(
-      'start the service with the demo’s roster and a copy of its trees, and the simulated partner',
-    )
+    .description('start the service with a demo roster, copies of the demo trees, and the simulated partner')
     .addOption(port())
     .addOption(
       new Option('--partner-port <port>', 'port of the simulated partner')
         .argParser(portNumber)
         .default(usualPartnerPort),
     )
-    .option('--walk', 'go the whole way in the terminal without a person, then stop')
+    .option('--walk', 'run every step in the terminal without input, then stop')
     .action((options) =>
       end(import('../commands/demo.js').then(({ demo }) => demo(io, paint, options, run))),
     );

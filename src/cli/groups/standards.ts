@@ -23,7 +23,7 @@ export const standardCommands: Group = (program, context) => {
 function appadsShowCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('show')
-    .description('print the file that the networks of all titles ask for')
+    .description('print the file that the networks of all titles require')
     .addOption(json())
     .action((options) => end(work().then(({ showAppAds }) => showAppAds(io, paint, options))));
 }
@@ -31,7 +31,7 @@ function appadsShowCommand(appads: Command, { io, paint, end }: GroupContext): v
 function appadsLintCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('lint')
-    .description('check a file; every fault with its line')
+    .description('check a file, and report every fault with its line')
     .argument('<file>', 'an app-ads.txt file; - for standard input')
     .addOption(json())
     .action((file: string, options) =>
@@ -42,7 +42,7 @@ function appadsLintCommand(appads: Command, { io, paint, end }: GroupContext): v
 function appadsMergeCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('merge')
-    .description('bring what is missing into a file, and change nothing else')
+    .description('add missing lines to a file, and change nothing else')
     .argument('<file>')
     .option('-w, --write', 'write the file')
     .addOption(json())
@@ -54,8 +54,8 @@ function appadsMergeCommand(appads: Command, { io, paint, end }: GroupContext): 
 function appadsVerifyCommand(appads: Command, { io, paint, end }: GroupContext): void {
   appads
     .command('verify')
-    .description('hold what the developer site serves against what is needed, and say why it matters')
-    .option('--url <url>', 'where the file is served (else /app-ads.txt of the publisher’s domain)')
+    .description('compare what the developer site serves with what is required')
+    .option('--url <url>', 'the address of the file (default: /app-ads.txt on the publisher’s domain)')
     .addOption(json())
     .action((options) => end(work().then(({ verifyAppAds }) => verifyAppAds(io, paint, options))));
 }
@@ -63,7 +63,7 @@ function appadsVerifyCommand(appads: Command, { io, paint, end }: GroupContext):
 function attributionShowCommand(attribution: Command, { io, paint, end }: GroupContext): void {
   attribution
     .command('show')
-    .description('print the identifiers that the networks of all titles ask for')
+    .description('print the identifiers that the networks of all titles require')
     .addOption(json())
     .action((options) => end(lists().then(({ showAttribution }) => showAttribution(io, paint, options))));
 }
@@ -82,9 +82,9 @@ function attributionLintCommand(attribution: Command, { io, paint, end }: GroupC
 function attributionMergeCommand(attribution: Command, { io, paint, end }: GroupContext): void {
   attribution
     .command('merge')
-    .description('bring what is needed into a list or a property list, and change nothing else')
+    .description('add missing identifiers to a list or a property list, and change nothing else')
     .argument('<file>')
-    .option('--list <files...>', 'published lists to take in too')
+    .option('--list <files...>', 'published lists to include')
     .option('-w, --write', 'write the file')
     .addOption(json())
     .action((file: string, options) =>
@@ -98,7 +98,7 @@ function attributionCompareCommand(attribution: Command, { io, paint, end }: Gro
     .description('compare the list of a tree with what networks require')
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
-    .option('--list <files...>', 'published lists that count too')
+    .option('--list <files...>', 'published lists to include')
     .addOption(json())
     .action((dir: string, options) =>
       end(lists().then(({ compareAttribution }) => compareAttribution(io, paint, dir, options))),

@@ -26,7 +26,7 @@ function tagShowCommand(tag: Command, { io, paint, end }: GroupContext): void {
 
 function tagPlayCommand(tag: Command, { io, paint, end }: GroupContext): void {
   withTag(tag.command('play'))
-    .description('play a tag as a player would, and list which trackers are called when')
+    .description('play a tag as a player would, and list when each tracker is called')
     .option(
       '--do <action@time...>',
       `actions of the user and the device, such as pause@5s: ${actionNames.join(', ')}`,
@@ -47,8 +47,8 @@ function tagPlayCommand(tag: Command, { io, paint, end }: GroupContext): void {
 function tagLintCommand(tag: Command, { io, paint, end }: GroupContext): void {
   tag
     .command('lint')
-    .description('check the tag URLs on record')
-    .option('-t, --title <title>', 'the tags of one title alone')
+    .description('check the tag URLs in the roster')
+    .option('-t, --title <title>', 'only the tags of this title')
     .addOption(json())
     .action((options: { title?: string; json?: boolean }) =>
       end(work().then(({ lintTags }) => lintTags(io, paint, options))),
@@ -75,7 +75,7 @@ function withTag(command: Command): Command {
         .default('phone'),
     )
     .option('--bitrate <kbps>', 'the bandwidth, in kilobits per second', wholeNumber(1, 1_000_000))
-    .option('--wrappers <count>', 'the most wrappers to follow', wholeNumber(0, 20), 5)
+    .option('--wrappers <count>', 'how many wrappers to follow at most', wholeNumber(0, 20), 5)
     .option('--no-media', 'do not check whether media files are available')
     .option('--partner', 'fetch tags on .example hosts from the simulated partner')
     .option('--allow <hosts...>', 'private hosts that may be fetched from, and hosts that --fire may call');
@@ -88,7 +88,7 @@ function actionOf(text: string): Action {
   const known = (actionNames as readonly string[]).includes(name);
   if (!known || number === '')
     throw new InvalidArgumentError(
-      `${JSON.stringify(text)} is no action with its time. Write one such as pause@5s; the actions are ${actionNames.join(', ')}.`,
+      `${JSON.stringify(text)} is not an action with a time. Write it like pause@5s; the actions are ${actionNames.join(', ')}.`,
     );
   return { do: name as ActionName, at: Math.round(Number(number) * (unit === 's' ? 1000 : 1)) };
 }

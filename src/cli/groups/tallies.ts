@@ -20,18 +20,21 @@ export const tallyCommands: Group = (program, context) => {
   silentCommand(tally, context);
 };
 
-const inOption = () => new Option('--in <currency>', 'convert into a currency, by the rates on record');
+const inOption = () => new Option('--in <currency>', 'convert to this currency, at the imported rates');
 const allOption = () => new Option('--all', 'all titles');
 
 function importCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('import')
-    .description('bring tables of daily numbers in; what is on record already does not count twice')
+    .description('import tables of daily numbers; rows that were imported before do not count twice')
     .argument('<files...>', 'CSV files of any length; - for standard input')
-    .requiredOption('-n, --network <network>', 'whose tables they are')
-    .option('--column <columns...>', 'columns that are called otherwise: unit="Ad unit" revenue=Earned')
-    .option('--separator <character>', 'what separates values; tab for a tabulator')
-    .option('--encoding <encoding>', 'such as windows-1252 (else UTF-8, or UTF-16 with a byte order mark)')
+    .requiredOption('-n, --network <network>', 'the network that the tables come from')
+    .option('--column <columns...>', 'columns that have other names: unit="Ad unit" revenue=Earned')
+    .option('--separator <character>', 'the character between values, or tab')
+    .option(
+      '--encoding <encoding>',
+      'such as windows-1252 (default: UTF-8, or UTF-16 with a byte order mark)',
+    )
     .addOption(json())
     .action((files: string[], options) =>
       end(work().then(({ importTallies }) => importTallies(io, paint, files, options))),
@@ -41,10 +44,10 @@ function importCommand(tally: Command, { io, paint, end }: GroupContext): void {
 function fetchCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('fetch')
-    .description('ask networks for their daily numbers, from where the last fetch ended')
+    .description('fetch daily numbers from networks, from where the last fetch ended')
     .option('-n, --network <networks...>', 'only these networks')
     .option('--from <day>', 'the first day, such as 2026-10-01')
-    .option('--to <day>', 'the last day (else yesterday)')
+    .option('--to <day>', 'the last day (default: yesterday)')
     .addOption(json())
     .action((options) => end(work().then(({ fetchTallies }) => fetchTallies(io, paint, options))));
 }
@@ -52,7 +55,7 @@ function fetchCommand(tally: Command, { io, paint, end }: GroupContext): void {
 function importsCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('imports')
-    .description('list what was brought in, the newest first')
+    .description('list imports, newest first')
     .addOption(json())
     .action((options) => end(work().then(({ listImports }) => listImports(io, paint, options))));
 }
@@ -60,12 +63,12 @@ function importsCommand(tally: Command, { io, paint, end }: GroupContext): void 
 function releaseCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('release')
-    .description('note the day on which a version went out; without a version, list those that are noted')
+    .description('record the release day of a version; without a version, list the recorded ones')
     .argument('<title>')
     .argument('[version]')
     .addOption(new Option('--platform <platform>').choices(platformNames))
-    .option('--on <day>', 'the day, such as 2026-10-01')
-    .option('--drop', 'forget the release')
+    .option('--on <day>', 'the release day, such as 2026-10-01')
+    .option('--drop', 'remove the release')
     .addOption(json())
     .action((title: string, version: string | undefined, options) =>
       end(work().then(({ release }) => release(io, paint, title, version, options))),
@@ -75,7 +78,7 @@ function releaseCommand(tally: Command, { io, paint, end }: GroupContext): void 
 function ratesCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('rates')
-    .description('bring a table of daily rates of currencies in: day, currency, base, rate')
+    .description('import daily exchange rates from a table: day, currency, base, rate')
     .argument('<file>', 'a CSV file; - for standard input')
     .addOption(json())
     .action((file: string, options) =>
@@ -86,13 +89,13 @@ function ratesCommand(tally: Command, { io, paint, end }: GroupContext): void {
 function showCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('show')
-    .description('requests, fill, impressions, clicks and revenue, with totals')
+    .description('show requests, fill, impressions, clicks and revenue, with totals')
     .argument('[title]')
     .addOption(allOption())
-    .addOption(new Option('--by <what>', 'what the rows are').choices(groupNames).default('placement'))
+    .addOption(new Option('--by <what>', 'what each row stands for').choices(groupNames).default('placement'))
     .option('--from <day>', 'the first day, such as 2026-10-01')
     .option('--to <day>', 'the last day')
-    .option('--days <days>', '28d for the last days on record (as usual), or 2026-10-01..2026-10-07')
+    .option('--days <days>', '28d for the last 28 days on record (default), or 2026-10-01..2026-10-07')
     .addOption(inOption())
     .addOption(new Option('--csv', 'print CSV').conflicts('json'))
     .addOption(json())
@@ -104,11 +107,11 @@ function showCommand(tally: Command, { io, paint, end }: GroupContext): void {
 function compareCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('compare')
-    .description('say why revenue changed: volume, fill and price, the largest change first')
+    .description('explain why revenue changed: volume, fill and price, largest change first')
     .argument('[title]')
     .addOption(allOption())
-    .option('--this <days>', '7d for the last days on record, or 2026-10-01..2026-10-07', '7d')
-    .option('--against <days>', 'days to compare with', 'previous')
+    .option('--this <days>', '7d for the last 7 days on record, or 2026-10-01..2026-10-07', '7d')
+    .option('--against <days>', 'the days to compare with', 'previous')
     .addOption(inOption())
     .addOption(json())
     .action((title: string | undefined, options) =>
@@ -119,8 +122,10 @@ function compareCommand(tally: Command, { io, paint, end }: GroupContext): void 
 function silentCommand(tally: Command, { io, paint, end }: GroupContext): void {
   tally
     .command('silent')
-    .description('list what is silent or contradicts the record, with the money at stake, the most first')
-    .argument('[title]', 'else all titles')
+    .description(
+      'list placements that earn nothing or contradict the roster, with the money at stake, most first',
+    )
+    .argument('[title]', 'default: all titles')
     .addOption(json())
     .action((title: string | undefined, options) =>
       end(work().then(({ silentTally }) => silentTally(io, paint, title, options))),

@@ -14,37 +14,39 @@ const placements = () => import('../commands/placements.js');
 const titleFields = (command: Command) =>
   command
     .argument('<title>', 'short name: small letters, digits and dashes')
-    .option('--name <name>', 'the name people see')
+    .option('--name <name>', 'display name')
     .option('--android <identifier>', 'application ID')
     .option('--ios <identifier>', 'bundle ID')
     .option(
       '--module <platform=module...>',
-      'the module, as a survey names it, where several apps of a tree have one identifier',
+      'the module, as survey names it, when several apps in a tree share an identifier',
     )
-    .option('--tracking <sentence>', 'iOS: what the system says when it asks for permission to track')
+    .option('--tracking <sentence>', 'iOS: the text of the system prompt that asks for permission to track')
     .addOption(new Option('--audience <audience>').choices(audienceNames))
     .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
-    .option('--production <names...>', 'those that ship')
+    .option('--production <names...>', 'build types, configurations, flavours or variants that ship')
     .addOption(json());
 const placementFields = (command: Command) =>
   command
     .argument('<title>')
-    .argument('<placement>', 'a name that tells place and format, such as tide-list-footer')
+    .argument('<placement>', 'a name that says place and format, such as tide-list-footer')
     .addOption(new Option('--format <format>').argParser(oneOf('format', formatNames)))
-    .option('--where <words>', 'where in the title it is shown')
+    .option('--where <words>', 'where the title shows it')
     .option('--refresh <time>', 'managed, off, or a time such as 60s')
-    .option('--first <items>', 'in a list: so many items before the first ad', wholeNumber(0, 1000))
-    .option('--every <items>', 'in a list: an ad after every so many items', wholeNumber(1, 1000))
+    .option('--first <items>', 'in a list: items before the first ad', wholeNumber(0, 1000))
+    .option('--every <items>', 'in a list: items between two ads', wholeNumber(1, 1000))
     .addOption(new Option('--size <size>', 'the size of a banner').choices(sizeNames))
-    .addOption(new Option('--anchor <anchor>', 'where a banner is held').choices(anchorNames))
+    .addOption(new Option('--anchor <anchor>', 'where a banner is anchored').choices(anchorNames))
     .option('--content <kinds...>', 'text, image, video')
-    .option('--cap <cap>', 'how often it is shown at most: "3 per 1d", or 3 without a period')
+    .option('--cap <cap>', 'frequency cap: "3 per 1d", or 3 without a period')
     .option('--timeout <time>', 'how long the app waits for an ad, such as 5s')
-    .option('--reward <reward>', 'amount and item: "1 day of storm charts"')
-    .addOption(new Option('--skippable <answer>', 'whether an ad may be skipped').choices(['yes', 'no']))
-    .addOption(new Option('--end-card <answer>', 'whether a card follows a video').choices(['yes', 'no']))
+    .option('--reward <reward>', 'amount and item, such as "1 day of storm charts"')
+    .addOption(new Option('--skippable <answer>', 'whether the user may skip an ad').choices(['yes', 'no']))
+    .addOption(
+      new Option('--end-card <answer>', 'whether an end card follows a video').choices(['yes', 'no']),
+    )
     .option('--network <networks...>', 'networks that fill it')
-    .option('--fallback <networks...>', 'networks in the order in which they are tried')
+    .option('--fallback <networks...>', 'networks to try, in this order')
     .addOption(json());
 
 /** The board, titles and placements. */
@@ -83,14 +85,14 @@ function boardCommand(program: Command, { io, paint, end }: GroupContext): void 
 function stepsCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('steps')
-    .description('show what is to be done for each edition and network, in order, with what shows it')
+    .description('show the steps for each edition and network, in order, with the evidence for each')
     .argument('<title>')
     .addOption(new Option('--platform <platform>', 'only this edition').choices(platformNames))
     .option('--network <network>', 'only this network')
-    .option('--next', 'only what is to be done now')
-    .option('--tick <step>', 'say that a step is done which cannot be seen from here')
-    .option('--untick <step>', 'take that back')
-    .option('--note <words>', 'with --tick: what there is to say of it')
+    .option('--next', 'only the steps to do now')
+    .option('--tick <step>', 'mark a step as done that no tree or list can show')
+    .option('--untick <step>', 'remove the mark')
+    .option('--note <words>', 'with --tick: a note to keep with the step')
     .addOption(json())
     .action((id: string, options) =>
       end(import('../commands/steps.js').then(({ steps }) => steps(io, paint, id, options))),
@@ -124,13 +126,13 @@ function titleAdoptCommand(title: Command, { io, paint, end }: GroupContext): vo
   title
     .command('adopt')
     .description(
-      'draft a title from trees that exist: editions, stages, app IDs, placements, each with its evidence',
+      'draft a title from existing trees: editions, stages, app IDs, placements, each with its evidence',
     )
     .argument('<dir...>', 'folders of source trees')
-    .option('--id <title>', 'short name of the draft')
-    .option('--name <name>', 'the name people see')
-    .option('--out <file>', 'write the draft to a new file, to be edited')
-    .option('--yes', 'take the draft into the roster as it is')
+    .option('--id <title>', 'ID of the draft: small letters, digits and dashes')
+    .option('--name <name>', 'display name')
+    .option('--out <file>', 'write the draft to a new file for editing')
+    .option('--yes', 'add the draft to the roster as it is')
     .addOption(json())
     .action((directories: string[], options) =>
       end(import('../commands/adopt.js').then(({ adopt }) => adopt(io, paint, directories, options))),
@@ -140,7 +142,7 @@ function titleAdoptCommand(title: Command, { io, paint, end }: GroupContext): vo
 function titleTakeCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('take')
-    .description('take an edited draft into the roster')
+    .description('add an edited draft to the roster')
     .argument('<file>', 'roster document with the draft; - for standard input')
     .addOption(json())
     .action((file: string, options) =>
@@ -150,8 +152,8 @@ function titleTakeCommand(title: Command, { io, end }: GroupContext): void {
 
 function titleSetCommand(title: Command, { io, paint, end }: GroupContext): void {
   titleFields(title.command('set').description('change a title'))
-    .option('--leave <network>', 'take a network out of the title, with all its IDs')
-    .option('-y, --yes', 'with --leave: do not ask')
+    .option('--leave <network>', 'remove a network from the title, with all its IDs')
+    .option('-y, --yes', 'with --leave: do not ask for confirmation')
     .action((id: string, options: { leave?: string; yes?: boolean; json?: boolean }) =>
       end(
         titles().then(({ leaveNetwork, setTitle }) =>
@@ -166,9 +168,9 @@ function titleSetCommand(title: Command, { io, paint, end }: GroupContext): void
 function titleRemoveCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('remove')
-    .description('take a title out')
+    .description('remove a title')
     .argument('<title>')
-    .option('-y, --yes', 'do not ask')
+    .option('-y, --yes', 'do not ask for confirmation')
     .addOption(json())
     .action((id: string, options) => end(titles().then(({ removeTitle }) => removeTitle(io, id, options))));
 }
@@ -176,17 +178,17 @@ function titleRemoveCommand(title: Command, { io, end }: GroupContext): void {
 function titleHistoryCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('history')
-    .description('say what changed: who, when, what was, what is')
+    .description('show every change: when, by whom, the old value and the new one')
     .argument('<title>')
     .addOption(json())
-    .option('--revert <revision>', 'take this change back')
+    .option('--revert <revision>', 'revert this change')
     .action((id: string, options) => end(titles().then(({ titleHistory }) => titleHistory(io, id, options))));
 }
 
 function titleLookUpCommand(title: Command, { io, paint, end }: GroupContext): void {
   title
     .command('look-up')
-    .description('say what the store lists under the title’s identifiers')
+    .description('show what the store lists under the title’s identifiers')
     .argument('<title>')
     .addOption(json())
     .action((id: string, options) =>
@@ -230,7 +232,7 @@ function placementAddCommand(placement: Command, { io, end }: GroupContext): voi
 
 function placementSetCommand(placement: Command, { io, end }: GroupContext): void {
   placementFields(placement.command('set').description('change a placement'))
-    .addOption(new Option('--clear <settings...>', 'take these settings out').choices(settingNames))
+    .addOption(new Option('--clear <settings...>', 'remove these settings').choices(settingNames))
     .action((id: string, name: string, options) =>
       end(placements().then(({ putPlacement }) => putPlacement(io, id, name, options, false))),
     );
@@ -239,7 +241,7 @@ function placementSetCommand(placement: Command, { io, end }: GroupContext): voi
 function placementRemoveCommand(placement: Command, { io, end }: GroupContext): void {
   placement
     .command('remove')
-    .description('take a placement out')
+    .description('remove a placement')
     .argument('<title>')
     .argument('<placement>')
     .addOption(json())

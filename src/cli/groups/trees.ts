@@ -19,12 +19,12 @@ export const treeCommands: Group = (program, context) => {
 function surveyCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('survey')
-    .description('say what is wired in a tree today: every fact with its place and evidence; needs no roster')
+    .description('show what a tree contains today: every fact with its place and evidence; needs no roster')
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option(
       '--explain <words>',
-      'explain in sentences the facts that these words fit: a kind, a network, an ID, path:line',
+      'explain the facts that match these words: a kind, a network, an ID, path:line',
     )
     .addOption(json())
     .action((dir: string, options) => end(trees().then(({ survey }) => survey(io, paint, dir, options))));
@@ -33,24 +33,24 @@ function surveyCommand(program: Command, { io, paint, end }: GroupContext): void
 function checkCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('check')
-    .description('say what is wrong with a tree')
+    .description('report what is wrong with a tree')
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .addOption(
-      new Option('--fail-on <severity>', 'end with 1 when there are findings at or above this')
+      new Option('--fail-on <severity>', 'exit with 1 when there are findings of this severity or above')
         .choices([...severityNames, 'never'])
         .default('blocker'),
     )
     .addOption(
-      new Option('--format <format>', 'how findings are printed')
+      new Option('--format <format>', 'output format')
         .choices(['text', 'json', 'sarif', 'junit'])
         .default('text'),
     )
     .option(
       '--against <snapshot>',
-      'show only what is new since an earlier check, by the snapshot that it printed',
+      'show only findings that are new since an earlier check, named by its snapshot',
     )
-    .option('--any-title', 'read a tree that fits no title, or whose title uses no network')
+    .option('--any-title', 'check a tree that matches no title, or whose title uses no network')
     .option('--verbose', 'show every finding in full: evidence, fingerprint, advice')
     .addOption(json())
     .action((dir: string, options) => end(trees().then(({ check }) => check(io, paint, dir, options))));
@@ -59,13 +59,13 @@ function checkCommand(program: Command, { io, paint, end }: GroupContext): void 
 function acceptCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('accept')
-    .description('accept a finding for a time, with a reason: it is shown and no longer counted')
-    .argument('[fingerprint]', 'as check prints it')
+    .description('accept a finding until a day, with a reason: it is still shown, but no longer counts')
+    .argument('[fingerprint]', 'the fingerprint that check --verbose prints')
     .requiredOption('-t, --title <title>', 'the title')
-    .option('--reason <words>', 'why it may stay')
-    .option('--until <day>', 'the last day on which it may, such as 2027-03-31')
-    .option('--withdraw', 'take it back')
-    .option('--list', 'list what was accepted')
+    .option('--reason <words>', 'why it is acceptable')
+    .option('--until <day>', 'the last day of the acceptance, such as 2027-03-31')
+    .option('--withdraw', 'withdraw the acceptance')
+    .option('--list', 'list the accepted findings')
     .addOption(json())
     .action((fingerprint: string | undefined, options) =>
       end(import('../commands/accept.js').then(({ accept }) => accept(io, paint, fingerprint, options))),
@@ -79,15 +79,15 @@ function wireCommand(program: Command, { io, paint, end }: GroupContext): void {
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option('-w, --write', 'write the edits: all files, or none')
-    .option('--rule <rule...>', 'only what fixes findings of these rules')
-    .option('--network <network...>', 'only what these networks need')
-    .option('--variant <variant...>', 'only what reaches these variants')
-    .option('--part <part...>', 'only these parts, such as android/cobalt-heron/app-id')
-    .option('--raise-sdk', 'raise SDK levels that a network finds too low')
-    .option('--call-sites', 'replace IDs in code, which the roster knows, by references to the placebook')
-    .option('--file <path...>', 'library and companion files that a network’s pages gave out')
-    .option('--force', 'write files too that their owner made read-only')
-    .option('--full', 'show new files whole in a terminal too')
+    .option('--rule <rule...>', 'only edits that fix findings of these rules')
+    .option('--network <network...>', 'only edits for these networks')
+    .option('--variant <variant...>', 'only edits for these variants')
+    .option('--part <part...>', 'only these parts of the wiring, such as android/cobalt-heron/app-id')
+    .option('--raise-sdk', 'raise SDK levels that are too low for a network')
+    .option('--call-sites', 'replace IDs of the roster in code by references to the placebook')
+    .option('--file <path...>', 'library and companion files from a network’s console')
+    .option('--force', 'also write read-only files')
+    .option('--full', 'print new files in full, even in a terminal')
     .addOption(json())
     .action((dir: string, options) => end(wiring().then((all) => all.wire(io, paint, dir, options))));
 }
@@ -100,8 +100,8 @@ function unwireCommand(program: Command, { io, paint, end }: GroupContext): void
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
     .option('-w, --write', 'write the edits: all files, or none')
-    .option('--force', 'write files too that their owner made read-only')
-    .option('--full', 'show new files whole in a terminal too')
+    .option('--force', 'also write read-only files')
+    .option('--full', 'print new files in full, even in a terminal')
     .addOption(json())
     .action((network: string, dir: string, options) =>
       end(wiring().then((all) => all.unwire(io, paint, network, dir, options))),
@@ -111,10 +111,10 @@ function unwireCommand(program: Command, { io, paint, end }: GroupContext): void
 function undoCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('undo')
-    .description('take the last write into a tree back: every byte as it was; also one that was interrupted')
+    .description('undo the last write into a tree, byte for byte, even if it was interrupted')
     .argument('<dir>', 'folder of a source tree')
-    .option('--list', 'show the writes that can be taken back')
-    .option('--force', 'write files too that their owner made read-only')
+    .option('--list', 'list the writes that can be undone')
+    .option('--force', 'also write read-only files')
     .addOption(json())
     .action((dir: string, options) =>
       end(import('../commands/undo.js').then(({ undo }) => undo(io, paint, dir, options))),
@@ -124,13 +124,13 @@ function undoCommand(program: Command, { io, paint, end }: GroupContext): void {
 function placebookCommand(program: Command, { io, paint, end }: GroupContext): void {
   program
     .command('placebook')
-    .description('write the generated placement code alone, or say with --check whether it is current')
+    .description('write only the generated placement code, or check whether it is current')
     .argument('<dir>', 'folder of a source tree')
     .addOption(titleOption())
-    .option('--check', 'end with 1 when a placebook is missing or out of date')
+    .option('--check', 'exit with 1 when a placebook is missing or out of date')
     .option('-w, --write', 'write it')
-    .option('--force', 'write files too that their owner made read-only')
-    .option('--full', 'show new files whole in a terminal too')
+    .option('--force', 'also write read-only files')
+    .option('--full', 'print new files in full, even in a terminal')
     .addOption(json())
     .action((dir: string, options) =>
       end(import('../commands/placebook.js').then(({ placebook }) => placebook(io, paint, dir, options))),

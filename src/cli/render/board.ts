@@ -36,7 +36,7 @@ export function boardText(answer: Board, paint: Paint, { width, week }: BoardVie
   const platforms = board.editions.map(({ platform }) => platform);
   const groups = width >= tableWidth ? [platforms] : platforms.map((platform) => [platform]);
   if (board.rows.length === 0)
-    lines.push('', 'No network is wired into this title yet: syndexa id set puts the first ID in.');
+    lines.push('', 'No network is wired into this title yet: add the first ID with syndexa id set.');
   else for (const group of groups) lines.push('', tableOf(board, group, paint, { width, week }));
   const verdict = board.good
     ? paint.green('● The board is good: every expected ID is in the roster and in the build.')

@@ -14,7 +14,7 @@ export function idTraceText(trace: IdTrace, paint: Paint): string {
     lines.push(
       `  ${sample ? `sample ${label}` : label} of ${networkName}${platform ? `, for ${platformName(platform)}` : ''}${sample ? ': for testing only' : ''}`,
     );
-  if (is.length === 0) lines.push('  no network that is known has IDs of this shape');
+  if (is.length === 0) lines.push('  no known network has IDs of this shape');
   const part = (name: string, of: readonly string[], none: string) =>
     lines.push(
       '',
@@ -22,12 +22,12 @@ export function idTraceText(trace: IdTrace, paint: Paint): string {
       ...(of.length > 0 ? of.map((line) => `  ${line}`) : [paint.dim(`  ${none}`)]),
     );
   part(
-    'In the record',
+    'In the roster',
     record.map(
       ({ title, network, placement, platform, stage }) =>
         `${title}: ${placement ?? 'app ID'} on ${network}, ${platformName(platform)} ${stage}`,
     ),
-    'no title holds it',
+    'no title uses it',
   );
   part(
     'In trees',
@@ -35,7 +35,7 @@ export function idTraceText(trace: IdTrace, paint: Paint): string {
       ({ tree, place, variants }) =>
         `${tree}/${placeText(place)}  ${paint.dim(variants.join(', ') || 'in no variant')}`,
     ),
-    'no tree carries it, as far as they were read',
+    'no tree that was read contains it',
   );
   part(
     'At the network',
@@ -43,7 +43,7 @@ export function idTraceText(trace: IdTrace, paint: Paint): string {
       const about = unit ? [unit.format, unit.platform, unit.status].filter(Boolean).join(', ') : 'app';
       return `${network} lists it as ${name} (${about}), read ${readAt.slice(0, 10)}`;
     }),
-    'no list that was read has it',
+    'no fetched list contains it',
   );
   part(
     'Earned',
@@ -51,13 +51,13 @@ export function idTraceText(trace: IdTrace, paint: Paint): string {
       ({ network, from, to, currency, requests, impressions, revenue }) =>
         `${moneyText(revenue, currency)} from ${network}, ${from} to ${to}: ${requests === null ? '' : `${whole(requests)} requests, `}${whole(impressions)} impressions`,
     ),
-    'no daily numbers name it',
+    'no daily numbers mention it',
   );
   part(
     'Changes',
     changes.map(
       ({ at, who, path, did }) =>
-        `${at.slice(0, 16).replace('T', ' ')}  ${who} ${did === 'set' ? 'set it' : 'took it out'}  ${paint.dim(path)}`,
+        `${at.slice(0, 16).replace('T', ' ')}  ${who} ${did === 'set' ? 'set it' : 'removed it'}  ${paint.dim(path)}`,
     ),
     'none',
   );

@@ -28,8 +28,8 @@ export function rehearsalText(report: RehearsalReport, paint: Paint, { width, di
   const lines = [
     `${paint.bold(scenario)}, seed ${seed}, ${
       partner === 'running'
-        ? 'against the partner that runs'
-        : 'against a partner started with the IDs on record'
+        ? 'against the running partner'
+        : 'against a temporary partner that knows the IDs of the roster'
     }`,
     '',
   ];

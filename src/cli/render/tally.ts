@@ -199,7 +199,7 @@ function notesOf(
   return [
     ...unconverted.map(
       ({ currency, days }) =>
-        `${paint.yellow('▲')} no rate from ${currency} into ${into ?? ''} for ${counted(days, 'day')}: these amounts are listed by themselves. Bring rates in with ${paint.cyan('syndexa tally rates FILE')}`,
+        `${paint.yellow('▲')} no rate from ${currency} into ${into ?? ''} for ${counted(days, 'day')}: these amounts are listed separately. Import rates with ${paint.cyan('syndexa tally rates FILE')}`,
     ),
     ...(into === null ? [] : [paint.dim(`Amounts were converted into ${into} by the rate of each day.`)]),
     ...(notes.length === 0 ? [] : [paint.dim(`Days are those of each network (${notes.join('; ')}).`)]),

@@ -10,9 +10,9 @@ const takenBack = { new: 'taken away', changed: 'as it was', removed: 'there aga
 /** The writes of a tree that can be taken back, the latest first. */
 export function writesText(entries: readonly WriteEntry[], directory: string, paint: Paint): string {
   if (entries.length === 0)
-    return `Nothing was written into ${directory} from this machine that could be taken back.\n`;
+    return `Nothing was written into ${directory} from this machine that could be undone.\n`;
   const lines = printableValue(entries).flatMap(({ at, title, what, files }, index) => [
-    `${paint.bold(what)}  ${title}  ${paint.dim(at.replace('T', ' ').slice(0, 16))}${index === 0 ? `  ${paint.green('← syndexa undo takes this back')}` : ''}`,
+    `${paint.bold(what)}  ${title}  ${paint.dim(at.replace('T', ' ').slice(0, 16))}${index === 0 ? `  ${paint.green('← syndexa undo reverts this')}` : ''}`,
     ...files.map(({ path, change }) => `  ${paint.dim(signs[change])} ${path}`),
     '',
   ]);
@@ -24,7 +24,7 @@ export function undoText(entry: WriteEntry, paint: Paint): string {
   const { what, title, files } = printableValue(entry);
   const count = counted(files.length, 'file');
   return [
-    `${paint.green('✔ taken back')}: ${what} of ${title}, ${count}, every byte as it was`,
+    `${paint.green('✔ undone')}: ${what} of ${title}, ${count}, byte for byte`,
     ...files.map(({ path, change }) => `  ${path}  ${paint.dim(takenBack[change])}`),
     '',
   ].join('\n');
@@ -36,7 +36,7 @@ export function placebookText(
   again: string,
   paint: Paint,
 ): string {
-  if (files.length === 0) return `${paint.green('✔ current')}: the placebooks say what the roster says\n`;
+  if (files.length === 0) return `${paint.green('✔ current')}: the placebooks match the roster\n`;
   return [
     paint.red('✘ not current'),
     ...files.map(({ path, state }) => `  ${state.padEnd(11)} ${path}`),

@@ -23,7 +23,7 @@ export function writePatch(io: Io, patch: string, paint: Paint): void {
 /** The line for a wiring without edits. It says that the tree agrees only if nothing is left to do. */
 function withoutEdits({ byHand, compared = 'title' }: Wiring, paint: Paint): string {
   if (compared !== 'title') return paint.red('■ nothing was compared, so nothing can be wired');
-  if (byHand.length > 0) return 'No file needs an edit. What is left is yours to do:';
+  if (byHand.length > 0) return 'No file needs an edit. These steps are left to you:';
   return paint.green('✔ the tree agrees with the roster; there is nothing to wire');
 }
 
@@ -42,7 +42,7 @@ function overviewText(wiring: Wiring, paint: Paint, width: number): string {
     if (edit.source)
       lines.push(
         wrap(
-          `${edit.source.name} is copied to ${edit.path} (SHA-256 ${edit.source.sha256.slice(0, 16)}…), which no patch holds.`,
+          `${edit.source.name} is copied to ${edit.path} (SHA-256 ${edit.source.sha256.slice(0, 16)}…), which a patch cannot contain.`,
           width,
           '      ',
         ),

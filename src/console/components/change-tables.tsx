@@ -18,7 +18,7 @@ export function ChangeTable({ changes }: { changes: RosterImported['changes'] })
   const scroll = useRef<HTMLDivElement>(null);
   const { items, before, after, measure } = useDrawnRows(scroll, changes.length, 30);
   if (changes.length === 0)
-    return <p className="soft mt-3">Nothing would change: the record says all of this already.</p>;
+    return <p className="soft mt-3">Nothing would change: the record already says all of this.</p>;
   return (
     <div
       className="ledger-scroll mt-3"

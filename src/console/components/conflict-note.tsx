@@ -10,7 +10,7 @@ interface ConflictNoteProps {
 export function ConflictNote({ label, mine, theirs, settle }: ConflictNoteProps) {
   return (
     <div className="conflict" role="alert" aria-label={`${label} was changed elsewhere`}>
-      <div>Somebody changed this meanwhile.</div>
+      <div>This was changed in the meantime.</div>
       <dl>
         <dt>theirs</dt>
         <dd>{shown(theirs)}</dd>
@@ -18,10 +18,10 @@ export function ConflictNote({ label, mine, theirs, settle }: ConflictNoteProps)
         <dd>{shown(mine)}</dd>
       </dl>
       <button type="button" className="btn btn-sm btn-outline-secondary" onClick={() => settle('theirs')}>
-        Take theirs
+        Use their value
       </button>
       <button type="button" className="btn btn-sm btn-outline-secondary" onClick={() => settle('mine')}>
-        Keep mine
+        Keep your value
       </button>
     </div>
   );

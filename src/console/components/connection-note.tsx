@@ -8,8 +8,8 @@ export function ConnectionNote({ connection }: { connection: Connection }) {
       className={connection.is === 'there' ? 'connection' : `connection is-${connection.is}`}
     >
       {connection.is === 'away' &&
-        `The service has not answered since ${new Date(connection.since).toLocaleTimeString()}. What you see is from before; what you type is kept. Trying again…`}
-      {connection.is === 'back' && 'The service is back. What changed meanwhile is shown now.'}
+        `The service has not responded since ${new Date(connection.since).toLocaleTimeString()}. This page shows earlier data; what you type is kept. Trying again…`}
+      {connection.is === 'back' && 'The service is back, and this page is up to date.'}
     </div>
   );
 }

@@ -38,7 +38,7 @@ export function FolderPicker({ chosen, choose }: FolderPickerProps) {
           </>
         )}
       </div>
-      {folders.length === 0 && <p className="soft">There are no folders here.</p>}
+      {folders.length === 0 && <p className="soft">This folder has no subfolders.</p>}
       <ul>
         {folders.map(({ name, path: below }) => (
           <li key={below}>
@@ -81,14 +81,13 @@ function Holds({ path }: { path: string }) {
   if (found.error) return <span className="state state-bad">{found.error.problem.detail}</span>;
   if (!found.data) return <span className="soft"> reading…</span>;
   const { stacks, editions } = found.data;
-  if (stacks.length === 0)
-    return <span className="state state-open"> nothing that builds an application</span>;
+  if (stacks.length === 0) return <span className="state state-open"> no application</span>;
   return (
     <span className="soft">
       {' '}
       {[...new Set(stacks.map(({ stack }) => stack))].join(', ')}
       {editions.length > 0 &&
-        `: ${editions.map(({ platform, identifier }) => `${platformNames[platform]} ${identifier ?? 'of an identifier that cannot be told'}`).join(', ')}`}
+        `: ${editions.map(({ platform, identifier }) => `${platformNames[platform]} ${identifier ?? 'with an unknown identifier'}`).join(', ')}`}
     </span>
   );
 }

@@ -27,15 +27,15 @@ function Settle({ tree: { id, path, title, interrupted } }: { tree: LinkedTree }
         A write to {path} was interrupted ({what}, {at.slice(0, 16).replace('T', ' ')}).
       </strong>
       <div>
-        Until it is settled, the tree may hold half of it ({counted(files.length, 'file')}). Take it back here
-        or with <code>syndexa undo {path}</code>, or finish it with{' '}
+        Until it is settled, the tree may contain only part of it ({counted(files.length, 'file')}). Take it
+        back here or with <code>syndexa undo {path}</code>, or finish it with{' '}
         <code>
           syndexa wire {path} --title {title} --write
         </code>
         .
       </div>
       <div className="mt-2">
-        <CallButton call={undo} label="Take the interrupted write back" busy="Taking it back…" />
+        <CallButton call={undo} label="Undo the interrupted write" busy="Taking it back…" />
       </div>
     </div>
   );

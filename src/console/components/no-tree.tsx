@@ -1,13 +1,13 @@
 import { Link } from 'react-router';
 import { Empty } from './states.js';
 
-/** Where no tree was read yet: how one is. */
+/** Where no tree read yet: how one is. */
 export function NoTree({ title }: { title: string }) {
   return (
     <Empty>
       <p>
-        No tree was read yet. <Link to={`/titles/${title}/trees`}>Link a folder</Link> that this service may
-        read, or, on a machine that has a checkout:
+        No tree has been read yet. <Link to={`/titles/${title}/trees`}>Link a folder</Link> that this service
+        may read, or, on a machine that has a checkout:
       </p>
       <pre className="mb-0">syndexa check DIR --title {title}</pre>
     </Empty>

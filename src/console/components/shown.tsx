@@ -46,7 +46,7 @@ function Waiting({ refetch, fetchStatus, progress = null, cancel }: WaitingProps
       <p>
         It was cancelled.{' '}
         <button type="button" className="btn btn-sm btn-outline-secondary" onClick={() => void refetch()}>
-          Look into it again
+          Try again
         </button>
       </p>
     );
@@ -58,7 +58,7 @@ function Behind() {
   return (
     <p role="status">
       <State tone="open" shape="↻">
-        Something changed: this is how it was, and is looked into again…
+        Something changed. This is the earlier result; updating…
       </State>
     </p>
   );

@@ -47,9 +47,10 @@ export function AdoptPage() {
   const { reading, draft, start, error } = useDrafting(folders);
   return (
     <main className="page">
-      <Heading>What do your trees already carry?</Heading>
+      <Heading>What do your trees already contain?</Heading>
       <p className="lede">
-        Name the folders of a title’s source trees, one a line. Nothing is kept until you take the draft in.
+        Name the folders of a title’s source trees, one a line. Nothing is saved until you add the draft to
+        the record.
       </p>
       <form
         onSubmit={(event) => {
@@ -108,7 +109,7 @@ function Draft({ folders, draft }: { folders: string; draft: TitleDraft }) {
     <>
       <h2>The draft</h2>
       <label className="form-label" htmlFor="adopt-document">
-        Change what is not right; leave out what you do not want
+        Correct what is wrong; remove what you do not want
       </label>
       <textarea
         id="adopt-document"
@@ -125,7 +126,7 @@ function Draft({ folders, draft }: { folders: string; draft: TitleDraft }) {
         disabled={take.isPending}
         onClick={() => take.mutate()}
       >
-        Take it into the roster
+        Add it to the roster
       </button>
       <Evidence draft={draft} />
     </>
@@ -137,7 +138,7 @@ function Evidence({ draft: { evidence, open } }: { draft: TitleDraft }) {
     <>
       <h2>What is left out, and why</h2>
       {open.length === 0 ? (
-        <p>Nothing: all that the trees carry is in the draft.</p>
+        <p>Nothing: everything in the trees is in the draft.</p>
       ) : (
         <ul>
           {open.map(({ what, why, place }) => (
@@ -152,11 +153,11 @@ function Evidence({ draft: { evidence, open } }: { draft: TitleDraft }) {
           ))}
         </ul>
       )}
-      <h2>What the draft rests on</h2>
+      <h2>What the draft is based on</h2>
       <table className="ledger">
         <thead>
           <tr>
-            <th>How sure</th>
+            <th>Confidence</th>
             <th>Field</th>
             <th>Value</th>
             <th>Why</th>

@@ -19,13 +19,13 @@ export function FirstTitlePage() {
         ship.
       </p>
       <TitleForm />
-      <h2>Or from trees that exist</h2>
+      <h2>Or from existing trees</h2>
       <p>
-        <Link to="/titles/adopt">Draft a title from what your trees already carry.</Link>
+        <Link to="/titles/adopt">Draft a title from what your trees already contain.</Link>
       </p>
       <h2>Or from a document</h2>
       <p>
-        <Link to="/documents">Take a roster document in.</Link>
+        <Link to="/documents">Import a roster document.</Link>
       </p>
     </main>
   );

@@ -32,7 +32,7 @@ export function HistoryPage() {
           {counted(shown.length, 'change')}
         </span>
       </Controls>
-      {shown.length === 0 && <Empty>No change is like that.</Empty>}
+      {shown.length === 0 && <Empty>No change matches.</Empty>}
       {shown.map((entry) => (
         <Change key={entry.revision} title={title} entry={entry} />
       ))}

@@ -8,7 +8,7 @@ import { platformNames } from '../components/platform-names.js';
 import { Failure, Loading } from '../components/states.js';
 import { useTrace } from '../queries.js';
 
-/** All that is known of an ID. */
+/** Everything known about an ID. */
 export function TracePage() {
   const { id = '' } = useParams();
   const found = useTrace(id);
@@ -34,7 +34,7 @@ export function TracePage() {
 
 function InRecord({ record }: Pick<IdTrace, 'record'>) {
   return (
-    <Part name="In the record" head={['Title', 'Placement', 'Network', 'Build']} none="No title holds it.">
+    <Part name="In the record" head={['Title', 'Placement', 'Network', 'Build']} none="No title uses it.">
       {record.map(({ title, titleName, placement, network, platform, stage }) => (
         <tr key={`${title} ${placement} ${network} ${platform} ${stage}`}>
           <th scope="row">
@@ -58,7 +58,7 @@ function InTrees({ builds }: Pick<IdTrace, 'builds'>) {
     <Part
       name="In trees"
       head={['Title', 'Place', 'Variants', 'Read']}
-      none="No tree carries it, as far as they were read."
+      none="No tree that was read contains it."
     >
       {builds.map(({ title, platform, place, variants, readAt }, at) => (
         <tr key={at}>
@@ -83,7 +83,7 @@ function AtNetwork({ listed }: Pick<IdTrace, 'listed'>) {
     <Part
       name="At the network"
       head={['Network', 'Its name there', 'What it is', 'Read']}
-      none="No list that was read from a network has it."
+      none="No list fetched from a network contains it."
     >
       {listed.map(({ network, name, unit, readAt }) => (
         <tr key={network}>
@@ -110,7 +110,7 @@ function Earned({ earned }: Pick<IdTrace, 'earned'>) {
     <Part
       name="What it earned"
       head={['Network', 'Days', 'Requests', 'Impressions', 'Revenue']}
-      none="No daily numbers name it."
+      none="No daily numbers mention it."
     >
       {earned.map(({ network, from, to, requests, impressions, revenue, currency }) => (
         <tr key={`${network} ${currency}`}>
@@ -132,7 +132,7 @@ function Changes({ changes }: Pick<IdTrace, 'changes'>) {
     <Part
       name="When it changed"
       head={['When', 'Who', 'What', 'Field']}
-      none="The record never changed by it."
+      none="No change of the record involved it."
     >
       {changes.map(({ at, who, path, did }) => (
         <tr key={`${at} ${path} ${did}`}>
@@ -148,7 +148,7 @@ function Changes({ changes }: Pick<IdTrace, 'changes'>) {
 
 /** What it is, in a sentence or two. */
 function InShort({ trace: { is, record } }: { trace: IdTrace }) {
-  if (is.length === 0) return <>No network that is known has IDs of this shape.</>;
+  if (is.length === 0) return <>No known network has IDs of this shape.</>;
   return is.map(({ network, networkName, label, platform, sample }) => (
     <span key={network}>
       {sample ? `A sample: ${label}` : `${label[0]?.toUpperCase()}${label.slice(1)}`} of{' '}

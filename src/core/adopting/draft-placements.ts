@@ -21,7 +21,7 @@ export function draftPlacements(units: readonly FoundUnit[], drafting: Drafting)
     if (platforms.size === 1)
       open.push({
         what: `The placement ${name}`,
-        why: `It was found on ${[...platforms][0] ?? ''} only.`,
+        why: `It was found only on ${[...platforms][0] ?? ''}.`,
         place: null,
       });
   }
@@ -69,7 +69,7 @@ function takeAsOnlyOne(unit: FoundUnit, left: readonly FoundUnit[], drafting: Dr
     if (take(unit, { name, format, pairing }, drafting) === null) return;
   }
   const lacks = [unit.name === null ? 'a name' : '', format === null ? 'a format' : ''];
-  const why = `Nothing gives it ${lacks.filter(Boolean).join(' and ')}.`;
+  const why = `Nothing shows its ${lacks.filter(Boolean).join(' and ')}.`;
   open.push({ what: unitText(unit), why, place: unit.fact.place });
 }
 
@@ -81,7 +81,7 @@ function take(
 ): string | null {
   const placement = entryAt(draft.placements, name, () => ({ format, settings: {}, units: {} }));
   const { stage } = unit;
-  if (stage === null) return `The variants that carry it have no stage.`;
+  if (stage === null) return `The variants that contain it have no stage.`;
   const stages = (entryAt(placement.units, unit.network, () => ({}))[unit.platform] ??= {});
   if (stages[stage] !== undefined && stages[stage] !== unit.id)
     return `The placement ${name} has ${stages[stage]} already for the same stage.`;

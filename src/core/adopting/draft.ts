@@ -129,7 +129,7 @@ function chooseEditions(
         place: home,
       });
     } else if (chosen.has(platform)) {
-      const why = `A title has one edition per platform, and ${chosen.get(platform)?.identifier ?? ''} was found first. Adopt it as a title of its own.`;
+      const why = `A title has one edition per platform, and ${chosen.get(platform)?.identifier ?? ''} was found first. Adopt it as a separate title.`;
       open.push({ what: `The ${platform} application ${identifier}`, why, place: home });
     } else {
       chosen.set(platform, edition);
@@ -140,7 +140,7 @@ function chooseEditions(
         field: `editions.${platform}.identifier`,
         value: identifier,
         confidence: 'certain',
-        why: `The build of ${module} names itself so.`,
+        why: `The build of ${module} has this identifier.`,
         place: fact?.place ?? home,
       });
     }
@@ -171,7 +171,7 @@ function draftStages(
       if (stage === null) {
         open.push({
           what: `The ${platform} variant ${variant.name}`,
-          why: 'Its name tells no stage; name it under stages.',
+          why: 'Its name does not show a stage; add it under stages.',
           place: home,
         });
         continue;
@@ -187,7 +187,7 @@ function draftStages(
         field: `stages.${stage}`,
         value: name,
         confidence: 'likely',
-        why: `The ${platform} variant ${variant.name} is called so.`,
+        why: `The ${platform} variant ${variant.name} has this name.`,
         place: null,
       });
     }
@@ -234,16 +234,16 @@ function draftEnrolments({
         : null;
     const whose = `The app ID ${fact.value} of ${fact.network}`;
     if (!reading)
-      open.push({ what: whose, why: 'It is not of the shape of its network’s app IDs.', place: fact.place });
+      open.push({ what: whose, why: 'It does not look like an app ID of its network.', place: fact.place });
     else if (reading.platform !== undefined && reading.platform !== fact.platform)
       open.push({
         what: whose,
-        why: `It belongs to ${reading.platform}, and is in the build for ${fact.platform}.`,
+        why: `It belongs to ${reading.platform}, but is in the build for ${fact.platform}.`,
         place: fact.place,
       });
     else if ((reading.sample ?? []).length > 0) continue;
     else if (wanted === null)
-      open.push({ what: whose, why: 'The variants that carry it have no stage.', place: fact.place });
+      open.push({ what: whose, why: 'The variants that contain it have no stage.', place: fact.place });
     else {
       const enrolment = (entryAt(draft.networks, fact.network, () => ({}))[fact.platform] ??= {});
       const known = enrolment[wanted]?.app;

@@ -8,7 +8,7 @@ export type Confidence = z.infer<typeof Confidence>;
 
 export const Evidence = z
   .object({
-    field: z.string().meta({ description: 'The field of the draft that it speaks for.' }),
+    field: z.string().meta({ description: 'The field of the draft that it supports.' }),
     value: z.string(),
     confidence: Confidence,
     why: z.string(),
@@ -18,8 +18,7 @@ export const Evidence = z
 export type Evidence = z.infer<typeof Evidence>;
 
 export const OpenPoint = z.object({ what: z.string(), why: z.string(), place: Place.nullable() }).meta({
-  description:
-    'Something that was found and that the draft leaves out, because nothing says where it belongs.',
+  description: 'Something that was found but is not in the draft, because it is not clear where it belongs.',
 });
 export type OpenPoint = z.infer<typeof OpenPoint>;
 
@@ -27,13 +26,11 @@ export const TitleDraft = z
   .object({
     id: z.string(),
     title: Title,
-    document: z
-      .string()
-      .meta({ description: 'The draft as a roster document, to be edited before it is taken.' }),
+    document: z.string().meta({ description: 'The draft as a roster document, to edit before it is added.' }),
     evidence: z.array(Evidence),
     open: z.array(OpenPoint),
   })
-  .meta({ title: 'Title draft', description: 'A title as existing trees would have it.' });
+  .meta({ title: 'Title draft', description: 'A title, as drafted from existing trees.' });
 export type TitleDraft = z.infer<typeof TitleDraft>;
 
 export type Draft = Pick<Title, 'editions' | 'networks' | 'placements' | 'stages'>;

@@ -210,7 +210,7 @@ function buildState(
   const right = facts.filter(({ value }) => value === mine.id);
   const covered = variants.every((name) => right.some((fact) => fact.variants.includes(name)));
   const others = facts.filter((fact) => !right.includes(fact));
-  // A unit ID of another placement is no rival of this one; only the other stage's ID of the same spot is.
+  // A unit ID of another placement does not conflict with this one; only the other stage's ID of the same spot does.
   const otherStage = stages
     .filter((stage) => stage !== mine.stage)
     .map((stage) => expected.get(slotKey(mine.network, mine.placement ?? null, stage)))[0];
@@ -232,19 +232,19 @@ function buildState(
 }
 
 const recordWords: Record<Exclude<RecordState, 'sample' | 'missing'>, string> = {
-  set: 'The roster holds it',
+  set: 'The roster has it',
   'not-offered': 'Not offered',
   'not-used': 'Not used',
   clash: 'The roster has the same ID in two places',
-  'unknown-to-partner': 'The roster holds it, but the network does not know it',
-  'too-new': 'The roster holds it, but it serves nothing yet',
+  'unknown-to-partner': 'The roster has it, but the network does not know it',
+  'too-new': 'The roster has it, but it does not serve ads yet',
 };
 
 const buildWords: Record<Exclude<BuildState, 'differs'>, string> = {
-  agrees: 'every variant of this stage carries it',
-  absent: 'the build does not carry it',
-  'cannot-tell': 'reading cannot tell what the build carries',
-  unread: 'no tree was read yet',
+  agrees: 'every variant of this stage contains it',
+  absent: 'the build does not contain it',
+  'cannot-tell': 'reading cannot tell what the build contains',
+  unread: 'no tree read yet',
   'nothing-expected': 'nothing is expected',
 };
 
@@ -262,7 +262,7 @@ function inWords(
           ? 'The network’s sample is used'
           : recordWords.set
         : recordWords[record];
-  const inBuild = build === 'differs' ? `the build carries ${found.join(', ')}` : buildWords[build];
+  const inBuild = build === 'differs' ? `the build contains ${found.join(', ')}` : buildWords[build];
   return `${inRecord}; ${inBuild}.`;
 }
 

@@ -6,13 +6,13 @@ import { Fact, SurveyEdition, Unresolved } from '../facts/model.js';
 
 export const RecordState = z
   .enum(['set', 'sample', 'missing', 'not-offered', 'not-used', 'clash', 'unknown-to-partner', 'too-new'])
-  .meta({ description: 'What the roster says of an ID.' });
+  .meta({ description: 'What the roster says about an ID.' });
 
 export type RecordState = z.infer<typeof RecordState>;
 
 export const BuildState = z
   .enum(['agrees', 'differs', 'absent', 'cannot-tell', 'unread', 'nothing-expected'])
-  .meta({ description: 'What the tree that was last read would build.' });
+  .meta({ description: 'What the last tree that was read would build.' });
 
 export type BuildState = z.infer<typeof BuildState>;
 
@@ -22,19 +22,19 @@ export const BoardCell = z.object({
   record: RecordState,
   build: BuildState,
   id: z.string().nullable(),
-  found: z.array(z.string()).meta({ description: 'What the variants of this stage carry instead.' }),
+  found: z.array(z.string()).meta({ description: 'What the variants of this stage contain instead.' }),
   why: z.string().meta({ description: 'The state in words.' }),
-  left: z.string().nullable().meta({ description: 'For a unit that is too new: how long until it serves.' }),
+  left: z.string().nullable().meta({ description: 'For a new unit: how long until it serves ads.' }),
   rehearsed: z
     .object({
       is: z.enum(verdictNames),
       text: z.string(),
       at: z.string(),
       scenario: z.string(),
-      old: z.boolean().meta({ description: 'Whether the tree was read anew since.' }),
+      old: z.boolean().meta({ description: 'Whether the tree has been read again since.' }),
     })
     .nullable()
-    .meta({ description: 'What the last rehearsal said of the placement; null where there was none.' }),
+    .meta({ description: 'What the last rehearsal showed for the placement; null if there was none.' }),
 });
 
 export type BoardCell = z.infer<typeof BoardCell>;
@@ -57,7 +57,7 @@ export const BoardEdition = z.object({
   tree: z.string().nullable(),
   snapshot: z.string().nullable(),
   before: z.string().nullable().meta({
-    description: 'The snapshot of the reading before, where the tree was another then.',
+    description: 'The snapshot of the previous reading, if the tree has changed since.',
   }),
   readAt: z.string().nullable(),
   summary: z.object({ blocker: z.number(), warning: z.number(), note: z.number() }).nullable(),
@@ -84,7 +84,7 @@ export const Reading = z.object({
   platform: Platform,
   tree: z.string(),
   snapshot: z.string(),
-  /** The snapshot of the reading before, where the tree was another then. */
+  /** The snapshot of the previous reading, if the tree has changed since. */
   before: z.string().nullish(),
   readAt: z.string(),
   edition: SurveyEdition,

@@ -11,7 +11,7 @@ export const Acceptance = z
     who: z.string(),
     at: z.string(),
   })
-  .meta({ description: 'A finding that somebody accepts, why, and until when.' });
+  .meta({ description: 'An accepted finding: why, and until when.' });
 export type Acceptance = z.infer<typeof Acceptance>;
 
 /**

@@ -28,7 +28,7 @@ const onlyIos = /\.(plist|pbxproj|xcconfig|swift|mm?|xcprivacy|storyboard|xib)$|
 
 /**
  * Whether what is missing in an edition may be in a broken file: one of its platform, below the same project. What is
- * absent from a file that cannot be read is no finding; that the file is broken is one.
+ * absent from a file that cannot be read is not reported; the broken file is.
  */
 export function mayBeInBrokenFile(
   { problems, stacks }: Survey,

@@ -107,7 +107,7 @@ export interface RuleMeta<Message extends string = string> {
 export interface Report<Message extends string = string> {
   message: Message;
   data?: Record<string, string>;
-  /** Further values for the message that change by themselves, such as a time: no part of what the finding is. */
+  /** Further values for the message that do not identify the finding: a time, a count, a text for people. */
   changing?: Record<string, string>;
   /** Name of one of the rule's other fixes. */
   mend?: string;

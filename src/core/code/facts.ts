@@ -55,7 +55,7 @@ export function codeFacts(
         facts.push({ ...base, ...named, ...more, variants, carrier });
       }
       if (open.length > 0) {
-        const reason = 'the code around it chooses by a condition that reading cannot settle';
+        const reason = 'the code around it depends on a condition that reading cannot decide';
         unresolved.push({
           ...base,
           what: `whether ${literal.value} is used`,

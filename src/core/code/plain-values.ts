@@ -102,7 +102,7 @@ export class PlainValues {
     let visits = 0;
     const look = (node: Node, way: string, depth: number): void => {
       if (depth > maxTableDepth || ++visits > maxVisits) return;
-      // A choice by platform is no table: it comes to one of its values.
+      // A choice by platform is not a table: it evaluates to one of its values.
       if (node.type === 'call_expression' && this.describe(node)?.is === 'same') return;
       const held = pairs(node);
       for (const [key, inner] of held) {

@@ -47,7 +47,7 @@ const nothing: SourceReading = {
 };
 const tooCostly: ReadProblem = {
   kind: 'not-read',
-  message: 'Not read: it is too costly to parse; its string literals are all that is known of it.',
+  message: 'Not parsed: it takes too long or too much memory. Only its string literals were read.',
   start: 0,
   end: 0,
 };

@@ -6,7 +6,7 @@ export const TextEdit = z
   .object({ start: z.number().int().min(0), end: z.number().int().min(0), text: z.string() })
   .meta({
     description:
-      'Replace the characters from start up to end (UTF-16 offsets, byte order mark left out) by text.',
+      'Replace the characters from start up to end (UTF-16 offsets, without the byte order mark) by text.',
   });
 
 /** What wiring is about, each a part that may be chosen by itself. */
@@ -102,7 +102,7 @@ export const ByHand = z
     rule: z.string().nullable().meta({ description: 'The rule whose finding this would fix, if any.' }),
     what: z.string(),
     why: z.string(),
-    where: z.string().nullable().meta({ description: 'The file, or the command, where it is done.' }),
+    where: z.string().nullable().meta({ description: 'The file or command for the step.' }),
   })
   .meta({ description: 'What wiring leaves to a person, and why.' });
 export type ByHand = z.infer<typeof ByHand>;
@@ -120,7 +120,7 @@ export const FileEdit = z
     edits: z.array(TextEdit),
     content: z.string().nullable().meta({ description: 'The whole text, for a new file.' }),
     source: SourceFile.nullable().default(null),
-    remove: z.boolean().default(false).meta({ description: 'Whether the file is taken away.' }),
+    remove: z.boolean().default(false).meta({ description: 'Whether the file is removed.' }),
     adds: z.array(z.string()).default([]).meta({
       description: 'What the edits add that other networks may need too. Unwiring takes this list.',
     }),
@@ -138,7 +138,7 @@ export const WiringChoice = z
       .array(z.string().max(200))
       .max(500)
       .default([])
-      .meta({ description: 'IDs of groups, as an earlier answer named them.' }),
+      .meta({ description: 'IDs of groups, from an earlier response.' }),
   })
   .meta({ description: 'Narrows a wiring to some rules, networks, variants or groups.' });
 export type WiringChoice = z.infer<typeof WiringChoice>;
@@ -149,12 +149,16 @@ export const WiringExtras = z.object({
   callSites: z.boolean().default(false).meta({
     description: 'Replace IDs in code, which the roster knows, by references to the placebook.',
   }),
-  binaries: z.array(SourceFile).max(50).default([]).meta({ description: 'Library files that are at hand.' }),
+  binaries: z
+    .array(SourceFile)
+    .max(50)
+    .default([])
+    .meta({ description: 'Library files that the caller has.' }),
   companions: z
     .array(SourceFile.extend({ content: z.string().max(2_000_000) }))
     .max(50)
     .default([])
-    .meta({ description: 'Companion files that are at hand, with what they hold.' }),
+    .meta({ description: 'Companion files that the caller has, with their content.' }),
 });
 export type WiringExtras = z.infer<typeof WiringExtras>;
 export const noExtras: WiringExtras = { levels: false, callSites: false, binaries: [], companions: [] };
@@ -170,7 +174,7 @@ export const WiringGroup = z
     paths: z.array(z.string()),
     patch: z.string().meta({ description: 'Its own edits as a unified diff.' }),
   })
-  .meta({ description: 'Edits that belong together and may be chosen by themselves.' });
+  .meta({ description: 'Edits that belong together and can be chosen separately.' });
 export type WiringGroup = z.infer<typeof WiringGroup>;
 
 export const Wiring = z

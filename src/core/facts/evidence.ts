@@ -14,12 +14,12 @@ export type Place = z.infer<typeof Place>;
 
 export const ChainStep = z
   .object({ what: z.string(), value: z.string().nullable(), place: Place.nullable() })
-  .meta({ description: 'One link in the evidence for a fact: what was read, what it said, where.' });
+  .meta({ description: 'One link in the evidence for a fact: what was read, what it said, and where.' });
 export type ChainStep = z.infer<typeof ChainStep>;
 
 const Conditions = z
   .array(z.object({ text: z.string(), holds: z.boolean() }))
-  .meta({ description: 'What must hold, or must not, for it to run.' });
+  .meta({ description: 'The conditions that must hold, or must not, for it to run.' });
 const Methods = z.array(z.string()).meta({ description: 'The methods around it, the outermost first.' });
 
 export const CodePlace = z
@@ -40,7 +40,7 @@ export const CodePlace = z
         }),
       ])
       .optional()
-      .meta({ description: 'What an ID flows into, when that is plain.' }),
+      .meta({ description: 'What an ID is assigned or passed to, if that is clear.' }),
     argument: z
       .object({ written: z.string(), ids: z.array(z.string()) })
       .optional()
@@ -61,13 +61,13 @@ export const CodePlace = z
       }),
     empty: z.boolean().optional().meta({ description: 'Whether a callback does nothing.' }),
     waits: z.enum(['open', 'limited']).optional().meta({
-      description: 'Whether code waits for a call: for as long as it takes, or within a limit of time.',
+      description: 'Whether code waits for a call: without a limit, or with a time limit.',
     }),
   })
   .meta({ description: 'Where in the code something is.' });
 export type CodePlace = z.infer<typeof CodePlace>;
 
-export const HeldAt = z.enum(heldAtNames).meta({ description: 'Where on its screen a view is held.' });
+export const HeldAt = z.enum(heldAtNames).meta({ description: 'Where on its screen a view is anchored.' });
 export type HeldAt = z.infer<typeof HeldAt>;
 
 /** Where a view is held, for people. */

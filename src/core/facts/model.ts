@@ -48,13 +48,13 @@ export const Unresolved = z
     value: z
       .string()
       .optional()
-      .meta({ description: 'The value that may or may not be used, where one is written.' }),
+      .meta({ description: 'The value that may or may not be used, if one is written.' }),
     effective: Effective.optional().meta({
-      description: 'Why the build does not look there, when it does not.',
+      description: 'Why the build does not look there, if it does not.',
     }),
     cause: z.enum(['undefined', 'no-value', 'unread-script']).optional().meta({
       description:
-        'Why the build cannot have a value either: it refers to something that nothing defines, or nothing is written. Or that a script is not read which may say anything about the build.',
+        'Why the build cannot have a value either: it refers to something undefined, or nothing is written. Or that a script which may define anything was not read.',
     }),
     place: Place,
     chain: z.array(ChainStep),
@@ -67,7 +67,7 @@ export const Variant = z.object({
   type: z.string().meta({ description: 'Build type or configuration.' }),
   flavours: z.array(z.string()),
   stage: Stage.nullable(),
-  stageWhy: z.string().meta({ description: 'What gives the variant its stage, or why it has none.' }),
+  stageWhy: z.string().meta({ description: 'Why the variant has its stage, or has none.' }),
 });
 export type Variant = z.infer<typeof Variant>;
 
@@ -83,7 +83,7 @@ export const SurveyEdition = z
     identifiers: z.record(z.string(), z.string()).meta({ description: 'The identifier of each variant.' }),
     variants: z.array(Variant),
     dependencies: Place.optional().meta({
-      description: 'Where a dependency of the edition is declared; its home where this is left out.',
+      description: 'Where a dependency of the edition is declared; default: its home.',
     }),
     home: Place.meta({
       description: 'Where declarations for the whole application are: its manifest or property list.',
@@ -104,7 +104,7 @@ export const Survey = z
     passedOver: z
       .array(z.object({ root: z.string(), why: z.string() }))
       .default([])
-      .meta({ description: 'What looks like an application and is none of this tree’s own.' }),
+      .meta({ description: 'What looks like an application, but does not belong to this tree.' }),
     editions: z.array(SurveyEdition),
     facts: z.array(Fact),
     unresolved: z.array(Unresolved),
@@ -120,5 +120,5 @@ export const Survey = z
       }),
     ),
   })
-  .meta({ title: 'Survey', description: 'Everything about ads that a snapshot says.' });
+  .meta({ title: 'Survey', description: 'Everything about ads in a snapshot.' });
 export type Survey = z.infer<typeof Survey>;

@@ -65,18 +65,18 @@ export const TraceEvent = z
     screen: z.string().optional(),
     ad: z.number().int().optional().meta({ description: 'The number of the ad in the session, from 1.' }),
     because: z.string().optional().meta({ description: 'What made the app do it.' }),
-    code: z.string().optional().meta({ description: 'The reason of a refusal or a failure, as one word.' }),
-    text: z.string().optional().meta({ description: 'What there is to say of it, for people.' }),
+    code: z.string().optional().meta({ description: 'The reason of a refusal or failure, in one word.' }),
+    text: z.string().optional().meta({ description: 'A note for people.' }),
     before: z
       .array(z.enum(['start', 'consent']))
       .optional()
-      .meta({ description: 'Of a request: what it came before.' }),
-    test: z.boolean().optional().meta({ description: 'Of an ad: whether it is a test ad.' }),
+      .meta({ description: 'For a request: what it came before.' }),
+    test: z.boolean().optional().meta({ description: 'For an ad: whether it is a test ad.' }),
     row: z.number().int().optional().meta({ description: 'In a list: the row, from 0.' }),
     assumed: z
       .string()
       .optional()
-      .meta({ description: 'What could not be read, and was assumed to be as in the profile’s example.' }),
+      .meta({ description: 'What could not be read, so it was assumed to match the profile’s example.' }),
   })
   .meta({ description: 'One thing that happens in a rehearsal.' });
 export type TraceEvent = z.infer<typeof TraceEvent>;

@@ -20,16 +20,16 @@ export const IdTrace = z
           networkName: z.string(),
           kind: z.enum(idKinds),
           label: z.string().meta({ description: 'What the network calls such an ID.' }),
-          platform: Platform.nullable().meta({ description: 'The platform that the ID itself names.' }),
+          platform: Platform.nullable().meta({ description: 'The platform that the ID itself shows.' }),
           sample: z
             .array(z.object({ platform: Platform, format: Format.optional() }))
             .nullable()
             .meta({
-              description: 'What it may stand for while testing, if the network gives it out for that.',
+              description: 'What it stands for while testing, if the network publishes it for that.',
             }),
         }),
       )
-      .meta({ description: 'What the ID is to networks, by its shape.' }),
+      .meta({ description: 'What the ID is, by its shape.' }),
     record: z
       .array(
         z.object({
@@ -41,7 +41,7 @@ export const IdTrace = z
           stage: Stage,
         }),
       )
-      .meta({ description: 'Where the record has it.' }),
+      .meta({ description: 'Where it is in the roster.' }),
     builds: z
       .array(
         z.object({
@@ -54,10 +54,10 @@ export const IdTrace = z
           placement: z
             .string()
             .nullable()
-            .meta({ description: 'The placement that the record gives it to.' }),
+            .meta({ description: 'The placement that the roster assigns it to.' }),
         }),
       )
-      .meta({ description: 'Where trees carry it, as they were last read.' }),
+      .meta({ description: 'Where trees contain it, as last read.' }),
     listed: z
       .array(
         z.object({
@@ -78,7 +78,7 @@ export const IdTrace = z
           did: z.enum(['set', 'taken-out']),
         }),
       )
-      .meta({ description: 'When it was set, and when it was taken out; the latest first.' }),
+      .meta({ description: 'When it was set and removed, latest first.' }),
     earned: z
       .array(
         z.object({
@@ -93,7 +93,7 @@ export const IdTrace = z
       )
       .meta({ description: 'Its numbers of the last four weeks on record.' }),
   })
-  .meta({ title: 'ID trace', description: 'All that is known of an ID.' });
+  .meta({ title: 'ID trace', description: 'Everything known about an ID.' });
 export type IdTrace = z.infer<typeof IdTrace>;
 
 /** What an ID is traced through. */

@@ -57,7 +57,7 @@ export function readUnitTable(
       );
       const { value, message } = decode(record);
       if (value === null) odd.push({ row, id: cells[found.at.get('id') ?? 0] || null, message });
-      else if (seen.has(value.id)) odd.push({ row, id: value.id, message: 'it stood in an earlier row' });
+      else if (seen.has(value.id)) odd.push({ row, id: value.id, message: 'it was in an earlier row' });
       else {
         seen.add(value.id);
         units.push(value);

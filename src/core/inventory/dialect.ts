@@ -32,7 +32,7 @@ export function unitDecoder(profile: Profile, fields: UnitFields): (row: Record_
     const formatWord = textOf(row, fields.format);
     const format = formatOf(formatWord);
     if (formatWord !== null && format === undefined)
-      return odd(`the profile gives no meaning to the format “${formatWord.slice(0, 60)}”`);
+      return odd(`the profile does not define the format “${formatWord.slice(0, 60)}”`);
     return {
       message: null,
       value: {

@@ -12,7 +12,7 @@ import { groupBy } from '../text/group-by.js';
 
 export const Confidence = z.enum(['certain', 'high', 'low']).meta({
   description:
-    'certain: the roster holds this ID there; high: the name tells it; low: only format and platform fit.',
+    'certain: the roster has this ID there; high: the name matches; low: only format and platform match.',
 });
 export type Confidence = z.infer<typeof Confidence>;
 
@@ -23,7 +23,7 @@ export const UnitMatch = z
     platform: Platform,
     confidence: Confidence,
     why: z.string(),
-    isNew: z.boolean().meta({ description: 'Whether the roster lacks the ID so far.' }),
+    isNew: z.boolean().meta({ description: 'Whether the roster does not have the ID yet.' }),
   })
   .meta({ description: 'A row of an inventory and the placement that it belongs to.' });
 export type UnitMatch = z.infer<typeof UnitMatch>;
@@ -37,7 +37,7 @@ export type Unmatched = z.infer<typeof Unmatched>;
 
 export const HeldElsewhere = z
   .object({ unit: InventoryUnit, title: z.string(), placement: z.string(), platform: Platform })
-  .meta({ description: 'A row of an inventory whose ID another title holds, and where.' });
+  .meta({ description: 'A row of an inventory whose ID belongs to another title, and where.' });
 export type HeldElsewhere = z.infer<typeof HeldElsewhere>;
 
 /** Where the units of one network are in other titles, by their ID. */
@@ -89,7 +89,7 @@ export function matchUnits(
         placement: at.placement,
         platform: at.platform,
         confidence: 'certain',
-        why: 'the roster holds this ID there',
+        why: 'the roster has this ID there',
         isNew: false,
       });
     else if (other) elsewhere.push({ unit, ...other });
@@ -213,8 +213,8 @@ function byName(
     }
     slots.delete(slot.key);
     const why = whole
-      ? `its name is the one that ${titleId} gives to this place`
-      : `its name “${unit.name}” holds every word of ${slot.placement}`;
+      ? `its name is the one that ${titleId} uses for this place`
+      : `its name “${unit.name}” contains every word of ${slot.placement}`;
     matches.push({
       unit,
       placement: slot.placement,
@@ -252,7 +252,7 @@ function byShape(
         placement: slot.placement,
         platform: slot.platform,
         confidence: 'low',
-        why: `it is the only ${slot.format} on ${slot.platform} that is left, as is this placement`,
+        why: `it is the only ${slot.format} on ${slot.platform} that is left, and so is this placement`,
         isNew: true,
       });
       return [];
@@ -260,14 +260,14 @@ function byShape(
     const likely = (named.length > 0 ? named : places).slice(0, 8);
     const why =
       unit.platform === null && likely.length > 0
-        ? 'the row does not say its platform'
+        ? 'the row does not name its platform'
         : named.length > 1
           ? 'its name fits several placements'
           : named.length === 1
-            ? 'several rows bear this name'
+            ? 'several rows have this name'
             : likely.length > 0
               ? 'several placements have its format and platform'
-              : 'no placement of the title wants such a unit';
+              : 'no placement of the title needs such a unit';
     return [
       {
         unit,

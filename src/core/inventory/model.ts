@@ -11,7 +11,7 @@ export const UnitSettings = Settings.pick({
   content: true,
   reward: true,
   skippable: true,
-}).meta({ description: 'The settings that a network keeps of a unit.' });
+}).meta({ description: 'The settings of a unit at a network.' });
 export type UnitSettings = z.infer<typeof UnitSettings>;
 
 export const InventoryApp = z
@@ -20,11 +20,14 @@ export const InventoryApp = z
     platform: Platform.nullable(),
     identifier: z.string(),
     name: z.string(),
-    status: z.string().nullable().meta({ description: 'What the network says of its place in the store.' }),
+    status: z
+      .string()
+      .nullable()
+      .meta({ description: 'The state of its store listing, according to the network.' }),
     audience: z.string().nullable(),
     terms: z.boolean().nullable().meta({ description: 'Whether the terms were accepted for it.' }),
   })
-  .meta({ description: 'An application as a network keeps it.' });
+  .meta({ description: 'An application at a network.' });
 export type InventoryApp = z.infer<typeof InventoryApp>;
 
 export const InventoryUnit = z
@@ -35,10 +38,10 @@ export const InventoryUnit = z
     platform: Platform.nullable(),
     app: z.string().nullable(),
     status: UnitStatus.nullable(),
-    servesFrom: z.string().nullable().meta({ description: 'From when it serves, in ISO 8601.' }),
+    servesFrom: z.string().nullable().meta({ description: 'When it starts to serve ads, in ISO 8601.' }),
     settings: UnitSettings,
   })
-  .meta({ description: 'A unit as a network keeps it.' });
+  .meta({ description: 'A unit at a network.' });
 export type InventoryUnit = z.infer<typeof InventoryUnit>;
 
 /** A row that could not be taken over, and why. */

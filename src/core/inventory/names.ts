@@ -21,7 +21,7 @@ export function patternFault(pattern: string): string | null {
     ([, name]) => !parts.some((part) => part === name),
   );
   if (unknown)
-    return `There is no part {${unknown[1]}}; the parts are ${parts.map((part) => `{${part}}`).join(', ')}.`;
+    return `There is no placeholder {${unknown[1]}}; the placeholders are ${parts.map((part) => `{${part}}`).join(', ')}.`;
   return pattern.length > 80 ? 'It is longer than 80 characters.' : null;
 }
 

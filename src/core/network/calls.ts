@@ -6,7 +6,7 @@ const Name = z
   .string()
   .min(1)
   .max(120)
-  .regex(/^[A-Za-z_$][\w$.:]*$/, 'A name as written in code, its parts joined by dots.');
+  .regex(/^[A-Za-z_$][\w$.:]*$/, 'A name as written in code, with its parts joined by dots.');
 
 /** Where an argument stands: counted from 0, or under its label. */
 const Position = z.union([z.number().int().min(0).max(20), z.string().min(1).max(60)]);
@@ -22,7 +22,7 @@ const AdCall = z.lazy(() =>
       .optional()
       .meta({
         description:
-          'Where the call itself takes no unit ID: the property, the method of a builder or the other call that does.',
+          'If the call itself does not take a unit ID: the property, builder method or other call that does.',
       }),
     why: Why.optional(),
   }),
@@ -39,15 +39,15 @@ const StartCall = z.lazy(() =>
       .optional()
       .meta({ description: 'The arguments that take credentials.' }),
     completed: Name.optional().meta({
-      description: 'The callback that says that starting is done; nothing may be loaded before it.',
+      description: 'The callback that reports the end of the start-up; nothing may be loaded before it.',
     }),
     completes: z.enum(['closure', 'await']).optional().meta({
       description:
-        'How starting reports that it is done, where that is no callback: in a closure that the call is given, or when the call is awaited.',
+        'How the start-up reports its end, if not by a callback: in a closure passed to the call, or when the call is awaited.',
     }),
     in: z
       .enum(['application', 'first-screen', 'app-builder', 'before-run', 'root-effect'])
-      .meta({ description: 'Where the network wants it to be called.' }),
+      .meta({ description: 'Where the network requires the call.' }),
     example: z
       .string()
       .min(3)
@@ -61,9 +61,9 @@ const StartCall = z.lazy(() =>
 const ConsentCall = z.lazy(() =>
   z.strictObject({
     call: Name,
-    completed: Name.optional().meta({ description: 'The callback that says that it is answered.' }),
+    completed: Name.optional().meta({ description: 'The callback that reports the answer.' }),
     completes: z.enum(['closure', 'await']).optional().meta({
-      description: 'How the answer is reported, where that is no callback.',
+      description: 'How the answer is reported, if not by a callback.',
     }),
     example: z.string().min(3).max(600),
     why: Why,
@@ -75,10 +75,10 @@ const FormatCalls = z.lazy(() =>
     load: AdCall,
     show: AdCall.optional(),
     view: AdCall.optional().meta({
-      description: 'The widget, component or view that shows it; given a unit ID, it loads by itself.',
+      description: 'The widget, component or view that shows it; with a unit ID, it loads by itself.',
     }),
     ready: Name.optional().meta({
-      description: 'The property or call that says whether an ad is loaded.',
+      description: 'The property or call that tells whether an ad is loaded.',
     }),
     release: AdCall.optional(),
     callbacks: z
@@ -108,24 +108,24 @@ export const LanguageCalls = z.lazy(() =>
       imports: z.array(z.string().min(1).max(160)).default([]),
       start: StartCall,
       consent: ConsentCall.optional().meta({
-        description: 'The call that asks the user for consent; nothing may be loaded before it is answered.',
+        description: 'The call that asks the user for consent; nothing may be loaded before the answer.',
       }),
       formats: z.partialRecord(Format, FormatCalls).default({}),
       listeners: z
         .strictObject({
-          add: Name.meta({ description: 'The call that hands over a listener.' }),
-          remove: Name.meta({ description: 'The call that takes it back.' }),
+          add: Name.meta({ description: 'The call that adds a listener.' }),
+          remove: Name.meta({ description: 'The call that removes it.' }),
         })
         .optional(),
       'test-devices': z.strictObject({ call: Name, example: z.string().max(300), why: Why }).optional(),
     })
-    .meta({ description: 'How the network’s code looks in one language.' }),
+    .meta({ description: 'The network’s code in one language.' }),
 );
 export type LanguageCalls = z.infer<typeof LanguageCalls>;
 
 export const CodeNeeds = z.lazy(() =>
   z
     .partialRecord(z.enum(languageNames), LanguageCalls)
-    .meta({ description: 'How the network’s code looks, per language.' }),
+    .meta({ description: 'The network’s code, by language.' }),
 );
 export type CodeNeeds = z.infer<typeof CodeNeeds>;

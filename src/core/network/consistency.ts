@@ -41,7 +41,11 @@ function appIdPlaces(profile: Profile): Mismatch[] {
     const field = [platform, 'app-id'];
     if (!profile.ids.app)
       return [
-        { field, message: 'An app ID has a place here, but ids.app describes none.', fix: 'Add ids.app.' },
+        {
+          field,
+          message: 'There is a place for an app ID here, but ids.app does not describe it.',
+          fix: 'Add ids.app.',
+        },
       ];
     if (place.place === 'code' || place.place === right[platform]) return [];
     return [
@@ -63,7 +67,8 @@ function consentFaults({ serving, code }: Profile): Mismatch[] {
       : [
           {
             field: ['code', language, 'consent'],
-            message: 'serving.consent-first wants an answer for consent first, but no call asks for it here.',
+            message:
+              'serving.consent-first requires the user’s answer about consent first, but no call asks for it here.',
             fix: 'Add the call that asks for consent, or leave consent-first out.',
           },
         ],
@@ -83,7 +88,7 @@ function sharedShapes({ ids }: Profile): Mismatch[] {
       {
         field: ['ids', kind, 'samples', ...taken.path],
         message: `${taken.id} is ${mine.label} here, and has the shape of ${other.label} too.`,
-        fix: 'Make the patterns so narrow that no ID fits both.',
+        fix: 'Narrow the patterns so that no ID matches both.',
       },
     ];
   });
@@ -109,8 +114,8 @@ function offeredNowhere(profile: Profile): Mismatch[] {
         : [
             {
               field: ['formats', format, 'platforms', String(at)],
-              message: `The format is offered on ${platform}, but nothing says what ${platform} needs.`,
-              fix: `Add a section ${platform}, or take it out here.`,
+              message: `The format is offered on ${platform}, but there is no section for ${platform}.`,
+              fix: `Add a section ${platform}, or remove the platform here.`,
             },
           ],
     ),
@@ -129,7 +134,7 @@ function inventoryFaults({ inventory, credentials, formats, ids }: Profile): Mis
   if (inventory.http?.apps && !ids.app && inventory.http.create && !inventory.http.units.fields.app)
     faults.push({
       field: ['inventory', 'http', 'units', 'fields'],
-      message: 'Apps are listed, but no field of a unit names its app.',
+      message: 'Apps are listed, but no field of a unit refers to its app.',
       fix: 'Add the field app, or leave apps out.',
     });
   faults.push(...doubleWords(inventory));
@@ -156,7 +161,7 @@ function reportFaults({ report, credentials }: Profile): Mismatch[] {
   if (report.currency === undefined && columns.some(({ currency }) => currency === undefined))
     faults.push({
       field: ['report'],
-      message: 'No column gives the currency, and the report names none.',
+      message: 'There is no currency column, and the report names no currency.',
       fix: 'Add currency, such as EUR: amounts without one cannot be counted.',
     });
   return faults;
@@ -175,7 +180,7 @@ function doubleWords({ words }: Inventory): Mismatch[] {
           {
             field: ['inventory', 'words', what, meaning],
             message: `“${name}” stands for ${other} and for ${meaning}.`,
-            fix: 'Leave it with one of them.',
+            fix: 'Keep it for one of them.',
           },
         ];
       }),
@@ -190,7 +195,7 @@ function codeFaults(profile: Profile): Mismatch[] {
     if (handedOver.length > 0 && calls.start.id === undefined)
       faults.push({
         field: ['code', language, 'start'],
-        message: `The app ID is handed over in code on ${handedOver.join(' and ')}, but no argument of the start-up call takes it.`,
+        message: `The app ID is passed in code on ${handedOver.join(' and ')}, but no argument of the start-up call takes it.`,
         fix: 'Add id with the position or the label of the argument.',
       });
     if (calls.start.id !== undefined && !calls.start.example.includes('APP_ID'))
@@ -223,7 +228,7 @@ function codeFaults(profile: Profile): Mismatch[] {
       if (profile.ids.unit && !taken)
         faults.push({
           field: ['code', language, 'formats', format, 'load'],
-          message: 'Nothing says which argument takes the unit ID.',
+          message: 'It is not defined which argument takes the unit ID.',
           fix: 'Add id with the position or the label of the argument, or taken-by with the property or call that takes it.',
         });
     }
@@ -243,8 +248,8 @@ function stackFaults(profile: Profile): Mismatch[] {
     return [
       {
         field: ['stacks', id, ...way],
-        message: 'App IDs are taken here, but ids.app describes none.',
-        fix: 'Add ids.app, or take the option out.',
+        message: 'App IDs are passed here, but ids.app does not describe them.',
+        fix: 'Add ids.app, or remove the option.',
       },
     ];
   });
@@ -259,7 +264,7 @@ function bounds(profile: Profile): Mismatch[] {
         {
           field: ['formats', format, name],
           message: `No time is at least ${range.min} and at most ${range.max}.`,
-          fix: 'Exchange min and max.',
+          fix: 'Swap min and max.',
         },
       ];
     }),

@@ -7,9 +7,9 @@ export const FieldName = z.string().min(1).max(60);
 /** Where an HTTP interface is, and how the key is sent. */
 export const accessFields = {
   address: z.url({ protocol: /^https?$/ }),
-  key: Slug.meta({ description: 'The credential that opens it.' }),
+  key: Slug.meta({ description: 'The credential that gives access.' }),
   header: z.string().regex(/^[A-Za-z][\w-]*$/),
-  prefix: z.string().max(40).default('').meta({ description: 'What comes before the key.' }),
+  prefix: z.string().max(40).default('').meta({ description: 'The text before the key.' }),
 };
 
 /** How a long list is requested page by page. */
@@ -17,10 +17,10 @@ export const PageQuery = z.lazy(() =>
   z.strictObject({
     cursor: FieldName.meta({ description: 'The query parameter that names the next page.' }),
     size: FieldName,
-    next: FieldName.meta({ description: 'The field of the answer that gives the next page.' }),
+    next: FieldName.meta({ description: 'The field of the response with the next page.' }),
     limit: z.number().int().min(1).max(1000).default(100),
     total: FieldName.optional().meta({
-      description: 'The field of the answer that says how many there are in all.',
+      description: 'The field of the response with the total count.',
     }),
   }),
 );
@@ -33,7 +33,9 @@ const UnitFields = z.lazy(() =>
     platform: FieldName.optional(),
     app: FieldName.optional(),
     status: FieldName.optional(),
-    'serves-from': FieldName.optional().meta({ description: 'From when the unit serves, in ISO 8601.' }),
+    'serves-from': FieldName.optional().meta({
+      description: 'When the unit starts to serve ads, in ISO 8601.',
+    }),
     refresh: FieldName.optional(),
     content: FieldName.optional(),
     'reward-amount': FieldName.optional(),
@@ -59,7 +61,7 @@ export type AppFields = z.infer<typeof AppFields>;
 const List = <Fields extends z.ZodType>(fields: Fields) =>
   z.strictObject({
     path: z.string().regex(/^\/[\w/-]*$/, 'A path below the address.'),
-    items: FieldName.meta({ description: 'The field of the answer that holds the list.' }),
+    items: FieldName.meta({ description: 'The field of the response with the list.' }),
     fields,
   });
 
@@ -73,7 +75,10 @@ const Words = z.lazy(() =>
         .partialRecord(z.enum(['active', 'paused', 'removed']), z.array(z.string().min(1)).min(1))
         .default({}),
     })
-    .meta({ description: 'What the network calls a platform, a format, a status; the first is written.' }),
+    .meta({
+      description:
+        'The network’s words for a platform, a format or a status; the first one is used for writing.',
+    }),
 );
 
 export const Inventory = z.lazy(() =>
@@ -98,7 +103,7 @@ export const Inventory = z.lazy(() =>
         .optional()
         .meta({ description: 'The column names of an exported table of units.' }),
     })
-    .meta({ description: 'How the network’s list of apps and units comes in.' }),
+    .meta({ description: 'How the network’s list of apps and units is fetched.' }),
 );
 export type Inventory = z.infer<typeof Inventory>;
 export type InventoryHttp = NonNullable<Inventory['http']>;
@@ -114,11 +119,11 @@ export const TagAddress = z.lazy(() =>
               .string()
               .regex(/^[A-Za-z][\w.-]{0,39}$/, 'The name of a parameter, as it is in the address.'),
             value: z.string().max(200).optional().meta({
-              description: 'What it has to be, such as [CACHEBUSTING]; any value where it is left out.',
+              description: 'The required value, such as [CACHEBUSTING]; default: any value.',
             }),
           }),
         )
         .min(1),
     })
-    .meta({ description: 'What every tag address of the network has to carry.' }),
+    .meta({ description: 'The parameters that every tag URL of the network must have.' }),
 );

@@ -20,7 +20,7 @@ export function makeMatching(pattern: string, draw: Draw, settled: SettledGroups
   const made = alternatives(reader, draw, settled);
   if (reader.at < pattern.length) throw unknown(reader);
   if (!readPattern(pattern).matches(made))
-    throw new Error(`The pattern ${pattern} asks for more than can be made from it: ${made} does not match.`);
+    throw new Error(`The pattern ${pattern} is too complex to make an ID from it: ${made} does not match.`);
   return made;
 }
 
@@ -118,6 +118,6 @@ function pick(chars: string, draw: Draw): string {
 
 function unknown({ text, at }: Reader): Error {
   return new Error(
-    `No ID can be made from the pattern ${text}: the character at ${at + 1} is not understood.`,
+    `No ID can be made from the pattern ${text}: the character at ${at + 1} is not supported.`,
   );
 }

@@ -12,7 +12,7 @@ export type { AndroidNeeds, IosNeeds } from './needs.js';
 export const IdKind = z.lazy(() =>
   z
     .strictObject({
-      label: z.string().min(2).max(60).meta({ description: 'What the network calls this ID.' }),
+      label: z.string().min(2).max(60).meta({ description: 'The network’s name for this ID.' }),
       scope: z
         .enum(['edition', 'placement', 'account'])
         .meta({ description: 'What one ID stands for: an edition, a placement, or the whole account.' }),
@@ -26,16 +26,16 @@ export const IdKind = z.lazy(() =>
         .meta({ description: 'What the `platform` group of the pattern stands for.' }),
       needles: z.array(z.string().min(3).max(40)).max(8).default([]).meta({
         description:
-          'Substrings: every ID contains at least one of them, so that IDs are found wherever they are. Leave them out for IDs without any fixed text: such an ID counts where a place or a call takes it, and anywhere with exactly a value of the roster.',
+          'Substrings: every ID contains at least one of them, so that IDs are found wherever they are. Omit them for IDs without any fixed text: such an ID is recognised where a place or a call takes it, and anywhere if it equals a value of the roster.',
       }),
       samples: z
         .partialRecord(Platform, z.union([z.string(), z.partialRecord(Format, z.string())]))
         .default({})
         .meta({
-          description: 'The IDs that the network gives out for testing: one per platform, or one per format.',
+          description: 'The IDs that the network publishes for testing: one per platform, or one per format.',
         }),
     })
-    .meta({ description: 'One kind of ID that the network gives out.' }),
+    .meta({ description: 'One kind of ID of the network.' }),
 );
 export type IdKind = z.infer<typeof IdKind>;
 
@@ -53,30 +53,30 @@ const FormatRules = z.lazy(() =>
         off: z.boolean().default(true),
       })
       .optional()
-      .meta({ description: 'The bounds of a refresh time; left out where the format is never refreshed.' }),
+      .meta({ description: 'The bounds of a refresh time; absent if the format is never refreshed.' }),
     content: z
       .array(z.enum(['text', 'image', 'video']))
       .optional()
       .meta({ description: 'The content kinds to choose from.' }),
-    reward: z.boolean().optional().meta({ description: 'Whether a reward must be named.' }),
+    reward: z.boolean().optional().meta({ description: 'Whether a reward must be set.' }),
     skippable: z
       .boolean()
       .optional()
-      .meta({ description: 'Whether the user may skip the ad; left out where it can be chosen.' }),
+      .meta({ description: 'Whether the user may skip the ad; absent if it can be chosen.' }),
     'end-card': z
       .boolean()
       .optional()
-      .meta({ description: 'Whether there is an end card; left out where it can be chosen.' }),
+      .meta({ description: 'Whether there is an end card; absent if it can be chosen.' }),
     sizes: z.array(z.enum(sizeNames)).optional().meta({ description: 'The size classes to choose from.' }),
     anchors: z.array(z.enum(anchorNames)).optional().meta({ description: 'Where it may be on the screen.' }),
     cap: z
       .strictObject({ max: z.number().int().min(1).max(1000), per: Duration })
       .optional()
-      .meta({ description: 'At most so many showings that the network allows per period.' }),
+      .meta({ description: 'The maximum number of impressions that the network allows per period.' }),
     every: z
       .strictObject({ min: z.number().int().min(1).max(1000) })
       .optional()
-      .meta({ description: 'In a list: the fewest items between two ads.' }),
+      .meta({ description: 'In a list: the minimum number of items between two ads.' }),
     timeout: z
       .strictObject({ min: Duration, max: Duration })
       .optional()
@@ -96,7 +96,7 @@ const Credential = z.lazy(() =>
       formats: z.array(Format).min(1).optional().meta({ description: 'Only needed for these formats.' }),
       why: Why,
     })
-    .meta({ description: 'A secret of the network: the roster names it, and never holds it.' }),
+    .meta({ description: 'A secret of the network: the roster only contains its name.' }),
 );
 
 export const Profile = z.lazy(() =>
@@ -108,8 +108,8 @@ export const Profile = z.lazy(() =>
       id: Slug,
       name: z.string().min(2).max(60),
       about: z.string().min(8).max(400),
-      site: z.url().optional().meta({ description: 'Where the network’s pages are.' }),
-      terms: Why.optional().meta({ description: 'What has to be accepted before anything serves, and why.' }),
+      site: z.url().optional().meta({ description: 'The address of the network’s console.' }),
+      terms: Why.optional().meta({ description: 'What must be accepted before ads are served, and why.' }),
       ids: z.strictObject({ app: IdKind.optional(), unit: IdKind.optional() }),
       credentials: z
         .record(Slug, Credential)
@@ -120,9 +120,9 @@ export const Profile = z.lazy(() =>
         .refine((formats) => Object.keys(formats).length > 0, 'At least one format.'),
       audiences: reasoned({ allowed: z.array(z.enum(audienceNames)).min(1) })
         .optional()
-        .meta({ description: 'The audiences that the network serves; all of them when it says nothing.' }),
+        .meta({ description: 'The audiences that the network serves; default: all.' }),
       'serving-delay': Duration.optional().meta({
-        description: 'How long a new unit may take until it serves.',
+        description: 'How long a new unit may take until it serves ads.',
       }),
       'app-ads': z
         .array(
@@ -134,7 +134,7 @@ export const Profile = z.lazy(() =>
             certification: z.string().min(1).max(64).optional(),
             account: z.string().min(1).max(100).optional().meta({
               description:
-                'What stands for the account, where that is not the publisher’s number alone: the same text for every publisher, or one with {account} in the place of the number, such as pub-{account}.',
+                'The account field, if it is not just the publisher’s number: the same text for every publisher, or a text with {account} in place of the number, such as pub-{account}.',
             }),
           }),
         )
@@ -149,6 +149,9 @@ export const Profile = z.lazy(() =>
       stacks: StackNeeds.default({}),
       code: CodeNeeds.default({}),
     })
-    .meta({ title: 'Network profile', description: 'What an ad network gives out and what its SDK needs.' }),
+    .meta({
+      title: 'Network profile',
+      description: 'The IDs of an ad network, and the requirements of its SDK.',
+    }),
 );
 export type Profile = z.infer<typeof Profile>;

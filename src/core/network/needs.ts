@@ -20,7 +20,7 @@ const AppIdPlace = z.lazy(() =>
     }),
     z.strictObject({
       place: z.literal('plist'),
-      key: z.string().min(3).meta({ description: 'Key in the property list of the application.' }),
+      key: z.string().min(3).meta({ description: 'Property-list key of the application.' }),
       setting: z
         .string()
         .regex(/^[A-Z][A-Z0-9_]*$/)
@@ -47,20 +47,20 @@ const MetaData = z.lazy(() =>
     value: z
       .union([z.string().max(1000), z.number(), z.boolean()])
       .optional()
-      .meta({ description: 'What android:value must be.' }),
+      .meta({ description: 'The required value of android:value.' }),
     resource: z
       .string()
       .regex(/^@[\w+.]*[a-z]+\/[\w.]+$/, 'A reference to a resource, such as @xml/ad_services.')
       .optional()
-      .meta({ description: 'What android:resource must be.' }),
+      .meta({ description: 'The required value of android:resource.' }),
   })
     .refine(({ value, resource }) => value === undefined || resource === undefined, {
       path: ['resource'],
-      error: 'It has a value already: one element has one or the other.',
+      error: 'An element can have only one of the two.',
     })
     .meta({
       description:
-        'A meta-data element of the application. Without a value any will do: the app’s team decides.',
+        'A meta-data element of the application. Without a value here, any value is fine: the app’s team decides.',
     }),
 );
 
@@ -83,11 +83,11 @@ const Directive = z.lazy(() =>
       .string()
       .regex(/^[\w.$]+$/)
       .optional()
-      .meta({ description: 'android:name of the element; left out for the application element.' }),
+      .meta({ description: 'android:name of the element; absent for the application element.' }),
     node: z
       .enum(['merge', 'merge-only-attributes', 'replace', 'strict', 'remove'])
       .optional()
-      .meta({ description: 'What tools:node must be.' }),
+      .meta({ description: 'The required value of tools:node.' }),
     replace: z
       .array(z.string().regex(/^android:\w+$/, 'An attribute, such as android:theme.'))
       .default([])
@@ -95,13 +95,13 @@ const Directive = z.lazy(() =>
   })
     .refine(({ element, name }) => (element === 'application') === (name === undefined), {
       path: ['name'],
-      error: 'The application element has no name here, and every other element needs one.',
+      error: 'The application element must not have a name here, and every other element needs one.',
     })
     .refine(({ node, replace }) => node !== undefined || replace.length > 0, {
       path: ['node'],
       error: 'Give node, replace, or both.',
     })
-    .meta({ description: 'What the manifest merger must be told about an element.' }),
+    .meta({ description: 'What the manifest merger must do with an element.' }),
 );
 export type Directive = z.infer<typeof Directive>;
 
@@ -121,15 +121,15 @@ const forSome = {
 const Companion = z.lazy(() =>
   reasoned({
     file: TreePath.meta({
-      description: 'Where the file has to lie, below the application module or the target’s folder.',
+      description: 'Where the file belongs, below the application module or the target’s folder.',
     }),
     format: z.enum(['json', 'plist']),
     identifier: z
       .array(z.string().min(1))
       .min(1)
       .max(8)
-      .meta({ description: 'The way to the application identifier in it, key by key; * for each entry.' }),
-  }).meta({ description: 'A file that the network’s pages give out per application.' }),
+      .meta({ description: 'The path to the application identifier in it, key by key; * for each entry.' }),
+  }).meta({ description: 'A file that the network’s console provides for each application.' }),
 );
 export type Companion = z.infer<typeof Companion>;
 
@@ -142,7 +142,7 @@ const Binary = z.lazy(() =>
       .regex(/^[0-9a-f]{64}$/)
       .optional(),
     version: Version,
-  }).meta({ description: 'A library that is handed out as a file instead of being published.' }),
+  }).meta({ description: 'A library that is provided as a file instead of being published.' }),
 );
 
 const ViewClass = z.lazy(() =>
@@ -182,7 +182,7 @@ export const AndroidNeeds = z.lazy(() =>
         }),
       )
       .default([])
-      .meta({ description: 'Rules that a build which shrinks its code must have.' }),
+      .meta({ description: 'Rules that a build with code shrinking needs.' }),
     permissions: z.array(Permission).default([]),
     repositories: z.array(reasoned({ url: z.url() })).default([]),
     dependencies: z
@@ -207,7 +207,9 @@ export const AndroidNeeds = z.lazy(() =>
       .meta({ description: 'Directives for the manifest merger, without which the build stops.' }),
     application: reasoned({ class: z.string().regex(/^[\w.]+$/) })
       .optional()
-      .meta({ description: 'The application class that must be declared, or extended by the title’s own.' }),
+      .meta({
+        description: 'The application class that must be declared, or extended by the title’s own class.',
+      }),
     companion: Companion.optional(),
     plugin: reasoned({ id: z.string().regex(/^[\w.-]+$/), version: Version })
       .optional()
@@ -233,19 +235,19 @@ export const IosNeeds = z.lazy(() =>
           type: z.enum(plainTypes),
           value: PlainValue.optional().meta({
             description:
-              'What it must hold. Of an array or a dictionary: what must be in it; more may be there beside it.',
+              'The required value. For an array or a dictionary: the required entries; others are allowed.',
           }),
         }).refine(({ type, value }) => value === undefined || isOfType(value, type), {
           path: ['value'],
-          error: 'The value is not of the type that is named.',
+          error: 'The value does not have the named type.',
         }),
       )
       .default([])
-      .meta({ description: 'Further keys that the property list must hold.' }),
+      .meta({ description: 'Further keys that the property list must contain.' }),
     'linker-flags': z
       .array(reasoned({ flag: z.string().regex(/^-[\w-]+$/) }))
       .default([])
-      .meta({ description: 'Flags that OTHER_LDFLAGS must hold.' }),
+      .meta({ description: 'Flags that OTHER_LDFLAGS must contain.' }),
     attribution: reasoned({
       ids: z
         .array(z.string().regex(/^[a-z0-9]{6,40}\.skadnetwork$/, 'Such as 4xk2m9f7qd.skadnetwork.'))

@@ -38,8 +38,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
     pattern = readPattern(kind.pattern);
   } catch (error) {
     if (!(error instanceof PatternError)) throw error;
-    const fix =
-      'Write it in the syntax of RE2: without looking ahead or behind, and without references to groups.';
+    const fix = 'Write it in the syntax of RE2: without lookaround and backreferences.';
     return [report(['pattern'], `It cannot be read as a regular expression: ${error.message}.`, fix)];
   }
   const problems = sampleProblems(kind, pattern, report);
@@ -48,7 +47,7 @@ function idProblems(kind: IdKind, path: string[], yaml: YamlDocument): FieldProb
       report(
         ['platforms'],
         'The pattern names no group `platform`.',
-        'Write (?<platform>…) around the part that tells it.',
+        'Write (?<platform>…) around the part that shows it.',
       ),
     );
   }
@@ -69,7 +68,11 @@ function sampleProblems(kind: IdKind, pattern: Pattern, report: Report): FieldPr
   if (odd.length > 1 && odd.length === samples.length) {
     const ids = [...new Set(odd.map(({ id }) => id))].join(', ');
     problems.push(
-      report(['pattern'], `No sample matches it: ${ids}.`, 'Write a pattern that the whole of each ID fits.'),
+      report(
+        ['pattern'],
+        `No sample matches it: ${ids}.`,
+        'Write a pattern that matches each ID completely.',
+      ),
     );
   } else
     for (const { id, path: field } of odd)
@@ -86,7 +89,7 @@ function sampleProblems(kind: IdKind, pattern: Pattern, report: Report): FieldPr
       report(
         ['needles'],
         `None of them is in ${ids}.`,
-        'Name a text that every ID contains, or leave needles out where there is none.',
+        'Name a text that every ID contains, or omit needles if there is none.',
       ),
     );
   }

@@ -5,9 +5,9 @@ const common = {
   'consent-first': z
     .boolean()
     .default(false)
-    .meta({ description: 'Whether nothing may be requested before the user has answered for consent.' }),
+    .meta({ description: 'Whether requests must wait for the user’s answer about consent.' }),
   keeps: Duration.optional().meta({
-    description: 'How long a loaded ad may be shown; left out where there is no limit.',
+    description: 'How long a loaded ad may be shown; default: no limit.',
   }),
 };
 

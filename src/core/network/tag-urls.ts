@@ -21,7 +21,7 @@ export function tagUrlProblems(url: string, { tag, name }: Pick<Profile, 'tag' |
   const error = (message: string, fix: string) => problems.push({ severity: 'error', message, fix });
   const warning = (message: string, fix: string) => problems.push({ severity: 'warning', message, fix });
   if (!URL.canParse(url.trim())) {
-    error('It is no web address.', 'Copy it again from the page of the network.');
+    error('It is not a web address.', 'Copy it again from the page of the network.');
     return problems;
   }
   if (url !== url.trim()) error('It has spaces around it.', 'Remove them: they become part of the address.');

@@ -5,12 +5,12 @@ import { portfolioStates, type PortfolioState } from './states.js';
 
 const State = z.enum(portfolioStates).meta({
   description:
-    'wrong: a blocker, or an ID that lacks or differs; open: no tree was read, or reading cannot tell; empty: no network is wired; agrees: all of it.',
+    'wrong: a blocker, or an ID that is missing or differs; open: no tree was read, or reading cannot tell; empty: no network is wired; agrees: everything matches.',
 });
 
 export const PortfolioChange = z.object({
-  fields: z.number().int().meta({ description: 'How many fields of the record changed.' }),
-  at: z.string().meta({ description: 'When the last of them did.' }),
+  fields: z.number().int().meta({ description: 'How many fields of the roster changed.' }),
+  at: z.string().meta({ description: 'When the last of them changed.' }),
   who: z.array(z.string()).meta({ description: 'Who changed them.' }),
 });
 export type PortfolioChange = z.infer<typeof PortfolioChange>;
@@ -28,7 +28,10 @@ export const PortfolioEntry = z
       .meta({ description: 'The cells of its board, by what they say.' }),
     changed: PortfolioChange.nullable().meta({ description: 'What changed in the last 24 hours.' }),
   })
-  .meta({ title: 'Portfolio entry', description: 'A title in short: what is wired, and whether it agrees.' });
+  .meta({
+    title: 'Portfolio entry',
+    description: 'A summary of a title: what is wired, and whether it agrees.',
+  });
 export type PortfolioEntry = z.infer<typeof PortfolioEntry>;
 
 /** A title in short, from its board. */

@@ -90,7 +90,7 @@ const none: Trackers = new Map();
 export function readBids(body: unknown): ReadAnswer {
   const parsed = Answer.safeParse(body);
   if (!parsed.success)
-    return { answer: { is: 'unreachable', text: 'The answer is no bid response.' }, trackers: none };
+    return { answer: { is: 'unreachable', text: 'The response is not a bid response.' }, trackers: none };
   const [bid] = parsed.data.seatbid?.flatMap((seat) => seat.bid) ?? [];
   if (bid) {
     const { seconds, trackers } = readMarkup(bid.adm);
@@ -110,7 +110,7 @@ export function readBids(body: unknown): ReadAnswer {
   };
 }
 
-/** What a VAST document says; one without an ad is no fill. */
+/** What a VAST document says; a document without an ad counts as no fill. */
 export function readTag(text: string, isTest: boolean): ReadAnswer {
   const { ads } = readVast(text);
   const [ad] = ads;

@@ -63,19 +63,19 @@ function verdictOf(slot: AppSlot, events: readonly TraceEvent[], stop: TraceEven
     return {
       is: 'cannot-tell',
       code: 'which-placement',
-      text: `Code asks for ads of this format, and reading cannot tell for which placement.`,
+      text: `Code requests ads of this format, but reading cannot tell for which placement.`,
     };
-  if (!slot.load) return { is: 'never-requested', text: 'No code asks for an ad.' };
+  if (!slot.load) return { is: 'never-requested', text: 'No code requests an ad.' };
   const refused = events.find(({ what }) => what === 'refused');
   if (refused) return { is: 'refused', ...said(refused) };
   if (events.some(({ what }) => what === 'filled'))
-    return { is: 'never-shown', text: 'An ad was loaded, and nothing showed it.' };
+    return { is: 'never-shown', text: 'An ad was loaded but never shown.' };
   const bad = events.find(({ what }) => what === 'failed');
   if (bad) return { is: bad.code === 'not-described' ? 'cannot-tell' : 'failed', ...said(bad) };
   if (events.some(({ what }) => what === 'no-fill')) return { is: 'no-ad', text: 'The network had no ad.' };
   if (events.some(({ what }) => what === 'timed-out'))
     return { is: 'timed-out', text: 'No answer came in time.' };
-  return { is: 'never-requested', text: 'Nothing in this session made the code ask for an ad.' };
+  return { is: 'never-requested', text: 'Nothing in this session made the code request an ad.' };
 }
 
 const said = ({ code, text }: TraceEvent) => ({

@@ -27,7 +27,7 @@ const RehearsedNetwork = z.object({
   network: z.string(),
   unit: z.string().nullable(),
   verdict: Verdict,
-  assumed: z.array(z.string()).meta({ description: 'What could not be read, and what was assumed.' }),
+  assumed: z.array(z.string()).meta({ description: 'What could not be read, and what was assumed instead.' }),
 });
 
 export const RehearsedPlacement = z
@@ -38,7 +38,9 @@ export const RehearsedPlacement = z
     banner: z
       .object({ width: z.number(), height: z.number(), anchor: z.enum(anchorNames) })
       .nullable()
-      .meta({ description: 'Of a banner: its size in density-independent pixels, and where it is held.' }),
+      .meta({
+        description: 'For a banner: its size in density-independent pixels, and where it is anchored.',
+      }),
     verdict: Verdict,
     networks: z.array(RehearsedNetwork).meta({ description: 'In the order in which they are tried.' }),
   })
@@ -55,10 +57,7 @@ export const RehearsalRun = z
     /** Only where it was asked for. */
     trace: z.array(TraceEvent).optional(),
     exchanges: z.array(Exchange).optional(),
-    cut: z
-      .number()
-      .optional()
-      .meta({ description: 'How many events and exchanges are not listed, because there are too many.' }),
+    cut: z.number().optional().meta({ description: 'How many further events and exchanges are not listed.' }),
   })
   .meta({ description: 'The rehearsal of one variant.' });
 export type RehearsalRun = z.infer<typeof RehearsalRun>;
@@ -71,14 +70,16 @@ export const RehearsalReport = z
     device: z.object({ width: z.number(), height: z.number() }),
     partner: z
       .enum(['running', 'started'])
-      .meta({ description: 'Whether a partner was running, or one was started with the IDs on record.' }),
+      .meta({
+        description: 'Whether the running partner was used, or a temporary one that knows the IDs on record.',
+      }),
     runs: z.array(RehearsalRun),
     findings: z.array(Finding),
     clean: z
       .boolean()
-      .meta({ description: 'Whether every placement showed an ad of its stage, and nothing was found.' }),
+      .meta({ description: 'Whether every placement showed an ad of its stage, without findings.' }),
   })
-  .meta({ title: 'Rehearsal', description: 'What a simulated session showed of every placement.' });
+  .meta({ title: 'Rehearsal', description: 'What a simulated session showed for every placement.' });
 export type RehearsalReport = z.infer<typeof RehearsalReport>;
 
 /** What was rehearsed last of an edition, for the board and the steps. */

@@ -10,7 +10,7 @@ import { readAppAds, recordText, type SellerRecord } from '../standards/app-ads.
 export interface NeededRecord {
   network: string;
   networkName: string;
-  /** Null when nothing says which account it is. */
+  /** Null if the account is not known. */
   record: SellerRecord | null;
   /** Why the network requires it; what happens without it. */
   why: string;
@@ -55,7 +55,7 @@ export function neededRecords(roster: Roster, profiles: readonly Profile[]): Nee
           ? accounts.map((number) => account?.replaceAll(ownNumber, number) ?? number)
           : [account ?? ''];
         if (known.length === 0) {
-          const missing = `Nothing says which account the publisher has at ${profile.name}: name it under publisher.accounts.${profile.id}.`;
+          const missing = `The publisher’s account at ${profile.name} is not known: set it under publisher.accounts.${profile.id}.`;
           return [{ ...base, record: null, missing }];
         }
         return known.map((name) => ({

@@ -33,7 +33,7 @@ export const AttributionComparison = z
       z.object({ id: z.string(), networks: z.array(z.string()), variants: z.array(z.string()) }),
     ),
     more: z.array(z.string()).meta({ description: 'Identifiers in the tree that no network requires.' }),
-    odd: z.array(z.string()).meta({ description: 'Entries that are no identifiers in their right form.' }),
+    odd: z.array(z.string()).meta({ description: 'Entries that are not identifiers in standard form.' }),
     there: z.number(),
   })
   .meta({

@@ -26,9 +26,9 @@ export const ThreeWayChange = z
     base: z.unknown().optional(),
     record: z.unknown().optional(),
     document: z.unknown().optional(),
-    conflict: z.boolean().meta({ description: 'Both sides changed it, and not to the same value.' }),
+    conflict: z.boolean().meta({ description: 'Both sides changed it, to different values.' }),
   })
-  .meta({ description: 'A field that two sides changed since a common base, or that one side changed.' });
+  .meta({ description: 'A field that one or both sides changed since a common base.' });
 export type ThreeWayChange = z.infer<typeof ThreeWayChange>;
 
 /** What each of two descendants changed of a common base. */

@@ -79,7 +79,7 @@ function problemsOf(
       {
         field,
         message: `${profile.name} has no credential ${name}.`,
-        fix: right.length > 0 ? `It has ${right.join(', ')}.` : 'Take it out.',
+        fix: right.length > 0 ? `It has ${right.join(', ')}.` : 'Remove it.',
       },
     ];
   if (found.scope === scope) return [];
@@ -89,8 +89,8 @@ function problemsOf(
       message: `The ${found.label} of ${profile.name} is one per ${found.scope}.`,
       fix:
         found.scope === 'edition'
-          ? 'Name it at the title’s network.'
-          : 'Name it under publisher.credentials.',
+          ? 'Set it for the network of the title.'
+          : 'Set it under publisher.credentials.',
     },
   ];
 }

@@ -21,7 +21,7 @@ export function mergeIntoRecord(
   for (const { path, base, document, conflict } of changes) {
     const isChanged = JSON.stringify(base) !== JSON.stringify(document);
     const side = conflict ? settled.get(path) : isChanged ? 'document' : 'record';
-    if (side === undefined) throw new Error(`Nobody chose between the two values of ${path}.`);
+    if (side === undefined) throw new Error(`No value was chosen for ${path}.`);
     if (side === 'document') setAt(merged, path.split('.'), document);
   }
   return Roster.parse(merged);

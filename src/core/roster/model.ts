@@ -7,13 +7,13 @@ export const SecretName = z
   .string()
   .regex(
     /^secret:[A-Z][A-Z0-9_]{1,60}$/,
-    'A reference such as secret:COBALT_HERON_KEY: the roster names secrets and never holds them.',
+    'A reference such as secret:COBALT_HERON_KEY: the roster contains only the names of secrets.',
   )
   .meta({ description: 'The name of a secret, never the secret itself.' });
 
 const Credentials = z
   .record(Slug, SecretName)
-  .meta({ description: 'Credentials by the name that the profile gives them.' });
+  .meta({ description: 'Credentials, by their names in the profile.' });
 
 /** An ID as it is typed; its shape is judged against the profiles, not here. */
 export const IdValue = z.string().min(1).max(200);
@@ -23,12 +23,7 @@ const PerStage = <Value extends z.ZodType>(value: Value) => z.partialRecord(Stag
 export const Placement = z
   .strictObject({
     format: Format,
-    where: z
-      .string()
-      .min(1)
-      .max(200)
-      .optional()
-      .meta({ description: 'Where in the title it is shown, in words.' }),
+    where: z.string().min(1).max(200).optional().meta({ description: 'Where the title shows it, in words.' }),
     settings: Settings.default({}),
     units: z
       .record(Slug, z.partialRecord(Platform, PerStage(IdValue)))
@@ -65,14 +60,14 @@ export const Edition = z.strictObject({
     )
     .meta({ description: 'The application ID (Android) or bundle ID (iOS).' }),
   module: z.string().min(1).max(200).optional().meta({
-    description: 'The module as a survey names it, where several applications of a tree have one identifier.',
+    description: 'The module, as survey names it, when several applications in a tree share an identifier.',
   }),
   tracking: z
     .string()
     .min(10)
     .max(500)
     .optional()
-    .meta({ description: 'iOS: the sentence that the system shows when it asks for permission to track.' }),
+    .meta({ description: 'iOS: the text of the system prompt that asks for permission to track.' }),
 });
 export type Edition = z.infer<typeof Edition>;
 
@@ -112,7 +107,7 @@ export const Publisher = z.strictObject({
         .string()
         .min(1)
         .max(100)
-        .regex(/^[^\s,;#=]+$/, 'One word, as the network writes it.'),
+        .regex(/^[^\s,;#=]+$/, 'One word, as written by the network.'),
     )
     .optional()
     .meta({ description: 'The account at each network whose IDs do not carry it, as app-ads.txt needs it.' }),
@@ -133,7 +128,7 @@ export const AcceptedFinding = z
     who: z.string().max(200),
     at: z.string().max(40).meta({ description: 'When it was accepted, ISO 8601.' }),
   })
-  .meta({ description: 'A finding that somebody accepts, why, and until when.' });
+  .meta({ description: 'An accepted finding: why, and until when.' });
 export type AcceptedFinding = z.infer<typeof AcceptedFinding>;
 
 /** Accepted findings by title and by the fingerprint of the finding. */
@@ -146,13 +141,13 @@ export const Roster = z
       .literal(1, 'This service reads rosters of version 1.')
       .meta({ description: 'Version of this format.' }),
     revision: z.number().int().min(0).optional().meta({
-      description: 'The revision of the record that this document was written from. Leave it as it is.',
+      description: 'The revision of the roster that this document was written from. Do not change it.',
     }),
     publisher: Publisher.optional(),
     titles: z.record(Slug, Title).default({}),
     accepted: AcceptedFindings.optional().meta({
       description:
-        'Findings that are accepted, by title and fingerprint. Left out, an import leaves them as they are.',
+        'Findings that are accepted, by title and fingerprint. If absent, an import does not change them.',
     }),
   })
   .meta({ title: 'Syndexa roster', description: 'Titles, editions, networks, placements and their IDs.' });

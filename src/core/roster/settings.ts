@@ -48,19 +48,19 @@ function alone(
   const faults: Record<string, Fault> = {};
   if (settings.content?.length === 0)
     faults.content = {
-      message: 'No content kind is left, so nothing can be shown.',
+      message: 'There is no content kind, so nothing can be shown.',
       fix: 'Name at least one of text, image, video.',
     };
   const only: [keyof Settings, Format[], string][] = [
-    ['reward', ['rewarded'], `${capital(aFormat(format))} gives no reward.`],
+    ['reward', ['rewarded'], `${capital(aFormat(format))} does not have a reward.`],
     ['size', ['banner'], `Only a banner has a size class, not ${aFormat(format)}.`],
     ['anchor', ['banner'], `Only a banner is anchored, not ${aFormat(format)}.`],
-    ['every', ['native'], `Only a native ad comes every so many items, not ${aFormat(format)}.`],
+    ['every', ['native'], `Only a native ad can be repeated in a list, not ${aFormat(format)}.`],
     ['first', ['native'], `Only a native ad can be in a list, not ${aFormat(format)}.`],
   ];
   for (const [field, formats, message] of only)
     if (settings[field] !== undefined && !formats.includes(format))
-      faults[field] = { message, fix: `Take it out, or make the format ${formats.join(' or ')}.` };
+      faults[field] = { message, fix: `Remove it, or make the format ${formats.join(' or ')}.` };
   const stranger = settings.fallback?.find((network) => !known.has(network));
   const double = settings.fallback?.find((network, at) => settings.fallback?.indexOf(network) !== at);
   if (stranger)
@@ -68,7 +68,8 @@ function alone(
       message: `There is no profile of the network ${stranger}.`,
       fix: `Use ${[...known.keys()].join(', ')}.`,
     };
-  else if (double) faults.fallback = { message: `${double} is in it twice.`, fix: 'Name each network once.' };
+  else if (double)
+    faults.fallback = { message: `${double} is listed twice.`, fix: 'Name each network once.' };
   return faults;
 }
 
@@ -89,7 +90,7 @@ function forNetwork(name: string, placement: Placement, profile: Profile): Field
     .map((platform) => ({
       field: `${field}.${platform}`,
       message: `${profile.name} does not offer ${format} on ${platform}.`,
-      fix: 'Take the IDs out.',
+      fix: 'Remove the IDs.',
     }));
   const faults = Object.entries(settingFaults(settings, format, rules, profile.name));
   return [
@@ -132,7 +133,7 @@ const refusals: Partial<Record<keyof Settings, (against: Against) => Fault | und
   every: ({ settings, rules: { every }, network }) =>
     settings.every !== undefined && every && settings.every < every.min
       ? {
-          message: `${network} wants at least ${every.min} items between two ads.`,
+          message: `${network} requires at least ${every.min} items between two ads.`,
           fix: `Use ${every.min} or more.`,
         }
       : undefined,
@@ -149,7 +150,7 @@ const refusals: Partial<Record<keyof Settings, (against: Against) => Fault | und
   timeout: ({ settings: { timeout }, rules, network }) =>
     timeout && rules.timeout && !within(timeout, rules.timeout)
       ? {
-          message: `${network} does not wait ${timeout}.`,
+          message: `${network} does not support a timeout of ${timeout}.`,
           fix: `Use a time from ${rules.timeout.min} to ${rules.timeout.max}.`,
         }
       : undefined,
@@ -174,13 +175,13 @@ function refusedRefresh({ settings: { refresh }, format, rules, network }: Again
   if (!rules.refresh)
     return refresh === 'off'
       ? undefined
-      : { message: `${network} never refreshes ${aFormat(format)}.`, fix: 'Take it out.' };
+      : { message: `${network} never refreshes ${aFormat(format)}.`, fix: 'Remove it.' };
   const { managed, off, min, max } = rules.refresh;
   const isTaken = refresh === 'managed' ? managed : refresh === 'off' ? off : within(refresh, rules.refresh);
   return isTaken
     ? undefined
     : {
-        message: `${network} does not take the refresh ${refresh}.`,
+        message: `${network} does not support a refresh time of ${refresh}.`,
         fix: `Use a time from ${min} to ${max}.`,
       };
 }
@@ -193,7 +194,7 @@ function refusedFixed(
   if (fixed === undefined || given === undefined || given === fixed) return undefined;
   return {
     message: `${network} has no ${format} with ${setting} ${String(given)}.`,
-    fix: `Write ${setting}: ${String(fixed)}, or take it out.`,
+    fix: `Write ${setting}: ${String(fixed)}, or remove it.`,
   };
 }
 

@@ -133,12 +133,11 @@ function idProblems(
   const profile = known.get(network);
   const rules = profile?.ids[kind];
   if (!profile) return [];
-  if (!rules)
-    return [{ field, message: `${profile.name} gives out no ${kind} IDs.`, fix: 'Take the ID out.' }];
+  if (!rules) return [{ field, message: `${profile.name} has no ${kind} IDs.`, fix: 'Remove the ID.' }];
   const problem = (message: string, fix: string): FieldProblem[] => [{ field, message, fix }];
   if (id !== id.trim() || /\s/.test(id)) {
     return problem(
-      `The ID ${JSON.stringify(id)} carries white space.`,
+      `The ID ${JSON.stringify(id)} contains white space.`,
       `Give it as ${JSON.stringify(id.replace(/\s+/g, ''))}.`,
     );
   }
@@ -151,7 +150,7 @@ function idProblems(
   }
   if (right.sample && stage === 'production') {
     return problem(
-      `${id} is a sample that ${profile.name} gives out for testing; in production it earns nothing.`,
+      `${id} is a sample ID of ${profile.name} for testing; in production it earns nothing.`,
       `Give your own ${rules.label}.`,
     );
   }
@@ -219,7 +218,7 @@ function clashes(ids: readonly HeldId[], holderElsewhere: FindHolder): FieldProb
       {
         field: held.field,
         message: `${held.id} is already held by ${owner} (${other.platform}, ${other.stage}).`,
-        fix: 'Give each its own ID.',
+        fix: 'Use a different ID for each.',
       },
     ];
   });
@@ -232,6 +231,6 @@ function stageProblems(title: Title): FieldProblem[] {
     .map((name) => ({
       field: 'stages',
       message: `“${name}” is under test and under production.`,
-      fix: 'Leave it in one of them.',
+      fix: 'Keep it in one of them.',
     }));
 }

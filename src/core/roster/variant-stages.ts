@@ -6,8 +6,7 @@ import type { Fact, Variant } from '../facts/model.js';
 /** A variant with the stage that a title gives it; without a title its stage stays open. */
 export function staged(variant: VariantNames, title: Title | null): Variant {
   const base = { name: variant.name, type: variant.type, flavours: [...variant.flavours] };
-  if (!title)
-    return { ...base, stage: null, stageWhy: 'no title was named, so nothing says which stage it is' };
+  if (!title) return { ...base, stage: null, stageWhy: 'no title was given, so its stage is not known' };
   const match = stageOf(variant, title.stages);
   return match.stage
     ? { ...base, stage: match.stage, stageWhy: match.by }

@@ -16,9 +16,9 @@ export const SearchHit = z
   })
   .meta({
     title: 'Search hit',
-    description: 'Something whose name or ID has the text that was searched for.',
+    description: 'Something whose name or ID contains the searched text.',
   });
 export type SearchHit = z.infer<typeof SearchHit>;
 
-/** A search text longer than this is no name and no ID. */
+/** A longer search text cannot be a name or an ID. */
 export const longestSearch = 200;

@@ -27,7 +27,7 @@ export interface Recognition {
   evidence: string[];
   /** The roots of native trees that belong to it and are read as parts of it. */
   parts?: string[];
-  /** Why it is no application to be read, though it looks like one: an example that a package brings along. */
+  /** Why it is skipped although it looks like an application: it is the example of a package. */
   passedOver?: string;
 }
 

@@ -83,7 +83,7 @@ function readLine(raw: string, first: boolean, report: Reporter): LineContent {
   if (marked)
     report(
       'warning',
-      'The file begins with a byte order mark, which some crawlers take for a part of the first domain.',
+      'The file starts with a byte order mark, which some crawlers read as part of the first domain.',
       'Save it as UTF-8 without a mark.',
     );
   const text = (marked ? raw.slice(1) : raw).replace(/#.*$/, '');
@@ -92,8 +92,8 @@ function readLine(raw: string, first: boolean, report: Reporter): LineContent {
   if (odd)
     report(
       'error',
-      'There is a character here that looks like a space and is not one. It was copied from a page or a document.',
-      'Type the line again with plain blanks.',
+      'A character here looks like a space but is another one. It was copied from a page or a document.',
+      'Type the line again with ordinary spaces.',
       odd.index + 1,
     );
   const variable = /^\s*([A-Za-z]+)\s*=\s*(.*?)\s*$/.exec(text);
@@ -102,7 +102,7 @@ function readLine(raw: string, first: boolean, report: Reporter): LineContent {
     if (!variables.has(name))
       report(
         'warning',
-        `There is no variable ${variable[1]}; crawlers pass over it.`,
+        `There is no variable ${variable[1]}; crawlers ignore it.`,
         `The variables are ${[...variables].join(', ')}.`,
       );
     return { kind: 'variable', name, value: variable[2] ?? '' };
@@ -126,7 +126,7 @@ function readRecord(text: string, report: Reporter): LineContent {
     report(
       'warning',
       `A record has at most four fields, and this line has ${fields.length}.`,
-      `Write ${shape}; remarks go behind a "#".`,
+      `Write ${shape}; comments follow a "#".`,
     );
   const relationship = relation.toUpperCase();
   const lower = domain.toLowerCase();
@@ -140,12 +140,11 @@ function readRecord(text: string, report: Reporter): LineContent {
       `${JSON.stringify(domain)} is no domain.`,
       'Name the domain of the advertising system, without a scheme or path.',
     );
-  if (account === '')
-    fault('The account is missing.', 'Give the account that the network knows the publisher by.');
+  if (account === '') fault('The account is missing.', 'Write the publisher’s account at the network.');
   if (relationship !== 'DIRECT' && relationship !== 'RESELLER')
     fault(
       `${JSON.stringify(relation)} is no relationship.`,
-      'Write DIRECT when the account is your own, else RESELLER.',
+      'Write DIRECT if the account is your own, otherwise RESELLER.',
     );
   if (!right || (relationship !== 'DIRECT' && relationship !== 'RESELLER') || lower === nobody)
     return { kind: 'other' };
@@ -173,8 +172,8 @@ function lintWhole(lines: readonly AppAdsLine[], problems: AppAdsProblem[]): voi
           line,
           column: 1,
           severity: 'error',
-          message: `OWNERDOMAIN is given again; it is on line ${first} already.`,
-          fix: 'Leave one: a file has one owner.',
+          message: `OWNERDOMAIN is repeated; it is already on line ${first}.`,
+          fix: 'Keep one: a file has one owner.',
         });
     }
     if (item.kind !== 'record') continue;
@@ -187,14 +186,14 @@ function lintWhole(lines: readonly AppAdsLine[], problems: AppAdsProblem[]): voi
     }
     const same = other.record.relationship === relationship && other.record.certification === certification;
     const message = same
-      ? `This record is on line ${other.line} already.`
+      ? `This record is already on line ${other.line}.`
       : `The account ${account} at ${domain} is declared differently on line ${other.line}.`;
     problems.push({
       line,
       column: 1,
       severity: same ? 'warning' : 'error',
       message,
-      fix: same ? 'Take one out.' : 'Leave the one that is true.',
+      fix: same ? 'Remove one.' : 'Keep the correct one.',
     });
   }
   const declared = lines.some(({ kind }) => kind === 'record');
@@ -204,7 +203,7 @@ function lintWhole(lines: readonly AppAdsLine[], problems: AppAdsProblem[]): voi
       column: 1,
       severity: 'warning',
       message: 'No seller is declared.',
-      fix: 'Add the records that your networks ask for: syndexa appads merge.',
+      fix: 'Add the records that your networks require: syndexa appads merge.',
     });
   }
 }

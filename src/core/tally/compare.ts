@@ -5,11 +5,11 @@ import type { Micros } from './money.js';
 export interface Change {
   /** Revenue after less revenue before. */
   revenue: Micros;
-  /** Because more ads, or fewer, were requested. */
+  /** The part due to more or fewer requests. */
   volume: Micros;
   /** Because more of the requests, or fewer, ended in an impression. */
   fill: Micros;
-  /** Because an impression earned more, or less. */
+  /** The part due to a higher or lower price of impressions. */
   price: Micros;
 }
 

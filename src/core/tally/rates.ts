@@ -54,7 +54,7 @@ export function readRates(
 
 function rateOf(day: string, currency: string, base: string, rate: string): Rate | { problem: string } {
   const on = readDay(day);
-  if (on === null) return { problem: `“${day.slice(0, 40)}” is no day such as 2026-10-01` };
+  if (on === null) return { problem: `“${day.slice(0, 40)}” is not a day such as 2026-10-01` };
   for (const name of [currency, base])
     if (!/^[A-Z]{3}$/.test(name))
       return { problem: `“${name.slice(0, 40)}” is no currency of three capital letters` };

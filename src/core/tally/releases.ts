@@ -1,7 +1,7 @@
 import type { Platform } from '../words/words.js';
 import type { Day } from './days.js';
 
-/** A version that went out. */
+/** A released version. */
 export interface Release {
   title: string;
   platform: Platform;

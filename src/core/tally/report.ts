@@ -65,7 +65,7 @@ export function neededFor(
 
 export interface FigureRow extends Ratios, Sums {
   key: string;
-  /** The unit ID, where no title holds it. */
+  /** The unit ID, if no title uses it. */
   unit: string | null;
   currency: string;
   /** Its part of the revenue of its currency; null where that is nothing. */
@@ -138,7 +138,7 @@ function byRevenue(one: FigureRow, other: FigureRow): number {
   );
 }
 
-/** What a row is counted under; with the unit where no title holds it. */
+/** What a row is counted under; with the unit where no title uses it. */
 function keyFor(
   { by, title, releases }: FigureInput,
   { day, country }: SumRow,

@@ -29,13 +29,13 @@ export class NotTextError extends Error {
 
 /**
  * Reads bytes as text: UTF-8, or UTF-16 when a byte order mark says so.
- * @throws NotTextError with the byte offset of the first byte that is no text
+ * @throws NotTextError with the byte offset of the first byte that is not text
  */
 export function decodeText(bytes: Uint8Array): TextDocument {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return decodeWide(bytes, 'utf-16le');
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return decodeWide(bytes, 'utf-16be');
   const nul = bytes.indexOf(0);
-  if (nul >= 0) throw new NotTextError('It holds a zero byte, so it is binary and no text.', nul);
+  if (nul >= 0) throw new NotTextError('It contains a zero byte, so it is binary.', nul);
   const mark = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf;
   const body = mark ? bytes.subarray(3) : bytes;
   try {
@@ -77,7 +77,7 @@ function document(text: string, encoding: Encoding, mark: boolean): TextDocument
 
 function decodeWide(bytes: Uint8Array, encoding: 'utf-16le' | 'utf-16be'): TextDocument {
   if (bytes.length % 2 !== 0) {
-    throw new NotTextError('It announces UTF-16 but has an odd number of bytes.', bytes.length - 1);
+    throw new NotTextError('It is marked as UTF-16 but has an odd number of bytes.', bytes.length - 1);
   }
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   let text = '';

@@ -31,14 +31,12 @@ export function issueText(issue: z.core.$ZodRawIssue): string | undefined {
       return `It has to be ${listed(issue.values.map(String))}.`;
     case 'invalid_format':
       return issue.format === 'url'
-        ? 'It has to be a whole address, such as https://pages.reef.example.'
-        : 'It is not in the form that is needed here.';
+        ? 'It must be a full address, such as https://pages.reef.example.'
+        : 'It does not have the form that is required here.';
     case 'invalid_key':
-      return 'There is no field of this name here.';
+      return 'There is no field with this name here.';
     case 'invalid_union':
-      return issue.input === undefined
-        ? 'It is missing.'
-        : 'It is in none of the forms that are possible here.';
+      return issue.input === undefined ? 'It is missing.' : 'It has none of the forms that are allowed here.';
     default:
       return undefined;
   }

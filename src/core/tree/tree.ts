@@ -91,7 +91,7 @@ export class Tree {
     return this.#files.get(path);
   }
 
-  /** The text of a file; undefined when it is not there or is no text (which becomes a problem). */
+  /** The text of a file; undefined if it does not exist or is not text (which is reported as a problem). */
   text(path: string): TextDocument | undefined {
     const known = this.#documents.get(path);
     if (known !== undefined) return known ?? undefined;
@@ -144,7 +144,7 @@ export class Tree {
     return result;
   }
 
-  /** Reads a file that is no text, once; the reader's problems become the tree's. */
+  /** Reads a file that is not text, once; the reader's problems become the tree's. */
   readBytes<Result extends { problems: ReadProblem[] }>(
     path: string,
     reader: (bytes: Uint8Array) => Result,

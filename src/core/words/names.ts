@@ -39,5 +39,5 @@ export const heldAtNames = [
   'whole-layout',
   'own-component',
 ] as const;
-/** Where on its screen a view is held. */
+/** Where on its screen a view is anchored. */
 export type HeldAt = (typeof heldAtNames)[number];

@@ -25,7 +25,7 @@ export function openHome(home: string): string[] {
     makeFolder(home);
     return [];
   }
-  // Read first: the mode of what is no folder is not ours to change.
+  // Read first: if it is not a folder, its mode must not be changed.
   const names = readdirSync(home);
   const says = narrow(home, 0o700);
   for (const name of names)

@@ -12,7 +12,7 @@ export interface ApprovedHost {
 
 /**
  * A host as it is written: `inventory.marlstone.example`, or with its port `127.0.0.1:4871`, `[::1]:4871`.
- * @returns undefined when it is no host
+ * @returns undefined if it is not a host
  */
 export function parseHost(text: string): Omit<ApprovedHost, 'secret'> | undefined {
   const match = /^(\[[0-9a-f:.]+\]|[a-z0-9](?:[a-z0-9.-]{0,251}[a-z0-9])?)(?::(\d{1,5}))?$/.exec(

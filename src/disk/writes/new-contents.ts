@@ -10,7 +10,7 @@ import { readSource, type FileNow, type TreeFiles } from './place-file.js';
 /** One file of a write: what it has to be before, and what it becomes. */
 export interface NewContent {
   path: string;
-  /** The content before; null where there is no such file. */
+  /** The content before; null if the file does not exist. */
   old: Buffer | null;
   /** The new content; null where the file goes. */
   bytes: Buffer | null;

@@ -20,7 +20,7 @@ import { FileChangedError, OutsideTreeError } from './errors.js';
 
 /** A file of a tree as it is now. */
 export interface FileNow {
-  /** Null when there is no such file. */
+  /** Null if the file does not exist. */
   bytes: Buffer | null;
   /** Permission bits; those of a new file when there is none. */
   mode: number;
@@ -194,7 +194,7 @@ export class TreeFiles {
   }
 }
 
-/** Where the system has a path for each folder that is held open; elsewhere there is no such folder. */
+/** Where the system has a path for each folder that is held open; on other systems there is no such folder. */
 const openFolders = '/proc/self/fd';
 
 /** A file as it is now. `path` is what messages call it. */

@@ -75,5 +75,5 @@ function dayIn({ report }: Reporting, request: Request, name: string): Day {
   const form = report.day === 'timestamp' ? 'yyyy-mm-dd' : report.day;
   const day = typeof text === 'string' ? dayReader(form, report.zone)(text) : null;
   if (day !== null) return day;
-  throw new Refusal('unreadable', `${name} is no day such as ${form}.`, { field: name });
+  throw new Refusal('unreadable', `${name} is not a day such as ${form}.`, { field: name });
 }

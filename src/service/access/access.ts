@@ -26,7 +26,7 @@ export function demandRole(request: Request, needed: Role): void {
   if (!caller || includesRole(caller.role, needed)) return;
   throw new ServiceError(
     'forbidden',
-    `${caller.name} is ${withArticle(caller.role)}, and this needs ${withArticle(needed)}.`,
+    `${caller.name} is ${withArticle(caller.role)}, but this needs ${withArticle(needed)}.`,
     { fix: `Ask whoever runs the service for another token: syndexa token add NAME --role ${needed}.` },
   );
 }
@@ -106,11 +106,11 @@ export class Access {
     if (guessed) this.attempts.fail(address);
     response.setHeader('WWW-Authenticate', 'Bearer realm="syndexa"');
     if (guessed)
-      throw new ServiceError('unauthenticated', 'This token does not count here.', {
+      throw new ServiceError('unauthenticated', 'This token is not valid here.', {
         fix: 'Check that it was copied whole. If it was revoked, ask whoever runs the service for another one.',
       });
-    throw new ServiceError('unauthenticated', 'This service requires a token, and none was given.', {
-      fix: 'Set SYNDEXA_TOKEN, or sign in to the console. Whoever runs the service makes tokens: syndexa token add NAME --role viewer.',
+    throw new ServiceError('unauthenticated', 'This service requires a token, but none was sent.', {
+      fix: 'Set SYNDEXA_TOKEN, or sign in to the console. Whoever runs the service creates tokens: syndexa token add NAME --role viewer.',
     });
   }
 

@@ -44,7 +44,7 @@ export class CollectWork {
     const plan = digestOf(matches.map(({ unit, placement, platform }) => [unit.id, placement, platform]));
     if (!request.dryRun) {
       if (request.plan !== undefined && request.plan !== plan)
-        throw new ServiceError('stale', 'The list is another one by now.', { fix: 'Look at it again.' });
+        throw new ServiceError('stale', 'The list has changed.', { fix: 'Review the new list.' });
       this.write(titleId, profile, wanted, writer);
       const { source, apps, units } = read;
       this.context.inventories.save(
@@ -105,7 +105,7 @@ export class CollectWork {
     }
     const [odd] = read.odd;
     if (read.units.length === 0 && odd)
-      throw new ServiceError('invalid', `No row makes sense. Line ${odd.row}: ${odd.message}.`, {
+      throw new ServiceError('invalid', `No row is valid. Line ${odd.row}: ${odd.message}.`, {
         fix: `Check that this is a table of ${profile.name}, and which column is which.`,
       });
     // A table knows nothing of apps: what was known of them stays.

@@ -167,7 +167,7 @@ export class PartnerApi {
       throw this.odd(
         `None of the ${odd.length} ${what} that ${this.profile.name} lists makes sense: ${first.message}.`,
       );
-    throw this.odd(`The list of ${what} kept changing while it was read, ${maxPasses} times over.`);
+    throw this.odd(`The list of ${what} kept changing while it was read, ${maxPasses} times in a row.`);
   }
 
   /** The pages of a list, one after another; the next is asked for while the last is being worked on. */
@@ -183,7 +183,7 @@ export class PartnerApi {
       const asked = this.call('GET', `${path}?${query}`, undefined, undefined, (answer) => {
         if (!Array.isArray(valueAt(asRow(answer), items))) return `its answer has no list “${items}”`;
         const next = cursorOf(valueAt(asRow(answer), page.next));
-        return next !== undefined && used.has(next) ? 'its pages lead in a circle' : null;
+        return next !== undefined && used.has(next) ? 'its pages form a loop' : null;
       });
       // Nobody may be waiting for it yet when it fails; whoever comes for it hears of it then.
       asked.catch(() => undefined);

@@ -60,7 +60,7 @@ export async function partnerCall(call: PartnerCall, limits: CallLimits): Promis
     last = outcome;
     if (!outcome.is.again) break;
   }
-  throw asError(call, last ?? new Failure('it was not asked', {}), limits.tries);
+  throw asError(call, last ?? new Failure('it was not called', {}), limits.tries);
 }
 
 async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: unknown } | Failure> {
@@ -94,7 +94,7 @@ async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: un
     });
   if (status >= 500) return new Failure(`it answers ${status}`, { again: true });
   if (status >= 300 && status < 400)
-    return new Failure(`it sends on to another address (${status}), which a key does not follow`, {});
+    return new Failure(`it redirects to another address (${status}), where a key is not sent`, {});
   const parsed = parse(text);
   if (status >= 400) {
     const said = errorIn(parsed);
@@ -104,7 +104,7 @@ async function tryOnce(call: PartnerCall, timeout: number): Promise<{ answer: un
   if (parsed === undefined) {
     if (text.trim() === '') return new Failure('it answers with an empty page', { again: true, odd: true });
     const page = /^\s*</.test(text);
-    const message = page ? 'it answers with a web page instead of JSON' : 'its answer is no JSON';
+    const message = page ? 'it answers with a web page instead of JSON' : 'its answer is not JSON';
     return new Failure(message, { again: true, odd: true });
   }
   const fault = call.fault?.(parsed) ?? null;
@@ -159,8 +159,8 @@ function asError({ network, keyName }: PartnerCall, failure: Failure, tries: num
     `${network} was asked ${tries} times: ${failure.message}.`,
     {
       fix: odd
-        ? 'Check the address in the profile; it may be a page for people.'
-        : 'Try again later: what was done so far stays done, and nothing is done twice.',
+        ? 'Check the address in the profile; it may be a web page.'
+        : 'Try again later: completed steps are kept and not repeated.',
     },
   );
 }

@@ -25,7 +25,7 @@ export function partnerAddresses(text: string | undefined): PartnerAddresses {
     if (part === '') continue;
     const [, network, address] = /^([a-z][a-z0-9-]*)=(.+)$/.exec(part) ?? [undefined, undefined, part];
     if (!/^https?:\/\/[^\s/]+/.test(address ?? ''))
-      throw new Error(`SYNDEXA_PARTNERS: ${part} is no address; write http://… or NETWORK=http://….`);
+      throw new Error(`SYNDEXA_PARTNERS: ${part} is not an address; write http://… or NETWORK=http://….`);
     const plain = (address ?? '').replace(/\/+$/, '');
     if (network === undefined) all = plain;
     else each.set(network, plain);
@@ -78,7 +78,7 @@ export class Partners {
     const address = this.address(profile);
     if (!http || address === undefined)
       throw new ServiceError('invalid', `The profile of ${profile.name} describes no inventory by HTTP.`, {
-        fix: `Export its table of units and bring it in: syndexa id collect TITLE --network ${profile.id} --csv FILE.`,
+        fix: `Export its table of units and import it: syndexa id collect TITLE --network ${profile.id} --csv FILE.`,
       });
     const access = this.access(profile, http.key, address);
     return new PartnerApi(profile, http, address, access, this.limits);
@@ -90,7 +90,7 @@ export class Partners {
     const address = this.reportAddress(profile);
     if (!report?.http || address === undefined)
       throw new ServiceError('invalid', `The profile of ${profile.name} describes no report by HTTP.`, {
-        fix: `Export its table of daily numbers and bring it in: syndexa tally import FILE --network ${profile.id}.`,
+        fix: `Export its table of daily numbers and import it: syndexa tally import FILE --network ${profile.id}.`,
       });
     const access = this.access(profile, report.http.key, address);
     return new ReportApi(
@@ -129,7 +129,7 @@ function notApproved(network: string, { name }: Secret, target: URL): ServiceErr
   const host = isUsual ? target.hostname : `${target.hostname}:${portOf(target)}`;
   return new ServiceError(
     'host-not-approved',
-    `The secret ${name} was not sent to ${host}, where ${network} is reached: that host was not approved for it.`,
-    { fix: `If this is the host of ${network}, approve it: syndexa secret allow ${name} --host ${host}` },
+    `The secret ${name} was not sent to ${host}, where ${network} is reached: that host is not allowed for it.`,
+    { fix: `If this is the host of ${network}, allow it: syndexa secret allow ${name} --host ${host}` },
   );
 }

@@ -47,7 +47,7 @@ export class ProvisionWork {
     const fault = patternFault(names);
     if (fault !== null)
       throw new ServiceError('invalid', `The pattern ${names} cannot be used. ${fault}`, {
-        fix: `The usual one is ${usualPattern}.`,
+        fix: `The default is ${usualPattern}.`,
       });
     const plans: NetworkPlan[] = [];
     for (const profile of this.profilesFor(title, request.networks)) {
@@ -80,8 +80,8 @@ export class ProvisionWork {
     };
     if (request.dryRun) return answer;
     if (request.plan !== undefined && request.plan !== plan)
-      throw new ServiceError('stale', 'The plan is another one by now: the network or the roster changed.', {
-        fix: 'Look at it again, and agree to that.',
+      throw new ServiceError('stale', 'The plan has changed, because the network or the roster did.', {
+        fix: 'Review the new plan, and confirm it.',
       });
     const total = plans.flatMap(({ steps }) => steps).filter(({ do: what }) => what !== 'by-hand').length;
     for (const network of plans) {
@@ -103,15 +103,15 @@ export class ProvisionWork {
     if (named === undefined) {
       const able = used.filter(({ inventory }) => inventory?.http);
       if (able.length > 0) return able;
-      throw new ServiceError('invalid', 'No network of the title lets its inventory be asked.', {
-        fix: 'Name networks at the placements: syndexa placement set TITLE PLACEMENT --network NETWORK.',
+      throw new ServiceError('invalid', 'No network of the title has an inventory to query.', {
+        fix: 'Add networks to the placements: syndexa placement set TITLE PLACEMENT --network NETWORK.',
       });
     }
     return named.map((id) => {
       const { profile } = this.context.profiles.get(id);
       if (used.includes(profile)) return profile;
       throw new ServiceError('invalid', `The title does not use ${profile.name}.`, {
-        fix: `Name it at a placement: syndexa placement set TITLE PLACEMENT --network ${id}.`,
+        fix: `Add it to a placement: syndexa placement set TITLE PLACEMENT --network ${id}.`,
       });
     });
   }

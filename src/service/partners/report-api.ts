@@ -51,7 +51,7 @@ export class ReportApi {
       };
       cursor = cursorOf(valueAt(answer, page.next));
       if (cursor === undefined) return;
-      if (used.has(cursor)) throw this.odd('its pages lead in a circle');
+      if (used.has(cursor)) throw this.odd('its pages form a loop');
       used.add(cursor);
     }
     throw this.odd(`its answer has more than ${maxPages} pages`);
@@ -90,9 +90,9 @@ export class ReportApi {
   private odd(what: string): ServiceError {
     return new ServiceError(
       'partner-odd',
-      `The report of ${this.profile.name} cannot be read to its end: ${what}.`,
+      `The report of ${this.profile.name} could not be read completely: ${what}.`,
       {
-        fix: 'What came before is kept. Check the part report of the profile.',
+        fix: 'The earlier rows are kept. Check the report section of the profile.',
       },
     );
   }

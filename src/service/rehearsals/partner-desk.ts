@@ -55,7 +55,7 @@ export class PartnerDesk {
       const request = bidRequest(this.options.app, { ...question, format }, `r${++this.#asked}`);
       return this.bids(question, profile.serving.address, request);
     }
-    return Promise.resolve({ is: 'unreachable', text: 'The profile does not say where it is asked.' });
+    return Promise.resolve({ is: 'unreachable', text: 'The profile does not say where to send requests.' });
   }
 
   private async bids(question: AdQuestion, address: string, request: object): Promise<AdAnswer> {
@@ -123,7 +123,7 @@ export class PartnerDesk {
     return body?.suspended === true
       ? {
           is: 'noted',
-          suspended: 'The account is suspended: ads that earn money were clicked in development builds.',
+          suspended: 'The account is suspended: development builds clicked on ads that earn money.',
         }
       : { is: 'noted' };
   }
@@ -174,14 +174,14 @@ export class PartnerDesk {
       exchange.response = error instanceof Error ? error.message : String(error);
       if (++this.#silences < maxSilences) return undefined;
       throw new ServiceError('partner-unreachable', `The partner at ${target.host} does not answer.`, {
-        fix: 'Stop it, and start it again: syndexa partner start. Without one, rehearse starts its own.',
+        fix: 'Restart it: syndexa partner start. Without one, rehearse starts its own.',
         cause: error,
       });
     }
   }
 }
 
-const silent: AdAnswer = { is: 'unreachable', text: 'The partner gave no answer.' };
+const silent: AdAnswer = { is: 'unreachable', text: 'The partner did not answer.' };
 
 function parsed(text: string): unknown {
   try {

@@ -167,7 +167,7 @@ export class RehearsalWork {
     );
   }
 
-  /** Names that are asked for must be there: a rehearsal of nothing is no success. */
+  /** Requested names must exist: a rehearsal of nothing must not pass. */
   private demandKnown(
     id: string,
     { placements = [], variants = [], platforms = [] }: RehearsalRequest,
@@ -255,7 +255,7 @@ function shipped(name: string): Scenario {
   const found = all.find(({ id }) => id === name);
   if (found) return found.scenario;
   throw new ServiceError('invalid', `There is no scenario ${name}.`, {
-    fix: `There are ${all.map(({ id }) => id).join(', ')}; or give a file.`,
+    fix: `There are ${all.map(({ id }) => id).join(', ')}; or pass a file.`,
   });
 }
 

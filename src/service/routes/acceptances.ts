@@ -13,7 +13,7 @@ export const acceptanceHandlers = {
     if (until < at.slice(0, 10))
       throw new ServiceError('invalid', `The day ${until} is past.`, {
         errors: [{ field: 'until', message: 'The day is past.' }],
-        fix: 'Name a day on which somebody will look at it again.',
+        fix: 'Choose a day on which somebody will review it.',
       });
     const finding = service.trees
       .readings(title)

@@ -19,15 +19,15 @@ export const adoptingHandlers = {
   takeDraft: ({ body, request, response }, service) => {
     const { roster: drafted, problems } = readRoster(body.document);
     if (!drafted)
-      throw new ServiceError('invalid', 'The document is not right.', {
+      throw new ServiceError('invalid', 'The document is invalid.', {
         errors: faultsOf(problems),
         fix: 'Correct the fields named here.',
       });
     const known = service.roster.titleIds();
     const there = Object.keys(drafted.titles).find((id) => known.includes(id));
     if (there !== undefined)
-      throw new ServiceError('exists', `There is a title ${there} already.`, {
-        fix: 'Give the draft another short name.',
+      throw new ServiceError('exists', `The title ${there} already exists.`, {
+        fix: 'Choose another ID for the draft.',
       });
     const writer = writerOf(service, request);
     const records = service.roster.together(() =>

@@ -31,9 +31,9 @@ export const appAdsHandlers = {
     if (address === undefined)
       throw new ServiceError(
         'invalid',
-        'The record names no publisher, so nothing says where the file is served.',
+        'The roster has no publisher, so the address of the file is not known.',
         {
-          fix: 'Name the publisher’s domain, or give the address.',
+          fix: 'Set the publisher’s domain, or pass the address.',
         },
       );
     const { text, url } = await fetchAppAds(address, false).catch((error: unknown) => {

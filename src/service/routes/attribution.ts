@@ -48,7 +48,7 @@ function merged(text: string, ids: readonly string[]): string {
   } catch (error) {
     if (!(error instanceof CannotMergeError)) throw error;
     const { message, at, fix } = error;
-    throw new ServiceError('invalid', `Nothing can be merged into the list: ${message}`, {
+    throw new ServiceError('invalid', `The list cannot be merged into: ${message}`, {
       errors: [{ field: 'text', message, place: textDocument(text).lines.at(at) }],
       fix,
     });
@@ -65,10 +65,10 @@ function idsOf(text: string): string[] {
   const [problem] = problems;
   if (problem || form === 'unknown') {
     const at = textDocument(text).lines.at(problem?.start ?? 0);
-    const message = problem?.message ?? 'It is no list.';
+    const message = problem?.message ?? 'It is not a list.';
     throw new ServiceError('invalid', `The list cannot be read: ${message}`, {
       errors: [{ field: 'list', message, place: at }],
-      fix: 'Give a property list or a part of one, other XML, or JSON, as networks publish them.',
+      fix: 'Pass a property list or a part of one, other XML, or JSON, as networks publish them.',
     });
   }
   return ids.flatMap(({ id }) => id ?? []);
@@ -85,15 +85,19 @@ function linted(text: string): AttributionLint {
       return [
         {
           ...lines.at(start),
-          message: `“${written.slice(0, 80)}” is no identifier.`,
-          fix: 'Write letters and digits, then .skadnetwork.',
+          message: `“${written.slice(0, 80)}” is not an identifier.`,
+          fix: 'Write letters and digits, followed by .skadnetwork.',
         },
       ];
     if (id !== written)
-      return [{ ...lines.at(start), message: `“${written}” is not in its right form.`, fix: `Write ${id}.` }];
-    return twice
-      ? [{ ...lines.at(start), message: `${id} is in the list twice.`, fix: 'Take one out.' }]
-      : [];
+      return [
+        {
+          ...lines.at(start),
+          message: `“${written}” is not written in its standard form.`,
+          fix: `Write ${id}.`,
+        },
+      ];
+    return twice ? [{ ...lines.at(start), message: `${id} is in the list twice.`, fix: 'Remove one.' }] : [];
   });
   return {
     form,

@@ -49,9 +49,13 @@ export const networkHandlers = {
         groups.length > 0
           ? `The tree has ${groups.map(({ stem }) => stem).join(', ')}.`
           : 'Draft one from what you know: syndexa network new --id ID --name NAME.';
-      throw new ServiceError('not-found', 'The tree declares nothing of the kind that no profile claims.', {
-        fix,
-      });
+      throw new ServiceError(
+        'not-found',
+        'The tree declares nothing of this kind that no profile explains.',
+        {
+          fix,
+        },
+      );
     }
     const answers = ProfileAnswers.parse(answersFrom(chosen.stem, chosen.declared));
     return draftAnswer(

@@ -24,9 +24,9 @@ export const tagHandlers = {
     if (text === undefined && !/^https?:\/\//i.test(asked.start))
       throw new ServiceError(
         'invalid',
-        `${asked.start.slice(0, 200)} is no address that a player can ask for.`,
+        `${asked.start.slice(0, 200)} is not an address that a player can fetch.`,
         {
-          fix: 'Give one that begins with https://, or the text of the document.',
+          fix: 'Use one that begins with https://, or send the text of the document.',
         },
       );
     const card = partner ? partnerCardIn(home) : undefined;

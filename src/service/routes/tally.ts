@@ -53,7 +53,7 @@ export const tallyHandlers = {
   },
   dropRelease: ({ params, query }, service) => {
     if (!service.tallies.dropRelease({ title: params.title, ...query }))
-      throw new ServiceError('not-found', `No release ${query.version} of ${params.title} is noted.`, {
+      throw new ServiceError('not-found', `No release ${query.version} of ${params.title} is on record.`, {
         fix: `syndexa tally release ${params.title} lists those that are.`,
       });
     service.events.tell({ kind: 'title', title: params.title });

@@ -65,7 +65,7 @@ export const titleHandlers = {
       refuse([
         {
           field: 'placement',
-          message: `${JSON.stringify(name)} is no name for a placement.`,
+          message: `${JSON.stringify(name)} is not a valid name for a placement.`,
           fix: 'Use small letters, digits and single dashes, such as tide-list-footer.',
         },
       ]);

@@ -41,7 +41,7 @@ export const treeHandlers = {
     const wiring = trees.wiring(body.wiring);
     if (wiring.title !== tree.title)
       throw new ServiceError('invalid', `The wiring is for ${wiring.title}, the tree for ${tree.title}.`, {
-        fix: 'Work out a wiring for this tree.',
+        fix: 'Plan a wiring for this tree.',
       });
     const path = await linkedTrees.insideRoots(tree.path);
     const note = noteOf(wiring, service.now().toISOString());
@@ -61,11 +61,11 @@ export const treeHandlers = {
     const path = await linkedTrees.insideRoots(tree.path);
     const undone = await asServiceRefusal(
       () => writes.undo(path),
-      'Take those changes back first, or keep the write: only untouched files are restored.',
+      'Revert those changes first, or keep the write: only untouched files can be restored.',
     );
     if (!undone)
-      throw new ServiceError('not-found', 'Nothing was written into this tree that could be taken back.', {
-        fix: 'Only writes by syndexa wire and unwire can be.',
+      throw new ServiceError('not-found', 'Nothing was written into this tree that could be undone.', {
+        fix: 'Only writes by syndexa wire and unwire can be undone.',
       });
     const after = await linkedTrees.read(tree);
     return { undone: entryOf(undone), snapshot: after.snapshot ?? '' };

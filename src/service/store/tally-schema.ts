@@ -75,7 +75,7 @@ export const tallyImports = sqliteTable(
     from: integer('from_day'),
     to: integer('to_day'),
     rows: integer('rows').notNull().default(0),
-    /** Whether it was read to its end. */
+    /** Whether it was read completely. */
     complete: integer('complete', { mode: 'boolean' }).notNull().default(false),
   },
   (table) => [index('tally_imports_by_network').on(table.network, table.id)],

@@ -75,7 +75,7 @@ export class TreeStore {
         const real = createHash('sha256').update(bytes).digest('hex');
         if (real !== hash)
           throw new ServiceError('invalid', `The content sent for ${hash} has the hash ${real}.`, {
-            fix: 'The file changed while it was read: run the command again.',
+            fix: 'The file changed while being read: run the command again.',
           });
         this.db.insert(blobs).values({ hash, bytes }).onConflictDoNothing().run();
       }
@@ -88,7 +88,7 @@ export class TreeStore {
     return this.manifest(id).name;
   }
 
-  /** A text file of a snapshot; undefined when there is none of that path, or it is no text. */
+  /** A text file of a snapshot; undefined if the path does not exist, or is not text. */
   text(id: string, path: string): TextDocument | undefined {
     const file = this.manifest(id).files.find((one) => one.path === path);
     const row = file && this.db.select().from(blobs).where(eq(blobs.hash, file.hash)).get();
@@ -119,7 +119,7 @@ export class TreeStore {
         const bytes = contents.get(hash);
         if (bytes) return { path, hash, bytes };
         throw new ServiceError('invalid', `The content of ${path} was never sent.`, {
-          fix: 'Send the contents that were named as missing, then ask again.',
+          fix: 'Send the missing contents, then try again.',
         });
       }),
       folders,
@@ -182,14 +182,15 @@ export class TreeStore {
 
   wiring(id: string): WiringAnswer {
     const row = this.db.select().from(wirings).where(eq(wirings.id, id)).get();
-    if (!row) throw new ServiceError('not-found', `There is no wiring ${id}.`, { fix: 'Work it out again.' });
+    if (!row)
+      throw new ServiceError('not-found', `There is no wiring ${id}.`, { fix: 'Plan the wiring again.' });
     const kept = KeptWiring.parse(row.wiring);
     return { id, title: row.title, snapshot: row.snapshot, ...kept };
   }
 
   /**
    * Keeps the last reading of an edition, and which snapshot the one before was of. A tree may be looked into as it was
-   * earlier, which is no reading of how it is.
+   * earlier, which does not show the current state.
    * @param snapshot what was read
    * @returns whether it was kept
    */
@@ -234,7 +235,7 @@ export class TreeStore {
       'not-found',
       `${other ? 'Several snapshots begin' : 'No snapshot begins'} with ${prefix}.`,
       {
-        fix: 'Every check prints the name of its snapshot; give enough of it.',
+        fix: 'Every check prints the name of its snapshot; use more characters of it.',
       },
     );
   }

@@ -84,7 +84,7 @@ export class FigureWork {
     const against = query.against === 'previous' ? before : spanNamed(query.against, last, 'against');
     if (against.to >= span.from && span.to >= against.from)
       throw new ServiceError('invalid', 'The days to compare overlap.', {
-        fix: 'Name days before those that are compared, or leave against out.',
+        fix: 'Choose earlier days to compare with, or leave out against.',
       });
     const apart = { series: true, day: exchange !== null, country: false };
     const changes = changesOf({
@@ -96,7 +96,7 @@ export class FigureWork {
     return { ...head, ...changes, days: spanOut(span), against: spanOut(against) };
   }
 
-  /** What each unit earned on the last seven days. */
+  /** What each unit earned in the last seven days. */
   week(title: string | undefined): WeekAnswer {
     const subject = this.subjectOf(title);
     const last = this.lastDay(subject);
@@ -140,7 +140,7 @@ export class FigureWork {
     // Past this, JavaScript's numbers no longer count single micros.
     if (rows.some(({ revenue }) => !Number.isSafeInteger(revenue)))
       throw new ServiceError('invalid', 'The amounts of these days are too large to be added up exactly.', {
-        fix: 'Look at fewer days. An import with the wrong unit of revenue does this.',
+        fix: 'Choose fewer days. An import with the wrong unit of revenue can cause this.',
       });
     return rows;
   }

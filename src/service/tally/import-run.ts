@@ -90,6 +90,6 @@ export class ImportRun {
 export function reached({ rows, days }: ImportCount): string {
   const span = spanOf(days);
   return span === null
-    ? 'Nothing was kept.'
-    : `${counted(rows, 'row')} kept, up to ${dayText(span.to)}. Import it again: what is on record does not count twice.`;
+    ? 'Nothing was saved.'
+    : `${counted(rows, 'row')} kept, up to ${dayText(span.to)}. Import it again: rows that are on record do not count twice.`;
 }

@@ -89,7 +89,7 @@ export class TallyWork {
   private demandRows({ name }: Profile, { count }: ImportRun): void {
     const [first] = count.left.odd;
     if (count.rows > 0 || !first) return;
-    throw new ServiceError('invalid', `No row makes sense. Line ${first.row}: ${first.message}.`, {
+    throw new ServiceError('invalid', `No row is valid. Line ${first.row}: ${first.message}.`, {
       fix: `Check that this is a table of ${name}, and which column is which.`,
     });
   }
@@ -160,9 +160,13 @@ export class TallyWork {
     const last = Math.min(to === undefined ? yesterday : (readDay(to) ?? yesterday), yesterday);
     const first = from === undefined ? this.firstDay(profile, last) : (readDay(from) ?? last);
     if (first > last)
-      throw new ServiceError('invalid', `The days from ${dayText(first)} to ${dayText(last)} are none.`, {
-        fix: `The last day that can be asked for is ${dayText(yesterday)}.`,
-      });
+      throw new ServiceError(
+        'invalid',
+        `The days from ${dayText(first)} to ${dayText(last)} are not a valid range.`,
+        {
+          fix: `The last day that can be requested is ${dayText(yesterday)}.`,
+        },
+      );
     return { from: first, to: last };
   }
 
@@ -203,7 +207,7 @@ function columnsOf(text: string | undefined): Partial<ReportFields> {
   try {
     return ReportFields.partial().parse(JSON.parse(text));
   } catch {
-    throw new ServiceError('invalid', 'columns is no JSON object of fields and the names of their columns.', {
+    throw new ServiceError('invalid', 'columns is not a JSON object from fields to column names.', {
       fix: `The fields are ${Object.keys(ReportFields.shape).join(', ')}.`,
     });
   }
@@ -228,7 +232,7 @@ async function* decodedBlocks(stream: Readable, encoding: string): AsyncGenerato
   } catch (error) {
     if (!(error instanceof TypeError)) throw error;
     throw new ServiceError('invalid', `The table is not in ${encoding}.`, {
-      fix: 'Say which encoding it is in, such as windows-1252. What was read before is kept.',
+      fix: 'Name its encoding, such as windows-1252. The rows before this point are kept.',
     });
   }
 }

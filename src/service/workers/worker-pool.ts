@@ -168,7 +168,10 @@ export class WorkerPool {
     if (ofMemory && cell.reading === undefined)
       throw tooCostly(`It took more memory than ${this.settings.workerMemory} MB.`);
     const how = this.#costly.note(cell.hash, performance.now());
-    this.log.warn({ hash: cell.hash, how }, 'A file is too costly to read; its worker was replaced.');
+    this.log.warn(
+      { hash: cell.hash, how },
+      'A file takes too long or too much memory to read; its worker was replaced.',
+    );
     return 'file';
   }
 
@@ -239,17 +242,19 @@ function workerFile(): string {
 }
 
 function tooCostly(why: string): ServiceError {
-  return new ServiceError('too-costly', `The work was ended: ${why}`, {
-    fix: 'Give it less at once, or raise the limit: the guide lists the settings of the service.',
+  return new ServiceError('too-costly', `The task was stopped: ${why}`, {
+    fix: 'Send less at once, or raise the limit: the guide lists the settings of the service.',
   });
 }
 
 function stopping(): ServiceError {
-  return new ServiceError('stopping', 'The service is stopping.', { fix: 'Ask again once it is started.' });
+  return new ServiceError('stopping', 'The service is stopping.', {
+    fix: 'Try again when it has restarted.',
+  });
 }
 
 function busy(): ServiceError {
-  return new ServiceError('busy', `${maxWaiting} tasks are waiting already.`, {
-    fix: 'Ask again in a while.',
+  return new ServiceError('busy', `${maxWaiting} tasks are already waiting.`, {
+    fix: 'Try again later.',
   });
 }

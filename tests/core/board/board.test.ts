@@ -223,21 +223,21 @@ describe('a cell of the board', () => {
       record: 'sample',
       build: 'agrees',
       id: sampleApp,
-      why: 'The network’s sample is used; every variant of this stage carries it.',
+      why: 'The network’s sample is used; every variant of this stage contains it.',
     });
     expect(at(null, 'production')).toMatchObject({
       record: 'set',
       build: 'agrees',
       id: app,
       found: [],
-      why: 'The roster holds it; every variant of this stage carries it.',
+      why: 'The roster holds it; every variant of this stage contains it.',
     });
     expect(at('footer', 'production')).toMatchObject({ build: 'agrees', id: banner });
     const shared = [appFact(app, ['debug', 'release'])];
     expect(cell({ readings: [reading(shared)] }, null).build).toBe('agrees');
     expect(cell(sources, null, 'ios')).toMatchObject({
       build: 'unread',
-      why: 'The roster holds it; no tree was read yet.',
+      why: 'The roster holds it; no tree read yet.',
     });
   });
 
@@ -245,7 +245,7 @@ describe('a cell of the board', () => {
     expect(cell({ readings: [reading([])] }, null)).toMatchObject({
       build: 'absent',
       found: [],
-      why: 'The roster holds it; the build does not carry it.',
+      why: 'The roster holds it; the build does not contain it.',
     });
     const variants = [
       ...reading([]).edition.variants,
@@ -268,7 +268,7 @@ describe('a cell of the board', () => {
       record: 'missing',
       build: 'absent',
       id: null,
-      why: 'The roster has no production ID; the build does not carry it.',
+      why: 'The roster has no production ID; the build does not contain it.',
     });
   });
 
@@ -347,7 +347,7 @@ describe('a cell of the board', () => {
 
   it('says so in words', () => {
     expect(cell({ readings: [reading([], { unresolved: [unread('app-id')] })] }, null).why).toBe(
-      'The roster holds it; reading cannot tell what the build carries.',
+      'The roster holds it; reading cannot tell what the build contains.',
     );
   });
 
@@ -360,7 +360,7 @@ describe('a cell of the board', () => {
     });
     expect(cell({}, 'a', 'android', 'production', twice)).toMatchObject({
       record: 'clash',
-      why: 'The roster has the same ID in two places; no tree was read yet.',
+      why: 'The roster has the same ID in two places; no tree read yet.',
     });
     expect(cell({}, 'b', 'android', 'production', twice).record).toBe('clash');
     expect(cell({}, 'a', 'ios', 'production', twice).record).toBe('set');
@@ -462,10 +462,10 @@ describe('what a network says, on the board', () => {
     expect(said({ ...inventory([]), network: 'marlstone' })).toMatchObject({
       record: 'set',
       left: null,
-      why: 'The roster holds it; no tree was read yet.',
+      why: 'The roster holds it; no tree read yet.',
     });
     expect(said(inventory([{ id: other, status: 'removed' }, {}])).record).toBe('set');
-    expect(said(inventory([{}])).why).toBe('The roster holds it; no tree was read yet.');
+    expect(said(inventory([{}])).why).toBe('The roster holds it; no tree read yet.');
   });
 
   it('is nothing of samples and holes', () => {
@@ -489,7 +489,7 @@ describe('what a network says, on the board', () => {
     expect(said(list)).toMatchObject({
       record: 'unknown-to-partner',
       left: null,
-      why: 'The roster holds it, but the network does not know it; no tree was read yet. The network has no such unit (its list was read 2026-06-01 10:30).',
+      why: 'The roster has it, but the network does not know it; no tree read yet. The network has no such unit (its list was read 2026-06-01 10:30).',
     });
   });
 
@@ -498,7 +498,7 @@ describe('what a network says, on the board', () => {
     expect(said(young)).toMatchObject({
       record: 'too-new',
       left: '42 min',
-      why: 'The roster holds it, but it serves nothing yet; no tree was read yet. It serves in 42 min.',
+      why: 'The roster has it, but it does not serve ads yet; no tree read yet. It serves in 42 min.',
     });
     expect(said(inventory([{ servesFrom: '2026-06-01T11:00:00Z' }]))).toMatchObject({
       record: 'set',
@@ -525,7 +525,7 @@ describe('what a network says, on the board', () => {
   it('is that a unit is paused, which is not wrong', () => {
     expect(said(inventory([{ status: 'paused' }]))).toMatchObject({
       record: 'set',
-      why: 'The roster holds it; no tree was read yet. It is paused at the network.',
+      why: 'The roster holds it; no tree read yet. It is paused at the network.',
     });
   });
 

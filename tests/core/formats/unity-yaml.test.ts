@@ -90,9 +90,9 @@ describe("Unity's YAML", () => {
   it('says what it cannot read, and reads on', () => {
     const { problems, objects } = readUnityYaml('A:\n  b: 1\n<<<<<<< ours\n  [what\n=======\n  c: 2\n');
     expect(problems.map(({ message }) => message)).toEqual([
-      'A merge conflict was left here.',
+      'There is an unresolved merge conflict here.',
       'This line is neither a key nor a value.',
-      'A merge conflict was left here.',
+      'There is an unresolved merge conflict here.',
     ]);
     expect(objects[0]?.children.map(({ key }) => key)).toEqual(['b', 'c']);
     expect(readUnityYaml(' '.repeat(maxUnityLength + 1)).problems).toHaveLength(1);

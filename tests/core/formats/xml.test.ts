@@ -50,7 +50,7 @@ describe('reading XML', () => {
     ['<a x=1/>', 'The value of x is not in quotes.', 5],
     ['<a x/>', 'The attribute x has no value.', 3],
     ['<a x="1" x="2"/>', 'The attribute x is given twice.', 9],
-    ['<a x="1<b/></a>', 'The value of x lacks its closing quote.', 5],
+    ['<a x="1<b/></a>', 'The value of x has no closing quote.', 5],
     ['<a>1 & 2</a>', 'This "&" begins no reference; written as text it must be "&amp;".', 5],
     ['<a/><b/>', 'There is a second root element, <b>.', 4],
     ['<a/>text', 'There is text outside the root element.', 4],

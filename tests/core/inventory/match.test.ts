@@ -96,12 +96,12 @@ describe('matching rows to placements', () => {
     [
       'a name that fits, of the wrong format',
       { name: 'kelp_tide-footer_banner_android', format: 'native' },
-      ['open CH-U-1: no placement of the title wants such a unit []'],
+      ['open CH-U-1: no placement of the title needs such a unit []'],
     ],
     [
       'a row without its platform',
       { name: 'kelp tide footer', platform: null },
-      ['open CH-U-1: the row does not say its platform [tide-footer android, tide-footer ios]'],
+      ['open CH-U-1: the row does not name its platform [tide-footer android, tide-footer ios]'],
     ],
     ['only format and platform', { name: 'x' }, ['low CH-U-1 tide-footer android new']],
     [
@@ -116,8 +116,8 @@ describe('matching rows to placements', () => {
   it('never guesses between two rows, or two placements', () => {
     const twins = [unit('CH-U-1', { name: 'tide footer' }), unit('CH-U-2', { name: 'tide footer' })];
     expect(shown({ 'tide-footer': open }, twins)).toEqual([
-      'open CH-U-1: several rows bear this name [tide-footer android]',
-      'open CH-U-2: several rows bear this name [tide-footer android]',
+      'open CH-U-1: several rows have this name [tide-footer android]',
+      'open CH-U-2: several rows have this name [tide-footer android]',
     ]);
     expect(shown({ footer: open, header: open }, [unit('CH-U-1', { name: 'x' })])).toEqual([
       'open CH-U-1: several placements have its format and platform [footer android, header android]',
@@ -136,7 +136,7 @@ describe('matching rows to placements', () => {
   it('leaves placements alone that the network does not fill', () => {
     expect(
       shown({ footer: { ...open, units: { marlstone: {} } } }, [unit('CH-U-1', { name: 'footer' })]),
-    ).toEqual(['open CH-U-1: no placement of the title wants such a unit []']);
+    ).toEqual(['open CH-U-1: no placement of the title needs such a unit []']);
   });
 
   it('uses every row once and every place once, whatever the list is', () => {

@@ -97,8 +97,8 @@ describe('tables of units', () => {
       odd: [
         { row: 3, id: 'mrl-TIDE-4820116', message: expect.stringContaining('is no unit ID of Cobalt Heron') },
         { row: 4, message: 'it has no Unit ID' },
-        { row: 5, message: 'it stood in an earlier row' },
-        { row: 6, message: 'the profile gives no meaning to the format “hologram”' },
+        { row: 5, message: 'it was in an earlier row' },
+        { row: 6, message: 'the profile does not define the format “hologram”' },
       ],
     });
   });

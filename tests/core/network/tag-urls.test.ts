@@ -18,7 +18,7 @@ describe('the address of a tag', () => {
   ])('%s is good', (url) => expect(messages(url)).toEqual([]));
 
   it.each([
-    ['vast.tallowfield.example/4', ['error: It is no web address.']],
+    ['vast.tallowfield.example/4', ['error: It is not a web address.']],
     [` ${plain}`, ['error: It has spaces around it.']],
     [plain.replace('https', 'http'), ['warning: It does not use https.']],
     [`${plain}?a=1&amp;b=2`, ['error: It was copied from XML: its characters are still escaped.']],

@@ -72,7 +72,7 @@ describe('what is wrong with the credentials of a title', () => {
       {
         field: `${field}.inventory`,
         message: 'The inventory key of Shoal is one per account.',
-        fix: 'Name it under publisher.credentials.',
+        fix: 'Set it under publisher.credentials.',
       },
     ]);
   });
@@ -82,7 +82,7 @@ describe('what is wrong with the credentials of a title', () => {
       { field: `${field}.other`, message: 'Shoal has no credential other.', fix: 'It has signing.' },
     ]);
     expect(problems({ other: 'secret:ONE' }, 'bare')).toEqual([
-      expect.objectContaining({ message: 'Bare has no credential other.', fix: 'Take it out.' }),
+      expect.objectContaining({ message: 'Bare has no credential other.', fix: 'Remove it.' }),
     ]);
   });
 });
@@ -101,7 +101,7 @@ describe('what is wrong with the credentials of the publisher', () => {
       {
         field: 'credentials.shoal.signing',
         message: 'The signing key of Shoal is one per edition.',
-        fix: 'Name it at the title’s network.',
+        fix: 'Set it for the network of the title.',
       },
       {
         field: 'credentials.shoal.other',

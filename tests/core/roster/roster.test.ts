@@ -43,7 +43,7 @@ describe('validating a title', () => {
     expect(said(open, test('CH-I-310772-M6R9V3XC'))).toEqual([]);
     const without = { ...heron, ids: { ...heron.ids, app: undefined } } as typeof heron;
     expect(said(without, test('CH-A-310772-QK4T8W2N'))).toEqual([
-      ['Cobalt Heron gives out no app IDs.', 'Take the ID out.'],
+      ['Cobalt Heron gives out no app IDs.', 'Remove the ID.'],
     ]);
   });
 
@@ -58,7 +58,7 @@ describe('validating a title', () => {
     expect(problems(unit('mrl-TIDE-1234567'))[0]).toContain(
       'mrl-TIDE-1234567 is an ID of marlstone, not of cobalt-heron.',
     );
-    expect(problems(unit('CH U'))[0]).toContain('The ID "CH U" carries white space. Give it as "CHU".');
+    expect(problems(unit('CH U'))[0]).toContain('The ID "CH U" contains white space. Give it as "CHU".');
   });
 
   it('has nothing to say of one that is right', () => {

@@ -109,12 +109,12 @@ describe('what is wrong with settings on their own', () => {
     [
       'banner',
       { content: [] },
-      'content: No content kind is left, so nothing can be shown. Name at least one of text, image, video.',
+      'content: There is no content kind, so nothing can be shown. Name at least one of text, image, video.',
     ],
     [
       'interstitial',
       { reward: { amount: 1, item: 'x' } },
-      'reward: An interstitial gives no reward. Take it out, or make the format rewarded.',
+      'reward: An interstitial does not have a reward. Take it out, or make the format rewarded.',
     ],
     [
       'native',
@@ -129,7 +129,7 @@ describe('what is wrong with settings on their own', () => {
     [
       'banner',
       { every: 6 },
-      'every: Only a native ad comes every so many items, not a banner. Take it out, or make the format native.',
+      'every: Only a native ad can be repeated in a list, not a banner. Take it out, or make the format native.',
     ],
     [
       'banner',
@@ -144,7 +144,7 @@ describe('what is wrong with settings on their own', () => {
     [
       'banner',
       { fallback: ['marlstone', 'cobalt-heron', 'marlstone'] },
-      'fallback: marlstone is in it twice. Name each network once.',
+      'fallback: marlstone is listed twice. Name each network once.',
     ],
   ])('%s: %j', (format, settings, problem) => {
     expect(problems({ format, settings })).toEqual([`placements.spot.settings.${problem}`]);
@@ -187,7 +187,7 @@ describe('what is wrong with settings at the networks of a placement', () => {
       {
         field: 'placements.spot.units.cobalt-heron.ios',
         message: 'Cobalt Heron does not offer banner on ios.',
-        fix: 'Take the IDs out.',
+        fix: 'Remove the IDs.',
       },
     ]);
   });

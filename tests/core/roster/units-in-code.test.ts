@@ -231,7 +231,7 @@ describe('the stage of a variant', () => {
     });
     expect(staged(debug, null)).toMatchObject({
       stage: null,
-      stageWhy: 'no title was named, so nothing says which stage it is',
+      stageWhy: 'no title was given, so its stage is not known',
     });
   });
 });

@@ -215,7 +215,7 @@ describe('surveying Flutter', () => {
     expect(unresolved.map(({ kind, platform, reason }) => [kind, platform, reason])).toContainEqual([
       'unit-id',
       'android',
-      'the code around it chooses by a condition that reading cannot settle',
+      'the code around it depends on a condition that reading cannot decide',
     ]);
   });
 
@@ -257,7 +257,7 @@ describe('wiring Flutter', () => {
     expect(text(after['android/app/build.gradle.kts'])).not.toContain('cobaltheron');
     expect(text(after['ios/Podfile'])).not.toContain('CobaltHeron');
     expect(first.byHand.map(({ what }) => what)).toContain(
-      'Run flutter pub get, and keep the new pubspec.lock.',
+      'Run flutter pub get, and commit the new pubspec.lock.',
     );
   });
 

@@ -65,7 +65,7 @@ describe('build settings', () => {
       'A = "$(B)"; B = "$(A)"; HERON = "$(A)";',
       'HERON = x;',
       '',
-      ['Release: x', 'Debug? its settings refer to each other in a circle'],
+      ['Release: x', 'Debug? its settings refer to each other in a loop'],
     ],
   ])('%s', (_, debug, release, shared, expected) => {
     expect(appIds(withSettings(debug, release, shared))).toEqual(expected);

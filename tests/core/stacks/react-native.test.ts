@@ -207,7 +207,7 @@ describe('wiring React Native', () => {
     expect(text(after['android/app/build.gradle.kts'])).not.toContain('cobaltheron');
     expect(text(after['ios/Podfile'])).not.toContain('CobaltHeron');
     expect(first.byHand.map(({ what }) => what)).toContain(
-      'Run npm install, then pod install in ios, and keep the new lock files.',
+      'Run npm install, then pod install in ios, and commit the new lock files.',
     );
     expect(units(after)).toEqual([
       'android debug: CH-U-100001-BANNER0A',

@@ -45,18 +45,18 @@ describe('reading app-ads.txt', () => {
       'a.example, 1, DIRECT\na.example, 1, RESELLER',
       '2 error: The account 1 at a.example is declared differently on line 1.',
     ],
-    ['COLOUR=red\na.example, 1, DIRECT', '1 warning: There is no variable COLOUR; crawlers pass over it.'],
+    ['COLOUR=red\na.example, 1, DIRECT', '1 warning: There is no variable COLOUR; crawlers ignore it.'],
     [
       'OWNERDOMAIN=a.example\nOWNERDOMAIN=b.example\na.example, 1, DIRECT',
       '2 error: OWNERDOMAIN is given again; it is on line 1 already.',
     ],
     [
       '\ufeffa.example, 1, DIRECT',
-      '1 warning: The file begins with a byte order mark, which some crawlers take for a part of the first domain.',
+      '1 warning: The file starts with a byte order mark, which some crawlers read as part of the first domain.',
     ],
     [
       'a.example,\u00a01, DIRECT',
-      '1 error: There is a character here that looks like a space and is not one. It was copied from a page or a document.',
+      '1 error: A character here looks like a space but is another one. It was copied from a page or a document.',
     ],
     ['<!DOCTYPE html><html>', '1 error: This is a web page, not an app-ads.txt file.'],
     ['# nothing yet\n', '1 warning: No seller is declared.'],

@@ -141,7 +141,7 @@ describe('a whole file', () => {
     expect(after(null, create('b\n'), pieces)).toBe('b\n');
   });
 
-  it('is taken away', () => {
+  it('is removed', () => {
     const gone = remove();
     expect(merged('abc', [gone, edit(0, 1, 'x')])).toEqual([
       { path: 'a.txt', before: 'abc', after: null, changes: [gone, edit(0, 1, 'x')], edits: [], refused: [] },

@@ -18,7 +18,7 @@ const kindWords: Record<Place['kind'], string> = {
   command: 'Commands',
 };
 
-const nothing = 'Nothing has this in its name or ID.';
+const nothing = 'No name or ID contains this.';
 const keysInWords = '↑ ↓ to choose, Enter to open, Esc to close';
 
 /** Finds anything by its name or ID, and leads to it. */

@@ -214,14 +214,14 @@ function OwnFile() {
             </p>
           ) : (
             <>
-              <h3>What would be brought in</h3>
+              <h3>What would be added</h3>
               <Diff patch={merged.patch} edits={[]} />
               <button
                 type="button"
                 className="btn btn-sm btn-primary mt-2"
                 onClick={() => saveFile('app-ads.txt', merged.text)}
               >
-                Save the file with them
+                Save the file with these
               </button>
             </>
           )}

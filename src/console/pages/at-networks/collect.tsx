@@ -32,7 +32,7 @@ export function Collect({ title, network }: { title: string; network: string }) 
       <Form.Check
         id="collect-low"
         className="mt-2"
-        label="also take matches of low confidence"
+        label="also accept matches of low confidence"
         checked={takeLow}
         onChange={(event) => setTakeLow(event.target.checked)}
       />
@@ -43,7 +43,7 @@ export function Collect({ title, network }: { title: string; network: string }) 
           disabled={call.isPending}
           onClick={() => void call.run({ params: { title }, body: { ...body, dryRun: true } })}
         >
-          {table ? `Read ${table.name}` : 'Ask the network'}
+          {table ? `Read ${table.name}` : 'Fetch from the network'}
         </button>
       </div>
       {call.isPending && <Working progress={call.progress} cancel={call.cancel} />}
@@ -62,7 +62,7 @@ export function Collect({ title, network }: { title: string; network: string }) 
       {answer?.applied && (
         <Done>
           {counted(answer.units, 'unit is', 'units are')} known of {answer.network};{' '}
-          {counted(answer.taken, 'ID')} went into the record.
+          {counted(answer.taken, 'ID')} were added to the record.
         </Done>
       )}
     </>
@@ -74,7 +74,7 @@ function TableField({ choose }: { choose: (table: { name: string; text: string }
     <div className="fields">
       <div>
         <label className="form-label" htmlFor="collect-table">
-          A table, instead of asking the network
+          A table, instead of fetching from the network
         </label>
         <input
           id="collect-table"
@@ -104,7 +104,7 @@ function Found({ answer }: { answer: CollectAnswer }) {
       {fresh.length + unmatched.length > 0 && <Units fresh={fresh} unmatched={unmatched} />}
       {unmatchedCount > listed && <p className="soft">{unmatchedCount - listed} more are not matched.</p>}
       <LeftOut rows={odd} />
-      {oddCount > listed && <p className="soft">{oddCount - listed} more rows make no sense.</p>}
+      {oddCount > listed && <p className="soft">{oddCount - listed} more rows are invalid.</p>}
     </section>
   );
 }

@@ -32,14 +32,14 @@ export function AtNetworksPage() {
         <>
           <h2>Create there what is missing</h2>
           <p className="lede">
-            Apps and units that the record wants and a network lacks are created there; their IDs go into the
-            record. What is there already is taken over.
+            Apps and units that a network lacks are created there, and their IDs are added to the record.
+            Existing ones are used as they are.
           </p>
           <Provision title={title} networks={used} names={names} />
-          <h2>Bring a network’s list in</h2>
+          <h2>Import a network’s list</h2>
           <p className="lede">
-            The units of a network, matched to placements by name, format and platform: asked for, or from a
-            table that its pages gave out.
+            The units of a network, matched to placements by name, format and platform: fetched, or from a
+            table exported from its console.
           </p>
           <Controls name="Network">
             <Choice

@@ -99,10 +99,10 @@ function ProvisionControls({
         label="Whose settings win"
         value={settle}
         set={setSettle}
-        all="settings that differ are shown only"
+        all="only show settings that differ"
         options={[
-          ['roster', 'the record’s settings win'],
-          ['partner', 'the network’s settings win'],
+          ['roster', 'keep the record’s settings'],
+          ['partner', 'keep the network’s settings'],
         ]}
       />
       <button type="button" className="btn btn-sm btn-outline-primary" disabled={isPending} onClick={show}>

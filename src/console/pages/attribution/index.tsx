@@ -32,7 +32,7 @@ export function AttributionPage() {
     <main className="page">
       <Heading>Which attribution identifiers must an app declare?</Heading>
       <p className="lede">
-        Installs that an ad brought are attributed only to networks whose SKAdNetwork identifier the app
+        Installs that come from an ad are attributed only to networks whose SKAdNetwork identifier the app
         declares in its property list.
       </p>
       <Shown answer={needs}>
@@ -113,7 +113,7 @@ function Compared({ found: { missing, odd, more, there } }: { found: Attribution
           </State>{' '}
           <code>{id}</code>{' '}
           <span className="soft">
-            {networks.join(', ') || 'a list'}; lacking in {variants.join(', ')}
+            {networks.join(', ') || 'a list'}; missing in {variants.join(', ')}
           </span>
         </div>
       ))}
@@ -189,7 +189,7 @@ function InList() {
       />
       <FileField
         id="attribution-lists"
-        label="Lists that networks publish, to be brought in as well"
+        label="Lists that networks publish, to include as well"
         isMultiple
         accept={listFiles}
         open={(files) => void openLists(files)}
@@ -230,10 +230,10 @@ function Merged({
     );
   return (
     <>
-      <h3>What would be brought in</h3>
+      <h3>What would be added</h3>
       <Diff patch={patch} edits={[]} />
       <button type="button" className="btn btn-sm btn-primary mt-2" onClick={() => saveFile(name, text)}>
-        Save the file with them
+        Save the file with these
       </button>
     </>
   );

@@ -23,7 +23,7 @@ export function BoardPage() {
             good: every expected ID is in the record and in the build
           </State>
         ) : (
-          <>Each cell tells what the record holds, and whether the tree that was last read would build it.</>
+          <>Each cell shows the ID in the record, and whether the tree that was last read would build it.</>
         )}
       </p>
       <Interrupted title={title} />
@@ -64,7 +64,7 @@ function EditionSummary({ title, edition }: { title: string; edition: BoardEditi
       <div>
         {summary === null ? (
           <State tone="open" shape="○">
-            no tree was read yet
+            no tree read yet
           </State>
         ) : (
           <>

@@ -14,7 +14,7 @@ import { State } from '../../components/states.js';
 
 const stateFilters = [
   ['bad', 'what is wrong'],
-  ['open', 'what cannot be told'],
+  ['open', 'what is unknown'],
   ['good', 'what agrees'],
 ] as const;
 

@@ -94,7 +94,7 @@ interface TitleTicksProps {
 }
 
 function TitleTicks({ titles, network, chosen, choose }: TitleTicksProps) {
-  if (titles.length === 0) return <Empty>No title is called that.</Empty>;
+  if (titles.length === 0) return <Empty>No title has this name.</Empty>;
   return (
     <>
       <ul className="tick-list" tabIndex={0} aria-label="Titles">
@@ -112,7 +112,7 @@ function TitleTicks({ titles, network, chosen, choose }: TitleTicksProps) {
                   choose(next);
                 }}
               />{' '}
-              {name} <span className="soft">{used.includes(network) ? 'uses it already' : id}</span>
+              {name} <span className="soft">{used.includes(network) ? 'already uses it' : id}</span>
             </label>
           </li>
         ))}
@@ -127,9 +127,9 @@ function TitleTicks({ titles, network, chosen, choose }: TitleTicksProps) {
 function PassedOverList({ passedOver }: { passedOver: readonly Passed[] }) {
   if (passedOver.length === 0) return null;
   return (
-    <section aria-label="Placements that are passed over">
+    <section aria-label="Placements to skip">
       <h2>
-        Passed over <span className="soft">{passedOver.length}</span>
+        Skipped <span className="soft">{passedOver.length}</span>
       </h2>
       <ul>
         {passedOver.map(({ title, placement, message }) => (

@@ -26,8 +26,8 @@ export function BulkPage() {
     <main className="page">
       <Heading>What should change in many places at once?</Heading>
       <p className="lede">
-        You see every field before it changes. All of it is taken in, or nothing, and each title’s history has
-        it.
+        You see every field before it changes. All changes are made, or none, and each title’s history lists
+        them.
       </p>
       <div className="choices mb-3" role="group" aria-label="What to do">
         {Object.entries(jobs).map(([id, { label }]) => (

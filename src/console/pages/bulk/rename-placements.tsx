@@ -39,7 +39,7 @@ export function RenamePlacements() {
         placebook changes when you wire the tree.
       </p>
       {isGiven && read.names.length + read.faults.length === 0 && (
-        <p role="status">No placement has such a name.</p>
+        <p role="status">No placement matches this name.</p>
       )}
       {read.names.length + read.faults.length > 0 && (
         <LedgerTable heads={['Placement', 'New name']}>

@@ -18,8 +18,8 @@ export function DocumentsPage() {
     <main className="page">
       <Heading>What does the record say, as a document?</Heading>
       <p className="lede">
-        One YAML file holds all titles, so that a team can keep it beside its code. What comes in is shown
-        before it is taken.
+        One YAML file holds all titles, so that a team can keep it beside its code. Every change is shown
+        before it is imported.
       </p>
       <h2>Out</h2>
       <Export earlier={text} />
@@ -68,7 +68,7 @@ function Import({ text, setText }: { text: string; setText: (text: string) => vo
       <Form.Check
         id="document-prune"
         className="mt-2"
-        label="take out titles that the document does not name"
+        label="remove titles that the document does not name"
         checked={isPruned}
         onChange={(event) => {
           setPruned(event.target.checked);

@@ -25,7 +25,7 @@ export function Merge({ document, changes, merged }: MergeProps) {
     mutationFn: async () => {
       const { document: current } = await call('exportRoster');
       const { roster } = readRoster(current);
-      if (!roster) throw new Error('The record writes no document.');
+      if (!roster) throw new Error('The record could not be written as a document.');
       // The comments of the document stay.
       return writeRoster(mergeIntoRecord(roster, changes, settled), document);
     },
@@ -33,7 +33,7 @@ export function Merge({ document, changes, merged }: MergeProps) {
   });
   if (changes.length === 0) return null;
   return (
-    <section aria-label="Bring the document up to the record">
+    <section aria-label="Update the document from the record">
       <h2>What changed since the document was written</h2>
       <p className="soft">
         What only one side changed is kept.{' '}
@@ -52,8 +52,8 @@ export function Merge({ document, changes, merged }: MergeProps) {
         onClick={() => merge.mutate()}
       >
         {open > 0
-          ? `${counted(open, 'field is', 'fields are')} still to be chosen`
-          : 'Bring the document up to the record'}
+          ? `${counted(open, 'field is', 'fields are')} still to choose`
+          : 'Update the document from the record'}
       </button>
     </section>
   );

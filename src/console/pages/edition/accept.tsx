@@ -28,14 +28,14 @@ export function Accept({ title, finding }: { title: string; finding: Finding }) 
           disabled={withdraw.isPending}
           onClick={() => withdraw.mutate()}
         >
-          Take the acceptance back
+          Withdraw the acceptance
         </button>
         {error && <ProblemNote error={error} />}
       </>
     );
   return (
     <details>
-      <summary className="soft">accept it for a while</summary>
+      <summary className="soft">accept it until a day</summary>
       <AcceptForm
         name={`accept ${title} ${fingerprint}`}
         isPending={accept.isPending}
@@ -67,7 +67,7 @@ function AcceptForm({
     >
       <TextInput
         label="Why it may stay"
-        hint="why it may stay"
+        hint="why it is acceptable"
         value={reason}
         set={(text) => set({ reason: text })}
       />

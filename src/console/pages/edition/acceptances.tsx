@@ -22,9 +22,9 @@ export function Acceptances({ title }: { title: string }) {
   const today = new Date().toISOString().slice(0, 10);
   const byEnd = [...all].sort((a, b) => (a.until < b.until ? -1 : 1));
   return (
-    <section aria-label="Everything that is accepted">
+    <section aria-label="All accepted findings">
       <h2>
-        Everything that is accepted <span className="soft">{all.length}</span>
+        All accepted findings <span className="soft">{all.length}</span>
       </h2>
       {withdraw.error && <ProblemNote error={withdraw.error} />}
       <LedgerTable heads={['Until', 'Finding', 'Why', 'Who', 'Take back']}>

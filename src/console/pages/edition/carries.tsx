@@ -52,7 +52,7 @@ function Carried({
   const used = new Set(mine.map(({ network }) => network));
   return (
     <>
-      <Controls name="What it carries">
+      <Controls name="What it contains">
         <Finder
           label="Find a value, a placement"
           value={search.get('find') ?? ''}
@@ -124,7 +124,7 @@ function ModuleFacts({
           </li>
         ))}
       </ul>
-      {common.length + apart.length === 0 && <Empty>Nothing is like that.</Empty>}
+      {common.length + apart.length === 0 && <Empty>Nothing matches.</Empty>}
       {apart.length > 0 && (
         <>
           <h2>
@@ -141,7 +141,7 @@ function ModuleFacts({
       {common.length > 0 && (
         <>
           <h2>
-            {names.length === 1 ? 'What it carries' : `The same in all ${names.length} variants`}{' '}
+            {names.length === 1 ? 'What it contains' : `The same in all ${names.length} variants`}{' '}
             <span className="soft">{common.length}</span>
           </h2>
           <LedgerTable heads={['What', 'Value', 'Evidence']} className="carried">

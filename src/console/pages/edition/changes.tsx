@@ -19,7 +19,7 @@ export function ChangesView({
   before: string | null;
 }) {
   if (before === null)
-    return <Empty>The tree was the same in every reading so far: there is nothing to compare with.</Empty>;
+    return <Empty>The tree has not changed between readings yet: there is nothing to compare with.</Empty>;
   return <Changes platform={platform} question={question} earlier={{ ...question, snapshot: before }} />;
 }
 
@@ -88,7 +88,7 @@ function FindingList({ name, findings }: { name: string; findings: readonly Find
 }
 
 function Values({ changes }: { changes: readonly FactChange[] }) {
-  if (changes.length === 0) return <p className="soft">No value is another than before.</p>;
+  if (changes.length === 0) return <p className="soft">No value has changed.</p>;
   return (
     <>
       <h2>

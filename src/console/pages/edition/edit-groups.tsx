@@ -85,7 +85,7 @@ function Group({ group, edits, question, isOnly, on, choose }: GroupProps) {
       </header>
       {copied.map(({ path, source }) => (
         <p key={path} className="mb-0">
-          {source.name} is copied to <code>{path}</code>; no patch holds it.
+          {source.name} is copied to <code>{path}</code>; a patch cannot contain it.
         </p>
       ))}
       {!isOnly && <JustThis question={question} pick={(one) => one.id === id} name={title} />}

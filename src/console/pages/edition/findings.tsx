@@ -54,7 +54,7 @@ function Findings({
   return (
     <>
       <FindingControls findings={all} filter={filter} />
-      {mine.length === 0 && <Empty>No finding is like that.</Empty>}
+      {mine.length === 0 && <Empty>No finding matches.</Empty>}
       <p className="soft">
         <kbd>j</kbd> and <kbd>k</kbd> go to the next finding and back.
         <ChooseEditor />

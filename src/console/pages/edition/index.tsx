@@ -15,11 +15,11 @@ import { NoPage } from '../../components/no-page.js';
 import { ReadAgain } from '../../components/read-again.js';
 
 const views = {
-  wiring: 'What it carries',
+  wiring: 'What it contains',
   findings: 'What is wrong',
   edits: 'What would fix it',
   changes: 'What changed',
-  out: 'Take a network out',
+  out: 'Remove a network',
 } as const;
 
 /** One edition: what each variant would ship, what is wrong with it, and the edits that fix it. */

@@ -34,7 +34,7 @@ function Part({ question, pick }: Pick<JustThisProps, 'question' | 'pick'>) {
   if (error) return <ProblemNote error={error} />;
   if (wiring.data && groups.length === 0)
     return <p className="soft">It is part of no group of edits: write them all together.</p>;
-  if (!part.data) return <p className="soft">Working it out…</p>;
+  if (!part.data) return <p className="soft">Planning the edits…</p>;
   const chosen = groups.map((id) => ` --part ${id}`).join('');
   return (
     <>

@@ -6,7 +6,7 @@ import { CallButton } from '../../components/call-button.js';
 import { useWrites } from '../../queries.js';
 
 /** What taking a write back does to a file. */
-const outcomes = { new: 'is taken away', changed: 'is as it was', removed: 'is there again' } as const;
+const outcomes = { new: 'is removed', changed: 'is as it was', removed: 'is restored' } as const;
 
 /** The last write into the tree, with what taking it back would restore; nothing where none can be. */
 export function TakeBack({ tree }: { tree: LinkedTree }) {
@@ -18,11 +18,11 @@ export function TakeBack({ tree }: { tree: LinkedTree }) {
   });
   const [last, ...earlier] = writes.data ?? [];
   if (!last) return null;
-  const more = earlier.length === 0 ? '' : `; ${earlier.length} earlier can be taken back after it`;
+  const more = earlier.length === 0 ? '' : `; ${earlier.length} earlier writes can be undone after it`;
   return (
     <section aria-label="Take back" className="mb-3">
       <div className="d-flex flex-wrap gap-3 align-items-center">
-        <CallButton call={undo} label="Take the last write back" busy="Taking back…" />
+        <CallButton call={undo} label="Undo the last write" busy="Taking back…" />
         <span className="soft">
           {last.what}, {last.at.slice(0, 16).replace('T', ' ')}
           {more}

@@ -23,10 +23,10 @@ export function TakeOutView({ question }: { question: Question }) {
   return (
     <>
       <p className="soft">
-        What the network alone needs goes; what others need, and what people wrote, stays. The record is not
-        changed: it still asks for the network until a title leaves it.
+        Only what no other network needs is removed; what others need, and what people wrote, stays. The
+        record is not changed: it requires the network until the title stops using it.
       </p>
-      <Controls name="Network to take out">
+      <Controls name="Network to remove">
         <NetworkChoice
           all="choose a network"
           value={network}
@@ -35,7 +35,7 @@ export function TakeOutView({ question }: { question: Question }) {
         />
       </Controls>
       {network === '' ? (
-        <Empty>Choose the network to see what would go.</Empty>
+        <Empty>Choose the network to see what would be removed.</Empty>
       ) : (
         <Unwiring question={question} network={network} />
       )}
@@ -59,7 +59,7 @@ function Unwiring({ question, network }: { question: Question; network: string }
           found.edits.length === 0 ? (
             <p>
               <State tone="good" shape="●">
-                Nothing of it is in the tree that wiring would take out.
+                The tree contains nothing of it that wiring would remove.
               </State>
             </p>
           ) : (

@@ -18,7 +18,7 @@ interface WriteBarProps {
 function destinationText(linked: LinkedTree | undefined, isOther: boolean): string {
   if (linked) return `into ${linked.path}: all of them, or none`;
   if (isOther) return 'The last reading was of another tree. Read the linked tree again to write from here.';
-  return 'This tree was sent, not linked, so the edits are written where it is.';
+  return 'This tree was sent, not linked, so write the edits on the machine that has it.';
 }
 
 /** The button that writes, the patch file, and the command that does the same. */

@@ -17,13 +17,13 @@ export interface Question {
 export const parts: readonly { name: string; about: string; questions: readonly Question[] }[] = [
   {
     name: 'Who is it?',
-    about: 'The short name is used in the record and in commands; people see the name.',
+    about: 'The short name is used in the record and in commands; the name is for people.',
     questions: [
       { field: 'id', label: 'Short name', hint: 'pebblegate' },
       { field: 'name', label: 'Name', hint: 'Pebblegate' },
       {
         field: 'about',
-        label: 'What it is, in a line',
+        label: 'What it is, in one line',
         hint: 'Display network; app IDs are declared in the build',
       },
     ],
@@ -31,10 +31,10 @@ export const parts: readonly { name: string; about: string; questions: readonly 
   {
     name: 'What do its IDs look like?',
     about:
-      'One ID of your own for each platform shows the shape. Samples are what the network gives out to everybody for testing: they must never ship.',
+      'One of your IDs for each platform shows the shape. Samples are IDs that the network publishes for testing: they must never ship.',
     questions: [
-      { field: 'app.android', label: 'App ID, Android', hint: 'empty if it has none' },
-      { field: 'app.ios', label: 'App ID, iOS', hint: 'empty if it has none' },
+      { field: 'app.android', label: 'App ID, Android', hint: 'empty for none' },
+      { field: 'app.ios', label: 'App ID, iOS', hint: 'empty for none' },
       { field: 'unit.android', label: 'Unit ID, Android', hint: 'pbg-u-4411-banner01' },
       { field: 'unit.ios', label: 'Unit ID, iOS', hint: 'pbg-u-4411-banner02' },
       { field: 'app-samples.android', label: 'Sample app ID, Android', hint: '' },
@@ -45,15 +45,15 @@ export const parts: readonly { name: string; about: string; questions: readonly 
   },
   {
     name: 'Where does the app ID go?',
-    about: 'The names under which the manifest and the property list hold it.',
+    about: 'Its keys in the manifest and the property list.',
     questions: [
-      { field: 'manifest-key', label: 'Key in the manifest', hint: 'example.pebblegate.APP_ID' },
-      { field: 'plist-key', label: 'Key in the property list', hint: 'PebblegateAppID' },
+      { field: 'manifest-key', label: 'Manifest key', hint: 'example.pebblegate.APP_ID' },
+      { field: 'plist-key', label: 'Property-list key', hint: 'PebblegateAppID' },
     ],
   },
   {
     name: 'What does the build need?',
-    about: 'Several, with commas between.',
+    about: 'Separate several with commas.',
     questions: [
       { field: 'dependencies', label: 'Gradle dependencies', hint: 'example.pebblegate:ads:4.2.0' },
       { field: 'repositories', label: 'Maven repositories', hint: 'https://maven.pebblegate.example' },

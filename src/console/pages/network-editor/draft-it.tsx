@@ -12,7 +12,7 @@ export function DraftIt({
 }) {
   if (hasText)
     return (
-      <Confirmed label="Draft it anew" question="Replace the draft below?" isPending={isPending} act={act} />
+      <Confirmed label="Draft it again" question="Replace the draft below?" isPending={isPending} act={act} />
     );
   return (
     <button type="button" className="btn btn-sm btn-primary" disabled={isPending} onClick={act}>

@@ -25,8 +25,8 @@ export function NewNetworkPage() {
       <Heading>Which network do you describe?</Heading>
       <p className="lede">
         A profile says what a network’s IDs look like and what a build needs, and why. Draft it from the
-        network’s integration page or from a tree that carries it already; then correct it below. It stays a
-        YAML file, in the data folder.
+        network’s integration page or from a tree that already contains it; then correct it below. It remains
+        a YAML file in the data folder.
       </p>
       <Start setText={setText} hasText={text.trim() !== ''} />
       <h2>The profile</h2>
@@ -38,7 +38,7 @@ export function NewNetworkPage() {
             className="btn btn-sm btn-outline-primary"
             onClick={() => setText('profile: 1\nid: ')}
           >
-            Begin with an empty profile
+            Start with an empty profile
           </button>
         </Empty>
       ) : (
@@ -60,7 +60,7 @@ export function EditNetworkPage() {
       <Heading>What should the profile of {profile.name} say?</Heading>
       <p className="lede">
         {shipped
-          ? 'This profile came with Syndexa. What you keep is a profile of your own, used in its place.'
+          ? 'This profile is built in. If you save changes, your profile is used instead.'
           : 'A profile of your own, in the data folder.'}{' '}
         <Link to={`/networks/${network}`}>What it needs, and why.</Link>
       </p>
@@ -90,12 +90,12 @@ function ProfileForm({ text, setText, forget, saved }: ProfileFormProps) {
         <YamlEditor label="The profile" text={text} setText={setText} problems={marked} schema={schema} />
       </Suspense>
       <p className="soft mt-1">
-        <kbd>Ctrl</kbd> <kbd>Space</kbd> lists what may stand at a place. What you write is kept in this tab.
+        <kbd>Ctrl</kbd> <kbd>Space</kbd> lists what is allowed at a place. Your text is kept in this tab.
         {text !== saved && (
           <>
             {' '}
             <button type="button" className="btn btn-sm btn-link p-0" onClick={forget}>
-              {saved === '' ? 'Throw the draft away' : 'Back to what is kept'}
+              {saved === '' ? 'Discard the draft' : 'Back to the saved profile'}
             </button>
           </>
         )}

@@ -15,7 +15,7 @@ interface KeepProps {
   forget: () => void;
 }
 
-/** What keeping the profile would replace, and what on record would not fit it; then the button that keeps it. */
+/** What keeping the profile would replace, and what on record would not match it; then the button that keeps it. */
 export function Keep({ text, isChanged, forget }: KeepProps) {
   const plan = useQuery<NetworkPlan, CallError>({
     queryKey: ['network-plan', text],
@@ -32,9 +32,9 @@ export function Keep({ text, isChanged, forget }: KeepProps) {
 
 function replacing({ replaces, patch, id, name }: NetworkPlan): string {
   if (replaces === 'nothing') return `${name} is new here, as ${id}.`;
-  if (patch === '') return `The profile of ${id} is known like this already.`;
+  if (patch === '') return `The profile of ${id} is already in use as it is.`;
   return replaces === 'shipped'
-    ? `It replaces the profile of ${id} that came with Syndexa. Remove yours, and that one is used again.`
+    ? `It replaces the built-in profile of ${id}. Remove yours to use the built-in one again.`
     : `It replaces your profile of ${id}.`;
 }
 
@@ -60,7 +60,7 @@ function Planned({ plan, text, isChanged, forget }: KeepProps & { plan: NetworkP
         <>
           <p>
             <State tone="bad" shape="■">
-              {counted(misfits.length, 'field')} on record would not fit it
+              {counted(misfits.length, 'field')} on record would not match it
             </State>
           </p>
           <ul>
@@ -72,7 +72,7 @@ function Planned({ plan, text, isChanged, forget }: KeepProps & { plan: NetworkP
           </ul>
           <Form.Check
             id="keep-despite"
-            label="keep it though these do not fit"
+            label="add it although these do not match"
             checked={isDespite}
             onChange={(event) => setDespite(event.target.checked)}
           />

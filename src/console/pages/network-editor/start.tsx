@@ -17,7 +17,7 @@ interface StartProps {
 
 const ways = {
   page: 'from its integration page',
-  tree: 'from a tree that carries it',
+  tree: 'from a tree that contains it',
   profile: 'from another profile',
 } as const;
 
@@ -54,7 +54,7 @@ function FromTree({ setText, hasText }: StartProps) {
   return (
     <>
       <TreeReader
-        label="See what no profile claims"
+        label="See what no profile explains"
         call={found}
         then={(snapshot) => found.mutate({ snapshot })}
       />

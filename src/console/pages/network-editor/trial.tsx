@@ -59,7 +59,7 @@ function Tried({ trial: { stacks, facts, unresolved, unmet } }: { trial: Profile
           <span className="place soft">{placeText(place)}</span>
         </div>
       ))}
-      {unmet.length > 0 && <h3>What it requires and the tree lacks</h3>}
+      {unmet.length > 0 && <h3>What it requires but the tree lacks</h3>}
       {[...groupBy(unmet, ({ fix }) => fix)].map(([fix, lacking]) => (
         <div key={fix}>
           <ul className="mb-0">

@@ -46,7 +46,7 @@ export function NetworkPage() {
         ))}
       </LedgerTable>
       <h2>The profile</h2>
-      <pre className="source p-2" tabIndex={0} aria-label="The profile as it is written">
+      <pre className="source p-2" tabIndex={0} aria-label="The profile as written">
         {source}
       </pre>
     </main>

@@ -20,13 +20,13 @@ export function NumbersPage() {
   return (
     <main className="page">
       <Heading>Where do the numbers come from?</Heading>
-      <h2>Ask the networks</h2>
+      <h2>Fetch from the networks</h2>
       <Fetch networks={networks} />
-      <h2>Or read a table</h2>
+      <h2>Or import a table</h2>
       <ImportTable networks={networks} />
-      <h2>Rates of currencies</h2>
+      <h2>Exchange rates</h2>
       <Rates />
-      <h2>What came so far</h2>
+      <h2>Imports so far</h2>
       <Imports />
     </main>
   );
@@ -48,16 +48,16 @@ function Fetch({ networks }: NetworksProps) {
   };
   return (
     <>
-      <Controls name="What to ask">
+      <Controls name="What to fetch">
         <NetworkChoice
-          label="Network to ask"
+          label="Network to fetch from"
           value={network}
           set={setNetwork}
           all="every network whose key is known"
           networks={networks}
         />
-        <DayInput label="First day; left out, where the last one ended" value={from} set={setFrom} />
-        <DayInput label="Last day; left out, yesterday" value={to} set={setTo} />
+        <DayInput label="First day; default: where the last fetch ended" value={from} set={setFrom} />
+        <DayInput label="Last day; default: yesterday" value={to} set={setTo} />
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
@@ -90,7 +90,7 @@ function ImportTable({ networks }: NetworksProps) {
   const take = useUpload('importTally', file, 'text/csv');
   return (
     <>
-      <Controls name="Table to read">
+      <Controls name="Table to import">
         <NetworkChoice
           label="Network of the table"
           value={network}
@@ -154,7 +154,7 @@ function Rates() {
   });
   return (
     <>
-      <Controls name="Rates to read">
+      <Controls name="Rates to import">
         <FileInput
           label="Table of rates: day, currency, base, rate"
           accept=".csv"

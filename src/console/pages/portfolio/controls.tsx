@@ -5,9 +5,9 @@ import { orders, type Shown, type View } from './view.js';
 import { stateWords } from './words.js';
 
 const orderWords = {
-  work: 'what needs work first',
+  work: 'most urgent first',
   name: 'by name',
-  changed: 'changed last first',
+  changed: 'last changed first',
   earned: 'most earned first',
   record: 'as in the record',
 } as const;

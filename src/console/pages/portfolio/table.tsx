@@ -28,7 +28,7 @@ export function PortfolioTable({ rows, view, set }: { rows: readonly Row[]; view
   if (rows.length === 0)
     return (
       <div className="empty">
-        No title is like that.{' '}
+        No title matches.{' '}
         <button
           type="button"
           className="btn btn-sm btn-outline-secondary"

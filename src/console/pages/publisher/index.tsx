@@ -27,8 +27,8 @@ export function PublisherPage() {
     <main className="page">
       <Heading>Who publishes, and with which accounts?</Heading>
       <p className="lede">
-        The domain is where app-ads.txt is served; the accounts go into it. Credentials are named here, as
-        secret:NAME, and never held: their owner sets them with <code>syndexa secret set NAME</code>.
+        The domain is where app-ads.txt is served; the accounts go into it. Credentials are only named here,
+        as secret:NAME; their owner stores them with <code>syndexa secret set NAME</code>.
       </p>
       <Shown answer={known}>{(found) => <PublisherForm known={found} />}</Shown>
       <h2>Secrets</h2>
@@ -96,12 +96,12 @@ function PublisherForm({ known }: { known: Known }) {
       </div>
       <h2>Accounts</h2>
       <p className="soft">
-        At each network whose IDs do not carry the account, as app-ads.txt needs it. Empty where it is not
-        known.
+        At each network whose IDs do not carry the account, as app-ads.txt needs it. Leave it empty if it is
+        not known.
       </p>
       <div className="fields">{networks.map(({ id, name }) => field(`accounts.${id}`, name, '204417'))}</div>
       <h2>Credentials of the account</h2>
-      {needs.length === 0 && <p className="soft">No network here asks for a key of the account.</p>}
+      {needs.length === 0 && <p className="soft">No network here requires a key of the account.</p>}
       <div className="fields">
         {needs.map(({ network, credential, label }) =>
           field(`credentials.${network}.${credential}`, label, 'secret:NAME'),

@@ -30,8 +30,8 @@ function RecordOf({ record }: { record: TitleRecord }) {
     <main className="page">
       <Heading>What does the record say of {record.title.name}?</Heading>
       <p className="lede">
-        Version {record.version}. Every change is kept in the history; a value that is not right is refused
-        here as in the terminal.
+        Version {record.version}. Every change is kept in the history; invalid values are refused, as in the
+        terminal.
       </p>
       <Unsaved title={record.id} />
       <HeadForm record={record} />

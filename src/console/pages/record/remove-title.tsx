@@ -22,10 +22,10 @@ export function RemoveTitle({ record: { id, version, title } }: { record: TitleR
   const placements = Object.keys(title.placements).length;
   return (
     <details className="mt-4">
-      <summary>Take the title out of the record</summary>
+      <summary>Remove the title from the record</summary>
       <p>
         {title.name} goes, with {counted(placements, 'placement')} and all its IDs. Save a document first if
-        you may want it back. The trees stay as they are.
+        you may need it again. Trees are not changed.
       </p>
       <form
         onSubmit={(event) => {

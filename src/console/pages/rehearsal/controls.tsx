@@ -5,7 +5,7 @@ import type { RehearsalSettings } from '../../tree-queries.js';
 const faults: Record<RehearsalSettings['fault'], string> = {
   none: 'as it is',
   offline: 'no connection',
-  'no-fill': 'no network has an ad',
+  'no-fill': 'no network fills a request',
   slow: 'ads take 12 seconds',
 };
 

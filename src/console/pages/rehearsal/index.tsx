@@ -80,7 +80,9 @@ function Report({ report, search, set }: Shown) {
     <>
       <p className="soft">
         {report.scenario}, seed {report.seed}, against{' '}
-        {report.partner === 'running' ? 'the partner that runs' : 'a partner started with the IDs on record'}
+        {report.partner === 'running'
+          ? 'the running partner'
+          : 'a temporary partner that knows the IDs on record'}
         {report.clean ? ': every placement shows an ad, and nothing was found.' : '.'}
       </p>
       <Matrix

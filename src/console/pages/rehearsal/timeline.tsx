@@ -104,7 +104,7 @@ function ZoomButtons({ change }: { change: (factor: number) => void }) {
           {sign}
         </button>
       ))}
-      <span className="soft">arrow keys go from event to event, + and − zoom</span>
+      <span className="soft">arrow keys move between events, + and − zoom</span>
     </div>
   );
 }

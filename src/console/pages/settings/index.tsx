@@ -18,7 +18,7 @@ export function SettingsPage() {
   return (
     <main className="page">
       <Heading>How do you work in this browser?</Heading>
-      <p className="lede">These choices stay in this browser; nobody else sees them.</p>
+      <p className="lede">These settings are stored in this browser only.</p>
       <h2>Your editor</h2>
       <p>Places in linked trees open in it, when this browser runs on the machine that has the trees.</p>
       <Controls name="Your editor">

@@ -42,11 +42,11 @@ export function StepsPage() {
   const nextOnly = search.get('show') === 'next';
   return (
     <main className="page">
-      <Heading>What is to be done for {name}, and in which order?</Heading>
+      <Heading>What is left to do for {name}, and in which order?</Heading>
       {steps.length === 0 ? (
         <Empty>
-          No network is named at any placement yet. Name one on the{' '}
-          <Link to={`/titles/${title}/record`}>record</Link> page; its steps follow from its profile.
+          No placement has a network yet. Add one on the <Link to={`/titles/${title}/record`}>record</Link>{' '}
+          page; its steps follow from its profile.
         </Empty>
       ) : (
         <>
@@ -54,7 +54,7 @@ export function StepsPage() {
           <p className="lede" role="status">
             <strong>{done.length}</strong> of {counted(shown.length, 'step is', 'steps are')} done
           </p>
-          {now.length === 0 && <Empty>Nothing is left to do.</Empty>}
+          {now.length === 0 && <Empty>All steps are done.</Empty>}
           <StepGroups title={title} steps={now} names={names} />
           {!nextOnly && (
             <>

@@ -99,13 +99,13 @@ function Asked({ following }: { following: Following }) {
       />
       <Form.Check
         id="tag-media"
-        label="try its media files"
+        label="check its media files"
         checked={isMedia}
         onChange={(event) => setMedia(event.target.checked)}
       />
       <Form.Check
         id="tag-partner"
-        label="ask the simulated partner for made-up hosts"
+        label="send requests to .example hosts to the simulated partner"
         checked={isPartner}
         onChange={(event) => setPartner(event.target.checked)}
       />

@@ -20,8 +20,8 @@ export function TagsPage() {
     <main className="page">
       <Heading>What would a video tag show?</Heading>
       <p className="lede">
-        A tag is the address of a VAST document. Its wrappers are followed, and what a player would do with it
-        is said. Nothing that counts an impression or a click is called.
+        A tag is the address of a VAST document. Its wrappers are followed, and you see what a player would do
+        with it. Nothing that counts an impression or a click is called.
       </p>
       <Follow />
       <h2>Tags on record</h2>
@@ -60,7 +60,7 @@ function OnRecord({
         {platformNames[platform]}, {stage}
       </td>
       <td className="text-break">
-        <IdText id={url} /> <Link to={`/tags?address=${encodeURIComponent(url)}`}>look into it</Link>
+        <IdText id={url} /> <Link to={`/tags?address=${encodeURIComponent(url)}`}>look at it</Link>
       </td>
       <td data-label="What is wrong">
         {problems.length === 0 ? (

@@ -20,8 +20,8 @@ export function Changes({ query }: { query: QueryOf<'compareTally'> }) {
     <section>
       <h2>Why did it change?</h2>
       <p className="soft">
-        {days.from} to {days.to} against {against.from} to {against.to}. Volume: more requests, or fewer;
-        fill: more of them ended in an impression; price: an impression earned more.
+        {days.from} to {days.to} against {against.from} to {against.to}. Volume: the number of requests; fill:
+        how many of them led to an impression; price: what an impression earned.
       </p>
       {totals.map((total) => (
         <div key={total.currency} className="ledger-scroll">

@@ -44,7 +44,8 @@ export function TallyPage() {
       {daily.data.days === null ? (
         <Empty>
           <p className="mb-0">
-            No numbers are on record. <Link to="/tally/numbers">Ask the networks, or read a table.</Link>
+            No numbers are on record.{' '}
+            <Link to="/tally/numbers">Fetch them from the networks, or import a table.</Link>
           </p>
         </Empty>
       ) : (

@@ -27,7 +27,7 @@ export function Releases({ title, releases }: { title: string; releases: readonl
             <button
               type="button"
               className="btn btn-sm btn-link"
-              aria-label={`Forget ${platformNames[release.platform]} ${release.version}`}
+              aria-label={`Remove ${platformNames[release.platform]} ${release.version}`}
               onClick={() => forget.mutate(release)}
             >
               forget
@@ -66,14 +66,14 @@ function NoteRelease({ title }: { title: string }) {
           options={Object.entries(platformNames)}
         />
         <TextInput label="Version" hint="3.2.0" value={version} set={(text) => set({ version: text })} />
-        <DayInput label="Day on which it went out" value={day} set={(chosen) => set({ day: chosen })} />
+        <DayInput label="Release day" value={day} set={(chosen) => set({ day: chosen })} />
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
           disabled={version.trim() === '' || day === '' || note.isPending}
           onClick={() => note.mutate()}
         >
-          Note the release
+          Add the release
         </button>
       </Controls>
       {note.error && <ProblemNote error={note.error} whole />}

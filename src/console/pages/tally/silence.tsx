@@ -10,11 +10,11 @@ export function Silence({ title }: { title: string | undefined }) {
   const { findings } = found.data;
   return (
     <section>
-      <h2>What is silent?</h2>
+      <h2>What earns nothing?</h2>
       {findings.length === 0 ? (
         <p>
           <State tone="good" shape="●">
-            nothing: every placement reports as it did
+            nothing stopped: every placement reports as usual
           </State>
         </p>
       ) : (

@@ -2,7 +2,7 @@ import { normalId } from '../../standards/skadnetwork.js';
 import { defineRule } from '../model.js';
 import { fromFact } from '../scope.js';
 
-/** An entry of the attribution list that is no identifier, or not in its right form. */
+/** An entry of the attribution list that is not an identifier, or not in its standard form. */
 export const attributionIdMalformed = defineRule({
   meta: {
     id: 'attribution/id-malformed',

@@ -1,13 +1,13 @@
 import { defineRule } from '../model.js';
 import { fromRehearsed, nameOf, rehearsedOnNetworks, timeIn } from '../rehearsed.js';
 
-/** There is no ad, or it was closed, and the user gets no further. */
+/** There is no ad, or it was closed, and the user cannot continue. */
 export const noWayForward = defineRule({
   meta: {
     id: 'rehearsal/no-way-forward',
     severity: 'warning',
     ifShipped: 'The user stands before a screen that does nothing, and closes the app.',
-    mend: 'Go on when the ad is closed, when it fails, and when none is loaded.',
+    mend: 'Continue when the ad is closed, when it fails, and when none is loaded.',
     messages: { stuck: 'At {time} the user is stuck at {placement}: {reason}' },
     needsTitle: true,
   },
@@ -18,8 +18,8 @@ export const noWayForward = defineRule({
       yield {
         ...fromRehearsed(fact),
         message: 'stuck',
-        data: { placement: nameOf(fact), reason: stuck.text ?? '' },
-        changing: { time: timeIn(stuck.at) },
+        data: { placement: nameOf(fact) },
+        changing: { time: timeIn(stuck.at), reason: stuck.text ?? '' },
       };
     }
   },

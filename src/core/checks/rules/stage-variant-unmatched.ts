@@ -21,7 +21,8 @@ export const variantUnmatched = defineRule({
           variants: [name],
           place: edition.home,
           message: 'unmatched',
-          data: { variant: name, reason: stageWhy },
+          data: { variant: name },
+          changing: { reason: stageWhy },
         };
       }
     }

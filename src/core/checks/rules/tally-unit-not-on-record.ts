@@ -13,7 +13,7 @@ export const reportedUnitNotOnRecord = defineRule({
       'It is shipped: a build out there uses an ID that nobody keeps, or that of another title, and its money is counted elsewhere.',
     mend: 'Find where it is: syndexa id trace {unit}. Then put it on record, or take it out of the build: syndexa id collect {title} --network {id}.',
     messages: {
-      unknown: '{unit} made {requests} requests to {network} in the last two weeks, and no title holds it.',
+      unknown: '{unit} made {requests} requests to {network} in the last two weeks, and no title uses it.',
       elsewhere:
         '{unit} made {requests} requests to {network} in the last two weeks as a unit of {app}; on record it belongs to {other}.',
     },

@@ -33,7 +33,8 @@ export const cannotTell = defineRule({
         place,
         chain,
         message: 'open',
-        data: { what, variants: listed(variants), reason },
+        data: { what, variants: listed(variants) },
+        changing: { reason },
       };
     }
   },

@@ -5,6 +5,6 @@ export const appDelegate = defineFact({
   kind: 'app-delegate',
   label: 'app delegate',
   description:
-    'A class for the delegate of an iOS app; with a name it is what the class extends, without one the app is given it.',
+    'The delegate class of an iOS app. With a name, the value is the class that it extends; without one, it is the class that the app uses.',
   fields: {},
 });

@@ -4,6 +4,6 @@ import { defineFact } from '../define.js';
 export const appLabel = defineFact({
   kind: 'app-label',
   label: 'label of the app',
-  description: 'The name under which people see the app on their device.',
+  description: 'The display name of the app on a device.',
   fields: {},
 });

@@ -15,5 +15,5 @@ export const bannerView = defineFact({
     covers: z.string().optional().meta({ description: 'The navigation of the layout that the view covers.' }),
   },
   subject: ({ format, size }) => [format, size].filter(Boolean).join(' '),
-  detail: ({ anchor }) => anchor && `held at ${heldAtText[anchor]}`,
+  detail: ({ anchor }) => anchor && `anchored to ${heldAtText[anchor]}`,
 });

@@ -31,11 +31,12 @@ export const call = defineFact({
       .array(z.enum(['start', 'consent']))
       .optional()
       .meta({
-        description: 'The calls of the same network in whose closure it is, or whose end it waits for.',
+        description:
+          'The calls of the same network whose closure contains it, or whose completion it waits for.',
       }),
     awaited: z.boolean().optional().meta({ description: 'Whether the code waits for it.' }),
-    anchor: HeldAt.optional().meta({ description: 'Where the view that it makes is held.' }),
+    anchor: HeldAt.optional().meta({ description: 'Where the view that it creates is anchored.' }),
   },
   subject: ({ action, format }) => [action.replace('-', ' '), format].filter(Boolean).join(' '),
-  detail: ({ anchor }) => anchor && `held at ${heldAtText[anchor]}`,
+  detail: ({ anchor }) => anchor && `anchored to ${heldAtText[anchor]}`,
 });

@@ -4,6 +4,6 @@ import { defineFact } from '../define.js';
 export const callback = defineFact({
   kind: 'callback',
   label: 'callback',
-  description: 'A method that answers an event of a network; the name is the event.',
+  description: 'A method that handles an event of a network; the name is the event.',
   fields: {},
 });

@@ -11,10 +11,10 @@ export const component = defineFact({
     attributes: z
       .record(z.string(), z.string())
       .optional()
-      .meta({ description: 'Its attributes in the merged manifest, by their names without a prefix.' }),
+      .meta({ description: 'Its attributes in the merged manifest, by name without prefix.' }),
     places: z
       .record(z.string(), Place)
       .optional()
-      .meta({ description: 'Where the values of those are that the module’s own manifests give.' }),
+      .meta({ description: 'Where the values that come from the module’s own manifests are.' }),
   },
 });

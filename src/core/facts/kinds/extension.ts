@@ -4,6 +4,6 @@ import { defineFact } from '../define.js';
 export const extension = defineFact({
   kind: 'extension',
   label: 'extension',
-  description: 'A target that is built into the app; the value is its product type.',
+  description: 'A target that is embedded in the app; the value is its product type.',
   fields: {},
 });

@@ -5,7 +5,7 @@ import { defineFact } from '../define.js';
 export const forcedVersion = defineFact({
   kind: 'forced-version',
   label: 'forced version',
-  description: 'A version that the build takes for a package, whatever version is declared.',
+  description: 'A version that the build uses for a package, whatever version is declared.',
   fields: {
     by: z
       .string()

@@ -1,9 +1,9 @@
 import { defineFact } from '../define.js';
 
-/** A call that readies the framework of an app. */
+/** A call that initialises the framework of an app. */
 export const frameworkCall = defineFact({
   kind: 'framework-call',
   label: 'framework call',
-  description: 'A call that readies the framework of an app.',
+  description: 'A call that initialises the framework of an app.',
   fields: {},
 });

@@ -1,11 +1,11 @@
 import * as z from 'zod';
 import { defineFact } from '../define.js';
 
-/** A string of a locale that replaces an ID. */
+/** A localised string that replaces an ID. */
 export const localeOverride = defineFact({
   kind: 'locale-override',
   label: 'locale override',
-  description: 'A string of a locale that replaces an ID.',
+  description: 'A localised string that replaces an ID.',
   fields: {
     folder: z.string().meta({ description: 'The resource folder of the locale, such as values-de.' }),
   },

@@ -5,7 +5,7 @@ import { defineFact } from '../define.js';
 export const mergeDirective = defineFact({
   kind: 'merge-directive',
   label: 'merge directive',
-  description: 'A directive for the merger of manifests; the name is the element that it is about.',
+  description: 'A directive for the manifest merger; the name is the element that it applies to.',
   fields: {
     given: z.boolean().meta({ description: 'Whether the element carries the directive.' }),
   },

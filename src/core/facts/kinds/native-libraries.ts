@@ -8,7 +8,8 @@ export const nativeLibraries = defineFact({
   description: 'The version of a package that its native libraries were fetched for.',
   fields: {
     state: z.enum(['fetched', 'older', 'not-fetched']).meta({
-      description: 'Whether they were fetched, for an older version of the package, or not at all.',
+      description:
+        'Whether they were fetched, fetched for an older version of the package, or never fetched.',
     }),
   },
   detail: ({ state }) => state.replace('-', ' '),

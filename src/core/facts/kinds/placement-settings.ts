@@ -11,6 +11,6 @@ export const placementSettings = defineFact({
     format: Format.optional().meta({ description: 'The format that the placebook gives it.' }),
     fields: z
       .record(z.string(), z.string())
-      .meta({ description: 'The settings by the names that they have in placebooks.' }),
+      .meta({ description: 'The settings by their names in placebooks.' }),
   },
 });

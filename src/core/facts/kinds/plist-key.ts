@@ -13,7 +13,7 @@ export const plistKey = defineFact({
       .enum(['info', 'privacy'])
       .meta({ description: 'Whether it is in the property list of the app or in its privacy manifest.' }),
     content: PlainValue.optional().meta({
-      description: 'What an array or a dictionary holds, where a network says what it must hold.',
+      description: 'The content of an array or a dictionary, if a network requires certain content.',
     }),
   },
   detail: ({ type, list }) => (list === 'privacy' ? 'in the privacy manifest' : type),

@@ -8,19 +8,19 @@ import { TraceEvent, Verdict } from '../trace.js';
 export const rehearsed = defineFact({
   kind: 'rehearsed',
   label: 'rehearsed placement',
-  description: 'What a rehearsal saw of a placement on a network; the value is the scenario.',
+  description: 'What a rehearsal observed for a placement on a network; the value is the scenario.',
   fields: {
     stage: Stage,
     format: Format,
     unit: z.string().nullable().meta({ description: 'The unit ID that is requested; null for none.' }),
-    settings: Settings.meta({ description: 'The settings that the build carries.' }),
+    settings: Settings.meta({ description: 'The settings in the build.' }),
     verdict: Verdict,
     events: z.array(TraceEvent).meta({ description: 'What happened to the placement, in order.' }),
     screen: z
       .object({ width: z.number(), height: z.number() })
       .meta({ description: 'The screen of the device, in density-independent pixels.' }),
     covers: z.string().optional().meta({ description: 'The navigation that the view covers.' }),
-    heldAt: z.string().optional().meta({ description: 'Where on its screen the view is held.' }),
+    heldAt: z.string().optional().meta({ description: 'Where on its screen the view is anchored.' }),
   },
   subject: ({ placement }) => placement,
   detail: ({ verdict }) => verdict.is.replace('-', ' '),

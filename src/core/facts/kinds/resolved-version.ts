@@ -5,12 +5,12 @@ import { defineFact } from '../define.js';
 export const resolvedVersion = defineFact({
   kind: 'resolved-version',
   label: 'installed version',
-  description: 'The version of a package that was installed; empty where the lock does not hold it.',
+  description: 'The installed version of a package; empty if the lock file does not list it.',
   fields: {
     lock: z.string().meta({ description: 'The name of the lock file, such as pubspec.lock.' }),
     state: z
       .enum(['locked', 'missing', 'no-lock'])
-      .meta({ description: 'Whether the lock holds the package, lacks it, or does not exist.' }),
+      .meta({ description: 'Whether the lock file lists the package, lacks it, or does not exist.' }),
   },
   detail: ({ lock, state }) =>
     ({ locked: `in ${lock}`, missing: `not in ${lock}`, 'no-lock': `no ${lock}` })[state],

@@ -10,7 +10,7 @@ export const staleFolder = defineFact({
     expected: z
       .string()
       .nullable()
-      .meta({ description: 'What the configuration says now; null when it says nothing.' }),
+      .meta({ description: 'The current value in the configuration; null if there is none.' }),
   },
   detail: ({ expected }) => `${expected ?? 'nothing'} in the configuration`,
 });

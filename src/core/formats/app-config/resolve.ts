@@ -51,7 +51,7 @@ class Resolver {
 
   value(node: ConfigNode): ConfigValue {
     if (++this.steps > maxSteps || this.depth > maxDepth)
-      return this.open(node, 'the configuration comes to too many values');
+      return this.open(node, 'the configuration has too many possible values');
     this.depth++;
     const value = this.inner(node);
     this.depth--;
@@ -78,7 +78,7 @@ class Resolver {
       case 'variable': {
         const value = this.setting.variable(node.name);
         if (typeof value === 'string') return { is: 'text', value, variable: node.name, ...span };
-        const why = value === null ? 'is set where no reading sees it' : 'is set by no build profile';
+        const why = value === null ? 'is set outside the files of the tree' : 'is set by no build profile';
         return { ...this.open(node, `the variable ${node.name} ${why}`), unset: value === undefined };
       }
       case 'choice': {
@@ -162,7 +162,7 @@ class Resolver {
       if (held.is === 'list' || held.is === 'object') return this.depends(node);
       isText ||= held.is === 'text';
       text += String(held.value);
-      if (text.length > maxText) return this.open(node, 'the text becomes too long');
+      if (text.length > maxText) return this.open(node, 'the text would be too long');
     }
     return isText ? { is: 'text', value: text, ...this.spanOf(node) } : this.depends(node);
   }

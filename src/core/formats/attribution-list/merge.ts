@@ -78,7 +78,7 @@ function fragmentEdits({ wrapped, root, back }: ListParts, missing: readonly str
   const array = key ? siblings[siblings.indexOf(key) + 1] : all.find(({ name }) => name === 'array');
   if (array?.name === 'array') return appendChild(wrapped, array, lines, eol);
   throw new CannotMergeError(
-    'There is no list of items in it.',
+    'It does not contain a list of items.',
     back(root?.children[0]?.start ?? 0),
     `Paste the whole of ${itemsKey}, with its <array>.`,
   );
@@ -98,7 +98,7 @@ function ownXmlEdits(
   const holder = root && last ? [...descendants(root)].find(({ start }) => start === last.start) : undefined;
   if (!root || !last || !holder)
     throw new CannotMergeError(
-      'It has no identifier yet whose form could be followed.',
+      'It has no identifier yet that could serve as an example.',
       0,
       'Add the first one by hand.',
     );

@@ -37,7 +37,7 @@ export function findColumns<Field extends string>(
       return {
         fault: {
           message: `The table has several columns “${name}”.`,
-          fix: `Rename all but one of them in the table, or say which is meant, as in --column ${example}.`,
+          fix: `Rename all but one of them in the table, or name the right one, as in --column ${example}.`,
           line,
         },
       };

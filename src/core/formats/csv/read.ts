@@ -97,7 +97,7 @@ export class CsvReader {
     const what = isOpen ? 'a quote is opened and never closed' : 'there is text after a closing quote';
     return new CsvError({
       message: `The table cannot be read: in line ${line}, ${what}.`,
-      fix: 'Look at the quotes of that line, or name the separator.',
+      fix: 'Check the quotes of that line, or name the separator.',
       line,
     });
   }

@@ -25,11 +25,11 @@ const errorWords = new Map([
   ['EndOfFileExpected', 'more text follows its end'],
   ['InvalidCommentToken', 'a comment is not allowed here'],
   ['UnexpectedEndOfComment', 'a comment does not end'],
-  ['UnexpectedEndOfString', 'a text does not end'],
+  ['UnexpectedEndOfString', 'a string does not end'],
   ['UnexpectedEndOfNumber', 'a number does not end'],
   ['InvalidUnicode', 'a Unicode escape has the wrong form'],
-  ['InvalidEscapeCharacter', 'a text has an unknown escape'],
-  ['InvalidCharacter', 'a text has a character that must be escaped'],
+  ['InvalidEscapeCharacter', 'a string has an unknown escape'],
+  ['InvalidCharacter', 'a string has a character that must be escaped'],
 ]);
 
 /** Reads JSON. What cannot be read is a problem with its place; the rest is read all the same. */

@@ -42,9 +42,7 @@ const tooLong = (text: string) =>
     : undefined;
 const tooDeep = (text: string) => {
   const at = tooDeepAt(text);
-  return at < 0
-    ? undefined
-    : nothing([{ message: 'It is nested too deep to be read.', start: at, end: at + 1 }]);
+  return at < 0 ? undefined : nothing([{ message: 'It is nested too deeply.', start: at, end: at + 1 }]);
 };
 
 interface Literal extends Span {
@@ -87,7 +85,8 @@ function literalsOf(text: string, depth: number, take: (literal: Literal) => voi
         if (typeof value === 'string') take({ way: way.slice(0, level), value, start, end: start + length });
       },
       onError: (_, start, length) => {
-        if (problems.length === 0) problems.push({ message: 'This is no JSON.', start, end: start + length });
+        if (problems.length === 0)
+          problems.push({ message: 'This is not JSON.', start, end: start + length });
       },
     },
     { allowTrailingComma: true, disallowComments: false },

@@ -48,7 +48,7 @@ class BinaryReader {
   constructor(private readonly bytes: Uint8Array) {
     this.view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
     const trailer = bytes.length - 32;
-    if (trailer < magic.length) throw new BinaryFault('it is cut short', bytes.length);
+    if (trailer < magic.length) throw new BinaryFault('it is incomplete', bytes.length);
     this.offsetSize = bytes[trailer + 6] ?? 0;
     this.refSize = bytes[trailer + 7] ?? 0;
     this.count = this.integer(trailer + 8, 8);
@@ -57,7 +57,7 @@ class BinaryReader {
     if (![1, 2, 3, 4, 8].includes(this.offsetSize) || ![1, 2, 3, 4, 8].includes(this.refSize))
       throw new BinaryFault('its trailer gives no sizes', trailer + 6);
     if (this.count > maxObjects || this.table + this.count * this.offsetSize > trailer)
-      throw new BinaryFault('its table of objects does not fit into it', trailer + 8);
+      throw new BinaryFault('its object table exceeds the file', trailer + 8);
   }
 
   root(): PlistValue {
@@ -114,7 +114,7 @@ class BinaryReader {
         const values = this.references(start + length * this.refSize, length);
         const entries = keys.map((key, position): PlistEntry => {
           const name = this.object(key, depth + 1);
-          if (name.type !== 'string') throw new BinaryFault('a key is no string', at);
+          if (name.type !== 'string') throw new BinaryFault('a key is not a string', at);
           const value = this.object(values[position] ?? this.count, depth + 1);
           return { key: name.value, keyElement: blank('key'), value, start: 0, end: 0 };
         });
@@ -133,7 +133,7 @@ class BinaryReader {
   private sized(at: number, low: number): { start: number; length: number } {
     if (low !== 0x0f) return { start: at + 1, length: low };
     const marker = this.byte(at + 1);
-    if (marker >> 4 !== 0x1) throw new BinaryFault('a length is no integer', at + 1);
+    if (marker >> 4 !== 0x1) throw new BinaryFault('a length is not an integer', at + 1);
     const size = 1 << (marker & 0x0f);
     const length = this.integer(at + 2, size);
     if (length > this.bytes.length) throw new BinaryFault('a length is larger than the file', at + 2);
@@ -142,20 +142,20 @@ class BinaryReader {
 
   private references(start: number, count: number): number[] {
     if (start + count * this.refSize > this.bytes.length)
-      throw new BinaryFault('a list runs off the file', start);
+      throw new BinaryFault('a list exceeds the file', start);
     return Array.from({ length: count }, (_, index) =>
       this.integer(start + index * this.refSize, this.refSize),
     );
   }
 
   private slice(start: number, length: number): Uint8Array {
-    if (start + length > this.bytes.length) throw new BinaryFault('a value runs off the file', start);
+    if (start + length > this.bytes.length) throw new BinaryFault('a value exceeds the file', start);
     return this.bytes.subarray(start, start + length);
   }
 
   private byte(at: number): number {
     const value = this.bytes[at];
-    if (value === undefined) throw new BinaryFault('an offset leads out of the file', at);
+    if (value === undefined) throw new BinaryFault('an offset is outside the file', at);
     return value;
   }
 
@@ -176,7 +176,7 @@ class BinaryReader {
   /** Seconds since the first day of 2001. */
   private date(at: number): string {
     const date = new Date((this.real(at, 8) + 978_307_200) * 1000);
-    if (Number.isNaN(date.getTime())) throw new BinaryFault('a date is none', at);
+    if (Number.isNaN(date.getTime())) throw new BinaryFault('a date is invalid', at);
     return date.toISOString();
   }
 

@@ -66,7 +66,7 @@ function readValue(element: XmlElement, problems: ReadProblem[]): PlistValue {
     case 'dict':
       return { type: 'dict', entries: readEntries(element, problems), element };
     default:
-      problems.push(problemAt(element, `A property list knows no <${element.name}>.`));
+      problems.push(problemAt(element, `A property list has no element <${element.name}>.`));
       return { type: 'string', value: textOf(element), element };
   }
 }

@@ -62,7 +62,11 @@ class UnityReader {
     const indent = /^ */.exec(line)?.[0].length ?? 0;
     if (indent === line.length || line[indent] === '#') return;
     if (/^(<{7}|={7}|>{7})( |$)/.test(line)) {
-      this.problems.push({ message: 'A merge conflict was left here.', start, end: start + line.length });
+      this.problems.push({
+        message: 'There is an unresolved merge conflict here.',
+        start,
+        end: start + line.length,
+      });
       return;
     }
     const at = this.items(line, indent, { start, end });

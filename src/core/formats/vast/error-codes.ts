@@ -5,7 +5,7 @@ export const errorCodes = {
   102: 'This version of VAST is not supported.',
   201: 'The player expected a linear ad and got something else.',
   300: 'A wrapper could not be used.',
-  301: 'The document that a wrapper leads to timed out or cannot be reached.',
+  301: 'The document behind a wrapper timed out or cannot be reached.',
   302: 'The wrapper limit was reached.',
   303: 'There was no ad after one or more wrappers.',
   400: 'The linear ad cannot be displayed.',

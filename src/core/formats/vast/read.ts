@@ -70,11 +70,11 @@ function noVast(root: XmlElement, at: (offset: number) => Position): VastProblem
     severity: 'error',
     message:
       root.name === 'VideoAdServingTemplate'
-        ? 'This is VAST 1, which players no longer take.'
-        : `The root is <${root.name}>, not <VAST>: this is no VAST document.`,
+        ? 'This is VAST 1, which players no longer support.'
+        : `The root is <${root.name}>, not <VAST>: this is not a VAST document.`,
     fix:
       root.name === 'html' || root.name === 'HTML'
-        ? 'The address answers with a web page: check it, and what the server says in it.'
+        ? 'The address returns a web page: check the address, and what the page says.'
         : 'Check the address of the tag.',
     ...at(root.start),
   };
@@ -88,7 +88,7 @@ function noVersion(root: XmlElement, at: (offset: number) => Position): VastProb
     message: found
       ? `Version ${JSON.stringify(found.value.slice(0, 20))} is not supported. Supported versions: ${vastVersions.join(', ')}.`
       : 'The document does not say which version of VAST it is.',
-    fix: 'Write version="4.2", or the version that the document keeps to.',
+    fix: 'Write version="4.2", or the version that the document follows.',
     ...at(found?.valueSpan.start ?? root.start),
   };
 }

@@ -37,7 +37,7 @@ export function validate(
     problems.push({
       severity: 'warning',
       message: `There are ${more} more problems, which are not listed.`,
-      fix: 'Mend the ones above, and look again.',
+      fix: 'Fix the ones above, and check again.',
       ...placeOf(root.start),
     });
   return problems;
@@ -67,12 +67,12 @@ function checkAttributes(
     if (name.includes(':') || name === 'xmlns') continue;
     const rule = rules.get(name);
     if (!rule || !isAtLeast(version, rule.since ?? '2.0')) {
-      const since = rule?.since ? ` It came with VAST ${rule.since}.` : '';
+      const since = rule?.since ? ` It was introduced in VAST ${rule.since}.` : '';
       report(
         {
           severity: 'warning',
           section,
-          message: `VAST ${version} knows no ${name} of <${element.name}>.${since}`,
+          message: `VAST ${version} has no ${name} of <${element.name}>.${since}`,
           fix: rule
             ? 'Raise the version of the document, or remove it.'
             : 'Remove it, or move it to Extensions.',
@@ -238,7 +238,7 @@ function checkEvent(element: XmlElement, version: VastVersion, report: Report): 
         severity: 'warning',
         section: '3.14.1',
         message: `VAST ${version} has no event ${event.value}: it is one of ${rule.since}${rule.until ? ` to ${rule.until}` : ' and later'}.`,
-        fix: 'Use the event of this version; some players call it all the same.',
+        fix: 'Use the event of this version; some players call it anyway.',
       },
       at,
     );

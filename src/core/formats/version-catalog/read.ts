@@ -141,7 +141,7 @@ function problemOf(text: string, error: unknown): ReadProblem {
   }
   const issue = error instanceof z.ZodError ? error.issues[0] : undefined;
   return {
-    message: `It is no version catalogue: ${issue ? `${issue.path.join('.')}: ${issue.message}` : String(error)}`,
+    message: `It is not a version catalogue: ${issue ? `${issue.path.join('.')}: ${issue.message}` : String(error)}`,
     start: 0,
     end: 0,
   };

@@ -128,7 +128,7 @@ class XmlReader {
     const name = this.name();
     this.blanks();
     if (this.text[this.at] === '>') this.at++;
-    else this.problem(`The end tag </${name}> lacks its ">".`, start, this.at);
+    else this.problem(`The end tag </${name}> has no ">".`, start, this.at);
     const depth = this.open.findLastIndex((element) => element.name === name);
     if (depth < 0) {
       this.problem(`The end tag </${name}> closes nothing.`, start, this.at);
@@ -175,7 +175,7 @@ class XmlReader {
     } else if (this.text[this.at] === '>') {
       this.at++;
     } else {
-      this.problem(`The start tag <${name}> lacks its ">".`, start, this.at);
+      this.problem(`The start tag <${name}> has no ">".`, start, this.at);
     }
     element.openTag.end = this.at;
     element.end = this.at;
@@ -205,7 +205,7 @@ class XmlReader {
       if (char === undefined || char === '>' || char === '<' || this.text.startsWith('/>', start)) return;
       const name = this.name();
       if (name === '') {
-        this.problem(`The character ${JSON.stringify(char)} has no place in a tag.`, start, start + 1);
+        this.problem(`The character ${JSON.stringify(char)} is not allowed in a tag.`, start, start + 1);
         this.at++;
         continue;
       }
@@ -238,7 +238,7 @@ class XmlReader {
     let end = this.text.indexOf(quote, start);
     const bracket = this.text.indexOf('<', start);
     if (end < 0 || (bracket >= 0 && bracket < end)) {
-      this.problem(`The value of ${name} lacks its closing quote.`, start - 1, start);
+      this.problem(`The value of ${name} has no closing quote.`, start - 1, start);
       end = bracket >= 0 ? bracket : this.text.length;
       this.at = end;
       return { start, end };

@@ -45,13 +45,13 @@ export function placementOf(
   const { written = '' } = fact.code?.argument ?? {};
   const alike = among(namedLike(written, fitting));
   if (alike !== undefined)
-    return { placement: alike, assumed: `It is about ${alike}, which ${written} names.` };
+    return { placement: alike, assumed: `It is for ${alike}, which ${written} names.` };
   const named = among(namedInFile(scope, fact));
   if (named !== undefined) return { placement: named };
   const [only, ...others] = fitting;
   if (only === undefined) return null;
   if (others.length > 0) return open;
-  return { placement: only, assumed: `It is about ${only}, the only ${format} placement of this network.` };
+  return { placement: only, assumed: `It is for ${only}, the only ${format} placement of this network.` };
 }
 
 /** What the same call names in other variants. */
@@ -154,7 +154,7 @@ export function unitFor(
       return {
         unit: wanted,
         why: null,
-        assumed: `It hands over ${wanted}, one of ${different.length} that the code chooses from.`,
+        assumed: `It passes ${wanted}, one of ${different.length} that the code chooses from.`,
       };
     if (different.length > 1)
       return {

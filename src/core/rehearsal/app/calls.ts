@@ -74,7 +74,7 @@ export function appCall(
     isAwaited: fact.awaited ?? fact.code?.waits !== undefined,
     order: fact.place.line * 1_000 + fact.place.column,
     isLooped: fact.code?.looped === true,
-    // A button's method is called by the system, and nothing in code says so: that is no assumption.
+    // A button's method is called by the system, and nothing in code says so: this is not an assumption.
     ...(isKnown || action === 'show' ? {} : { assumed: `${text}; nothing in the file calls ${where}.` }),
   };
 }

@@ -228,6 +228,6 @@ function releaseOf(
   return {
     ...appCall(profile, other, { action: 'release', format, isLaunch }),
     triggers: ['leave'],
-    assumed: 'it runs when the screen goes away; it is in another file.',
+    assumed: 'it runs when the screen closes; it is in another file.',
   };
 }

@@ -278,7 +278,7 @@ export class Device {
     const held = one.ad ?? one.seen;
     if (held && slot.release !== null) {
       const isReleased = slot.release !== 'missing' && slot.release.triggers.includes('leave');
-      const text = isReleased ? undefined : 'Nothing releases it when the screen goes away.';
+      const text = isReleased ? undefined : 'Nothing releases it when the screen closes.';
       note(this.state, one, isReleased ? 'released' : 'kept', {
         ad: held.number,
         ...(text === undefined ? {} : { text }),

@@ -79,7 +79,10 @@ export class Loading {
     const fail = (code: string, text: string) => this.fail(state, { code, text, load: state.load });
     if (slot.unit === null) return fail('no-unit', slot.whyNoUnit ?? 'The build has no unit ID for it.');
     if (network.asked === null)
-      return fail('not-described', `The profile of ${network.name} does not say how it is asked (serving).`);
+      return fail(
+        'not-described',
+        `The profile of ${network.name} does not say how to request ads (serving).`,
+      );
     const before = [
       ...(network.needsStart && started?.start !== 'done' ? (['start'] as const) : []),
       ...(network.consentFirst && started?.consent !== 'answered' ? (['consent'] as const) : []),

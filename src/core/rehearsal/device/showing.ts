@@ -57,11 +57,11 @@ export class Showing {
       return this.cover(state, ad);
     }
     if (slot.checksReady)
-      return note(device, state, 'not-ready', { because, text: 'The code goes on without an ad.' });
+      return note(device, state, 'not-ready', { because, text: 'The code continues without an ad.' });
     note(device, state, 'show-failed', { because, code: 'not-loaded', text: 'No ad is loaded.' });
     if (fullScreen.has(slot.format) && !slot.handles.failed)
       note(device, state, 'stuck', {
-        text: 'The code waits for an ad and does not hear that there is none.',
+        text: 'The code waits for an ad, and does not handle that there is none.',
       });
   }
 
@@ -82,7 +82,7 @@ export class Showing {
       return true;
     }
     if (!slot.keepsCap || !this.isCapReached(state)) return false;
-    note(this.device, state, 'not-ready', { because, code: 'cap', text: 'The code keeps its cap.' });
+    note(this.device, state, 'not-ready', { because, code: 'cap', text: 'The code respects the cap.' });
     return true;
   }
 
@@ -228,10 +228,10 @@ export class Showing {
       note(device, state, 'reward', {
         ...ad,
         because: 'closed',
-        assumed: 'the code grants the reward when the ad is closed; it does not answer the reward.',
+        assumed: 'the code grants the reward when the ad is closed; it does not handle the reward event.',
       });
     if (fullScreen.has(slot.format) && slot.show && !slot.handles.closed && !slot.handles.failed)
-      note(device, state, 'stuck', { text: 'The code does not hear that the ad was closed.' });
+      note(device, state, 'stuck', { text: 'The code does not handle that the ad was closed.' });
     this.ends.closed(state);
   }
 

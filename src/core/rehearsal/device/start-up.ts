@@ -77,7 +77,7 @@ export class StartUp {
   private fail(state: NetworkState, then?: () => void): void {
     const { session } = this.device;
     const { id, name, stopsWithoutAppId } = state.network;
-    const text = `No app ID of ${name} is where its SDK looks.`;
+    const text = `There is no app ID of ${name} where its SDK looks.`;
     state.start = 'failed';
     if (!stopsWithoutAppId) {
       session.emit('start-failed', { network: id, code: 'no-app-id', text });

@@ -5,14 +5,14 @@ const Time = z
   .regex(/^(0|[1-9]\d{0,5}(ms|s|m|h))$/, '0, or a whole number with its unit: 400ms, 5s, 2m or 1h.')
   .meta({ description: 'A time: 0, or a whole number with ms, s, m or h.' });
 
-const After = Time.default('0').meta({ description: 'How long after the step before.' });
+const After = Time.default('0').meta({ description: 'How long after the previous step.' });
 const For = Time.default('20s').meta({ description: 'How long the user is away.' });
 
 /** What a user does on a screen, and what befalls the device meanwhile. */
 const ScreenAction = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('tap').meta({ description: 'Does what shows an ad.' }), after: After }),
   z.strictObject({
-    do: z.literal('scroll').meta({ description: 'Scrolls a list on.' }),
+    do: z.literal('scroll').meta({ description: 'Scrolls a list.' }),
     after: After,
     rows: z.number().int().min(1).max(10_000).default(10),
   }),
@@ -33,7 +33,9 @@ const Names = z.array(z.string().min(1).max(200)).min(1).max(500);
 const Step = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('launch').meta({ description: 'The app is started.' }), after: After }),
   z.strictObject({
-    do: z.literal('answer').meta({ description: 'The user answers what the app asks: consent, tracking.' }),
+    do: z
+      .literal('answer')
+      .meta({ description: 'The user answers the prompts of the app: consent, tracking.' }),
     after: After,
   }),
   z.strictObject({
@@ -44,7 +46,7 @@ const Step = z.discriminatedUnion('do', [
     repeat: z.number().int().min(1).max(1_000).default(1),
   }),
   z.strictObject({
-    do: z.literal('kill').meta({ description: 'The system ends the app, which loses its ads.' }),
+    do: z.literal('kill').meta({ description: 'The system terminates the app, and its ads are lost.' }),
     after: After,
   }),
   ...ScreenAction.options,
@@ -78,18 +80,23 @@ export const Scenario = z
       .prefault({}),
     network: z
       .strictObject({
-        latency: Time.default('400ms').meta({ description: 'About how long an ad takes to arrive.' }),
+        latency: Time.default('400ms').meta({
+          description: 'The approximate time that an ad takes to arrive.',
+        }),
         lost: z
           .number()
           .int()
           .min(0)
           .max(100)
           .default(0)
-          .meta({ description: 'Percent of requests that get no answer.' }),
+          .meta({ description: 'The percentage of requests without an answer.' }),
         fill: z.enum(['as-answered', 'none']).default('as-answered'),
       })
       .prefault({}),
     steps: z.array(Step).min(1).max(200),
   })
-  .meta({ title: 'Scenario', description: 'What a user does in a rehearsal, and what befalls the device.' });
+  .meta({
+    title: 'Scenario',
+    description: 'What a user does in a rehearsal, and what happens to the device.',
+  });
 export type Scenario = z.output<typeof Scenario>;

@@ -53,7 +53,7 @@ export function impossibleSteps({ steps }: Scenario): Impossible[] {
     if (step.repeat > 1 && changesConnection(step.each))
       found.push({
         path,
-        message: 'The connection is not as it was when the visit begins again.',
+        message: 'The connection differs when the visit is repeated.',
         fix: 'End each visit online.',
       });
   });
@@ -73,7 +73,7 @@ function faultOf(step: Step, state: State): Pick<Impossible, 'message' | 'fix'> 
   state.actions++;
   if (step.do === 'launch') {
     if (state.isRunning)
-      return { message: 'The app runs already.', fix: 'Kill it first, or leave this step out.' };
+      return { message: 'The app is already running.', fix: 'Kill it first, or remove this step.' };
     state.isRunning = true;
     return null;
   }
@@ -81,7 +81,7 @@ function faultOf(step: Step, state: State): Pick<Impossible, 'message' | 'fix'> 
   if (connection) return connection;
   if (step.do === 'offline' || step.do === 'online' || step.do === 'wait') return null;
   if (!state.isRunning)
-    return { message: `The app does not run yet, so nobody can ${step.do}.`, fix: 'Launch it before.' };
+    return { message: `The app is not running yet, so nobody can ${step.do}.`, fix: 'Launch it first.' };
   if (step.do === 'kill') state.isRunning = false;
   return null;
 }
@@ -95,7 +95,7 @@ function connectionFault(
   if (state.isOnline === isOnline)
     return {
       message: `The device is ${isOnline ? 'online' : 'offline'} already.`,
-      fix: `Go ${isOnline ? 'offline' : 'online'} before, or leave this step out.`,
+      fix: `Go ${isOnline ? 'offline' : 'online'} first, or remove this step.`,
     };
   state.isOnline = isOnline;
   return null;

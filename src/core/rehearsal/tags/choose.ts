@@ -102,5 +102,5 @@ function unplayable({ type, framework }: MediaFile): string | undefined {
 function unreachable({ status, timedOut }: Reached): string | undefined {
   if (timedOut) return 'It timed out.';
   if (status === undefined) return 'It cannot be reached.';
-  return status >= 400 ? `Its server answers ${status}.` : undefined;
+  return status >= 400 ? `Its server responds with ${status}.` : undefined;
 }

@@ -190,11 +190,11 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
     }
     const inside = { ...more, errors: [...wrappers, ad].flatMap((one) => one.errors) };
     const url = ad.next && fillMacros(ad.next.url, macros);
-    if (!url) end(300, 'The wrapper does not say where it leads.', 'Add <VASTAdTagURI>.', inside);
+    if (!url) end(300, 'The wrapper has no address to follow.', 'Add <VASTAdTagURI>.', inside);
     else if (outer?.followsOn === false)
       end(
         300,
-        'The wrapper around this one forbids that wrappers follow.',
+        'The outer wrapper forbids further wrappers.',
         'Serve the ad itself here, or take followAdditionalWrappers="false" out of the outer wrapper.',
         inside,
       );
@@ -202,7 +202,7 @@ function follow(document: VastDocument, { way, step, limit, macros, found, end }
       end(
         302,
         `The wrapper leads back to ${url}, so the chain never ends.`,
-        'Lead it to a document that holds an ad.',
+        'Point it at a document with an ad.',
         inside,
       );
     else if (wrappers.length >= limit)
@@ -231,15 +231,18 @@ function failureOf({ failed, status }: TagAnswer): [why: string, fix: string] {
         'Try again; a player shows content after a few seconds without an ad.',
       ];
     case 'status':
-      return [`The server answers ${status ?? 'with an error'}.`, 'Check the address of the tag.'];
+      return [`The server responds ${status ?? 'with an error'}.`, 'Check the address of the tag.'];
     case 'too-large':
-      return ['The answer is larger than 2 MB.', 'No player reads so much: check what the address serves.'];
+      return [
+        'The response is larger than 2 MB.',
+        'No player reads a document of this size: check what the address serves.',
+      ];
     case 'redirects':
       return ['The server redirects more than five times.', 'Use the final URL.'];
     case 'not-text':
       return [
-        'The answer is no text in an encoding that can be read.',
-        'Serve it as UTF-8, and say so in its head.',
+        'The response is not text in a known encoding.',
+        'Serve it as UTF-8, and declare that in its first line.',
       ];
     default:
       return [
@@ -253,6 +256,6 @@ function emptyBecause({ error, problems }: VastDocument, said?: string): string 
   if (said !== undefined) return `The network gives a reason for no ad: ${said}`;
   const first = problems.find(({ severity }) => severity === 'error');
   return error !== null && first
-    ? `The document holds no ad that can be read: ${first.message}`
-    : 'The document holds no ad.';
+    ? `The document has no readable ad: ${first.message}`
+    : 'The document has no ad.';
 }

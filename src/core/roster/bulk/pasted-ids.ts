@@ -68,7 +68,7 @@ export function readPastedIds(
     const spot = JSON.stringify([read.network, read.platform, read.stage, read.placement]);
     const twin = seen.get(spot);
     if (twin === undefined) ids.push({ row: line, ...read });
-    else faults.push({ row: line, message: `Row ${twin} has an ID for the same place already.` });
+    else faults.push({ row: line, message: `Row ${twin} already has an ID for the same place.` });
     seen.set(spot, twin ?? line);
   }
   return { ids, faults };
@@ -119,7 +119,7 @@ function idOf(
   if (valueAt(placements, placement)) return { ...slot, placement };
   const near = Object.keys(placements).find((one) => editsApart(one, placement, 2) !== undefined);
   return {
-    message: `The title has no placement “${placement}”.${near === undefined ? ' Add it first.' : ` Do you mean ${near}?`}`,
+    message: `The title has no placement “${placement}”.${near === undefined ? ' Add it first.' : ` Did you mean ${near}?`}`,
   };
 }
 

@@ -73,10 +73,10 @@ function faultOf(
   taken: ReadonlyMap<string, string>,
 ): string | undefined {
   if (!Slug.safeParse(to).success)
-    return 'A name has small letters, digits and single dashes only, and begins with a letter.';
+    return 'A name has only small letters, digits and single dashes, and starts with a letter.';
   const twin = taken.get(to);
   if (twin !== undefined && twin !== from) return `${twin} would have the same name.`;
-  return staying.has(to) ? 'A placement has this name already.' : undefined;
+  return staying.has(to) ? 'Another placement already has this name.' : undefined;
 }
 
 /** A title with placements of other names, in the same order. */

@@ -148,7 +148,7 @@ function choiceEdits(
   return around && [{ start: around.start, end: around.end, text: reference }];
 }
 
-/** The literal, its quotes included, replaced; none where it is no plain literal of one line. */
+/** The literal, its quotes included, replaced; undefined unless it is a plain literal on one line. */
 function literalEdits(
   { text, lines }: TextDocument,
   { place, value, code }: Fact,

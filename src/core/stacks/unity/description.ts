@@ -10,7 +10,7 @@ const Resolution = z.lazy(() =>
       .array(z.string().min(1))
       .min(1)
       .max(8)
-      .meta({ description: 'The way to the version of the package in it, key by key.' }),
+      .meta({ description: 'The path to the version of the package in it, key by key.' }),
   }),
 );
 
@@ -40,9 +40,11 @@ export const unity = describeStack({
           }),
           script: z
             .string()
-            .regex(/^[0-9a-f]{32}$/, 'Thirty-two hexadecimal digits, as a .meta file has them.')
+            .regex(/^[0-9a-f]{32}$/, 'Thirty-two hexadecimal digits, as in a .meta file.')
             .optional()
-            .meta({ description: 'The GUID of the class of the asset; with it the asset can be made.' }),
+            .meta({
+              description: 'The GUID of the class of the asset, which is needed to create the asset.',
+            }),
         })
         .optional()
         .meta({ description: 'The settings asset and the fields that take the app IDs.' }),

@@ -11,7 +11,9 @@ export const storeListing: StepDefinition = {
     if (!listing)
       return {
         state: 'cannot-tell',
-        why: canLookUp ? 'The store was not looked up yet.' : 'No store can be looked up from here.',
+        why: canLookUp
+          ? 'The store was not looked up yet.'
+          : 'The service does not know the address of a store.',
         ...(canLookUp ? { command: `syndexa title look-up ${titleId}` } : {}),
       };
     const evidence = [

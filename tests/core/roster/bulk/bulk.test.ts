@@ -74,7 +74,7 @@ describe('IDs from a table', () => {
     const { ids, faults } = readPastedIds(text, title, networks);
     expect(ids).toMatchObject([{ row: 1, placement: null, id: 'CH-I-310772-BBBB0001' }]);
     expect(faults.map(({ row, message }) => [row, message])).toEqual([
-      [2, expect.stringContaining('Do you mean home-footer?')],
+      [2, expect.stringContaining('Did you mean home-footer?')],
       [3, expect.stringContaining('Add it first.')],
       [4, expect.stringContaining('cobalt-heron, marlstone')],
       [5, expect.stringContaining('android or ios')],
@@ -110,7 +110,7 @@ describe('IDs from a table', () => {
     ]);
     expect(said(row('home-footer', 'marlstone', 'ios', 'test', 'x'.repeat(200)))).toHaveLength(1);
     expect(said(row('home-foter', 'marlstone', 'ios', 'test', 'x'))).toEqual([
-      '1 The title has no placement “home-foter”. Do you mean home-footer?',
+      '1 The title has no placement “home-foter”. Did you mean home-footer?',
     ]);
     expect(said(row('elsewhere', 'marlstone', 'ios', 'test', 'x'))).toEqual([
       '1 The title has no placement “elsewhere”. Add it first.',
@@ -118,7 +118,7 @@ describe('IDs from a table', () => {
     expect(said(good, '  ,  , ,,', good, row(' APP ', ' Marlstone ', ' Android ', 'TEST', ' y '))).toEqual([
       '1 home-footer x',
       '4 null y',
-      '3 Row 1 has an ID for the same place already.',
+      '3 Row 1 already has an ID for the same place.',
     ]);
     expect(
       said(
@@ -240,14 +240,14 @@ describe('names by a pattern', () => {
       { from: 'ab', to: 'b-', message: 'The new name has more stars than the pattern.' },
     ]);
     expect(of('a*', '*', 'a1', 'ab').faults.map(({ message }) => message)).toEqual([
-      'A name has small letters, digits and single dashes only, and begins with a letter.',
+      'A name has only small letters, digits and single dashes, and starts with a letter.',
     ]);
     expect(of('a*', 'x', 'ab', 'ac')).toEqual({
       names: [{ from: 'ab', to: 'x' }],
       faults: [{ from: 'ac', to: 'x', message: 'ab would have the same name.' }],
     });
     expect(of('a*', 'b*', 'ax', 'bx').faults).toEqual([
-      { from: 'ax', to: 'bx', message: 'A placement has this name already.' },
+      { from: 'ax', to: 'bx', message: 'Another placement already has this name.' },
     ]);
     expect(of('a*', 'a*', 'ax')).toEqual({ names: [], faults: [] });
   });

@@ -87,7 +87,7 @@ function openParts(
           head(filter),
           {
             what: 'whether this variant is built',
-            reason: 'a filter decides it by something that only the build knows',
+            reason: 'a filter decides it by something that is only known during the build',
           },
           { what: 'variant filter', value: null },
         ),

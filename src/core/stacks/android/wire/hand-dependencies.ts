@@ -43,7 +43,7 @@ export function dependencySteps(context: AndroidWireContext): ByHand[] {
           network: profile.id,
           rule: 'build/dependency-missing',
           what: `${add.replace(/\.$/, '')}${unless}.${origin}`,
-          why: `${profile.name}: ${why}${unread ? ` Nobody can tell from here ${unread.what}: ${unread.reason}.` : ''}`,
+          why: `${profile.name}: ${why}${unread ? ` It is not known ${unread.what}: ${unread.reason}.` : ''}`,
           where: script,
         };
       });

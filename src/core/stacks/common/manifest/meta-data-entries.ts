@@ -95,7 +95,7 @@ export function wireMetaData(context: ManifestWireContext): StackWiring {
           platform: 'android',
           network: profile.id,
           rule: 'manifest/meta-data-missing',
-          what: `Add a meta-data element ${needed.key} to the application element, with the value that is right for this app.`,
+          what: `Add a meta-data element ${needed.key} to the application element, with the right value for this app.`,
           why: `${profile.name}: ${needed.why}`,
           where: context.manifest,
         });

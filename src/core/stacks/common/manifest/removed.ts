@@ -45,8 +45,8 @@ export function removalSteps(
         platform: 'android',
         network: id,
         rule,
-        what: `Take ${effective.about ?? 'the directive'} of ${value} out, or accept that these variants do without it.`,
-        why: `${network} needs ${value}, and this directive removes it from the merged manifest, whatever other manifests declare.`,
+        what: `Take ${effective.about ?? 'the directive'} of ${value} out, or accept the finding if these variants do not need it.`,
+        why: `${network} needs ${value}, but this directive removes it from the merged manifest, whatever other manifests declare.`,
         where,
       },
     ];

@@ -23,7 +23,7 @@ export function readDocuments(
     .filter((path) => folderBundled(tree, project, path))
     .flatMap((path): SharedDocument[] => {
       if (/^\.env(\.|$)/.test(baseOf(path)) && isWithin(path, project.root))
-        return [{ path, open: 'how the build reads this file is not known' }];
+        return [{ path, open: 'it is not known how the build reads this file' }];
       if (!path.endsWith('.json') || !isDocument(path)) return [];
       if (taken.has(path) || taken.has(baseOf(path))) return [{ path }];
       return [{ path, open: 'no file that was read imports this document' }];

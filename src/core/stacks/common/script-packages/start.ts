@@ -13,7 +13,7 @@ export function wireScript(tree: Tree, project: ReactNativeProject, context: Wir
     at: 'root-effect',
     where: rootComponent(tree, project),
     say: (example) =>
-      `In the root component, in an effect that runs once and waits no longer than a few seconds: ${example}`,
+      `In the root component, in an effect that runs once and waits for a few seconds at most: ${example}`,
   });
   const how = { languages: ['typescript'], ...placebookImports(tree, project, context) } as const;
   return { changes: sharedCallSites(tree, context, how), byHand };

@@ -38,7 +38,7 @@ export function buildsOf(project: ExpoProject, title: Title | null): ExpoBuild[]
   });
 }
 
-/** What the builds of a project say in its code; a variable that is not set is no text at all. */
+/** What the builds of a project say in its code; a variable that is not set has no value, not even an empty one. */
 export function expoTerms(builds: readonly ExpoBuild[]) {
   return (edition: SurveyEdition, { name: variant }: Variant): ConditionTerms => {
     const build = builds.find((one) => one.variant.name === variant);

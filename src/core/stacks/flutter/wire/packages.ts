@@ -58,12 +58,12 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
         rule: edits.length > 0 ? null : 'build/dependency-missing',
         what:
           edits.length > 0
-            ? 'Run flutter pub get, and keep the new pubspec.lock.'
+            ? 'Run flutter pub get, and commit the new pubspec.lock.'
             : `Add ${wanted.package}: ${range} to the dependencies in ${path}.`,
         why:
           edits.length > 0
             ? 'The pubspec only declares a version range. The lock file decides which version is built.'
-            : 'The dependencies are written in a form that is not extended safely.',
+            : 'The dependencies are written in a form that cannot be extended safely.',
         where: path,
       });
   }

@@ -31,7 +31,7 @@ export function wirePlacebook(tree: Tree, project: FlutterProject, context: Wire
       network: null,
       rule: 'unit-id/not-in-build',
       what: 'Give the variants of both platforms stages that modes or flavours keep apart, then wire again.',
-      why: 'One Dart file serves both platforms; it can pick the stage only by the mode or the flavour of the build.',
+      why: 'One Dart file serves both platforms; it can choose the stage only by the mode or the flavour of the build.',
       where: project.path,
     },
   });

@@ -63,7 +63,7 @@ function substitute(
   steps: number,
   special: (name: string) => Setting | undefined,
 ): Setting {
-  if (steps > maxSteps) return { value: null, reason: 'its settings refer to each other in a circle', chain };
+  if (steps > maxSteps) return { value: null, reason: 'its settings refer to each other in a loop', chain };
   let value = text;
   // The innermost reference first, so that `$(A_$(B))` works; every round removes one.
   for (let rounds = 0; rounds < 200; rounds++) {

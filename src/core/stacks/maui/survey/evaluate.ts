@@ -101,7 +101,7 @@ export function evaluateProject(
     const chain = [...(goesOn ? (before?.chain ?? []) : []), step];
     const found: Expanded =
       holds === 'unknown'
-        ? { value: null, reason: 'it is set under a condition that reading cannot settle' }
+        ? { value: null, reason: 'it is set under a condition that reading cannot decide' }
         : expand(entry.value, lookup);
     known.set(key, { ...found, chain, source: entry });
   }

@@ -117,7 +117,7 @@ function attributeStep({ id, name }: Profile, { place, value, effective }: Fact)
     network: id,
     rule: effective === true ? 'stage/production-id-in-test' : 'app-id/nested-too-deep',
     what: `Take the MetaData attribute with ${value} out, then wire again.`,
-    why: `An attribute holds one value for every build; ${name} needs one for each stage.`,
+    why: `An attribute has one value for every build; ${name} needs one for each stage.`,
     where: `${place.path}:${place.line}`,
   };
 }

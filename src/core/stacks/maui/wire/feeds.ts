@@ -71,7 +71,7 @@ function feedLine(
           ...step,
           rule: 'build/feed-missing',
           what: `Add ${line} to packageSources.`,
-          why: `${profile.name} publishes its package there only.`,
+          why: `${profile.name} publishes its package only there.`,
         },
       ],
     };
@@ -82,7 +82,7 @@ function feedLine(
             ...step,
             rule: null,
             what: `Map ${packageFor(profile, 'maui')?.package ?? ''} to ${profile.name} in packageSourceMapping.`,
-            why: 'Where sources are mapped, a package is looked for in its own alone.',
+            why: 'With source mapping, a package is only looked up in its mapped source.',
           },
         ]
       : [];

@@ -77,7 +77,7 @@ function markupSteps({ survey, profiles }: WireContext): ByHand[] {
         network,
         rule: 'code/hard-coded-id',
         what: `Give the view a name, take ${value} out of the markup, and set it in the code behind from the placebook.`,
-        why: 'Markup knows the platform, and not the stage: what it says goes into every build.',
+        why: 'Markup can choose by platform, but not by stage: its values are in every build.',
         where,
       },
     ];

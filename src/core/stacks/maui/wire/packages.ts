@@ -54,8 +54,8 @@ export function wireMauiPackages(tree: Tree, project: MauiProject, context: Wire
       platform: null,
       network: null,
       rule: null,
-      what: 'Run dotnet restore --force-evaluate, and keep the new packages.lock.json.',
-      why: 'A project with a lock is built with what the lock holds.',
+      what: 'Run dotnet restore --force-evaluate, and commit the new packages.lock.json.',
+      why: 'A project with a lock file is built with the versions in it.',
       where: project.path,
     });
   return { changes, byHand };
@@ -137,7 +137,7 @@ function referenceSteps(
         platform,
         rule: 'build/dependency-missing',
         what: `Refer to ${include} in ${lacking.join(' and ')} too, or take the condition from its reference.`,
-        why: 'Only some configurations refer to it now, and the code of the others does not compile.',
+        why: 'Only some configurations refer to it, so the code of the others does not compile.',
         where: project.path,
       },
     ];
@@ -202,7 +202,7 @@ export function unwireMauiPackages(tree: Tree, project: MauiProject, context: Un
           network: network.id,
           rule: null,
           what: `Take the reference to ${wanted.package} out of ${path}, if no other application needs it.`,
-          why: 'Projects that are no part of this application use this one, too.',
+          why: 'Projects outside this application use this file too.',
           where: path,
         });
     }

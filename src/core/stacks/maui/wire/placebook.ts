@@ -31,7 +31,7 @@ export function wirePlacebook(tree: Tree, project: MauiProject, context: WireCon
       network: null,
       rule: 'unit-id/not-in-build',
       what: 'Give each configuration one stage, the same on both platforms, then wire again.',
-      why: 'One C# file serves both platforms; it can pick the stage only by the configuration.',
+      why: 'One C# file serves both platforms; it can choose the stage only by the configuration.',
       where: project.path,
     },
   });

@@ -13,7 +13,7 @@ import { wireScript } from '../../common/script-packages/start.js';
 export function wireReactNative(tree: Tree, root: string, context: WireContext): StackWiring {
   const project = projectAt(tree, root);
   if (!project || !isAnyEnrolled(context)) return { changes: [], byHand: [] };
-  const todo = `Run ${installOf(tree, root)}, then pod install in ios, and keep the new lock files.`;
+  const todo = `Run ${installOf(tree, root)}, then pod install in ios, and commit the new lock files.`;
   return joined([
     wireParts(tree, project.parts, 'react-native', context),
     wirePackageJson(tree, project, context, { stack: 'react-native', todo }),

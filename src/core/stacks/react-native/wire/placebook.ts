@@ -23,7 +23,7 @@ export function wirePlacebook(
       network: null,
       rule: 'unit-id/not-in-build',
       what: 'Give the debug variants the test stage and all others production, then wire again.',
-      why: 'One bundle serves both platforms; all that it knows of its build is __DEV__, which debug variants alone set.',
+      why: 'One bundle serves both platforms; it can only use __DEV__, which only debug variants set.',
       where: project.path,
     },
   });

@@ -77,7 +77,7 @@ export function assetFacts(
     } else if (held && held.holder.children.length === 0) {
       const place = { path: held.path, line: 1, column: 1 };
       const what = `the app ID of ${profile.name}`;
-      const reason = 'the settings asset is not written as text';
+      const reason = 'the settings asset is not in text form';
       unresolved.push({ ...base, what, reason, place, chain });
     }
   }

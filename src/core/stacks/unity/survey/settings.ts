@@ -56,7 +56,7 @@ export function settingsFacts(
     if (kind !== 'min-sdk' && node.value === '0') {
       const place = at(node);
       const chain = [{ what: 'player settings', value: node.value, place }];
-      const reason = 'it is left to the editor, which takes the highest level that is installed beside it';
+      const reason = 'the editor chooses it: the highest level that is installed';
       unresolved.push({ ...base, kind, what, reason, place, chain });
     } else tell(kind, node);
   }

@@ -90,7 +90,7 @@ function manifestSteps(profile: Profile, where: string): StackWiring[] {
     platform: 'android',
     network: profile.id,
     rule: 'manifest/permission-missing',
-    what: 'Switch on Custom Main Manifest in the settings for players, which makes the file, then wire again.',
+    what: 'Switch on Custom Main Manifest in the player settings, which creates the file, then wire again.',
     why: `${profile.name} has no package that would bring a manifest of its own.`,
     where,
   };

@@ -31,7 +31,7 @@ export function wireUnityPackages(tree: Tree, project: UnityProject, context: Wi
     { ...context, profiles: own },
     {
       stack: 'unity',
-      todo: 'Open the project in the editor once, and keep the new packages-lock.json.',
+      todo: 'Open the project in the editor once, and commit the new packages-lock.json.',
       rangeOf: (version) => version,
     },
   );
@@ -139,7 +139,7 @@ function unwireBeside(tree: Tree, project: UnityProject, context: UnwireContext)
         network: context.network.id,
         rule: null,
         what: `Take ${packageFor(context.network, 'unity')?.package ?? ''} out of ${path}, if no other project needs it.`,
-        why: 'Another project of this tree is built with this package, too.',
+        why: 'Another project of this tree uses this package too.',
         where: path,
       })),
   };

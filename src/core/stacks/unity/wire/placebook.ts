@@ -27,7 +27,7 @@ export function wirePlacebook(tree: Tree, project: UnityProject, context: WireCo
       network: null,
       rule: 'unit-id/not-in-build',
       what: 'Give development builds the test stage and all others production, then wire again.',
-      why: 'One C# file serves both platforms; all that it knows of its build is whether it is one for developing.',
+      why: 'One C# file serves both platforms; it can only tell whether it is in a development build.',
       where: project.path,
     },
   });

@@ -192,7 +192,7 @@ function makeStep({ id, name }: Profile, asset: string): ByHand {
     network: id,
     rule: 'app-id/missing',
     what: `Make the settings asset of ${name} in the editor, then wire again.`,
-    why: 'An asset names the class that it is made of by a number that only the package knows.',
+    why: 'An asset refers to its class by a number that only the package knows.',
     where: asset,
   };
 }

@@ -270,7 +270,7 @@ function splitStep({ path }: UnityProject): ByHand {
     network: null,
     rule: 'app-id/missing',
     what: 'Give development builds the test stage and all others production, then wire again.',
-    why: 'The switch for development builds is all that tells two builds of one Unity project apart.',
+    why: 'Only the switch for development builds distinguishes two builds of one Unity project.',
     where: path,
   };
 }
