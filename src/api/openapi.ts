@@ -104,7 +104,7 @@ function pathAndQuery(components: Components, { path, query }: RouteSpec): Json[
   return [...inPath, ...inQuery];
 }
 
-/** Headers by which a request says what it knows already. */
+/** Request headers that say which version the caller knows. */
 function conditions({
   method,
   versioned,
@@ -151,7 +151,7 @@ function answers(components: Components, route: RouteSpec): Json {
   };
 }
 
-/** Every way in which a call can fail that follows from what it takes, and those that it names. */
+/** Every error of a call: those that follow from its inputs, and those that it names. */
 function faultsOf({
   path,
   query,

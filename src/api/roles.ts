@@ -13,7 +13,7 @@ export function includesRole(role: Role, needed: Role): boolean {
   return roleNames.indexOf(role) >= roleNames.indexOf(needed);
 }
 
-/** A token as it is listed; never what it is. */
+/** A token as listed, without its value. */
 export const TokenEntry = z
   .object({
     name: z.string(),

@@ -10,7 +10,9 @@ export interface SourcedProfile {
   source: string;
 }
 
-/** The profiles that ship: in a build they were read and checked beforehand; in the sources they are read as they are. */
+/**
+ * The profiles that ship: in a build they were read and checked beforehand; in the sources they are read as they are.
+ */
 export function shippedProfiles(): SourcedProfile[] {
   const here = dirname(fileURLToPath(import.meta.url));
   const made = join(here, '..', 'profiles');
@@ -27,7 +29,7 @@ export function shippedProfiles(): SourcedProfile[] {
   });
 }
 
-/** How the name of a profile ends that is not finished: it lies beside the others and is not taken for one. */
+/** The ending of names of unfinished profiles, which are kept beside the others and not loaded. */
 export const draftEnding = '.draft.yaml';
 
 /** The profiles of a folder, without drafts; those with faults are handed to `reject` and left out. */

@@ -10,7 +10,9 @@ const usualPatience = 8_000;
 const maxBytes = 2_000_000;
 const maxRedirects = 5;
 
-/** Hosts on this machine and in its network that may be asked: those that a person named, by an address or an option. */
+/**
+ * Hosts on this machine and in its network that may be asked: those that a person named, by an address or an option.
+ */
 export function namedHosts(start: string, allowed: readonly string[]): NamedHost[] {
   const hosts: NamedHost[] = [];
   if (/^https?:/i.test(start) && URL.canParse(start)) {
@@ -49,7 +51,7 @@ export async function askForTag(url: string, asking: Asking): Promise<Answer> {
   return { ...answer, text, status, ...reason };
 }
 
-/** Tries whether a file is there, without fetching it. */
+/** Checks whether a file exists, without fetching it. */
 export async function tryFile(url: string, named: readonly NamedHost[]): Promise<Reached> {
   const { found } = await follow('HEAD', url, { named });
   if ('failed' in found) return found.failed === 'timeout' ? { url, timedOut: true } : { url };
@@ -111,7 +113,9 @@ async function attempt(
   }
 }
 
-/** The text of an answer, in the encoding that its bytes, its head or its document names; undefined where it is none. */
+/**
+ * The text of an answer, in the encoding that its bytes, its head or its document names; undefined where it is none.
+ */
 function textOf({ bytes, headers }: Answered): string | undefined {
   return headers['content-encoding'] !== undefined && headers['content-encoding'] !== 'identity'
     ? undefined

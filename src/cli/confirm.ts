@@ -1,9 +1,9 @@
 import { CommandError, exit, type Io } from './io.js';
 
 /**
- * Asks a person whether to go on.
- * @param yes whether they said so when they gave the command
- * @throws CommandError when nobody is there to answer
+ * Asks for confirmation.
+ * @param yes whether the command line already confirmed
+ * @throws CommandError if there is no terminal
  */
 export async function isConfirmed(io: Io, question: string, yes: boolean | undefined): Promise<boolean> {
   if (yes) return true;

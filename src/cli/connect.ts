@@ -9,7 +9,7 @@ import { version } from './version.js';
 export const usualPort = 4870;
 export const usualPartnerPort = 4871;
 
-/** A connection to a service, and how to let go of it. */
+/** A connection to a service, and how to close it. */
 export interface Connection {
   client: Client;
   /** Whether the service runs in this very process, for this one command. */

@@ -14,7 +14,7 @@ export interface Io {
   status: (line: string) => void;
   /** All of standard input. */
   input(): Promise<Uint8Array>;
-  /** Asks a person; null when nobody is there to answer. */
+  /** Asks a question on the terminal; null if there is no terminal. */
   ask(question: string): Promise<string | null>;
   /** Whether standard error is a terminal, so that progress may be drawn. */
   interactive: boolean;

@@ -121,7 +121,7 @@ export function buildProgram(io: Io, paint: Paint, outcome: Outcome): Command {
   return program;
 }
 
-/** Refuses arguments that are empty: a script whose variable was not set would work on the wrong thing. */
+/** Refuses empty arguments: a script with an unset variable would work on the wrong thing. */
 function demandArguments(command: Command): void {
   for (const argument of command.registeredArguments) {
     if (argument.parseArg) continue;

@@ -66,7 +66,7 @@ function answerIn(text: string): unknown {
   }
 }
 
-/** A call whose answer has a version, with the ETag that names it; null where there is nothing yet. */
+/** A call with a versioned response, and its ETag; null if the resource does not exist yet. */
 export async function callWithTag<Name extends RouteName>(
   name: Name,
   options: CallOptions<Name> = {},
@@ -99,7 +99,7 @@ interface Upload {
 }
 
 /**
- * A call whose body is a file. It is no `fetch`, which does not tell how much was sent.
+ * A call with a file as its body. It does not use `fetch`, which cannot report how much was sent.
  * @throws CallError
  */
 export function upload<Name extends RouteName>(

@@ -13,8 +13,8 @@ const shownBack = 6_000;
 const gathering = 1_500;
 
 /**
- * Reloads what changed, as the service reports it. While the service is away, the stream is opened again and again; when it
- * returns, the page reloads everything that it shows.
+ * Reloads what changed, as the service reports it. While the service is away, the stream is opened again and again;
+ * when it returns, the page reloads everything that it shows.
  */
 export function useLiveChanges(): Connection {
   const client = useQueryClient();
@@ -58,7 +58,7 @@ export function useLiveChanges(): Connection {
   return connection;
 }
 
-/** What is worked out from all titles, from the profiles and from the publisher. */
+/** Results that depend on all titles, the profiles and the publisher. */
 const acrossTitles = [
   keys.networks,
   ['network'],

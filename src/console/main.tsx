@@ -36,7 +36,7 @@ const client: QueryClient = new QueryClient({
   // The service announces changes, so an answer stays fresh for a while and parts of a page share one request.
   defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 10_000 } },
 });
-// Before anything is drawn, so that the sign-in page has it too.
+// Before the first render, so that the sign-in page has it too.
 applyTheme(storedTheme());
 const root = document.getElementById('root');
 if (root) {

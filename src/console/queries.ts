@@ -12,7 +12,7 @@ import type { CallOptions } from '../api/call.js';
 import type { AnswerOf, PagedRoute, QueryOf, RouteName } from '../api/routes.js';
 import { call, callAll, callPage, type CallError, type Page } from './api.js';
 
-/** One key per thing that is asked for, so that what changed can be asked for again. */
+/** One key per query, so that changed data can be loaded again. */
 export const keys = {
   session: ['session'] as const,
   titles: ['titles'] as const,
@@ -82,7 +82,7 @@ export function usePages<Name extends PagedRoute>(
   return { ...found, entries: entries as unknown as AnswerOf<Name> };
 }
 
-/** Of so many titles, the first are shown within a second. */
+/** The page size with which the first titles appear within a second. */
 const titlesAtOnce = 250;
 
 /** All titles in short, page after page: the first ones are shown while the others are read. */

@@ -22,7 +22,7 @@ export type LongAnswer<Name extends RouteName> = Answer<Name> & {
   cancel: () => void;
 };
 
-/** Asks for an answer whose call is followed. Nothing is asked while there is no `ask`. */
+/** Loads the result of a call with progress. Nothing is loaded without `ask`. */
 function useLongQuery<Name extends RouteName>(
   queryKey: readonly unknown[],
   ask: ((signal: AbortSignal, progress: OnProgress) => Promise<AnswerOf<Name>>) | undefined,

@@ -140,7 +140,7 @@ export const treeTasks = {
   declared: ({ tree }: TaskTree): Declared[] =>
     stacks.flatMap((stack) => stack.recognise(tree).flatMap(({ root }) => stack.declared(tree, root))),
 
-  /** What a profile that is not in use yet finds in the tree, and what it asks for that is not there. */
+  /** What a profile that is not in use yet recognises in the tree, and what it requires that is missing. */
   tryProfile: (
     { tree }: TaskTree,
     { name }: TaskSetting,
@@ -206,7 +206,7 @@ function planned(compared: Compared, { edits, groups, patch, byHand }: Plan): Pl
   return { edits, groups, patch, byHand, compared };
 }
 
-/** A survey that lists no more than so many facts. */
+/** A survey with a limited number of facts. */
 function listedFacts(survey: Survey, most: number): Survey {
   const left = survey.facts.length - most;
   if (left <= 0) return survey;
@@ -219,7 +219,7 @@ function listedFacts(survey: Survey, most: number): Survey {
   };
 }
 
-/** A report that lists no more than so many findings, the worst first. All of them are counted. */
+/** A report with a limited number of findings, worst first. All findings are counted. */
 export function listedFindings(report: CheckReport, most: number): CheckReport {
   const leftOut = report.findings.length - most;
   return leftOut <= 0 ? report : { ...report, findings: report.findings.slice(0, most), leftOut };

@@ -14,8 +14,8 @@ export interface UnwireOptions extends PlanOptions {
 }
 
 /**
- * Plans the edits that take a network out of a tree: what wiring would put in for it, and no other network of
- * the title needs. What stands of it afterwards is listed for a person.
+ * Plans the edits that remove a network from a tree: what wiring would add for it, and no other network of the title
+ * needs. The remains are listed as steps for a person.
  */
 export function planUnwiring(
   tree: Tree,
@@ -53,7 +53,7 @@ export function planUnwiring(
   return { ...plan, byHand: [...plan.byHand, rosterStep(options)] };
 }
 
-/** What still stands of the network, one step per file. */
+/** The remains of the network, one step per file. */
 function standing({ survey }: SurveyRun, network: Profile): ByHand[] {
   const places = new Map<string, { line: number; value: string; platform: 'android' | 'ios' }>();
   for (const { network: about, place, value, platform } of survey.facts)

@@ -29,7 +29,9 @@ export interface Asked<Task extends TreeTask> {
   input: TaskInput<Task>;
 }
 
-/** Does tasks on one tree at a time. It keeps the tree and its surveys, because a tree is asked several things in a row. */
+/**
+ * Does tasks on one tree at a time. It keeps the tree and its surveys, because a tree is asked several things in a row.
+ */
 export class Workbench {
   #snapshot: string | null = null;
   #tree: Tree | null = null;
@@ -105,13 +107,13 @@ export class Workbench {
     const known = this.#runs.get(key);
     if (known) return known;
     const run = runSurvey(tree, { name, profiles, title, progress });
-    // One without a title and one with it are asked for in turn.
+    // Readings with and without a title are requested in turn.
     if (this.#runs.size > 1) this.#runs.clear();
     this.#runs.set(key, run);
     return run;
   }
 
-  /** The languages of files whose readings are not at hand. */
+  /** The languages of files without a cached reading. */
   private unread(tree: Tree): Set<GrammarName> {
     const paths = tree.paths.filter((path) => {
       const [reader, file] = [lastingReaderOf(path), tree.file(path)];
@@ -121,7 +123,7 @@ export class Workbench {
   }
 }
 
-/** Whether a task may write source files: what it plans is tried on a copy, which is read again. */
+/** Whether a task may write source files: its plan is tried on a copy, which is read again. */
 function writes(task: TreeTask, { title }: TaskSetting): boolean {
   return task === 'wire' || task === 'unwire' || (task === 'check' && title !== null);
 }

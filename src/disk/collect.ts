@@ -59,8 +59,8 @@ export async function collectTree(
 }
 
 /**
- * Looks again at some paths of a tree that was collected before, and at nothing else; a path that is a folder
- * stands for everything below it. Returns the whole tree as it is now.
+ * Reads only some paths of a collected tree again; a path of a folder stands for everything below it. Returns the whole
+ * tree as it is now.
  */
 export async function recollectTree(
   root: string,
@@ -182,7 +182,7 @@ class Collector {
     return this.result;
   }
 
-  /** Leaves out the files beyond what one tree may have. One entry stands for all of them. */
+  /** Drops the files beyond the limit for one tree. One entry stands for all of them. */
   private limit(): void {
     const { maxFiles, maxTreeBytes } = this.plan;
     const { files } = this.result;

@@ -14,9 +14,9 @@ interface Needle {
 }
 
 /**
- * Looks for many texts at once in the bytes of a file, in one pass that skips most of them: by the two bytes
- * at the end of a window, a table tells how far the window may move on (S. Wu, U. Manber, "A fast algorithm for
- * multi-pattern searching", 1994). Of every text that window is taken whose end is rarest.
+ * Looks for many texts at once in the bytes of a file, in one pass that skips most of them: by the two bytes at the end
+ * of a window, a table tells how far the window can move (S. Wu, U. Manber, "A fast algorithm for multi-pattern
+ * searching", 1994). Of every text that window is taken whose end is rarest.
  */
 export class Needles {
   private readonly width: number;

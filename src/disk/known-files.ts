@@ -15,8 +15,8 @@ export function timesOf({ size, mtimeMs, ctimeMs, ino }: Stats): FileTimes {
 const maxLists = 40;
 
 /**
- * A file that was changed so shortly (milliseconds) before it was looked at may change again without its times
- * telling: it is not taken for known.
+ * A file that was changed less than this (milliseconds) before it was read may change again without a new timestamp, so
+ * it is not cached.
  */
 const tooFresh = 2_000;
 
@@ -66,7 +66,7 @@ export class KnownFiles {
   }
 
   /**
-   * Keeps the list for the next run. A folder that cannot be written to costs time, and nothing else.
+   * Saves the list for the next run. If the folder cannot be written to, the next run is only slower.
    * @param read how many files had to be read; with none the list is as it was
    */
   save(read: number): void {

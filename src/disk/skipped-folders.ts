@@ -5,13 +5,13 @@ import { groupBy } from '../core/text/group-by.js';
 
 /** Whether a folder is skipped. */
 export interface SkippedFolders {
-  /** One whose neighbours, by their names, are known already. */
+  /** A folder whose siblings are already known by name. */
   among(name: string, neighbours: () => readonly string[]): boolean;
   /** One that is named by its path on disk. */
   at(path: string): boolean;
 }
 
-/** The folders that tools fill: some wherever they are, some only beside what tells whose they are. */
+/** Folders that tools generate: some are recognised anywhere, some only beside a certain file. */
 export function skippedFolders(plan: Pick<CollectPlan, 'skipFolders' | 'skipBeside'>): SkippedFolders {
   const always = new Set(plan.skipFolders);
   const ends = groupBy(plan.skipBeside, ({ folder }) => folder);

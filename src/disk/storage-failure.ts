@@ -2,7 +2,7 @@
 export interface StorageFailure {
   message: string;
   fix: string;
-  /** Whether it goes away by itself: somebody else is writing just now. */
+  /** Whether it is temporary: another process is writing. */
   passes: boolean;
 }
 
@@ -42,8 +42,8 @@ const failures: readonly (StorageFailure & { codes: readonly string[] })[] = [
 ];
 
 /**
- * What an error says of the place where files are kept; null when it is about something else.
- * @param folder the data folder, which is meant where the error names no path
+ * What an error says about the storage of the service; null if it is about something else.
+ * @param folder the data folder, used if the error does not name a path
  */
 export function storageFailure(error: unknown, folder: string): StorageFailure | null {
   const { code, path, cause } = (error ?? {}) as { code?: unknown; path?: unknown; cause?: unknown };

@@ -6,8 +6,8 @@ const mostListed = 500;
 const made = new Set(['node_modules', 'build', 'Pods', 'DerivedData', 'Library', 'bin', 'obj']);
 
 /**
- * The folders in a folder by their names, without hidden ones and links; and how many more there are. Those whose name no
- * text can hold are left out: they cannot be asked for.
+ * The folders in a folder by their names, without hidden ones and links; and how many more there are. Folders whose
+ * names are not valid text are omitted, because they cannot be requested.
  * @throws the errors of the file system
  */
 export function subfolders(path: string): { folders: { name: string; path: string }[]; more: number } {

@@ -13,7 +13,7 @@ import { skippedFolders } from './skipped-folders.js';
 /** How long (milliseconds) to wait after a change: editors write a file in several goes. */
 const settle = 80;
 
-/** How long (milliseconds) after a question was answered a folder begins to be followed: that looks at all of it, too. */
+/** How long (milliseconds) after a request the watching of a folder starts, because that reads the whole folder too. */
 const patience = 700;
 
 /** How long (milliseconds) it may take until a new folder is watched itself. */
@@ -23,8 +23,7 @@ const unwatched = 2_000;
 const maxDirty = 2_000;
 
 /**
- * A folder whose files are followed. Once it is watched, asking for it again looks only at the paths that the
- * system named as changed since.
+ * A watched folder. Requesting it again reads only the paths that the system reported as changed.
  */
 export class WatchedTree {
   #collected: Collected | null = null;

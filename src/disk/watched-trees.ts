@@ -15,7 +15,7 @@ export class FollowingEndedError extends Error {
 /** Folders that are followed at once, beyond those that are linked. */
 const maxOpen = 8;
 
-/** The folders that the service follows: those that are linked, and those that were asked for last. */
+/** The folders that the service watches: the linked ones, and the most recently requested ones. */
 export class WatchedTrees {
   /** @param lists where it is kept what the files were, from one run to the next; nothing is when it is left out */
   constructor(private readonly lists: string | null = null) {}

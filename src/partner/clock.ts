@@ -1,4 +1,4 @@
-/** The partner's time: it runs with the machine's, from wherever it was set, or stands still. */
+/** The partner's clock: it runs with the machine's from the time it was set to, or is stopped. */
 export class PartnerClock {
   #base: number;
   #since: number;
@@ -13,7 +13,7 @@ export class PartnerClock {
     return new Date(this.#base + (this.#runs ? this.machine() - this.#since : 0));
   }
 
-  /** Sets the time; with `stands`, it stays there until it is set again. */
+  /** Sets the time; with `stands`, the clock stops there until it is set again. */
   set(time: Date, stands: boolean): void {
     this.#base = time.getTime();
     this.#since = this.machine();

@@ -3,7 +3,7 @@ import * as z from 'zod';
 export const faultKinds = ['error', 'timeout', 'cut', 'html', 'empty', 'loop', 'shift', 'odd-ids'] as const;
 export type FaultKind = (typeof faultKinds)[number];
 
-/** Faults on demand: every so many calls of a network's interface one of these befalls the answer. */
+/** Fault injection: every nth response of a network's interface gets one of these faults. */
 export const FaultPlan = z.object({
   network: z.string(),
   kinds: z.array(z.enum(faultKinds)).max(faultKinds.length),

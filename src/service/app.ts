@@ -143,7 +143,7 @@ function serveConsole(app: Express, folder: string, methods: Methods): void {
     methods.add(path, 'get');
     app.get(path, sendPage);
   }
-  // A person who mistyped an address sees the console say so; a program is told in its own words.
+  // A mistyped address shows a page of the console to a person, and a JSON error to a program.
   app.get(/^[^.]*$/, (request, response, next) => {
     if (request.accepts(['json', 'html']) !== 'html') return next();
     response.status(404);

@@ -39,7 +39,7 @@ export function collectPlanOf(
   };
 }
 
-/** The IDs of titles, where a network has any without fixed text: nothing else finds the files that hold them. */
+/** The IDs of titles, if a network has IDs without fixed text: only they find the files that contain them. */
 function recordOf(shelf: ProfileShelf, roster: RosterStore): RecordedId[] {
   const bare = shelf.profiles().filter(hasBareIds);
   return bare.length === 0

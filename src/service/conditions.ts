@@ -2,12 +2,14 @@ import type { Request, Response } from 'express';
 import { ServiceError } from './errors.js';
 
 /**
- * What a write demands of what it changes: to be at one of these versions (If-Match), to be there at all (If-Match: *),
- * not to be there (`absent` by If-None-Match: *, `new` by the call itself), or nothing.
+ * The precondition of a write: that the resource has one of these versions (If-Match), exists (If-Match: *), does not
+ * exist (`absent` by If-None-Match: *, `new` by the call itself), or nothing.
  */
 export type Condition = readonly number[] | 'present' | 'absent' | 'new' | 'any';
 
-/** One entity tag, with the blanks and the comma before the next. Weak ones too: what compresses answers makes them so. */
+/**
+ * One entity tag, with the blanks and the comma before the next. Weak ones too: what compresses answers makes them so.
+ */
 const tag = /\s*(?:W\/)?"([\x21\x23-\x7e\x80-\xff]*)"\s*(,|$)/y;
 
 /**
@@ -41,8 +43,8 @@ function tagsIn(header: string): string[] {
 }
 
 /**
- * Holds a write to its condition.
- * @param current the version of what is there; undefined when nothing is
+ * Checks the precondition of a write.
+ * @param current the current version; undefined if the resource does not exist
  * @param what its name, at the beginning of a sentence
  * @throws ServiceError `changed` or `exists`
  */

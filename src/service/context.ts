@@ -39,7 +39,7 @@ export interface ServiceContext {
   tallies: TallyStore;
   secrets: Secrets;
   partners: Partners;
-  /** Folders whose files are followed. */
+  /** Watched folders. */
   watched: WatchedTrees;
   /** What was written into trees, so that it can be taken back. */
   writes: TreeWrites;
@@ -52,7 +52,7 @@ export interface ServiceContext {
   now(): Date;
 }
 
-/** Who a request comes from: whose token it has, else who it says it is, cut to what may be in a history. */
+/** The author of a request: the owner of its token, otherwise the name that it gives, shortened for the history. */
 export function writerOf(context: ServiceContext, request: Request): Writer {
   const caller = callerOf(request);
   const header = String(request.headers['syndexa-who'] ?? '');

@@ -27,7 +27,7 @@ export class ServiceError extends Error {
     return faults[this.code].status;
   }
 
-  /** The body that goes out, as RFC 9457 has it. */
+  /** The response body, in the form of RFC 9457. */
   toProblem(): Problem {
     const { status, title } = faults[this.code];
     return {

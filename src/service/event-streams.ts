@@ -5,15 +5,15 @@ import { startEvents } from './server-events.js';
 /** Bytes that a caller may leave unread. */
 const maxUnread = 1024 * 1024;
 
-/** Streams of events that are open, so that they can be ended when the service stops. */
+/** Open event streams, so that they can be ended when the service stops. */
 export class EventStreams {
   readonly #ends = new Set<() => void>();
 
   constructor(private readonly context: ServiceContext) {}
 
   /**
-   * Sends every event from now on, for as long as the caller may still see them. A caller that was away says which event
-   * it saw last (Last-Event-ID), and is sent what came since, or told to reload.
+   * Sends every event from now on, for as long as the caller may still see them. A caller that was away says which
+   * event it saw last (Last-Event-ID), and is sent what came since, or told to reload.
    */
   open(): RequestHandler {
     const { access, events, version } = this.context;
@@ -25,7 +25,7 @@ export class EventStreams {
       if (missed === null) stream.send('reload', {});
       for (const { id, event } of missed ?? []) stream.send(event.kind, event, id);
       const stop = events.listen(({ id, event }) => {
-        // A caller that does not read what it is sent would be kept in memory.
+        // Events for a caller that does not read them would pile up in memory.
         if (access.stillCounts(request) && response.writableLength < maxUnread)
           stream.send(event.kind, event, id);
         else end();

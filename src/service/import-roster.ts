@@ -19,7 +19,7 @@ type Incoming = Omit<Roster, 'syndexa' | 'revision'>;
 const largeDocument = 200_000;
 
 /**
- * Takes a roster document in, whole or not at all.
+ * Imports a roster document, completely or not at all.
  * @throws ServiceError `invalid` with every fault and its place, or `stale` when the record changed since the export
  */
 export async function importRoster(
@@ -131,8 +131,8 @@ function take(
 }
 
 /**
- * The accepted findings after an import. A document that names any speaks for all of its titles; those of titles that it
- * does not name stay with them.
+ * The accepted findings after an import. A document with any replaces those of all its titles; other titles keep
+ * theirs.
  */
 function acceptedAfter(
   { titles, accepted = {} }: Pick<Incoming, 'titles' | 'accepted'>,

@@ -13,7 +13,7 @@ import { lastRehearsals } from './rehearsals/last.js';
 /** The board of a title with more placements is made in a worker thread. */
 const largeBoard = 100;
 const dayMs = 86_400_000;
-/** The numbers of an ID are summed over so many days. */
+/** The number of days over which the numbers of an ID are summed. */
 const traced = 28;
 
 /** Answers what is asked across all titles. */

@@ -89,8 +89,8 @@ export function register(
 }
 
 /**
- * Says that an answer is still being worked out, so that neither the caller nor anything between takes a long reading
- * for a dead connection (RFC 2518, section 10.1: 102 Processing).
+ * Reports that the response is still in progress, so that neither the caller nor a proxy takes a long reading for a
+ * dead connection (RFC 2518, section 10.1: 102 Processing).
  */
 function signOfLife(request: Request, response: Response): void {
   if (!response.headersSent && request.httpVersion === '1.1') response.writeProcessing();
@@ -100,7 +100,7 @@ function signOfLife(request: Request, response: Response): void {
 function demandType({ body, sent }: RouteSpec, request: Request): void {
   const wanted = sent?.type ?? (body ? 'application/json' : undefined);
   if (wanted === undefined) return;
-  // No type at all is JSON to those calls that always took it so; what is streamed has to say what it is.
+  // Calls with a JSON body accept a missing content type; streams must name theirs.
   const is = request.is(wanted);
   if (sent ? typeof is === 'string' : is !== false) return;
   const type = request.headers['content-type'];
@@ -122,7 +122,7 @@ function formOf({ forms, progress }: RouteSpec, request: Request): string {
   });
 }
 
-/** Answers 201, with the address of what was made: a path below `/api/v1` whose parts are plain words. */
+/** Responds with 201 and the address of the new resource: a path below `/api/v1`. */
 export function created(response: Response, path: string): void {
   response.status(201).location(`/api/v1${path}`);
 }

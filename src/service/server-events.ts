@@ -4,7 +4,7 @@ import type { ServiceContext } from './context.js';
 import { failureOf } from './problem-handler.js';
 import { CallerGoneError, eventStream, heartbeat } from './route.js';
 
-/** How long (ms) a caller whose stream broke off should wait before it opens another. */
+/** How long (ms) a caller should wait before it reopens a broken stream. */
 const retry = 3_000;
 /** An open stream of server-sent events. */
 export interface EventStream {

@@ -8,8 +8,8 @@ import { refuse } from './errors.js';
 export type ParsedIdWrite = z.output<typeof IdWrite>;
 
 /**
- * A copy of a title with an ID set, a credential named, or either taken out.
- * @throws ServiceError that names the field which is not right
+ * A copy of a title with an ID or a credential set or removed.
+ * @throws ServiceError that names the invalid field
  */
 export function titleWithId({ id, title }: TitleRecord, write: ParsedIdWrite): Title {
   const { platform, placement, credential } = write;

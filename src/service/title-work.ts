@@ -13,7 +13,7 @@ import type { Writer } from './store/roster-store.js';
 
 /** Writes of titles: every way into the record goes through the same checks. */
 export class TitleWork {
-  /** Who holds which ID, as of a revision of the record; −1 before it was first asked for. */
+  /** The owner of each ID, at a revision of the roster; −1 before the first request. */
   #holders = new IdHolders();
   #revision = -1;
 
@@ -103,7 +103,8 @@ export class TitleWork {
 
   /**
    * Takes one change of a title back.
-   * @throws ServiceError `not-found`, `changed` when the field changed again since, `invalid` when it cannot be taken back
+   * @throws ServiceError `not-found`, `changed` when the field changed again since, `invalid` when it cannot be taken
+   * back
    */
   revert(id: string, revision: string, writer: Writer): TitleRecord {
     const { roster } = this.context;

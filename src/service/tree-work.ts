@@ -28,7 +28,7 @@ interface About {
   progress?: OnProgress | undefined;
 }
 
-/** What is asked of a snapshot: for a title, or for the one whose identifiers it has. */
+/** A request about a snapshot: for a title, or for the title whose identifiers it has. */
 export interface AskedOfSnapshot {
   snapshot: string;
   title: string | null;
@@ -146,7 +146,7 @@ export class TreeWork {
     return runner.run(snapshot, { task, setting, input }, { signal, progress });
   }
 
-  /** What a task is about: the title that is named, else the only one whose identifiers the snapshot has. */
+  /** The subject of a task: the named title, otherwise the only one whose identifiers the snapshot has. */
   private async about({ title, ...asked }: AskedOfSnapshot): Promise<About> {
     if (title !== null) return { ...asked, title: this.title(title) };
     const borne = await this.run('identifiers', { ...asked, title: null }, undefined);

@@ -2,9 +2,9 @@ import type { RequestHandler } from 'express';
 import type { Log } from './log.js';
 import type { Upkeep } from './store/upkeep.js';
 
-/** The record is looked at every so many milliseconds. */
+/** How often (milliseconds) the database is checked. */
 const every = 10 * 60_000;
-/** Nothing was asked for so long (ms): others are not kept waiting. */
+/** How long (ms) without a request before the work starts, so that requests do not wait for it. */
 const quiet = 60_000;
 
 /** Tidies the record up when nobody asks for anything. */
@@ -22,7 +22,7 @@ export class UpkeepTimer {
     this.#timer = setInterval(() => void this.look(), every).unref();
   }
 
-  /** Notes that something is asked for. */
+  /** Records a request. */
   noteRequests(): RequestHandler {
     return (_request, _response, next) => {
       this.#lastRequest = performance.now();

@@ -19,7 +19,7 @@ import type {
 } from './messages.js';
 import { ReadingCell } from './reading-cell.js';
 
-/** Bytes of files whose readings are kept in memory. */
+/** The size (bytes) of files whose readings are cached in memory. */
 const maxKept = 48 * 1024 * 1024;
 
 /** What belongs to the task that is being done. */

@@ -24,7 +24,7 @@ export interface SentTree extends TreeContents, HowToRead {
 
 /** How whoever waits for a task watches it. */
 export interface Watched {
-  /** For what is said while the task is done. */
+  /** The port for progress messages of the task. */
   port: MessagePort;
   /** Memory of a reading cell. */
   cell: SharedArrayBuffer;

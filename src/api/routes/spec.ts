@@ -23,9 +23,11 @@ export interface RouteSpec {
   created?: 'always' | 'if-new';
   /** Progress may be asked for as server-sent events. */
   progress?: boolean;
-  /** Other forms of the answer that Accept may ask for: media type, and what it is. */
+  /** Other formats that Accept may request: media type and description. */
   forms?: Readonly<Record<string, string>>;
-  /** A long list, answered in pages: the `Link` header says where the next one is. Its query is that of {@link pageOf}. */
+  /**
+   * A long list, answered in pages: the `Link` header says where the next one is. Its query is that of {@link pageOf}.
+   */
   paged?: boolean;
   /** Ways to fail beyond those that follow from the rest of the specification. */
   faults?: readonly FaultCode[];

@@ -46,7 +46,7 @@ export function lintAppAds(io: Io, paint: Paint, file: string, options: Output):
   });
 }
 
-/** `syndexa appads merge FILE [--write]`: what is missing, brought in; nothing else changes. */
+/** `syndexa appads merge FILE [--write]`: adds what is missing, and changes nothing else. */
 export function mergeAppAds(
   io: Io,
   paint: Paint,

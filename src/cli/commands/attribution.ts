@@ -43,7 +43,7 @@ export function lintAttribution(io: Io, paint: Paint, file: string, options: Out
   });
 }
 
-/** `syndexa attribution merge FILE [--list FILE…] [--write]`: what is missing, brought in; nothing else changes. */
+/** `syndexa attribution merge FILE [--list FILE…] [--write]`: adds what is missing, and changes nothing else. */
 export function mergeAttribution(
   io: Io,
   paint: Paint,

@@ -9,7 +9,7 @@ import { Client } from '../client.js';
 import { controlPartner, type PartnerCard } from '../partner-process.js';
 import { keepKey, openAccount, secretNameFor } from './partner.js';
 
-/** The banner whose refresh time on iOS is another one at the network. */
+/** The banner whose refresh time on iOS differs at the network. */
 const drifted = 'tide-list-footer';
 /** Units have served for this long (ms), so that there are numbers of a year and more. */
 const age = 420 * 86_400_000;

@@ -115,7 +115,7 @@ async function write(io: Io, paint: Paint, file: string, draft: ProfileDraft): P
     );
 }
 
-/** What the flags say; what they leave open is asked when somebody is there to answer. */
+/** The answers from flags; missing ones are asked on the terminal, if there is one. */
 async function ask(io: Io, options: NewNetworkOptions): Promise<Answers> {
   const word = async (given: string | undefined, question: string) =>
     given ?? ((await io.ask(question))?.trim() || undefined);

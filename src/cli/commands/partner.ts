@@ -82,7 +82,7 @@ export function keepKey(home: string, { url }: PartnerCard, secret: string, key:
   new SecretHosts(home).allow({ secret, host: hostname, port: Number(port) });
 }
 
-/** Opens one account; its key is told this once. */
+/** Opens an account; its key is shown only once. */
 export async function openAccount(
   card: PartnerCard,
   network: string,

@@ -47,7 +47,7 @@ export interface PlacementFields extends Output {
   clear?: (keyof Settings)[];
 }
 
-/** The settings of a placement with those that were given, and without those that are taken out. */
+/** The settings of a placement with the given changes, and without the cleared ones. */
 function settingsOf(fields: PlacementFields, before: Settings): Settings {
   const { refresh, first, every, content, size, anchor, timeout, skippable, endCard, fallback } = fields;
   const given: Settings = {

@@ -4,7 +4,7 @@ import { hostText, parseHost, SecretHosts, type ApprovedHost } from '../../disk/
 import { faultOfSecret, writeSecrets } from '../../disk/home/secrets-file.js';
 import { readNamed } from '../read-file.js';
 
-/** `syndexa secret list`: where each secret of the roster comes from; never what it is. */
+/** `syndexa secret list`: where each secret of the roster comes from, never its value. */
 export function listSecrets(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const secrets = await client.call('listSecrets');

@@ -137,7 +137,7 @@ async function documentIn(io: Io, address: string): Promise<{ url: string; text:
   return { url: address, text };
 }
 
-/** Calls the trackers of a break, those of hosts that may be called; the others are said to be left. */
+/** Calls the trackers of a break on allowed hosts; the others are reported as skipped. */
 async function callAll(io: Io, { lines }: TagPlayed, allow: readonly string[]) {
   const card = partnerCardIn(homeFolder(io.env));
   const named = namedHosts(card?.url ?? '', allow);

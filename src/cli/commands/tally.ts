@@ -119,7 +119,7 @@ export interface FetchOptions extends AsJson {
   to?: string;
 }
 
-/** `syndexa tally fetch`: daily numbers asked for at the networks. */
+/** `syndexa tally fetch`: fetches daily numbers from the networks. */
 export function fetchTallies(
   io: Io,
   paint: Paint,

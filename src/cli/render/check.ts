@@ -26,7 +26,7 @@ export interface CheckView {
   directory: string;
   /** Whether every finding is shown in full: evidence, fingerprint, advice. */
   verbose: boolean;
-  /** Whether a tree that fits no title is meant to be read by itself. */
+  /** Whether to check a tree that matches no title alone. */
   anyTitle: boolean;
 }
 

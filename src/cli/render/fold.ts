@@ -4,8 +4,7 @@ import stringWidth from 'string-width';
 const words = /(?<=\S)\s+/;
 
 /**
- * Text whose lines are at most `width` long where its words allow it: what does not fit goes on, further in, in the next
- * line. Colours have no width.
+ * Wraps text at `width` characters between words, with continuation lines indented. Colours have no width.
  */
 export function foldLines(text: string, width: number): string {
   return text

@@ -6,7 +6,7 @@ import { tableText } from '../paint.js';
 export interface TableContent {
   head: readonly string[];
   rows: readonly (readonly (string | number)[])[];
-  /** Columns, by their place, whose words are never broken: IDs that somebody will copy. */
+  /** The indexes of columns whose words are never broken: IDs to copy. */
   whole?: readonly number[];
 }
 

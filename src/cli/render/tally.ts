@@ -144,7 +144,7 @@ function changeCells(change: CompareAnswer['totals'][number]): string[] {
   return [amountText(before), amountText(after), ...[revenue, volume, fill, price].map(signed)];
 }
 
-/** A head and rows whose numbers end below each other; the last row is the total. */
+/** A header and rows with right-aligned numbers; the last row is the total. */
 function aligned(head: readonly string[], rows: readonly (readonly string[])[], paint: Paint) {
   const widths = head.map((name, at) => Math.max(name.length, ...rows.map((row) => (row[at] ?? '').length)));
   const right = (row: readonly string[]) =>

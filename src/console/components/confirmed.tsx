@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 
 interface ConfirmedProps {
   label: string;
-  /** What a screen reader calls the button, where the label alone does not say what it is about. */
+  /** The accessible name of the button, if the label alone is not clear. */
   name?: string;
   /** What is asked before it is done. */
   question: string;
@@ -10,7 +10,7 @@ interface ConfirmedProps {
   act: () => void;
 }
 
-/** A button whose work is done once somebody confirmed it. The focus goes to the answer, and back to the button. */
+/** A button that asks for confirmation. The focus moves to the answer, and back to the button. */
 export function Confirmed({ label, name = label, question, isPending = false, act }: ConfirmedProps) {
   const [isAsked, ask] = useState(false);
   const answer = useRef<HTMLButtonElement>(null);

@@ -107,7 +107,7 @@ export function Finder(control: ControlProps) {
 
 /**
  * One of several.
- * @param all what it is called when none is chosen; left out where one always is
+ * @param all the label of choosing none; absent if one is always chosen
  */
 export function Choice({
   label,

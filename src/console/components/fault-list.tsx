@@ -37,7 +37,7 @@ export function FaultList({ faults }: { faults: readonly PlacedFault[] }) {
   );
 }
 
-/** A fault whose place is in fields of its own. */
+/** A fault with its place in separate fields. */
 export function placed<Fault extends { line: number; column: number }>({ line, column, ...fault }: Fault) {
   return { ...fault, place: { line, column } };
 }

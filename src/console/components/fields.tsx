@@ -6,7 +6,7 @@ interface TextFieldProps {
   label: string;
   value: string;
   onChange: (value: string) => void;
-  /** Ends of field paths whose faults belong here. */
+  /** The last parts of field paths whose faults are shown here. */
   faultsOf?: readonly string[];
   error?: CallError | null;
   placeholder?: string;

@@ -1,12 +1,12 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 
-/** The address whose heading had the focus last. On the first page the browser decides where the focus is. */
+/** The address whose heading had the focus last. On the first page, the browser decides about the focus. */
 let headed: string | undefined;
 
 /**
- * The question that a page answers: the name of the document too. When somebody comes from another page, the focus moves
- * here, so that what reads the page aloud begins with it.
+ * The question that a page answers: the name of the document too. When somebody comes from another page, the focus
+ * moves here, so that what reads the page aloud begins with it.
  */
 export function Heading({ children }: { children: ReactNode }) {
   const heading = useRef<HTMLHeadingElement>(null);

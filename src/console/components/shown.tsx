@@ -4,7 +4,7 @@ import type { CallError } from '../api.js';
 import { ProblemNote, State } from './states.js';
 import { Working } from './working.js';
 
-/** Shows an answer when it is there, and says what happens until then. */
+/** Shows a result when it arrives, and the progress until then. */
 export function Shown<Data>({
   answer,
   children,
@@ -14,7 +14,7 @@ export function Shown<Data>({
     data?: Data;
     error: CallError | null;
     refetch: () => unknown;
-    /** Whether this is an earlier answer, shown until the new one is there. */
+    /** Whether this is an earlier result, shown until the new one arrives. */
     isPlaceholderData?: boolean;
     fetchStatus?: string;
     /** Of an answer that may take long: how far it is, and what ends it. */

@@ -3,7 +3,7 @@ import { counted } from '../../core/text/counted.js';
 import type { CallError } from '../api.js';
 import { Heading } from './heading.js';
 
-/** While something is asked for. */
+/** While something is loading. */
 export function Loading({ what }: { what: string }) {
   return (
     <main className="page" aria-busy="true">
@@ -14,7 +14,7 @@ export function Loading({ what }: { what: string }) {
 
 /**
  * What went wrong, and what to do about it.
- * @param whole whether faults of single fields are said here, because no field says them
+ * @param whole whether to show faults of single fields here, because no field shows them
  */
 export function ProblemNote({ error, whole = false }: { error: CallError; whole?: boolean }) {
   const { detail, fix, errors } = error.problem;

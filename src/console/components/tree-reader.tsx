@@ -7,7 +7,7 @@ import { Working } from './working.js';
 
 interface TreeReaderProps {
   label: string;
-  /** What is done with the snapshot that was read, and how that call stands. */
+  /** The call with the snapshot that was read, and its state. */
   then: (snapshot: string) => void;
   call: { isPending: boolean; error: CallError | null };
   /** What the label says while that call is under way. */

@@ -205,7 +205,7 @@ interface EnrolmentContext {
   open: OpenPoint[];
 }
 
-/** App IDs per platform and stage; a network whose SDK is there without one is enrolled without an ID. */
+/** App IDs per platform and stage; a network with an SDK but without an app ID is enrolled without an ID. */
 function draftEnrolments({
   surveys,
   profiles,

@@ -16,7 +16,7 @@ export type AppIdReading =
 const placeholderText =
   /^$|your|placeholder|insert|replace|change.?me|todo|fixme|xxx|<.*>|\$\{|\{\{|app.?id.?here|^(test|none|null|undefined)$/i;
 
-/** Judges the value of an app-ID fact. Exactly one rule speaks for each reading. */
+/** Judges the value of an app-ID fact. Exactly one rule reports each reading. */
 export function readAppId(fact: Fact, { recogniser }: CheckContext): AppIdReading {
   if (fact.value !== fact.value.trim() && fact.value.trim() !== '') return { is: 'white-space' };
   const mine = recogniser

@@ -4,7 +4,7 @@ import type { Fact } from '../facts/model.js';
 import type { CheckContext } from './model.js';
 import { editionScopes, type EditionScope } from './scope.js';
 
-/** A unit ID in code that belongs to the other platform than the one whose build it goes into. */
+/** A unit ID in code that belongs to the other platform than the build it is in. */
 export interface MisplacedUnit {
   scope: EditionScope;
   fact: Fact;

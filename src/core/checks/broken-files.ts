@@ -7,7 +7,7 @@ type Problem = Survey['problems'][number];
 
 const buildReads = /\.(xml|plist|pbxproj|toml)$/;
 
-/** Whether a problem breaks a file: build tools stop at it, and what it would have said is not known. */
+/** Whether a problem breaks a file: build tools stop at it, and its content is unknown. */
 export function breaksFile({ path, kind }: Problem): boolean {
   return kind === 'conflict' || (buildReads.test(path) && kind !== 'not-read');
 }

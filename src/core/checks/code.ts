@@ -13,7 +13,9 @@ type CallFact = FactOf<'call'>;
 
 const callsByScope = new WeakMap<EditionScope, Map<string, readonly CallFact[]>>();
 
-/** The calls of a network's SDK that an edition's code makes: those that do one of some things. Rules ask for each call. */
+/**
+ * The calls of a network's SDK that an edition's code makes: those that do one of some things. Rules ask for each call.
+ */
 export function callsOf(scope: EditionScope, network: string, ...actions: CallAction[]): readonly CallFact[] {
   const known = callsByScope.get(scope) ?? new Map<string, readonly CallFact[]>();
   callsByScope.set(scope, known);
@@ -60,7 +62,7 @@ export function languagesFor(profile: Profile, platform: 'android' | 'ios') {
   );
 }
 
-/** Whether an edition's code answers an event: in the file of a call, or, where that answers nothing at all, anywhere. */
+/** Whether an edition's code handles an event: in the file of a call or, if that file handles no event, anywhere. */
 export function answers(scope: EditionScope, call: Fact, event: string): boolean {
   const all = callbacksOf(scope, call.network ?? '', event);
   const { path } = call.place;
@@ -85,7 +87,7 @@ export function readyNames(
 /** Formats that take the whole screen, so that the next one waits behind them. */
 export const fullScreen = new Set<Format>(['interstitial', 'rewarded', 'splash']);
 
-/** Where a call runs: where it stands, and wherever the same file calls the method around it. */
+/** Where a call runs: at its own place, and wherever the same file calls the method around it. */
 export interface CallSite {
   methods: readonly string[];
   conditions: readonly { text: string; holds: boolean }[];
@@ -160,7 +162,7 @@ export function callbackNames(
   };
 }
 
-/** The placements whose units a call is given, as IDs or through the placebook. */
+/** The placements whose units are passed to a call, as IDs or through the placebook. */
 export function placementsOf(call: Fact, title: Title): string[] {
   const { ids = [], written = '' } = call.code?.argument ?? {};
   return Object.entries(title.placements).flatMap(([name, { units }]) => {

@@ -9,7 +9,7 @@ type Call = FactOf<'call'>;
 /** What has to be done before anything is loaded: the start-up, or the question for consent. */
 export type Gate = 'start' | 'consent';
 
-/** A load that runs before what it has to wait for is done, and the call that it does not wait for. */
+/** A load that does not wait for a call, and that call. */
 export interface EarlyLoad {
   load: Call;
   gate: Call;

@@ -2,7 +2,7 @@ import type { Fact } from '../facts/model.js';
 import { misplacedUnits } from '../roster/misplaced-units.js';
 import type { EditionScope } from './scope.js';
 
-/** Advice for a unit ID in code that stands where another belongs. */
+/** Advice for a unit ID in code where another one belongs. */
 export const misplacedMend =
   'Write the unit that belongs here first: the call loads another format, or the code names another placement. Then syndexa wire --call-sites names it through the placebook.';
 

@@ -20,7 +20,7 @@ export function* refusedSettings(
   }
 }
 
-/** Whether an ID is one of those that a network gives out for testing. */
+/** Whether an ID is one that a network publishes for testing. */
 export function isSample({ recogniser }: CheckContext, id: string): boolean {
   return recogniser.recognise(id).some(({ sample }) => (sample ?? []).length > 0);
 }

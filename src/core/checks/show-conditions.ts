@@ -2,7 +2,7 @@
 const isBack =
   /^!?\(?[\w.]*(focus(ed)?|pause(d)?|pauseStatus|mounted|active|animated)\)?$|(===?)\s*(AppLifecycleState\.resumed|\.active|(?<quote>['"])active\k<quote>)$/i;
 
-/** Whether a condition asks for nothing but that an ad is there and loaded, and that the screen is back. */
+/** Whether a condition only tests that an ad exists and is loaded, and that the screen is back. */
 export function onlyAsks(text: string, names: readonly string[]): boolean {
   if (text.includes('||')) return false;
   const parts = text.split('&&').map((part) => part.trim());

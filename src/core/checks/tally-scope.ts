@@ -48,8 +48,8 @@ export function reportingUnits(context: CheckContext): (TalliedUnit & { history:
 }
 
 /**
- * Whether tables may just lack the app of a unit: the network is known from tables alone, and no unit of the platform has
- * asked for anything since a day. Then it cannot be told whether the app is silent.
+ * Whether tables may just lack the app of a unit: the network is known from tables alone, and no unit of the platform
+ * has asked for anything since a day. Then it is not known whether the app is silent.
  */
 export function mayBeLeftOut({ tally }: CheckContext, unit: TalliedUnit, since: Day): boolean {
   if (!tally?.inTables.includes(unit.profile.id)) return false;
@@ -79,7 +79,7 @@ export function namesOf({ name, platform, profile }: Pick<TalliedUnit, 'name' | 
   return { placement: name, on: platformName(platform), network: profile.name };
 }
 
-/** The release of a platform nearest before a day, at most so many days before it. */
+/** The last release of a platform before a day, within a number of days. */
 export function releaseBefore(
   { tally }: CheckContext,
   platform: Platform,

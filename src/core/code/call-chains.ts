@@ -44,7 +44,7 @@ export function builtBy(name: string): string | undefined {
   return /^(.*[A-Za-z0-9_])\.?Builder\.(?:build|Build|create|Create)$/.exec(name)?.[1];
 }
 
-/** What `HeronBanner.load(…)` makes is taken for a `HeronBanner`. */
+/** The result of `HeronBanner.load(…)` counts as a `HeronBanner`. */
 export function madeBy(name: string): string {
   return builtBy(name) ?? /^((?:\w+\.)*[A-Z]\w*)(?:\.[a-z_]\w*)+$/.exec(name)?.[1] ?? name;
 }

@@ -1,7 +1,7 @@
 import type { CodePlace } from '../facts/evidence.js';
 import type { CodeContext } from './source-reading.js';
 
-/** Where in the code something stands, as facts say it. */
+/** A place in code, in the form of facts. */
 export function codePlace(
   { type, methods, conditions, looped }: CodeContext,
   more: Partial<CodePlace> = {},

@@ -8,7 +8,7 @@ const maxDepth = 6;
 /** The longest value of a constant that is read (characters). */
 const maxValue = 2500;
 
-/** What a name of the code's own stands for, as written; undefined for a variable, or for a name that the file does not give. */
+/** The value of a name in the code, as written; undefined for a variable, or a name that the file does not define. */
 export type Flags = (name: string) => string | undefined;
 
 export function flagsOf(tree: Tree, path: string): Flags {

@@ -40,7 +40,7 @@ export class HeldIds {
       // The keys of what is held directly: those within another name are that one's.
       const inner = around.findIndex(({ is }, next) => next > at && is === 'name');
       const keys = around.slice(at, inner < 0 ? undefined : inner).filter(({ is }) => is === 'key');
-      // What is handed to a call is used where it stands, whatever the method around it is called.
+      // An argument of a call is used in place, whatever the name of the method around it.
       const isHanded = literal.flow?.into === 'argument' && keys.length === 0;
       if (isHanded && holder.isType !== true) continue;
       state = both(state, this.used(holder, keys, variant));
@@ -101,7 +101,8 @@ export class HeldIds {
         this.isKey(use, index.written, key, variant),
         this.led(use, index.end, further, variant, depth),
       );
-    // `unit` of `get footer => unit`, `ids` of `const ids = __DEV__ ? test : production`: it stands for another name.
+    // `unit` of `get footer => unit`, `ids` of `const ids = __DEV__ ? test : production`: it is an alias of another
+    // name.
     const around = surroundings(readingOf(this.tree, file.path)).holders(use);
     const through = around.findLast(({ is, isType }) => is === 'name' && isType !== true);
     if (through && depth < maxThrough) {

@@ -6,7 +6,7 @@ const statements =
 /** What calls a closure for each of several, by the last part of its name. */
 const calls = /(?:^|\.)(?:for[Ee]ach|ForEach|forEachIndexed|map|mapIndexed|flatMap|Select|repeat|times)$/;
 
-/** Where code stands under a node: in a loop, if the node is one. */
+/** The position of code under a node: in a loop, if the node is one. */
 export function underNode(context: CodeContext, type: string): CodeContext {
   return !context.looped && statements.test(type) ? { ...context, looped: true } : context;
 }

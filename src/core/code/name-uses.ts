@@ -44,7 +44,7 @@ function readUses(tree: Tree, files: readonly CodeFile[]): ReadonlyMap<string, r
   return found;
 }
 
-/** How far before a body the name of what it belongs to may stand. */
+/** How far before a body the name of its owner may be. */
 const maxHead = 200;
 
 /** Where names are declared: before what they hold, its parameters and type, or else where they first are within it. */

@@ -104,7 +104,7 @@ export const callsOf = oncePer((profile, language): NamedCall[] => {
   ];
 });
 
-/** The networks one of whose calls takes the text that begins at an offset as an ID. */
+/** The networks that have a call which takes the text at an offset as an ID. */
 export function networksTaking(
   tree: Tree,
   path: string,

@@ -16,7 +16,7 @@ export class NamedTypes {
     if (!this.declared.has(name)) this.declared.set(name, type);
   }
 
-  /** Says that a name stands for what another one names. */
+  /** Records that a name is an alias of another one. */
   alias(name: string, other: string): void {
     const plain = other.replace(/^(?:this|self)[.?!]+/, '').replace(/[?!]+$/, '');
     if (!this.#aliases.has(name)) this.#aliases.set(name, plain);

@@ -72,7 +72,7 @@ function endOf(list: { text: string; index: number } | undefined): number {
   return list ? list.index + list.text.length : Infinity;
 }
 
-/** The line around an offset, and no more than some of it. */
+/** A part of the line around an offset, of limited length. */
 function lineAt(code: string, at: number): string {
   const before = code.slice(Math.max(0, at - 300), at);
   const after = code.slice(at, at + 300);

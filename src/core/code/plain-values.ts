@@ -87,7 +87,7 @@ export class PlainValues {
     return given.flatMap((node) => this.of(node)).filter(({ is }) => is !== 'other');
   }
 
-  /** What a function comes to that is called where it stands. */
+  /** The value of a function that is called in place. */
   private madeBy({ rest, args }: Shape & { is: 'call' }): PlainValue[] {
     const parts = [...rest, ...args.map(({ node }) => node)].flatMap((part) => [part, ...named(part)]);
     const lambda = parts.find((part) => functions.has(this.describe(part)?.is ?? ''));

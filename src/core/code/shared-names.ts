@@ -131,7 +131,7 @@ function waysOf(name: string, around: string | null, reading: SourceReading): st
         .join('.')
         .replace(/^(Self|Companion)\./, ''),
       `.${name}`,
-      // `Slot.FOOTER.id`: a member of an enum is known by what it is made with, or gives what its type does.
+      // `Slot.FOOTER.id`: a member of an enum is known by its arguments, or has the values of its type.
       ...(parts.length > 2 ? [parts.slice(-3, -1).join('.'), `${head}.${parts.at(-1)}`] : []),
     ]),
   ];

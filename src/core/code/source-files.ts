@@ -25,7 +25,7 @@ export interface CodeFile {
   variants: readonly string[];
   /** Whether a variant compiles what is at an offset, under conditions. */
   compiled(variant: string, offset: number, conditions: readonly Condition[]): Compiled;
-  /** What a name stands for that the build gives to code: a string resource, a build constant. */
+  /** The value of a name that the build provides to code: a string resource, a build constant. */
   resolve?(variant: string, name: string): string | undefined;
   /** What names stand for in all source files of the module. */
   shared?: SharedNames;

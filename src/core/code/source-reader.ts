@@ -290,7 +290,7 @@ function conditionText(conditions: readonly Node[]): string {
   return conditionOnOneLine(joint.join(' && '));
 }
 
-/** A body without statements, or with nothing but comments and a call of what it overrides. */
+/** A body without statements, or with only comments and a call of the overridden method. */
 function isEmpty(body: Node): boolean {
   const statements = named(body).flatMap((node) =>
     /^(statements|block)$/.test(node.type) ? named(node) : [node],

@@ -7,7 +7,7 @@ export interface Condition {
   holds: boolean;
 }
 
-/** Where in a source file something stands. */
+/** A place in a source file. */
 export interface CodeContext {
   /** The class around it, by its own name; null at the top of the file. */
   type: string | null;
@@ -22,7 +22,9 @@ export interface CodeContext {
   receiver?: string | undefined;
 }
 
-/** A value as far as it is plain: a text, a dotted name, what a call without arguments gives back, or something else. */
+/**
+ * A value as far as it is plain: a text, a dotted name, what a call without arguments gives back, or something else.
+ */
 export type PlainValue =
   | (Span & { is: 'text'; value: string })
   | (Span & { is: 'name'; name: string })
@@ -44,7 +46,7 @@ export interface SourceString extends Span {
 }
 
 export interface SourceCall extends Span {
-  /** Dotted; a variable whose type is known stands as that type: `banner.release` is `BannerView.release`. */
+  /** Dotted; a variable of a known type is replaced by that type: `banner.release` is `BannerView.release`. */
   name: string;
   arguments: SourceArgument[];
   context: CodeContext;
@@ -54,7 +56,7 @@ export interface SourceCall extends Span {
   heldAt?: HeldAt | undefined;
 }
 
-/** A class with the names of what it extends, as written. */
+/** A class with the names of the types that it extends, as written. */
 export interface SourceType extends Span {
   name: string;
   bases: string[];
@@ -70,7 +72,7 @@ export interface SourceMethod extends Span {
 /** An expression that chooses between values, with every value that it may come to. */
 export interface SourceChoice extends Span {
   values: PlainValue[];
-  /** The cases of a choice that is written as cases; `default` stands for all others. */
+  /** The cases of a choice that is written as cases; `default` means all others. */
   cases?: readonly string[];
   /** Whether it comes to one of the values; else they only stand side by side, to be chosen from elsewhere. */
   isValue?: boolean;

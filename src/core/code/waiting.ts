@@ -3,7 +3,7 @@ import { isCallOf, lastPart, type NamedCall } from './named-calls.js';
 import type { SourceCall, SourceReading } from './source-reading.js';
 import { surroundings } from './surroundings.js';
 
-/** What bounds a wait, by the name of what it is handed to. */
+/** What limits a wait, by the name of the function that it is passed to. */
 const limits = /race|timeout|limit|within|deadline/i;
 
 /** Whether a promise is waited for, and whether something around it bounds the wait. */
@@ -49,7 +49,7 @@ export function gateCalls(reading: SourceReading, named: readonly NamedCall[]): 
   return gates.slice(0, maxGates);
 }
 
-/** The gates in whose closures a call is: it runs when they are done. */
+/** The gates whose closures contain a call: it runs when they are done. */
 export function followed(
   reading: SourceReading,
   call: SourceCall,

@@ -40,8 +40,8 @@ export function platformShapeOf(android: string, ios: string): Shape | null {
 }
 
 /**
- * The shape that examples share: what is the same in all stands as it is, the rest by kind and length. Examples
- * that do not even begin alike are alternatives, each with a needle of its own.
+ * The common shape of examples: equal parts are literal, the rest is by character class and length. Examples without a
+ * common start become alternatives, each with its own needle.
  */
 export function shapeOf(examples: readonly string[]): Shape {
   const [first = ''] = examples;
@@ -61,7 +61,7 @@ export function shapeOf(examples: readonly string[]): Shape {
     const all = examples.map(({ length }) => length);
     return { pattern: `[A-Za-z0-9._:~/-]{${Math.min(...all)},${Math.max(...all)}}`, needles: [] };
   }
-  // What several examples share up to a separator is in every ID; one alone shows no more than its first word.
+  // What several examples share up to a separator is in every ID; a single one only shows its first word.
   const shared =
     examples.length > 1
       ? /^[A-Za-z0-9]+(?:[^A-Za-z0-9]+[A-Za-z0-9]+)*[^A-Za-z0-9]+/.exec(first.slice(0, common))?.[0]

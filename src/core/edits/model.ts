@@ -58,7 +58,7 @@ export interface ChangeBase {
   rules: string[];
   /** The variants that it is for; all of them when it does not say. */
   variants?: string[];
-  /** What it puts in that others may need too: taken out again only where wiring put it in. */
+  /** Its additions that others may need too: removed again only if wiring added them. */
   adds?: string[];
 }
 

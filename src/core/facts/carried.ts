@@ -5,9 +5,9 @@ import type { Fact, FactOf } from './model.js';
 export type Carrying = (fact: FactOf<'unit-id'>) => readonly string[];
 
 /**
- * What the facts of an edition say of the unit IDs that its build carries. One that only the placebook holds counts in
- * the variants whose code names its placement, or any where it is not known which it is: the placebook is generated, and
- * shows nothing by itself.
+ * The unit IDs in the build of an edition. One that is only in the placebook counts in the variants whose code names
+ * its placement, or names any placement if it is not known which: the placebook is generated, so it proves nothing by
+ * itself.
  */
 export function carryingOf(facts: readonly Fact[]): Carrying {
   const named = new Map<string, Set<string>>();

@@ -49,7 +49,7 @@ export function unitDecoder(profile: Profile, fields: UnitFields): (row: Record_
   };
 }
 
-/** Reads one unit in the network's own words. */
+/** Reads one unit in the network's own terms. */
 export function decodeUnit(profile: Profile, fields: UnitFields, row: Record_): Decoded<InventoryUnit> {
   return unitDecoder(profile, fields)(row);
 }

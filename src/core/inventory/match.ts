@@ -114,7 +114,9 @@ export function matchUnits(
   return { matches, unmatched: [...unmatched, ...removed, ...foreign], elsewhere };
 }
 
-/** Whether an app of a network is surely not one of a title: by the IDs on record, and by the network's list of apps. */
+/**
+ * Whether an app of a network is surely not one of a title: by the IDs on record, and by the network's list of apps.
+ */
 function foreignApp(
   { networks, editions }: Title,
   { id, ids }: Profile,
@@ -166,7 +168,7 @@ function fits(unit: InventoryUnit, slot: Slot): boolean {
   );
 }
 
-/** Rows whose name tells the place: the whole name by the usual pattern, or all words of the placement. */
+/** Rows whose name shows the place: the full name by the usual pattern, or all words of the placement. */
 function byName(
   titleId: string,
   units: readonly InventoryUnit[],

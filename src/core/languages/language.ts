@@ -10,7 +10,7 @@ import type { SharedBooks } from './common/platforms.js';
 export interface Language<Id extends string = string> {
   /** Its name in profiles. */
   id: Id;
-  /** The platform whose native code is written in it; undefined where one source serves both. */
+  /** The platform with native code in this language; undefined if one source serves both. */
   native?: Platform;
   /** How its files are read. Dialects differ in their grammar, and in the ends of their files' names. */
   dialects: readonly Dialect[];

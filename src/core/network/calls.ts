@@ -8,7 +8,7 @@ const Name = z
   .max(120)
   .regex(/^[A-Za-z_$][\w$.:]*$/, 'A name as written in code, with its parts joined by dots.');
 
-/** Where an argument stands: counted from 0, or under its label. */
+/** The position of an argument: counted from 0, or its label. */
 const Position = z.union([z.number().int().min(0).max(20), z.string().min(1).max(60)]);
 
 const AdCall = z.lazy(() =>

@@ -75,7 +75,7 @@ function consentFaults({ serving, code }: Profile): Mismatch[] {
   );
 }
 
-/** An ID that could be of either kind would be taken for the wrong one. */
+/** An ID that matches both kinds could be read as the wrong one. */
 function sharedShapes({ ids }: Profile): Mismatch[] {
   const kinds = ['app', 'unit'] as const;
   return kinds.flatMap((kind) => {

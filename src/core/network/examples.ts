@@ -47,7 +47,7 @@ function exampleAt(way: readonly string[], value: unknown = example()): unknown 
   return undefined;
 }
 
-/** A value as YAML has it on one line. */
+/** A value as YAML on one line. */
 function flow(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(flow).join(', ')}]`;
   if (typeof value === 'object' && value !== null)

@@ -108,7 +108,7 @@ export const Inventory = z.lazy(() =>
 export type Inventory = z.infer<typeof Inventory>;
 export type InventoryHttp = NonNullable<Inventory['http']>;
 
-/** What the address of a tag has to carry, for networks whose units are addresses. */
+/** The required parameters of a tag URL, for networks whose units are URLs. */
 export const TagAddress = z.lazy(() =>
   z
     .strictObject({

@@ -2,7 +2,7 @@ import type { Draw } from '../text/seeded.js';
 import { readPattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
 
-/** Parts of a pattern whose text is settled beforehand, by the name of their group. */
+/** Parts of a pattern with a given text, by the name of their group. */
 export type SettledGroups = Readonly<Record<string, string>>;
 
 interface Reader {

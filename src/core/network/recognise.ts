@@ -11,7 +11,7 @@ export interface Recognised {
   /** The platform that the ID itself names; undefined when it names none. */
   platform?: Platform;
   account?: string;
-  /** Set for the IDs that the network gives out for testing. */
+  /** Set for IDs that the network publishes for testing. */
   sample?: { platform: Platform; format?: Format }[];
 }
 
@@ -29,12 +29,12 @@ interface Matcher {
 /** Tells what a value is to the networks that it was made for. */
 export interface Recogniser {
   /**
-   * What the value is, exactly as it is; white space around it makes it nothing. An ID without any fixed text is
-   * recognised only when it is on record.
+   * Recognises an exact value; with white space around it, it is not an ID. An ID without any fixed text is recognised
+   * only if it is in the roster.
    * @param of a network whose ID it is by its place: then its patterns alone decide
    */
   recognise: (value: string, of?: string) => Recognised[];
-  /** Plain texts of which every ID of these networks holds one. */
+  /** Plain texts; every ID of these networks contains one of them. */
   readonly needles: readonly string[];
 }
 
@@ -95,7 +95,7 @@ export function recogniser(profiles: readonly Profile[], record: readonly Record
   };
 }
 
-/** The sample ID for a platform (and format); undefined when the network gives out none. */
+/** The sample ID for a platform (and format); undefined if the network has none. */
 export function sampleFor(
   profile: Profile,
   kind: IdKindName,

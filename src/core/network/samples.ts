@@ -1,7 +1,7 @@
 import { type IdKind } from './model.js';
 import { platforms, type Format, type Platform } from '../words/words.js';
 
-/** An ID that a network gives out for testing. */
+/** An ID that a network publishes for testing. */
 export interface Sample {
   id: string;
   platform: Platform;

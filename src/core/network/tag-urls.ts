@@ -13,8 +13,8 @@ export interface TagUrlProblem {
 export const isTagUrl = (id: string): boolean => /^\s*https?:/i.test(id);
 
 /**
- * What is wrong with the address of a tag: with its letters (RFC 3986), its parameters, its macros, and what its network
- * asks for.
+ * What is wrong with the address of a tag: with its letters (RFC 3986), its parameters, its macros, and what its
+ * network asks for.
  */
 export function tagUrlProblems(url: string, { tag, name }: Pick<Profile, 'tag' | 'name'>): TagUrlProblem[] {
   const problems: TagUrlProblem[] = [];
@@ -104,7 +104,7 @@ function parameterProblems(url: string, { tag, name }: Pick<Profile, 'tag' | 'na
 
 const part = (tag: Profile['tag'], key: string) => tag?.parameters.find(({ name }) => name === key);
 
-/** An address without its macros, whose brackets are meant. */
+/** An address without its macros, whose brackets are intended. */
 const withoutMacros = (url: string): string =>
   url
     .replace(/\[[A-Za-z0-9_]{2,40}\]/g, '')

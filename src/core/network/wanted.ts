@@ -17,8 +17,8 @@ export function wantedMetaData({
 const flagAttributes = new Set(['configChanges', 'foregroundServiceType', 'windowSoftInputMode']);
 
 /**
- * The value that a component's attribute must be given to meet a need: the one that is there with the flags that it
- * lacks, or the wanted one. Undefined where it meets the need, and where only the build fills it in.
+ * The new value of a component's attribute to meet a need: the current one with the missing flags, or the required one.
+ * Undefined if it already meets the need, or only the build sets it.
  */
 export function mendedAttribute(name: string, found: string, wanted: string): string | undefined {
   if (found.includes('$')) return undefined;

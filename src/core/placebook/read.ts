@@ -4,7 +4,7 @@ import type { Settings } from '../words/settings.js';
 import type { Format } from '../words/words.js';
 import { givenFields, placebookFields } from '../languages/common/fields.js';
 
-/** A placement as a placebook has it: its settings in words, such as `refreshSeconds 60, anchor bottom`. */
+/** A placement in a placebook: its settings in words, such as `refreshSeconds 60, anchor bottom`. */
 export interface PlacebookEntry extends Span {
   placement: string;
   settings: string;

@@ -24,7 +24,7 @@ const nativeRequest = JSON.stringify({
   ],
 });
 
-/** How an impression of a format is asked for (OpenRTB 2.6, section 3.2.4). */
+/** How an impression of a format is requested (OpenRTB 2.6, section 3.2.4). */
 const impressions: Record<Exclude<Format, 'notification'>, object> = {
   banner: { banner: { w: 320, h: 50 } },
   interstitial: { instl: 1, banner: { w: 320, h: 480 } },

@@ -54,7 +54,7 @@ export const RehearsalRun = z
     variant: z.string(),
     stage: Stage,
     placements: z.array(RehearsedPlacement),
-    /** Only where it was asked for. */
+    /** Only if requested. */
     trace: z.array(TraceEvent).optional(),
     exchanges: z.array(Exchange).optional(),
     cut: z.number().optional().meta({ description: 'How many further events and exchanges are not listed.' }),
@@ -93,14 +93,16 @@ export const LastRehearsal = z.object({
 });
 export type LastRehearsal = z.infer<typeof LastRehearsal>;
 
-/** Verdicts of which the user sees an ad. */
+/** Verdicts with an ad on screen. */
 export const isSeen = ({ is }: Verdict): boolean => is === 'shown' || is === 'delivered';
 
-/** Whether a verdict is what a stage should have: a test ad in builds for testing, one that earns money in what ships. */
+/**
+ * Whether a verdict is what a stage should have: a test ad in builds for testing, one that earns money in what ships.
+ */
 export const isRight = (verdict: Verdict, stage: Stage): boolean =>
   isSeen(verdict) && (verdict.test === undefined || verdict.test === (stage === 'test'));
 
-/** The network whose verdict is that of a placement. */
+/** The network that decides the verdict of a placement. */
 export function decidedBy({ verdict, networks }: RehearsedPlacement): string {
   const said = JSON.stringify(verdict);
   return networks.find((one) => JSON.stringify(one.verdict) === said)?.network ?? networks[0]?.network ?? '';

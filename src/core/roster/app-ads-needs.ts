@@ -86,8 +86,8 @@ export function compareAppAds(text: string, needed: readonly NeededRecord[]): Ap
 }
 
 /**
- * The edits that bring what is missing into a file, and nothing else: lines that differ are put right where they
- * stand, new ones come last. Comments, order and line ends stay.
+ * The edits that add what is missing to a file: lines that differ are corrected in place, new ones are appended.
+ * Comments, order and line ends stay.
  */
 export function mergeAppAds(text: string, needed: readonly NeededRecord[]): Edit[] {
   const { lines } = readAppAds(text);

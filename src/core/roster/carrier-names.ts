@@ -6,7 +6,7 @@ import type { Title } from './model.js';
 
 const formats = new Set<string>(formatNames.flatMap((name) => name.split('-')));
 
-/** Words that say nothing of where an ad stands. */
+/** Words that do not tell where an ad is shown. */
 const empty = new Set(
   'ad ads unit units id ids key my the a an android ios test testing sample debug release prod production staging value string const constant default config load show view placement slot zone tag'.split(
     ' ',
@@ -40,7 +40,7 @@ const kinds = new Set(
   ),
 );
 
-/** The placement, of some, whose name is all that a name in code says; undefined where it says none, or several. */
+/** The placement whose name is all of a name in code; undefined if none or several match. */
 function placementSaid(
   carrier: string,
   placements: readonly string[],

@@ -8,8 +8,8 @@ export interface FieldChange {
 }
 
 /**
- * The fields that differ between two JSON values, in a stable order. Lists are compared whole; what is added
- * or taken out is one change, with all that is in it.
+ * The fields that differ between two JSON values, in a stable order. Lists are compared as a whole; an added or removed
+ * object is one change, with its content.
  */
 export function compare(was: unknown, is: unknown, path: readonly string[] = []): FieldChange[] {
   if (isRecord(was) && isRecord(is)) {

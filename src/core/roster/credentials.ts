@@ -4,7 +4,7 @@ import { type Profile } from '../network/model.js';
 import { platforms, stages } from '../words/words.js';
 import type { Publisher, Roster, Title } from './model.js';
 
-/** The secrets that a roster names, each with what it is used for, in words. */
+/** The secrets that a roster names, each with a description of its use. */
 export function credentialUses(roster: Roster): Map<string, string[]> {
   const uses = new Map<string, string[]>();
   const add = (reference: string, use: string) => uses.set(reference, [...(uses.get(reference) ?? []), use]);

@@ -4,7 +4,7 @@ import { platforms, type Format, type Platform, type Stage } from '../words/word
 import { offers, sampleFor, type RecordedId } from '../network/recognise.js';
 import type { Title } from './model.js';
 
-/** The ID that a build of one stage should carry, and where the roster has it from. */
+/** The ID that a build of one stage should contain, and its source in the roster. */
 export interface ExpectedId {
   network: string;
   kind: IdKindName;
@@ -33,8 +33,8 @@ export function usesNetwork(title: Title, network: string): boolean {
 }
 
 /**
- * Whether a title wires a network into one edition: it has the edition, and an enrolment or units there. A
- * network that is named without any IDs yet is meant for every edition.
+ * Whether a title wires a network into one edition: it has the edition, and an enrolment or units there. A network
+ * without any IDs yet is meant for every edition.
  */
 export function isEnrolled(title: Title, network: string, platform: Platform): boolean {
   if (!title.editions[platform]) return false;

@@ -14,7 +14,7 @@ export class IdHolders {
     return holders;
   }
 
-  /** Puts in what a title holds now, in place of what it held before; null when the title is gone. */
+  /** Replaces the IDs of a title; null if the title was removed. */
   set(id: string, title: Title | null): void {
     for (const key of this.#ofTitle.get(id) ?? []) {
       const others = this.#holders.get(key)?.filter((holder) => holder.title !== id) ?? [];

@@ -31,7 +31,7 @@ function valueIn(value: unknown, names: readonly string[]): unknown {
   return names.reduce<unknown>((inner, name) => (isObject(inner) ? valueAt(inner, name) : undefined), value);
 }
 
-/** A copy with one field set, or taken out where its value is undefined. Objects on the way are made. */
+/** A copy with one field set, or removed if the value is undefined. Missing objects on the path are created. */
 function withValue(value: unknown, [name, ...rest]: readonly string[], next: unknown): unknown {
   if (name === undefined) return next;
   const entries = new Map(Object.entries(isObject(value) ? value : {}));

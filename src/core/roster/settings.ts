@@ -39,7 +39,7 @@ function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-/** Faults that no network has to be asked for, by setting. */
+/** Faults that do not depend on a network, by setting. */
 function alone(
   settings: Settings,
   format: Format,

@@ -80,7 +80,7 @@ export function titleValidator(profiles: readonly Profile[]): ValidateTitle {
   };
 }
 
-/** What stands where it has no meaning: devices for testing in production, a text for tracking on Android. */
+/** Values in places where they have no meaning: test devices in production, a tracking text on Android. */
 function misplaced(title: Title): FieldProblem[] {
   const devices = Object.entries(title.networks).flatMap(([network, enrolment]) =>
     platforms.flatMap((platform) =>
@@ -197,7 +197,7 @@ function wrongShape(
   ];
 }
 
-/** One production ID stands for one place: one placement (or app), on one platform. Test IDs may be shared. */
+/** A production ID is for one place only: one placement (or app), on one platform. Test IDs may be shared. */
 function clashes(ids: readonly HeldId[], holderElsewhere: FindHolder): FieldProblem[] {
   const first = new Map<string, HeldId & { title?: string }>();
   return ids.flatMap((held): FieldProblem[] => {

@@ -20,9 +20,9 @@ export interface SearchSources {
 }
 
 /**
- * Finds a text in names and IDs, in small or capital letters. What is called so comes first, then what begins so, then
- * what has it at the beginning of a word, then the rest.
- * @param most how many hits of each kind there are at most
+ * Finds a text in names and IDs, ignoring case. Exact matches come first, then matches at the start, then at the start
+ * of a word, then the rest.
+ * @param most the maximum number of hits of each kind
  */
 export function searchHits(text: string, sources: SearchSources, most: number): SearchHit[] {
   const wanted = folded(text);

@@ -23,7 +23,7 @@ export interface CollectRule {
 /** A tree, or a part of one, that a stack knows how to read. */
 export interface Recognition {
   root: string;
-  /** Why the stack thinks so, each a file and what it says. */
+  /** The evidence, each a file and what it says. */
   evidence: string[];
   /** The roots of native trees that belong to it and are read as parts of it. */
   parts?: string[];
@@ -47,7 +47,7 @@ export interface WireContext extends SurveyContext {
   allProfiles: readonly Profile[];
   /** The revision of the record that the title was read from. */
   revision?: number | undefined;
-  /** Whether the tree is part of one whose code, with its placebook, is in a language of its own. */
+  /** Whether the tree is part of one whose code, with its placebook, is in another language. */
   hosted?: boolean;
 }
 

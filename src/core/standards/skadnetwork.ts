@@ -17,7 +17,7 @@ export function mergedIds(lists: readonly (readonly string[])[]): string[] {
   return [...new Set(lists.flat().flatMap((id) => normalId(id) ?? []))].sort();
 }
 
-/** A list as the property list has it, for pasting or for a file of its own. */
+/** A list in the form of the property list, for pasting or for a separate file. */
 export function attributionPlist(ids: readonly string[]): string {
   const items = ids.flatMap((id) => [
     '\t\t<dict>',

@@ -93,7 +93,7 @@ export interface Seen {
   evidence?: Evidence[];
   command?: string;
   page?: string;
-  /** Whether a person may have done it where nothing can see it: on the network's pages, with no key handed over. */
+  /** Whether a person may have done it out of sight: on the network's pages, without a key. */
   mayBeUnseen?: true;
 }
 
@@ -107,12 +107,12 @@ export interface StepDefinition {
   per: 'edition' | 'network';
   /** Whether it is done only when everything that it requires is, whatever it sees itself. */
   gate?: true;
-  /** Whether it concerns this network at all. */
+  /** Whether it applies to this network. */
   applies?(context: StepContext): boolean;
   look(context: StepContext): Seen;
 }
 
-/** The findings of the last reading whose rules begin so, of this network or of none. */
+/** The findings of the last reading by the start of their rule, of this network or of none. */
 export function findingsOf(
   { reading, profile }: StepContext,
   groups: readonly string[],

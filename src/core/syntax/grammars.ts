@@ -9,7 +9,9 @@ export type { Node } from 'web-tree-sitter';
 /** Returns a grammar's bytes. The core itself reads no files. */
 export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;
 
-/** What parsing may cost. How long it may take is for whoever runs it to watch: a parser cannot be relied on to stop. */
+/**
+ * What parsing may cost. How long it may take is for whoever runs it to watch: a parser cannot be relied on to stop.
+ */
 export interface ParserLimits {
   /** Text longer than this (in UTF-16 units) is not parsed. */
   maxLength: number;
@@ -32,7 +34,7 @@ const pageSize = 65_536;
 /** What the runtime needs to start (MB). */
 const initialMemory = 32;
 
-/** Parses texts in the languages whose grammars were loaded. */
+/** Parses texts in the languages with loaded grammars. */
 export interface Syntax {
   /**
    * Parses a text and passes its tree to `visit`. The tree is freed afterwards.

@@ -114,7 +114,7 @@ interface Branch extends Span {
 
 /** Files with more ways through their conditions than this are not followed in every one. */
 const maxViews = 12;
-/** Files whose conditions are nested deeper than this are read with every branch in. */
+/** Files with deeper nested conditions are read with every branch included. */
 const maxIfs = 100;
 
 const directive =

@@ -1,13 +1,13 @@
-/** A stretch of a grammar's code that is wrong, and what it has to be. */
+/** A faulty sequence in a grammar's code, and its replacement. */
 interface Repair {
   wrong: readonly number[];
   right: readonly number[];
 }
 
 /**
- * The scanner of the Swift grammar keeps a count between tokens, and asks for no memory to keep it in:
- * `calloc(0, 4)`. It begins with what the heap holds at that place, so that raw strings are read wrongly after another
- * file was parsed, and a broken file takes minutes. One element is what it needs: `calloc(1, 4)`.
+ * The scanner of the Swift grammar stores a count between tokens, but allocates no memory for it: `calloc(0, 4)`. It
+ * starts with leftovers of the heap, so that raw strings are read wrongly after another file was parsed, and a broken
+ * file takes minutes. It needs one element: `calloc(1, 4)`.
  */
 const swift: Repair = {
   //       size, locals, i32.const 0, i32.const 4, call 0, end
@@ -27,7 +27,7 @@ export function repaired(grammar: string, bytes: Uint8Array): Uint8Array {
   return copy;
 }
 
-/** Where a stretch of bytes is, if it is there exactly once. */
+/** The offset of a byte sequence, if it occurs exactly once. */
 function onlyPlaceOf(bytes: Uint8Array, wanted: readonly number[]): number | undefined {
   const [first = 0] = wanted;
   const places: number[] = [];

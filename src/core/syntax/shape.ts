@@ -19,7 +19,7 @@ export type Shape =
       rest: Node[];
       /** Where it begins, when that is before the node. */
       start?: number;
-      /** The type of what it gives back, where that can be determined. */
+      /** Its return type, if that can be determined. */
       makes?: string;
     }
   | { is: 'assign'; name: string; value: Node }
@@ -72,7 +72,10 @@ export interface CodeLanguage {
   views?(text: string): string[];
   /** Where a view is held that is made here, or undefined when the node does not say. */
   heldAt?(node: Node): HeldAt | undefined;
-  /** What names without a dot belong to in a part of a call: of `slot.apply { }` it is `slot`; undefined where nothing changes. */
+  /**
+   * What names without a dot belong to in a part of a call: of `slot.apply { }` it is `slot`; undefined where nothing
+   * changes.
+   */
   receiverIn?(part: Node, call: { name: string; args: readonly ArgumentNode[] }): string | undefined;
   /** Names that a condition or a closure gives to what has a name already: `if let now = page`, `page is { } now`. */
   aliasesIn?(node: Node): readonly (readonly [name: string, other: string])[];
@@ -115,7 +118,9 @@ export function childOf(node: Node, ...types: string[]): Node | undefined {
   return named(node).find((child) => types.includes(child.type));
 }
 
-/** A dotted name from source text: `this.ad?.show` is `ad.show`; what is no plain name gives its last part after `?`. */
+/**
+ * A dotted name from source text: `this.ad?.show` is `ad.show`; what is no plain name gives its last part after `?`.
+ */
 export function dottedName(text: string): string {
   const plain = text
     .slice(0, 300)

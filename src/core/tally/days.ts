@@ -76,8 +76,8 @@ export function lengthOf({ from, to }: Span): number {
 }
 
 /**
- * Reads days as people write them: `7d` for so many days up to and with `last`, `2026-10-01..2026-10-07`, `2026-10-01..07`
- * or one day alone. Null for anything else, and for spans that end before they begin.
+ * Reads days as people write them: `7d` for this number of days up to and including `last`, `2026-10-01..2026-10-07`,
+ * `2026-10-01..07` or one day alone. Null for anything else, and for spans that end before they begin.
  */
 export function readSpan(text: string, last: Day): Span | null {
   const count = /^([1-9]\d{0,3})d$/.exec(text)?.[1];
@@ -106,8 +106,9 @@ export function daySpanText({ from, to }: Span): string {
 }
 
 /**
- * Returns a reader for days in a form: `dd.mm.yyyy` and the like, or `timestamp` for ISO 8601 instants with their offset,
- * which are cut into days of a zone. It returns null for text that is no day in this form; two digits are no year.
+ * Returns a reader for days in a form: `dd.mm.yyyy` and the like, or `timestamp` for ISO 8601 instants with their
+ * offset, which are cut into days of a zone. It returns null for text that is no day in this form; two digits are no
+ * year.
  */
 export function dayReader(form: string, zone: string): (text: string) => Day | null {
   const read = form === 'timestamp' ? instantReader(zone) : formReader(form);

@@ -16,12 +16,12 @@ const earliest: Day = 10_957;
 const maxPart = 400;
 /** A longer text is no ID. */
 const longestId = 2_000;
-/** IDs that were judged are kept, so many at most. */
+/** The maximum number of cached judgements of IDs. */
 const maxKnown = 100_000;
 
 /**
- * Returns a reader for the rows of a network's report, in the words of its profile. A row that makes no sense comes back
- * with the reason; nothing in it is guessed.
+ * Returns a reader for the rows of a network's report, in the words of its profile. A row that makes no sense comes
+ * back with the reason; nothing in it is guessed.
  * @param now decides which days are still to come
  */
 export function rowDecoder(
@@ -107,8 +107,8 @@ function partOf(names: readonly string[]): string {
 }
 
 /**
- * Returns a function that recognises IDs of a network; other text gives null. It returns a copy, the same one for the same
- * ID, so that an ID that is kept does not keep the block of the table that it came in.
+ * Returns a function that recognises IDs of a network; other text gives null. It returns a copy, the same one for the
+ * same ID, so that an ID that is kept does not keep the block of the table that it came in.
  */
 function idReader(profile: Profile, kind: 'app' | 'unit'): (id: string) => string | null {
   const rules = profile.ids[kind];

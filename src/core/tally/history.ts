@@ -4,8 +4,8 @@ import type { Owner } from './owners.js';
 import type { Release } from './releases.js';
 
 /**
- * The daily numbers of one unit. All lists begin on `from` and end on the last day of its network. A value is null on days
- * for which the network has no rows at all.
+ * The daily numbers of one unit. All lists begin on `from` and end on the last day of its network. A value is null on
+ * days for which the network has no rows at all.
  */
 export interface UnitHistory {
   network: string;
@@ -50,7 +50,7 @@ export interface TallyHistory {
   apps: readonly AppHistory[];
   /** The last day that each network has reported. */
   last: readonly { network: string; day: Day }[];
-  /** Networks whose numbers came in tables alone: a table may be of one app. */
+  /** Networks whose numbers were only imported from tables: a table may be of one app. */
   inTables: readonly string[];
   releases: readonly Release[];
   former: readonly FormerUnit[];

@@ -26,7 +26,7 @@ export interface TallyRow extends Counts {
   country: string;
   /** What else divides the numbers of a unit and day, such as the hour; empty where nothing does. */
   part: string;
-  /** How finely the row divides the day of a unit: not at all, by instants, or by more columns. */
+  /** How the row splits the day of a unit: not at all, by instants, or by more columns. */
   detail: Detail;
   currency: string;
 }

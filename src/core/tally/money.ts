@@ -5,9 +5,9 @@ export type Micros = number;
 
 /** One unit of a currency in micros. */
 export const unit = 1_000_000;
-/** More than this in one row (ten million units) is taken for a misreading. */
+/** More than this in one row (ten million units) counts as a misreading. */
 const mostMicros = 10_000_000 * unit;
-/** More requests than this in one row are taken for a misreading. */
+/** More requests than this in one row count as a misreading. */
 const mostCounted = 1_000_000_000_000;
 
 const digitsOf = { units: 6, thousandths: 3, micros: 0 } as const;

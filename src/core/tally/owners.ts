@@ -3,10 +3,10 @@ import { samplesOf } from '../network/samples.js';
 import type { Roster } from '../roster/model.js';
 import { platforms, stages, type Format, type Platform, type Stage } from '../words/words.js';
 
-/** What a unit, or an app, of a network stands for in the record. */
+/** What a unit or an app of a network is in the roster. */
 export interface Owner {
   network: string;
-  /** Null for IDs that the network gives out for testing. */
+  /** Null for IDs that the network publishes for testing. */
   title: string | null;
   /** Null for app IDs and for sample IDs. */
   placement: string | null;
@@ -15,7 +15,7 @@ export interface Owner {
   stage: Stage;
 }
 
-/** Whose IDs are whose. */
+/** The owner of each ID. */
 export class Owners {
   readonly #units = new Map<string, Owner>();
   readonly #apps = new Map<string, Owner>();

@@ -15,7 +15,7 @@ export interface Rate {
 
 /** Rates are whole numbers of this part of a unit. */
 export const rateScale = 1_000_000_000n;
-/** A rate holds for so many days where no newer one is known: weekends and holidays have none. */
+/** How many days a rate is valid without a newer one: weekends and holidays have none. */
 const holds = 10;
 
 /**

@@ -25,7 +25,7 @@ export interface Series {
   app: string;
 }
 
-/** A unit that reports numbers, and whose it is. */
+/** A unit that reports numbers, and its owner. */
 export interface OwnedSeries extends Series {
   /** Undefined for units that are in no record. */
   owner: Owner | undefined;

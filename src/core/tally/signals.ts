@@ -5,7 +5,7 @@ export type Daily = readonly (number | null)[];
 
 /** How many days back a usual level is looked for. */
 const memory = 180;
-/** A level is the median of so many days. */
+/** The number of days whose median is a level. */
 const window = 28;
 
 /** The known values among the last ones. */
@@ -21,7 +21,7 @@ export function median(values: readonly number[]): number {
   return sorted.length % 2 === 1 ? upper : ((sorted[middle - 1] ?? NaN) + upper) / 2;
 }
 
-/** A unit that asks for nothing any more. */
+/** A unit that no longer makes requests. */
 export interface Silence {
   /** Days in a row without a request, up to the last day. */
   days: number;
@@ -81,14 +81,14 @@ const leastStep = Math.log(1.5);
 const leastSpread = 0.06;
 /** A step is looked at for so long. */
 const longest = 42;
-/** The usual number of deviations. On simulated years it gives no more than one false alarm for each title and year. */
+/** The usual number of deviations. On simulated years, it causes at most one false alarm per title and year. */
 const usualLevel = 5;
 
 /**
- * Whether a level fell at a position and stayed low. Levels are medians of logarithms from which the effect of the weekday
- * is taken: that of the 28 days before the position, and that of all days since. The spread is the median absolute
- * deviation of the days before. A step counts from its second day on, when it is larger than `level` deviations of the
- * difference, and when all days since are low. What the others fell by is taken off first.
+ * Whether a level fell at a position and stayed low. Levels are medians of logarithms from which the effect of the
+ * weekday is taken: that of the 28 days before the position, and that of all days since. The spread is the median
+ * absolute deviation of the days before. A step counts from its second day on, when it is larger than `level`
+ * deviations of the difference, and when all days since are low. What the others fell by is taken off first.
  */
 export function stepDown(values: Daily, { from, at, others, level = usualLevel }: StepOptions): Step | null {
   if (values.length - at < 2 || values.length - at > longest) return null;
@@ -146,8 +146,8 @@ export interface RateChange {
 }
 
 /**
- * A rate in the last days beside the best level that it had in the last 180 days: the highest median of 28 days in a row,
- * looked for week by week. Null without enough of either.
+ * A rate in the last days beside the best level that it had in the last 180 days: the highest median of 28 days in a
+ * row, looked for week by week. Null without enough of either.
  * @param days how many of the last days are taken together
  * @param least how much of the whole a day, and the last days together, must have to count
  */

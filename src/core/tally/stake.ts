@@ -14,8 +14,9 @@ const window = 28;
 const memory = 180;
 
 /**
- * What a placement could earn in thirty days and does not: what it earned in its best four weeks of the last half year,
- * or what the same placement earns on the other platform, less what it earned in the last week. Null where neither earned.
+ * What a placement could earn in thirty days but does not: what it earned in its best four weeks of the last half year,
+ * or what the same placement earns on the other platform, less what it earned in the last week. Null where neither
+ * earned.
  */
 export function stakeOf(
   { units }: TallyHistory,

@@ -4,7 +4,7 @@ export interface Decoded {
   encoding: string;
 }
 
-/** Bytes whose encoding cannot be determined for sure: what they say in each that they may be in. */
+/** Bytes of an uncertain encoding: their text in each possible encoding. */
 export interface Unsure {
   text: null;
   candidates: { encoding: string; sample: string }[];
@@ -23,8 +23,8 @@ export function knownEncoding(name: string): string | null {
 const candidates = ['utf-8', 'windows-1252', 'windows-1250', 'windows-1251', 'macintosh', 'shift_jis'];
 
 /**
- * Decodes a text that somebody saved, by its byte order mark, by the blanks of UTF-16, as UTF-8 when it is valid, and as
- * Windows-1252 when everything in it makes sense as that. Nothing is guessed beyond it.
+ * Decodes a text that somebody saved, by its byte order mark, by the blanks of UTF-16, as UTF-8 when it is valid, and
+ * as Windows-1252 when everything in it makes sense as that. Nothing is guessed beyond it.
  * @param encoding says it instead; one that {@link knownEncoding} knows
  */
 export function decodeText(bytes: Uint8Array, encoding?: string): Decoded | Unsure {
@@ -84,13 +84,16 @@ function widthOf(bytes: Uint8Array): string | undefined {
 
 /** Bytes that Windows-1252 has no character for. */
 const unused = new Set([0x81, 0x8d, 0x8f, 0x90, 0x9d]);
-/** Punctuation and symbols that occur in names: quotation marks, dashes, the ellipsis, currency and trade marks, degrees. */
+/**
+ * Punctuation and symbols that occur in names: quotation marks, dashes, the ellipsis, currency and trade marks,
+ * degrees.
+ */
 const signs = new Set([...'€‚„…‘’“”•–—™£¥§©®°·«»´¿¡'].map((sign) => sign.codePointAt(0)));
 
 /**
- * Whether everything above ASCII makes sense in Windows-1252: letters beside letters of ASCII, in runs of at most two, and
- * signs. Text in another alphabet has long runs, text in UTF-8 that was cut has its leading bytes, and what other programs
- * write for their letters are signs here, in the middle of words.
+ * Whether everything above ASCII makes sense in Windows-1252: letters beside letters of ASCII, in runs of at most two,
+ * and signs. Text in another alphabet has long runs, text in UTF-8 that was cut has its leading bytes, and what other
+ * programs write for their letters are signs here, in the middle of words.
  */
 function isWestern(bytes: Uint8Array): boolean {
   if (bytes.some((byte) => unused.has(byte))) return false;

@@ -1,4 +1,4 @@
-/** How many characters have to be added, taken out or exchanged to make one text of the other; none above `most`. */
+/** The number of characters to add, remove or replace to turn one text into the other; undefined above `most`. */
 export function editsApart(a: string, b: string, most: number): number | undefined {
   if (Math.abs(a.length - b.length) > most) return undefined;
   let row = Array.from({ length: b.length + 1 }, (_, at) => at);

@@ -1,4 +1,4 @@
-/** How a pattern is meant. */
+/** How to interpret a pattern. */
 export interface GlobOptions {
   ignoreCase?: boolean;
   /** Whether `*` and `?` stay within one folder, as in paths; else they stand for any characters. */

@@ -32,8 +32,8 @@ export function printableLines<Value>(value: Value): Value {
 const unseenInJson = /(?![\n\t\u200c\u200d])[\p{Cc}\p{Cf}\p{Zl}\p{Zp}\p{Cs}]|\\[bfru]/u;
 
 /**
- * Reads text of JSON whose strings are then made printable, as {@link printableLines} does. The strings of a text
- * without unseen characters are left as they are: going through those of a long answer takes longer than reading it.
+ * Reads text of JSON whose strings are then made printable, as {@link printableLines} does. A text without invisible
+ * characters is not searched further: that would take longer than parsing it.
  *
  * @throws SyntaxError when the text is no JSON.
  */

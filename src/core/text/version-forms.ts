@@ -1,4 +1,4 @@
-/** How versions are asked for: `^1.2.3`, `~1.2.3`, or exactly. */
+/** The forms of version requirements: `^1.2.3`, `~1.2.3`, or exactly. */
 type VersionForm = '^' | '~' | '';
 
 const plain = /^([\^~]?)\d+(?:\.\d+){0,3}(?:[-+][\w.+-]+)?$/;
@@ -9,7 +9,9 @@ function formOf(version: string): VersionForm | undefined {
   return form as VersionForm | undefined;
 }
 
-/** The form that all plain versions of a list have, so that one more can be written like them; `^` where they differ. */
+/**
+ * The form that all plain versions of a list have, so that one more can be written like them; `^` where they differ.
+ */
 export function sharedForm(versions: readonly string[]): VersionForm {
   const forms = new Set(versions.map(formOf).filter((form) => form !== undefined));
   const [only = '^'] = forms;

@@ -11,7 +11,9 @@ function isLasting(reading: unknown): boolean {
   return problems === undefined || problems.length === 0;
 }
 
-/** A reading is dropped when this many trees in a row did not need it: its file changed, or its tree is no longer read. */
+/**
+ * A reading is dropped when this many trees in a row did not need it: its file changed, or its tree is no longer read.
+ */
 const maxTrees = 100;
 
 /**
@@ -28,8 +30,8 @@ export class Readings {
   #tree = 0;
 
   /**
-   * @param limit how many bytes of files the kept readings may stand for
-   * @param lasting readers whose readings are kept beyond this process, by the names they are kept under, and where
+   * @param limit the size (bytes) of files whose readings are cached
+   * @param lasting readers whose readings are stored beyond this process, by name, and where
    */
   constructor(
     private readonly limit: number,

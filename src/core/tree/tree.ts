@@ -35,7 +35,7 @@ export interface ReadingWatch {
   ends(): void;
 }
 
-/** How a file that took too long is read from then on: without its syntax tree, or not at all. */
+/** How a file that took too long is read later: without its syntax tree, or not at all. */
 export type CostlyFile = 'without-syntax' | 'not-at-all';
 
 /** What a tree is read with, and what was seen of it besides its files. */

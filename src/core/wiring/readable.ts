@@ -36,7 +36,7 @@ export function harmfulGroups(
   return new Set((guilty.length > 0 ? guilty : suspects).map(([id]) => id));
 }
 
-/** What a person is told of edits that would have broken a file. */
+/** The steps for edits that would have broken a file. */
 export function brokenSteps(problems: readonly NewProblem[]): ByHand[] {
   return problems.map(({ path, line, message }) => ({
     platform: null,
@@ -48,7 +48,7 @@ export function brokenSteps(problems: readonly NewProblem[]): ByHand[] {
   }));
 }
 
-/** What a person is told of changes that claim text which another change claims, too. */
+/** The steps for changes that overlap with another change. */
 export function refusedSteps(refused: readonly Change[]): ByHand[] {
   return refused.map(({ path, platform, network, rules }) => ({
     platform,

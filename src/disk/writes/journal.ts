@@ -11,7 +11,7 @@ const maxRecords = 50;
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 
-/** What a write is about to do, and what it did: the same document before and after. */
+/** What a write is about to do, and what it did: one document for both. */
 export const Journal = z
   .object({
     id: z.string().regex(/^[\w-]{1,80}$/),
@@ -19,7 +19,7 @@ export const Journal = z
     title: z.string(),
     /** What was done: `wire`, `unwire NETWORK` or `undo`. */
     what: z.string(),
-    /** Whether it takes out what `adds` names. Earlier versions said so only by the command. */
+    /** Whether it removes what `adds` names. Earlier versions only recorded the command. */
     takesOut: z.boolean().optional(),
     /** What it put in, or took out, that other networks may need too. */
     adds: z.array(z.string()),

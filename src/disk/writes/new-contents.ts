@@ -7,7 +7,7 @@ import { hashOf } from '../hash.js';
 import { FileChangedError, WriteRefusedError } from './errors.js';
 import { readSource, type FileNow, type TreeFiles } from './place-file.js';
 
-/** One file of a write: what it has to be before, and what it becomes. */
+/** One file of a write: its required content before, and its content after. */
 export interface NewContent {
   path: string;
   /** The content before; null if the file does not exist. */
@@ -19,7 +19,7 @@ export interface NewContent {
   after: string | null;
 }
 
-/** What a write may do beyond the usual, and what it needs beside its edits. */
+/** The options of a write, and its inputs besides the edits. */
 export interface ContentOptions {
   /** Files that are copied as they are: where each lies, by hash. */
   sources?: ReadonlyMap<string, string>;
@@ -62,7 +62,7 @@ export function refuseReadOnly(path: string, { bytes, mode }: FileNow): void {
   );
 }
 
-/** A file whose name on disk is not the one that it is shown by cannot be written. */
+/** A file whose name on disk differs from the name shown cannot be written. */
 function refuseInvalidName(path: string, { bytes }: FileNow): void {
   if (bytes !== null || !/\\(x[0-9a-f]{2}|u[0-9a-f]{4})/.test(path)) return;
   throw new WriteRefusedError(

@@ -82,7 +82,7 @@ export class TreeFiles {
   }
 
   /**
-   * Puts a content in a file's place in one step: nobody ever sees half of it.
+   * Replaces a file atomically: no reader ever sees half of it.
    * @param before hash of the content that must be there now; null when there must be no file
    * @param temporary name of a file of this write's own, beside the file
    * @throws FileChangedError when something else is there; OutsideTreeError when a folder was replaced

@@ -4,10 +4,10 @@ import type Database from 'better-sqlite3';
 import { TreeBusyError } from './errors.js';
 
 /**
- * Takes a tree for one writer. The lock is a database's: the system gives it up when the process that holds it ends,
- * however it ends, so nothing is left behind that could name a process that is gone.
+ * Locks a tree for one writer. It is the lock of a database: the system releases it when the process ends, in whatever
+ * way, so no stale lock is left behind.
  * @param folder the write folder of the tree
- * @returns what gives the tree up again
+ * @returns a function that releases the tree
  * @throws TreeBusyError when another writer has it
  */
 export async function lockTree(folder: string): Promise<() => void> {

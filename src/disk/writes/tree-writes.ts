@@ -17,7 +17,7 @@ export interface WriteNote {
   title: string;
   /** `wire`, or `unwire NETWORK`. */
   what: string;
-  /** Whether it takes out what others may need, rather than putting it in. */
+  /** Whether it removes what others may need, rather than adding it. */
   takesOut: boolean;
   at: string;
 }
@@ -89,7 +89,7 @@ export class TreeWrites {
     return new Journals(writeFolder(this.home, identityOf(root))).list();
   }
 
-  /** What the writes of a tree put in that other networks may need too, and that is there still. */
+  /** The additions of earlier writes that other networks may need too, and that still exist. */
   async added(root: string): Promise<string[]> {
     const known = new Set<string>();
     for (const { takesOut, adds } of (await this.list(root)).reverse())

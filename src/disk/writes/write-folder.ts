@@ -20,7 +20,7 @@ export function identityOf(root: string): TreeIdentity {
   return { path, device: dev, inode: ino };
 }
 
-/** The folder in which the data folder keeps what it knows of the writes to one tree. */
+/** The folder for the records of the writes to one tree, below the data folder. */
 export function writeFolder(home: string, { path, device, inode }: TreeIdentity): string {
   const key = createHash('sha256')
     .update(JSON.stringify([path, device, inode]))

@@ -43,7 +43,7 @@ export class ReportDesk {
     private readonly seed: number,
   ) {}
 
-  /** Lets something befall units from a day on. */
+  /** Simulates an incident for units from a day on. */
   befall(network: string, incident: Incident): void {
     this.#incidents.set(network, [...(this.#incidents.get(network) ?? []), incident]);
   }
@@ -53,7 +53,8 @@ export class ReportDesk {
   }
 
   /**
-   * Rows of an account, by day and unit. Days that are not over are left out; those that are too young may still change.
+   * Rows of an account, by day and unit. Days that are not over are left out; those that are too young may still
+   * change.
    * @throws Refusal
    */
   rows(profile: Profile & { report: Report }, account: Account, from: Day, to: Day): ReportRow[] {

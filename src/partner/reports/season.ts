@@ -4,7 +4,7 @@ import type { Format } from '../../core/words/words.js';
 import { seeded, type Draw } from '../../core/text/seeded.js';
 import { hashOf } from '../serving/hash.js';
 
-/** A unit whose days are made up. */
+/** A unit with generated daily numbers. */
 export interface SimulatedUnit {
   id: string;
   /** Units of one app go up and down together. */

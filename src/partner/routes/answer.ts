@@ -6,7 +6,7 @@ export async function hang(request: Request): Promise<void> {
   await new Promise((resolve) => request.on('close', resolve));
 }
 
-/** Answers with JSON, or as a fault has it. */
+/** Responds with JSON, or with an injected fault. */
 export async function answer(
   response: Response,
   fault: FaultKind | undefined,

@@ -21,7 +21,7 @@ function behind(token: string): RequestHandler {
   };
 }
 
-/** Registers controls: a body that is checked, and work whose result is the answer. */
+/** Registers controls: each validates a body, and responds with the result of its work. */
 function controls(router: Router) {
   return <Name extends ControlName>(
     name: Name,

@@ -205,7 +205,7 @@ function addUnit({ books }: PartnerContext, profile: Profile, account: Account, 
   );
 }
 
-/** What stands for an ID that is yet to be given while the rest of a row is read. */
+/** A placeholder for an ID that is assigned after the rest of a row was read. */
 function placeholderId({ ids }: Profile, kind: 'app' | 'unit'): string {
   const rules = ids[kind];
   return rules ? makeMatching(rules.pattern, () => 0) : 'new';

@@ -54,7 +54,7 @@ export function tableOf(profile: Reporting, rows: Parameters<typeof inWords>[2][
   ]);
 }
 
-/** A network whose reports can be asked for. */
+/** A network with reports. */
 export function reporting({ profiles }: PartnerContext, network: string): Reporting | undefined {
   const profile = profiles.get(network);
   const { report } = profile ?? {};

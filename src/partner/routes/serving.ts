@@ -49,7 +49,7 @@ export function servingRoutes(router: Router, context: PartnerContext): void {
     await answerTag(context, { profile, ask: askOf(request.query), request, response });
   });
 
-  // A tag as it is on record, whose host is made up: `/at/HOST/PATH` stands for `https://HOST/PATH`.
+  // A tag on record with a fictitious host: `/at/HOST/PATH` stands for `https://HOST/PATH`.
   router.get('/at/:host/*path', async (request, response) => {
     const unit = addressAt(request.params);
     const profile = [...context.profiles.values()].find(

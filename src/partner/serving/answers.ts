@@ -68,8 +68,8 @@ function vastOf(profile: Profile, ad: GivenAd, id: string, { event, video }: Add
 }
 
 /**
- * The answer to a bid request: a bid for each impression that is filled. Null where no bid is made and nothing is wrong;
- * where something is, the network's own reasons are beside the number of the standard.
+ * The answer to a bid request: a bid for each impression that is filled. Null where no bid is made and nothing is
+ * wrong; where something is, the network's own reasons are beside the number of the standard.
  */
 export function bidsFor(
   context: PartnerContext,
@@ -148,8 +148,8 @@ function checkMoney({ cur }: BidRequest, { bidfloorcur }: Impression): void {
 }
 
 /**
- * The formats that an impression can show, as far as OpenRTB says it: a reward is `rwdd`, a whole screen `instl`, which a
- * splash has too. Undefined where it says nothing.
+ * The formats that an impression can show, as far as OpenRTB says it: a reward is `rwdd`, a whole screen `instl`, which
+ * a splash has too. Undefined where it says nothing.
  */
 function formatsOf({ native, rwdd, instl, banner, video }: Impression): Format[] | undefined {
   if (native) return ['native'];
@@ -186,7 +186,7 @@ function bannerOf(profile: Profile, ad: GivenAd, id: string, { event, picture }:
   return `<a href="${target}" ping="${event(id, 'click')}"><img src="${picture}" alt="${title}" /></a>`;
 }
 
-/** A native ad with the assets that were asked for, as far as this network has them. */
+/** A native ad with the requested assets that this network has. */
 function nativeOf(
   profile: Profile,
   ad: GivenAd,

@@ -46,7 +46,7 @@ export class Access {
     this.attempts = new Attempts(now);
   }
 
-  /** Lets only requests through whose token or session counts. */
+  /** Lets only requests with a valid token or session through. */
   guard(): RequestHandler {
     return (request, response, next) => {
       if (this.required) callers.set(request, this.known(request, response));

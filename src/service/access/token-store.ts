@@ -7,7 +7,7 @@ import { tokens } from '../store/schema.js';
 /** The use of a token is noted at most so often (milliseconds): a note is a write. */
 const noteEvery = 60_000;
 
-/** Whose token it is, and what it may do. */
+/** The owner of a token, and its role. */
 export interface TokenHolder {
   name: string;
   role: Role;

@@ -34,7 +34,7 @@ export interface ReadList<Item> {
 
 /** Lists longer than this are refused. */
 const maxItems = 500_000;
-/** A list that changes while it is read is read again, so many times at most. */
+/** How often a list that changes while being read is read again. */
 const maxPasses = 5;
 
 /** Speaks with a network's inventory, in the words of its profile. */
@@ -170,7 +170,7 @@ export class PartnerApi {
     throw this.odd(`The list of ${what} kept changing while it was read, ${maxPasses} times in a row.`);
   }
 
-  /** The pages of a list, one after another; the next is asked for while the last is being worked on. */
+  /** The pages of a list, in order; the next one is fetched while the last is processed. */
   private async *pages(path: string, items: string): AsyncGenerator<{ rows: Row[]; total?: number }> {
     const { page } = this.http;
     const used = new Set<string>();

@@ -16,7 +16,7 @@ export interface PartnerCall {
   url: string;
   headers: Record<string, string>;
   body?: unknown;
-  /** What is wrong with an answer that can be read; such a call is tried again. */
+  /** What is wrong with a readable response; such a call is tried again. */
   fault?: (answer: unknown) => string | null;
   /** The key as it may be shown. */
   keyName: string;

@@ -133,7 +133,7 @@ class NetworkRun {
     this.units = new Map(plan.units.items.map((unit) => [unit.id, unit]));
   }
 
-  /** Takes one step, and writes down what it brought; null when there was nothing to do. */
+  /** Performs one step, and records its result; null if there was nothing to do. */
   async take(
     step: Exclude<ProvisionStep, { do: 'by-hand' }>,
     settle: ProvisionRequest['settle'],

@@ -10,7 +10,7 @@ import type { Access } from './partner-api.js';
 import { asRow, cursorOf, type Row } from './json-answer.js';
 import { partnerCall, type CallLimits } from './partner-call.js';
 
-/** More pages than this are taken for an answer without end. */
+/** More pages than this count as an endless response. */
 const maxPages = 50_000;
 
 export interface ReportPage {

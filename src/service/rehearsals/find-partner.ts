@@ -16,7 +16,7 @@ export interface RehearsalPartner {
   close(): Promise<void>;
 }
 
-/** A partner that is asked whether it is there answers within this time (ms). */
+/** How long (ms) to wait for a partner to answer a probe. */
 const patience = 2_000;
 
 /**

@@ -128,7 +128,7 @@ export class PartnerDesk {
       : { is: 'noted' };
   }
 
-  /** Where the partner stands for an address. */
+  /** The address of the partner that replaces an address. */
   private at(address: string): string {
     return `${this.options.base}/at/${address.replace(/^https:\/\//, '')}`;
   }

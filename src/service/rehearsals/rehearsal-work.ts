@@ -220,11 +220,11 @@ async function bounded<Result>(work: Promise<Result>): Promise<Result> {
   }
 }
 
-/** Whether a rehearsal is one of the whole edition, without faults that somebody asked for. */
+/** Whether a rehearsal covers the whole edition, without requested faults. */
 const isWhole = ({ offline, noFill, slow, placements, variants }: RehearsalRequest): boolean =>
   !offline && !noFill && !slow && !placements && !variants;
 
-/** The scenario that is asked for, with the faults that are asked for. */
+/** The requested scenario, with the requested faults. */
 function scenarioOf({ scenario: wanted, offline, noFill, slow }: RehearsalRequest): Scenario {
   const scenario = 'name' in wanted ? shipped(wanted.name) : read(wanted.document);
   return {

@@ -4,7 +4,7 @@ import { ServiceError } from '../errors.js';
 import type { Handlers } from '../route.js';
 import { withProgress } from '../server-events.js';
 
-/** Daily numbers: what comes in, and what it says. */
+/** Daily numbers: imports and figures. */
 export const tallyHandlers = {
   importTally: ({ query, request }, service) =>
     service.tallying.importTable(query, request, writerOf(service, request)),

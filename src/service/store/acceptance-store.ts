@@ -36,7 +36,7 @@ export class AcceptanceStore {
     return found;
   }
 
-  /** Makes the accepted findings those of a document: what it lacks is accepted no longer. */
+  /** Replaces the accepted findings by those of a document. */
   set(all: AcceptedFindings): void {
     this.db.transaction((rows) => {
       rows.delete(acceptances).run();

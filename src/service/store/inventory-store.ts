@@ -21,7 +21,7 @@ export class InventoryStore {
         .values({ network, source, readAt, apps })
         .onConflictDoUpdate({ target: inventories.network, set: { source, readAt, apps } })
         .run();
-      // Most of a long list is what it was: only what changed is written.
+      // Most of a long list is unchanged: only changes are written.
       const write = this.db
         .insert(inventoryUnits)
         .values({

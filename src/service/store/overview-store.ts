@@ -7,7 +7,7 @@ import type { Db } from './open.js';
 import { history, placements, readings, titles } from './schema.js';
 import { tallySeries } from './tally-schema.js';
 
-/** More placements than this are not looked at for one search: a text that so many have finds nothing in particular. */
+/** The maximum number of placements for one search: a text that more of them contain is not specific. */
 const maxCandidates = 5_000;
 /** More changes of one ID than this are not listed. */
 const maxChanges = 50;
@@ -54,7 +54,7 @@ export class OverviewStore {
       .map((row) => ({ ...row, placements: ofTitle.get(row.id) ?? {} }));
   }
 
-  /** The last readings in whose text an ID is. */
+  /** The last readings that contain an ID. */
   readingsWith(id: string): { title: string; reading: Reading }[] {
     const rows = this.db
       .select({ title: readings.title, reading: readings.reading })
@@ -67,7 +67,7 @@ export class OverviewStore {
     });
   }
 
-  /** When an ID was set and taken out, the latest first. */
+  /** When an ID was set and removed, latest first. */
   changesOf(id: string): IdTrace['changes'] {
     // A title that is added or imported is one change that holds all its IDs.
     const holds = (column: typeof history.was | typeof history.is) =>

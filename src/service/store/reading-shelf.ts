@@ -67,7 +67,7 @@ export class StoredReadings implements ReadingShelf {
     this.#waiting.push({ reader, hash, build: this.build, reading: Buffer.from(reading) });
   }
 
-  /** Writes what was taken down. Readings can be made again, so where they cannot be written they are let go of. */
+  /** Writes the collected readings. They can be made again, so they are dropped if they cannot be written. */
   flush(): void {
     const rows = this.#waiting;
     if (rows.length === 0) return;

@@ -17,7 +17,7 @@ export interface Writer {
   at: string;
 }
 
-/** A part of a list: at most so many entries, after where the one before it ended. */
+/** A page of a list: its maximum number of entries, and where the previous page ended. */
 export interface PageQuery {
   limit: number;
   after?: number | undefined;
@@ -60,7 +60,10 @@ export class RosterStore {
     return rows.flatMap(({ title }) => title ?? []);
   }
 
-  /** What fields of a title were before they changed. @param pattern of their paths, as LIKE has it */
+  /**
+   * Earlier values of fields of a title.
+   * @param pattern of their paths, in the syntax of LIKE
+   */
   formerValues(id: string, pattern: string): { path: string; was: unknown }[] {
     return this.db
       .selectDistinct({ path: history.path, was: history.was })

@@ -11,7 +11,7 @@ export const publishers = sqliteTable('publishers', {
   version: integer('version').notNull().default(1),
 });
 
-/** Titles and placements hold what was checked before it was written; who changes their shape migrates what is there. */
+/** Titles and placements were validated before they were written; a change of their shape needs a migration. */
 export const titles = sqliteTable('titles', {
   id: text('id').primaryKey(),
   version: integer('version').notNull(),
@@ -81,7 +81,7 @@ export const snapshots = sqliteTable(
     files: text('files', { mode: 'json' }).notNull(),
     folders: text('folders', { mode: 'json' }).notNull(),
     skipped: text('skipped', { mode: 'json' }).notNull(),
-    /** When it was last asked for, to the hour (ms since 1970); never earlier than one that was asked for before it. */
+    /** When it was last requested, to the hour (ms since 1970); never earlier than one that was requested before it. */
     used: integer('used').notNull().default(0),
     /** Its place among all snapshots in the order in which their trees were last read or sent. */
     turn: integer('turn').notNull().default(0),

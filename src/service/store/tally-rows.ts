@@ -96,7 +96,7 @@ export function isSame(stored: StoredRow, row: TallyRow): boolean {
   );
 }
 
-/** The days of each series whose sums have to be made again. */
+/** The days of each series whose sums must be computed again. */
 export class ChangedDays {
   readonly #days = new Map<number, Set<Day>>();
 

@@ -24,7 +24,7 @@ type ImportSource = Pick<ImportRow, 'network' | 'source'>;
 
 /** Daily numbers: the one place that reads and writes them. */
 export class TallyStore {
-  /** The number of each series, by the network and what it is about, with the app that its rows name. */
+  /** The ID of each series, by network and subject, with the app that its rows name. */
   readonly #known = new Map<string, Map<string, { id: number; app: string }>>();
   #statements: ReturnType<typeof rowStatements> | undefined;
 
@@ -73,9 +73,9 @@ export class TallyStore {
   }
 
   /**
-   * Removes the rows of these days that an earlier fetch brought and this import did not, and returns them. Rows from tables
-   * stay, since they may hold more than the network reports. A day for which this import has no rows at all stays too: an
-   * empty answer is more likely a fault of the network.
+   * Removes and returns the rows of these days that came from an earlier fetch and are missing in this import. Rows
+   * from tables stay, since they may contain more than the network reports. Days without any row in this import stay
+   * too: an empty response is more likely a fault of the network.
    */
   drop(network: string, id: number, { from, to }: Span): GoneRow[] {
     const { gone, drop } = this.statements;
@@ -99,7 +99,9 @@ export class TallyStore {
     }
   }
 
-  /** Does a write as one. If it fails, the series that it added are gone again, so what was known of them is forgotten. */
+  /**
+   * Does a write as one. If it fails, the series that it added are gone again, so what was known of them is forgotten.
+   */
   private keepingSeries<Result>(work: () => Result): Result {
     try {
       return atomically(this.db, work);

@@ -127,7 +127,7 @@ export class TreeStore {
     };
   }
 
-  /** Notes that a snapshot was asked for: once an hour is enough. */
+  /** Records that a snapshot was requested: once an hour is enough. */
   private touch(id: string): void {
     const now = this.time();
     this.db
@@ -162,7 +162,7 @@ export class TreeStore {
     throw new ServiceError('not-found', `There is no snapshot ${id}.`, { fix: 'Send the tree again.' });
   }
 
-  /** Keeps a wiring; `network` is the one that it takes out, if any. */
+  /** Stores a wiring; `network` is the one that it removes, if any. */
   addWiring(title: string, snapshot: string, wiring: Wiring, network: string | null = null): WiringAnswer {
     const id = randomUUID();
     this.db
@@ -172,7 +172,9 @@ export class TreeStore {
     return { id, title, snapshot, network, ...wiring };
   }
 
-  /** Whether two snapshots have the same files, whatever they are called. One that was cleared away is like no other. */
+  /**
+   * Whether two snapshots have the same files, whatever they are called. One that was cleared away is like no other.
+   */
   holdSameFiles(one: string, other: string): boolean {
     const [a, b] = [one, other].map((id) =>
       this.db.select().from(snapshots).where(eq(snapshots.id, id)).get(),

@@ -22,7 +22,8 @@ const Hashes = z.array(z.object({ hash: z.string() }));
 
 /**
  * Removes what nobody needs any more from the record: wirings and snapshots by age, then by size, and contents that no
- * snapshot refers to. Snapshots of linked trees and of the last two readings stay. Works in steps, between which others go on.
+ * snapshot refers to. Snapshots of linked trees and of the last two readings stay. Works in steps, between which others
+ * go on.
  */
 export class Upkeep {
   constructor(
@@ -104,7 +105,8 @@ export class Upkeep {
   }
 
   /**
-   * A tenth of the snapshots that may go, those that were asked for longest ago. The one that was asked for last stays.
+   * A tenth of the snapshots that may be removed, least recently requested first. The most recently requested one
+   * stays.
    */
   private oldestUnneeded(): string[] {
     const needed = this.needed();

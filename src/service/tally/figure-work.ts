@@ -21,9 +21,9 @@ import {
 import type { ServiceContext } from '../context.js';
 import { ServiceError } from '../errors.js';
 
-/** Without any days named, so many are shown. */
+/** The number of days shown by default. */
 const usualDays = '28d';
-/** A network whose numbers ended so many days before the others is not waited for. */
+/** A network whose numbers end this many days before the others is not waited for. */
 const longSilent = 14;
 
 interface Subject {

@@ -17,7 +17,7 @@ import { ImportRun, reached } from './import-run.js';
 
 /** Days of one question to a network: what was answered is kept if a later one fails. */
 const daysAtOnce = 31;
-/** A first fetch goes back so many days. */
+/** How many days a first fetch goes back. */
 const firstDays = 90;
 const oddAtMost = 1_000;
 
@@ -107,7 +107,7 @@ export class TallyWork {
       try {
         answer.fetched.push(await this.fetchFrom(profile, request, { writer, progress, signal }));
       } catch (error) {
-        // Where one network was asked for, its fault is that of the call.
+        // If a single network was requested, its error is the error of the call.
         if (!(error instanceof ServiceError) || request.networks?.length === 1) throw error;
         answer.skipped.push({ network: profile.id, why: error.message, fix: error.fix ?? '' });
       }
@@ -196,7 +196,10 @@ export class TallyWork {
   }
 }
 
-/** The days that a fetch covers completely. A network that reports instants may cut the first and the last day elsewhere. */
+/**
+ * The days that a fetch covers completely. A network that reports instants may cut the first and the last day
+ * elsewhere.
+ */
 function wholeDays({ report }: Profile, { from, to }: Span): Span {
   return report?.day === 'timestamp' ? { from: from + 1, to: to - 1 } : { from, to };
 }

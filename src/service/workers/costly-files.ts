@@ -4,11 +4,11 @@ import type { CostlyFile } from '../../core/tree/tree.js';
 const memory = 10 * 60_000;
 const maxFiles = 10_000;
 
-/** Files whose reading had to be ended, by the hash of their contents. */
+/** Files whose reading was aborted, by the hash of their contents. */
 export class CostlyFiles {
   readonly #files = new Map<string, { how: CostlyFile; at: number }>();
 
-  /** Takes down a file whose reading was ended. One that was not even parsed then is not read at all from now on. */
+  /** Records a file whose reading was aborted. If it was not even parsed at that time, it is not read any more. */
   note(hash: string, now: number): CostlyFile {
     const how = this.at(hash, now) === undefined ? 'without-syntax' : 'not-at-all';
     this.#files.delete(hash);

@@ -16,7 +16,7 @@ import type { StoredReadings } from '../store/reading-shelf.js';
 import type { TreeStore } from '../store/tree-store.js';
 import { WorkerPool, type TaskOptions } from './worker-pool.js';
 
-/** Bytes of files whose readings are kept in memory. */
+/** The size (bytes) of files whose readings are cached in memory. */
 const maxKept = 48 * 1024 * 1024;
 
 export interface TaskRunnerOptions {

@@ -23,7 +23,7 @@ import { ServiceError } from '../errors.js';
 import type { Log } from '../log.js';
 import { CostlyFiles } from './costly-files.js';
 
-/** The watch looks at what a worker reads every so many milliseconds. */
+/** How often (milliseconds) the watchdog checks what a worker is reading. */
 const watchEvery = 50;
 /** Tasks that wait beyond this many are refused. */
 const maxWaiting = 200;
@@ -72,7 +72,7 @@ export class WorkerPool {
     let tree: SentTree | undefined;
     for (;;) {
       const time = parses ? deadline : deadline + this.settings.treeTime * 1_000;
-      // A tree that was read in part only is not taken for the whole one later.
+      // A partly read tree is not reused as a complete one later.
       const name = parses ? snapshot : `${snapshot} in part`;
       const task = { ...asked, snapshot: name, ...(tree ? { tree } : {}) };
       const done = await this.attempt<WorkerAnswer<Task>>(task, time, options);
@@ -215,10 +215,10 @@ export class WorkerPool {
       // One that was ended is replaced at once: what waits behind its task has no other worker.
       minThreads: 1,
       maxThreads: workers,
-      // A worker keeps what it read: the next task on the same tree needs it.
+      // A worker caches what it read: the next task on the same tree needs it.
       idleTimeout: Infinity,
       recordTiming: false,
-      // A thread that blocks while it waits never gets to let go of the ports that it closed.
+      // A thread that blocks while it waits never releases the ports that it closed.
       atomics: 'disabled',
       resourceLimits: { maxOldGenerationSizeMb: workerMemory },
       workerData,

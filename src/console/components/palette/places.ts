@@ -52,7 +52,7 @@ const ofTitle: readonly (readonly [name: string, path: string, words: string])[]
   ['History', '/history', 'changes who revert'],
 ];
 
-/** The pages whose name or words have all that was typed; those of the title in hand first. */
+/** The pages whose name or keywords contain everything that was typed; those of the current title first. */
 export function pagesWith(text: string, title: { id: string; name: string } | undefined): Place[] {
   const own = title
     ? ofTitle.map(([name, path, words]): [Place, string] => [
@@ -71,7 +71,7 @@ export function pagesWith(text: string, title: { id: string; name: string } | un
   });
 }
 
-/** The commands whose name has the text, and where the same is done here. */
+/** The commands whose name contains the text, and the pages that do the same. */
 export function commandsWith(text: string, title: string | undefined): Place[] {
   const wanted = text
     .trim()

@@ -170,7 +170,7 @@ function Compared({ comparisons }: AppAdsComparison) {
   );
 }
 
-/** A file that somebody pastes or opens: its faults, what it lacks, and what would bring that in. */
+/** A pasted or opened file: its faults, what it lacks, and how to add that. */
 function OwnFile() {
   const [text, setText] = useKept('app-ads');
   const settled = useSettled(text);

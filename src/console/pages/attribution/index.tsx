@@ -139,7 +139,7 @@ function Compared({ found: { missing, odd, more, there } }: { found: Attribution
   );
 }
 
-/** A list that is open here: its faults, and what it would be with all that is needed. */
+/** An opened list: its faults, and its content with everything required. */
 function useList() {
   const [text, setText] = useKept('attribution');
   const [name, setName] = useState('list.plist');
@@ -169,7 +169,7 @@ function useList() {
 
 const listFiles = '.plist,.xml,.json';
 
-/** A list as networks publish it, or the part of a property list: its faults, and what it lacks. */
+/** A published list, or a part of a property list: its faults, and what it lacks. */
 function InList() {
   const { text, setText, name, open, openLists, isGiven, lint, merged } = useList();
   return (

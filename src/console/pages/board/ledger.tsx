@@ -121,7 +121,7 @@ function kindOf({ network, placement }: BoardRow): string {
   return `${network} ${placement === null ? 'app' : 'unit'}`;
 }
 
-/** How many characters the IDs of each group have in common, worked out once for all rows. */
+/** How many characters the IDs of each group have in common, computed once for all rows. */
 function sharedOf(rows: readonly BoardRow[]): Map<string, number> {
   const peers = new Map<string, string[]>();
   for (const row of rows) {
@@ -133,7 +133,7 @@ function sharedOf(rows: readonly BoardRow[]): Map<string, number> {
   return new Map([...peers].map(([kind, ids]) => [kind, sharedLength([...new Set(ids)])]));
 }
 
-/** A row of the board; drawn again only when what it shows changed, not with every frame of scrolling. */
+/** A row of the board; rendered again only when its data changes, not with every frame of scrolling. */
 const LedgerRow = memo(function LedgerRow({
   row,
   index,

@@ -9,7 +9,7 @@ import { useKept } from '../../components/use-kept.js';
 import { useNetwork, useNetworks, useTitles } from '../../queries.js';
 import { documentOf } from './titles-document.js';
 
-/** Titles are chosen in a list of so many; of more, the finder shows those that are meant. */
+/** The maximum length of the list to choose titles from; with more titles, a search box narrows it. */
 const listed = 200;
 
 /** Uses a network in many titles, at every placement whose format and settings it offers. */

@@ -16,7 +16,7 @@ function isJob(name: string): name is keyof typeof jobs {
   return Object.hasOwn(jobs, name);
 }
 
-/** Changes of many fields at once. Each is shown field by field before it is made, and is made whole or not at all. */
+/** Changes of many fields at once. Each is shown field by field first, and is made completely or not at all. */
 export function BulkPage() {
   const [search, set] = useAddress();
   const asked = search.get('do') ?? '';

@@ -8,9 +8,9 @@ import type { Incoming } from '../../components/taking.js';
 const atOnce = 20;
 
 /**
- * A document that holds some titles, changed. It names the revision of the record that they were read from, so nothing that
- * somebody else writes meanwhile is lost.
- * @param change gives the title as it is to be; what it gives back unchanged is left out
+ * A document with changed titles. It names the revision of the roster that they were read from, so that changes made in
+ * the meantime are not lost.
+ * @param change returns the new title; unchanged titles are omitted
  */
 export async function documentOf(
   ids: readonly string[],

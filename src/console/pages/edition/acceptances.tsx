@@ -6,7 +6,7 @@ import { ProblemNote, State } from '../../components/states.js';
 
 type Accepted = AnswerOf<'listAccepted'>['acceptances'][number];
 
-/** All findings of the title that somebody accepted, on both platforms, also those whose time is over. */
+/** All accepted findings of the title, on both platforms, even expired ones. */
 export function Acceptances({ title }: { title: string }) {
   const client = useQueryClient();
   const found = useQuery<AnswerOf<'listAccepted'>, CallError>({

@@ -46,7 +46,7 @@ export function EditGroups({ wiring, platform, question, left, choose }: EditGro
   );
 }
 
-/** Diffs of so many lines are shown at once; longer ones on request. */
+/** Diffs up to this number of lines are shown at once; longer ones on request. */
 const shortPatch = 40;
 
 interface GroupProps {

@@ -14,7 +14,7 @@ interface JustThisProps {
   name: string;
 }
 
-/** Some edits alone: what they would be, and the button that writes them and nothing else. */
+/** Some of the edits: a preview, and the button that writes only them. */
 export function JustThis({ question, pick, name }: JustThisProps) {
   const [isOpen, setOpen] = useState(false);
   return (

@@ -11,7 +11,7 @@ interface WriteBarProps {
   linked: LinkedTree | undefined;
   /** There is a linked tree, but the last reading was of another one. */
   isOther: boolean;
-  /** The command that does the same; `DIR` stands for the folder where none is linked. */
+  /** The command that does the same; `DIR` means the folder if none is linked. */
   command: (folder: string) => string;
 }
 

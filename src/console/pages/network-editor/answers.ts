@@ -6,7 +6,7 @@ import { words } from '../../components/fields.js';
 /** What the form asks, as it is typed. */
 export type AnswerFields = Record<string, string>;
 
-/** A question of the form: the name of its field, what it is called, and an example of an answer. */
+/** A question of the form: the name of its field, its label, and an example of an answer. */
 export interface Question {
   field: string;
   label: string;

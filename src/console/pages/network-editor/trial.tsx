@@ -9,7 +9,7 @@ import { platformNames } from '../../components/platform-names.js';
 import { State } from '../../components/states.js';
 import { TreeReader } from '../../components/tree-reader.js';
 
-/** Tries the profile on a tree: what it recognises there, and what it requires and the tree lacks. */
+/** Tries the profile on a tree: what it recognises there, and which requirements the tree lacks. */
 export function Trial({ text, needles }: { text: string; needles: readonly string[] }) {
   const trial = useMutation<ProfileTrial, CallError, string>({
     mutationFn: (snapshot) => call('tryNetwork', { params: { snapshot }, body: { text } }),

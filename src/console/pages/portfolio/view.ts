@@ -5,7 +5,7 @@ import type { WeekUnit } from '../../components/spark.js';
 export const orders = ['work', 'name', 'changed', 'earned', 'record'] as const;
 export type Order = (typeof orders)[number];
 
-/** A title with what it earned. */
+/** A title with its revenue. */
 export interface Shown extends PortfolioEntry {
   week: readonly WeekUnit[];
 }

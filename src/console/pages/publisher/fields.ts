@@ -17,7 +17,7 @@ export function fieldsOf(publisher: Publisher | null): PublisherFields {
   ]) as PublisherFields;
 }
 
-/** The publisher with what was typed; an emptied field is taken out. */
+/** The publisher with the typed values; an emptied field is removed. */
 export function changedPublisher(before: Publisher | null, typed: PublisherFields): Publisher {
   const accounts: Record<string, string> = {};
   const credentials: Record<string, Record<string, string>> = {};

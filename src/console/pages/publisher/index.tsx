@@ -123,7 +123,7 @@ function PublisherForm({ known }: { known: Known }) {
   );
 }
 
-/** Where each secret of the record comes from; never what it is. */
+/** Where each secret of the roster comes from, never its value. */
 function Secrets() {
   const secrets = useQuery<SecretList, CallError>({
     queryKey: ['secrets'],

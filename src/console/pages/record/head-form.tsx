@@ -33,7 +33,7 @@ function draftOf(values: Fields): TitleDraft {
   };
 }
 
-/** What is sent for fields that were changed: the rest of a part that is written whole is as the record has it. */
+/** The changed fields to send: a part that is written as a whole keeps the other values of the record. */
 function partsOf(changed: Fields, { title }: TitleRecord): BodyOf<'changeTitle'> {
   const has = (...fields: string[]) => fields.some((field) => Object.hasOwn(changed, field));
   const stage = (name: 'test' | 'production') => {

@@ -28,7 +28,7 @@ function useRemovePlacement(record: TitleRecord, removed: () => void) {
 
 const columns = ['Placement', 'Format', 'Where', 'Refresh', 'Networks', 'Other settings', ''];
 
-/** The placements of a title whose names have a text, and a form for a new one. */
+/** The placements of a title whose names contain a text, and a form for a new one. */
 export function Placements({ record, find }: { record: TitleRecord; find: string }) {
   const { title } = record;
   const heading = useRef<HTMLHeadingElement>(null);

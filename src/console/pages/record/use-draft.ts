@@ -16,8 +16,8 @@ export interface DraftSource {
   /** What the fields say by a record. */
   fieldsOf: (record: TitleRecord) => Fields;
   /**
-   * Writes fields that were changed.
-   * @param basis the record as it is known, whose version the write names
+   * Writes changed fields.
+   * @param basis the known record, whose version the write names
    */
   write: (changed: Fields, basis: TitleRecord) => Promise<unknown>;
 }
@@ -59,8 +59,9 @@ export function draftsOf(title: string): string {
 }
 
 /**
- * The fields of a form. Only those that were changed are written. A record that somebody changed meanwhile is merged field
- * by field, and nothing of anybody's is lost unseen. What is typed is kept when the page, or the row, goes out of view.
+ * The fields of a form. Only those that were changed are written. A record that somebody changed meanwhile is merged
+ * field by field, and nothing of anybody's is lost unseen. What is typed is kept when the page, or the row, goes out of
+ * view.
  */
 export function useDraft({ record, name, fieldsOf, write }: DraftSource): Draft {
   const client = useQueryClient();
@@ -117,7 +118,9 @@ export function useDraft({ record, name, fieldsOf, write }: DraftSource): Draft 
   };
 }
 
-/** Writes against the record as it is known; when it is another by now, and no field was changed twice, against that. */
+/**
+ * Writes against the record as it is known; when it is another by now, and no field was changed twice, against that.
+ */
 async function writeMerged(
   { record, fieldsOf, write }: DraftSource,
   { typed, before }: Typed,

@@ -22,7 +22,7 @@ import { metrics, type Metric } from './settings.js';
 const colours = ['var(--teal)', 'var(--rust)', 'var(--ochre)', 'var(--slate)'];
 /** Bars of more rows than this are left to the table. */
 const mostBars = 12;
-/** The brush is let go before the days are asked for (ms). */
+/** How long (ms) after the last move of the brush the days are loaded. */
 const rest = 300;
 
 interface ChartProps {

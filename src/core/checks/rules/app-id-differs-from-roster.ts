@@ -46,7 +46,7 @@ export const appIdDiffersFromRoster = defineRule({
   },
 });
 
-/** The other platform of the title whose app ID a value is, and its stage; undefined when it is none. */
+/** The platform and stage of the title whose app ID equals a value; undefined if none does. */
 function heldElsewhere(
   title: Title,
   profiles: readonly Profile[],

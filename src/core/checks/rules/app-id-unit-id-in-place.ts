@@ -3,7 +3,7 @@ import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
 import { fromValue, networkName } from '../scope.js';
 
-/** A unit ID stands where an app ID belongs. */
+/** A unit ID is used where an app ID belongs. */
 export const appIdUnitIdInPlace = defineRule({
   meta: {
     id: 'app-id/unit-id-in-place',

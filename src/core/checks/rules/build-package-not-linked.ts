@@ -1,7 +1,7 @@
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact, platformName } from '../scope.js';
 
-/** A package is there for the code, and its native half is not taken into the build. */
+/** A package is available to the code, but its native part is not in the build. */
 export const packageNotLinked = defineRule({
   meta: {
     id: 'build/package-not-linked',

@@ -2,7 +2,7 @@ import { requirementsOf } from '../../network/for-stack.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
-/** A package is there, and the configuration does not name its plugin, which writes the native side. */
+/** A package is installed, but the configuration does not name its plugin, which writes the native side. */
 export const pluginEntryMissing = defineRule({
   meta: {
     id: 'build/plugin-entry-missing',

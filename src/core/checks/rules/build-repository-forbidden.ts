@@ -2,7 +2,7 @@ import { isIneffective } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** A repository of an SDK stands where the build forbids it. */
+/** A repository of an SDK is declared where the build forbids it. */
 export const repositoryForbidden = defineRule({
   meta: {
     id: 'build/repository-forbidden',

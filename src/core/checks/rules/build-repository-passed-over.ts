@@ -2,7 +2,7 @@ import { isIneffective, isWhereBuildLooks } from '../../facts/effective.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** A repository of an SDK stands where the build does not look. */
+/** A repository of an SDK is declared where the build does not look. */
 export const repositoryPassedOver = defineRule({
   meta: {
     id: 'build/repository-passed-over',

@@ -3,7 +3,7 @@ import { callsOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** Ads of a network are loaded, and the user is never asked for the consent that it requires. */
+/** Ads of a network are loaded, but the user is never asked for the consent that it requires. */
 export const consentNotAsked = defineRule({
   meta: {
     id: 'code/consent-not-asked',

@@ -4,7 +4,7 @@ import { callsOf, oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** What runs when a screen goes away, however it is left. */
+/** What runs when a screen closes, however it is left. */
 const leaving: readonly { files: RegExp; names: RegExp; called: string }[] = [
   { files: /\.dart$/, names: /^dispose$/, called: 'dispose' },
   {
@@ -24,7 +24,7 @@ function screenOf({ format, place, code }: FactOf<'call'>): string {
   return JSON.stringify([format, place.path, code?.type ?? code?.methods[0]]);
 }
 
-/** A screen releases an ad somewhere, but not where it goes away. */
+/** A screen releases an ad somewhere, but not when it closes. */
 export const keptBeyondScreen = defineRule({
   meta: {
     id: 'code/kept-beyond-screen',

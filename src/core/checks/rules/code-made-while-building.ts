@@ -30,7 +30,7 @@ export const madeWhileBuilding = defineRule({
       scope.networks.flatMap((profile) =>
         callsOf(scope, profile.id, 'load', 'view', 'start').flatMap((call) => {
           const message = whileDrawing(call);
-          // A view is there to be drawn, and loads again only where it is made for each row.
+          // A view is meant to be drawn repeatedly, and loads again only if it is created for each row.
           const isDue = message === 'row' || call.action !== 'view';
           return message && isDue ? [{ call, profile, message, place: call.place }] : [];
         }),

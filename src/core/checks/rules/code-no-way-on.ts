@@ -2,7 +2,7 @@ import { defineRule } from '../model.js';
 import { answers, callbackNames, callsOf, fullScreen, oncePerPlace } from '../code.js';
 import { editionScopes, fromFact } from '../scope.js';
 
-/** After a full-screen ad the app goes on neither when it is closed nor when it fails. */
+/** After a full-screen ad, the app continues neither when it is closed nor when it fails. */
 export const noWayOn = defineRule({
   meta: {
     id: 'code/no-way-on',

@@ -5,7 +5,7 @@ import { editionScopes, fromFact } from '../scope.js';
 
 type Moment = 'early' | 'without' | 'late';
 
-/** What makes a framework ready to carry calls of SDKs, in the languages whose frameworks have such a call. */
+/** The call that prepares a framework for calls of SDKs, in languages whose frameworks have such a call. */
 const readyCalls = [
   { files: /\.dart$/, call: 'WidgetsFlutterBinding.ensureInitialized' },
   { files: /\.cs$/, call: 'MauiApp.CreateBuilder' },

@@ -2,7 +2,7 @@ import { isInItsFolder } from '../companions.js';
 import { defineRule } from '../model.js';
 import { editionScopes, listed } from '../scope.js';
 
-/** The file that a network gives out per application is not where the build looks for it. */
+/** The file that a network provides per application is not where the build looks for it. */
 export const companionMissing = defineRule({
   meta: {
     id: 'companion/missing',

@@ -36,7 +36,7 @@ export const editionNotFound = defineRule({
       if (found.has(platform) || expected === undefined) continue;
       if (candidates.length === 0) {
         // One platform may be built elsewhere; a tree that builds neither is the wrong one, or cannot be read.
-        // A file that cannot be read is reported by itself: what it would have said is not known.
+        // A file that cannot be read is reported separately, because its content is unknown.
         if (found.size > 0 || isTitles || context.survey.problems.some(breaksFile)) continue;
         const recognised = recognisedIn(context.survey);
         const data: Record<string, string> = { platform: platformName(platform), expected, recognised };

@@ -1,7 +1,7 @@
 import { defineRule } from '../model.js';
 import { fromView, partnerApps } from '../partner-scope.js';
 
-/** An app ID stands for another application at the network. */
+/** An app ID belongs to another application at the network. */
 export const partnerAppIdentifierDiffers = defineRule({
   meta: {
     id: 'partner/app-identifier-differs',

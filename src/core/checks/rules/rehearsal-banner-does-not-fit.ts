@@ -2,7 +2,7 @@ import { bannerAnchor, bannerSize } from '../../words/banner-sizes.js';
 import { defineRule, type Report } from '../model.js';
 import { fromRehearsed, nameOf, rehearsedPlacements, type Rehearsed } from '../rehearsed.js';
 
-/** A banner that stays in view takes no more than this share of the screen's height. */
+/** The maximum share of the screen's height for a banner that stays in view. */
 const mostOfHeight = 0.2;
 
 /** A banner is wider than the screen, too high for where it is held, or laid over everything. */

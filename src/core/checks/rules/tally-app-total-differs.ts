@@ -3,7 +3,7 @@ import { defineRule } from '../model.js';
 import { countText, networkOf } from '../tally-scope.js';
 
 const window = 28;
-/** Totals are corrected separately, and differ by this much for a while. */
+/** Totals are corrected separately, so they may differ by this much for a while. */
 const usual = 0.02;
 
 /** The total that a network reports for an app is not the sum of its units. */

@@ -2,7 +2,7 @@ import { rateChange } from '../../tally/signals.js';
 import { defineRule } from '../model.js';
 import { fromTallied, namesOf, percentText, reportingUnits } from '../tally-scope.js';
 
-/** Of the usual share of requests that are answered with an ad, so much is left. */
+/** How much of the usual fill rate is left. */
 const fallen = 0.85;
 const enough = 500;
 

@@ -17,7 +17,7 @@ const farBelow = 0.25;
 /** Fewer loaded ads than this say nothing. */
 const enough = { drop: 100, sister: 500 };
 const window = 14;
-/** A release may show so many days later. */
+/** How many days later a release may show in the numbers. */
 const within = 4;
 
 /** Ads are loaded and hardly ever shown. */

@@ -4,7 +4,7 @@ import { defineRule } from '../model.js';
 import { platformName } from '../scope.js';
 import { fromTallied, mayBeLeftOut, namesOf, sisterOf, talliedUnits } from '../tally-scope.js';
 
-/** A placement has to have reported for so many days on the side that earns nothing. */
+/** How many days a placement must have reported on the side that earns nothing. */
 const patience = 14;
 
 /** A placement earns on one platform, and never did on the other. */

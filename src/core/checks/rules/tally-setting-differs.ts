@@ -9,12 +9,12 @@ import { groupBy } from '../../text/group-by.js';
 type Reporting = TalliedUnit & { history: UnitHistory };
 
 const window = 7;
-/** A share of the requests that is so many times that of the other platform. */
+/** How many times the other platform's share of requests counts as different. */
 const times = 3;
 /** Fewer requests than this say nothing. */
 const enough = 500;
 
-/** A placement whose refresh time or cap is on record asks far more often on one platform than on the other. */
+/** A placement with a refresh time or cap on record requests ads far more often on one platform than on the other. */
 export const settingInNumbersDiffers = defineRule({
   meta: {
     id: 'tally/setting-differs',

@@ -10,7 +10,7 @@ import {
   talliedUnits,
 } from '../tally-scope.js';
 
-/** A release is given so many days until people have it. */
+/** How many days after a release users have it. */
 const spreads = 3;
 
 /** A placement that is released makes no requests: not any more, or never. */

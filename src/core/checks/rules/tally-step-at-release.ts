@@ -6,7 +6,7 @@ import { fromTallied, namesOf, percentText, reportingUnits, type TalliedUnit } f
 
 type Reporting = TalliedUnit & { history: UnitHistory };
 
-/** A release may show so many days later. */
+/** How many days later a release may show in the numbers. */
 const within = 3;
 
 /** Requests fell when a version went out, and stayed low. */

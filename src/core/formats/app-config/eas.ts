@@ -7,7 +7,7 @@ export interface EasVariable extends Span {
   value: string;
 }
 
-/** A build profile of an `eas.json`, what it takes over from others included. */
+/** A build profile of an `eas.json`, with what it inherits. */
 export interface EasProfile extends Span {
   name: string;
   /** Whether the build holds the client for developing, and so bundles that are made for developing. */

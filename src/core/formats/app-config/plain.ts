@@ -1,7 +1,7 @@
 import type { PlainValue } from '../plist/plain.js';
 import type { ConfigValue } from './resolve.js';
 
-/** A value of the configuration as JSON has it; undefined where some of it is open. */
+/** A value of the configuration in the form of JSON; undefined if part of it is unknown. */
 export function plainConfig(value: ConfigValue): PlainValue | undefined {
   if (value.is === 'text') return value.value;
   if (value.is === 'plain') return value.value ?? '';

@@ -118,7 +118,7 @@ class ScriptReader implements Expressions {
     return fn && home ? this.run(fn, home, [context], depth + 1) : this.value(node, scope, depth);
   }
 
-  /** The function that an expression stands for, with the names that its body sees. */
+  /** The function that an expression evaluates to, with the names in its scope. */
   private functionOf(given: Node, scope: Scope): [Node, Scope] | undefined {
     let [node, home] = [unwrapped(given), scope];
     for (let depth = 0; depth < 6 && node.type === 'identifier'; depth++) {

@@ -3,7 +3,7 @@ import { named } from '../../syntax/shape.js';
 import type { Span } from '../../text/problem.js';
 import type { ConfigNode } from './model.js';
 
-/** What a name stands for: code that is read where the name is used, or a value that is known already. */
+/** The definition of a name: code that is evaluated at its use, or a known value. */
 export type Bound = { node: Node; scope: Scope } | { made: ConfigNode };
 
 /** The names that code sees at a place. */
@@ -21,7 +21,9 @@ export class Scope {
   }
 }
 
-/** What a name stands for in a scope or in those around it; a chain of thousands is no reason to recurse. */
+/**
+ * The definition of a name in a scope or in those around it; iterative, because a chain may have thousands of scopes.
+ */
 function boundIn(scope: Scope, name: string): Bound | undefined {
   for (let at: Scope | undefined = scope; at; at = at.outer) {
     const bound = at.names.get(name);
@@ -30,14 +32,14 @@ function boundIn(scope: Scope, name: string): Bound | undefined {
   return undefined;
 }
 
-/** Reads expressions; what they come to is worked out later, when the variables of a build are known. */
+/** Reads expressions; they are evaluated later, when the variables of a build are known. */
 export interface Expressions {
   value(node: Node, scope: Scope, depth: number): ConfigNode;
   /** What is exported: a value, or what a function makes of the static configuration. */
   exported(node: Node, scope: Scope, depth: number): ConfigNode;
   /** What no reading can settle. */
   open(node: Node): ConfigNode;
-  /** Whether so many more parts may be read. */
+  /** Whether this many more parts may be read. */
   take(parts: number, depth: number): boolean;
 }
 

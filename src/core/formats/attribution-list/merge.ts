@@ -31,8 +31,8 @@ export class CannotMergeError extends Error {
 }
 
 /**
- * A list with further identifiers in it, in the form that it has. Nothing else in it changes: what is there already, also
- * twice, stays as it is written.
+ * A list with further identifiers, in the same form. Nothing else changes: existing entries, even duplicates, stay as
+ * written.
  * @throws CannotMergeError
  */
 export function mergeIntoList(text: string, ids: readonly string[]): string {
@@ -88,7 +88,7 @@ function isItem(dict: XmlElement): boolean {
   return elements(dict, 'key').some((key) => textOf(key).trim() === identifierKey);
 }
 
-/** Copies of the last item with other identifiers, when there is nothing else in it. */
+/** Copies of the last item with other identifiers, if it has no other content. */
 function ownXmlEdits(
   { wrapped, root, ids, back }: ListParts,
   missing: readonly string[],
@@ -127,8 +127,8 @@ function ownXmlEdits(
 }
 
 /**
- * The element that is repeated for each identifier: the largest that holds one of them only. Of a single identifier that
- * can be determined only where nothing but its own element, or that and one around it, is in the list.
+ * The element that is repeated for each identifier: the largest that holds one of them only. Of a single identifier
+ * that can be determined only where nothing but its own element, or that and one around it, is in the list.
  */
 function itemAround(holder: XmlElement, root: XmlElement, places: ReadonlySet<number>): XmlElement | null {
   const isAlone = places.size === 1;
@@ -160,7 +160,7 @@ function mergeIntoJson(text: string, missing: readonly string[]): string {
   );
 }
 
-/** The array that holds identifiers, or is there for them: the way to it, and the key in its items; null for plain texts. */
+/** The array for identifiers: the path to it, and the key in its items; null for plain strings. */
 function arrayOf(
   node: Node,
   way: readonly string[],

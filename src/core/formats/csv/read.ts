@@ -21,7 +21,7 @@ export class CsvError extends Error {
   }
 }
 
-/** A row longer than this (characters) is taken for a quote that is never closed. */
+/** A row longer than this (characters) counts as a quote that is never closed. */
 const maxRow = 1_000_000;
 const separators = [',', ';', '\t', '|'];
 

@@ -117,7 +117,7 @@ class GradleParser extends GradleExpressions {
     if (this.is('(')) this.skipBrackets();
   }
 
-  /** A function: what is in it runs only when it is called, so it declares its name and nothing else. */
+  /** A function: its body runs only when it is called, so it only declares its name. */
   private definition(start: number): Statement | null {
     const ahead = this.isName('fun') ? this.functionName() : this.isName('def') && this.is('(', 2) ? 1 : 0;
     const named = this.tokens[this.at + ahead];

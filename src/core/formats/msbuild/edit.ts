@@ -68,7 +68,7 @@ export function addItem(
   return file.root ? appendChild(text, file.root, ['<ItemGroup>', `  ${line}`, '</ItemGroup>'], eol) : [];
 }
 
-/** Takes an item out, and its group where nothing else is in it. */
+/** Removes an item, and its group if it becomes empty. */
 export function removeItem(text: string, element: XmlElement): Edit {
   const { parent } = element;
   const alone =

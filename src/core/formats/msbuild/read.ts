@@ -19,7 +19,7 @@ export interface MsProperty extends MsEntryBase {
   name: string;
   /** As written, references and all. */
   value: string;
-  /** Where the value stands, without the blanks around it. */
+  /** The range of the value, without white space around it. */
   valueSpan: Span;
 }
 
@@ -46,7 +46,9 @@ export interface MsBuildFile {
 
 const maxDepth = 20;
 
-/** Reads a project file (learn.microsoft.com, "MSBuild project file schema reference"). Targets and tasks are skipped. */
+/**
+ * Reads a project file (learn.microsoft.com, "MSBuild project file schema reference"). Targets and tasks are skipped.
+ */
 export function readMsBuild(text: string): MsBuildFile {
   const { root, problems } = readXml(text);
   const entries: MsEntry[] = [];

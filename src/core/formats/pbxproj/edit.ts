@@ -22,7 +22,7 @@ export function labelled(id: string, name: string): string {
   return `${id} /* ${name.replace(/\*\//g, '* /')} */`;
 }
 
-/** Gives a key of a dictionary a string value; a new key stands where the alphabet puts it, as Xcode writes them. */
+/** Sets a key of a dictionary to a string; a new key is inserted in alphabetical order, as Xcode writes them. */
 export function setPbxString(text: string, dict: PbxDict, key: string, value: string, eol: string): Edit[] {
   const found = entryOf(dict, key);
   if (found) {
@@ -90,7 +90,7 @@ export function entryLines(text: string, { start, end }: PbxEntry): { start: num
   return alone ? { start: first.start, end: last.end } : { start, end };
 }
 
-/** Takes an item out of a list, with its comment and comma; with its line where nothing else is on it. */
+/** Removes an item from a list, with its comment and comma, and with its line if nothing else is on it. */
 export function removeItem(text: string, item: PbxValue): Edit {
   const line = wholeLine(text, item.start);
   const behind = /^(?: \/\*.*?\*\/)?,?/.exec(text.slice(item.end, line.end))?.[0].length ?? 0;
@@ -100,7 +100,7 @@ export function removeItem(text: string, item: PbxValue): Edit {
   return { start: item.start, end: text.startsWith(' ', end) ? end + 1 : end, text: '' };
 }
 
-/** Takes words out of a setting; the setting goes when only what it inherits is left of it. */
+/** Removes words from a setting; the setting is removed if only $(inherited) is left. */
 export function removeWords(text: string, setting: PbxEntry | undefined, words: readonly string[]): Edit[] {
   if (!setting || words.length === 0) return [];
   const { value } = setting;

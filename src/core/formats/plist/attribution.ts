@@ -4,8 +4,8 @@ import { appendChild, insertBefore, removeElement } from '../xml/edit.js';
 import type { PlistValue } from './read.js';
 
 /**
- * Brings identifiers into the list of attribution of a property list: each before the first one that comes
- * after it in the alphabet, so that a sorted list stays sorted; one that is there twice goes.
+ * Adds identifiers to the attribution list of a property list, each before the next one in alphabetical order, so that
+ * a sorted list stays sorted; duplicates are removed.
  */
 export function mergeAttribution(
   text: string,

@@ -67,7 +67,7 @@ class BinaryReader {
   private object(index: number, depth: number): PlistValue {
     if (index >= this.count) throw new BinaryFault(`there is no object ${index}`, this.table);
     if (depth > maxDepth) throw new BinaryFault(`it is nested more than ${maxDepth} deep`, this.table);
-    // An object may be referred to many times; what comes of it is bounded all the same.
+    // An object may be referenced many times; the total number of values is limited anyway.
     if (++this.made > maxObjects)
       throw new BinaryFault(`it holds more than ${maxObjects} values`, this.table);
     const at = this.integer(this.table + index * this.offsetSize, this.offsetSize);

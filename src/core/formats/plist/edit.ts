@@ -3,7 +3,7 @@ import { appendChild } from '../xml/edit.js';
 import { escapeXml } from '../../text/escape-xml.js';
 import type { PlistEntry, PlistValue } from './read.js';
 
-/** Gives a key a string value: changes the one that is there, or adds key and value at the end. */
+/** Sets a key to a string: changes the existing value, or adds key and value at the end. */
 export function setString(text: string, dict: PlistValue, key: string, value: string, eol: string): Edit[] {
   if (dict.type !== 'dict') return [];
   const found = dict.entries.find((entry) => entry.key === key);

@@ -3,7 +3,7 @@ import { valueAt } from '../../text/own-values.js';
 import { escapeXml } from '../../text/escape-xml.js';
 import type { PlistValue } from './read.js';
 
-/** A value of a property list as JSON has it: texts, numbers, booleans, arrays and dictionaries of them. */
+/** A value of a property list in the form of JSON: strings, numbers, booleans, arrays and dictionaries of them. */
 export type PlainValue = string | number | boolean | PlainValue[] | { [key: string]: PlainValue };
 
 export const PlainValue: z.ZodType<PlainValue> = z.lazy(() =>
@@ -64,7 +64,7 @@ export interface Merged {
   item?: PlainValue;
 }
 
-/** A value that was read, as JSON has it; dates and data are their text. */
+/** A parsed value in the form of JSON; dates and data become their text. */
 export function plainOf(value: PlistValue): PlainValue {
   if (value.type === 'array') return value.items.map(plainOf);
   if (value.type === 'dict')
@@ -74,14 +74,14 @@ export function plainOf(value: PlistValue): PlainValue {
 }
 
 /**
- * Whether a value says all that is wanted: the same text, number or boolean; an array with every wanted item; a
- * dictionary in which every wanted key holds what is wanted. What is there beside it does not matter.
+ * Whether a value contains what is required: the same string, number or boolean; an array with every required item; a
+ * dictionary with the required value at every required key. Further content does not matter.
  */
 export function holdsPlain(found: PlainValue, wanted: PlainValue): boolean {
   return lackingIn(found, wanted).length === 0;
 }
 
-/** The ways, key by key, to what a value lacks of what is wanted; one of no keys stands for the value itself. */
+/** The paths, key by key, to required content that a value lacks; an empty path means the value itself. */
 export function lackingIn(found: PlainValue | undefined, wanted: PlainValue): string[][] {
   if (Array.isArray(wanted)) {
     if (!Array.isArray(found)) return [[]];
@@ -94,7 +94,7 @@ export function lackingIn(found: PlainValue | undefined, wanted: PlainValue): st
   );
 }
 
-/** A value as facts have it: its type, its text, and what it holds where that is more than a text says. */
+/** A value in the form of facts: its type, its text, and its content if it is an array or a dictionary. */
 interface WrittenValue {
   type: string;
   value: string;
@@ -120,14 +120,14 @@ export function entryOf(value: PlainValue | undefined, key: string): PlainValue 
   return typeof value === 'object' && !Array.isArray(value) ? valueAt(value, key) : undefined;
 }
 
-/** A value of a fact, as JSON has it. */
+/** A value of a fact in the form of JSON. */
 export function plainOfWritten({ type, value, content }: WrittenValue): PlainValue {
   if (content !== undefined) return content;
   if (type === 'boolean') return value === 'true';
   return type === 'integer' || type === 'real' ? Number(value) : value;
 }
 
-/** What an array or a dictionary holds, for a fact; nothing for the others, whose text says all. */
+/** The content of an array or a dictionary, for a fact; undefined for other values, whose text is enough. */
 export function contentOf(value: PlistValue | undefined): { content?: PlainValue } {
   return value?.type === 'array' || value?.type === 'dict' ? { content: plainOf(value) } : {};
 }

@@ -2,7 +2,7 @@ import { isMap, isScalar, isSeq } from 'yaml';
 import { parseYaml } from '../yaml/parse.js';
 import type { ReadProblem, Span } from '../../text/problem.js';
 
-/** A pod as `Podfile.lock` has it installed. */
+/** An installed pod in `Podfile.lock`. */
 export interface LockedPod extends Span {
   name: string;
   version: string;

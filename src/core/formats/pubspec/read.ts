@@ -8,7 +8,7 @@ export interface PubDependency extends Span {
   section: 'dependencies' | 'dev_dependencies' | 'dependency_overrides';
   /** The version range; empty for any, null where it comes from elsewhere (`sdk`, `path`, `git`). */
   version: string | null;
-  /** Where the version range stands; nothing for none. */
+  /** The range in the file of the version requirement; undefined if there is none. */
   versionSpan: Span | null;
   /** Where it comes from: `hosted`, `sdk`, `path`, `git`. */
   from: string;
@@ -22,7 +22,9 @@ export interface Pubspec {
   /** The range of Dart SDKs, with where it is. */
   sdk: (Span & { range: string }) | undefined;
   dependencies: PubDependency[];
-  /** The files and folders (with a `/` at the end) that it packs, and the flavours that they are for when it names any. */
+  /**
+   * The files and folders (with a `/` at the end) that it packs, and the flavours that they are for when it names any.
+   */
   assets: { path: string; flavours?: string[] }[];
   /** The folders of the packages of its workspace, as written; a pattern may name several. */
   workspace: string[];

@@ -3,9 +3,9 @@ import type { ReadProblem, Span } from '../../text/problem.js';
 /** An entry of a map, or an item of a list (whose key is `-`). */
 export interface UnityNode extends Span {
   key: string;
-  /** The scalar as it is meant, without quotes; empty where children are below. */
+  /** The value of the scalar, without quotes; empty if it has children. */
   value: string;
-  /** Where the scalar stands, quotes included; where one would go in a line without. */
+  /** The range of the scalar, with quotes; where one would go in a line without one. */
   valueSpan: Span;
   indent: number;
   children: UnityNode[];
@@ -27,7 +27,7 @@ const keyed =
 /**
  * Reads the YAML that Unity writes (Unity manual, "Format of text-serialized files"): objects in block form, scalars
  * in one line or folded into further ones, and short maps in braces, which are taken for scalars. Every value has its
- * place; nothing else is asked of YAML here, so anchors and tags cannot make a file grow.
+ * place. Anchors and tags are not supported, so they cannot make a file grow.
  */
 export function readUnityYaml(text: string): UnityYaml {
   if (text.length > maxUnityLength)

@@ -114,7 +114,7 @@ function dotted(key: string): string {
   return key.replace(/[-_]/g, '.');
 }
 
-/** Where each key stands, by its table. Keys in a form that is not looked for are at the start of the file. */
+/** The place of each key, by its table. Keys in other forms are placed at the start of the file. */
 function keyOffsets(text: string): Map<string, number> {
   const offsets = new Map<string, number>();
   let table = '';

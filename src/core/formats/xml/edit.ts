@@ -5,8 +5,8 @@ import { attribute, elements } from './query.js';
 import type { XmlElement } from './model.js';
 
 /**
- * Gives an attribute a value. One that is there keeps its quotes; a new one comes after the last, on a line
- * of its own where the others have theirs (for which the text is needed).
+ * Sets an attribute. An existing one keeps its quotes; a new one comes after the last, on its own line if the others
+ * are (the text is needed to tell).
  */
 export function setAttribute(element: XmlElement, name: string, value: string, text = ''): Edit[] {
   const found = attribute(element, name);
@@ -78,12 +78,12 @@ export function insertBefore(text: string, element: XmlElement, lines: readonly 
   return { start: at, end: at, text: lines.map((line) => indent + inUnits(line, unit) + eol).join('') };
 }
 
-/** A line whose own indentation is in steps of two blanks, in the steps of a text. */
+/** Converts a line that is indented in steps of two spaces to the steps of a text. */
 function inUnits(line: string, unit: string): string {
   return line.replace(/^(?: {2})+/, (blanks) => unit.repeat(blanks.length / 2));
 }
 
-/** One step of indentation where an element stands: from its parent to itself. */
+/** One step of indentation at an element: from its parent to itself. */
 function stepAt(text: string, element: XmlElement, indent: string): string {
   const outer = element.parent ? indentAt(text, element.parent.start) : '';
   return indent.startsWith(outer) && indent.length > outer.length ? indent.slice(outer.length) : unitOf(text);

@@ -16,7 +16,7 @@ const maxFaults = 100;
 
 /**
  * Parses the first document of a text, with bounds: a text that is too long or nested too deep becomes an empty
- * document with a problem, and no key stands twice.
+ * document with a problem, and keys must be unique.
  * @param maxLength in UTF-16 units
  */
 export function parseYaml(

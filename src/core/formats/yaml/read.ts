@@ -12,7 +12,7 @@ export interface FieldProblem {
   /** What would be right, or what to do. */
   fix?: string;
   place?: Position;
-  /** Whether there is no field of that name where it stands. */
+  /** Whether the field is unknown at this place. */
   isUnknown?: boolean;
 }
 
@@ -21,7 +21,7 @@ export interface YamlDocument {
   document: () => Document;
   value: unknown;
   problems: FieldProblem[];
-  /** Where a field stands; the nearest field around it when it is missing. */
+  /** The place of a field; if it is missing, that of the nearest field around it. */
   placeOf: (path: readonly PropertyKey[]) => Position | undefined;
 }
 
@@ -31,8 +31,9 @@ const maxDepth = 100;
 const maxAliases = 100;
 
 /**
- * Reads YAML with comments and places kept. Aliases are bounded, so a document cannot grow when it is read. What is
- * sound is read by a parser that keeps neither, which takes a tenth of the time: places are computed when asked for. Documents with aliases are left to the other one, which knows how much they would grow.
+ * Reads YAML with comments and places. Aliases are limited, so a document cannot grow when it is read. Valid documents
+ * are read by a faster parser (a tenth of the time) without comments and places, which are computed on demand.
+ * Documents with aliases are left to the slower one, which limits their growth.
  */
 export function readYaml(text: string): YamlDocument {
   const value = text.length > maxYamlLength ? undefined : plainValue(text);

@@ -1,7 +1,7 @@
 import type { Format } from '../../words/words.js';
 import type { Settings } from '../../words/settings.js';
 
-/** Stands near the top of every placebook; a file that has it is Syndexa's to write again. */
+/** The mark near the top of every placebook; Syndexa may overwrite files that have it. */
 export const placebookMark = 'Placebook written by Syndexa';
 
 /** A placement as app code will name it. */
@@ -24,14 +24,14 @@ export interface PlacebookStage {
   devices: Record<string, readonly string[]>;
 }
 
-/** What every placebook is told besides its contents. */
+/** The input of every placebook besides its contents. */
 export interface PlacebookOptions {
   title: string;
   /** The revision of the record that it is written from; none where it is not known. */
   revision?: number | undefined;
 }
 
-/** The comment that marks a placebook, in a language whose comments begin with two slashes. */
+/** The comment that marks a placebook, in a language with `//` comments. */
 export function markLines({ revision }: PlacebookOptions): string[] {
   return markOf(placebookMark, revision);
 }

@@ -23,7 +23,7 @@ import { listMethods } from './list-methods.js';
 
 /** What a C# placebook needs besides its contents. */
 export interface CsharpOptions extends PlacebookOptions {
-  /** What holds, after `#if`, in the builds of the test stage; `true` or `false` where that is all of them, or none. */
+  /** The condition after `#if` for builds of the test stage; `true` or `false` if these are all builds or none. */
   testCondition: string;
   /** The name that is defined in the builds of each platform. */
   symbols: Record<Platform, string>;
@@ -157,7 +157,7 @@ function stageLines(testCondition: string): string[] {
   return [`#if ${testCondition}`, line('test'), '#else', line('production'), '#endif'];
 }
 
-/** Lines for each platform and stage, each under what defines it; nothing where there are none at all. */
+/** Lines for each platform and stage, each under its condition; empty if there are none. */
 function branches(
   books: SharedBooks,
   { symbols, testCondition }: CsharpOptions,

@@ -8,7 +8,7 @@ export function plainType(text: string): string {
   return held.replace(/<.*$/, '');
 }
 
-/** A property is what it gives back, where it says that in one expression. */
+/** A property counts as its return value, if it is a single expression. */
 export function property(node: Node): Shape | null {
   const name = node.childForFieldName('name')?.text ?? '';
   const value = node.childForFieldName('value');

@@ -125,7 +125,7 @@ function called(node: Node): Shape {
   const name = dottedName((target?.text ?? '').replace(/<[^()<>]*>(?=[.(]|$)/g, ''));
   const before = target?.childForFieldName('expression') ?? target?.childForFieldName('condition');
   const rest = before && !/^(identifier|this_expression|base_expression)$/.test(before.type) ? [before] : [];
-  // What `HeronBanner.LoadAsync(…)` gives is taken for a `HeronBanner`.
+  // The result of `HeronBanner.LoadAsync(…)` counts as a `HeronBanner`.
   const makes = /^((?:\w+\.)*[A-Z]\w*)\.\w+$/.exec(name)?.[1];
   const args = argumentsOf(node.childForFieldName('arguments'));
   return { is: 'call', name, args, rest, ...(makes === undefined ? {} : { makes }) };
@@ -197,7 +197,7 @@ function branch(node: Node): Shape & { is: 'branch' } {
 
 const armsOf = (node: Node): Node[] => named(node).filter(({ type }) => type === 'switch_expression_arm');
 
-/** What an arm stands for; undefined for one that takes all others. */
+/** The pattern of an arm; undefined for the default arm. */
 function patternOf(arm: Node): string | undefined {
   const [pattern] = named(arm);
   return !pattern || pattern.type === 'discard' ? undefined : pattern.text;

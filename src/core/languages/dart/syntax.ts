@@ -146,7 +146,7 @@ function signatureName(signature: Node | null): string {
   return names.map(({ text }) => text).join('.');
 }
 
-/** A function that is given under a name answers by that name. */
+/** A function that is passed under a name is called by that name. */
 function callback(node: Node): Shape {
   const { parent } = node;
   const body = childOf(node, 'function_expression_body') ?? null;

@@ -18,7 +18,7 @@ const slots: Readonly<Record<string, HeldAt>> = {
 /** More children than these are not looked through. */
 const maxChildren = 60;
 
-/** Where a widget is held: by what it is handed to, outwards as far as the page or the function that builds it. */
+/** Where a widget is anchored: found through its parents, up to the page or the function that builds it. */
 export function widgetHeldAt(node: Node, describe: (node: Node) => Shape | null): HeldAt | undefined {
   let edge: HeldAt | undefined;
   let label: string | undefined;
@@ -40,7 +40,7 @@ export function widgetHeldAt(node: Node, describe: (node: Node) => Shape | null)
   return edge;
 }
 
-/** The edge at which a widget holds what it is handed. */
+/** The edge at which a widget places its child. */
 function edgeOf({ name, args }: Shape & { is: 'call' }, listed: Node | undefined): HeldAt | undefined {
   const given = (label: string) => args.find((one) => one.label === label)?.node;
   if (name === 'Align') {

@@ -10,7 +10,7 @@ export const hook = /^(?:React\.)?use[A-Z]\w*$/;
 /** The node types of functions that are values. */
 export const functions = new Set(['arrow_function', 'function_expression', 'function', 'generator_function']);
 
-/** The name of a function that an effect gives back, which runs when its screen goes away. */
+/** The name of a function that an effect returns, which runs when its screen closes. */
 export const cleanUp = 'cleanup';
 
 /** The name of what is called or assigned: `banner.current?.release` is `banner.release`. */
@@ -18,7 +18,7 @@ export function nameOf(node: Node): string {
   return dottedName(node.text.replace(/\[\s*Platform\.OS\s*\]/g, '')).replace(/\.current(?=\.|$)/g, '');
 }
 
-/** `useCallback(() => …)`, `memo(() => …)`: the function is what the name stands for. */
+/** `useCallback(() => …)`, `memo(() => …)`: the name refers to the function. */
 export function wrapsFunction(node: Node): boolean {
   const [callee] = named(node);
   const list = childOf(node, 'arguments');
@@ -32,9 +32,8 @@ export function wrapsFunction(node: Node): boolean {
 }
 
 /**
- * What a function is called: by the variable, the field, the key or the attribute that it is given to, by the hook
- * that runs it. One without a name runs where it is, and so does an effect that has no list of what it waits
- * for: it runs after each drawing.
+ * The name of a function: that of the variable, field, key or attribute that it is assigned to, or the hook that runs
+ * it. One without a name runs in place, and so does an effect without a dependency list, which runs after each render.
  */
 export function callback(node: Node): Shape {
   const body = childOf(node, 'statement_block') ?? named(node).at(-1) ?? null;

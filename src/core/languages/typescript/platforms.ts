@@ -20,7 +20,7 @@ export function object(node: Node): Shape | null {
   return cases ? { is: 'cases', cases, of: cases.map(keyOf), choice: selection(node) } : null;
 }
 
-/** `Platform.select({…})` around an object, with the sign behind it that the value is there. */
+/** `Platform.select({…})` around an object, with the non-null assertion after it. */
 function selection(node: Node): { start: number; end: number } | undefined {
   const call = node.parent?.type === 'arguments' ? node.parent.parent : null;
   if (call?.type !== 'call_expression' || !isSelect(call)) return undefined;

@@ -19,8 +19,8 @@ export const open = 'open';
 
 /**
  * The placement that a call or a view of a network is about, for one format: by its unit ID or the placebook's name in
- * its arguments, in this variant or in another; else by a name that its arguments have; else by what else its file names;
- * else as the only one there is. Null where it is about none of this format; `open` where several are possible.
+ * its arguments, in this variant or in another; else by a name that its arguments have; else by what else its file
+ * names; else as the only one there is. Null where it is about none of this format; `open` where several are possible.
  */
 export function placementOf(
   scope: EditionScope,
@@ -84,7 +84,7 @@ function namedLike(written: string, names: readonly string[]): string[] {
   return found.filter((name) => !found.some((other) => other !== name && other.includes(name)));
 }
 
-/** The placement that an argument stands for by the name of a variable: `prepare(chart)`. */
+/** The placement that an argument refers to by the name of a variable: `prepare(chart)`. */
 function heldByName({ facts }: EditionScope, { place, code }: Call | LayoutView): string[] {
   const written = code?.argument?.written.replace(/^(?:this|self|widget)[.?!]+/, '') ?? '';
   if (!/^[\w$]+$/.test(written)) return [];

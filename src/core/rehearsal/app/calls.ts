@@ -26,7 +26,7 @@ export function screenName(id: string): string {
   return type === '' ? file : (/^_(\w+)State$/.exec(type)?.[1] ?? type);
 }
 
-/** What a call is taken for where reading cannot tell what runs it. */
+/** How a call is treated if reading cannot tell what runs it. */
 const usual = {
   load: { trigger: 'open', text: 'it runs when the screen is opened' },
   view: { trigger: 'open', text: 'it runs when the screen is opened' },

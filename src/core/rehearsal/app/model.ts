@@ -30,7 +30,7 @@ export interface AppCall {
   follows: readonly ('start' | 'consent')[];
   /** Whether the code goes on only when it is done. */
   isAwaited: boolean;
-  /** Where in one method it stands: calls of one method run in this order. */
+  /** Its position in the method: calls of one method run in this order. */
   order: number;
   /** Whether it is in a loop: everything is loaded at once. */
   isLooped: boolean;
@@ -80,7 +80,7 @@ export interface AppNetwork {
   /** Whether its SDK stops the app where the app ID is missing: it reads it in the build, before any code runs. */
   stopsWithoutAppId: boolean;
   startUp: AppCall | null;
-  /** The network whose start-up has to be done first: this one is started in its callback. */
+  /** The network whose start-up must end first: this one is started in its callback. */
   startsAfter: string | null;
   /** Whether the SDK has a start-up call in the languages of the app at all. */
   needsStart: boolean;

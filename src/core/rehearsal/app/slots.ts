@@ -139,7 +139,7 @@ function together(calls: readonly AppCall[]): AppCall | null {
   if (!first) return null;
   const mine = calls.filter(({ screen }) => screen === first.screen);
   const triggers = [...new Set(mine.flatMap((call) => call.triggers))];
-  // Where nothing else makes it run, it answers the failure of another network: its own cannot come first.
+  // If nothing else runs it, it handles the failure of another network, since its own cannot come first.
   const isFallback = triggers.every((trigger) => trigger === 'retry');
   return {
     ...first,

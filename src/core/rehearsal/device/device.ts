@@ -10,7 +10,7 @@ import { Showing } from './showing.js';
 import { StartUp } from './start-up.js';
 import { forget, newSlot, note, type DeviceState, type LoadedAd, type SlotState } from './state.js';
 
-/** A callback comes so long after what it reports (ms). */
+/** How long (ms) a callback comes after what it reports. */
 const callbackAfter = 100;
 /** Code that loads again on each failure would never end where there is no ad: it is repeated this often in a row. */
 const mostRetries = 10;
@@ -272,7 +272,7 @@ export class Device {
     if (this.state.screen !== null && !this.state.isAway) this.comeBack();
   }
 
-  /** The screen goes away, and what it holds. */
+  /** Closes the screen, with what it contains. */
   private release(one: SlotState): void {
     const { slot } = one;
     const held = one.ad ?? one.seen;

@@ -3,7 +3,7 @@ import type { AppCall } from '../app/model.js';
 import type { Loading } from './loading.js';
 import { note, type DeviceState, type SlotState } from './state.js';
 
-/** A list that is rehearsed has so many items, and so many rows are seen at once. */
+/** The number of items in a rehearsed list, and of rows that are visible at once. */
 const listItems = 200;
 const visibleRows = 7;
 /** Scrolling takes so long for each row (ms). */

@@ -65,7 +65,7 @@ export class Showing {
       });
   }
 
-  /** An ad shows itself as soon as it is there. */
+  /** An ad shows itself as soon as it is loaded. */
   showByItself(state: SlotState, ad: LoadedAd): void {
     const { device } = this;
     if (device.covering || device.isAway || cappedBy(device, state) !== undefined) return;
@@ -172,7 +172,7 @@ export class Showing {
     });
   }
 
-  /** The app goes into the background: an ad stands still. */
+  /** The app goes into the background: an ad pauses. */
   pause(): void {
     const playing = this.#playing;
     if (!playing) return;
@@ -188,7 +188,7 @@ export class Showing {
     this.playOn();
   }
 
-  /** The app is gone, and what it showed. */
+  /** The app is closed, with what it showed. */
   drop(): void {
     this.#playing = null;
     this.device.covering = null;

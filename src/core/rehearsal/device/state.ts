@@ -19,7 +19,7 @@ export interface SlotState {
   readonly network: AppNetwork;
   ad: LoadedAd | null;
   isLoading: boolean;
-  /** Counts loads, so that an answer that nobody waits for any more is told from the awaited one. */
+  /** Counts loads, to distinguish the awaited response from earlier ones. */
   load: number;
   /** How often in a row the code has loaded again because a load failed. */
   retries: number;

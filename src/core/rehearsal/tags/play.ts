@@ -6,8 +6,8 @@ import { fillMacros, type MacroValues } from '../../formats/vast/macros.js';
 import type { DeadEnd, ResolvedTag, WrappedAd } from './resolve.js';
 
 /**
- * Goes through what a player does with a tag: the ads of its pod in order, those that stand alone in the place of ads that
- * fail, and content at the end. Calls nothing; each line says what would be called.
+ * Goes through what a player does with a tag: the ads of its pod in order, those that stand alone in the place of ads
+ * that fail, and content at the end. Calls nothing; each line says what would be called.
  */
 export function playTag(tag: ResolvedTag, options: PlayOptions): PlayLine[] {
   const lines: PlayLine[] = tag.deadEnds.map((end) => failure(end, options));
@@ -23,7 +23,7 @@ export function playTag(tag: ResolvedTag, options: PlayOptions): PlayLine[] {
     lines.push(...outcome.lines);
     now = outcome.now;
     if (outcome.isStuck) return lines;
-    // An ad that stands alone takes the place of one that failed (VAST 4.2, section 2.3.2).
+    // A stand-alone ad replaces one that failed (VAST 4.2, section 2.3.2).
     const spare = outcome.failed ? alone.shift() : undefined;
     if (spare) queue.unshift(spare);
   }
@@ -48,8 +48,8 @@ export function playTag(tag: ResolvedTag, options: PlayOptions): PlayLine[] {
 }
 
 /**
- * The ads to show, in order. An ad that stands alone takes the place in a pod that a wrapper left empty; without a pod one
- * of them is shown. What is taken leaves `alone`.
+ * The ads to show, in order. A stand-alone ad fills a place in a pod that a wrapper left empty; without a pod, one of
+ * them is shown. Used ads are removed from `alone`.
  */
 function podOf({ ads, deadEnds }: ResolvedTag, alone: WrappedAd[]): WrappedAd[] {
   const inPod = ads.filter(({ ad }) => ad.sequence !== null);

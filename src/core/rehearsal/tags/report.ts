@@ -7,9 +7,9 @@ import { inFilm } from '../../formats/vast/times.js';
 /** What a tag shows on a player, and what is wrong with it. */
 export interface TagReport {
   documents: TagDocument[];
-  /** Addresses that have to be asked for before the report is whole. */
+  /** Addresses to fetch before the report is complete. */
   next: string[];
-  /** Files that a player would fetch; whether they are there decides what it takes. */
+  /** Files that a player would fetch; it chooses by which of them are available. */
   media: string[];
   ads: TagAd[];
   deadEnds: Omit<DeadEnd, 'errors'>[];

@@ -5,7 +5,7 @@ import { readVast } from '../../formats/vast/read.js';
 
 /** What came of asking for an address. */
 export interface TagAnswer {
-  /** The address as it was asked for. */
+  /** The requested address. */
   url: string;
   /** The document; absent where there was none. */
   text?: string;
@@ -56,7 +56,7 @@ export interface ResolvedTag {
   steps: TagStep[];
   ads: WrappedAd[];
   deadEnds: DeadEnd[];
-  /** Addresses that have to be asked for before more can be said. */
+  /** Addresses to fetch before the report can continue. */
   next: string[];
 }
 
@@ -73,8 +73,8 @@ interface Way {
 }
 
 /**
- * Follows the wrappers of a tag through the answers that are known. Where one is missing, its address is in `next`, and the
- * tag is followed again once it is there.
+ * Follows the wrappers of a tag through known responses. The address of a missing one is in `next`; the tag is followed
+ * again when it is known.
  * @param limit the most wrappers to follow
  */
 export function resolveTag(

@@ -11,9 +11,9 @@ export interface PassedOver {
 }
 
 /**
- * A title that uses a network: at every placement whose format and settings the network offers, where it has an edition on
- * one of the network's platforms. IDs are set later, or made at the network.
- * @returns the title, and the placements that were passed over
+ * A title that uses a network: at every placement whose format and settings the network offers, where it has an edition
+ * on one of the network's platforms. IDs are set later, or created at the network.
+ * @returns the title, and the skipped placements
  */
 export function enrol(title: Title, profile: Profile): { title: Title; passedOver: PassedOver[] } {
   const hasEdition = platforms.some((platform) => profile[platform] && title.editions[platform]);

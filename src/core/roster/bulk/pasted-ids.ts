@@ -39,8 +39,8 @@ type Column = keyof typeof columns;
 const columnNames = Object.keys(columns) as Column[];
 
 /**
- * Reads IDs as they are copied out of a spreadsheet: a row each, parted by tabs, commas or semicolons. Without a header the
- * columns are placement, network, platform, stage, ID. An empty placement, or `app`, stands for the app ID.
+ * Reads IDs copied from a spreadsheet: one per row, with columns separated by tabs, commas or semicolons. Without a
+ * header the columns are placement, network, platform, stage, ID. An empty placement, or `app`, means the app ID.
  */
 export function readPastedIds(
   text: string,

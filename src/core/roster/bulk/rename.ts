@@ -14,7 +14,7 @@ export interface RenamingFault extends Renaming {
 }
 
 /**
- * The new names of placements whose names fit a pattern. Each `*` stands for any text and is kept: `home-*` as `start-*`
+ * The new names of placements that match a pattern. Each `*` matches any text and keeps it: `home-*` as `start-*`
  * makes `start-footer` of `home-footer`.
  */
 export function renamings(
@@ -49,7 +49,7 @@ export function renamings(
   return { names, faults: [...faults.values()] };
 }
 
-/** What each star of a pattern stands for in a name, as short as possible; undefined where the name does not fit. */
+/** The shortest text that each star of a pattern matches in a name; undefined if the name does not match. */
 function partsOf(name: string, texts: readonly string[]): string[] | undefined {
   const [first = '', ...others] = texts;
   const last = others.pop();

@@ -4,7 +4,7 @@ import type { ByHand } from '../../edits/model.js';
 
 const platformNames = { android: 'Android', ios: 'iOS' } as const;
 
-/** Rules whose findings a right app ID in its place fixes, on every stack. */
+/** Rules whose findings are fixed by the right app ID in its place, on every stack. */
 export const appIdRules = [
   'app-id/missing',
   'app-id/differs-from-roster',
@@ -25,7 +25,7 @@ export const placebookRules = [
   'stage/production-id-in-test',
 ];
 
-/** Variants without a stage keep an edition from being wired at all. */
+/** Variants without a stage prevent the wiring of an edition. */
 export function stageStep(platform: Platform, variants: readonly string[]): ByHand {
   return {
     platform,

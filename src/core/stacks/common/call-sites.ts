@@ -24,7 +24,7 @@ export interface CallSiteContext {
   languages: readonly LanguageName[];
   /** The package that the placebook is in, for languages that import it. */
   packageName?: string | undefined;
-  /** Where the placebook stands, for languages that import by path. */
+  /** The path of the placebook, for languages that import by path. */
   bookPath?: string;
   /** The name by which a file imports a placebook that is in another package. */
   moduleFor?: (path: string) => string | undefined;
@@ -73,7 +73,7 @@ export function callSiteChanges(context: CallSiteContext): Change[] {
 
 /**
  * Whether a unit ID belongs to the other platform, and no code of that platform has it at this place. In a choice by
- * platform, and in code of both, the placement is plain, and the placebook has the right ID of it.
+ * platform, and in code for both, the placement is clear, and the placebook has its right ID.
  */
 function isOfOtherPlatform(
   { facts, title, platform }: CallSiteContext,
@@ -114,7 +114,7 @@ function referenceFor(
       ? [name]
       : [],
   );
-  // A sample of the network stands for a placement when one alone is given it for testing.
+  // A sample of the network stands for a placement if only that one uses it for testing.
   const given = expectedIds(title, profiles, platform).flatMap((item) =>
     item.network === network && item.id === value ? (item.placement ?? []) : [],
   );
@@ -123,8 +123,8 @@ function referenceFor(
 }
 
 /**
- * A choice whose every value is an ID of the same placement (one per platform, or per stage) goes as a whole: the
- * placebook makes it. Undefined where the literal is in no such choice.
+ * A choice between IDs of one placement (one per platform, or per stage) is replaced as a whole, because the placebook
+ * makes this choice. Undefined if the literal is not in such a choice.
  */
 function choiceEdits(
   context: CallSiteContext,

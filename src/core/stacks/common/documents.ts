@@ -20,7 +20,7 @@ export const documentFiles: readonly CollectRule[] = [
   { name: '.env', needle: true },
 ];
 
-/** Whether a file is a document whose IDs are looked for. Files of package managers and of tools are none. */
+/** Whether a file is a document to search for IDs. Files of package managers and tools are not. */
 export function isDocument(path: string): boolean {
   const name = baseOf(path);
   if (/^(package|app|eas|tsconfig|jsconfig|composer)(\.[\w-]+)?\.json$|\block\b|-lock\.|^pubspec/.test(name))
@@ -42,7 +42,7 @@ export interface PackedDocuments {
 interface Hit extends Span {
   value: string;
   network: string;
-  /** The name that stands before it on its line, most often its key. */
+  /** The name before it on its line, most often its key. */
   name: string | undefined;
 }
 
@@ -202,7 +202,7 @@ function nameBefore(text: string, at: number): string | undefined {
   return words.filter((word) => !/^(string|key|value|name)$/i.test(word)).at(-1);
 }
 
-/** A text of the same length whose comments are blank. */
+/** A text of the same length with its comments blanked out. */
 function withoutComments(text: string, path: string): string {
   const pattern = /\.(plist|xml)$/.test(path)
     ? /<!--[^]*?(?:-->|$)/g

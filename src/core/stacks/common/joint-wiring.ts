@@ -17,7 +17,7 @@ import { placebookRules } from './by-hand-steps.js';
 import { callSiteChanges, type CallSiteContext } from './call-sites.js';
 import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 
-// What wiring is alike for all stacks that build both platforms from one source.
+// The wiring that all stacks share which build both platforms from one source.
 
 /** The editions of the title that a tree builds, Android first. */
 export function titleEditions({ title, survey }: Pick<WireContext, 'title' | 'survey'>): SurveyEdition[] {
@@ -31,7 +31,7 @@ export function isAnyEnrolled(context: WireContext): boolean {
   );
 }
 
-/** The platform that a change of both is told under: the first on which the title uses the network. */
+/** The platform under which a change for both is listed: the first on which the title uses the network. */
 export function platformOf({ title, survey }: WireContext, network: string): Platform | undefined {
   return platformNames.find(
     (platform) =>
@@ -81,7 +81,7 @@ export function placebookAmong(
 /** How a stack writes its one placebook. */
 interface SharedPlacebook {
   existing: ExistingPlacebook | undefined;
-  /** Where it goes when none stands yet. */
+  /** Where it goes if there is none yet. */
   path: string;
   /** What holds in the builds of the test stage; undefined where the code cannot tell the stages apart. */
   testCondition: string | undefined;

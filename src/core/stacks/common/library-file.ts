@@ -8,7 +8,9 @@ import type { StackWiring, UnwireContext, WireContext } from '../stack.js';
 
 export type Library = NonNullable<Profile['android']>['binaries'][number];
 
-/** A library that is handed out as a file: copied to its place from a file that the person names, where it is not there. */
+/**
+ * A library that is handed out as a file: copied to its place from a file that the person names, where it is not there.
+ */
 export function libraryFile(
   { tree, extras }: { tree: Tree; extras: WiringExtras },
   profile: Profile,
@@ -74,7 +76,7 @@ export function wireLibraries(
     );
 }
 
-/** Library files of a network that is taken out. */
+/** Library files of a removed network. */
 export function unwireLibraries({ network, survey }: UnwireContext): Change[] {
   const mine = survey.facts.filter((fact) => fact.kind === 'binary' && fact.network === network.id);
   return [...new Set(mine.map(({ value }) => value))].map((path) => ({

@@ -27,7 +27,7 @@ export function ownPackages(own: Omit<Linked, 'uses'>, beside: readonly Linked[]
   ];
 }
 
-/** The package whose code a file is of. */
+/** The package that a file belongs to. */
 export function ownerOf(packages: readonly OwnPackage[], path: string): OwnPackage | undefined {
   return packages.filter(({ code }) => isWithin(path, code)).sort((a, b) => b.code.length - a.code.length)[0];
 }

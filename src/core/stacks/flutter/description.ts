@@ -1,6 +1,6 @@
 import { describeStack, packageNeeds, Version } from '../description.js';
 
-/** Flutter, whose packages bring their native half as a dependency and a pod. */
+/** Flutter, whose packages add their native part as a dependency and a pod. */
 export const flutter = describeStack({
   id: 'flutter',
   name: 'Flutter',

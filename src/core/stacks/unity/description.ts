@@ -14,7 +14,7 @@ const Resolution = z.lazy(() =>
   }),
 );
 
-/** Unity, whose packages bring a library with a manifest of its own. */
+/** Unity, whose packages add a library with its own manifest. */
 export const unity = describeStack({
   id: 'unity',
   name: 'Unity',

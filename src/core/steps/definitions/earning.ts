@@ -4,7 +4,7 @@ import { sumOfLast } from '../../tally/signals.js';
 import { valueAt } from '../../text/own-values.js';
 import type { Evidence, StepDefinition } from '../model.js';
 
-/** A placement reports if it made requests in so many last days. */
+/** A placement reports if it made requests within this number of last days. */
 const window = 7;
 
 /** Every placement of the network reports numbers. */

@@ -116,7 +116,7 @@ function evaluateString(
         };
         return whole;
       }
-      // Places inside the part count from its own beginning; only what it leads to elsewhere is evidence.
+      // Offsets inside the part are relative to its start; only references to other places are evidence.
       if (inner?.type === 'expression' && pathOf(inner.value) !== null) chain.push(...part.chain);
       return part.value;
     },

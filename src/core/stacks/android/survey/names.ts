@@ -12,7 +12,7 @@ import { scriptParts, type MissingScript, type Part } from '../../common/gradle/
 import { folderOf, joinPath } from '../../../text/paths.js';
 import type { Scope } from './look-up.js';
 
-/** What a name stands for, with the scope in which its value is read. */
+/** The definition of a name, with the scope for its value. */
 export interface Located extends Declared {
   scope: Scope;
 }

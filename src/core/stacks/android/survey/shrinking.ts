@@ -23,7 +23,7 @@ function ruleFiles(model: ModuleModel, variant: AndroidVariant): string[] {
   return named.flatMap((file) => joinPath(model.module.folder, file) ?? []);
 }
 
-/** The shrinker rules that profiles require, for variants whose code is shrunk. */
+/** The shrinker rules that profiles require, for variants with code shrinking. */
 export function shrinkerFacts(
   tree: Tree,
   model: ModuleModel,

@@ -24,8 +24,8 @@ export interface VariantFilter {
 const maxLength = 4_000;
 
 /**
- * The filters of a module: `variantFilter { … }` and `androidComponents { beforeVariants(…) { … } }` (Android, "Configure
- * build variants", "Extend the Android Gradle plugin").
+ * The filters of a module: `variantFilter { … }` and `androidComponents { beforeVariants(…) { … } }` (Android,
+ * "Configure build variants", "Extend the Android Gradle plugin").
  */
 export function variantFilters(
   tree: Tree,
@@ -103,7 +103,7 @@ function withoutComments(text: string): string {
   return text.replace(/\/\*[\s\S]*?\*\/|(^|[^:'"])\/\/[^\n]*/g, '$1');
 }
 
-/** The block with what it declares put in, and with the forms of asking for flavours brought to one. */
+/** The block with its declarations inlined, and with the ways to test flavours normalised. */
 function withoutNames(text: string): string {
   let plain = text.replace(/^\s*\(?\s*(\w+)(?:\s*:\s*[\w.]+)?\s*\)?\s*->/, '');
   plain = plain
@@ -189,7 +189,7 @@ function reached(text: string, variant: FilteredVariant): Compiled {
   return reachedUnder(text, termsOf(variant));
 }
 
-/** What a filter may ask of a variant. Anything else is unknown: nothing is taken out by a guess. */
+/** The properties of a variant that a filter may test. Anything else is unknown: no variant is removed by a guess. */
 function termsOf({ name, type, flavours }: FilteredVariant): ConditionTerms {
   const flavour = flavours
     .map((one, at) => (at === 0 ? one : one.charAt(0).toUpperCase() + one.slice(1)))

@@ -181,8 +181,8 @@ function capital(name: string): string {
 }
 
 /**
- * A setting of the `android` block itself, computed. Groovy takes it inside `defaultConfig { }` too, which passes on what
- * it does not know.
+ * A setting of the `android` block, evaluated. Groovy also accepts it inside `defaultConfig { }`, which delegates
+ * unknown names.
  */
 export function moduleSetting(model: ModuleModel, names: readonly string[]): Resolved | undefined {
   const found =

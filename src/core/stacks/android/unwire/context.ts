@@ -3,7 +3,7 @@ import { othersNeedOn } from '../../common/others-need.js';
 import type { UnwireContext } from '../../stack.js';
 import type { AndroidWireContext } from '../wire/context.js';
 
-/** What each part of taking a network out works with. */
+/** The input of each part of removing a network. */
 export interface AndroidUnwireContext extends UnwireContext, Omit<AndroidWireContext, keyof UnwireContext> {}
 
 /** Whether another network of the title, in this edition, asks for the same. */

@@ -36,7 +36,7 @@ export function unwireApplication(context: AndroidUnwireContext): Change[] {
     topic: 'application' as const,
     rules: [],
   };
-  // Only networks that it serves already: the rest of the roster may not be wired here at all.
+  // Only networks that it already serves: the rest of the roster may not be wired here.
   const served = (profile: Profile) =>
     [profile.code.kotlin, profile.code.java].some(
       (code) => code && made?.text.includes(`${code.start.call}(`),

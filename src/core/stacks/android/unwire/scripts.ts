@@ -48,7 +48,7 @@ function dependencies(context: AndroidUnwireContext): Change[] {
   });
 }
 
-/** The entry of the catalogue that an argument names, when nothing else in the tree names it. */
+/** The catalogue entry that an argument refers to, if nothing else in the tree refers to it. */
 function catalogEntries(
   context: AndroidUnwireContext,
   value: Expression | undefined,
@@ -111,7 +111,7 @@ function repositories(context: AndroidUnwireContext): Change[] {
   });
 }
 
-/** The block that wiring makes for a repository where a build names none: it holds nothing else. */
+/** The block that wiring creates for a repository in a build without repositories: it has no other content. */
 function ownBlock(statements: readonly Statement[], { start, end }: Span): Span | undefined {
   for (const { path, call } of callsIn(statements)) {
     const [inner, ...others] = callsIn(call.body ?? []);
@@ -168,7 +168,7 @@ function catalogByWay(context: AndroidUnwireContext, way: string): Change[] {
   return catalogEntries(context, value, 'plugins', 'plugin');
 }
 
-/** Lines that give a placeholder or a made resource one of the network's app IDs, and nothing else. */
+/** Lines that only set a placeholder or a generated resource to one of the network's app IDs. */
 function values(context: AndroidUnwireContext): Change[] {
   const { tree, model, network, recogniser } = context;
   if (network.android?.['app-id']?.place !== 'manifest') return [];

@@ -78,7 +78,7 @@ function agrees(context: AndroidWireContext, profile: Profile, expected: readonl
   });
 }
 
-/** Right IDs written over the wrong ones, when every variant has one of its own; astray elements are taken out. */
+/** Replaces wrong IDs by the right ones, if every variant has its own; misplaced elements are removed. */
 function writtenInPlace(
   context: AndroidWireContext,
   profile: Profile,

@@ -99,9 +99,9 @@ interface Asking {
   profile: Profile;
   /** The class that has to be extended. */
   extend: string | undefined;
-  /** Whether its start-up call belongs there, and nothing else makes it. */
+  /** Whether its start-up call belongs there, and nothing else calls it. */
   start: boolean;
-  /** Whether it does not have yet what it asks for. */
+  /** Whether its requirement is not met yet. */
   open: boolean;
 }
 

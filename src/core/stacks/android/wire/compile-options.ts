@@ -143,7 +143,7 @@ interface Added {
   adds: string[];
 }
 
-/** The switch: its value where it is there, a line in the last block of options, or a block of its own. */
+/** The switch: its value if it exists, otherwise a line in the last block of options, or a new block. */
 function switchedOn({ tree, model }: AndroidWireContext, { text, lineEnd }: TextDocument): Added | undefined {
   const { script } = model.module;
   const found = settingOf(compileOptions(model), desugarNames);

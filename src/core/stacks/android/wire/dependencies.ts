@@ -152,8 +152,8 @@ function repositoryChanges({ tree, model }: AndroidWireContext, profile: Profile
 }
 
 /**
- * The root script of a build that names no repository of its own anywhere, and whose settings leave them to
- * projects: a plugin brings the rest, and one for all projects adds to these.
+ * The root script of a build without repositories of its own, whose settings leave them to projects: a plugin adds the
+ * rest, and one for all projects is added to these.
  */
 function firstRepository(tree: Tree, { root, script }: AppModule): string | undefined {
   const top = scriptOf(tree, root);

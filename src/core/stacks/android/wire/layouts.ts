@@ -10,7 +10,7 @@ import type { AndroidWireContext } from './context.js';
 import { stringChanges, type WantedString } from './strings.js';
 
 const platform = 'android' as const;
-/** Rules whose findings a resource per stage fixes. */
+/** Rules whose findings are fixed by a resource per stage. */
 const rules = [
   'stage/test-id-in-production',
   'stage/production-id-in-test',

@@ -32,7 +32,10 @@ export interface MissingScript {
   source: string | null;
 }
 
-/** A plugin that is a class of the build's own code: what it applies is seen, what it sets is known to the build alone. */
+/**
+ * A plugin that is a class in the build's own code: the plugins it applies can be read, but its settings are only known
+ * during the build.
+ */
 export interface PluginClass {
   path: string;
   applies: NamedPlugin[];
@@ -53,7 +56,10 @@ const frameworkScripts: readonly { name: RegExp; applies: readonly string[] }[] 
 
 const maxApplied = 40;
 
-/** A script with all that it pulls in by `apply from:` and by plugins that are scripts, in the order in which Gradle runs it. */
+/**
+ * A script with all that it pulls in by `apply from:` and by plugins that are scripts, in the order in which Gradle
+ * runs it.
+ */
 export function scriptParts(tree: Tree, root: string, script: string | undefined): ScriptParts {
   if (script === undefined) return { parts: [], missing: [], classes: [] };
   return tree.once(`gradle parts of ${script} in ${root}`, () => {
@@ -194,7 +200,7 @@ function itemsOf(expression: Expression): Expression[] | undefined {
   return isList ? expression.args.map(({ value }) => value) : undefined;
 }
 
-/** Whether a statement does nothing else than apply a script. */
+/** Whether a statement only applies a script. */
 function isAlone(statement: Statement): boolean {
   return statement.type === 'expression' && statement.value.type === 'call' && statement.value.body === null;
 }

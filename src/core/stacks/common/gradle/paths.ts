@@ -21,14 +21,14 @@ const maxDepth = 12;
 const rootNames =
   /^((isolated\.)?rootProject\.(projectDir|rootDir|projectDirectory)|rootDir|project\.rootDir|settingsDir|settings\.(rootDir|settingsDir)|layout\.settingsDirectory|rootProject\.layout\.projectDirectory)$/;
 const projectNames = /^((project\.)?projectDir|(project\.)?layout\.projectDirectory|basePath)$/;
-/** What leaves a path what it is: `.path`, `.toString()`, `asFile`. */
+/** Accessors that do not change a path: `.path`, `.toString()`, `asFile`. */
 const plainEnds =
   /^(path|absolutePath|canonicalPath|absoluteFile|canonicalFile|asFile|toString|toPath|getPath|getAbsolutePath|normalize)$/;
 
 /**
- * The path from the top of the tree that an expression of a Gradle script comes to: texts, folders of the project and of
- * the build, names declared in the script, `+`, `file(…)`, `new File(…)`, `resolve(…)`. Undefined where it is computed
- * in another way.
+ * The path from the top of the tree that an expression of a Gradle script comes to: texts, folders of the project and
+ * of the build, names declared in the script, `+`, `file(…)`, `new File(…)`, `resolve(…)`. Undefined where it is
+ * computed in another way.
  */
 export function pathIn(expression: Expression | undefined, scope: PathScope): string | undefined {
   const piece = expression && pieceOf(expression, scope, 0);

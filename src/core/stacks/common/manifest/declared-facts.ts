@@ -8,7 +8,7 @@ import type { Tree } from '../../../tree/tree.js';
 import type { ManifestBuild, ValueOutcome } from './model.js';
 import { mergedElements, removedElements, type RemovedElement } from './merge.js';
 
-/** What a fact says of an element that a directive removes. */
+/** The fact about an element that a directive removes. */
 export function removedFact(
   tree: Tree,
   { module, variant }: ManifestBuild,
@@ -143,7 +143,7 @@ export function className(written: string, namespace: string | null): string {
   return `${namespace}.${written.replace(/^\./, '')}`;
 }
 
-/** Puts manifest placeholders in, as the manifest merger does. */
+/** Replaces manifest placeholders, as the manifest merger does. */
 export function fillPlaceholders(text: string, build: ManifestBuild, chain: ChainStep[]): ValueOutcome {
   if (!text.includes('${')) return { value: text, chain };
   let failed: string | undefined;

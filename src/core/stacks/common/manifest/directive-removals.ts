@@ -14,7 +14,10 @@ import { declaredMark, toldMark, toolsMark } from './directive-wiring.js';
 import { elementsNamed, isTold } from './directives.js';
 import { androidNamespace, toolsNamespace } from './namespaces.js';
 
-/** What wiring told the merger for a network alone: elements that say nothing else, and attributes of others. */
+/**
+ * The merger directives that wiring wrote for one network only: elements without other content, and attributes of
+ * others.
+ */
 export function directiveRemovals(
   context: UnwireContext & { tree: Tree },
   path: string,

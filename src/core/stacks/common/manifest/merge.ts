@@ -10,7 +10,7 @@ export interface MergedAttribute {
   attribute: XmlAttribute;
 }
 
-/** Two manifests that give one attribute different values, without saying which is to win. */
+/** Two manifests that set one attribute to different values, without deciding which one wins. */
 export interface MergeConflict {
   attribute: string;
   stronger: MergedAttribute;
@@ -103,7 +103,7 @@ interface Declared {
   element: XmlElement;
 }
 
-/** What the strongest manifest says of an element; one that is weaker than what closes the merging is removed by that. */
+/** The directive of the strongest manifest for an element; weaker ones are removed by it if it closes the merging. */
 function begun(
   key: string,
   { file, root, element }: Declared,
@@ -146,7 +146,7 @@ function addWeaker(known: Merging, { file, root, element }: Declared, rules: Rul
   if (rules.node === 'replace') known.closed = true;
 }
 
-/** What removes an element: the directive that it bears. */
+/** What removes an element: its directive. */
 function removal(file: ManifestFile, root: XmlElement, element: XmlElement): Removal {
   const prefix = prefixOf(root, toolsNamespace, 'tools');
   const written = element.attributes.find(({ name }) => name === `${prefix}:node`);

@@ -24,7 +24,7 @@ export interface ManifestFile extends SourceSetFile {
   library: boolean;
 }
 
-/** What the parts of the wiring work with that concern a manifest alone, however the application is built. */
+/** The input of the parts of the wiring that concern only a manifest, however the application is built. */
 export interface ManifestWireContext extends WireContext {
   tree: Tree;
   edition: SurveyEdition;

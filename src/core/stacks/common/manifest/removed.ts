@@ -29,7 +29,7 @@ export function declares(root: XmlElement, parent: XmlElement, element: string, 
   );
 }
 
-/** What a person decides about directives that remove what a network needs; each place once. */
+/** The steps for directives that remove what a network needs, once per place. */
 export function removalSteps(
   { id, name: network }: Profile,
   rule: string,

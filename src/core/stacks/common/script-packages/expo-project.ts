@@ -10,7 +10,7 @@ import { nativeParts, type NativePart } from '../native-parts.js';
 import type { ReactNativeProject } from './project.js';
 import { below, dependsOn, packagesOf } from './packages.js';
 
-/** An Expo application whose native projects are made from its configuration. */
+/** An Expo application whose native projects are generated from its configuration. */
 export interface ExpoProject {
   root: string;
   /** The `package.json`. */

@@ -52,7 +52,7 @@ function readConfig(text: string, syntax: Syntax): Omit<LinkingConfig, 'path'> &
   return { excluded, sourceDirs, problems: [] };
 }
 
-/** The outermost objects of a file: what it exports, and what it may put together before that. */
+/** The outermost objects of a file: its exports, and objects that it may compose before. */
 function objectsIn(node: Node, depth: number): Node[] {
   if (node.type === 'object') return [node];
   return depth > 40 ? [] : named(node).flatMap((child) => objectsIn(child, depth + 1));

@@ -24,7 +24,7 @@ function packagesFor(tree: Tree, { root, manifest }: ReactNativeProject): OwnPac
   );
 }
 
-/** Where the placebook stands, or will: in the package that all code that asks for ads can import. */
+/** Where the placebook is or will be: in the package that all code with ad requests can import. */
 export function placebookPath(tree: Tree, project: ReactNativeProject, { survey }: WireContext): string {
   const existing = existingPlacebook(tree, project);
   if (existing) return existing.path;

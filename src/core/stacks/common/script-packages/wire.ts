@@ -128,7 +128,7 @@ function additions(
   return [{ platform: first.platform, network: null, edits: draft.edits }];
 }
 
-/** The package of a network that is taken out. */
+/** The package of a removed network. */
 export function unwirePackageJson(
   { path, manifest }: Pick<ReactNativeProject, 'path' | 'manifest'>,
   context: UnwireContext,

@@ -26,7 +26,7 @@ export function pluginFields(profile: Profile): Partial<Record<Platform, string>
   return requirementsOf(profile, 'expo')?.pluginOptions;
 }
 
-/** A plugin entry of a configuration: its name, and what it is given. */
+/** A plugin entry of a configuration: its name and options. */
 export function pluginEntry(
   config: ConfigValue | undefined,
   name: string,

@@ -51,7 +51,7 @@ function line(field: string, test: string, production: string): string {
   return `        ${field}: test\n          ? '${test}'\n          : '${production}',`;
 }
 
-/** Whether two of these scripts say the same; the revision that each was written from does not count. */
+/** Whether two of these scripts are equal, apart from the revision that they were written from. */
 export function sameScript(a: string, b: string): boolean {
   const plain = (text: string) => text.replace(/ from revision \d+ of the roster;/g, ';');
   return isSameGeneratedText(plain(a), plain(b));

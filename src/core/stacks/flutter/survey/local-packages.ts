@@ -16,8 +16,8 @@ export interface LocalPackage {
 const pubspecIn = (root: string): string => (root ? `${root}/pubspec.yaml` : 'pubspec.yaml');
 
 /**
- * The packages beside an application: those that are asked for by `path:`, those that an override of the application
- * puts in the place of others, and those of its workspace (dart.dev, "Package dependencies", "Pub workspaces").
+ * The local packages of an application: those declared by `path:`, those that an override of the application
+ * substitutes, and those of its workspace (dart.dev, "Package dependencies", "Pub workspaces").
  */
 export function localPackages(tree: Tree, root: string): readonly LocalPackage[] {
   return tree.once(`packages beside ${root}`, () => {

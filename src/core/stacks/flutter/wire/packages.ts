@@ -70,7 +70,7 @@ export function wirePubspec(tree: Tree, project: FlutterProject, context: WireCo
   return { changes, byHand };
 }
 
-/** The package of a network that is taken out: of the application, and of the packages beside it. */
+/** The package of a removed network: of the application, and of its local packages. */
 export function unwirePubspec(tree: Tree, project: FlutterProject, context: UnwireContext): Change[] {
   const wanted = packageFor(context.network, 'flutter');
   if (!wanted) return [];

@@ -4,7 +4,7 @@ import { filePaths, mainGroupOf } from './project.js';
 import { type XcodeProject } from './model.js';
 import type { TargetModel } from './targets.js';
 
-/** A folder whose files belong to targets by lying in it, but for the exceptions. */
+/** A synchronised folder, whose files belong to its targets except for listed exceptions. */
 interface SynchronisedFolder {
   folder: string;
   /** Paths that a target leaves out, or takes though the folder is not its own. */
@@ -58,7 +58,9 @@ function makeMembership(project: XcodeProject, target: string): Membership {
   };
 }
 
-/** The target itself and the frameworks and libraries of the project that it depends on, through any number of steps. */
+/**
+ * The target itself and the frameworks and libraries of the project that it depends on, through any number of steps.
+ */
 function linkedTargets({ objects }: XcodeProject, target: string): string[] {
   const found = [target];
   for (const id of found) {

@@ -133,7 +133,7 @@ function privacyFacts(tree: Tree, model: TargetModel, variant: IosVariant): Fact
     });
 }
 
-/** The network whose view takes a runtime attribute as its unit ID; undefined where none does. */
+/** The network whose view reads its unit ID from a runtime attribute; undefined if none does. */
 function takerOf(
   attributeElement: XmlElement,
   views: readonly { id: string; view: ViewClass }[],

@@ -140,7 +140,7 @@ function fromProjectFile(
   return [{ value, step: { what: `build setting ${entry.key} (${what})`, value, place } }];
 }
 
-/** The entry that counts: of those whose conditions hold the one with most conditions, then the last. */
+/** The effective entry: of those whose conditions hold, the one with most conditions, then the last. */
 function strongest<Entry>(
   entries: readonly Entry[],
   keyOf: (entry: Entry) => string,

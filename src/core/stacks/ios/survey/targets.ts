@@ -48,7 +48,7 @@ export function targetsBelow(tree: Tree, root: string): TargetModel[] {
   });
 }
 
-/** The property list of a variant: its path in the tree, and what it says. */
+/** The property list of a variant: its path in the tree, and its content. */
 export function plistOf(tree: Tree, { scope }: IosVariant): FoundPlist | undefined {
   const setting = settingOf(scope, 'INFOPLIST_FILE');
   if (setting?.value == null || setting.value === '') return undefined;

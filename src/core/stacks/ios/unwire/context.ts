@@ -5,7 +5,7 @@ import type { UnwireContext } from '../../stack.js';
 import type { IosWireContext } from '../wire/context.js';
 import { existingPlacebooks } from '../wire/placebook.js';
 
-/** What each part of taking a network out works with. */
+/** The input of each part of removing a network. */
 export interface IosUnwireContext extends UnwireContext, Omit<IosWireContext, keyof UnwireContext> {}
 
 /** Whether another network of the title, in this edition, asks for the same. */

@@ -33,7 +33,7 @@ function sectionOf(
   return { start: first.start - head.length, end: last.end + tail.length };
 }
 
-/** Takes items with these IDs out of every list; a list that held nothing else goes where wiring makes such lists. */
+/** Removes items with these IDs from every list; a list that becomes empty is removed if wiring creates such lists. */
 export function ownItems(text: string, objects: PbxDict, ids: readonly string[]): Edit[] {
   const made = new Set(['packageReferences', 'packageProductDependencies']);
   return objects.entries.flatMap(({ key, value }) => {

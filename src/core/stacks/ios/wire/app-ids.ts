@@ -73,7 +73,7 @@ function writtenInPlace(
   return appIdFixes(context.tree, values, { platform, network: profile.id });
 }
 
-/** A property list that is there and cannot be edited, or none at all. */
+/** A property list that cannot be edited, or none at all. */
 function listStep({ tree, variants, model }: IosWireContext, profile: Profile): ByHand {
   const without = variants.filter((variant) => !plistOf(tree, variant)?.text);
   const named = without[0] && settingOf(without[0].scope, 'INFOPLIST_FILE')?.value;

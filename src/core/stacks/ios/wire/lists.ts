@@ -11,14 +11,14 @@ import { pathFrom } from './references.js';
 import type { IosWireContext, StagedVariant } from './context.js';
 import { madeHead, madeTail } from '../../common/plist/made.js';
 
-/** A property list that keys are written into: one that is there, or one that has yet to be made. */
+/** A property list to write keys into: an existing one, or a new one. */
 export type TargetList =
   | { path: string; text: TextDocument; root: PlistValue & { type: 'dict' }; variants: StagedVariant[] }
   | { path: string; text: null; root: null; variants: StagedVariant[] };
 
 /**
- * The property lists of the target. A target whose list is wholly generated gets a file for the keys that the
- * build cannot generate. Undefined where a list is there and cannot be edited as text.
+ * The property lists of the target. A target with a fully generated list gets a file for the keys that the build cannot
+ * generate. Undefined if a list exists but cannot be edited as text.
  */
 export function targetLists(context: IosWireContext): TargetList[] | undefined {
   const { tree, variants } = context;
@@ -48,7 +48,7 @@ function isGenerated({ scope }: StagedVariant): boolean {
   return file === '' && /^yes$/i.test(settingOf(scope, 'GENERATE_INFOPLIST_FILE')?.value ?? '');
 }
 
-/** Where the file for a generated property list is put: outside of folders whose files join the target by themselves. */
+/** Where to put the file for a generated property list: outside of synchronised folders. */
 export function madeList({ model }: Pick<IosWireContext, 'model'>): string {
   const { folder } = model.project;
   return `${folder ? `${folder}/` : ''}${model.target.name.replace(/[^\w.+-]/g, '-')}-Info.plist`;

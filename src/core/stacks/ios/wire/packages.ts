@@ -7,7 +7,7 @@ import type { IosWireContext } from './context.js';
 
 type Package = NonNullable<Profile['ios']>['packages'][number];
 
-/** The names that the objects of a package have, the same each time. */
+/** The names of the objects of a package, the same each time. */
 export function packageIds(target: string, { url, product }: Package) {
   const id = (role: string) => objectId(`${role} ${target} ${url} ${product}`);
   return { reference: id('package'), product: id('product'), build: id('product build') };

@@ -20,7 +20,7 @@ import { referenceIn } from './references.js';
 
 const platform = 'ios' as const;
 const topic = 'placebook' as const;
-/** The condition that wiring makes where no other tells test configurations from the rest. */
+/** The condition that wiring writes if no existing one distinguishes test configurations from the rest. */
 export const ownCondition = 'SYNDEXA_TEST';
 
 type Language = SourceHome['language'];

@@ -3,7 +3,7 @@ import { relativePath } from '../../../text/paths.js';
 import { filePaths, mainGroupOf } from '../survey/project.js';
 import { type XcodeProject } from '../survey/model.js';
 
-/** How an object of a project file names a file: a path, and what it begins at. */
+/** How an object of a project file refers to a file: a path, and what it is relative to. */
 export interface GroupReference {
   path: string;
   sourceTree: '<group>' | 'SOURCE_ROOT';

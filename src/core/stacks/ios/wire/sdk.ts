@@ -16,7 +16,7 @@ export function byPods({ tree, model, survey }: IosWireContext, profile: Profile
   return (profile.ios?.pods.length ?? 0) > 0 && podfileOf(tree, model.project.folder) !== undefined;
 }
 
-/** What is missing of a network's SDK; undefined where nothing is. */
+/** What is missing of a network's SDK; undefined if it is complete. */
 export function lackingSdk(context: IosWireContext, profile: Profile): LackingSdk | undefined {
   const { pods = [], packages = [] } = profile.ios ?? {};
   const there = sdkFacts(context.survey.facts, profile, context.model.module);

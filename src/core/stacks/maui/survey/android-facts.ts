@@ -84,7 +84,7 @@ export function androidFacts(
   };
 }
 
-/** `Internet` of `Manifest.Permission.Internet` as the manifest has it. */
+/** `Internet` of `Manifest.Permission.Internet`, as written in the manifest. */
 function permissionName(written: string): string {
   const last = written.split('.').at(-1) ?? '';
   return `android.permission.${last.replace(/([a-z0-9])([A-Z])/g, '$1_$2').toUpperCase()}`;

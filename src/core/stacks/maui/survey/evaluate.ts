@@ -22,13 +22,13 @@ export type PropertyValue = Expanded & { chain: ChainStep[]; source: Placed<MsPr
 /** A project as one build of it sees it. */
 export interface EvaluatedProject {
   property(name: string): PropertyValue | undefined;
-  /** Items of a type whose conditions may hold; those that may not are left out. */
+  /** Items of a type, without those whose conditions cannot hold. */
   items(type: string): (Placed<MsItem> & { sure: boolean })[];
 }
 
 const maxImports = 50;
 
-/** The entries of a project with all that it takes in, in the order in which they count. */
+/** The entries of a project with everything it imports, in the order of evaluation. */
 export function entriesOf(tree: Tree, path: string): Placed<MsEntry>[] {
   return tree.once(`msbuild entries of ${path}`, () => {
     const seen = new Set<string>();

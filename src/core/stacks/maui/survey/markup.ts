@@ -33,7 +33,9 @@ function whom(name: string): MarkupText['for'] {
   return valueAt(platformOf, name.trim().toLowerCase()) ?? 'other';
 }
 
-/** `{OnPlatform Android=…, iOS='…', Default=…}` of an attribute (learn.microsoft.com, "OnPlatform markup extension"). */
+/**
+ * `{OnPlatform Android=…, iOS='…', Default=…}` of an attribute (learn.microsoft.com, "OnPlatform markup extension").
+ */
 function inAttribute({ value, valueSpan }: XmlAttribute, written: string): MarkupChoice {
   const found = /^\s*\{\s*OnPlatform\b([\s\S]*)\}\s*$/.exec(value);
   if (!found || written !== value)
@@ -115,7 +117,7 @@ export function markupFacts(
   return mergeVariants(withPlacements(facts, context.title));
 }
 
-/** A view of a network in markup: the call that it is for, what it is given, and where it is held. */
+/** A view of a network in markup: the call that it stands for, its arguments, and where it is anchored. */
 function viewFacts({
   path,
   document,

@@ -12,7 +12,7 @@ export interface Part {
 
 type Items = ReturnType<EvaluatedProject['items']>;
 
-/** The projects whose code goes into the application: its own, and those that it refers to, itself or through others. */
+/** The projects whose code is in the application: its own, and those that it refers to, directly or through others. */
 export function codeProjects(tree: Tree, project: Pick<MauiProject, 'path'>): readonly string[] {
   return tree.once(`maui code projects of ${project.path}`, () => {
     const found = new Set([project.path]);
@@ -29,8 +29,8 @@ export function referencesOf(tree: Tree, path: string): string[] {
 }
 
 /**
- * The projects that go into the build of a platform in a configuration, the application first and the nearest before the
- * others. Source: learn.microsoft.com, "Package references in project files" and "NuGet dependency resolution".
+ * The projects that go into the build of a platform in a configuration, the application first and the nearest before
+ * the others. Source: learn.microsoft.com, "Package references in project files" and "NuGet dependency resolution".
  */
 export function partsOf(
   tree: Tree,
@@ -70,7 +70,7 @@ export function buildOf(
   return own?.build ?? evaluateProject(tree, project.path, {});
 }
 
-/** The items of a project that reach the application: a project may keep what it refers to for itself. */
+/** The items of a project that reach the application: a project may keep its references private. */
 export function flowing(items: Items, isOwn: boolean): Items {
   return isOwn
     ? items

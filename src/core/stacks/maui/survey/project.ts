@@ -6,7 +6,7 @@ import type { Tree } from '../../../tree/tree.js';
 import { below } from '../../common/script-packages/packages.js';
 import { entriesOf, evaluateProject } from './evaluate.js';
 
-/** A .NET MAUI application: its project file, what it is built for, and in which configurations. */
+/** A .NET MAUI application: its project file, target platforms and configurations. */
 export interface MauiProject {
   root: string;
   path: string;
@@ -79,7 +79,7 @@ export function frameworksOf(tree: Tree, path: string): MauiProject['frameworks'
   const valuesOf = (name: string): string[] =>
     entries.flatMap((entry) => (entry.name.toLowerCase() === name.toLowerCase() ? [entry.value] : []));
   const named = new Set(['TargetFramework', 'TargetFrameworks'].flatMap(valuesOf));
-  // A list may be made of others: every value that those get counts.
+  // A list may be composed of others: all of their values count.
   for (const value of named) {
     if (named.size > maxLists) break;
     for (const [, name = ''] of value.matchAll(/\$\(([\w.]+)\)/g))

@@ -15,7 +15,7 @@ import { entriesOf, type PropertyValue } from './evaluate.js';
 import { buildOf } from './parts.js';
 import { platformFolder, type MauiProject } from './project.js';
 
-/** Something that a build is told, or why that cannot be said. */
+/** A setting of a build, or why it is unknown. */
 export type SettingOutcome =
   { value: string; chain: ChainStep[] } | { value: null; reason: string; chain: ChainStep[] };
 

@@ -196,7 +196,7 @@ function wireList(work: AppIdWork): StackWiring {
     const edits = setString(document.text, root, place.key, values[0] ?? '', document.lineEnd);
     return { changes: [{ ...base, path, kind: 'edit', edits }], byHand: [] };
   }
-  // What the list says for every build would be beside what the partial lists say for each.
+  // Values of the list for every build would be beside those of the partial lists for each.
   const existing = root.entries.find(({ key }) => key === place.key);
   const gone: Change[] = existing
     ? [{ ...base, path, kind: 'edit', edits: [removeEntry(document.text, existing)] }]

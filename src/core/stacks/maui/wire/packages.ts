@@ -88,8 +88,8 @@ interface Wanted {
 }
 
 /**
- * A reference for the platforms that have none, and newer versions where they are too old. Where only some configurations
- * have one, nobody knows why, and a person decides.
+ * A reference for the platforms that have none, and newer versions where they are too old. Where only some
+ * configurations have one, nobody knows why, and a person decides.
  */
 function referenceSteps(
   tree: Tree,
@@ -168,8 +168,8 @@ function raise(
 }
 
 /**
- * The package of a network is taken out wherever a build refers to it, with its feed where no other network needs it. What
- * projects that are none of this application use too stays as it is.
+ * Removes the package of a network wherever a build refers to it, with its feed if no other network needs it. What
+ * projects outside this application also use stays as it is.
  */
 export function unwireMauiPackages(tree: Tree, project: MauiProject, context: UnwireContext): StackWiring {
   const { network } = context;

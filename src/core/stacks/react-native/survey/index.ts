@@ -11,7 +11,7 @@ import { projectAt } from '../../common/script-packages/project.js';
 import { bundledFiles, isBundledFor } from '../../common/script-packages/sources.js';
 import { developmentOf, reactNativeTerms } from './terms.js';
 
-/** Where React Native is handed what it draws first. */
+/** Where React Native gets its root component. */
 const moments = { run: /(^|\.)AppRegistry\.registerComponent$/ };
 
 /** Surveys the editions that a React Native project builds: its native trees, its packages and its JavaScript. */

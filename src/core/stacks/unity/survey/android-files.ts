@@ -42,7 +42,7 @@ const templates = [
 ] as const;
 type Template = (typeof templates)[number];
 
-/** Where a project keeps its own manifest, whether or not it is there. */
+/** The path of a project's own manifest, whether or not it exists. */
 export function customManifest({ root }: UnityProject): string {
   return below(root, `${home}/AndroidManifest.xml`);
 }

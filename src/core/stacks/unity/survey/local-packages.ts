@@ -4,7 +4,7 @@ import type { Tree } from '../../../tree/tree.js';
 import { below } from '../../common/script-packages/packages.js';
 import type { UnityProject } from './project.js';
 
-/** A package whose folder is in the tree: what it holds is built as what is below `Assets` is. */
+/** A package whose folder is in the tree: its content is built like that of `Assets`. */
 export interface LocalPackage {
   root: string;
   /** Its `package.json`. */
@@ -13,8 +13,8 @@ export interface LocalPackage {
 }
 
 /**
- * The packages that are embedded in a project, and those that its manifest takes from a folder of the tree (Unity manual,
- * "Embedded dependencies", "Local folder or tarball paths").
+ * The packages that are embedded in a project, and those that its manifest takes from a folder of the tree (Unity
+ * manual, "Embedded dependencies", "Local folder or tarball paths").
  */
 export function localPackages(tree: Tree, project: UnityProject): readonly LocalPackage[] {
   return tree.once(`unity packages beside ${project.root}`, () => {

@@ -25,13 +25,13 @@ export function askedPackages({ packages }: UnityProject): PackageDependency[] {
 export interface AskedPackage {
   dependency: PackageDependency;
   path: string;
-  /** Whether it comes with a package whose folder is in the tree. */
+  /** Whether it comes from a package whose folder is in the tree. */
   isBeside: boolean;
 }
 
 /**
- * How a project comes to a package: its manifest declares it, or a package beside it does. The manifest goes first: what it
- * declares is what is built, whatever others ask for.
+ * How a project gets a package: its manifest declares it, or an embedded package does. The manifest wins: its version
+ * is built, whatever others declare.
  */
 export function askedFor(tree: Tree, project: UnityProject, name: string): AskedPackage[] {
   const own = askedPackages(project).map((dependency) => ({
@@ -75,14 +75,14 @@ export function registriesIn(root: Node | null): ScopedRegistry[] {
   });
 }
 
-/** Whether a registry is asked for a package (Unity manual, "Scoped registries"). */
+/** Whether a registry is queried for a package (Unity manual, "Scoped registries"). */
 export function serves({ scopes }: ScopedRegistry, name: string): boolean {
   return scopes.some((scope) => name === scope || name.startsWith(`${scope}.`));
 }
 
 const spanOf = ({ offset, length }: Node) => ({ start: offset, end: offset + length });
 
-/** Packages of networks that a manifest declares, what the lock holds, and the registries that are asked for them. */
+/** Packages of networks that a manifest declares, their locked versions, and the registries that provide them. */
 export function unityPackageFacts(
   tree: Tree,
   project: UnityProject,
@@ -152,7 +152,9 @@ function lockState(tree: Tree, { lock }: UnityProject, name: string): LockState 
   return { ...base, exists: true, held: { version: version.value, place } };
 }
 
-/** Whether the native libraries that packages name were fetched for a platform, and for which version of the package. */
+/**
+ * Whether the native libraries that packages name were fetched for a platform, and for which version of the package.
+ */
 export function nativeLibraryFacts(
   tree: Tree,
   project: UnityProject,

@@ -27,7 +27,9 @@ export function csharpFiles(tree: Tree, project: UnityProject): string[] {
 
 const serialised = /\.(asset|prefab|unity)$/;
 
-/** The documents that a player may carry: those in folders that it packs whole, and assets that something may refer to. */
+/**
+ * The documents that a player may carry: those in folders that it packs whole, and assets that something may refer to.
+ */
 export function packedDocuments(tree: Tree, { root }: UnityProject): SharedDocument[] {
   const assets = below(root, 'Assets');
   return tree.paths.flatMap((path): SharedDocument[] => {
@@ -82,8 +84,8 @@ export function furtherDefines(tree: Tree, project: UnityProject): { sure: Set<s
 }
 
 /**
- * The scripting symbols of build profiles (Unity 6 manual, "Build profiles"). Which profile a build is made with is chosen
- * when it is made.
+ * The scripting symbols of build profiles (Unity 6 manual, "Build profiles"). Which profile a build is made with is
+ * chosen when it is made.
  */
 function profileSymbols(tree: Tree, { root }: UnityProject): string[] {
   const profiles = tree.paths.filter(
@@ -100,8 +102,8 @@ function profileSymbols(tree: Tree, { root }: UnityProject): string[] {
 const maxProfile = 200_000;
 
 /**
- * The folder that new code of the title belongs into, so that the code beside it can use it: the folder of the assembly
- * that all of them are in or refer to. Code outside of assemblies refers to every one that says nothing else.
+ * The folder for new code of the title, so that existing code can use it: the folder of the assembly that all of it is
+ * in or refers to. Code outside of assemblies refers to every assembly by default.
  */
 export function codeHome(tree: Tree, project: UnityProject, beside: readonly string[]): string {
   const assets = below(project.root, 'Assets');

@@ -111,7 +111,7 @@ function registryChanges(tree: Tree, project: UnityProject, context: WireContext
   ];
 }
 
-/** The package of a network that is taken out, and its registry where no other package is looked for there. */
+/** The package of a removed network, and its registry if no other package comes from there. */
 export function unwireUnityPackages(tree: Tree, project: UnityProject, context: UnwireContext): StackWiring {
   const beside = unwireBeside(tree, project, context);
   return {

@@ -72,7 +72,7 @@ export function wireSymbols(tree: Tree, project: UnityProject, context: WireCont
   return { changes: [change], byHand: [] };
 }
 
-/** The symbols of a network that is taken out, on every platform where no other network wants them. */
+/** The symbols of a removed network, on every platform where no other network needs them. */
 export function unwireSymbols(tree: Tree, project: UnityProject, context: UnwireContext): Change[] {
   const document = tree.text(project.path);
   const { network, added } = context;
@@ -222,7 +222,7 @@ function madeAsset(
   ].join('\n');
 }
 
-/** The asset of a network that is taken out: gone where wiring made it, else without its IDs. */
+/** The asset of a removed network: deleted if wiring created it, otherwise without its IDs. */
 export function unwireAssets(tree: Tree, project: UnityProject, context: UnwireContext): Change[] {
   const settings = settingsAsset(context.network);
   const path = settings && below(project.root, settings.asset);

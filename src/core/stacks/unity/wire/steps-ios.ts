@@ -2,7 +2,7 @@ import { csharpText } from '../../../languages/csharp/placebook.js';
 import { stepCalls } from '../survey/build-steps.js';
 import { chosen, type StepsContents } from './steps-contents.js';
 
-/** What is called once the Xcode project is there. */
+/** The calls after the Xcode project is generated. */
 export function iosCalls(list: boolean, flags: boolean): string[] {
   return [
     '#if UNITY_IOS',

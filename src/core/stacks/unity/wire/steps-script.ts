@@ -55,7 +55,7 @@ export function stepsScript(steps: StepsContents, revision: number | undefined):
   return lines.join('\n');
 }
 
-/** What is done once a build is there: settings as they were, and what the Xcode project needs. */
+/** The steps after a build: settings are restored, and the Xcode project is completed. */
 function afterClass(steps: StepsContents, { list, onIos }: { list: boolean; onIos: boolean }): string[] {
   const { assets, linkerFlags } = steps;
   return [

@@ -61,7 +61,7 @@ export function stagedIds(
   return test === undefined || production === undefined ? undefined : { test, production };
 }
 
-/** Whether something is there already in every variant of a platform, by other means than our own steps. */
+/** Whether every variant of a platform already has something, other than by our own steps. */
 function isThere(
   tree: Tree,
   { survey, title }: WireContext,
