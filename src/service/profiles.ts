@@ -7,7 +7,7 @@ import type { Log } from './log.js';
 
 /** A profile that the service knows. */
 export interface LoadedProfile extends SourcedProfile {
-  /** Whether it came with Syndexa; the others are in the data folder. */
+  /** Whether it is built in; the others are in the data folder. */
   shipped: boolean;
 }
 
@@ -54,7 +54,7 @@ export class ProfileShelf {
     return this.#found.get(id);
   }
 
-  /** Whether a profile of this ID came with Syndexa, under one that replaces it. */
+  /** Whether there is a built-in profile of this ID, below one that replaces it. */
   shippedUnder(id: string): boolean {
     return shippedProfiles().some(({ profile }) => profile.id === id);
   }

@@ -18,13 +18,13 @@ describe('a question', () => {
         return Promise.resolve(reply);
       },
     });
-    return { isYes: await isConfirmed(io, 'Take out Kelp?', yes), text: io.text };
+    return { isYes: await isConfirmed(io, 'Remove Kelp?', yes), text: io.text };
   };
   beforeEach(() => void (asked.length = 0));
 
   it.each(['y', 'Y', 'yes', ' YES \n'])('is agreed to by %j', async (reply) => {
     expect(await answered(reply)).toEqual({ isYes: true, text: '' });
-    expect(asked).toEqual(['Take out Kelp? [y/N] ']);
+    expect(asked).toEqual(['Remove Kelp? [y/N] ']);
   });
 
   it.each(['n', 'no', '', 'yep', 'not yes', 'y n'])('is refused by %j', async (reply) => {
@@ -86,12 +86,12 @@ describe('a command that asks', () => {
     );
 
   it.each([
-    ['Take out Kelp with its 1 placement? [y/N] ', ['title', 'remove', 'kelp']],
-    [/^Take these \d+ fields out\? \[y\/N\] $/, ['title', 'set', 'kelp', '--leave', 'cobalt-heron']],
-    ['Take in 1 change? [y/N] ', ['roster', 'import', 'roster.yaml']],
-    ['Replace the profile of cobalt-heron that came with Syndexa? [y/N] ', ['network', 'add', 'heron.yaml']],
+    ['Remove Kelp with its 1 placement? [y/N] ', ['title', 'remove', 'kelp']],
+    [/^Remove these \d+ fields\? \[y\/N\] $/, ['title', 'set', 'kelp', '--leave', 'cobalt-heron']],
+    ['Import 1 change? [y/N] ', ['roster', 'import', 'roster.yaml']],
+    ['Replace the built-in profile of cobalt-heron? [y/N] ', ['network', 'add', 'heron.yaml']],
     [
-      'Forget the profile of Cobalt Heron, which is in the data folder only? [y/N] ',
+      'Remove the profile of Cobalt Heron, which exists only in the data folder? [y/N] ',
       ['network', 'remove', 'own-heron'],
     ],
   ])('%s changes nothing when the answer is no', async (question, args) => {

@@ -103,7 +103,7 @@ describe('tag show', () => {
     ]);
     expect(report.ads[0]).toMatchObject({
       systems: ['Marsh Exchange', 'Tallowfield'],
-      choice: { file: { url: `${base}/there.mp4` }, passed: [{ why: 'Its server answers 404.' }] },
+      choice: { file: { url: `${base}/there.mp4` }, passed: [{ why: 'Its server responds with 404.' }] },
     });
     expect(asked).toContain('HEAD /there.mp4');
     expect(asked.some((one) => /^GET \/ad\?n=\d{8}$/.test(one))).toBe(true);
@@ -128,7 +128,7 @@ describe('tag show', () => {
   });
 
   it.each([
-    ['ftp://tags.example/x', 'no address that a player can ask for'],
+    ['ftp://tags.example/x', 'not an address that a player can fetch'],
     ['absent.xml', 'absent.xml cannot be read'],
   ])('refuses %s', async (address, message) => {
     const { code, err } = await syndexa('tag', 'show', address);
@@ -137,15 +137,15 @@ describe('tag show', () => {
 
   it.each<[string, () => string | Buffer | Serve, string]>([
     ['loops', () => tag(wrapper(`${base}/start`)), 'leads back to'],
-    ['is a page', () => '<html><body>Sign in</body></html>', 'is no VAST document'],
+    ['is a page', () => '<html><body>Sign in</body></html>', 'is not a VAST document'],
     ['is broken', () => '<VAST version="4.2"><Ad>', 'never closed'],
     ['sends on for ever', () => forEver, 'more than five times'],
-    ['fails', () => answering(503), 'answers 503'],
+    ['fails', () => answering(503), 'responds 503'],
     ['has no ad', () => answering(204), 'has no ad'],
     ['breaks off', () => breaking, 'cannot be reached'],
     ['never ends', () => endless, 'larger than 2 MB'],
-    ['is packed, though nobody asked for it', () => packed, 'no text in an encoding'],
-    ['is no text', () => Buffer.from([0xff, 0x00, 0xc3, 0x28]), 'no text in an encoding'],
+    ['is packed, though nobody asked for it', () => packed, 'not text in a known encoding'],
+    ['is no text', () => Buffer.from([0xff, 0x00, 0xc3, 0x28]), 'not text in a known encoding'],
   ])('says why there is no ad where a tag %s', async (_, page, message) => {
     pages.set('/start', page());
     const { code, out } = await syndexa('tag', 'show', `${base}/start`);
@@ -220,7 +220,7 @@ describe('tag play', () => {
   it('refuses actions that cannot be', async () => {
     for (const wrong of ['jump@3', 'pause', 'pause@soon', 'pause@-1']) {
       const { code, err } = await syndexa('tag', 'play', 'tag.xml', '--do', wrong);
-      expect([code, err]).toEqual([2, expect.stringContaining('is no action with its time')]);
+      expect([code, err]).toEqual([2, expect.stringContaining('is not an action with a time')]);
     }
   });
 });

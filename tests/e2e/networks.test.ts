@@ -301,7 +301,7 @@ describe('a sixth network, known by a YAML file alone', () => {
       restored: false,
     });
     expect((await good('network list')).out).not.toContain('lantern');
-    expect((await run('network remove marlstone --yes')).err).toContain('came with Syndexa');
+    expect((await run('network remove marlstone --yes')).err).toContain('is built in');
   }, 60_000);
 
   it('that has faults is explained, line by line', async () => {

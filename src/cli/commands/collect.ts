@@ -4,7 +4,7 @@ import type { CollectAnswer } from '../../api/inventory.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { callFollowed } from '../progress.js';
-import { platformNames } from '../render/places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { textOfFile } from '../read-file.js';
 
 export interface CollectOptions {
@@ -95,14 +95,14 @@ function collectText(answer: CollectAnswer, paint: Paint): string {
   if (fresh.length > 0) lines.push('', 'Matched');
   for (const { unit, placement, platform, confidence, why } of fresh.slice(0, shown)) {
     const mark = confidence === 'low' ? paint.yellow('▲ low ') : paint.green('● high');
-    lines.push(`  ${mark}  ${unit.id}  → ${placement} (${platformNames[platform]})  ${paint.dim(why)}`);
+    lines.push(`  ${mark}  ${unit.id}  → ${placement} (${platformLabels[platform]})  ${paint.dim(why)}`);
   }
   if (fresh.length > shown) lines.push(paint.dim(`  and ${fresh.length - shown} more`));
   if (fresh.some(({ confidence }) => confidence === 'low'))
     lines.push(paint.dim('  Matches of low confidence are added only with --take-low.'));
   if (unmatchedCount > 0) lines.push('', `Not matched (${unmatchedCount})`);
   for (const { unit, why, candidates } of unmatched.slice(0, shown)) {
-    const likely = candidates.map(({ placement, platform }) => `${placement} (${platformNames[platform]})`);
+    const likely = candidates.map(({ placement, platform }) => `${placement} (${platformLabels[platform]})`);
     lines.push(
       `  ${paint.dim('○')} ${unit.id}  “${unit.name}”  ${paint.dim(`${why}${likely.length > 0 ? `; it could be ${likely.join(', ')}` : ''}`)}`,
     );
@@ -111,7 +111,7 @@ function collectText(answer: CollectAnswer, paint: Paint): string {
   if (elsewhereCount > 0) lines.push('', `In other titles (${elsewhereCount})`);
   for (const { unit, title, placement, platform } of elsewhere.slice(0, shown))
     lines.push(
-      `  ${paint.dim('·')} ${unit.id}  ${paint.dim(`${title}, ${placement} (${platformNames[platform]})`)}`,
+      `  ${paint.dim('·')} ${unit.id}  ${paint.dim(`${title}, ${placement} (${platformLabels[platform]})`)}`,
     );
   if (elsewhereCount > shown) lines.push(paint.dim(`  and ${elsewhereCount - shown} more; --json has them`));
   if (oddCount > 0) lines.push('', `Invalid rows (${oddCount})`);

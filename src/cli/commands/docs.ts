@@ -6,6 +6,7 @@ import { settings, type Setting } from '../../api/settings.js';
 import { openApiDocument } from '../../api/openapi.js';
 import { schemaDocuments } from '../../api/schemas.js';
 import { jsonPage } from './json-page.js';
+import { withNames } from '../../core/checks/placeholders.js';
 import { rules } from '../../core/checks/rules/index.js';
 import { CommandError, exit, type Io } from '../io.js';
 import { version } from '../version.js';
@@ -176,7 +177,7 @@ function rulePage({ meta }: (typeof rules)[number]): string {
     '',
     '## What it says',
     '',
-    ...Object.values(meta.messages).map((text) => `- ${text}`),
+    ...Object.values(meta.messages).map((text) => `- ${withNames(text)}`),
     '',
     '[All rules](../rules.md)',
     '',

@@ -4,7 +4,8 @@ import type { FieldFault } from '../../api/problem.js';
 import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint, writeDocument } from '../io.js';
-import { placeText, platformNames, wrap } from '../render/places.js';
+import { platformLabels, withPlatformLabels } from '../../core/words/platform-labels.js';
+import { placeText, wrap } from '../render/places.js';
 import { labelOf } from '../../core/facts/show.js';
 import { sendTree } from '../send-tree.js';
 import { readNamed } from '../read-file.js';
@@ -17,7 +18,7 @@ export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }):
     else
       for (const { id, name, about, formats, platforms, usedBy } of networks)
         io.prose(
-          `${paint.bold(id)}  ${name}\n  ${about}\n  ${formats.join(', ')} on ${platforms.join(', ')}\n  ${usedBy.length > 0 ? `used by ${usedBy.join(', ')}` : paint.dim('no title uses it')}\n\n`,
+          `${paint.bold(id)}  ${name}\n  ${about}\n  ${formats.join(', ')} on ${withPlatformLabels(platforms.join(', '))}\n  ${usedBy.length > 0 ? `used by ${usedBy.join(', ')}` : paint.dim('no title uses it')}\n\n`,
         );
     return exit.clean;
   });
@@ -80,7 +81,7 @@ export function addNetwork(io: Io, paint: Paint, file: string, options: AddOptio
       else io.err('Correct the pattern or the IDs, or use --despite-ids to add the profile anyway.\n');
       return exit.refused;
     }
-    const question = `Replace the profile of ${plan.id}${plan.replaces === 'shipped' ? ' that came with Syndexa' : ''}?`;
+    const question = `Replace ${plan.replaces === 'shipped' ? 'the built-in profile' : 'the profile'} of ${plan.id}?`;
     const isAsked = plan.replaces !== 'nothing' && plan.patch !== '';
     if (isAsked && !(await isConfirmed(io, question, options.yes))) return exit.refused;
     const { profile } = await client.call('addNetwork', {
@@ -110,7 +111,7 @@ export function removeNetwork(
 ): Promise<number> {
   return withService(io, async (client) => {
     const { profile, shipped } = await client.call('showNetwork', { params: { network } });
-    const question = `Forget the profile of ${profile.name}, which is in the data folder only?`;
+    const question = `Remove the profile of ${profile.name}, which exists only in the data folder?`;
     if (!shipped && !(await isConfirmed(io, question, options.yes))) return exit.refused;
     const removed = await client.call('removeNetwork', { params: { network } });
     const left = removed.restored ? 'the built-in profile is in use again' : 'the network is no longer known';
@@ -157,7 +158,7 @@ function trialText(
   if (stacks.length === 0) lines.push('', 'No application is recognised in this tree.');
   for (const { platform, kind, name, value, variants, place } of facts)
     lines.push(
-      `  ${paint.green('●')} ${platformNames[platform]}  ${labelOf(kind)}  ${name && name !== value ? `${name} ${paint.dim('=')} ` : ''}${value}  ${paint.dim(`[${variants.join(', ')}] ${placeText(place)}`)}`,
+      `  ${paint.green('●')} ${platformLabels[platform]}  ${labelOf(kind)}  ${name && name !== value ? `${name} ${paint.dim('=')} ` : ''}${value}  ${paint.dim(`[${variants.join(', ')}] ${placeText(place)}`)}`,
     );
   if (facts.length === 0 && stacks.length > 0) lines.push('  nothing');
   for (const { what, reason, place } of unresolved)
@@ -167,7 +168,7 @@ function trialText(
   for (const one of unmet) fixes.set(one.fix, [...(fixes.get(one.fix) ?? []), one]);
   for (const [fix, lacking] of fixes) {
     for (const { platform, what, place } of lacking) {
-      const name = platform === null ? '' : `${platformNames[platform]}  `;
+      const name = platform === null ? '' : `${platformLabels[platform]}  `;
       const at = place ? `  ${paint.dim(placeText(place))}` : '';
       lines.push(`  ${paint.red('□')} ${wrap(`${name}${what}`, width, '    ').trimStart()}${at}`);
     }

@@ -5,7 +5,8 @@ import { isWrite, stepWords } from '../../core/provision/words.js';
 import { withService } from '../connect.js';
 import { exit, type Io, type Paint } from '../io.js';
 import { callFollowed } from '../progress.js';
-import { platformNames, wrap } from '../render/places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
+import { wrap } from '../render/places.js';
 
 export interface ProvisionOptions {
   network?: string[];
@@ -54,7 +55,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
     else {
       for (const { network, platform, placement, what, id } of answer.done)
         io.out(
-          `${paint.green('✔')} ${what}  ${id}  ${paint.dim(`${network}, ${platformNames[platform]}${placement === null ? '' : `, ${placement}`}`)}\n`,
+          `${paint.green('✔')} ${what}  ${id}  ${paint.dim(`${network}, ${platformLabels[platform]}${placement === null ? '' : `, ${placement}`}`)}\n`,
         );
       io.out(`${counted(answer.done.length, 'step')} done; the IDs are in the roster.\n`);
     }
@@ -84,7 +85,7 @@ function stepLines(step: ProvisionStep, { settle }: ProvisionOptions, paint: Pai
     differs: paint.yellow('≠'),
     'by-hand': paint.red('□'),
   };
-  const line = `  ${marks[is]} ${platformNames[step.platform].padEnd(7)}  ${what}`;
+  const line = `  ${marks[is]} ${platformLabels[step.platform].padEnd(7)}  ${what}`;
   if (is === 'by-hand') return [line, wrap(detail, width, '      ')];
   const how =
     is === 'differs' && settle === undefined ? `${detail}: --settle roster or --settle partner` : detail;

@@ -3,7 +3,8 @@ import { printableValue } from '../../core/text/printable.js';
 import type { Step, Steps } from '../../core/steps/model.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
-import { placeText, platformNames, wrap } from '../render/places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
+import { placeText, wrap } from '../render/places.js';
 
 export interface StepsOptions {
   platform?: 'android' | 'ios';
@@ -69,7 +70,7 @@ function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: nu
   const lines = [paint.bold(`${name}: what is left to do, in which order?`)];
   let head = '';
   for (const step of all) {
-    const group = `${platformNames[step.platform]}, ${step.networkName ?? 'the edition as a whole'}`;
+    const group = `${platformLabels[step.platform]}, ${step.networkName ?? 'the edition as a whole'}`;
     if (group !== head) lines.push('', paint.bold(group));
     head = group;
     lines.push(`  ${marks[step.state](paint)}  ${step.name}  ${paint.dim(step.step)}`);
@@ -107,8 +108,8 @@ export function lookUp(io: Io, paint: Paint, title: string, options: { json?: bo
       for (const { platform, identifier, listed, name, site } of found)
         io.out(
           listed
-            ? `${paint.green('●')} ${platformNames[platform]}  ${identifier}  listed as ${name ?? ''}, site ${site ?? 'none'}\n`
-            : `${paint.red('□')} ${platformNames[platform]}  ${identifier}  not listed\n`,
+            ? `${paint.green('●')} ${platformLabels[platform]}  ${identifier}  listed as ${name ?? ''}, site ${site ?? 'none'}\n`
+            : `${paint.red('□')} ${platformLabels[platform]}  ${identifier}  not listed\n`,
         );
     return found.every(({ listed }) => listed) ? exit.clean : exit.findings;
   });

@@ -12,7 +12,7 @@ import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { callFollowed, startProgress } from '../progress.js';
 import { textOfFile } from '../read-file.js';
-import { platformNames } from '../render/places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { fetchText, importText } from '../render/tally-imports.js';
 import { silentText } from '../render/tally-silent.js';
 import { compareText, figuresCsv, figuresText } from '../render/tally.js';
@@ -189,7 +189,7 @@ export function release(
     else if (releases.length === 0) io.out(`No release of ${title} is on record.\n`);
     else
       for (const one of printableValue(releases))
-        io.out(`${one.day}  ${platformNames[one.platform].padEnd(7)}  ${paint.bold(one.version)}\n`);
+        io.out(`${one.day}  ${platformLabels[one.platform].padEnd(7)}  ${paint.bold(one.version)}\n`);
     return exit.clean;
   });
 }

@@ -4,7 +4,7 @@ import type { WeekAnswer } from '../../api/tally.js';
 import { isSeen } from '../../core/rehearsal/report.js';
 import { cellState } from '../../core/board/cell-state.js';
 import type { Paint } from '../io.js';
-import { platformNames } from './places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { foldLines } from './fold.js';
 import { weekLines } from './week.js';
 import { ruledTable } from './table.js';
@@ -31,7 +31,7 @@ export function boardText(answer: Board, paint: Paint, { width, week }: BoardVie
           : paint.green('● no blockers');
     const mismatch = found !== null && found !== identifier ? paint.red(`  the build says ${found}`) : '';
     const source = tree ? paint.dim(`  read from ${tree}`) : '';
-    lines.push(foldLines(`${platformNames[platform]}  ${identifier}${mismatch}  ${state}${source}`, width));
+    lines.push(foldLines(`${platformLabels[platform]}  ${identifier}${mismatch}  ${state}${source}`, width));
   }
   const platforms = board.editions.map(({ platform }) => platform);
   const groups = width >= tableWidth ? [platforms] : platforms.map((platform) => [platform]);
@@ -63,7 +63,7 @@ function tableOf(
     ...row,
     cells: row.cells.filter(({ platform }) => platforms.includes(platform)),
   }));
-  const columns = shown[0]?.cells.map(({ platform, stage }) => `${platformNames[platform]} ${stage}`) ?? [];
+  const columns = shown[0]?.cells.map(({ platform, stage }) => `${platformLabels[platform]} ${stage}`) ?? [];
   // Two IDs side by side matter more than a column for the network.
   const isNarrow = width < narrow;
   const content = shown.map(({ placement, label, network, networkName, format, cells }) => {

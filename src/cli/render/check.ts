@@ -4,7 +4,8 @@ import { byFix, type FixGroup } from '../../core/checks/by-fix.js';
 import type { CheckReport, Finding, Severity } from '../../core/checks/model.js';
 import { severityNames } from '../../core/words/names.js';
 import type { Paint } from '../io.js';
-import { chainLines, placeText, platformNames, wrap } from './places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
+import { chainLines, placeText, wrap } from './places.js';
 
 const shapes: Record<Severity, string> = { blocker: '■', warning: '▲', note: '○' };
 
@@ -79,7 +80,7 @@ function groupLines({ mend, sentences }: FixGroup, paint: Paint, width: number):
     lines.push(wrap(`${rule}: ${text}`, width, '  '));
     for (const { finding, differs } of findings) {
       const { severity, place, platform, variants, accepted } = finding;
-      const who = [platform && platformNames[platform], variants.join(', ')].filter(Boolean).join(': ');
+      const who = [platform && platformLabels[platform], variants.join(', ')].filter(Boolean).join(': ');
       const where = place ? `${place.path}:${place.line}` : '';
       const parts = [where, who === '' ? '' : paint.dim(who), differs].filter((part) => part !== '');
       const isLong = differs !== '' && 8 + where.length + who.length + differs.length > width;
@@ -110,7 +111,7 @@ function nextLines(
 
 function findingLines(finding: Finding, paint: Paint, width: number): string[] {
   const { severity, rule, message, mend, place, chain, platform, variants, fingerprint, accepted } = finding;
-  const who = [platform && platformNames[platform], variants.join(', ')].filter(Boolean).join(': ');
+  const who = [platform && platformLabels[platform], variants.join(', ')].filter(Boolean).join(': ');
   return [
     [
       severityText(severity, paint),

@@ -1,7 +1,7 @@
 import type { IdTrace } from '../../core/id-trace/trace.js';
 import { moneyText } from '../../core/tally/money.js';
 import { printableValue } from '../../core/text/printable.js';
-import { platformName } from '../../core/checks/scope.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import type { Paint } from '../io.js';
 import { placeText } from './places.js';
 import { whole } from '../../core/tally/words.js';
@@ -12,7 +12,7 @@ export function idTraceText(trace: IdTrace, paint: Paint): string {
   const lines = [paint.bold(id)];
   for (const { networkName, label, platform, sample } of is)
     lines.push(
-      `  ${sample ? `sample ${label}` : label} of ${networkName}${platform ? `, for ${platformName(platform)}` : ''}${sample ? ': for testing only' : ''}`,
+      `  ${sample ? `sample ${label}` : label} of ${networkName}${platform ? `, for ${platformLabels[platform]}` : ''}${sample ? ': for testing only' : ''}`,
     );
   if (is.length === 0) lines.push('  no known network has IDs of this shape');
   const part = (name: string, of: readonly string[], none: string) =>
@@ -25,7 +25,7 @@ export function idTraceText(trace: IdTrace, paint: Paint): string {
     'In the roster',
     record.map(
       ({ title, network, placement, platform, stage }) =>
-        `${title}: ${placement ?? 'app ID'} on ${network}, ${platformName(platform)} ${stage}`,
+        `${title}: ${placement ?? 'app ID'} on ${network}, ${platformLabels[platform]} ${stage}`,
     ),
     'no title uses it',
   );

@@ -14,8 +14,6 @@ export function chainLines(chain: readonly ChainStep[], paint: Paint, indent: st
   });
 }
 
-export const platformNames = { android: 'Android', ios: 'iOS' } as const;
-
 /** Breaks text at blanks so that lines are at most `width` long; every line gets the indent. */
 export function wrap(text: string, width: number, indent: string): string {
   const lines: string[] = [];

@@ -13,7 +13,7 @@ import { groupBy } from '../../core/text/group-by.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { Paint } from '../io.js';
 import { findingGroups } from './check.js';
-import { platformNames } from './places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { plainTable } from './table.js';
 
 interface View {
@@ -65,7 +65,7 @@ function runLines(runs: readonly RehearsalRun[], paint: Paint, width: number): s
   const { platform, stage, placements } = first;
   const variants = runs.map(({ variant }) => variant).join(', ');
   return [
-    `${paint.bold(`${platformNames[platform]} · ${stage}`)} ${paint.dim(`(${variants})`)}`,
+    `${paint.bold(`${platformLabels[platform]} · ${stage}`)} ${paint.dim(`(${variants})`)}`,
     ...plainTable(
       { head: ['', '', '', ''], rows: placements.map((one) => row(one, stage, paint)) },
       width - 2,
@@ -90,7 +90,7 @@ function row(one: RehearsedPlacement, stage: RehearsalRun['stage'], paint: Paint
 
 function traceLines({ platform, variant, trace = [], cut }: RehearsalRun, paint: Paint): string[] {
   return [
-    paint.bold(`${platformNames[platform]} ${variant}`),
+    paint.bold(`${platformLabels[platform]} ${variant}`),
     ...trace.map((event) => traceLine(event, paint)),
     ...(cut === undefined ? [] : [paint.dim(`  ${cut} more are not listed`)]),
   ];

@@ -3,7 +3,8 @@ import { printableValue } from '../../core/text/printable.js';
 import type { Fact, Survey } from '../../core/facts/model.js';
 import { byKind, factDetail, factSubject, labelOf } from '../../core/facts/show.js';
 import type { Paint } from '../io.js';
-import { chainLines, placeText, platformNames } from './places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
+import { chainLines, placeText } from './places.js';
 
 /** A survey for people: by edition, then by network, each fact with its place and evidence. */
 export function surveyText(survey: Survey, paint: Paint): string {
@@ -20,7 +21,7 @@ export function surveyText(survey: Survey, paint: Paint): string {
   for (const { platform, module, identifier, variants } of editions) {
     lines.push(
       '',
-      `${paint.bold(platformNames[platform])}  ${identifier ?? 'identifier unknown'}  ${paint.dim(`(${module})`)}`,
+      `${paint.bold(platformLabels[platform])}  ${identifier ?? 'identifier unknown'}  ${paint.dim(`(${module})`)}`,
     );
     lines.push(
       `  variants: ${variants.map(({ name, stage }) => `${name} (${stage ?? 'no stage'})`).join(', ')}`,

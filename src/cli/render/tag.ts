@@ -2,7 +2,8 @@ import { counted } from '../../core/text/counted.js';
 import type { PlayLine, TagLint, TagPlayed, TagReport } from '../../api/tags.js';
 import { errorCodes, type ErrorCode } from '../../core/formats/vast/error-codes.js';
 import type { Paint } from '../io.js';
-import { platformNames, wrap } from './places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
+import { wrap } from './places.js';
 
 /** What a tag shows, for a person. */
 export function tagText(report: TagReport, paint: Paint, width: number): string {
@@ -172,7 +173,7 @@ export function tagLintText(tags: TagLint, paint: Paint): string {
   const lines = tags
     .filter(({ problems }) => problems.length > 0)
     .flatMap(({ title, placement, platform, stage, url, problems }) => [
-      `${paint.bold(`${title} ${placement}`)}  ${paint.dim(`${platformNames[platform]}, ${stage}`)}  ${url}`,
+      `${paint.bold(`${title} ${placement}`)}  ${paint.dim(`${platformLabels[platform]}, ${stage}`)}  ${url}`,
       ...problems.map(
         ({ severity, message, fix }) =>
           `  ${severity === 'error' ? paint.red('■ error') : paint.yellow('▲ warning')}  ${message} ${fix}`,

@@ -8,7 +8,7 @@ import { printableValue } from '../../core/text/printable.js';
 import { sparkline } from '../../core/text/sparkline.js';
 import { platforms } from '../../core/words/words.js';
 import type { Paint } from '../io.js';
-import { platformNames } from './places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { plainTable } from './table.js';
 import { percent, spanText, whole } from '../../core/tally/words.js';
 
@@ -124,7 +124,7 @@ export function compareText(answer: CompareAnswer, paint: Paint, { width, subjec
           ['placement', 'before', 'after', 'change', 'volume', 'fill', 'price'],
           [
             ...own.map((row) => [
-              `${row.placement === null ? row.unit : answer.title === null ? `${row.title ?? ''}/${row.placement}` : row.placement}\n${paint.dim([row.network, ...(row.platform ? [platformNames[row.platform]] : [])].join(', '))}`,
+              `${row.placement === null ? row.unit : answer.title === null ? `${row.title ?? ''}/${row.placement}` : row.placement}\n${paint.dim([row.network, ...(row.platform ? [platformLabels[row.platform]] : [])].join(', '))}`,
               ...changeCells(row),
             ]),
             ['total', ...changeCells(total)],
@@ -176,7 +176,7 @@ function nameOf(key: string, unit: string | null, { by }: FiguresAnswer): string
   if (unit !== null) return `${unit}\n${key.slice(0, -unit.length).replace(/: $/, '')}, in no title`;
   if (by === 'release') return releaseName(key);
   if (by === 'platform')
-    return platforms.find((one) => one === key) ? platformNames[key as 'ios'] : 'unknown';
+    return platforms.find((one) => one === key) ? platformLabels[key as 'ios'] : 'unknown';
   return key === '' ? 'unknown' : key;
 }
 
@@ -184,7 +184,7 @@ function nameOf(key: string, unit: string | null, { by }: FiguresAnswer): string
 function releaseName(key: string): string {
   const [day = '', platform = '', ...rest] = key.split(' ');
   if (platform === '') return 'unknown';
-  const name = platformNames[platform as 'ios'];
+  const name = platformLabels[platform as 'ios'];
   if (day === '0000-00-00') return `${name}, before any release ${rest.join(' ')}`.trimEnd();
   return `${name} ${rest.join(' ')} (${day})`;
 }

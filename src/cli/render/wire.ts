@@ -3,7 +3,8 @@ import { printableValue } from '../../core/text/printable.js';
 import type { FileEdit, Wiring } from '../../core/edits/model.js';
 import type { Io, Paint } from '../io.js';
 import { groupBy } from '../../core/text/group-by.js';
-import { platformNames, wrap } from './places.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
+import { wrap } from './places.js';
 
 /** Writes what would change and why, file by file, then the diff, then what is left to a person. */
 export function writeWiring(io: Io, wiring: Wiring, paint: Paint, full: boolean): void {
@@ -55,7 +56,7 @@ function overviewText(wiring: Wiring, paint: Paint, width: number): string {
 function partsOf({ id, rules }: Wiring['groups'][number]) {
   const [platform = '', network = '', ...topic] = id.split('/');
   return {
-    platform: platform === 'android' || platform === 'ios' ? platformNames[platform] : platform,
+    platform: platform === 'android' || platform === 'ios' ? platformLabels[platform] : platform,
     network: network === 'all' ? 'all networks' : network,
     topic: topic
       .join(' ')
@@ -79,7 +80,7 @@ export function byHandLines(byHand: Wiring['byHand'], paint: Paint, width: numbe
       const [first = '', ...more] = wrap(why, width, '    ').split('\n');
       lines.push(`  ${paint.yellow('▲')} ${first.trimStart()}`, ...more);
       for (const { platform, where } of of) {
-        const place = [platform && platformNames[platform], where].filter(Boolean).join('  ');
+        const place = [platform && platformLabels[platform], where].filter(Boolean).join('  ');
         if (place !== '') lines.push(paint.dim(`      ${place}`));
       }
     }

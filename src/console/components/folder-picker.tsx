@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AnswerOf } from '../../api/routes.js';
 import { call, type CallError } from '../api.js';
-import { platformNames } from './platform-names.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { ProblemNote } from './states.js';
 
 interface FolderPickerProps {
@@ -87,7 +87,7 @@ function Holds({ path }: { path: string }) {
       {' '}
       {[...new Set(stacks.map(({ stack }) => stack))].join(', ')}
       {editions.length > 0 &&
-        `: ${editions.map(({ platform, identifier }) => `${platformNames[platform]} ${identifier ?? 'with an unknown identifier'}`).join(', ')}`}
+        `: ${editions.map(({ platform, identifier }) => `${platformLabels[platform]} ${identifier ?? 'with an unknown identifier'}`).join(', ')}`}
     </span>
   );
 }

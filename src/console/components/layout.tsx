@@ -6,7 +6,7 @@ import type { Connection } from '../live.js';
 import { applyTheme, storedTheme, type Theme } from '../theme.js';
 import { useSession, useTitles } from '../queries.js';
 import { ConnectionNote } from './connection-note.js';
-import { platformNames } from './platform-names.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { Loading } from './states.js';
 import { useScrollKept } from './use-scroll-kept.js';
 
@@ -187,7 +187,7 @@ function TitleBar({ title }: { title: string }) {
         </NavLink>
         {(own?.platforms ?? []).map((platform) => (
           <NavLink key={platform} to={`/titles/${title}/${platform}`}>
-            {platformNames[platform]}
+            {platformLabels[platform]}
           </NavLink>
         ))}
         <NavLink to={`/titles/${title}/rehearsal`}>Would it show?</NavLink>

@@ -4,7 +4,7 @@ import type { IdTrace } from '../../core/id-trace/trace.js';
 import { moneyText } from '../../core/tally/money.js';
 import { Heading } from '../components/heading.js';
 import { LedgerTable } from '../components/ledger-table.js';
-import { platformNames } from '../components/platform-names.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { Failure, Loading } from '../components/states.js';
 import { useTrace } from '../queries.js';
 
@@ -45,7 +45,7 @@ function InRecord({ record }: Pick<IdTrace, 'record'>) {
             <Link to={`/networks/${network}`}>{network}</Link>
           </td>
           <td>
-            {platformNames[platform]} {stage}
+            {platformLabels[platform]} {stage}
           </td>
         </tr>
       ))}
@@ -64,7 +64,7 @@ function InTrees({ builds }: Pick<IdTrace, 'builds'>) {
         <tr key={at}>
           <th scope="row">
             <Link to={`/titles/${title}/${platform}`}>
-              {title}, {platformNames[platform]}
+              {title}, {platformLabels[platform]}
             </Link>
           </th>
           <td className="place">
@@ -93,7 +93,7 @@ function AtNetwork({ listed }: Pick<IdTrace, 'listed'>) {
           <td>{name}</td>
           <td>
             {unit
-              ? [unit.format, unit.platform && platformNames[unit.platform], unit.status]
+              ? [unit.format, unit.platform && platformLabels[unit.platform], unit.status]
                   .filter(Boolean)
                   .join(', ')
               : 'an app'}
@@ -153,7 +153,7 @@ function InShort({ trace: { is, record } }: { trace: IdTrace }) {
     <span key={network}>
       {sample ? `A sample: ${label}` : `${label[0]?.toUpperCase()}${label.slice(1)}`} of{' '}
       <Link to={`/networks/${network}`}>{networkName}</Link>
-      {platform && `, for ${platformNames[platform]}`}
+      {platform && `, for ${platformLabels[platform]}`}
       {sample ? ', for testing only. ' : record.length === 0 ? ', in no record. ' : '. '}
     </span>
   ));

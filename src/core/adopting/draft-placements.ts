@@ -1,3 +1,4 @@
+import { platformLabels, withPlatformLabels } from '../words/platform-labels.js';
 import { entryAt, valueAt } from '../text/own-values.js';
 import type { Format } from '../words/words.js';
 import type { Evidence, OpenPoint, Draft } from './model.js';
@@ -21,7 +22,7 @@ export function draftPlacements(units: readonly FoundUnit[], drafting: Drafting)
     if (platforms.size === 1)
       open.push({
         what: `The placement ${name}`,
-        why: `It was found only on ${[...platforms][0] ?? ''}.`,
+        why: `It was found only on ${withPlatformLabels([...platforms].join(''))}.`,
         place: null,
       });
   }
@@ -100,7 +101,7 @@ function take(
 }
 
 function unitText({ id, network, platform }: FoundUnit): string {
-  return `The unit ${id} of ${network} on ${platform}`;
+  return `The unit ${id} of ${network} on ${platformLabels[platform]}`;
 }
 
 /** A short name in small letters, digits and dashes; `title` when nothing is left. */

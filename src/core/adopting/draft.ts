@@ -1,3 +1,4 @@
+import { platformLabels } from '../words/platform-labels.js';
 import { factDetail } from '../facts/show.js';
 import { entryAt, valueAt } from '../text/own-values.js';
 import type { Profile } from '../network/model.js';
@@ -124,13 +125,13 @@ function chooseEditions(
     const { platform, module, identifier, home } = edition;
     if (identifier === null) {
       open.push({
-        what: `The ${platform} application ${module}`,
+        what: `The ${platformLabels[platform]} application ${module}`,
         why: 'Its identifier cannot be read.',
         place: home,
       });
     } else if (chosen.has(platform)) {
       const why = `A title has one edition per platform, and ${chosen.get(platform)?.identifier ?? ''} was found first. Adopt it as a separate title.`;
-      open.push({ what: `The ${platform} application ${identifier}`, why, place: home });
+      open.push({ what: `The ${platformLabels[platform]} application ${identifier}`, why, place: home });
     } else {
       chosen.set(platform, edition);
       const fact = surveys
@@ -170,7 +171,7 @@ function draftStages(
       const stage = guessStage(variant);
       if (stage === null) {
         open.push({
-          what: `The ${platform} variant ${variant.name}`,
+          what: `The ${platformLabels[platform]} variant ${variant.name}`,
           why: 'Its name does not show a stage; add it under stages.',
           place: home,
         });
@@ -187,7 +188,7 @@ function draftStages(
         field: `stages.${stage}`,
         value: name,
         confidence: 'likely',
-        why: `The ${platform} variant ${variant.name} has this name.`,
+        why: `The ${platformLabels[platform]} variant ${variant.name} has this name.`,
         place: null,
       });
     }
@@ -238,7 +239,7 @@ function draftEnrolments({
     else if (reading.platform !== undefined && reading.platform !== fact.platform)
       open.push({
         what: whose,
-        why: `It belongs to ${reading.platform}, but is in the build for ${fact.platform}.`,
+        why: `It belongs to ${platformLabels[reading.platform]}, but is in the build for ${platformLabels[fact.platform]}.`,
         place: fact.place,
       });
     else if ((reading.sample ?? []).length > 0) continue;

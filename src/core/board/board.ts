@@ -1,3 +1,4 @@
+import { platformLabels } from '../words/platform-labels.js';
 import { carryingOf, type Carrying } from '../facts/carried.js';
 import { isWhereBuildLooks } from '../facts/effective.js';
 import { valueAt } from '../text/own-values.js';
@@ -164,7 +165,10 @@ function cellOf(row: RowInput, side: SideInput, stage: Stage): BoardCell {
     rehearsed: null,
   });
   if (format ? !offers(profile, format, platform) : !profile[platform]?.['app-id'])
-    return none('not-offered', `${profile.name} has no ${format ?? 'app ID'} on ${platform}.`);
+    return none(
+      'not-offered',
+      `${profile.name} has no ${format ?? 'app ID'} on ${platformLabels[platform]}.`,
+    );
   const mine = expected.get(slotKey(profile.id, placement, stage));
   if (!mine) return none('not-used', `${profile.name} is not wired into this edition.`);
   const said = partnerSays(mine, row.inventory, row.now);

@@ -106,6 +106,7 @@ export interface RuleMeta<Message extends string = string> {
 /** What a rule reports. */
 export interface Report<Message extends string = string> {
   message: Message;
+  /** Values for the message. They identify the finding, apart from the sentences `why`, `reason` and `fix`. */
   data?: Record<string, string>;
   /** Further values for the message that do not identify the finding: a time, a count, a text for people. */
   changing?: Record<string, string>;

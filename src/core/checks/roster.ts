@@ -14,7 +14,8 @@ export function* refusedSettings(
       if (!valueAt(units, profile.id) || !rules) continue;
       const fault = settingFaults(settings, format, rules, profile.name)[setting];
       if (!fault) continue;
-      const data = { placement, what: fault.message, fix: fault.fix };
+      const value = JSON.stringify(settings[setting]);
+      const data = { placement, value, why: fault.message, fix: fault.fix };
       yield { placement, network: profile.id, message: 'refused', data };
     }
   }

@@ -7,6 +7,7 @@ import { severities } from './model.js';
 import { breaksFile, mayBeInBrokenFile, mayBeInUnreadScript } from './broken-files.js';
 import { summaryOf } from './accepted.js';
 import { rules as allRules } from './rules/index.js';
+import { withValues } from './placeholders.js';
 
 /** Runs the rules over a survey. A rule that fails becomes a finding of its own; the others go on. */
 export function runChecks(context: CheckContext, rules: readonly Rule[] = allRules): CheckReport {
@@ -88,14 +89,17 @@ function merged(findings: readonly Finding[]): Finding[] {
   return [...byPlace.values()];
 }
 
+/** The values of messages that are sentences for people. They may be worded anew, so they do not identify a finding. */
+const sentences: ReadonlySet<string> = new Set(['why', 'reason', 'fix']);
+
 function findingOf({ meta }: Rule, report: Report, { titleId }: CheckContext): Finding {
   const template = valueAt(meta.messages, report.message);
   if (template === undefined) throw new Error(`The rule ${meta.id} has no message ${report.message}.`);
   // Commands that are advised name the title and the platform that are checked.
-  const named = { title: titleId ?? 'TITLE', platform: report.platform ?? 'PLATFORM' };
+  const scope = { title: titleId ?? 'TITLE', platform: report.platform ?? 'PLATFORM' };
   const fill = (text: string) =>
-    text.replace(/\{(\w+)\}/g, (_, name: string) => {
-      const value = valueAt(report.data, name) ?? valueAt(report.changing, name) ?? valueAt(named, name);
+    withValues(text, (name) => {
+      const value = valueAt(report.data, name) ?? valueAt(report.changing, name) ?? valueAt(scope, name);
       if (value === undefined) throw new Error(`${meta.id} lacks a value for {${name}}: ${text}`);
       return value;
     });
@@ -114,6 +118,7 @@ function findingOf({ meta }: Rule, report: Report, { titleId }: CheckContext): F
   };
   // Neither lines nor wording count, so that unrelated edits and better messages leave fingerprints alone.
   const { rule, platform, module, network, placement, place } = finding;
+  const data = Object.entries(report.data ?? {}).filter(([name]) => !sentences.has(name));
   const identity = [
     rule,
     report.message,
@@ -122,7 +127,7 @@ function findingOf({ meta }: Rule, report: Report, { titleId }: CheckContext): F
     network,
     placement,
     place?.path,
-    JSON.stringify(report.data ?? {}),
+    JSON.stringify(Object.fromEntries(data)),
   ];
   return { ...finding, fingerprint: bytesToHex(sha256(utf8ToBytes(JSON.stringify(identity)))).slice(0, 16) };
 }

@@ -122,8 +122,3 @@ export function listed(names: readonly string[], most = maxListed): string {
   if (names.length > most) return `${names.slice(0, 4).join(', ')} and ${names.length - 4} more`;
   return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
-
-/** A platform as people write it. */
-export function platformName(platform: Platform): string {
-  return platform === 'ios' ? 'iOS' : 'Android';
-}

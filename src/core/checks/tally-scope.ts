@@ -6,7 +6,8 @@ import type { TallyHistory, UnitHistory } from '../tally/history.js';
 import { valueAt } from '../text/own-values.js';
 import { platforms, type Platform } from '../words/words.js';
 import type { CheckContext, Report } from './model.js';
-import { networkName, platformName } from './scope.js';
+import { networkName } from './scope.js';
+import { platformLabels } from '../words/platform-labels.js';
 
 /** A production unit of a placement, and what it reported. */
 export interface TalliedUnit {
@@ -76,7 +77,7 @@ export function namesOf({ name, platform, profile }: Pick<TalliedUnit, 'name' | 
   on: string;
   network: string;
 } {
-  return { placement: name, on: platformName(platform), network: profile.name };
+  return { placement: name, on: platformLabels[platform], network: profile.name };
 }
 
 /** The last release of a platform before a day, within a number of days. */

@@ -1,3 +1,4 @@
+import { platformLabels } from '../words/platform-labels.js';
 import { durationSeconds } from '../words/durations.js';
 import { readPattern } from '../text/patterns.js';
 import { valueAt } from '../text/own-values.js';
@@ -51,7 +52,7 @@ function appIdPlaces(profile: Profile): Mismatch[] {
     return [
       {
         field,
-        message: `On ${platform} an app ID cannot be in a ${place.place}.`,
+        message: `On ${platformLabels[platform]} an app ID cannot be in a ${place.place}.`,
         fix: `Use place: ${right[platform]} or code.`,
       },
     ];
@@ -114,7 +115,7 @@ function offeredNowhere(profile: Profile): Mismatch[] {
         : [
             {
               field: ['formats', format, 'platforms', String(at)],
-              message: `The format is offered on ${platform}, but there is no section for ${platform}.`,
+              message: `The format is offered on ${platformLabels[platform]}, but there is no section ${platform}.`,
               fix: `Add a section ${platform}, or remove the platform here.`,
             },
           ],
@@ -195,7 +196,7 @@ function codeFaults(profile: Profile): Mismatch[] {
     if (handedOver.length > 0 && calls.start.id === undefined)
       faults.push({
         field: ['code', language, 'start'],
-        message: `The app ID is passed in code on ${handedOver.join(' and ')}, but no argument of the start-up call takes it.`,
+        message: `The app ID is passed in code on ${handedOver.map((one) => platformLabels[one]).join(' and ')}, but no argument of the start-up call takes it.`,
         fix: 'Add id with the position or the label of the argument.',
       });
     if (calls.start.id !== undefined && !calls.start.example.includes('APP_ID'))

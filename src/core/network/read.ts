@@ -1,3 +1,4 @@
+import { platformLabels, withPlatformLabels } from '../words/platform-labels.js';
 import { inOurWords } from '../text/issue-text.js';
 import { valueAt } from '../text/own-values.js';
 import { PatternError, readPattern, type Pattern } from '../text/patterns.js';
@@ -98,7 +99,11 @@ function sampleProblems(kind: IdKind, pattern: Pattern, report: Report): FieldPr
     const named = code === undefined ? undefined : valueAt(kind.platforms, code);
     if (named && named !== platform)
       problems.push(
-        report(['samples', ...field], `The sample ${id} is one for ${named}.`, `Give one for ${platform}.`),
+        report(
+          ['samples', ...field],
+          `The sample ${id} is one for ${withPlatformLabels(named)}.`,
+          `Give one for ${platformLabels[platform]}.`,
+        ),
       );
   }
   return problems;

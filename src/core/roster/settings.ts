@@ -1,3 +1,4 @@
+import { platformLabels } from '../words/platform-labels.js';
 import { valueAt } from '../text/own-values.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
 import { durationSeconds } from '../words/durations.js';
@@ -89,7 +90,7 @@ function forNetwork(name: string, placement: Placement, profile: Profile): Field
     .filter((platform) => valueAt(units, profile.id)?.[platform] && !offers(profile, format, platform))
     .map((platform) => ({
       field: `${field}.${platform}`,
-      message: `${profile.name} does not offer ${format} on ${platform}.`,
+      message: `${profile.name} does not offer ${format} on ${platformLabels[platform]}.`,
       fix: 'Remove the IDs.',
     }));
   const faults = Object.entries(settingFaults(settings, format, rules, profile.name));

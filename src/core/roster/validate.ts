@@ -1,3 +1,4 @@
+import { platformLabels, withPlatformLabels } from '../words/platform-labels.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
 import { type IdKindName, type Profile } from '../network/model.js';
 import { platforms, stages, type Platform, type Stage } from '../words/words.js';
@@ -146,7 +147,10 @@ function idProblems(
   const right = mine.find((reading) => reading.kind === kind);
   if (!right) return wrongShape(held, profile, mine[0]?.kind, readings[0]?.network);
   if (right.platform && right.platform !== platform) {
-    return problem(`${id} is an ${right.platform} ID of ${profile.name}.`, `Give the one for ${platform}.`);
+    return problem(
+      `${id} is an ${platformLabels[right.platform]} ID of ${profile.name}.`,
+      `Give the one for ${platformLabels[platform]}.`,
+    );
   }
   if (right.sample && stage === 'production') {
     return problem(
@@ -156,8 +160,8 @@ function idProblems(
   }
   if (right.sample && !right.sample.some((sample) => sample.platform === platform)) {
     return problem(
-      `${id} is the ${right.sample[0]?.platform} sample of ${profile.name}.`,
-      `Give the sample for ${platform}.`,
+      `${id} is the ${withPlatformLabels(right.sample[0]?.platform ?? '')} sample of ${profile.name}.`,
+      `Give the sample for ${platformLabels[platform]}.`,
     );
   }
   return [];
@@ -217,7 +221,7 @@ function clashes(ids: readonly HeldId[], holderElsewhere: FindHolder): FieldProb
     return [
       {
         field: held.field,
-        message: `${held.id} is already held by ${owner} (${other.platform}, ${other.stage}).`,
+        message: `${held.id} is already held by ${owner} (${platformLabels[other.platform]}, ${other.stage}).`,
         fix: 'Use a different ID for each.',
       },
     ];

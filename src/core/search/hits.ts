@@ -1,7 +1,7 @@
 import { rules } from '../checks/rules/index.js';
 import type { Profile } from '../network/model.js';
 import type { Recognised } from '../network/recognise.js';
-import { platformName } from '../checks/scope.js';
+import { platformLabels } from '../words/platform-labels.js';
 import type { Title } from '../roster/model.js';
 import { heldIds } from '../roster/validate.js';
 import { compareText } from '../text/compare.js';
@@ -53,7 +53,7 @@ function* recordHits({ titles, profiles }: SearchSources): Generator<SearchHit> 
       };
     for (const { id: name, network, platform, stage, placement = null } of heldIds(title)) {
       const of = profiles.find((profile) => profile.id === network)?.name ?? network;
-      const where = `${of}, ${title.name}, ${placement ?? 'app ID'}, ${platformName(platform)} ${stage}`;
+      const where = `${of}, ${title.name}, ${placement ?? 'app ID'}, ${platformLabels[platform]} ${stage}`;
       yield { kind: 'id', name, where, title: id, placement, network, platform, stage };
     }
   }

@@ -15,7 +15,7 @@ import type { Scenario } from '../../core/rehearsal/scenario/model.js';
 import { readScenario } from '../../core/rehearsal/scenario/read.js';
 import { heldIds } from '../../core/roster/validate.js';
 import type { OnProgress } from '../../core/text/progress.js';
-import { platformName } from '../../core/checks/scope.js';
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { valueAt } from '../../core/text/own-values.js';
 import { platformNames } from '../../core/words/names.js';
 import type { ServiceContext } from '../context.js';
@@ -186,7 +186,8 @@ export class RehearsalWork {
         fix: 'Name one that syndexa survey shows, and give it a stage: syndexa title set.',
       });
     if (apps.length > 0) return;
-    const on = platforms.length > 0 ? ` for ${platforms.map(platformName).join(' and ')}` : '';
+    const on =
+      platforms.length > 0 ? ` for ${platforms.map((one) => platformLabels[one]).join(' and ')}` : '';
     throw new ServiceError('invalid', `The tree has no variant of ${id}${on} that has a stage.`, {
       fix: 'Name the build types and configurations of each stage: syndexa title set.',
     });

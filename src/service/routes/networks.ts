@@ -1,3 +1,4 @@
+import { withNames } from '../../core/checks/placeholders.js';
 import { rules } from '../../core/checks/rules/index.js';
 import { answersFrom, draftProfile, ProfileAnswers } from '../../core/drafting/profile.js';
 import { unclaimed } from '../../core/drafting/unclaimed.js';
@@ -71,7 +72,13 @@ export const networkHandlers = {
     const found = await service.treeWork.run('tryProfile', { ...params, title: null, signal }, { profile });
     return { id: profile.id, problems: [], ...found };
   },
-  listRules: () => rules.map(({ meta }) => ({ ...meta })),
+  listRules: () =>
+    rules.map(({ meta }) => ({
+      ...meta,
+      messages: Object.fromEntries(
+        Object.entries(meta.messages).map(([name, text]) => [name, withNames(text)]),
+      ),
+    })),
   collectPlan: (_call, service) => collectPlanOf(service.profiles, service.roster, service.settings),
 } satisfies Partial<Handlers>;
 

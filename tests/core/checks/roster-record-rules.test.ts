@@ -87,13 +87,13 @@ describe('the record of a title', () => {
       told(rule, { page: spot(format, settings, units) }).map(({ message, network, data }) => [
         message,
         network,
-        data?.what,
+        data?.why,
       ]);
     expect(what(refreshOutOfBounds, 'banner', { refresh: '10s' })).toEqual([
-      ['refused', 'cobalt-heron', 'Cobalt Heron does not take the refresh 10s.'],
+      ['refused', 'cobalt-heron', 'Cobalt Heron does not support a refresh time of 10s.'],
     ]);
     expect(what(timeoutOutOfBounds, 'rewarded', { timeout: '90s' })).toEqual([
-      ['refused', 'cobalt-heron', 'Cobalt Heron does not wait 90s.'],
+      ['refused', 'cobalt-heron', 'Cobalt Heron does not support a timeout of 90s.'],
     ]);
     const often = what(capBeyondNetwork, 'notification', { cap: { count: 9, per: '1d' } }, { ferrowick: {} });
     expect(often).toMatchObject([['refused', 'ferrowick', expect.stringContaining('Ferrowick')]]);

@@ -94,6 +94,9 @@ describe('a report becomes a finding', () => {
     expect(
       of({ place: place('a.xml') }, { messages: { said: 'Something else about {name}.' }, severity: 'note' }),
     ).toBe(base);
+    const reasoned = (text: string) =>
+      of({ place: place('a.xml', 1), data: { name: 'this', why: text, reason: text, fix: text } });
+    expect(reasoned('It is so.')).toBe(reasoned('It is said otherwise.'));
     const timed = (when: string) => of({ message: 'timed', changing: { when } });
     expect(timed('today')).toBe(timed('tomorrow'));
     const others = [

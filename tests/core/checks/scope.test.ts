@@ -22,7 +22,6 @@ import {
   lackingVariants,
   listed,
   networkName,
-  platformName,
   removalsAmong,
   stagedVariants,
   variantsAt,
@@ -176,7 +175,6 @@ describe('words of a message', () => {
       networkName(contextOf(), 'nowhere'),
       networkName(contextOf(), null),
     ]).toEqual(['Marlstone', 'nowhere', 'no network']);
-    expect([platformName('ios'), platformName('android')]).toEqual(['iOS', 'Android']);
     expect([0, 1_240, 59_999, 60_000, 65_400, 3_600_000].map(timeIn)).toEqual([
       '0.0 s',
       '1.2 s',
@@ -313,7 +311,8 @@ describe('settings that a network refuses', () => {
         message: 'refused',
         data: {
           placement: 'spot',
-          what: 'Cobalt Heron does not take the refresh 10s.',
+          value: '"10s"',
+          why: 'Cobalt Heron does not support a refresh time of 10s.',
           fix: 'Use a time from 30s to 120s.',
         },
       },

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { counted } from '../../../core/text/counted.js';
 import type { CollectAnswer } from '../../../api/inventory.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { Done, LeftOut, ProblemNote } from '../../components/states.js';
 import { Working } from '../../components/working.js';
 import { useLongCall } from '../../long-call.js';
@@ -124,7 +124,7 @@ function Units({
             {unit.id}
           </th>
           <td data-label="Belongs to">
-            {placement}, {platformNames[platform]}{' '}
+            {placement}, {platformLabels[platform]}{' '}
             <span className={`state state-${confidence === 'low' ? 'open' : 'good'}`}>{confidence}</span>
           </td>
           <td className="soft">{why}</td>
@@ -138,7 +138,7 @@ function Units({
           <td data-label="Belongs to" className="soft">
             nothing
             {candidates.length > 0 &&
-              `; it could be ${candidates.map(({ placement, platform }) => `${placement} (${platformNames[platform]})`).join(', ')}`}
+              `; it could be ${candidates.map(({ placement, platform }) => `${placement} (${platformLabels[platform]})`).join(', ')}`}
           </td>
           <td className="soft">
             “{unit.name}”: {why}

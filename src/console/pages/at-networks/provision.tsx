@@ -3,7 +3,7 @@ import { counted } from '../../../core/text/counted.js';
 import type { ProvisionAnswer } from '../../../api/inventory.js';
 import { isWrite, stepWords, type Settle, type StepWords } from '../../../core/provision/words.js';
 import { Choice, Controls, NetworkChoice } from '../../components/controls.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { Done, LeftOut, ProblemNote, State } from '../../components/states.js';
 import { Working } from '../../components/working.js';
 import { useLongCall } from '../../long-call.js';
@@ -129,7 +129,7 @@ function Plan({ plan, settle }: { plan: ProvisionAnswer; settle: Settle }) {
                     {word}
                   </State>
                 </td>
-                <td>{platformNames[step.platform]}</td>
+                <td>{platformLabels[step.platform]}</td>
                 <td>{what}</td>
                 <td className="soft">{is === 'agrees' ? '' : detail}</td>
               </tr>

@@ -1,7 +1,7 @@
 import { Link, useParams } from 'react-router';
 import type { BoardEdition } from '../../../core/board/model.js';
 import { Heading } from '../../components/heading.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { Empty, Failure, Loading, SeverityMark, State } from '../../components/states.js';
 import { useBoard } from '../../queries.js';
 import { Interrupted } from '../../components/interrupted.js';
@@ -52,8 +52,8 @@ function EditionSummary({ title, edition }: { title: string; edition: BoardEditi
   const { platform, identifier, found, tree, readAt, summary } = edition;
   const look = summary === null ? 'is-open' : summary.blocker > 0 ? 'is-bad' : 'is-good';
   return (
-    <section className={look} aria-label={platformNames[platform]}>
-      <strong>{platformNames[platform]}</strong> <code>{identifier}</code>
+    <section className={look} aria-label={platformLabels[platform]}>
+      <strong>{platformLabels[platform]}</strong> <code>{identifier}</code>
       {found !== null && found !== identifier && (
         <div>
           <State tone="bad" shape="✕">

@@ -5,7 +5,7 @@ import { cellState } from '../../../core/board/cell-state.js';
 import type { Board, BoardCell, BoardRow } from '../../../core/board/model.js';
 import { Choice, Controls, Finder, NetworkChoice } from '../../components/controls.js';
 import { IdText, sharedLength } from '../../components/id-text.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { WeekSpark, type WeekUnit } from '../../components/spark.js';
 import { useAddress } from '../../components/use-address.js';
 import { Room, useDrawnRows } from '../../components/virtual.js';
@@ -80,7 +80,7 @@ function Rows({ rows, shown, title, week }: RowsProps) {
                 scope="col"
                 className={stage === 'test' ? 'platform-start' : undefined}
               >
-                {platformNames[platform]} {stage}
+                {platformLabels[platform]} {stage}
               </th>
             ))}
           </tr>
@@ -182,7 +182,7 @@ function Cell({ cell, shared, title }: { cell: BoardCell; shared: number; title:
     <td
       className={`${look}${cell.stage === 'test' ? ' platform-start' : ''}`}
       data-state={word}
-      data-label={`${platformNames[cell.platform]} ${cell.stage}`}
+      data-label={`${platformLabels[cell.platform]} ${cell.stage}`}
     >
       {cell.id === null ? <span className="soft">—</span> : <IdText id={cell.id} shared={shared} />}
       <div>

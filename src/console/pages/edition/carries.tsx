@@ -5,7 +5,7 @@ import { Choice, Controls, Finder, NetworkChoice } from '../../components/contro
 import { Chain, SourceOnDemand } from '../../components/evidence.js';
 import { IdText } from '../../components/id-text.js';
 import { LedgerTable } from '../../components/ledger-table.js';
-import { platformNames, type PlatformName } from '../../components/platform-names.js';
+import { platformLabels, type PlatformKey } from '../../../core/words/platform-labels.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, State } from '../../components/states.js';
 import { useMore } from '../../components/use-more.js';
@@ -14,7 +14,7 @@ import { useNetworks } from '../../queries.js';
 import { useSurvey, type Question } from '../../tree-queries.js';
 
 /** What each variant would carry: what they have in common once, what they differ in side by side. */
-export function CarriesView({ platform, question }: { platform: PlatformName; question: Question }) {
+export function CarriesView({ platform, question }: { platform: PlatformKey; question: Question }) {
   return (
     <Shown answer={useSurvey(question)}>
       {(survey) => <Carried survey={survey} platform={platform} question={question} />}
@@ -34,7 +34,7 @@ function Carried({
   question,
 }: {
   survey: Survey;
-  platform: PlatformName;
+  platform: PlatformKey;
   question: Question;
 }) {
   const [search, set] = useAddress();
@@ -46,7 +46,7 @@ function Carried({
   };
   const editions = survey.editions.filter((edition) => edition.platform === platform);
   if (editions.length === 0)
-    return <Empty>The tree that was read builds nothing for {platformNames[platform]}.</Empty>;
+    return <Empty>The tree that was read builds nothing for {platformLabels[platform]}.</Empty>;
   const mine = survey.facts.filter((fact) => fact.platform === platform);
   const kinds = [...new Set(mine.map(({ kind }) => kind))].map((kind) => [kind, labelOf(kind)] as const);
   const used = new Set(mine.map(({ network }) => network));

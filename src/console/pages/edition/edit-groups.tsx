@@ -2,14 +2,14 @@ import { counted } from '../../../core/text/counted.js';
 import type { WiringAnswer } from '../../../api/trees.js';
 import type { WiringGroup } from '../../../core/edits/model.js';
 import { Diff } from '../../components/diff.js';
-import { platformNames, type PlatformName } from '../../components/platform-names.js';
+import { platformLabels, type PlatformKey } from '../../../core/words/platform-labels.js';
 import { useNetworks } from '../../queries.js';
 import type { Question } from '../../tree-queries.js';
 import { JustThis } from './just-this.js';
 
 interface EditGroupsProps {
   wiring: WiringAnswer;
-  platform: PlatformName;
+  platform: PlatformKey;
   question: Question;
   /** The groups that are left out. */
   left: ReadonlySet<string>;
@@ -38,7 +38,7 @@ export function EditGroups({ wiring, platform, question, left, choose }: EditGro
       {cards(mine)}
       {others.length > 0 && (
         <>
-          <h2>And for {platformNames[others[0]?.platform ?? platform]}, by the same wiring</h2>
+          <h2>And for {platformLabels[others[0]?.platform ?? platform]}, by the same wiring</h2>
           {cards(others)}
         </>
       )}

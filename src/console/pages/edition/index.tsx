@@ -1,5 +1,5 @@
 import { NavLink, useParams, useSearchParams } from 'react-router';
-import { platformNames, type PlatformName } from '../../components/platform-names.js';
+import { platformLabels, type PlatformKey } from '../../../core/words/platform-labels.js';
 import { Failure, Loading } from '../../components/states.js';
 import { useBoard, useTitle, useTrees } from '../../queries.js';
 import type { Question } from '../../tree-queries.js';
@@ -25,7 +25,7 @@ const views = {
 /** One edition: what each variant would ship, what is wrong with it, and the edits that fix it. */
 export function EditionPage() {
   const { title = '', platform: named } = useParams();
-  const platform: PlatformName = named === 'ios' ? 'ios' : 'android';
+  const platform: PlatformKey = named === 'ios' ? 'ios' : 'android';
   const [search] = useSearchParams();
   const view = (search.get('view') ?? 'wiring') as keyof typeof views;
   const record = useTitle(title);
@@ -44,7 +44,7 @@ export function EditionPage() {
   return (
     <main className="page">
       <Heading>
-        What would the {platformNames[platform]} build of {name} ship?
+        What would the {platformLabels[platform]} build of {name} ship?
       </Heading>
       <div className="lede d-flex flex-wrap gap-3 align-items-center">
         <span>
@@ -72,7 +72,7 @@ export function EditionPage() {
 
 interface ViewProps {
   view: keyof typeof views;
-  platform: PlatformName;
+  platform: PlatformKey;
   question: Question;
   before: string | null;
 }

@@ -1,9 +1,9 @@
 import { useMutation } from '@tanstack/react-query';
 import type { ProfileDraft } from '../../../api/networks.js';
-import { formatNames, platformNames as platformKeys } from '../../../core/words/names.js';
+import { formatNames, platformNames } from '../../../core/words/names.js';
 import { call, type CallError } from '../../api.js';
 import { TextField } from '../../components/fields.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { ProblemNote } from '../../components/states.js';
 import { useAddress } from '../../components/use-address.js';
 import { useKeptFields } from '../../components/use-kept-fields.js';
@@ -26,8 +26,8 @@ export function Answers({ setText, hasText }: { setText: (text: string) => void;
         <>
           <Ticks
             name="Platforms"
-            all={platformKeys}
-            words={(one) => platformNames[one]}
+            all={platformNames}
+            words={(one) => platformLabels[one]}
             ticked={platforms}
             set={(next) => put('platforms', next)}
           />
@@ -68,7 +68,7 @@ function useAnswers(setText: (text: string) => void) {
   const at = (field: string) => answers.get(field) ?? '';
   const put = (field: string, value: string) => keep({ [field]: value });
   const formats = (at('formats') || 'banner').split(' ');
-  const platforms = (at('platforms') || platformKeys.join(' ')).split(' ');
+  const platforms = (at('platforms') || platformNames.join(' ')).split(' ');
   const draft = useMutation<ProfileDraft, CallError>({
     mutationFn: () => call('draftNetwork', { body: answersOf(fields, formats, platforms) }),
     onSuccess: ({ text }) => setText(text),

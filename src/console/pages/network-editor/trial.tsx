@@ -5,7 +5,7 @@ import { labelOf } from '../../../core/facts/show.js';
 import { call, type CallError } from '../../api.js';
 import { placeText } from '../../components/evidence.js';
 import { LedgerTable } from '../../components/ledger-table.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { State } from '../../components/states.js';
 import { TreeReader } from '../../components/tree-reader.js';
 
@@ -40,7 +40,7 @@ function Tried({ trial: { stacks, facts, unresolved, unmet } }: { trial: Profile
           {facts.map(({ platform, kind, name, value, variants, place }) => (
             <tr key={JSON.stringify([platform, kind, name, value, place])}>
               <td>
-                {platformNames[platform]}, {labelOf(kind)}
+                {platformLabels[platform]}, {labelOf(kind)}
               </td>
               <td className="text-break">
                 <code>{value}</code>
@@ -65,7 +65,7 @@ function Tried({ trial: { stacks, facts, unresolved, unmet } }: { trial: Profile
           <ul className="mb-0">
             {lacking.map(({ platform, what, place }) => (
               <li key={JSON.stringify([platform, what, place])}>
-                {platform && `${platformNames[platform]}: `}
+                {platform && `${platformLabels[platform]}: `}
                 {what} {place && <span className="place soft">{placeText(place)}</span>}
               </li>
             ))}

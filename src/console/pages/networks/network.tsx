@@ -68,7 +68,7 @@ function Remove({ network, name }: { network: string; name: string }) {
     <>
       <Confirmed
         label="Remove the profile"
-        question={`Forget the profile of ${name}, which is in the data folder only?`}
+        question={`Remove the profile of ${name}, which exists only in the data folder?`}
         isPending={remove.isPending}
         act={() => remove.mutate()}
       />

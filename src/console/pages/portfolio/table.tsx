@@ -2,7 +2,7 @@ import { useRef } from 'react';
 import { Link } from 'react-router';
 import { counted } from '../../../core/text/counted.js';
 import type { PortfolioEntry } from '../../../core/portfolio/portfolio.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { WeekSpark } from '../../components/spark.js';
 import { SeverityMark, State } from '../../components/states.js';
 import { Room, useDrawnRows } from '../../components/virtual.js';
@@ -149,7 +149,7 @@ function Changed({ changed }: Pick<PortfolioEntry, 'changed'>) {
 function Builds({ title: { id, editions } }: { title: Shown }) {
   return editions.map(({ platform, summary, readAt }) => (
     <div key={platform} className="build">
-      <Link to={`/titles/${id}/${platform}`}>{platformNames[platform]}</Link>{' '}
+      <Link to={`/titles/${id}/${platform}`}>{platformLabels[platform]}</Link>{' '}
       {summary === null || readAt === null ? (
         <span className="soft">not read yet</span>
       ) : summary.blocker + summary.warning + summary.note === 0 ? (

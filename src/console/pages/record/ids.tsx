@@ -1,10 +1,10 @@
 import { valueAt } from '../../../core/text/own-values.js';
 import { useRef, useState } from 'react';
 import type { IdWrite, TitleRecord } from '../../../api/titles.js';
-import { platformNames as platformKeys, stageNames } from '../../../core/words/names.js';
+import { platformNames, stageNames } from '../../../core/words/names.js';
 import { call, etag } from '../../api.js';
 import { Choice } from '../../components/fields.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { Room, useDrawnRows } from '../../components/virtual.js';
 import { useNetworks } from '../../queries.js';
 import { FieldConflict } from './field-conflict.js';
@@ -48,7 +48,7 @@ export function Ids({ record, find, only }: { record: TitleRecord; find: string;
 /** The IDs of one network: a row for the app and one for each placement, a column for each platform and stage. */
 function NetworkIds({ record, network, find }: { record: TitleRecord; network: string; find: string }) {
   const { editions, placements } = record.title;
-  const columns = platformKeys
+  const columns = platformNames
     .filter((platform) => editions[platform])
     .flatMap((platform) => stageNames.map((stage) => ({ platform, stage })));
   const names = Object.keys(placements).filter(
@@ -74,7 +74,7 @@ function NetworkIds({ record, network, find }: { record: TitleRecord; network: s
             <th>{network}</th>
             {columns.map(({ platform, stage }) => (
               <th key={`${platform} ${stage}`} className={start(stage)}>
-                {platformNames[platform]} {stage}
+                {platformLabels[platform]} {stage}
               </th>
             ))}
           </tr>
@@ -125,7 +125,7 @@ function IdField({ record, slot }: { record: TitleRecord; slot: Slot }) {
       }),
   });
   const { error } = draft;
-  const label = `${placement ?? 'App ID'} on ${network}, ${platformNames[platform]} ${stage}`;
+  const label = `${placement ?? 'App ID'} on ${network}, ${platformLabels[platform]} ${stage}`;
   return (
     <>
       <input

@@ -2,7 +2,7 @@ import type { RehearsalReport, RehearsalRun } from '../../../core/rehearsal/repo
 import { decidedBy, isRight, isSeen } from '../../../core/rehearsal/report.js';
 import { verdictText } from '../../../core/rehearsal/words.js';
 import { groupBy } from '../../../core/text/group-by.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { State } from '../../components/states.js';
 
 interface MatrixProps {
@@ -15,7 +15,7 @@ interface MatrixProps {
 /** Placements down, variants across; each cell says what became of the placement. */
 export function Matrix({ report: { runs }, at, placement, choose }: MatrixProps) {
   const names = [...new Set(runs.flatMap((run) => run.placements.map((one) => one.placement)))];
-  const groups = [...groupBy(runs, ({ platform, stage }) => `${platformNames[platform]} ${stage}`)];
+  const groups = [...groupBy(runs, ({ platform, stage }) => `${platformLabels[platform]} ${stage}`)];
   return (
     <div className="ledger-scroll">
       <table className="ledger rehearsal-matrix">

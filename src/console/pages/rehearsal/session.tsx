@@ -5,7 +5,7 @@ import type { TraceEvent } from '../../../core/facts/trace.js';
 import { pictureAt } from '../../../core/rehearsal/picture.js';
 import type { RehearsalRun } from '../../../core/rehearsal/report.js';
 import { eventText } from '../../../core/rehearsal/words.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { useClock, speeds, type SessionClock } from './clock.js';
 import { Exchanges } from './exchanges.js';
 import { Phone } from './phone.js';
@@ -37,7 +37,7 @@ export function SessionView({ run, device, placement }: SessionProps) {
   return (
     <section className="session" aria-label="Session">
       <h2>
-        {platformNames[run.platform]} {run.variant}
+        {platformLabels[run.platform]} {run.variant}
         {placement !== null && <>: {placement}</>}
       </h2>
       <div className="session-body">

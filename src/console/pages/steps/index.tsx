@@ -6,7 +6,7 @@ import { counted } from '../../../core/text/counted.js';
 import type { Step, StepState } from '../../../core/steps/model.js';
 import { call, type CallError } from '../../api.js';
 import { Choice, Controls, NetworkChoice } from '../../components/controls.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { Empty, Failure, Loading, ProblemNote, State } from '../../components/states.js';
 import { keys, useSteps } from '../../queries.js';
 import { groupBy } from '../../../core/text/group-by.js';
@@ -93,7 +93,7 @@ function StepControls({ steps, network, platform, nextOnly, set }: StepControlsP
         value={platform}
         set={(id) => set({ platform: id })}
         all="both platforms"
-        options={Object.entries(platformNames)}
+        options={Object.entries(platformLabels)}
       />
       <Form.Check
         type="switch"
@@ -131,7 +131,7 @@ function Folded({
 
 function StepGroups({ title, steps, names }: Omit<StepRowProps, 'step'> & { steps: readonly Step[] }) {
   const nameOf = ({ platform, networkName }: Step) =>
-    `${platformNames[platform]}: ${networkName ?? 'the edition as a whole'}`;
+    `${platformLabels[platform]}: ${networkName ?? 'the edition as a whole'}`;
   return [...groupBy(steps, nameOf)].map(([group, mine]) => (
     <section key={group}>
       <h2>{group}</h2>
@@ -258,7 +258,7 @@ function TickForm({ title, step }: { title: string; step: Step }) {
         <Form.Control
           size="sm"
           placeholder="who saw it, where"
-          aria-label={`Note on ${step.name}, ${step.networkName ?? 'edition'}, ${platformNames[step.platform]}`}
+          aria-label={`Note on ${step.name}, ${step.networkName ?? 'edition'}, ${platformLabels[step.platform]}`}
           value={note}
           onChange={(event) => setNote(event.target.value)}
         />

@@ -3,7 +3,7 @@ import type { AnswerOf } from '../../../api/routes.js';
 import { call, type CallError } from '../../api.js';
 import { CallButton } from '../../components/call-button.js';
 import { LedgerTable } from '../../components/ledger-table.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { State } from '../../components/states.js';
 
 /** Asks the store whether it lists the editions of a title. */
@@ -22,7 +22,7 @@ export function LookUp({ title }: { title: string }) {
           {look.data.map(({ platform, identifier, listed, name, site }) => (
             <tr key={platform}>
               <th scope="row">
-                {platformNames[platform]} <code>{identifier}</code>
+                {platformLabels[platform]} <code>{identifier}</code>
               </th>
               <td>
                 <State tone={listed ? 'good' : 'open'} shape={listed ? '●' : '○'}>

@@ -5,7 +5,7 @@ import { call, type CallError } from '../../api.js';
 import { Heading } from '../../components/heading.js';
 import { IdText } from '../../components/id-text.js';
 import { LedgerTable } from '../../components/ledger-table.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, State } from '../../components/states.js';
 import { Follow } from './follow.js';
@@ -57,7 +57,7 @@ function OnRecord({
         <div className="soft fw-normal">{network}</div>
       </th>
       <td>
-        {platformNames[platform]}, {stage}
+        {platformLabels[platform]}, {stage}
       </td>
       <td className="text-break">
         <IdText id={url} /> <Link to={`/tags?address=${encodeURIComponent(url)}`}>look at it</Link>

@@ -1,7 +1,7 @@
 import type { CompareAnswer } from '../../../api/tally.js';
 import type { QueryOf } from '../../../api/routes.js';
 import { amountText } from '../../../core/tally/money.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { ProblemNote } from '../../components/states.js';
 import { useComparison } from '../../queries.js';
 import { signedText } from './format.js';
@@ -75,7 +75,7 @@ function Unit({ of: { title, placement, unit, network, platform }, isOfTitle }: 
       {placement === null ? <code>{unit}</code> : isOfTitle ? placement : `${title}/${placement}`}
       <div className="soft fw-normal">
         {network}
-        {platform && `, ${platformNames[platform]}`}
+        {platform && `, ${platformLabels[platform]}`}
       </div>
     </>
   );

@@ -15,7 +15,7 @@ import {
 } from 'recharts';
 import type { FiguresAnswer, Release } from '../../../api/tally.js';
 import { moneyText } from '../../../core/tally/money.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { metricOf, metricText, rowName } from './format.js';
 import { metrics, type Metric } from './settings.js';
 
@@ -118,7 +118,7 @@ function releaseLines(releases: readonly Release[], points: readonly DayPoint[])
         stroke="var(--rule-strong)"
         strokeDasharray="3 3"
         label={{
-          value: `${platformNames[platform]} ${version}`,
+          value: `${platformLabels[platform]} ${version}`,
           position: platform === 'ios' ? 'top' : 'insideTopLeft',
           fill: 'var(--ink-soft)',
           fontSize: 10,

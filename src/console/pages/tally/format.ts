@@ -1,6 +1,6 @@
 import type { Figures, FiguresAnswer } from '../../../api/tally.js';
 import { amountText } from '../../../core/tally/money.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import type { Metric } from './settings.js';
 
 export function wholeText(value: number | null): string {
@@ -21,10 +21,10 @@ export function signedText(micros: number): string {
 export function rowName({ by }: FiguresAnswer, key: string, unit: string | null): string {
   if (unit !== null) return `${key.slice(0, -unit.length).replace(/: $/, '')}, in no title`;
   if (key === '') return 'unknown';
-  if (by === 'platform') return key === 'ios' ? platformNames.ios : platformNames.android;
+  if (by === 'platform') return key === 'ios' ? platformLabels.ios : platformLabels.android;
   if (by !== 'release') return key;
   const [day = '', platform = '', ...rest] = key.split(' ');
-  const name = platform === 'ios' ? platformNames.ios : platformNames.android;
+  const name = platform === 'ios' ? platformLabels.ios : platformLabels.android;
   return day === '0000-00-00' ? `${name}, before any release` : `${name} ${rest.join(' ')} (${day})`;
 }
 

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Release } from '../../../api/tally.js';
 import { call, type CallError } from '../../api.js';
 import { Choice, Controls, DayInput, TextInput } from '../../components/controls.js';
-import { platformNames } from '../../components/platform-names.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
 import { ProblemNote } from '../../components/states.js';
 import { useKeptFields } from '../../components/use-kept-fields.js';
 import { keys } from '../../queries.js';
@@ -23,11 +23,11 @@ export function Releases({ title, releases }: { title: string; releases: readonl
       <ul className="change-lines">
         {releases.map((release) => (
           <li key={`${release.platform} ${release.version}`}>
-            {platformNames[release.platform]} {release.version}, {release.day}{' '}
+            {platformLabels[release.platform]} {release.version}, {release.day}{' '}
             <button
               type="button"
               className="btn btn-sm btn-link"
-              aria-label={`Remove ${platformNames[release.platform]} ${release.version}`}
+              aria-label={`Remove ${platformLabels[release.platform]} ${release.version}`}
               onClick={() => forget.mutate(release)}
             >
               forget
@@ -63,7 +63,7 @@ function NoteRelease({ title }: { title: string }) {
           label="Platform of the release"
           value={platform}
           set={(id) => set({ platform: id })}
-          options={Object.entries(platformNames)}
+          options={Object.entries(platformLabels)}
         />
         <TextInput label="Version" hint="3.2.0" value={version} set={(text) => set({ version: text })} />
         <DayInput label="Release day" value={day} set={(chosen) => set({ day: chosen })} />

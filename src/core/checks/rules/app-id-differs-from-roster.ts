@@ -5,7 +5,8 @@ import { expectedIds } from '../../roster/expected.js';
 import type { Title } from '../../roster/model.js';
 import { readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromValue, networkName, platformName, variantsAt } from '../scope.js';
+import { editionScopes, fromValue, networkName, variantsAt } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 
 /** A well-formed production app ID, but not the one that the roster holds. */
 export const appIdDiffersFromRoster = defineRule({
@@ -56,5 +57,5 @@ function heldElsewhere(
   const held = expectedIds(title, profiles, elsewhere).find(
     (one) => one.kind === 'app' && one.network === network && one.id === value,
   );
-  return held && { other: platformName(elsewhere), found: held.stage };
+  return held && { other: platformLabels[elsewhere], found: held.stage };
 }

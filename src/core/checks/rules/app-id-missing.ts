@@ -99,5 +99,5 @@ function valueless(item: Fact | Unresolved, { name, id }: Profile, lacking: read
     };
   if (item.cause === 'no-value')
     return { ...base, message: 'noValue' as const, data: { ...data, key: item.what } };
-  return { ...base, message: 'undefined' as const, data, changing: { reason: item.reason } };
+  return { ...base, message: 'undefined' as const, data: { ...data, reason: item.reason } };
 }

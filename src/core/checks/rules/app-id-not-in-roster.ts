@@ -8,7 +8,7 @@ export const appIdNotInRoster = defineRule({
     severity: 'warning',
     ifShipped: 'There is no ID to build with, so this stage of the edition cannot be wired.',
     mend: 'Put the ID into the roster: syndexa id set.',
-    messages: { hole: 'The roster has no {stage} app ID of {network} for {platform}.' },
+    messages: { hole: 'The roster has no {stage} app ID of {network} for {platform.label}.' },
     needsTitle: true,
   },
   *run(context) {

@@ -1,5 +1,6 @@
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, platformName } from '../scope.js';
+import { editionScopes, fromFact } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 
 /** A package is available to the code, but its native part is not in the build. */
 export const packageNotLinked = defineRule({
@@ -21,7 +22,7 @@ export const packageNotLinked = defineRule({
         const used = scope.networks.some(({ id }) => id === fact.network);
         if (fact.kind !== 'linking' || !used) continue;
         const message = fact.value === 'left out' ? 'excluded' : 'unlinked';
-        const data = { package: fact.name ?? '', platform: platformName(scope.platform) };
+        const data = { package: fact.name ?? '', platform: platformLabels[scope.platform] };
         yield { ...fromFact(fact), message, data };
       }
     }

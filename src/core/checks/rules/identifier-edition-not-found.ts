@@ -2,7 +2,8 @@ import { platforms, type Platform } from '../../words/words.js';
 import { breaksFile } from '../broken-files.js';
 import { defineRule } from '../model.js';
 import type { Survey, SurveyEdition } from '../../facts/model.js';
-import { editionScopes, listed, platformName } from '../scope.js';
+import { editionScopes, listed } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 
 /** A tree builds several apps for one platform, and none of them is the title's edition. */
 export const editionNotFound = defineRule({
@@ -17,7 +18,7 @@ export const editionNotFound = defineRule({
     messages: {
       several:
         'Several apps of this tree have the identifier {expected}: {modules}. The title has to name the module of one.',
-      none: 'The tree builds {apps} for {platform}, but not {expected}.',
+      none: 'The tree builds {apps} for {platform.label}, but not {expected}.',
       nothing: 'No {platform} app was found in this tree: {expected} was looked for. {recognised}.',
     },
     needsTitle: true,
@@ -39,7 +40,7 @@ export const editionNotFound = defineRule({
         // A file that cannot be read is reported separately, because its content is unknown.
         if (found.size > 0 || isTitles || context.survey.problems.some(breaksFile)) continue;
         const recognised = recognisedIn(context.survey);
-        const data: Record<string, string> = { platform: platformName(platform), expected, recognised };
+        const data: Record<string, string> = { platform: platformLabels[platform], expected, recognised };
         yield { platform, place: null, message: 'nothing' as const, data };
         continue;
       }

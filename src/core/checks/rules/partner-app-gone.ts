@@ -9,7 +9,7 @@ export const partnerAppGone = defineRule({
     ifShipped: 'The SDK refuses to start, or revenue is credited to nobody.',
     mend: 'Look it up at the network, or provision the title again.',
     messages: {
-      gone: '{network} does not know {id}, the app ID for {platform}.',
+      gone: '{network} does not know {id}, the app ID for {platform.label}.',
     },
     needsTitle: true,
   },

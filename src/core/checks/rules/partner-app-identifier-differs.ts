@@ -9,7 +9,7 @@ export const partnerAppIdentifierDiffers = defineRule({
     ifShipped: 'Requests from an app that is not registered earn nothing, and can cost the account.',
     mend: 'Correct the identifier in the roster or at the network.',
     messages: {
-      differs: 'At {network}, {id} belongs to {is} on {platform}, but the edition is {wanted}.',
+      differs: 'At {network}, {id} belongs to {is} on {platform.label}, but the edition is {wanted}.',
     },
     needsTitle: true,
   },

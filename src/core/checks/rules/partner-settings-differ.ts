@@ -13,7 +13,7 @@ export const partnerSettingsDiffer = defineRule({
     mend: 'Settle it with syndexa provision {title} --settle roster (or partner).',
     messages: {
       differs:
-        '{setting} of {placement} is {roster} in the roster and {partner} at {network}, on {platform}.',
+        '{setting} of {placement} is {roster} in the roster and {partner} at {network}, on {platform.label}.',
     },
     needsTitle: true,
   },

@@ -9,7 +9,7 @@ export const partnerTermsOpen = defineRule({
     ifShipped: 'Every unit stays empty until somebody accepts them.',
     mend: 'Accept them on the network’s pages, then run syndexa id collect again.',
     messages: {
-      open: 'The terms of {network} are not accepted for {id} ({platform}).',
+      open: 'The terms of {network} are not accepted for {id} ({platform.label}).',
     },
     needsTitle: true,
   },

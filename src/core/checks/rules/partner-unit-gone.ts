@@ -9,7 +9,7 @@ export const partnerUnitGone = defineRule({
     ifShipped: 'The placement stays empty on every device, and nothing is earned.',
     mend: 'Look it up at the network. Then provision the placement again, or put the right ID into the roster.',
     messages: {
-      gone: '{network} no longer has {id}, the {platform} unit of {placement}.',
+      gone: '{network} no longer has {id}, the {platform.label} unit of {placement}.',
     },
     needsTitle: true,
   },

@@ -9,7 +9,7 @@ export const partnerUnitPaused = defineRule({
     ifShipped: 'The placement stays empty until somebody resumes the unit.',
     mend: 'Resume it at the network, or remove the placement from the build.',
     messages: {
-      paused: '{id}, the {platform} unit of {placement}, is paused at {network}.',
+      paused: '{id}, the {platform.label} unit of {placement}, is paused at {network}.',
     },
     needsTitle: true,
   },

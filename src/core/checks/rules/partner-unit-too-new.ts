@@ -10,7 +10,7 @@ export const partnerUnitTooNew = defineRule({
     ifShipped: 'The placement stays empty for that long, and people look for a bug that does not exist.',
     mend: 'Wait, and test with the sample ID in the meantime.',
     messages: {
-      new: '{id}, the {platform} unit of {placement}, is new: {network} does not serve ads for it for another {left}.',
+      new: '{id}, the {platform.label} unit of {placement}, is new: {network} does not serve ads for it for another {left}.',
     },
     needsTitle: true,
   },

@@ -9,7 +9,7 @@ export const partnerUnitWrongPlatform = defineRule({
     ifShipped: 'The network refuses the requests, or counts them for the other app.',
     mend: 'Swap the IDs of the two platforms.',
     messages: {
-      platform: '{id} is a unit for {is} at {network}, but the roster has it for {wanted}.',
+      platform: '{id} is a unit for {is.label} at {network}, but the roster has it for {wanted.label}.',
     },
     needsTitle: true,
   },

@@ -12,7 +12,7 @@ export const branchesSwapped = defineRule({
     mend: 'Swap the two IDs, or name the placement through the placebook, which never mixes them up.',
     messages: {
       swapped:
-        'Where the platform is {platform}, {network} is given {id}, which is its {placement} placement on {holder}.',
+        'Where the platform is {platform.label}, {network} is given {id}, which is its {placement} placement on {holder.label}.',
     },
     needsTitle: true,
   },

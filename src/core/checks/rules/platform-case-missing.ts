@@ -1,5 +1,6 @@
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, networkName, platformName } from '../scope.js';
+import { editionScopes, fromFact, networkName } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 
 /** A choice by platform has no value for a platform that the title is built for, and none for all others. */
 export const caseMissing = defineRule({
@@ -9,7 +10,7 @@ export const caseMissing = defineRule({
     ifShipped: 'On that platform the SDK gets no ID: there are no ads, and some SDKs stop the app.',
     mend: 'Add the ID of the platform here, or name the placement through the placebook, which knows both.',
     messages: {
-      open: 'On {platform} this has no value: it has IDs of {network} only for {cases}.',
+      open: 'On {platform} this has no value: it has IDs of {network} only for {cases.label}.',
     },
     needsTitle: true,
   },
@@ -18,7 +19,7 @@ export const caseMissing = defineRule({
       for (const fact of scope.facts) {
         if (fact.kind !== 'left-open' || !scope.networks.some(({ id }) => id === fact.network)) continue;
         const data = {
-          platform: platformName(scope.platform),
+          platform: platformLabels[scope.platform],
           network: networkName(context, fact.network),
           cases: fact.value,
         };

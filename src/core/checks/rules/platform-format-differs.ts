@@ -10,7 +10,7 @@ export const formatDiffers = defineRule({
     ifShipped: 'The placement shows different ads on each platform, and its figures mean nothing.',
     mend: 'Load it with the format in the roster.',
     messages: {
-      differ: '{placement} is loaded as {here} here, but as {there} on {other}.',
+      differ: '{placement} is loaded as {here} here, but as {there} on {other.label}.',
     },
     needsTitle: true,
   },

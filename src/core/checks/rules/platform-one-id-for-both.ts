@@ -11,7 +11,7 @@ export const oneIdForBoth = defineRule({
       'On one of the two platforms the placement stays empty, or its revenue is counted for the other.',
     mend: 'Name the placement through the placebook, which picks the ID of the platform being compiled.',
     messages: {
-      both: '{id} is the {placement} placement of {network} on {holder}, but this code also uses it on {platform}.',
+      both: '{id} is the {placement} placement of {network} on {holder.label}, but this code also uses it on {platform.label}.',
     },
     needsTitle: true,
   },

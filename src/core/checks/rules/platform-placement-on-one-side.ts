@@ -1,7 +1,7 @@
 import type { FactOf } from '../../facts/model.js';
 import { valueAt } from '../../text/own-values.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, listed, platformName } from '../scope.js';
+import { editionScopes, fromFact, listed } from '../scope.js';
 
 /** Where a person writes IDs: the placebook and generated resources do not show that a placement is used. */
 const inSources = new Set<FactOf<'unit-id'>['carrier']>(['code', 'layout', 'storyboard']);
@@ -14,7 +14,7 @@ export const placementOnOneSide = defineRule({
     ifShipped: 'The placement earns on one platform and nobody misses it on the other.',
     mend: 'Use the placement on the other platform too, or remove its IDs for that platform from the roster.',
     messages: {
-      onlyHere: 'The placement {placement} is used on {usedOn}, but not in the code for {missingOn}.',
+      onlyHere: 'The placement {placement} is used on {used.label}, but not in the code for {unused.label}.',
     },
     isAbsence: true,
     needsTitle: true,
@@ -38,12 +38,8 @@ export const placementOnOneSide = defineRule({
       const unused = uses.filter(({ facts }) => facts.length === 0);
       const [first] = used.flatMap(({ facts }) => facts);
       if (!first || unused.length === 0) continue;
-      const platforms = (list: typeof uses) => list.map(({ scope }) => scope.platform);
-      const data = { placement, used: listed(platforms(used)), unused: listed(platforms(unused)) };
-      const changing = {
-        usedOn: listed(platforms(used).map(platformName)),
-        missingOn: listed(platforms(unused).map(platformName)),
-      };
+      const names = (list: typeof uses) => listed(list.map(({ scope }) => scope.platform));
+      const data = { placement, used: names(used), unused: names(unused) };
       yield {
         ...fromFact(first),
         network: null,
@@ -52,7 +48,6 @@ export const placementOnOneSide = defineRule({
         module: null,
         message: 'onlyHere',
         data,
-        changing,
       };
     }
   },

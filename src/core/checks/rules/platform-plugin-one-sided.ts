@@ -2,7 +2,8 @@ import { requirementsOf } from '../../network/for-stack.js';
 import { platforms } from '../../words/words.js';
 import { oncePerPlace } from '../code.js';
 import { defineRule } from '../model.js';
-import { editionScopes, fromFact, platformName } from '../scope.js';
+import { editionScopes, fromFact } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 
 /** A plugin entry gives the app ID of one platform, and the title is built for both. */
 export const pluginOneSided = defineRule({
@@ -35,7 +36,7 @@ export const pluginOneSided = defineRule({
       const data = {
         package: fact.name ?? '',
         field,
-        platform: platformName(scope.platform),
+        platform: platformLabels[scope.platform],
         network: profile.name,
       };
       yield { ...fromFact(fact), message: 'half', data };

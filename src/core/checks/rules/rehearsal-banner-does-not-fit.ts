@@ -18,7 +18,7 @@ export const bannerDoesNotFit = defineRule({
     messages: {
       wide: '{placement} is {width} points wide; the screen has {screen}.',
       high: '{placement} stays in view at the {anchor} and takes {height} of the {screen} points of the screen.',
-      covers: '{placement} covers {navigation}, which is held at the same edge.',
+      covers: '{placement} covers {navigation}, which is at the same edge.',
     },
     needsTitle: true,
   },

@@ -18,8 +18,8 @@ export const noWayForward = defineRule({
       yield {
         ...fromRehearsed(fact),
         message: 'stuck',
-        data: { placement: nameOf(fact) },
-        changing: { time: timeIn(stuck.at), reason: stuck.text ?? '' },
+        data: { placement: nameOf(fact), reason: stuck.text ?? '' },
+        changing: { time: timeIn(stuck.at) },
       };
     }
   },

@@ -9,7 +9,7 @@ export const capBeyondNetwork = defineRule({
     ifShipped: 'The network stops filling the placement for the rest of its period.',
     mend: 'Lower the cap in the roster: syndexa placement set {title} {placement} --cap "COUNT per TIME".',
     messages: {
-      refused: '{placement}: {what} {fix}',
+      refused: '{placement}: {why} {fix}',
     },
     needsTitle: true,
   },

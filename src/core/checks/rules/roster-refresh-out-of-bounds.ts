@@ -9,7 +9,7 @@ export const refreshOutOfBounds = defineRule({
     ifShipped: 'The network ignores the time, or counts impressions as invalid.',
     mend: 'Change the setting in the roster: syndexa placement set {title} {placement} --refresh TIME.',
     messages: {
-      refused: '{placement}: {what} {fix}',
+      refused: '{placement}: {why} {fix}',
     },
     needsTitle: true,
   },

@@ -9,7 +9,7 @@ export const timeoutOutOfBounds = defineRule({
     ifShipped: 'Requests are cut off before they are answered, or users wait at an empty screen.',
     mend: 'Change the timeout in the roster: syndexa placement set {title} {placement} --timeout TIME.',
     messages: {
-      refused: '{placement}: {what} {fix}',
+      refused: '{placement}: {why} {fix}',
     },
     needsTitle: true,
   },

@@ -21,8 +21,7 @@ export const variantUnmatched = defineRule({
           variants: [name],
           place: edition.home,
           message: 'unmatched',
-          data: { variant: name },
-          changing: { reason: stageWhy },
+          data: { variant: name, reason: stageWhy },
         };
       }
     }

@@ -9,7 +9,7 @@ import {
   sisterOf,
   type TalliedUnit,
 } from '../tally-scope.js';
-import { platformName } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 
 /** What is left of the usual share of loaded ads that are shown. */
 const dropped = 0.4;
@@ -60,7 +60,7 @@ export const hardlyShown = defineRule({
       yield {
         ...fromTallied(unit),
         message: 'sister',
-        data: { ...names, other: platformName(sisterOf(unit.platform)) },
+        data: { ...names, other: platformLabels[sisterOf(unit.platform)] },
         changing: { now: percentText(own), before: percentText(other) },
       };
     }

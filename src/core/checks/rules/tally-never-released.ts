@@ -1,6 +1,6 @@
 import { sumOfLast } from '../../tally/signals.js';
 import { defineRule } from '../model.js';
-import { platformName } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 import { countText, reportingUnits, sisterOf } from '../tally-scope.js';
 import { platforms } from '../../words/words.js';
 
@@ -30,8 +30,8 @@ export const askedBeforeRelease = defineRule({
         .reduce((sum, { history }) => sum + sumOfLast(history.asked, window), 0);
       if (requests === 0) continue;
       const data = {
-        on: platformName(platform),
-        other: platformName(sisterOf(platform)),
+        on: platformLabels[platform],
+        other: platformLabels[sisterOf(platform)],
         version: elsewhere.version,
       };
       yield { platform, message: 'asked', data, changing: { requests: countText(requests) } };

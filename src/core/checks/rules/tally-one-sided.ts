@@ -1,7 +1,7 @@
 import { amountText } from '../../tally/money.js';
 import { sumOf, sumOfLast } from '../../tally/signals.js';
 import { defineRule } from '../model.js';
-import { platformName } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 import { fromTallied, mayBeLeftOut, namesOf, sisterOf, talliedUnits } from '../tally-scope.js';
 
 /** How many days a placement must have reported on the side that earns nothing. */
@@ -37,7 +37,7 @@ export const oneSided = defineRule({
       yield {
         ...fromTallied(unit),
         message: mayBeLeftOut(context, unit, 0) ? 'nothingInTables' : 'nothing',
-        data: { ...namesOf(unit), other: platformName(sisterOf(unit.platform)) },
+        data: { ...namesOf(unit), other: platformLabels[sisterOf(unit.platform)] },
         changing: { amount: `${amountText(earned)} ${sister?.history?.currency ?? ''}` },
       };
     }

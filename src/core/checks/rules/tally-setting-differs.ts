@@ -1,7 +1,7 @@
 import { sumOfLast } from '../../tally/signals.js';
 import { platforms, type Platform } from '../../words/words.js';
 import { defineRule } from '../model.js';
-import { platformName } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 import { fromTallied, reportingUnits, type TalliedUnit } from '../tally-scope.js';
 import type { UnitHistory } from '../../tally/history.js';
 import { groupBy } from '../../text/group-by.js';
@@ -54,8 +54,8 @@ export const settingInNumbersDiffers = defineRule({
         data: {
           placement: first.name,
           network: first.profile.name,
-          on: platformName(high),
-          other: platformName(high === 'ios' ? 'android' : 'ios'),
+          on: platformLabels[high],
+          other: platformLabels[high === 'ios' ? 'android' : 'ios'],
           setting: said,
         },
         changing: { times: ratio.toFixed(1) },

@@ -1,6 +1,6 @@
 import { sumOfLast } from '../../tally/signals.js';
 import { defineRule } from '../model.js';
-import { platformName } from '../scope.js';
+import { platformLabels } from '../../words/platform-labels.js';
 import { countText, networkOf } from '../tally-scope.js';
 
 const window = 7;
@@ -42,7 +42,7 @@ export const twoUnitsAlive = defineRule({
         message: 'two',
         data: {
           placement,
-          on: platformName(platform),
+          on: platformLabels[platform],
           network: networkOf(context, now),
           unit: now.unit,
           was,

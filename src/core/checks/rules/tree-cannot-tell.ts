@@ -33,8 +33,7 @@ export const cannotTell = defineRule({
         place,
         chain,
         message: 'open',
-        data: { what, variants: listed(variants) },
-        changing: { reason },
+        data: { what, variants: listed(variants), reason },
       };
     }
   },

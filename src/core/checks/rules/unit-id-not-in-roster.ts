@@ -9,7 +9,7 @@ export const unitIdNotInRoster = defineRule({
     ifShipped: 'The placement stays empty in this stage.',
     mend: 'Put the ID into the roster: syndexa id set.',
     messages: {
-      hole: 'The roster has no {stage} unit ID of {network} for the placement {placement} on {platform}.',
+      hole: 'The roster has no {stage} unit ID of {network} for the placement {placement} on {platform.label}.',
     },
     needsTitle: true,
   },

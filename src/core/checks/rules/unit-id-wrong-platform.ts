@@ -11,7 +11,7 @@ export const unitIdWrongPlatform = defineRule({
     mend: 'Use the unit ID that the roster has for this platform. The placebook picks it.',
     messages: {
       other:
-        '{id} is the {placement} placement of {network} on {other}, but it is in the build for {platform}.',
+        '{id} is the {placement} placement of {network} on {other.label}, but it is in the build for {platform.label}.',
     },
     needsTitle: true,
   },

@@ -1,8 +1,7 @@
 import type { Profile } from '../../network/model.js';
 import type { Platform, Stage } from '../../words/words.js';
 import type { ByHand } from '../../edits/model.js';
-
-const platformNames = { android: 'Android', ios: 'iOS' } as const;
+import { platformLabels } from '../../words/platform-labels.js';
 
 /** Rules whose findings are fixed by the right app ID in its place, on every stack. */
 export const appIdRules = [
@@ -31,7 +30,7 @@ export function stageStep(platform: Platform, variants: readonly string[]): ByHa
     platform,
     network: null,
     rule: 'stage/variant-unmatched',
-    what: `Say which stage ${variants.join(', ')} belongs to. Nothing is wired on ${platformNames[platform]} until then.`,
+    what: `Say which stage ${variants.join(', ')} belongs to. Nothing is wired on ${platformLabels[platform]} until then.`,
     why: 'A variant without a stage would be built without any ID, or with the wrong one.',
     where: 'syndexa title set {title} --test NAME --production NAME',
   };
@@ -43,7 +42,7 @@ export function holeStep(platform: Platform, profile: Profile, stage: Stage): By
     platform,
     network: profile.id,
     rule: 'app-id/not-in-roster',
-    what: `Put the ${stage} ${profile.ids.app?.label ?? 'app ID'} of ${profile.name} for ${platformNames[platform]} into the roster, then wire again.`,
+    what: `Put the ${stage} ${profile.ids.app?.label ?? 'app ID'} of ${profile.name} for ${platformLabels[platform]} into the roster, then wire again.`,
     why: 'Nothing is wired for a network until the roster has its ID for both stages; half of it would break the other builds.',
     where: `syndexa id set {title} --network ${profile.id} --platform ${platform} --stage ${stage} ID`,
   };

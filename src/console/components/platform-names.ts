@@ -1,3 +1,0 @@
-/** Platforms as people name them. */
-export const platformNames = { android: 'Android', ios: 'iOS' } as const;
-export type PlatformName = keyof typeof platformNames;
