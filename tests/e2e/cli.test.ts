@@ -263,7 +263,7 @@ describe('bad input', () => {
       'absent.yaml cannot be read',
     );
     const unasked = await syndexa(['roster', 'import', 'good.yaml'], home);
-    expect(unasked).toMatchObject({ code: 2, err: expect.stringContaining('Give --yes') });
+    expect(unasked).toMatchObject({ code: 2, err: expect.stringContaining('Use --yes') });
   });
 });
 

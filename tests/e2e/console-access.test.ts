@@ -105,7 +105,7 @@ describe('the portfolio', () => {
     await c.page.getByLabel('Find a title').fill('kiln');
     await expect.poll(() => c.page.getByRole('rowheader').count()).toBe(2);
     await c.page.getByRole('button', { name: /needs work/ }).click();
-    await c.page.getByText('No title is like that').waitFor();
+    await c.page.getByText('No title matches').waitFor();
     await c.page.getByRole('button', { name: 'Show all titles' }).click();
     await expect.poll(() => c.page.getByRole('rowheader').count()).toBe(6);
     await goto('/?group=state&sort=name');
@@ -216,7 +216,7 @@ describe('a service that goes away', () => {
     const port = Number(new URL(c.service.url).port);
     const { home } = c.service;
     await c.service.close();
-    await c.page.getByText('The service has not answered since').waitFor();
+    await c.page.getByText('The service has not responded since').waitFor();
     const { startService } = await import('../../src/service/boot.js');
     const again = await startService({ home, port, version: '0.0.0-test' });
     const { body } = await http(api('/titles/tidewick'));

@@ -312,7 +312,7 @@ describe('an edition', () => {
     await goto('/titles/tidewick/android?view=out');
     await c.page.getByLabel('Network', { exact: true }).selectOption('cobalt-heron');
     await button(/^Write these \d+ files/).click();
-    await c.page.getByText('Nothing of it is in the tree').waitFor();
+    await c.page.getByText('The tree contains nothing of it').waitFor();
     expect(filesBelow(at)['android/app/build.gradle.kts']?.toString()).not.toContain('cobalt');
     await button('Undo the last write').click();
     await button(/^Write these \d+ files/).waitFor();

@@ -52,7 +52,7 @@ describe('the console', () => {
     await c.page.getByRole('link', { name: 'Board' }).click();
     await c.page.getByText('No network is wired into Kelp yet').waitFor();
     await c.page.getByRole('link', { name: 'Android' }).click();
-    await c.page.getByText('No tree was read yet').waitFor();
+    await c.page.getByText('No tree has been read yet').waitFor();
   });
 
   it('shows the board: placements by platform and stage, each with a word for its state', async () => {
@@ -379,7 +379,7 @@ describe('the console', () => {
       title: { name: 'Kelp', editions: { android: { identifier: 'example.brine.kelp' } } },
     });
     await c.page.goto(`${c.service.url}/titles/kelp/steps`);
-    await c.page.getByText('No network is named at any placement yet').waitFor();
+    await c.page.getByText('No placement has a network yet').waitFor();
     await http(
       api('/titles/kelp/placements/footer'),
       'PUT',

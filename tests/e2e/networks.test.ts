@@ -263,7 +263,7 @@ describe('a sixth network, known by a YAML file alone', () => {
       shaped('trial', await good('network test cobalt-heron --tree tree --json')).unmet.length,
     ).toBeGreaterThan(2);
     const nobody = await run('network new --name X');
-    expect([nobody.code, nobody.err]).toEqual([2, expect.stringContaining('Give at least --id and --name')]);
+    expect([nobody.code, nobody.err]).toEqual([2, expect.stringContaining('Use at least --id and --name')]);
   });
 
   it('replaces another one only when somebody has seen what that changes, and goes again', async () => {

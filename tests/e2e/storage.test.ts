@@ -151,7 +151,7 @@ describe('a data folder that cannot be used', () => {
       join(home, 'syndexa.sqlite'),
       'Not a database, but long enough to be looked at. '.repeat(99),
     );
-    refused(await syndexa(['title', 'list'], home), 'is damaged, or is no record of Syndexa');
+    refused(await syndexa(['title', 'list'], home), 'is damaged, or is not a database of Syndexa');
   });
 
   it('a place where nothing can be written', async () => {

@@ -29,7 +29,7 @@ afterEach(() => {
 
 async function tokenFor(name: string, role: string): Promise<string> {
   const { code, out, err } = await syndexa(['token', 'add', name, '--role', role], home);
-  expect([code, err]).toEqual([0, expect.stringContaining('It is shown this once')]);
+  expect([code, err]).toEqual([0, expect.stringContaining('It is shown only once')]);
   expect(out).toMatch(/^sxt-[\w-]{43}\n$/);
   return out.trim();
 }
@@ -81,7 +81,7 @@ describe('a service for a team', () => {
       syndexa(args, mine, { env: { SYNDEXA_URL: url, SYNDEXA_TOKEN: token } });
     const none = await run(['title', 'list']);
     expect([none.code, none.err]).toEqual([2, expect.stringContaining('This service requires a token')]);
-    expect((await run(['title', 'list'], 'not a token')).err).toContain('does not hold a token');
+    expect((await run(['title', 'list'], 'not a token')).err).toContain('is not a token');
     const add = ['title', 'add', 'kelp', '--android', 'example.brine.kelp'];
     const refused = await run(add, viewer);
     expect([refused.code, refused.err]).toEqual([

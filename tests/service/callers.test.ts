@@ -310,13 +310,13 @@ describe('tokens', () => {
       expect(() => demandRole(request, 'admin')).toThrow(
         expect.objectContaining({
           code: 'forbidden',
-          message: 'build is an editor, and this needs an admin.',
+          message: 'build is an editor, but this needs an admin.',
           fix: 'Ask whoever runs the service for another token: syndexa token add NAME --role admin.',
         }),
       );
       const viewer = from(bearer(open.tokens.add('ana', 'viewer')!));
       guarded(access, viewer);
-      expect(() => demandRole(viewer, 'editor')).toThrow('ana is a viewer, and this needs an editor.');
+      expect(() => demandRole(viewer, 'editor')).toThrow('ana is a viewer, but this needs an editor.');
     });
   });
 });

@@ -222,7 +222,7 @@ describe('a partner that is none', () => {
       'a loop of pages',
       json({ units: [unit('CH-U-204418-P4N7C2VJ')], next: 'again' }),
       'partner-odd',
-      'lead in a circle',
+      'form a loop',
     ],
     [
       'IDs of another network',
@@ -304,7 +304,7 @@ describe('addresses and secrets of the service', () => {
       [['marlstone', 'https://console.marlstone.example/x']],
     ]);
     expect(partnerAddresses(undefined)).toEqual({ all: null, each: new Map() });
-    expect(() => partnerAddresses('file:///etc/passwd')).toThrow('is no address');
+    expect(() => partnerAddresses('file:///etc/passwd')).toThrow('is not an address');
   });
 
   it('are read from the environment, or a file that only its owner reads', () => {

@@ -101,7 +101,7 @@ describe('IDs', () => {
       'CH-I-204418-X5R8W3HB',
       {},
       'networks.cobalt-heron.android.production.app',
-      /is an ios ID/,
+      /is an iOS ID/,
     ],
     [
       'a unit as an app ID',

@@ -34,7 +34,7 @@ describe('app-ads.txt at the site', () => {
   it('needs to be told where, while the record names no publisher', async () => {
     const { status, body } = await http(api('/app-ads/verify'), 'POST', {});
     expect([status, body.code]).toEqual([422, 'invalid']);
-    expect(body.detail).toContain('names no publisher');
+    expect(body.detail).toContain('has no publisher');
   });
 
   it.each(['http://127.0.0.1:PORT/app-ads.txt', 'http://[::ffff:127.0.0.1]:PORT/', 'http://localhost:PORT/'])(
@@ -78,7 +78,7 @@ describe('a tag that the service follows', () => {
 
   it('needs an address or a text, and a partner that runs when one is to be asked', async () => {
     const nowhere = await http(api('/tags/follow'), 'POST', { start: 'tag.xml' });
-    expect([nowhere.status, nowhere.body.detail]).toEqual([422, expect.stringContaining('no address')]);
+    expect([nowhere.status, nowhere.body.detail]).toEqual([422, expect.stringContaining('not an address')]);
     const partner = await http(api('/tags/follow'), 'POST', {
       start: 'https://ads.example/tag',
       partner: true,

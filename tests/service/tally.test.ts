@@ -192,7 +192,7 @@ describe('tables of daily numbers', () => {
     [
       'rows of another network alone',
       `${head}\n${row('2026-10-01', 'mrl-TIDE-4820116')}\n`,
-      'No row makes sense',
+      'No row is valid',
     ],
     ['an open quote', `${head}\n${row('2026-10-01')}\n"2026`, '1 row kept, up to 2026-10-01'],
   ])('with %s are refused', async (_, table, message) => {
@@ -212,7 +212,7 @@ describe('tables of daily numbers', () => {
     expect(wrong.body.detail).toBe('There is no encoding klingon.');
     expect((await send(table, `&columns=${columns}`)).body.rows).toBe(1);
     expect((await send(table, `&columns=${columns}&separator=%7C`)).status).toBe(422);
-    expect((await send(table, '&columns=%5B1%5D')).body.detail).toContain('columns is no JSON object');
+    expect((await send(table, '&columns=%5B1%5D')).body.detail).toContain('columns is not a JSON object');
   });
 
   it('come as text/csv, from somebody who may write', async () => {
@@ -623,7 +623,7 @@ describe('daily numbers that networks report', () => {
     ]);
   });
 
-  it('of a network whose pages lead in a circle are given up', async () => {
+  it('of a network whose pages form a loop are given up', async () => {
     for (let at = 0; at < 9; at++)
       await s.partner.control('units', {
         network: 'cobalt-heron',
@@ -635,7 +635,7 @@ describe('daily numbers that networks report', () => {
       });
     await s.partner.control('faults', { network: 'cobalt-heron', kinds: ['loop'], every: 1 });
     const { body } = await fetch({ networks: ['cobalt-heron'], from: '2026-10-01' });
-    expect([body.code, body.detail]).toEqual(['partner-odd', expect.stringContaining('lead in a circle')]);
+    expect([body.code, body.detail]).toEqual(['partner-odd', expect.stringContaining('form a loop')]);
   });
 
   it('of one network do not wait for another that has no key', async () => {

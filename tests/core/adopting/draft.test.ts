@@ -95,7 +95,7 @@ describe('a draft of a title', () => {
     [
       'a variant of no stage',
       androidFiles({ 'app/build.gradle.kts': gradle('buildTypes { create("special") {} }') }),
-      'tells no stage',
+      'does not show a stage',
     ],
   ])('lists %s, and invents nothing', (_, files, why) => {
     const { open, title } = draft(files);

@@ -177,9 +177,9 @@ describe('the rows of a board', () => {
     };
     const { rows } = makeBoard('kelp', title, [poor], { readings: [], inventories: [], now });
     expect(rows.map(({ cells }) => [cells[0]?.record, cells[0]?.why])).toEqual([
-      ['not-offered', 'Cobalt Heron has no app ID on android.'],
-      ['not-offered', 'Cobalt Heron has no banner on android.'],
-      ['not-offered', 'Cobalt Heron has no banner on android.'],
+      ['not-offered', 'Cobalt Heron has no app ID on Android.'],
+      ['not-offered', 'Cobalt Heron has no banner on Android.'],
+      ['not-offered', 'Cobalt Heron has no banner on Android.'],
     ]);
     expect(rows[0]?.cells[2]?.record).toBe('sample');
   });
@@ -230,14 +230,14 @@ describe('a cell of the board', () => {
       build: 'agrees',
       id: app,
       found: [],
-      why: 'The roster holds it; every variant of this stage contains it.',
+      why: 'The roster has it; every variant of this stage contains it.',
     });
     expect(at('footer', 'production')).toMatchObject({ build: 'agrees', id: banner });
     const shared = [appFact(app, ['debug', 'release'])];
     expect(cell({ readings: [reading(shared)] }, null).build).toBe('agrees');
     expect(cell(sources, null, 'ios')).toMatchObject({
       build: 'unread',
-      why: 'The roster holds it; no tree read yet.',
+      why: 'The roster has it; no tree read yet.',
     });
   });
 
@@ -245,7 +245,7 @@ describe('a cell of the board', () => {
     expect(cell({ readings: [reading([])] }, null)).toMatchObject({
       build: 'absent',
       found: [],
-      why: 'The roster holds it; the build does not contain it.',
+      why: 'The roster has it; the build does not contain it.',
     });
     const variants = [
       ...reading([]).edition.variants,
@@ -272,7 +272,7 @@ describe('a cell of the board', () => {
     });
   });
 
-  it('differs when the build carries another app ID, each named once', () => {
+  it('differs when the build contains another app ID, each named once', () => {
     const wrong = [
       ...everything,
       appFact('CH-A-310772-WRONG001', ['release']),
@@ -281,12 +281,12 @@ describe('a cell of the board', () => {
     expect(cell({ readings: [reading(wrong)] }, null)).toMatchObject({
       build: 'differs',
       found: ['CH-A-310772-WRONG001'],
-      why: 'The roster holds it; the build carries CH-A-310772-WRONG001.',
+      why: 'The roster has it; the build contains CH-A-310772-WRONG001.',
     });
     expect(cell({ readings: [reading(wrong)] }, null, 'android', 'test').build).toBe('agrees');
     const two = [...wrong, appFact('CH-A-310772-WRONG002', ['release'])];
     expect(cell({ readings: [reading(two)] }, null).why).toContain(
-      'the build carries CH-A-310772-WRONG001, CH-A-310772-WRONG002.',
+      'the build contains CH-A-310772-WRONG001, CH-A-310772-WRONG002.',
     );
   });
 
@@ -347,7 +347,7 @@ describe('a cell of the board', () => {
 
   it('says so in words', () => {
     expect(cell({ readings: [reading([], { unresolved: [unread('app-id')] })] }, null).why).toBe(
-      'The roster holds it; reading cannot tell what the build contains.',
+      'The roster has it; reading cannot tell what the build contains.',
     );
   });
 
@@ -407,7 +407,7 @@ describe('a board that is good', () => {
     expect(board({ readings: [reading(everything)], ...sources }, of).good).toBe(false);
   });
 
-  it('has no clash, and no unit that the network does not know, even where the build carries it', () => {
+  it('has no clash, and no unit that the network does not know, even where the build contains it', () => {
     const editions = { android: { identifier: 'example.brine.kelp' } };
     const footer = placement('banner', banner, 'CH-U-310772-CCCC2222');
     const carried = [
@@ -462,10 +462,10 @@ describe('what a network says, on the board', () => {
     expect(said({ ...inventory([]), network: 'marlstone' })).toMatchObject({
       record: 'set',
       left: null,
-      why: 'The roster holds it; no tree read yet.',
+      why: 'The roster has it; no tree read yet.',
     });
     expect(said(inventory([{ id: other, status: 'removed' }, {}])).record).toBe('set');
-    expect(said(inventory([{}])).why).toBe('The roster holds it; no tree read yet.');
+    expect(said(inventory([{}])).why).toBe('The roster has it; no tree read yet.');
   });
 
   it('is nothing of samples and holes', () => {
@@ -525,7 +525,7 @@ describe('what a network says, on the board', () => {
   it('is that a unit is paused, which is not wrong', () => {
     expect(said(inventory([{ status: 'paused' }]))).toMatchObject({
       record: 'set',
-      why: 'The roster holds it; no tree read yet. It is paused at the network.',
+      why: 'The roster has it; no tree read yet. It is paused at the network.',
     });
   });
 

@@ -223,7 +223,7 @@ describe('property lists', () => {
   it.each([
     [plist('\t<string>x</string>'), 'There is a <string> without a key before it.'],
     [plist('\t<key>A</key>\n\t<key>B</key>\n\t<true/>'), 'The key A has no value.'],
-    [plist('\t<key>A</key>\n\t<text>x</text>'), 'A property list knows no <text>.'],
+    [plist('\t<key>A</key>\n\t<text>x</text>'), 'A property list has no element <text>.'],
     ['<plist/>', 'The property list is empty.'],
     ['<dict/>', 'The root element is <dict>, not <plist>.'],
   ])('report what is wrong', (text, message) => {

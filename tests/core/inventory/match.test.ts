@@ -203,7 +203,7 @@ describe('names of units', () => {
   it.each([
     [usualPattern, null],
     ['{title} {placement} {format}', 'It lacks {platform}.'],
-    ['{title}{placement}{format}{platform}{year}', 'There is no part {year}'],
+    ['{title}{placement}{format}{platform}{year}', 'There is no placeholder {year}'],
     [`${'x'.repeat(80)}{title}{placement}{format}{platform}`, 'longer than 80'],
   ])('%s', (pattern, fault) => {
     if (fault === null) expect(patternFault(pattern)).toBeNull();

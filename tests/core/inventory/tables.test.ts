@@ -227,7 +227,7 @@ describe('IDs made from patterns', () => {
   it.each(['^a$', 'a(?=b)', '[^a]', '\\bword', 'a.b', '(a', '[a'])(
     '%s is refused rather than guessed at',
     (pattern) => {
-      expect(() => makeMatching(pattern, () => 0)).toThrow(/not understood/);
+      expect(() => makeMatching(pattern, () => 0)).toThrow(/not supported/);
     },
   );
   it.each([

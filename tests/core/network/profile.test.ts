@@ -97,7 +97,7 @@ describe('reading profiles', () => {
       'android: CH-A-100001-SAMPLE0A',
       'android: CH-I-100001-SAMPLE0A',
       'ids.app.samples.android',
-      'is one for ios',
+      'is one for iOS',
     ],
     [
       'needles that no ID holds',
@@ -134,7 +134,7 @@ describe('reading profiles', () => {
       "url: 'https://maven.cobaltheron.example/release'",
       'url: nowhere',
       'android.repositories.0.url',
-      'a whole address',
+      'a full address',
     ],
   ])('refuses %s, with its place', (_, from, to, field, message) => {
     const [problem] = problemsOf(from, to);

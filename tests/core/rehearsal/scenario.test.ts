@@ -21,19 +21,19 @@ describe('scenarios', () => {
   });
 
   it.each([
-    ['a tap before the launch', '  - { do: tap }', 'does not run yet'],
-    ['a second launch', '  - { do: launch }\n  - { do: launch }', 'runs already'],
+    ['a tap before the launch', '  - { do: tap }', 'is not running yet'],
+    ['a second launch', '  - { do: launch }\n  - { do: launch }', 'is already running'],
     [
       'what follows the end of the app',
       '  - { do: launch }\n  - { do: kill }\n  - { do: answer }',
-      'does not run',
+      'is not running',
     ],
     ['online without having been offline', '  - { do: launch }\n  - { do: online }', 'online already'],
     ['offline twice', '  - { do: offline }\n  - { do: offline }', 'offline already'],
     [
       'a visit that ends offline and is repeated',
       '  - { do: launch }\n  - { do: visit, repeat: 2, each: [{ do: offline }] }',
-      'not as it was',
+      'The connection differs',
     ],
     ['more than two days', '  - { do: launch, after: 49h }', '48 hours'],
     [

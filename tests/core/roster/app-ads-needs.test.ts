@@ -56,7 +56,7 @@ describe('the lines that networks require', () => {
       expect.objectContaining({
         record: null,
         missing:
-          'Nothing says which account the publisher has at Cobalt Heron: name it under publisher.accounts.cobalt-heron.',
+          'The publisher’s account at Cobalt Heron is not known: set it under publisher.accounts.cobalt-heron.',
       }),
     ]);
   });

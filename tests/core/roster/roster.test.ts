@@ -37,13 +37,13 @@ describe('validating a title', () => {
       titleValidator([profile])(title).map(({ message, fix }) => [message, fix]);
     const test = (app: string) => kelp({ networks: { 'cobalt-heron': { android: { test: { app } } } } });
     expect(said(open, test('CH-I-100001-SAMPLE0I'))).toEqual([
-      ['CH-I-100001-SAMPLE0I is the ios sample of Cobalt Heron.', 'Give the sample for android.'],
+      ['CH-I-100001-SAMPLE0I is the iOS sample of Cobalt Heron.', 'Give the sample for Android.'],
     ]);
     expect(said(open, test('CH-A-100001-SAMPLE0A'))).toEqual([]);
     expect(said(open, test('CH-I-310772-M6R9V3XC'))).toEqual([]);
     const without = { ...heron, ids: { ...heron.ids, app: undefined } } as typeof heron;
     expect(said(without, test('CH-A-310772-QK4T8W2N'))).toEqual([
-      ['Cobalt Heron gives out no app IDs.', 'Remove the ID.'],
+      ['Cobalt Heron has no app IDs.', 'Remove the ID.'],
     ]);
   });
 
@@ -90,10 +90,10 @@ describe('validating a title', () => {
     [
       'a stray blank',
       appId('CH-A-310772-QK4T8W2N '),
-      'carries white space',
+      'contains white space',
       'Give it as "CH-A-310772-QK4T8W2N"',
     ],
-    ['a stray line break', appId('CH-A-310772-QK4T8W2N\n'), 'carries white space', 'Give it as'],
+    ['a stray line break', appId('CH-A-310772-QK4T8W2N\n'), 'contains white space', 'Give it as'],
     [
       'a unit ID as an app ID',
       appId('CH-U-310772-BBBB1111'),
@@ -109,8 +109,8 @@ describe('validating a title', () => {
     [
       'the other platform’s ID',
       appId('CH-I-310772-M6R9V3XC'),
-      'is an ios ID of Cobalt Heron',
-      'Give the one for android',
+      'is an iOS ID of Cobalt Heron',
+      'Give the one for Android',
     ],
     [
       'another network’s ID',
@@ -127,7 +127,7 @@ describe('validating a title', () => {
     [
       'a sample in production',
       appId('CH-A-100001-SAMPLE0A'),
-      'is a sample that Cobalt Heron gives out for testing',
+      'is a sample ID of Cobalt Heron for testing',
       'Give your own app ID',
     ],
     [
@@ -154,7 +154,7 @@ describe('validating a title', () => {
           },
         },
       }),
-      'does not take the refresh 10s',
+      'does not support a refresh time of 10s',
       '30s to 120s',
     ],
     [
@@ -168,7 +168,7 @@ describe('validating a title', () => {
         },
       }),
       'never refreshes an interstitial',
-      'Take it out',
+      'Remove it',
     ],
     [
       'no content kind',
@@ -206,14 +206,14 @@ describe('validating a title', () => {
           },
         },
       }),
-      'gives no reward',
+      'does not have a reward',
       'rewarded',
     ],
     [
       'one name on both stages',
       kelp({ stages: { test: ['debug'], production: ['Debug'] } }),
       'is under test and under production',
-      'Leave it in one',
+      'Keep it in one',
     ],
   ])('refuses %s, and says what would be right', (_, title, message, fix) => {
     const found = problems(title);
@@ -231,7 +231,7 @@ describe('validating a title', () => {
     });
     expect(problems(twice)).toEqual([
       expect.stringContaining(
-        'placements.b.units.cobalt-heron.android.production: CH-U-310772-BBBB1111 is already held by placement a (android, production)',
+        'placements.b.units.cobalt-heron.android.production: CH-U-310772-BBBB1111 is already held by placement a (Android, production)',
       ),
     ]);
     expect(

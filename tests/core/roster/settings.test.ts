@@ -26,25 +26,25 @@ function faultOf(settings: Settings, format: Format = 'banner', against = rules)
 
 describe('what a network refuses of a setting', () => {
   it.each<[Settings, string]>([
-    [{ refresh: '29s' }, 'refresh: Shoal does not take the refresh 29s. Use a time from 30s to 2m.'],
-    [{ refresh: '121s' }, 'refresh: Shoal does not take the refresh 121s. Use a time from 30s to 2m.'],
-    [{ refresh: 'managed' }, 'refresh: Shoal does not take the refresh managed. Use a time from 30s to 2m.'],
-    [{ refresh: 'off' }, 'refresh: Shoal does not take the refresh off. Use a time from 30s to 2m.'],
+    [{ refresh: '29s' }, 'refresh: Shoal does not support a refresh time of 29s. Use a time from 30s to 2m.'],
+    [{ refresh: '121s' }, 'refresh: Shoal does not support a refresh time of 121s. Use a time from 30s to 2m.'],
+    [{ refresh: 'managed' }, 'refresh: Shoal does not support a refresh time of managed. Use a time from 30s to 2m.'],
+    [{ refresh: 'off' }, 'refresh: Shoal does not support a refresh time of off. Use a time from 30s to 2m.'],
     [{ content: ['text', 'video'] }, 'content: Shoal shows no video in a banner. It shows text, image.'],
     [
       { skippable: false },
-      'skippable: Shoal has no banner with skippable false. Write skippable: true, or take it out.',
+      'skippable: Shoal has no banner with skippable false. Write skippable: true, or remove it.',
     ],
     [
       { 'end-card': true },
-      'end-card: Shoal has no banner with end-card true. Write end-card: false, or take it out.',
+      'end-card: Shoal has no banner with end-card true. Write end-card: false, or remove it.',
     ],
     [{ size: 'adaptive' }, 'size: Shoal has no adaptive banner. It has standard, large.'],
     [{ anchor: 'inline' }, 'anchor: Shoal allows no banner at inline. It allows top, bottom.'],
-    [{ every: 3 }, 'every: Shoal wants at least 4 items between two ads. Use 4 or more.'],
+    [{ every: 3 }, 'every: Shoal requires at least 4 items between two ads. Use 4 or more.'],
     [{ cap: { count: 21, per: '1d' } }, 'cap: Shoal shows it at most 20 times per 1d. Lower the cap.'],
     [{ cap: { count: 21, per: '1h' } }, 'cap: Shoal shows it at most 20 times per 1d. Lower the cap.'],
-    [{ timeout: '61s' }, 'timeout: Shoal does not wait 61s. Use a time from 1s to 60s.'],
+    [{ timeout: '61s' }, 'timeout: Shoal does not support a timeout of 61s. Use a time from 1s to 60s.'],
   ])('%j', (settings, fault) => {
     expect(faultOf(settings)).toBe(fault);
   });
@@ -84,10 +84,10 @@ describe('what a network refuses of a setting', () => {
     expect(faultOf(all, 'banner', {})).toBe(undefined);
     expect(faultOf({ refresh: 'off' }, 'banner', {})).toBe(undefined);
     expect(faultOf({ refresh: '60s' }, 'interstitial', {})).toBe(
-      'refresh: Shoal never refreshes an interstitial. Take it out.',
+      'refresh: Shoal never refreshes an interstitial. Remove it.',
     );
     expect(faultOf({ refresh: 'managed' }, 'banner', {})).toBe(
-      'refresh: Shoal never refreshes a banner. Take it out.',
+      'refresh: Shoal never refreshes a banner. Remove it.',
     );
   });
 
@@ -114,27 +114,27 @@ describe('what is wrong with settings on their own', () => {
     [
       'interstitial',
       { reward: { amount: 1, item: 'x' } },
-      'reward: An interstitial does not have a reward. Take it out, or make the format rewarded.',
+      'reward: An interstitial does not have a reward. Remove it, or make the format rewarded.',
     ],
     [
       'native',
       { size: 'large' },
-      'size: Only a banner has a size class, not a native. Take it out, or make the format banner.',
+      'size: Only a banner has a size class, not a native. Remove it, or make the format banner.',
     ],
     [
       'interstitial',
       { anchor: 'top' },
-      'anchor: Only a banner is anchored, not an interstitial. Take it out, or make the format banner.',
+      'anchor: Only a banner is anchored, not an interstitial. Remove it, or make the format banner.',
     ],
     [
       'banner',
       { every: 6 },
-      'every: Only a native ad can be repeated in a list, not a banner. Take it out, or make the format native.',
+      'every: Only a native ad can be repeated in a list, not a banner. Remove it, or make the format native.',
     ],
     [
       'banner',
       { first: 0 },
-      'first: Only a native ad can be in a list, not a banner. Take it out, or make the format native.',
+      'first: Only a native ad can be in a list, not a banner. Remove it, or make the format native.',
     ],
     [
       'banner',
@@ -169,7 +169,7 @@ describe('what is wrong with settings at the networks of a placement', () => {
     expect(
       problems({ units: { 'cobalt-heron': {} }, format: 'interstitial', settings: { timeout: '2m' } }),
     ).toEqual([
-      'placements.spot.settings.timeout: Cobalt Heron does not wait 2m. Use a time from 1s to 60s.',
+      'placements.spot.settings.timeout: Cobalt Heron does not support a timeout of 2m. Use a time from 1s to 60s.',
     ]);
   });
 
@@ -186,7 +186,7 @@ describe('what is wrong with settings at the networks of a placement', () => {
     expect(at({ android: {}, ios: {} })).toEqual([
       {
         field: 'placements.spot.units.cobalt-heron.ios',
-        message: 'Cobalt Heron does not offer banner on ios.',
+        message: 'Cobalt Heron does not offer banner on iOS.',
         fix: 'Remove the IDs.',
       },
     ]);

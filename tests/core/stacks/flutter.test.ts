@@ -152,7 +152,7 @@ describe('recognising Flutter', () => {
     expect(found.passedOver).toEqual([
       {
         root: 'packages/tides/example',
-        why: 'it is the example that packages/tides/pubspec.yaml brings along',
+        why: 'it is an example that belongs to packages/tides/pubspec.yaml',
       },
     ]);
     expect(found.editions).toHaveLength(2);

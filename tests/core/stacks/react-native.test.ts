@@ -62,7 +62,7 @@ describe('recognising React Native', () => {
     expect(found.passedOver).toEqual([
       {
         root: 'packages/tides/example',
-        why: 'it is the example that packages/tides/package.json brings along',
+        why: 'it is an example that belongs to packages/tides/package.json',
       },
     ]);
   });

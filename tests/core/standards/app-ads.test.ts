@@ -40,7 +40,7 @@ describe('reading app-ads.txt', () => {
     ['https://a.example, 1, DIRECT', '1 error: "https://a.example" is no domain.'],
     ['a.example, , DIRECT', '1 error: The account is missing.'],
     ['a.example, 1, OWNER', '1 error: "OWNER" is no relationship.'],
-    ['a.example, 1, DIRECT\na.example, 1, direct', '2 warning: This record is on line 1 already.'],
+    ['a.example, 1, DIRECT\na.example, 1, direct', '2 warning: This record is already on line 1.'],
     [
       'a.example, 1, DIRECT\na.example, 1, RESELLER',
       '2 error: The account 1 at a.example is declared differently on line 1.',
@@ -48,7 +48,7 @@ describe('reading app-ads.txt', () => {
     ['COLOUR=red\na.example, 1, DIRECT', '1 warning: There is no variable COLOUR; crawlers ignore it.'],
     [
       'OWNERDOMAIN=a.example\nOWNERDOMAIN=b.example\na.example, 1, DIRECT',
-      '2 error: OWNERDOMAIN is given again; it is on line 1 already.',
+      '2 error: OWNERDOMAIN is repeated; it is already on line 1.',
     ],
     [
       '\ufeffa.example, 1, DIRECT',

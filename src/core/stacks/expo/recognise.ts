@@ -22,5 +22,5 @@ function recognition(tree: Tree, { root, path, json, script, eas, parts }: ExpoP
   const roots = parts.map((part) => part.root);
   const above = exampleOf(tree, root);
   const found = { root, evidence, ...(roots.length > 0 ? { parts: roots } : {}) };
-  return above === undefined ? found : { ...found, passedOver: `it is an example in the package ${above}` };
+  return above === undefined ? found : { ...found, passedOver: `it is an example that belongs to ${above}` };
 }

@@ -18,7 +18,7 @@ function recognition(tree: Tree, { root, path, pubspec, parts }: FlutterProject)
   const evidence = [`${path} depends on the Flutter SDK`, ...parts.flatMap((part) => part.evidence)];
   const above = exampleOf(tree, root);
   if (above !== undefined)
-    return { root, evidence, parts: roots, passedOver: `it is an example in the package ${above}` };
+    return { root, evidence, parts: roots, passedOver: `it is an example that belongs to ${above}` };
   if (pubspec.isPlugin)
     return { root, evidence, parts: roots, passedOver: `${path} describes a plugin, not an application` };
   return { root, evidence, parts: roots };

@@ -19,5 +19,5 @@ function recognition(tree: Tree, { root, path, parts }: ReactNativeProject): Rec
   const evidence = [`${path} depends on react-native`, ...parts.flatMap((part) => part.evidence)];
   const above = exampleOf(tree, root);
   if (above === undefined) return { root, evidence, parts: roots };
-  return { root, evidence, parts: roots, passedOver: `it is an example in the package ${above}` };
+  return { root, evidence, parts: roots, passedOver: `it is an example that belongs to ${above}` };
 }

@@ -123,7 +123,7 @@ describe('what is wrong', () => {
         message: expect.stringContaining('"firstquartile"') as string,
       },
       { severity: 'error', section: '3.9.1', message: '<MediaFile> has no width.' },
-      { severity: 'warning', message: 'VAST 4.2 knows no breadth of <MediaFile>.' },
+      { severity: 'warning', message: 'VAST 4.2 has no breadth of <MediaFile>.' },
     ]);
     for (const { line, column } of problems)
       expect(lines[line - 1]?.slice(column - 1)).toMatch(/^(firstq|<Media|breadth)/);
@@ -176,7 +176,7 @@ describe('what is wrong', () => {
   });
 
   it.each([
-    ['<html><body>Not here</body></html>', 101, 'is no VAST document'],
+    ['<html><body>Not here</body></html>', 101, 'is not a VAST document'],
     ['<VideoAdServingTemplate/>', 102, 'VAST 1'],
     ['<VAST version="9.1"/>', 102, '"9.1"'],
     ['<VAST/>', 102, 'does not say which version'],

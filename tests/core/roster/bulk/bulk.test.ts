@@ -80,7 +80,7 @@ describe('IDs from a table', () => {
       [5, expect.stringContaining('android or ios')],
       [6, expect.stringContaining('test or production')],
       [7, expect.stringContaining('no ID')],
-      [8, expect.stringContaining('Row 1 has an ID')],
+      [8, expect.stringContaining('Row 1 already has an ID')],
     ]);
   });
 
