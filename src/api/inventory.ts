@@ -10,12 +10,9 @@ export const ProvisionRequest = z.object({
   names: z.string().max(80).optional().meta({
     description: 'The pattern for unit names: {title}, {placement}, {format} and {platform} are filled in.',
   }),
-  settle: z
-    .enum(['roster', 'partner'])
-    .optional()
-    .meta({
-      description: 'Whose settings to keep where the two differ; by default, differences are only shown.',
-    }),
+  settle: z.enum(['roster', 'partner']).optional().meta({
+    description: 'Whose settings to keep where the two differ; by default, differences are only shown.',
+  }),
   dryRun: z.boolean().default(false),
   plan: z
     .string()

@@ -71,12 +71,9 @@ export const RuleSummary = z.object({
     .optional()
     .meta({ description: 'Other ways to fix it, if the usual one does not apply.' }),
   messages: z.record(z.string(), z.string()),
-  isAbsence: z
-    .boolean()
-    .optional()
-    .meta({
-      description: 'Whether it reports nothing while a file that may contain the missing part is broken.',
-    }),
+  isAbsence: z.boolean().optional().meta({
+    description: 'Whether it reports nothing while a file that may contain the missing part is broken.',
+  }),
   mayBeInScript: z
     .boolean()
     .optional()

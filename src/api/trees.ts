@@ -84,13 +84,9 @@ export const WireQuestion = TreeQuestion.extend({
 });
 export const UnwireQuestion = TreeQuestion.extend({
   network: z.string().min(1).max(100),
-  added: z
-    .array(z.string().max(200))
-    .max(2_000)
-    .default([])
-    .meta({
-      description: 'Additions of earlier writes that other code may need too, as listed by their edits.',
-    }),
+  added: z.array(z.string().max(200)).max(2_000).default([]).meta({
+    description: 'Additions of earlier writes that other code may need too, as listed by their edits.',
+  }),
 });
 export const AcceptRequest = z.object({
   fingerprint: z.string().regex(/^[\w-]{4,120}$/),
@@ -119,20 +115,13 @@ export const StoredTree = z.object({
 export type StoredTree = z.infer<typeof StoredTree>;
 export const FolderRequest = z.object({
   path: z.string().min(1).max(2000),
-  needles: z
-    .array(z.string().min(2).max(200))
-    .max(200)
-    .default([])
-    .meta({
-      description:
-        'Texts: files that contain one of them are read too. A folder of this kind is not watched.',
-    }),
+  needles: z.array(z.string().min(2).max(200)).max(200).default([]).meta({
+    description: 'Texts: files that contain one of them are read too. A folder of this kind is not watched.',
+  }),
 });
-export const OpenedFolder = z
-  .object({ snapshot: z.string(), seen: z.number(), files: z.number() })
-  .meta({
-    description: 'The current content of a folder below a root; the service watches it from then on.',
-  });
+export const OpenedFolder = z.object({ snapshot: z.string(), seen: z.number(), files: z.number() }).meta({
+  description: 'The current content of a folder below a root; the service watches it from then on.',
+});
 export const LinkRequest = z.object({ title: z.string(), path: z.string().min(1).max(2000) });
 export const ApplyRequest = z.object({
   wiring: z.string(),

@@ -414,7 +414,7 @@ describe('app-ads.txt', () => {
       );
       for (const [path, text] of [
         ['/loop', 'redirected more than 5 times'],
-        ['/absent', 'answers 404'],
+        ['/absent', 'responds with 404'],
         ['/huge', 'larger than 2000000 bytes'],
       ] as const) {
         expect(await verify(path)).toMatchObject({ code: 1, err: expect.stringContaining(text) });

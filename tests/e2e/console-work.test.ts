@@ -102,7 +102,7 @@ describe('the console writes', () => {
     await c.page.getByRole('button', { name: 'Add the release' }).click();
     await c.page.getByText('Android 3.2.0, 2026-10-02').waitFor();
     expect((await http(api('/titles/tidewick/releases'))).body).toMatchObject([{ version: '3.2.0' }]);
-    await c.page.getByRole('button', { name: 'Forget Android 3.2.0' }).click();
+    await c.page.getByRole('button', { name: 'Remove Android 3.2.0' }).click();
     await expect.poll(async () => (await http(api('/titles/tidewick/releases'))).body).toEqual([]);
   });
 
@@ -190,8 +190,8 @@ describe('the console works with networks', () => {
       await http(at('/titles/kelp/ids'), 'PUT', { ...ids, value: null }, { 'If-Match': '*' });
       await c.page.getByRole('button', { name: 'Fetch from the network' }).click();
       await c.page.getByRole('row', { name: new RegExp(unit) }).waitFor();
-      await c.page.getByRole('button', { name: 'Put 1 ID into the record' }).click();
-      await c.page.getByText('1 ID went into the record').waitFor();
+      await c.page.getByRole('button', { name: 'Add 1 ID to the record' }).click();
+      await c.page.getByText('1 ID added to the record').waitFor();
       expect(
         (await http(at('/titles/kelp'))).body.title.placements.page.units['cobalt-heron'].android.production,
       ).toBe(unit);

@@ -108,9 +108,9 @@ describe('the console', () => {
     await c.page.getByRole('button', { name: 'Draft a title' }).click();
     const document = c.page.getByLabel('Correct what is wrong; remove what you do not want');
     await document.waitFor();
-    await c.page.getByText('It was found on android only.').waitFor();
+    await c.page.getByText('It was found only on Android.').waitFor();
     await c.page.getByRole('button', { name: 'Add it to the roster' }).click();
-    await c.page.getByText('There is a title tidewick already.').waitFor();
+    await c.page.getByText('The title tidewick already exists.').waitFor();
     // Another title, with units of its own: the ones of Tidewick are held already.
     const draft = (await document.inputValue()).replace('  tidewick:', '  adopted:');
     await document.fill(draft.replaceAll('204418', '204419'));
@@ -321,7 +321,7 @@ describe('the console', () => {
     const refresh = c.page.getByLabel('Refresh of tide-list-footer');
     await refresh.fill('5s');
     await refresh.press('Enter');
-    await c.page.getByText('Cobalt Heron does not take the refresh 5s.').waitFor();
+    await c.page.getByText('Cobalt Heron does not support a refresh time of 5s.').waitFor();
     await refresh.fill('90s');
     await refresh.press('Enter');
     await expect

@@ -232,7 +232,7 @@ describe('a sixth network, known by a YAML file alone', () => {
       'wicks.csv': `Wick;Title;Shape;OS\n${board.rows[1].cells[1].id};Kelp tide footer;strip;android\n`,
     });
     expect((await good('id collect kelp --network lantern --csv wicks.csv --yes')).out).toContain(
-      '1 ID went into the roster',
+      '1 ID added to the roster',
     );
     expect(
       (await run('id set kelp wick-777 --network lantern --platform android --placement tide-footer')).err,
@@ -408,7 +408,7 @@ describe('the simulated partner by command', () => {
       { state: 'not-named' },
     ]);
     expect((await run(`appads verify --url ${at}/app-ads.txt`)).code).toBe(1);
-    expect((await good('partner clock --advance 2h')).out).toMatch(/^At the partner it is 20/);
+    expect((await good('partner clock --advance 2h')).out).toMatch(/^The partner’s clock is at 20/);
     const steps = async (line: string) =>
       shaped('steps', await good(`steps kelp --json ${line}`)).steps as { step: string; state: string }[];
     expect((await steps('')).find(({ step }) => step === 'app-ads')?.state).toBe('to-do');
@@ -418,7 +418,7 @@ describe('the simulated partner by command', () => {
     const seen = await run('steps kelp --tick register --platform android --network cobalt-heron');
     expect([seen.code, seen.err]).toEqual([
       2,
-      expect.stringContaining('register can be seen in the tree or the record, so it is not set by hand'),
+      expect.stringContaining('register is read from the tree or the roster, so it cannot be set by hand'),
     ]);
     expect((await run('steps kelp --tick dance --platform android')).err).toContain('There is no step dance');
     const ticked = await steps(

@@ -58,7 +58,7 @@ describe('a service for a team', () => {
     const elsewhere = await syndexa(['serve', '--port', '0', '--listen', '203.0.113.9'], home);
     expect([elsewhere.code, elsewhere.err]).toEqual([
       2,
-      expect.stringContaining('203.0.113.9 is no address of this machine'),
+      expect.stringContaining('203.0.113.9 is not an address of this machine'),
     ]);
   });
 
@@ -86,7 +86,7 @@ describe('a service for a team', () => {
     const refused = await run(add, viewer);
     expect([refused.code, refused.err]).toEqual([
       2,
-      expect.stringContaining('build-server is a viewer, and this needs an editor.'),
+      expect.stringContaining('build-server is a viewer, but this needs an editor.'),
     ]);
     expect((await run(add, editor)).code).toBe(0);
     for (const [path, text] of Object.entries(androidFiles())) {

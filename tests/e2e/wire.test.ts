@@ -168,7 +168,7 @@ describe('taking a write back', () => {
     expect(list.out.match(/^wire {2}kelp/gm)).toHaveLength(2);
     expect(list.out).toContain('new     app/src/release/res/values/syndexa.xml');
     const undone = await syndexa(['undo', 'tree'], home);
-    expect(undone.out).toContain('✔ taken back: wire of kelp');
+    expect(undone.out).toContain('✔ undone: wire of kelp');
     expect(state()).toEqual(between);
     expect((await syndexa(['undo', 'tree'], home)).code).toBe(0);
     expect(state()).toEqual(old);

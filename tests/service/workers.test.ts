@@ -79,7 +79,9 @@ describe('work on a tree', () => {
     expect(answer.status).toBe(200);
     expect(answer.body.editions).toHaveLength(1);
     for (const path of Object.keys(costly))
-      expect(problems(answer)).toContainEqual(expect.stringContaining(`${path}: Not parsed: it takes too long`));
+      expect(problems(answer)).toContainEqual(
+        expect.stringContaining(`${path}: Not parsed: it takes too long`),
+      );
   });
 
   it('lists no more facts and findings than it may, and counts all of them', async () => {

@@ -58,7 +58,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
     if (options.json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
     else
       io.out(
-        `${paint.green('✔')} ${counted(answer.units, 'unit is', 'units are')} known of ${answer.network}; ${counted(answer.taken, 'ID')} were added to the roster.\n`,
+        `${paint.green('✔')} ${counted(answer.units, 'unit is', 'units are')} known of ${answer.network}; ${counted(answer.taken, 'ID')} added to the roster.\n`,
       );
     return exit.clean;
   });

@@ -119,14 +119,14 @@ function adLines(ad: TagReport['ads'][number], index: number, count: number, pai
     ...ad.companions.map(({ width, height, resource }) =>
       row(
         'beside it',
-        `${width}×${height}  ${resource === null ? paint.yellow('▲ holds nothing') : resource.kind === 'html' ? 'HTML' : resource.value}`,
+        `${width}×${height}  ${resource === null ? paint.yellow('▲ empty') : resource.kind === 'html' ? 'HTML' : resource.value}`,
       ),
     ),
     ...ad.verifications.map(({ vendor, scripts }) =>
       row('measured by', `${vendor || 'nobody named'}  ${paint.dim(scripts.join(' '))}`),
     ),
     ...(ad.interactive > 0
-      ? [row('also', `${counted(ad.interactive, 'file')} that needs more than a video player`)]
+      ? [row('also', `${counted(ad.interactive, 'file')} for more than a video player`)]
       : []),
   ];
 }

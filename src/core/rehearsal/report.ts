@@ -68,11 +68,9 @@ export const RehearsalReport = z
     scenario: z.string(),
     seed: z.number(),
     device: z.object({ width: z.number(), height: z.number() }),
-    partner: z
-      .enum(['running', 'started'])
-      .meta({
-        description: 'Whether the running partner was used, or a temporary one that knows the IDs on record.',
-      }),
+    partner: z.enum(['running', 'started']).meta({
+      description: 'Whether the running partner was used, or a temporary one that knows the IDs on record.',
+    }),
     runs: z.array(RehearsalRun),
     findings: z.array(Finding),
     clean: z

@@ -209,6 +209,8 @@ describe('version catalogues', () => {
     const { problems, libraries } = readVersionCatalog('[versions]\nheron = \n');
     expect(libraries).toEqual([]);
     expect(problems).toHaveLength(1);
-    expect(readVersionCatalog('[libraries]\na = 3\n').problems[0]?.message).toContain('not a version catalogue');
+    expect(readVersionCatalog('[libraries]\na = 3\n').problems[0]?.message).toContain(
+      'not a version catalogue',
+    );
   });
 });

@@ -27,8 +27,14 @@ function faultOf(settings: Settings, format: Format = 'banner', against = rules)
 describe('what a network refuses of a setting', () => {
   it.each<[Settings, string]>([
     [{ refresh: '29s' }, 'refresh: Shoal does not support a refresh time of 29s. Use a time from 30s to 2m.'],
-    [{ refresh: '121s' }, 'refresh: Shoal does not support a refresh time of 121s. Use a time from 30s to 2m.'],
-    [{ refresh: 'managed' }, 'refresh: Shoal does not support a refresh time of managed. Use a time from 30s to 2m.'],
+    [
+      { refresh: '121s' },
+      'refresh: Shoal does not support a refresh time of 121s. Use a time from 30s to 2m.',
+    ],
+    [
+      { refresh: 'managed' },
+      'refresh: Shoal does not support a refresh time of managed. Use a time from 30s to 2m.',
+    ],
     [{ refresh: 'off' }, 'refresh: Shoal does not support a refresh time of off. Use a time from 30s to 2m.'],
     [{ content: ['text', 'video'] }, 'content: Shoal shows no video in a banner. It shows text, image.'],
     [

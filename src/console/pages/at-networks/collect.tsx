@@ -56,13 +56,13 @@ export function Collect({ title, network }: { title: string; network: string }) 
           disabled={call.isPending}
           onClick={() => void call.run({ params: { title }, body: { ...body, plan: answer.plan } })}
         >
-          {fresh.length === 0 ? 'Keep the list' : `Put ${counted(fresh.length, 'ID')} into the record`}
+          {fresh.length === 0 ? 'Keep the list' : `Add ${counted(fresh.length, 'ID')} to the record`}
         </button>
       )}
       {answer?.applied && (
         <Done>
           {counted(answer.units, 'unit is', 'units are')} known of {answer.network};{' '}
-          {counted(answer.taken, 'ID')} were added to the record.
+          {counted(answer.taken, 'ID')} added to the record.
         </Done>
       )}
     </>

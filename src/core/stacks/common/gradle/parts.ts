@@ -32,10 +32,7 @@ export interface MissingScript {
   source: string | null;
 }
 
-/**
- * A plugin that is a class in the build's own code: the plugins it applies can be read, but its settings are only known
- * during the build.
- */
+/** A plugin class in the build's own code: the plugins it applies can be read, but not its settings. */
 export interface PluginClass {
   path: string;
   applies: NamedPlugin[];
@@ -56,10 +53,7 @@ const frameworkScripts: readonly { name: RegExp; applies: readonly string[] }[] 
 
 const maxApplied = 40;
 
-/**
- * A script with all that it pulls in by `apply from:` and by plugins that are scripts, in the order in which Gradle
- * runs it.
- */
+/** A script with everything it applies, by `apply from:` and by script plugins, in the order in which Gradle runs it. */
 export function scriptParts(tree: Tree, root: string, script: string | undefined): ScriptParts {
   if (script === undefined) return { parts: [], missing: [], classes: [] };
   return tree.once(`gradle parts of ${script} in ${root}`, () => {
