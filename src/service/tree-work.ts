@@ -7,6 +7,7 @@ import type { RehearsalChoice } from '../core/rehearsal/app/app.js';
 import type { App } from '../core/rehearsal/app/model.js';
 import { heldIds } from '../core/roster/validate.js';
 import type { OnProgress } from '../core/text/progress.js';
+import { choiceProblems, variantProblems } from '../core/wiring/choice-problems.js';
 import {
   listedFindings,
   type NamedTitle,
@@ -18,7 +19,6 @@ import {
 import type { ServiceContext } from './context.js';
 import type { HistoryWork } from './tally/history-work.js';
 import { refuse, ServiceError } from './errors.js';
-import { choiceProblems, variantProblems } from './wiring-choice.js';
 
 /** What a task on a snapshot is about. */
 interface About {
@@ -83,7 +83,7 @@ export class TreeWork {
 
   /**
    * The edits that make a snapshot agree with a title.
-   * @throws ServiceError that names the rules, parts, networks and variants of the choice which there are not
+   * @throws ServiceError for rules, parts, networks or variants in the choice that do not exist
    */
   async wire(
     asked: AskedOfSnapshot,

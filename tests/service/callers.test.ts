@@ -311,7 +311,7 @@ describe('tokens', () => {
         expect.objectContaining({
           code: 'forbidden',
           message: 'build is an editor, but this needs an admin.',
-          fix: 'Ask whoever runs the service for another token: syndexa token add NAME --role admin.',
+          fix: 'Ask the administrator of the service for another token: syndexa token add NAME --role admin.',
         }),
       );
       const viewer = from(bearer(open.tokens.add('ana', 'viewer')!));

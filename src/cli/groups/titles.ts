@@ -178,7 +178,9 @@ function titleRemoveCommand(title: Command, { io, end }: GroupContext): void {
 function titleHistoryCommand(title: Command, { io, end }: GroupContext): void {
   title
     .command('history')
-    .description('show every change: when, by whom, the old value and the new one')
+    .description(
+      'show the history of a title: each change with its time, its author, and the old and new values',
+    )
     .argument('<title>')
     .addOption(json())
     .option('--revert <revision>', 'revert this change')

@@ -257,7 +257,7 @@ function draftEnrolments({
         field: `networks.${fact.network}.${fact.platform}.${wanted}.app`,
         value: fact.value,
         confidence: 'certain',
-        why: `${fact.variants.join(', ')} carry it ${factDetail(fact) ?? 'in the build'}.`,
+        why: `${fact.variants.join(', ')} contain it ${factDetail(fact) ?? 'in the build'}.`,
         place: fact.place,
       });
     }

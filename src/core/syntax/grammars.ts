@@ -10,7 +10,7 @@ export type { Node } from 'web-tree-sitter';
 export type GrammarSource = (file: string) => Uint8Array | Promise<Uint8Array>;
 
 /**
- * What parsing may cost. How long it may take is for whoever runs it to watch: a parser cannot be relied on to stop.
+ * Limits for parsing. The caller has to limit the time, because a parser may never stop by itself.
  */
 export interface ParserLimits {
   /** Text longer than this (in UTF-16 units) is not parsed. */

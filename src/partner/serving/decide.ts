@@ -1,3 +1,4 @@
+import { platformLabels } from '../../core/words/platform-labels.js';
 import { samplesOf } from '../../core/network/samples.js';
 import type { Profile } from '../../core/network/model.js';
 import type { Format } from '../../core/words/words.js';
@@ -42,7 +43,7 @@ function checkApp({ books }: PartnerContext, profile: Profile, ask: AdAsk): void
   if (ask.platform !== undefined && app.platform !== ask.platform)
     throw new Refusal(
       'unit-elsewhere',
-      `The app ID ${ask.app} is for ${app.platform}, not for ${ask.platform}.`,
+      `The app ID ${ask.app} is for ${platformLabels[app.platform]}, not for ${platformLabels[ask.platform]}.`,
     );
 }
 
@@ -52,7 +53,10 @@ function checkServing({ books, clock }: PartnerContext, profile: Profile, unit: 
   const app = unit.app === null ? undefined : books.app(profile.id, unit.app);
   const own = app && { platform: app.platform, identifier: app.identifier };
   if (ask.platform !== undefined && unit.platform !== ask.platform)
-    throw new Refusal('unit-elsewhere', `${unit.id} is for ${unit.platform}, not for ${ask.platform}.`);
+    throw new Refusal(
+      'unit-elsewhere',
+      `${unit.id} is for ${platformLabels[unit.platform]}, not for ${platformLabels[ask.platform]}.`,
+    );
   if (own && ask.identifier !== undefined && own.identifier !== ask.identifier)
     throw new Refusal(
       'unit-elsewhere',

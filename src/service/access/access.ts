@@ -27,7 +27,9 @@ export function demandRole(request: Request, needed: Role): void {
   throw new ServiceError(
     'forbidden',
     `${caller.name} is ${withArticle(caller.role)}, but this needs ${withArticle(needed)}.`,
-    { fix: `Ask whoever runs the service for another token: syndexa token add NAME --role ${needed}.` },
+    {
+      fix: `Ask the administrator of the service for another token: syndexa token add NAME --role ${needed}.`,
+    },
   );
 }
 
@@ -107,10 +109,10 @@ export class Access {
     response.setHeader('WWW-Authenticate', 'Bearer realm="syndexa"');
     if (guessed)
       throw new ServiceError('unauthenticated', 'This token is not valid here.', {
-        fix: 'Check that it was copied whole. If it was revoked, ask whoever runs the service for another one.',
+        fix: 'Check that it was copied whole. If it was revoked, ask the administrator of the service for another one.',
       });
     throw new ServiceError('unauthenticated', 'This service requires a token, but none was sent.', {
-      fix: 'Set SYNDEXA_TOKEN, or sign in to the console. Whoever runs the service creates tokens: syndexa token add NAME --role viewer.',
+      fix: 'Set SYNDEXA_TOKEN, or sign in to the console. The administrator of the service creates tokens: syndexa token add NAME --role viewer.',
     });
   }
 

@@ -5,7 +5,8 @@ import { Choice, Controls, Finder, NetworkChoice } from '../../components/contro
 import { Chain, SourceOnDemand } from '../../components/evidence.js';
 import { IdText } from '../../components/id-text.js';
 import { LedgerTable } from '../../components/ledger-table.js';
-import { platformLabels, type PlatformKey } from '../../../core/words/platform-labels.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
+import type { Platform } from '../../../core/words/words.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, State } from '../../components/states.js';
 import { useMore } from '../../components/use-more.js';
@@ -14,7 +15,7 @@ import { useNetworks } from '../../queries.js';
 import { useSurvey, type Question } from '../../tree-queries.js';
 
 /** What each variant would carry: what they have in common once, what they differ in side by side. */
-export function CarriesView({ platform, question }: { platform: PlatformKey; question: Question }) {
+export function CarriesView({ platform, question }: { platform: Platform; question: Question }) {
   return (
     <Shown answer={useSurvey(question)}>
       {(survey) => <Carried survey={survey} platform={platform} question={question} />}
@@ -28,15 +29,7 @@ interface Filter {
   network: string;
 }
 
-function Carried({
-  survey,
-  platform,
-  question,
-}: {
-  survey: Survey;
-  platform: PlatformKey;
-  question: Question;
-}) {
+function Carried({ survey, platform, question }: { survey: Survey; platform: Platform; question: Question }) {
   const [search, set] = useAddress();
   const networks = useNetworks().data ?? [];
   const filter: Filter = {

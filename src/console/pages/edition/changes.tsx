@@ -3,7 +3,7 @@ import { compareSurveys, type FactChange } from '../../../core/facts/compare-sur
 import type { Fact } from '../../../core/facts/model.js';
 import { factDetail, factSubject, labelOf } from '../../../core/facts/show.js';
 import { LedgerTable } from '../../components/ledger-table.js';
-import { type PlatformKey } from '../../../core/words/platform-labels.js';
+import type { Platform } from '../../../core/words/words.js';
 import { Shown } from '../../components/shown.js';
 import { Empty, SeverityMark } from '../../components/states.js';
 import { useCheck, useSurvey, type Question } from '../../tree-queries.js';
@@ -14,7 +14,7 @@ export function ChangesView({
   question,
   before,
 }: {
-  platform: PlatformKey;
+  platform: Platform;
   question: Question;
   before: string | null;
 }) {
@@ -28,7 +28,7 @@ function Changes({
   question,
   earlier,
 }: {
-  platform: PlatformKey;
+  platform: Platform;
   question: Question;
   earlier: Question;
 }) {

@@ -2,14 +2,15 @@ import { counted } from '../../../core/text/counted.js';
 import type { WiringAnswer } from '../../../api/trees.js';
 import type { WiringGroup } from '../../../core/edits/model.js';
 import { Diff } from '../../components/diff.js';
-import { platformLabels, type PlatformKey } from '../../../core/words/platform-labels.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
+import type { Platform } from '../../../core/words/words.js';
 import { useNetworks } from '../../queries.js';
 import type { Question } from '../../tree-queries.js';
 import { JustThis } from './just-this.js';
 
 interface EditGroupsProps {
   wiring: WiringAnswer;
-  platform: PlatformKey;
+  platform: Platform;
   question: Question;
   /** The groups that are left out. */
   left: ReadonlySet<string>;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { LinkedTree, WiringAnswer } from '../../../api/trees.js';
-import { type PlatformKey } from '../../../core/words/platform-labels.js';
+import type { Platform } from '../../../core/words/words.js';
 import { Shown } from '../../components/shown.js';
 import { useAddress } from '../../components/use-address.js';
 import { LeftToYou } from '../../components/left-to-you.js';
@@ -12,7 +12,7 @@ import { useLinked } from '../../components/use-linked.js';
 import { WriteBar } from './write-bar.js';
 
 /** The edits that would fix it, part by part, and the button that writes them into a linked tree. */
-export function EditsView({ platform, question }: { platform: PlatformKey; question: Question }) {
+export function EditsView({ platform, question }: { platform: Platform; question: Question }) {
   const { linked, isOther } = useLinked(question);
   return (
     <Shown answer={useWiring(question)}>
@@ -32,7 +32,7 @@ export function EditsView({ platform, question }: { platform: PlatformKey; quest
 
 interface EditsProps {
   wiring: WiringAnswer;
-  platform: PlatformKey;
+  platform: Platform;
   question: Question;
   /** The linked tree, when it is the one that the edits are for. */
   linked: LinkedTree | undefined;

@@ -5,7 +5,7 @@ import { Accept } from './accept.js';
 import { Acceptances } from './acceptances.js';
 import { ChooseEditor, EditorLink } from '../../components/editor-link.js';
 import { Chain, placeText, SourceLines } from '../../components/evidence.js';
-import { type PlatformKey } from '../../../core/words/platform-labels.js';
+import type { Platform } from '../../../core/words/words.js';
 import { Shown } from '../../components/shown.js';
 import { useMore } from '../../components/use-more.js';
 import { JustThis } from './just-this.js';
@@ -15,7 +15,7 @@ import { Empty, SeverityMark, State } from '../../components/states.js';
 import { useCheck, type Question } from '../../tree-queries.js';
 
 /** What is wrong with the edition, by group, each at its place in the source. */
-export function FindingsView({ platform, question }: { platform: PlatformKey; question: Question }) {
+export function FindingsView({ platform, question }: { platform: Platform; question: Question }) {
   return (
     <Shown answer={useCheck(question)}>
       {(report) => <Findings report={report} platform={platform} question={question} />}
@@ -29,7 +29,7 @@ function Findings({
   question,
 }: {
   report: CheckReport;
-  platform: PlatformKey;
+  platform: Platform;
   question: Question;
 }) {
   useFindingKeys();

@@ -1,5 +1,6 @@
 import { NavLink, useParams, useSearchParams } from 'react-router';
-import { platformLabels, type PlatformKey } from '../../../core/words/platform-labels.js';
+import { platformLabels } from '../../../core/words/platform-labels.js';
+import type { Platform } from '../../../core/words/words.js';
 import { Failure, Loading } from '../../components/states.js';
 import { useBoard, useTitle, useTrees } from '../../queries.js';
 import type { Question } from '../../tree-queries.js';
@@ -25,7 +26,7 @@ const views = {
 /** One edition: what each variant would ship, what is wrong with it, and the edits that fix it. */
 export function EditionPage() {
   const { title = '', platform: named } = useParams();
-  const platform: PlatformKey = named === 'ios' ? 'ios' : 'android';
+  const platform: Platform = named === 'ios' ? 'ios' : 'android';
   const [search] = useSearchParams();
   const view = (search.get('view') ?? 'wiring') as keyof typeof views;
   const record = useTitle(title);
@@ -72,7 +73,7 @@ export function EditionPage() {
 
 interface ViewProps {
   view: keyof typeof views;
-  platform: PlatformKey;
+  platform: Platform;
   question: Question;
   before: string | null;
 }

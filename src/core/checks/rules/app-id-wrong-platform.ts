@@ -1,3 +1,4 @@
+import { platformLabels } from '../../words/platform-labels.js';
 import { isWhereBuildLooks } from '../../facts/effective.js';
 import { appIdFacts, readAppId } from '../app-ids.js';
 import { defineRule } from '../model.js';
@@ -18,8 +19,8 @@ export const appIdWrongPlatform = defineRule({
     for (const fact of appIdFacts(context).filter(isWhereBuildLooks)) {
       const reading = readAppId(fact, context);
       if (reading.is !== 'other-platform') continue;
-      const other = fact.platform === 'android' ? 'iOS' : 'Android';
-      const platform = fact.platform === 'android' ? 'Android' : 'iOS';
+      const platform = platformLabels[fact.platform];
+      const other = platformLabels[fact.platform === 'android' ? 'ios' : 'android'];
       yield {
         ...fromValue(fact),
         message: 'other',

@@ -1,3 +1,4 @@
+import { platformLabels } from '../../words/platform-labels.js';
 import { platformNames } from '../../words/names.js';
 import type { Tree } from '../../tree/tree.js';
 import type { Recognition } from '../stack.js';
@@ -18,7 +19,7 @@ function recognition(tree: Tree, project: UnityProject): Recognition {
   const platforms = platformNames.filter((platform) => identifierEntry(project, platform));
   const evidence = [
     platforms.length > 0
-      ? `${path} has an identifier for ${platforms.map((one) => (one === 'ios' ? 'iOS' : 'Android')).join(' and ')}`
+      ? `${path} has an identifier for ${platforms.map((one) => platformLabels[one]).join(' and ')}`
       : `${path} has no identifier for Android or iOS`,
     ...(editor ? [`${editor.path} names the editor ${editor.version}`] : []),
     ...(packages ? [`${packages.path} lists its packages`] : []),

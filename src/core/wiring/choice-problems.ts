@@ -1,9 +1,9 @@
-import { ruleNamed, rules } from '../core/checks/rules/index.js';
-import { Topic, type WiringChoice } from '../core/edits/model.js';
-import type { FieldProblem } from '../core/formats/yaml/read.js';
-import { editsApart } from '../core/text/edit-distance.js';
-import { Platform } from '../core/words/words.js';
-import { isNamed } from '../core/wiring/choose.js';
+import { ruleNamed, rules } from '../checks/rules/index.js';
+import { Topic, type WiringChoice } from '../edits/model.js';
+import type { FieldProblem } from '../formats/yaml/read.js';
+import { editsApart } from '../text/edit-distance.js';
+import { Platform } from '../words/words.js';
+import { isNamed } from './choose.js';
 
 /** What is wrong with the rules and parts that a wiring is narrowed to: a name that does not exist. */
 export function choiceProblems({ rules: named, groups }: WiringChoice): FieldProblem[] {
