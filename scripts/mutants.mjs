@@ -24,9 +24,9 @@ const parts = {
     'core/text/versions',
   ],
   'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
-  'cli/render': ['cli/render/*.ts', 'cli/*'],
+  'cli/render': ['cli/render/*.ts', 'cli/{rendered*,tables}'],
   'cli/commands': ['cli/commands/!(demo*|serve).ts', 'cli/*'],
-  'cli/groups': ['cli/{groups,completion}/*.ts', 'cli/*'],
+  'cli/groups': ['cli/{groups,completion}/*.ts', 'cli/{help,printed}'],
   cli: ['cli/!(main|partner-process|version).ts', 'cli/*'],
   'service/guards': ['service/{guards,conditions,methods,access/*}.ts', 'service/{guards,callers}'],
 };

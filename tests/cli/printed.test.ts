@@ -491,6 +491,32 @@ describe('commands print', () => {
       `);
     }));
 
+  it('what a shell may complete', () =>
+    typed('completions', async (shell) => {
+      await recorded(shell);
+      await shell.type(`
+        complete -- ""
+        complete -- ti
+        complete -- title ""
+        complete -- title add --
+        complete -- help placement ""
+        complete -- board ""
+        complete -- board m
+        complete -- check tree --format ""
+        complete -- check tree --title kelp --fail-on ""
+        complete -- placement add kelp footer --network marlstone q
+        complete -- placement add kelp footer --network marlstone --format n
+        complete -- unwire ferrowick ""
+        complete -- network lint a.yaml ""
+        complete -- id set kelp ""
+        complete -- serve --port ""
+        complete -- undo tree more ""
+        completion bash
+        completion zsh
+        completion fish
+      `);
+    }));
+
   it('the documentation that is made from the code', async () => {
     const shell = await openShell();
     try {

@@ -1,5 +1,4 @@
 import type { Command } from 'commander';
-import fc from 'fast-check';
 import stringWidth from 'string-width';
 import { describe, expect, it } from 'vitest';
 import { capabilities } from '../../src/api/capabilities.js';
@@ -8,8 +7,6 @@ import { published } from '../../src/api/schemas.js';
 import { wantedAt } from '../../src/cli/completion/complete.js';
 import { paintFor } from '../../src/cli/io.js';
 import { buildProgram, run } from '../../src/cli/program.js';
-import { foldLines } from '../../src/cli/render/fold.js';
-import { plainTable, ruledTable } from '../../src/cli/render/table.js';
 import { recorder } from '../support/recorder.js';
 
 const paint = paintFor(false);
@@ -34,6 +31,11 @@ describe('help', () => {
       expect(io.text).toContain(`Usage: syndexa ${name}`);
       expect(io.text.split('\n').filter((line) => stringWidth(line) > 80)).toEqual([]);
     }
+  });
+
+  it.each(all)('of %s describes every option', (_, command) => {
+    for (const { flags, description } of command.options)
+      expect([flags, description]).not.toEqual([flags, '']);
   });
 
   it('says which commands there are when one is not', async () => {
@@ -80,82 +82,6 @@ describe('documents of --json', () => {
       expect(named).toContain(name);
     },
   );
-});
-
-const text = fc.string({
-  unit: fc.constantFrom('a', 'b', 'ü', '漢', ' ', ' ', '-', '.', '/'),
-  maxLength: 60,
-});
-
-describe('tables', () => {
-  it('fit where their words allow it, and lose nothing', () => {
-    fc.assert(
-      fc.property(
-        fc.array(fc.tuple(text, text, fc.stringMatching(/^[A-Z0-9-]{0,20}$/)), {
-          minLength: 1,
-          maxLength: 5,
-        }),
-        fc.integer({ min: 20, max: 90 }),
-        fc.boolean(),
-        (rows, width, colours) => {
-          const tinted = paintFor(colours);
-          const painted = rows.map(([a, b, id]) => [tinted.red(a), `${b}\n${tinted.dim(a)}`, id]);
-          for (const table of [plainTable, ruledTable]) {
-            const shown = table({ head: ['one', 'two', 'ID'], rows: painted, whole: [2] }, width).replace(
-              /\u001b\[[\d;]*m/g,
-              '',
-            );
-            const bare = shown.replace(/[\s┌┐└┘─│┬┴├┤┼]/g, '');
-            for (const letter of new Set(bare))
-              expect([...bare].filter((each) => each === letter).length).toBe(
-                [...`onetwoID${rows.map(([a, b, id]) => a + b + a + id).join('')}`].filter(
-                  (each) => each === letter,
-                ).length,
-              );
-            for (const [, , id] of rows) expect(shown).toContain(id);
-            const longestWords = ['a', 'b', 'id'].map((_, at) =>
-              Math.max(
-                3,
-                ...rows.flatMap(([a, b, id]) =>
-                  at === 2
-                    ? [id.length]
-                    : (at === 0 ? a : `${a} ${b}`).split(/(?<=[\s\-./])/).map((word) => stringWidth(word)),
-                ),
-              ),
-            );
-            const least = longestWords.reduce((sum, one) => sum + one) + (table === plainTable ? 4 : 10);
-            if (least <= width)
-              for (const line of shown.split('\n'))
-                expect(stringWidth(line.trimEnd())).toBeLessThanOrEqual(width);
-          }
-        },
-      ),
-      { numRuns: 300 },
-    );
-  });
-
-  it('are folded no more than they must be', () => {
-    const content = {
-      head: ['name', 'ID'],
-      rows: [['tide-list-footer', 'CH-U-204418-P4N7C2VJ']],
-      whole: [1],
-    };
-    expect(plainTable(content, 80)).toContain('tide-list-footer  CH-U-204418-P4N7C2VJ');
-    expect(plainTable(content, 34)).toMatch(/tide-list- {2}CH-U-204418-P4N7C2VJ\s*\nfooter/);
-  });
-});
-
-it('lines of prose are folded at blanks, keep their words, and go on further in', () => {
-  fc.assert(
-    fc.property(fc.array(text), fc.integer({ min: 24, max: 90 }), (lines, width) => {
-      const whole = lines.join('\n');
-      const folded = foldLines(whole, width);
-      expect(folded.split(/\s+/)).toEqual(whole.split(/\s+/));
-      for (const line of folded.split('\n'))
-        if (stringWidth(line) > width) expect(line.trim()).not.toMatch(/\S\s+\S.*\s\S/);
-    }),
-  );
-  expect(foldLines('  ● one two three four five six', 20)).toBe('  ● one two three\n      four five six');
 });
 
 describe('completion', () => {

@@ -113,7 +113,7 @@ function commandsPage(program: Command): string {
       for (const option of sub.options) {
         const choices = option.argChoices ? ` (${option.argChoices.join(', ')})` : '';
         lines.push(
-          `- \`${option.flags}\`: ${option.description || option.name()}${choices}${option.defaultValue === undefined ? '' : `; default: ${String(option.defaultValue)}`}`,
+          `- \`${option.flags}\`: ${option.description}${choices}${option.defaultValue === undefined ? '' : `; default: ${String(option.defaultValue)}`}`,
         );
       }
       lines.push('');

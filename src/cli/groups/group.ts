@@ -21,16 +21,6 @@ export const json = () =>
 export const titleOption = () =>
   new Option('-t, --title <title>', 'the title to compare with (else found by its identifiers)');
 
-/** Refuses all but some words, and names them. */
-export function oneOf(what: string, choices: readonly string[]): (value: string) => string {
-  return (value) => {
-    if (choices.includes(value)) return value;
-    throw new InvalidArgumentError(
-      `There is no ${what} ${JSON.stringify(value)}. It is one of ${choices.join(', ')}.`,
-    );
-  };
-}
-
 /** Refuses all but whole numbers between two others. */
 export function wholeNumber(least: number, most: number): (text: string) => number {
   return (text) => {

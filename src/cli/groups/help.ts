@@ -21,7 +21,7 @@ function commandAt(program: Command, names: readonly string[]): Command {
     throw new CommandError(
       `There is no command ${names.join(' ')}.`,
       exit.wrongUse,
-      `syndexa${at === program ? '' : ` ${at.name()}`} --help lists those that there are.`,
+      `syndexa${at === program ? '' : ` ${at.name()}`} --help lists the commands.`,
     );
   }, program);
 }

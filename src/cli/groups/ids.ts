@@ -27,9 +27,17 @@ export const idCommands: Group = (program, context) => {
     .action((text: string, options) => end(ids().then(({ find }) => find(io, text, options))));
   const slot = (command: Command) =>
     command
-      .requiredOption('--network <network>')
-      .addOption(new Option('--platform <platform>').choices(platformNames).makeOptionMandatory())
-      .addOption(new Option('--stage <stage>').choices(stageNames).default('production'))
+      .requiredOption('--network <network>', 'the network that issued the ID')
+      .addOption(
+        new Option('--platform <platform>', 'the platform of the app')
+          .choices(platformNames)
+          .makeOptionMandatory(),
+      )
+      .addOption(
+        new Option('--stage <stage>', 'the stage whose builds carry the ID')
+          .choices(stageNames)
+          .default('production'),
+      )
       .option('--placement <placement>', 'the placement; leave out for an app ID')
       .option('--credential <name>', 'a credential of the edition instead of an ID; its value is secret:NAME')
       .addOption(json());
@@ -39,7 +47,7 @@ export const idCommands: Group = (program, context) => {
   id.command('collect')
     .description('fetch a network’s list of units, and add the IDs of a title to the roster')
     .argument('<title>')
-    .requiredOption('--network <network>')
+    .requiredOption('--network <network>', 'the network to ask')
     .option('--csv <file>', 'read a table exported from the network’s console instead of asking the network')
     .option('--column <pairs...>', 'columns whose names differ from the profile: id="Ad unit"')
     .option(

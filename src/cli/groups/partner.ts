@@ -67,7 +67,7 @@ function partnerListAppCommand(partner: Command, { io, end }: GroupContext): voi
     .description('list an application in the simulated store')
     .addArgument(new Argument('<platform>').choices(platformNames))
     .argument('<identifier>')
-    .requiredOption('--name <name>')
+    .requiredOption('--name <name>', 'the name that the store shows')
     .option('--site <domain>', 'the developer site that the listing names')
     .option('--at <url>', 'the local address that serves this site')
     .action((platform: string, identifier: string, options) =>

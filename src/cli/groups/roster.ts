@@ -34,7 +34,7 @@ function publisherSetCommand(publisher: Command, { io, paint, end }: GroupContex
   publisher
     .command('set')
     .description('set the publisher; options left out keep their values')
-    .option('--name <name>')
+    .option('--name <name>', 'the name of the publisher')
     .option('--domain <domain>', 'the developer site')
     .option('--account <pairs...>', 'the account at a network: marlstone=SM-20418')
     .option('--credential <pairs...>', 'a credential, by the name of its secret: NETWORK.NAME=secret:NAME')

@@ -34,7 +34,9 @@ function serveCommand(program: Command, { io, end }: GroupContext): void {
     .option('--host-name <names...>', 'host names under which a proxy forwards requests')
     .option('--behind-proxy', 'take a caller’s address from X-Forwarded-For, as set by a proxy')
     .addOption(
-      new Option('--log-level <level>').choices(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
+      new Option('--log-level <level>', 'the least severe log entries to write')
+        .choices(['debug', 'info', 'warn', 'error', 'silent'])
+        .default('info'),
     )
     .action((options) => end(import('../commands/serve.js').then(({ serve }) => serve(io, options))));
 }
@@ -87,7 +89,7 @@ function docsCommand(program: Command, { io, end, whole }: GroupContext): void {
   program
     .command('docs', { hidden: true })
     .description('write the pages and schemas that are made from the code')
-    .requiredOption('--write <dir>')
+    .requiredOption('--write <dir>', 'the folder of the pages')
     .option('--check', 'only say whether they are current')
     .action((options) =>
       end(import('../commands/docs.js').then(({ writeDocs }) => writeDocs(io, whole(), options))),

@@ -66,7 +66,7 @@ function releaseCommand(tally: Command, { io, paint, end }: GroupContext): void 
     .description('record the release day of a version; without a version, list the recorded ones')
     .argument('<title>')
     .argument('[version]')
-    .addOption(new Option('--platform <platform>').choices(platformNames))
+    .addOption(new Option('--platform <platform>', 'the platform of the release').choices(platformNames))
     .option('--on <day>', 'the release day, such as 2026-10-01')
     .option('--drop', 'remove the release')
     .addOption(json())

@@ -7,7 +7,7 @@ import {
   settingNames,
   sizeNames,
 } from '../../core/words/names.js';
-import { json, oneOf, wholeNumber, type Group, type GroupContext } from './group.js';
+import { json, wholeNumber, type Group, type GroupContext } from './group.js';
 
 const titles = () => import('../commands/titles.js');
 const placements = () => import('../commands/placements.js');
@@ -22,7 +22,7 @@ const titleFields = (command: Command) =>
       'the module, as survey names it, when several apps in a tree share an identifier',
     )
     .option('--tracking <sentence>', 'iOS: the text of the system prompt that asks for permission to track')
-    .addOption(new Option('--audience <audience>').choices(audienceNames))
+    .addOption(new Option('--audience <audience>', 'whom the title is for').choices(audienceNames))
     .option('--test <names...>', 'build types, configurations, flavours or variants for testing')
     .option('--production <names...>', 'build types, configurations, flavours or variants that ship')
     .addOption(json());
@@ -30,7 +30,7 @@ const placementFields = (command: Command) =>
   command
     .argument('<title>')
     .argument('<placement>', 'a name that says place and format, such as tide-list-footer')
-    .addOption(new Option('--format <format>').argParser(oneOf('format', formatNames)))
+    .addOption(new Option('--format <format>', 'the ad format').choices(formatNames))
     .option('--where <words>', 'where the title shows it')
     .option('--refresh <time>', 'managed, off, or a time such as 60s')
     .option('--first <items>', 'in a list: items before the first ad', wholeNumber(0, 1000))
