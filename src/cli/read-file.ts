@@ -5,6 +5,7 @@ import { idsIn } from '../core/formats/attribution-list/read.js';
 import { escapeXml } from '../core/text/escape-xml.js';
 import { isBinaryPlist, readBinaryPlist } from '../core/formats/plist/binary.js';
 import { decoded, decodeText, knownEncoding } from '../core/text/decode.js';
+import { reasonOf } from '../disk/errors.js';
 import { printableText } from '../core/text/printable.js';
 import { CommandError, exit, type Io } from './io.js';
 
@@ -13,12 +14,13 @@ export async function bytesOf(io: Io, file: string): Promise<Uint8Array> {
   try {
     return file === '-' ? await io.input() : await readFile(resolve(io.cwd, file));
   } catch (error) {
-    throw new CommandError(
-      `${file} cannot be read: ${(error as Error).message}.`,
-      exit.wrongUse,
-      'Check the path.',
-    );
+    throw unreadable(file, error);
   }
+}
+
+/** The failure of a command whose file or folder cannot be read. */
+export function unreadable(path: string, error: unknown, fix = 'Check the path.'): CommandError {
+  return new CommandError(`${path} cannot be read: ${reasonOf(error)}.`, exit.wrongUse, fix);
 }
 
 /** A document in UTF-8. */

@@ -6,7 +6,7 @@ export class TreeUnreadableError extends Error {}
 const reasons = new Map([
   ['EACCES', 'permission denied'],
   ['EPERM', 'permission denied'],
-  ['ENOENT', 'it is not there'],
+  ['ENOENT', 'it does not exist'],
   ['EISDIR', 'it is a folder'],
   ['ENOTDIR', 'it is not a folder'],
   ['ELOOP', 'its links go round in a circle'],

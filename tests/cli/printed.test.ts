@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
 import { partneredService, type TestPartner } from '../support/partner.js';
 import { http } from '../support/service.js';
-import { androidFiles, iosFiles, kelp, placement, root } from '../support/trees.js';
+import { androidFiles, gradle, iosFiles, kelp, placement, root } from '../support/trees.js';
 import { tag, inline } from '../support/vast.js';
 import { now, openShell, type Shell } from '../support/shell.js';
 
@@ -489,6 +489,164 @@ describe('commands print', () => {
         tag show nowhere.xml
         tag lint
       `);
+    }));
+
+  it('documents of --json', () =>
+    typed('json', async (shell) => {
+      await recorded(shell);
+      const files = { ...androidFiles({ 'app/build.gradle.kts': gradle('', '') }), ...iosFiles() };
+      shell.write(Object.fromEntries(Object.entries(files).map(([path, text]) => [`tree/${path}`, text])));
+      const title = kelp({ placements: { footer } });
+      shell.write({
+        'app-ads.txt': 'cobaltheron.example, 310772, DIRECT\nodd line\n',
+        'list.json':
+          '{"company_name":"X","company_address":"1 Quay","company_domain":"x.example","skadnetwork_ids":[{"id":1,"skadnetwork_id":"ab12cd34ef.skadnetwork"}]}',
+        'may.csv':
+          'Day,Unit ID,Requests,Matched,Impressions,Clicks,Revenue,Currency\n2026-05-30,CH-U-310772-BBBB1111,1000,800,500,5,4.00,EUR\n',
+        'rates.csv': 'day,currency,base,rate\n2026-05-01,EUR,USD,1.25\n',
+        'tag.xml': tag(inline()),
+        'broken.yaml': 'profile: 1\nid: Brightwell\n',
+        'new.yaml': writeRoster({
+          syndexa: 1,
+          titles: { kelp: title, moss: { ...title, name: 'Moss', networks: {}, placements: {} } },
+        }),
+      });
+      await shell.type(`
+        title list --json
+        title show kelp --json
+        title add moss --name Moss --json
+        title set moss --name Fern --json
+        title remove moss --yes --json
+        title history kelp --json
+        title adopt tree --id fern --json
+        title look-up kelp --json
+        title link kelp tree --json
+        placement list kelp --json
+        placement add kelp page --format interstitial --network marlstone --json
+        placement set kelp page --timeout 5s --json
+        placement remove kelp page --json
+        id list kelp --json
+        id set kelp CH-A-310772-QK4T8W2N --network cobalt-heron --platform android --json
+        id trace CH-U-310772-BBBB1111 --json
+        id unset kelp --network marlstone --platform ios --json
+        find foot --json
+        board kelp --json
+        steps kelp --platform ios --next --json
+        publisher set --name Brine --domain brine.example --json
+        publisher show --json
+        secret list --json
+        network lint broken.yaml --json
+        network new - --id brightwell --name Brightwell --format banner --unit-id android=bw-u-10000001 --json
+        network remove cobalt-heron --yes --json
+        survey tree --title kelp --explain "app ID release" --json
+        check tree --title kelp --json
+        wire tree --title kelp --rule build/dependency-missing --write --json
+        undo tree --list --json
+        undo tree --json
+        unwire cobalt-heron tree --title kelp --json
+        placebook tree --title kelp --check --json
+        accept --title kelp --list --json
+        appads show --json
+        appads lint app-ads.txt --json
+        appads merge app-ads.txt --json
+        attribution show --json
+        attribution lint list.json --json
+        attribution compare tree --title kelp --list list.json --json
+        tag show tag.xml --no-media --json
+        tag lint --json
+        tally import may.csv --network cobalt-heron --json
+        tally imports --json
+        tally release kelp 2.0 --platform android --on 2026-05-20 --json
+        tally rates rates.csv --json
+        tally show kelp --json
+        tally compare kelp --this 7d --json
+        tally silent kelp --json
+        roster export --json
+        roster import new.yaml --dry-run --json
+        roster import new.yaml --yes --json
+        network list --json
+      `);
+    }));
+
+  it('what is typed less often', () =>
+    typed('seldom', async (shell) => {
+      await recorded(shell);
+      const files = { ...androidFiles(), ...iosFiles() };
+      shell.write(Object.fromEntries(Object.entries(files).map(([path, text]) => [`tree/${path}`, text])));
+      shell.write({
+        'list.json':
+          '{"company_name":"X","company_address":"1 Quay","company_domain":"x.example","skadnetwork_ids":[{"id":1,"skadnetwork_id":"ab12cd34ef.skadnetwork"}]}',
+        'one.csv':
+          'Datum;Unit ID;Requests;Matched;Impressions;Clicks;Revenue;Currency\n2026-05-30;CH-U-310772-BBBB1111;1000;800;500;5;4,00;EUR\n',
+        'latin.txt': new Uint8Array([0x23, 0xe9, 0x0a]),
+        'binary.plist': new Uint8Array([...new TextEncoder().encode('bplist00'), 0, 1, 2]),
+        'odd.bin': new Uint8Array([0, 1, 2]),
+      });
+      await shell.type(`
+        title set kelp --module "android=app" --json
+        title set kelp --module "ios=Kelp (Kelp.xcodeproj)"
+        title show kelp
+        title set kelp --module ios=
+        title set kelp --module nonsense
+        title set kelp --module windows=app
+        title set kelp --test debug staging --production release store --audience children
+        title show kelp
+        title add fern --android example.brine.fern --tracking "So that ads pay."
+        title add fern --android example.brine.fern
+        title set fern --ios example.brine.fern --tracking "So that ads pay."
+        title show fern
+        board fern
+        id list fern
+        steps fern
+        steps kelp --tick declare-store
+        steps kelp --tick nothing --platform ios
+        steps kelp --network cobalt-heron --platform android --next
+        title history kelp --revert 1
+        title link fern nowhere
+        title adopt tree --id moss --out moss.yaml
+        title adopt tree --id moss --out moss.yaml
+        title adopt tree --id moss --name Moss --yes
+        title take moss.yaml
+        title take nowhere.yaml
+        title remove moss --yes
+        title take moss.yaml
+        id set kelp secret:HERON --network cobalt-heron --platform android --credential inventory
+        secret list
+        attribution compare tree --title kelp
+        attribution compare tree --title kelp --list list.json
+        attribution merge tree/Kelp/Info.plist --list list.json --write
+        attribution compare tree --title kelp --list list.json
+        attribution merge binary.plist
+        attribution merge latin.txt
+        attribution lint latin.txt
+        tally import one.csv --network cobalt-heron
+        tally import one.csv --network cobalt-heron --column day=Datum --separator ";"
+        tally import one.csv --network cobalt-heron --column nothing
+        tally import tree --network cobalt-heron
+        tally show kelp --from 2026-05-29 --to 2026-05-30
+        tally show kelp --all
+        tally compare
+        tally release kelp 2.0
+        wire tree --title kelp --file nowhere.aar
+        wire tree --title kelp --file odd.bin --raise-sdk --network cobalt-heron --variant release
+        wire nowhere --title kelp --write
+        undo nowhere
+        tag show ftp://ads.example/tag
+        tag show odd.bin --no-media
+        publisher set --account "nothing"
+        network test ./nowhere.yaml --tree tree
+        network new -
+        network new tree/fern.yaml --from-tree tree
+        find kelp
+        id trace nothing-like-it
+      `);
+      await shell.type('tally import - --network cobalt-heron', {
+        input:
+          'Day,Unit ID,Requests,Matched,Impressions,Clicks,Revenue,Currency\n2026-05-29,CH-U-310772-BBBB1111,10,8,5,0,1.00,EUR\n',
+      });
+      await shell.type('network new', { answer: 'brightwell' });
+      await shell.type('network new tide.yaml --id tide --name Tide', { answer: '' });
+      await shell.type('title take -', { input: 'titles: 5\n' });
     }));
 
   it('what a shell may complete', () =>

@@ -1,4 +1,4 @@
-import { expect, it } from 'vitest';
+import { it } from 'vitest';
 import type { Io } from '../../src/cli/io.js';
 import { checkText } from '../../src/cli/render/check.js';
 import { rehearsalText } from '../../src/cli/render/rehearsal.js';

@@ -172,7 +172,7 @@ describe('collecting a tree', () => {
   });
 
   it('refuses what is no folder', async () => {
-    await expect(collectTree(join(folder, 'nowhere'), plan)).rejects.toThrow(/it is not there/);
+    await expect(collectTree(join(folder, 'nowhere'), plan)).rejects.toThrow(/it does not exist/);
     write({ file: 'x' });
     await expect(collectTree(join(folder, 'file'), plan)).rejects.toThrow(/is not a folder/);
   });

@@ -104,7 +104,7 @@ describe('survey', () => {
     expect((await syndexa(['survey', 'empty'], home)).out).toContain('Nothing here is recognised');
     const { code, err } = await syndexa(['survey', 'nowhere'], home);
     expect(code).toBe(2);
-    expect(err).toMatch(/nowhere cannot be read: it is not there\.\n {2}Name the folder/);
+    expect(err).toMatch(/nowhere cannot be read: it does not exist\.\n {2}Name the folder/);
   });
 });
 

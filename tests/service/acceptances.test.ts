@@ -151,7 +151,7 @@ describe('a fact that is explained', () => {
   it('gives its evidence in sentences, in the order of the chain', () => {
     expect(explain(survey, 'app-id debug')).toEqual([
       {
-        says: 'In debug, the app ID of cobalt-heron is “CH-A-100001-SAMPLE0A” (in manifest).',
+        says: 'In debug, the app ID of cobalt-heron is “CH-A-100001-SAMPLE0A” (in the manifest).',
         because: [
           'The manifest at app/src/main/AndroidManifest.xml:7:81 says “@string/heron”.',
           'The string heron at app/src/debug/res/values/ids.xml:2:5 says “CH-A-100001-SAMPLE0A”.',

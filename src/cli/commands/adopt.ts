@@ -3,6 +3,7 @@ import { writeFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import type { TitleDraft } from '../../core/adopting/model.js';
 import { withService } from '../connect.js';
+import { reasonOf } from '../../disk/errors.js';
 import { readNamed } from '../read-file.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { placeText } from '../render/places.js';
@@ -55,7 +56,7 @@ async function save(path: string, text: string): Promise<void> {
   } catch (error) {
     const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
     throw new CommandError(
-      there ? `${path} already exists.` : `${path} cannot be written: ${(error as Error).message}.`,
+      there ? `${path} already exists.` : `${path} cannot be written: ${reasonOf(error)}.`,
       there ? exit.refused : exit.wrongUse,
       'Name another file.',
     );

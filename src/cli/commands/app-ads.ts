@@ -7,7 +7,7 @@ import { fetchAppAds, SiteError } from '../../api/fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint, writeDocument } from '../io.js';
 import { wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
-import { readNamed } from '../read-file.js';
+import { readNamed, unreadable } from '../read-file.js';
 
 interface Output {
   json?: boolean;
@@ -57,11 +57,7 @@ export function mergeAppAds(
     const path = resolve(io.cwd, file);
     const before = await readFile(path, 'utf8').catch((error: unknown) => {
       if ((error as NodeJS.ErrnoException).code === 'ENOENT') return '';
-      throw new CommandError(
-        `${file} cannot be read: ${(error as Error).message}.`,
-        exit.wrongUse,
-        'Check the path.',
-      );
+      throw unreadable(file, error);
     });
     const { text, patch } = await client.call('mergeAppAds', { body: { text: before } });
     if (options.json)

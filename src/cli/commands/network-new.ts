@@ -5,6 +5,7 @@ import type { ProfileDraft } from '../../api/networks.js';
 import type { BodyOf } from '../../api/routes.js';
 import type { platformNames } from '../../core/words/names.js';
 import { formatNames } from '../../core/words/names.js';
+import { reasonOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
@@ -101,7 +102,9 @@ async function write(io: Io, paint: Paint, file: string, draft: ProfileDraft): P
   } catch (error) {
     const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
     throw new CommandError(
-      there ? `${file} already exists and was not changed.` : `${file}: ${(error as Error).message}.`,
+      there
+        ? `${file} already exists and was not changed.`
+        : `${file} cannot be written: ${reasonOf(error)}.`,
       there ? exit.refused : exit.wrongUse,
       'Name another file.',
     );

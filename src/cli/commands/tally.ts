@@ -11,7 +11,7 @@ import type { Client } from '../client.js';
 import { withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
 import { callFollowed, startProgress } from '../progress.js';
-import { textOfFile } from '../read-file.js';
+import { textOfFile, unreadable } from '../read-file.js';
 import { platformLabels } from '../../core/words/platform-labels.js';
 import { fetchText, importText } from '../render/tally-imports.js';
 import { silentText } from '../render/tally-silent.js';
@@ -90,11 +90,7 @@ async function openTable(io: Io, file: string): Promise<{ stream: Readable; size
     if (found.isDirectory()) throw new Error('it is a folder');
     return { stream: createReadStream(path, { highWaterMark: 256 * 1024 }), size: found.size };
   } catch (error) {
-    throw new CommandError(
-      `${file} cannot be read: ${(error as Error).message}.`,
-      exit.wrongUse,
-      'Check the path.',
-    );
+    throw unreadable(file, error);
   }
 }
 

@@ -1,5 +1,6 @@
 import { resolve } from 'node:path';
 import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { unreadable } from '../read-file.js';
 import { reportTreeState } from '../tree-state.js';
 import { treeWrites, asCommandError, followed } from './wire.js';
 
@@ -15,11 +16,7 @@ export async function undo(io: Io, paint: Paint, directory: string, options: Und
   const folder = resolve(io.cwd, directory);
   const writes = await treeWrites(io);
   const found = await writes.list(folder).catch((error: unknown) => {
-    throw new CommandError(
-      `${directory} cannot be read: ${(error as Error).message}.`,
-      exit.wrongUse,
-      'Name the folder of a source tree.',
-    );
+    throw unreadable(directory, error, 'Name the folder of a source tree.');
   });
   const { undoText, writesText } = await import('../render/undo.js');
   if (options.list) {

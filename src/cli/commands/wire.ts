@@ -5,12 +5,13 @@ import { basename, resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import type { WiringAnswer } from '../../api/trees.js';
 import type { SourceFile } from '../../core/edits/model.js';
-import { codeOf } from '../../disk/errors.js';
+import { codeOf, reasonOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
 import { demandCompared } from '../compared.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, isCommandError, type Io, type Paint } from '../io.js';
 import { callFollowed } from '../progress.js';
+import { unreadable } from '../read-file.js';
 import { sendTree } from '../send-tree.js';
 import { settleInterrupted } from '../tree-state.js';
 import type { TreeOptions } from './trees.js';
@@ -176,7 +177,7 @@ export async function asCommandError<Result>(work: () => Promise<Result>, fix: s
     const code = codeOf(error);
     if (code !== undefined)
       throw new CommandError(
-        `Nothing was written: ${(error as Error).message}.`,
+        `Nothing was written: ${reasonOf(error)}.`,
         exit.wrongUse,
         code === 'ENOSPC' ? 'Free some disk space and run it again.' : 'Fix that and run it again.',
       );
@@ -196,11 +197,7 @@ async function namedFiles(io: Io, paths: readonly string[]): Promise<NamedFile[]
     paths.map(async (written): Promise<NamedFile> => {
       const path = resolve(io.cwd, written);
       const bytes = await readFile(path).catch((error: unknown) => {
-        throw new CommandError(
-          `${written} cannot be read: ${(error as Error).message}.`,
-          exit.wrongUse,
-          'Name an existing file.',
-        );
+        throw unreadable(written, error);
       });
       const isText = bytes.length < 1_000_000 && !bytes.includes(0);
       return {

@@ -1,3 +1,4 @@
+import { listed } from '../checks/scope.js';
 import { platformLabels } from '../words/platform-labels.js';
 import { factDetail } from '../facts/show.js';
 import { entryAt, valueAt } from '../text/own-values.js';
@@ -136,7 +137,13 @@ function chooseEditions(
       chosen.set(platform, edition);
       const fact = surveys
         .flatMap(({ facts }) => facts)
-        .find((one) => one.kind === 'identifier' && one.value === identifier);
+        .find(
+          (one) =>
+            one.kind === 'identifier' &&
+            one.platform === platform &&
+            one.module === module &&
+            one.value === identifier,
+        );
       evidence.push({
         field: `editions.${platform}.identifier`,
         value: identifier,
@@ -257,7 +264,7 @@ function draftEnrolments({
         field: `networks.${fact.network}.${fact.platform}.${wanted}.app`,
         value: fact.value,
         confidence: 'certain',
-        why: `${fact.variants.join(', ')} contain it ${factDetail(fact) ?? 'in the build'}.`,
+        why: `${listed(fact.variants)} ${fact.variants.length === 1 ? 'has' : 'have'} it ${factDetail(fact) ?? 'in the build'}.`,
         place: fact.place,
       });
     }

@@ -7,11 +7,11 @@ export const Settings = z
     refresh: z
       .union([z.enum(['managed', 'off']), Duration], 'One of managed, off, or a time such as 60s.')
       .optional()
-      .meta({ description: 'How often a banner is refreshed: by the network, never, or at a time.' }),
+      .meta({ description: 'When a banner is refreshed: as the network decides, never, or after this time.' }),
     cap: z
       .strictObject({ count: z.number().int().min(1).max(1000), per: Duration.optional() })
       .optional()
-      .meta({ description: 'At most so many showings per period; without a period a finding says so.' }),
+      .meta({ description: 'The frequency cap; without a period, a finding says so.' }),
     content: z.array(z.enum(['text', 'image', 'video'])).optional(),
     skippable: z.boolean().optional(),
     reward: z.strictObject({ amount: z.number().int().min(1), item: z.string().min(1).max(60) }).optional(),
@@ -24,14 +24,14 @@ export const Settings = z
       .min(1)
       .max(1000)
       .optional()
-      .meta({ description: 'In a list: after every so many items.' }),
+      .meta({ description: 'In a list: the number of items between two ads.' }),
     first: z
       .number()
       .int()
       .min(0)
       .max(1000)
       .optional()
-      .meta({ description: 'In a list: the first after so many items.' }),
+      .meta({ description: 'In a list: the number of items before the first ad.' }),
     timeout: Duration.optional(),
     fallback: z.array(Slug).optional().meta({ description: 'The networks to try, in order.' }),
   })

@@ -68,6 +68,14 @@ describe('a draft of a title', () => {
       expect(found?.place?.line).toBeGreaterThan(0);
       expect(found?.why).toMatch(/\.$/);
     }
+    // Both apps have the same identifier, each in its own build.
+    for (const [platform, path] of [
+      ['android', 'app/build.gradle.kts'],
+      ['ios', 'Kelp.xcodeproj/project.pbxproj'],
+    ])
+      expect(evidence.find(({ field }) => field === `editions.${platform}.identifier`)?.place?.path).toBe(
+        path,
+      );
   });
 
   it('pairs the only two of a format, and says that it is a guess', () => {

@@ -51,10 +51,7 @@ const list = (entries: string, more: Record<string, string | null> = {}) =>
   iosFiles({ 'Kelp/Info.plist': plist(entries), ...more });
 
 ruleCases(refreshOutOfBounds, {
-  clean: [
-    { name: 'within bounds', files, title: one('banner', { refresh: '60s' }) },
-    { name: 'off', files, title: one('banner', { refresh: 'off' }) },
-  ],
+  clean: [{ name: 'within bounds', files, title: one('banner', { refresh: '60s' }) }],
   faulty: [
     {
       name: 'too fast',
@@ -92,15 +89,8 @@ ruleCases(timeoutOutOfBounds, {
 ruleCases(noContentKind, {
   clean: [
     { name: 'some that the network has', files, title: one('rewarded', { content: ['text', 'video'] }) },
-    { name: 'nothing said', files, title: one('rewarded', {}) },
   ],
   faulty: [
-    {
-      name: 'none that the network has',
-      files,
-      title: one('rewarded', { content: ['text'] }),
-      findings: [{ network: 'cobalt-heron' }],
-    },
     {
       name: 'none at all',
       byHand: { title: one('rewarded', { content: ['video'] }) },
@@ -111,10 +101,7 @@ ruleCases(noContentKind, {
   ],
 });
 ruleCases(rewardedWithoutReward, {
-  clean: [
-    { name: 'with a reward', files, title: one('rewarded', { reward: { amount: 1, item: 'hint' } }) },
-    { name: 'another format', files, title: one('banner', {}) },
-  ],
+  clean: [{ name: 'with a reward', files, title: one('rewarded', { reward: { amount: 1, item: 'hint' } }) }],
   faulty: [
     {
       name: 'without',
@@ -126,10 +113,7 @@ ruleCases(rewardedWithoutReward, {
   ],
 });
 ruleCases(rewardedSkippable, {
-  clean: [
-    { name: 'not skippable', files, title: one('rewarded', { skippable: false }) },
-    { name: 'another format', files, title: one('interstitial', { skippable: true }) },
-  ],
+  clean: [{ name: 'not skippable', files, title: one('rewarded', { skippable: false }) }],
   faulty: [
     {
       name: 'skippable',
@@ -141,10 +125,7 @@ ruleCases(rewardedSkippable, {
   ],
 });
 ruleCases(capWithoutEffect, {
-  clean: [
-    { name: 'a cap that holds', files, title: one('interstitial', { cap: { count: 1, per: '10m' } }) },
-    { name: 'a banner', files, title: one('banner', { cap: { count: 60, per: '1m' } }) },
-  ],
+  clean: [{ name: 'a cap that holds', files, title: one('interstitial', { cap: { count: 1, per: '10m' } }) }],
   faulty: [
     {
       name: 'one a second',
@@ -156,10 +137,7 @@ ruleCases(capWithoutEffect, {
   ],
 });
 ruleCases(capWithoutPeriod, {
-  clean: [
-    { name: 'with its period', files, title: one('interstitial', { cap: { count: 3, per: '1d' } }) },
-    { name: 'no cap', files, title: one('interstitial', {}) },
-  ],
+  clean: [{ name: 'with its period', files, title: one('interstitial', { cap: { count: 3, per: '1d' } }) }],
   faulty: [
     {
       name: 'a bare count',
@@ -183,12 +161,10 @@ ruleCases(vagueName, {
       title: one('banner', {}, 'ad-1'),
       findings: [{ placement: 'ad-1' }],
     },
-    { name: 'nothing', files, title: one('banner', {}, 'new-test-unit'), findings: [{}] },
   ],
 });
 ruleCases(nearDuplicateIds, {
   clean: [
-    { name: 'far apart', files, title: ids(['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222']) },
     {
       name: 'numbered one after the other',
       files,
@@ -208,24 +184,10 @@ ruleCases(nearDuplicateIds, {
       title: ids(['CH-U-310772-BBBB1111', 'CH-U-310772-BBBD1111']),
       findings: [{ network: 'cobalt-heron' }],
     },
-    {
-      name: 'two neighbours',
-      files,
-      title: ids(['CH-U-310772-BCDE1111', 'CH-U-310772-BDCE1111']),
-      findings: [{}],
-    },
   ],
 });
 ruleCases(sameIdTwice, {
   clean: [
-    {
-      name: 'two IDs',
-      files,
-      title: ids(
-        ['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222'],
-        ['CH-U-310772-DDDD3333', 'CH-U-310772-EEEE4444'],
-      ),
-    },
     {
       name: 'one placement on two platforms',
       files,
@@ -251,10 +213,7 @@ ruleCases(sameIdTwice, {
   ],
 });
 ruleCases(twoAccounts, {
-  clean: [
-    { name: 'one account', files, title: ids(['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222']) },
-    { name: 'samples belong to nobody', files, title: ids(['CH-U-100001-BANNER0A', 'CH-U-310772-CCCC2222']) },
-  ],
+  clean: [{ name: 'one account', files, title: ids(['CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222']) }],
   faulty: [
     {
       name: 'another one',
@@ -289,10 +248,7 @@ ruleCases(plistKeyMissing, {
   ],
 });
 ruleCases(plistKeyWrongType, {
-  clean: [
-    { name: 'as asked', files: list(flag), title: ferrowick },
-    { name: 'missing altogether', files: list(''), title: ferrowick },
-  ],
+  clean: [{ name: 'as asked', files: list(flag), title: ferrowick }],
   faulty: [
     {
       name: 'a flag written as text',
@@ -352,7 +308,6 @@ const packaged = (settings: string) =>
     );
 ruleCases(linkerFlagMissing, {
   clean: [
-    { name: 'by pods, whose install sets it', files: iosFiles() },
     {
       name: 'set beside the inherited ones',
       files: iosFiles({
@@ -383,10 +338,7 @@ const shared = (value: string, settings = '') =>
       ),
   });
 ruleCases(plistSharedByTargets, {
-  clean: [
-    { name: 'through a setting of each', files: shared('$(HERON)', 'HERON = kelp;') },
-    { name: 'one target', files: iosFiles() },
-  ],
+  clean: [{ name: 'through a setting of each', files: shared('$(HERON)', 'HERON = kelp;') }],
   faulty: [
     {
       name: 'a literal',

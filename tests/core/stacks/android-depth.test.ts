@@ -522,30 +522,30 @@ ${more}</${root}>`,
       }),
     );
   it.each([
-    ['a literal', 'app:heronUnit="CH-U-310772-BBBB1111"', undefined, 'CH-U-310772-BBBB1111 in layout'],
+    ['a literal', 'app:heronUnit="CH-U-310772-BBBB1111"', undefined, 'CH-U-310772-BBBB1111 in a layout'],
     [
       'another prefix',
       'ads:heronUnit="CH-U-310772-BBBB1111"',
       'xmlns:ads="http://schemas.android.com/apk/res-auto"',
-      'CH-U-310772-BBBB1111 in layout',
+      'CH-U-310772-BBBB1111 in a layout',
     ],
     [
       'a prefix that is not declared',
       'ads:heronUnit="CH-U-310772-BBBB1111"',
       undefined,
-      'CH-U-310772-BBBB1111 in layout, under the undeclared prefix ads',
+      'CH-U-310772-BBBB1111 in a layout, under the undeclared prefix ads',
     ],
     [
       'no prefix',
       'heronUnit="CH-U-310772-BBBB1111"',
       undefined,
-      'CH-U-310772-BBBB1111 in layout, without a namespace prefix',
+      'CH-U-310772-BBBB1111 in a layout, without a namespace prefix',
     ],
     [
       'the wrong namespace',
       'android:heronUnit="CH-U-310772-BBBB1111"',
       undefined,
-      'CH-U-310772-BBBB1111 in layout, under the foreign prefix android',
+      'CH-U-310772-BBBB1111 in a layout, under the foreign prefix android',
     ],
   ])('unit IDs: %s', (_, attributes, namespaces, wanted) => {
     const found = layout(attributes, 'FrameLayout', '', namespaces);

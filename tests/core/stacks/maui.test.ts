@@ -157,7 +157,7 @@ describe('what a MAUI build would carry', () => {
       )
         .facts.filter(({ kind }) => kind === 'app-id')
         .map((fact) => `${fact.value} ${factDetail(fact)}`);
-    expect(attributes('Application')).toEqual(['CH-A-310772-QK4T8W2N in manifest']);
+    expect(attributes('Application')).toEqual(['CH-A-310772-QK4T8W2N in the manifest']);
     expect(attributes('Activity(MainLauncher = true)')).toEqual([
       'CH-A-310772-QK4T8W2N in activity Main, where the SDK does not look',
     ]);

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { carrierText } from '../carriers.js';
 import { defineFact } from '../define.js';
 
 /** An app ID of a network, as something in the build declares it. */
@@ -21,5 +22,5 @@ export const appId = defineFact({
   },
   identity: () => '',
   subject: ({ placement }) => placement,
-  detail: ({ carrier, effective }) => (effective === true ? `in ${carrier.replace('-', ' ')}` : undefined),
+  detail: ({ carrier, effective }) => (effective === true ? carrierText[carrier] : undefined),
 });

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { carrierText } from '../carriers.js';
 import { defineFact } from '../define.js';
 
 /** A unit ID of a network that something in the tree carries. */
@@ -22,5 +23,5 @@ export const unitId = defineFact({
   },
   identity: ({ value }) => value,
   subject: ({ placement }) => placement,
-  detail: ({ carrier }) => `in ${carrier.replace('-', ' ')}`,
+  detail: ({ carrier }) => carrierText[carrier],
 });

@@ -66,7 +66,7 @@ export function csharpPlacebook(books: SharedBooks, options: CsharpOptions): str
     ...stageLines(testCondition),
     ...names.flatMap((name) => placementLines(name, books, options)),
     '',
-    '    /// <summary>Test devices to name to the networks; none in production.</summary>',
+    '    /// <summary>Test devices to register with the networks; none in production.</summary>',
     `    public static readonly ${devicesType} TestDevices = new ${devicesType}`,
     '    {',
     ...branches(books, options, (platform, stage) => deviceLines(books, platform, stage)),

@@ -66,7 +66,7 @@ export function dartPlacebook(books: SharedBooks, options: DartOptions): string 
     "  static const String stage = _isTest ? 'test' : 'production';",
     ...names.flatMap((name) => placementLines(name, books)),
     '',
-    '  /// Test devices to name to the networks; none in production.',
+    '  /// Test devices to register with the networks; none in production.',
     ...devices(books),
     '',
     '  /// Every placement, in the order of the roster.',

@@ -153,7 +153,7 @@ function apps({ apps: ids }: PlacebookStage): string[] {
 function devices({ devices: known }: PlacebookStage): string[] {
   const rows = Object.entries(known).sort(([a], [b]) => (a < b ? -1 : 1));
   return [
-    '    /** Test devices to name to a network; none in production. */',
+    '    /** Test devices to register with a network; none in production. */',
     '    public static List<String> testDevices(Network network) {',
     '        List<String> devices = new ArrayList<>();',
     ...rows.flatMap(([network, ids]) => [

@@ -93,7 +93,7 @@ function devices({ devices: known }: PlacebookStage): string[] {
     );
   return [
     '',
-    '    /** Test devices to name to the networks; none in production. */',
+    '    /** Test devices to register with the networks; none in production. */',
     ...(rows.length === 0
       ? ['    val testDevices: Map<Network, List<String>> = emptyMap()']
       : [

@@ -79,7 +79,7 @@ export function objectiveCHeader(
     '/// Every placement, in the order of the roster.',
     '@property(class, nonatomic, readonly) NSArray<PlacebookPlacement *> *all;',
     '',
-    '/// Test devices to name to a network; none in production.',
+    '/// Test devices to register with a network; none in production.',
     '+ (NSArray<NSString *> *)testDevicesFor:(PlacebookNetwork)network;',
     '',
     '@end',

@@ -113,7 +113,7 @@ function devices({ devices: known }: PlacebookStage): string[] {
     .map(([network, ids]) => `        .${camelCase(network)}: [${ids.map(quoted).join(', ')}],`);
   return [
     '',
-    '    /// Test devices to name to the networks; none in production.',
+    '    /// Test devices to register with the networks; none in production.',
     ...(rows.length === 0
       ? ['    static let testDevices: [Network: [String]] = [:]']
       : ['    static let testDevices: [Network: [String]] = [', ...rows, '    ]']),

@@ -75,7 +75,7 @@ export function typescriptPlacebook(books: SharedBooks, options: TypeScriptOptio
     "  stage: isTest ? 'test' : 'production',",
     ...names.flatMap((name) => placementLines(name, books)),
     '',
-    '  /** Test devices to name to the networks; none in production. */',
+    '  /** Test devices to register with the networks; none in production. */',
     '  testDevices,',
     '',
     '  /** Every placement, in the order of the roster. */',
