@@ -2,6 +2,24 @@ import { Option, type Command } from 'commander';
 import { platformNames, stageNames } from '../../core/words/names.js';
 import { json, type Group, type GroupContext } from './group.js';
 
+/** Where an ID belongs. */
+const slot = (command: Command) =>
+  command
+    .requiredOption('--network <network>', 'the network that issued the ID')
+    .addOption(
+      new Option('--platform <platform>', 'the platform of the app')
+        .choices(platformNames)
+        .makeOptionMandatory(),
+    )
+    .addOption(
+      new Option('--stage <stage>', 'the stage whose builds carry the ID')
+        .choices(stageNames)
+        .default('production'),
+    )
+    .option('--placement <placement>', 'the placement; leave out for an app ID')
+    .option('--credential <name>', 'a credential of the edition instead of an ID; its value is secret:NAME')
+    .addOption(json());
+
 /** IDs: by hand, from a network’s list, or made at the network. */
 export const idCommands: Group = (program, context) => {
   const { io, paint, end } = context;
@@ -25,22 +43,6 @@ export const idCommands: Group = (program, context) => {
     .argument('<text>')
     .addOption(json())
     .action((text: string, options) => end(ids().then(({ find }) => find(io, text, options))));
-  const slot = (command: Command) =>
-    command
-      .requiredOption('--network <network>', 'the network that issued the ID')
-      .addOption(
-        new Option('--platform <platform>', 'the platform of the app')
-          .choices(platformNames)
-          .makeOptionMandatory(),
-      )
-      .addOption(
-        new Option('--stage <stage>', 'the stage whose builds carry the ID')
-          .choices(stageNames)
-          .default('production'),
-      )
-      .option('--placement <placement>', 'the placement; leave out for an app ID')
-      .option('--credential <name>', 'a credential of the edition instead of an ID; its value is secret:NAME')
-      .addOption(json());
   slot(id.command('set').description('add an ID to the roster').argument('<title>').argument('<id>')).action(
     (name: string, value: string, options) => end(ids().then(({ setId }) => setId(io, name, value, options))),
   );
