@@ -8,6 +8,7 @@ import { CheckReport } from '../core/checks/model.js';
 import { Profile } from '../core/network/model.js';
 import { Platform, Stage } from '../core/words/words.js';
 import { Placement, Publisher, Roster } from '../core/roster/model.js';
+import { Explanation } from '../core/facts/explain.js';
 import { Survey } from '../core/facts/model.js';
 import { RehearsalReport } from '../core/rehearsal/report.js';
 import { Scenario } from '../core/rehearsal/scenario/model.js';
@@ -113,6 +114,11 @@ export const published: Record<string, Published> = {
     from: 'a network profile (`syndexa network schema`, `syndexa network show --json`)',
   },
   survey: { type: Survey, io: 'output', from: '`syndexa survey DIR --json`' },
+  explanation: {
+    type: z.array(Explanation),
+    io: 'output',
+    from: '`syndexa survey DIR --explain QUESTION --json`',
+  },
   check: { type: CheckReport, io: 'output', from: '`syndexa check DIR --json`' },
   wire: {
     type: WiringAnswer,
@@ -152,7 +158,11 @@ export const published: Record<string, Published> = {
   import: { type: RosterImported, io: 'output', from: '`syndexa roster import --json`' },
   export: { type: Exported, io: 'output', from: '`syndexa roster export --json`' },
   networks: { type: z.array(NetworkSummary), io: 'output', from: '`syndexa network list --json`' },
-  lint: { type: LintResults, io: 'output', from: '`syndexa network lint --json`' },
+  lint: {
+    type: LintResults,
+    io: 'output',
+    from: '`syndexa network lint --json`, `syndexa network test --json` for a profile with faults',
+  },
   appads: { type: AppAdsNeeds, io: 'output', from: '`syndexa appads show --json`' },
   'appads-lint': { type: AppAdsLint, io: 'output', from: '`syndexa appads lint --json`' },
   'appads-merge': { type: AppAdsMerged, io: 'output', from: '`syndexa appads merge --json`' },

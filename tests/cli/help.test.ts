@@ -6,20 +6,29 @@ import { recorder } from '../support/recorder.js';
 
 const paint = paintFor(false);
 
-function namesOf(command: Command, before: readonly string[] = []): string[][] {
+interface Named {
+  path: readonly string[];
+  isGroup: boolean;
+}
+
+function namesOf(command: Command, before: readonly string[] = []): Named[] {
   return command.commands.flatMap((sub) => {
     const path = [...before, sub.name()];
-    return [path, ...namesOf(sub, path)];
+    return [{ path, isGroup: sub.commands.length > 0 }, ...namesOf(sub, path)];
   });
 }
 
 // After a change that is meant, `npx vitest run tests/cli/help -u` writes the file anew.
-it('every command says how it is used', async () => {
+it('every command says how it is used, with an example', async () => {
   const pages: string[] = [];
-  for (const path of [[], ...namesOf(buildProgram(recorder(), paint, { code: 0 }))]) {
-    if (path[0] === 'complete') continue;
+  const all = namesOf(buildProgram(recorder(), paint, { code: 0 }));
+  for (const { path, isGroup } of [{ path: [], isGroup: true }, ...all]) {
+    const [name = ''] = path;
+    if (name === 'complete') continue;
     const io = recorder();
     expect([path, await run([...path, '--help'], io, paint)]).toEqual([path, 0]);
+    if (!isGroup && !['docs', 'help', 'completion'].includes(name))
+      expect(io.text).toContain(`Example, on the demo:\n  syndexa ${path.join(' ')}`);
     pages.push(`$ syndexa ${[...path, '--help'].join(' ')}\n${io.text}`);
   }
   await expect(pages.join('\n')).toMatchFileSnapshot('printed/help.txt');

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
 import { partneredService, type TestPartner } from '../support/partner.js';
 import { http } from '../support/service.js';
+import { documentsIn, misshapen } from '../support/shapes.js';
 import { androidFiles, gradle, iosFiles, kelp, placement, root } from '../support/trees.js';
 import { tag, inline } from '../support/vast.js';
 import { now, openShell, type Shell } from '../support/shell.js';
@@ -537,6 +538,8 @@ describe('commands print', () => {
         secret list --json
         network lint broken.yaml --json
         network new - --id brightwell --name Brightwell --format banner --unit-id android=bw-u-10000001 --json
+        network test broken.yaml --tree tree --json
+        network add broken.yaml --json
         network remove cobalt-heron --yes --json
         survey tree --title kelp --explain "app ID release" --json
         check tree --title kelp --json
@@ -554,6 +557,10 @@ describe('commands print', () => {
         attribution compare tree --title kelp --list list.json --json
         tag show tag.xml --no-media --json
         tag lint --json
+        attribution merge tree/Kelp/Info.plist --list list.json --json
+        token list --json
+        rehearse --scenarios --json
+        tally fetch --json
         tally import may.csv --network cobalt-heron --json
         tally imports --json
         tally release kelp 2.0 --platform android --on 2026-05-20 --json
@@ -566,6 +573,10 @@ describe('commands print', () => {
         roster import new.yaml --yes --json
         network list --json
       `);
+      const documents = documentsIn(shell.text);
+      expect(documents.length).toBeGreaterThan(50);
+      for (const [command, document] of documents)
+        expect([command, misshapen(command, document)]).toEqual([command, []]);
     }));
 
   it('what is typed less often', () =>

@@ -2,7 +2,6 @@ import { spawn } from 'node:child_process';
 import {
   chmodSync,
   chownSync,
-  cpSync,
   existsSync,
   mkdirSync,
   readFileSync,
@@ -253,18 +252,6 @@ describe('bad input', () => {
     expect(out).toContain('ids.xml:1:1  Not read: permission denied.');
     expect(out).toContain('CH-A-100001-SAMPLE0A');
   });
-
-  it('an unknown version of the roster, a file that is none, nobody to ask', async () => {
-    write('.', { 'new.yaml': 'syndexa: 9\n', 'good.yaml': 'syndexa: 1\ntitles: { kelp: { name: Kelp } }\n' });
-    const wrong = await syndexa(['roster', 'import', 'new.yaml', '--yes'], home);
-    expect(wrong.code).toBe(2);
-    expect(wrong.err).toContain('syndexa (line 1, column 10): This service reads rosters of version 1.');
-    expect((await syndexa(['roster', 'import', 'absent.yaml', '--yes'], home)).err).toContain(
-      'absent.yaml cannot be read',
-    );
-    const unasked = await syndexa(['roster', 'import', 'good.yaml'], home);
-    expect(unasked).toMatchObject({ code: 2, err: expect.stringContaining('Use --yes') });
-  });
 });
 
 describe('wire', () => {
@@ -333,28 +320,6 @@ describe('the record by commands', () => {
 });
 
 describe('networks', () => {
-  it('are listed, shown as written, and linted with line and column', async () => {
-    expect((await syndexa(['network', 'list'], home)).out).toMatch(
-      /cobalt-heron {2}Cobalt Heron[^]*marlstone {2}Marlstone/,
-    );
-    expect((await syndexa(['network', 'show', 'marlstone'], home)).out).toBe(
-      readFileSync(join(root, 'profiles/marlstone.yaml'), 'utf8'),
-    );
-    expect((await syndexa(['network', 'show', 'nowhere'], home)).code).toBe(2);
-    expect((await syndexa(['network', 'lint', join(root, 'profiles/marlstone.yaml')], home)).code).toBe(0);
-    write('.', {
-      'bad.yaml': readFileSync(join(root, 'profiles/marlstone.yaml'), 'utf8').replace(
-        'mrl-TEST-0000021',
-        'mrl-TEST-21',
-      ),
-    });
-    const { code, out } = await syndexa(['network', 'lint', 'bad.yaml'], home);
-    expect(code).toBe(1);
-    expect(out).toMatch(
-      /bad\.yaml:\d+:\d+ {2}ids\.unit\.samples\.android\.interstitial: The sample mrl-TEST-21 does not match the pattern/,
-    );
-  });
-
   it('may be added by a file in the data folder: then every command knows them', async () => {
     const reed = readFileSync(join(root, 'profiles/cobalt-heron.yaml'), 'utf8')
       .replace(/cobalt-heron/g, 'reedbank')
@@ -428,104 +393,15 @@ describe('app-ads.txt', () => {
   });
 });
 
-describe('--json', () => {
-  it('prints one document of the published shape, whatever the command', async () => {
-    const at = (path: string) => join(home, path);
-    write('tree', { ...androidFiles(), ...iosFiles() });
-    write('.', { 'app-ads.txt': '# none yet\n' });
-    cpSync(join(root, 'demo/roster.yaml'), at('demo.yaml'));
-    const commands: [string, string[]][] = [
-      ['import', ['roster', 'import', 'demo.yaml', '--yes']],
-      ['export', ['roster', 'export']],
-      ['export', ['roster', 'export', 'demo.yaml']],
-      ['title', ['title', 'add', 'kelp', '--android', 'example.brine.kelp']],
-      ['title', ['title', 'set', 'kelp', '--name', 'Kelp']],
-      ['title', ['title', 'show', 'kelp']],
-      ['titles', ['title', 'list']],
-      [
-        'placement',
-        ['placement', 'add', 'kelp', 'shore-banner', '--format', 'banner', '--network', 'cobalt-heron'],
-      ],
-      ['placement', ['placement', 'set', 'kelp', 'shore-banner', '--where', 'ashore']],
-      ['placements', ['placement', 'list', 'kelp']],
-      [
-        'title',
-        [
-          'id',
-          'set',
-          'kelp',
-          'CH-U-310772-BBBB1111',
-          '--network',
-          'cobalt-heron',
-          '--platform',
-          'android',
-          '--placement',
-          'shore-banner',
-        ],
-      ],
-      ['ids', ['id', 'list', 'kelp']],
-      [
-        'title',
-        [
-          'id',
-          'unset',
-          'kelp',
-          '--network',
-          'cobalt-heron',
-          '--platform',
-          'android',
-          '--placement',
-          'shore-banner',
-        ],
-      ],
-      ['board', ['board', 'kelp']],
-      ['survey', ['survey', 'tree']],
-      ['check', ['check', 'tree', '--title', 'kelp', '--fail-on', 'never']],
-      ['wire', ['wire', 'tree', '--title', 'kelp']],
-      ['history', ['title', 'history', 'kelp']],
-      ['removed', ['placement', 'remove', 'kelp', 'shore-banner']],
-      ['removed', ['title', 'remove', 'kelp', '--yes']],
-      ['networks', ['network', 'list']],
-      ['lint', ['network', 'lint', join(root, 'profiles/marlstone.yaml')]],
-      ['appads', ['appads', 'show']],
-      ['appads-lint', ['appads', 'lint', 'app-ads.txt']],
-      ['appads-merge', ['appads', 'merge', 'app-ads.txt', '--write']],
-    ];
-    for (const [shape, args] of commands) {
-      const result = await syndexa([...args, '--json'], home);
-      expect([args.join(' '), result.code]).toEqual([args.join(' '), 0]);
-      shaped(shape, result);
-    }
-  });
-});
-
 describe('using it wrongly', () => {
   it.each([
     [['--nothing'], 2, /unknown option/],
-    [['nothing'], 2, /unknown command/],
-    [['check'], 2, /missing required argument 'dir'/],
-    [['check', '.', '--fail-on', 'never-ever'], 2, /Allowed choices are/],
-    [['serve', '--port', 'x'], 2, /A port is a whole number/],
     [['board', 'kelp'], 2, /There are no titles yet: add one with syndexa title add/],
   ])('%j', async (args, code, text) => {
     const result = await syndexa(args, home);
     expect(result.code).toBe(code);
     expect(result.err).toMatch(text);
     expect(result.out).toBe('');
-  });
-
-  it('has help with a worked example from the demo for every command', async () => {
-    const commands = [
-      ...readFileSync(join(root, 'docs/commands.md'), 'utf8').matchAll(
-        /^## `syndexa ([a-z -]+?)( [<[].*)?`$/gm,
-      ),
-    ].map(([, name]) => name!.split(' '));
-    expect(commands.length).toBeGreaterThan(20);
-    const helps = await Promise.all(commands.map((command) => syndexa([...command, '--help'], home)));
-    for (const [index, { code, out }] of helps.entries()) {
-      expect(code).toBe(0);
-      expect(out).toContain(`Example, on the demo:\n  syndexa ${commands[index]!.join(' ')}`);
-    }
   });
 });
 

@@ -48,6 +48,10 @@ export async function openShell(
       .replaceAll(/127\.0\.0\.1:\d+/g, '127.0.0.1:PORT')
       // Whoever runs the tests, where what somebody did is told: `12:00  root`, `2 rows  root`, `by root:`.
       .replaceAll(whoDid, '$1SOMEBODY')
+      // IDs that are made at random.
+      .replaceAll(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, 'RANDOM')
+      .replaceAll(/\b[0-9a-f]{32}\b/g, 'SNAPSHOT')
+      .replaceAll(/\b(0{4}\d{4})-[0-9a-f]{8}\b/g, '$1-RANDOM')
       // A tag's own random number.
       .replaceAll(/\?n=\d+/g, '?n=RANDOM');
   return {

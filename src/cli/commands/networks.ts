@@ -133,13 +133,13 @@ export function testNetwork(
     const text = isFile
       ? await readNamed(io, named)
       : (await client.call('showNetwork', { params: { network: named } })).source;
-    const { needles, problems } = await client.call('lintNetwork', { body: { text } });
-    if (problems.length > 0) {
-      if (options.json) io.out(`${JSON.stringify({ problems }, null, 2)}\n`);
-      else for (const problem of problems) io.out(faultLine(named, problem, paint));
+    const lint = await client.call('lintNetwork', { body: { text } });
+    if (lint.problems.length > 0) {
+      if (options.json) io.out(`${JSON.stringify([{ file: named, ...lint }], null, 2)}\n`);
+      else for (const problem of lint.problems) io.out(faultLine(named, problem, paint));
       return exit.wrongUse;
     }
-    const { snapshot } = await sendTree(client, io, options.tree, needles);
+    const { snapshot } = await sendTree(client, io, options.tree, lint.needles);
     const trial = await client.call('tryNetwork', { params: { snapshot }, body: { text } });
     if (options.json) io.out(`${JSON.stringify(trial, null, 2)}\n`);
     else io.out(trialText(trial, paint, io.width));

@@ -1,13 +1,16 @@
+import * as z from 'zod';
 import { factDetail, factSubject, labelOf } from './show.js';
 import type { ChainStep, CodePlace, Place } from './evidence.js';
 import type { Survey } from './model.js';
 
 /** A fact, or a value that cannot be determined, with its evidence in sentences. */
-export interface Explanation {
-  says: string;
-  /** How it comes to that, a sentence per link, in the order in which a reader would follow it. */
-  because: string[];
-}
+export const Explanation = z.object({
+  says: z.string(),
+  because: z
+    .array(z.string())
+    .meta({ description: 'A sentence per link of the evidence, in the order in which a reader follows it.' }),
+});
+export type Explanation = z.infer<typeof Explanation>;
 
 /**
  * Explains every fact that all words of a question fit: its kind, network, name, value, placement, variants,
