@@ -34,6 +34,11 @@ export function writeDocument(io: Io, text: string): void {
   else io.raw(text);
 }
 
+/** Prints the one document of `--json`. */
+export function printJson(io: Io, value: unknown): void {
+  io.out(`${JSON.stringify(value, null, 2)}\n`);
+}
+
 /** Exit codes of every command. */
 export const exit = { clean: 0, findings: 1, wrongUse: 2, unreachable: 3, refused: 4 } as const;
 

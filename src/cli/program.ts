@@ -17,7 +17,7 @@ import { commandProblem, internalProblem } from '../api/faults.js';
 import type { Problem } from '../api/problem.js';
 import { storageFailure } from '../disk/storage-failure.js';
 import { homeFolder } from './connect.js';
-import { CommandError, exit, isCommandError, type Io, type Paint } from './io.js';
+import { CommandError, exit, isCommandError, type Io, type Paint, printJson } from './io.js';
 import { version } from './version.js';
 
 /** What a run of the program came to. */
@@ -81,7 +81,7 @@ function wantsJson(args: readonly string[]): boolean {
 }
 
 function printProblem(io: Io, problem: Problem): void {
-  io.out(`${JSON.stringify(problem, null, 2)}\n`);
+  printJson(io, problem);
 }
 
 /** The problem that the service answered with. */

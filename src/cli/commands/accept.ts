@@ -1,6 +1,6 @@
 import type { Acceptance } from '../../core/checks/accepted.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 
 export interface AcceptOptions {
   title: string;
@@ -42,7 +42,7 @@ export function accept(
               params,
               body: { fingerprint, reason: reason ?? '', until: until ?? '' },
             });
-    if (options.json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (options.json) printJson(io, answer);
     else io.out(acceptedText(answer.acceptances, paint));
     return exit.clean;
   });

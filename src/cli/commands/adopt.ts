@@ -5,7 +5,7 @@ import type { TitleDraft } from '../../core/adopting/model.js';
 import { withService } from '../connect.js';
 import { reasonOf } from '../../disk/errors.js';
 import { readNamed } from '../read-file.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { placeText } from '../render/places.js';
 import { sendTree } from '../send-tree.js';
 
@@ -33,7 +33,7 @@ export function adopt(
     });
     if (options.out !== undefined) await save(resolve(io.cwd, options.out), draft.document);
     if (options.yes) await client.call('takeDraft', { body: { document: draft.document } });
-    if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
+    if (options.json) printJson(io, draft);
     else io.out(`${draftText(draft, paint)}\n${nextText(draft, directories, options, paint)}`);
     return exit.clean;
   });
@@ -44,7 +44,7 @@ export function take(io: Io, file: string, options: { json?: boolean }): Promise
   return withService(io, async (client) => {
     const document = await readNamed(io, file);
     const records = await client.call('takeDraft', { body: { document } });
-    if (options.json) io.out(`${JSON.stringify(records, null, 2)}\n`);
+    if (options.json) printJson(io, records);
     else io.out(`Added ${records.map(({ id }) => id).join(', ')}.\n`);
     return exit.clean;
   });

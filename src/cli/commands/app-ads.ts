@@ -4,7 +4,7 @@ import { counted } from '../../core/text/counted.js';
 import type { AppAdsComparison } from '../../api/app-ads.js';
 import { withService } from '../connect.js';
 import { fetchAppAds, SiteError } from '../../api/fetch-app-ads.js';
-import { CommandError, exit, type Io, type Paint, writeDocument } from '../io.js';
+import { CommandError, exit, type Io, type Paint, writeDocument, printJson } from '../io.js';
 import { wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
 import { readNamed, unreadable } from '../read-file.js';
@@ -17,7 +17,7 @@ interface Output {
 export function showAppAds(io: Io, paint: Paint, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const needs = await client.call('appAdsNeeds');
-    if (options.json) io.out(`${JSON.stringify(needs, null, 2)}\n`);
+    if (options.json) printJson(io, needs);
     else {
       writeDocument(io, needs.text);
       for (const { missing } of needs.needed) if (missing) io.err(`${paint.yellow('▲')} ${missing}\n`);
@@ -32,7 +32,7 @@ export function lintAppAds(io: Io, paint: Paint, file: string, options: Output):
   return withService(io, async (client) => {
     const lint = await client.call('lintAppAds', { body: { text: await readNamed(io, file) } });
     const errors = lint.problems.filter(({ severity }) => severity === 'error').length;
-    if (options.json) io.out(`${JSON.stringify(lint, null, 2)}\n`);
+    if (options.json) printJson(io, lint);
     else {
       for (const { line, column, severity, message, fix } of lint.problems) {
         const mark = severity === 'error' ? paint.red('■ error') : paint.yellow('▲ warning');
@@ -61,9 +61,7 @@ export function mergeAppAds(
     });
     const { text, patch } = await client.call('mergeAppAds', { body: { text: before } });
     if (options.json)
-      io.out(
-        `${JSON.stringify({ file: path, patch, written: options.write === true && text !== before }, null, 2)}\n`,
-      );
+      printJson(io, { file: path, patch, written: options.write === true && text !== before });
     else
       io.out(
         patch === ''
@@ -101,7 +99,7 @@ export function verifyAppAds(io: Io, paint: Paint, options: Output & { url?: str
       client.call('lintAppAds', { body: { text } }),
     ]);
     const errors = problems.filter(({ severity }) => severity === 'error');
-    if (options.json) io.out(`${JSON.stringify({ url, comparisons, problems }, null, 2)}\n`);
+    if (options.json) printJson(io, { url, comparisons, problems });
     else {
       for (const comparison of comparisons) io.out(comparisonText(comparison, paint, io.width));
       for (const { line, message, fix } of errors)

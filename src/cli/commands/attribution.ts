@@ -3,7 +3,7 @@ import { writeFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { wrap } from '../render/places.js';
 import { writePatch } from '../render/wire.js';
 import { sendTree } from '../send-tree.js';
@@ -18,7 +18,7 @@ interface Output {
 export function showAttribution(io: Io, paint: Paint, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const needs = await client.call('attributionNeeds');
-    if (options.json) io.out(`${JSON.stringify(needs, null, 2)}\n`);
+    if (options.json) printJson(io, needs);
     else if (needs.needed.length === 0) io.out('No network of any title requires an identifier.\n');
     else
       for (const { networkName, ids, why, list } of needs.needed) {
@@ -33,7 +33,7 @@ export function showAttribution(io: Io, paint: Paint, options: Output): Promise<
 export function lintAttribution(io: Io, paint: Paint, file: string, options: Output): Promise<number> {
   return withService(io, async (client) => {
     const lint = await client.call('lintAttribution', { body: { text: await listOfFile(io, file) } });
-    if (options.json) io.out(`${JSON.stringify(lint, null, 2)}\n`);
+    if (options.json) printJson(io, lint);
     else {
       for (const { line, column, message, fix } of lint.problems)
         io.out(`${file}:${line}:${column}  ${paint.red('■')} ${message} ${fix}\n`);
@@ -65,9 +65,7 @@ export function mergeAttribution(
     const changed = merged.text !== text;
     if (options.write && changed) await writeFile(path, merged.text);
     if (options.json)
-      io.out(
-        `${JSON.stringify({ file: path, patch: merged.patch, written: options.write === true && changed }, null, 2)}\n`,
-      );
+      printJson(io, { file: path, patch: merged.patch, written: options.write === true && changed });
     else if (!changed)
       io.out(
         `${paint.green('✔')} ${file} names ${counted(merged.ids.length, 'identifier')}; none is missing.\n`,
@@ -98,7 +96,7 @@ export function compareAttribution(
       params: { snapshot },
       body: { title: options.title ?? null, lists },
     });
-    if (options.json) io.out(`${JSON.stringify(found, null, 2)}\n`);
+    if (options.json) printJson(io, found);
     else {
       for (const { id, networks, variants } of found.missing)
         io.prose(

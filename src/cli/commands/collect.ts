@@ -2,7 +2,7 @@ import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { CollectAnswer } from '../../api/inventory.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { callFollowed } from '../progress.js';
 import { platformLabels } from '../../core/words/platform-labels.js';
 import { textOfFile } from '../read-file.js';
@@ -44,7 +44,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
       ({ isNew, confidence }) => isNew && (confidence !== 'low' || options.takeLow),
     );
     if (options.dryRun) {
-      if (options.json) io.out(`${JSON.stringify(plan, null, 2)}\n`);
+      if (options.json) printJson(io, plan);
       return exit.clean;
     }
     if (wanted.length > 0 && !plan.applied) {
@@ -55,7 +55,7 @@ export function collect(io: Io, paint: Paint, title: string, options: CollectOpt
       }
     }
     const answer = plan.applied ? plan : await ask({ plan: plan.plan });
-    if (options.json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (options.json) printJson(io, answer);
     else
       io.out(
         `${paint.green('✔')} ${counted(answer.units, 'unit is', 'units are')} known of ${answer.network}; ${counted(answer.taken, 'ID')} added to the roster.\n`,

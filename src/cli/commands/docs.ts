@@ -8,12 +8,12 @@ import { schemaDocuments } from '../../api/schemas.js';
 import { jsonPage } from './json-page.js';
 import { withNames } from '../../core/checks/placeholders.js';
 import { rules } from '../../core/checks/rules/index.js';
-import { CommandError, exit, type Io } from '../io.js';
+import { CommandError, exit, type Io, printJson } from '../io.js';
 import { version } from '../version.js';
 
 /** `syndexa roster schema` and `syndexa network schema`. */
 export function printSchema(io: Io, name: string): Promise<number> {
-  io.out(`${JSON.stringify(valueAt(schemaDocuments(), name), null, 2)}\n`);
+  printJson(io, valueAt(schemaDocuments(), name));
   return Promise.resolve(exit.clean);
 }
 

@@ -8,7 +8,7 @@ import { formatNames } from '../../core/words/names.js';
 import { reasonOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { sendTree } from '../send-tree.js';
 
 type Answers = BodyOf<'draftNetwork'>;
@@ -47,7 +47,7 @@ export function newNetwork(
         ? await client.call('draftNetwork', { body: await ask(io, options) })
         : await fromTree(client, io, options.fromTree, options);
     if (!draft) return exit.refused;
-    if (options.json) io.out(`${JSON.stringify(draft, null, 2)}\n`);
+    if (options.json) printJson(io, draft);
     else if (file === '-') io.out(draft.text);
     else await write(io, paint, file ?? draftPath(io, draft.id), draft);
     for (const { field, message, place } of draft.problems)

@@ -3,7 +3,7 @@ import type { NetworkPlan, ProfileTrial } from '../../api/networks.js';
 import type { FieldFault } from '../../api/problem.js';
 import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
-import { exit, type Io, type Paint, writeDocument } from '../io.js';
+import { exit, type Io, type Paint, writeDocument, printJson } from '../io.js';
 import { platformLabels, withPlatformLabels } from '../../core/words/platform-labels.js';
 import { placeText, wrap } from '../render/places.js';
 import { labelOf } from '../../core/facts/show.js';
@@ -14,7 +14,7 @@ import { readNamed } from '../read-file.js';
 export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const networks = await client.call('listNetworks');
-    if (options.json) io.out(`${JSON.stringify(networks, null, 2)}\n`);
+    if (options.json) printJson(io, networks);
     else
       for (const { id, name, about, formats, platforms, usedBy } of networks)
         io.prose(
@@ -28,7 +28,7 @@ export function listNetworks(io: Io, paint: Paint, options: { json?: boolean }):
 export function showNetwork(io: Io, network: string, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const found = await client.call('showNetwork', { params: { network } });
-    if (options.json) io.out(`${JSON.stringify(found.profile, null, 2)}\n`);
+    if (options.json) printJson(io, found.profile);
     else writeDocument(io, found.source);
     return exit.clean;
   });
@@ -48,7 +48,7 @@ export function lintNetworks(
         file,
         ...(await client.call('lintNetwork', { body: { text: await readNamed(io, file) } })),
       });
-    if (options.json) io.out(`${JSON.stringify(results, null, 2)}\n`);
+    if (options.json) printJson(io, results);
     else {
       for (const { file, ok, id, problems } of results) {
         if (ok) io.out(`${paint.green('✔')} ${file}: the profile of ${id} is right\n`);
@@ -77,7 +77,7 @@ export function addNetwork(io: Io, paint: Paint, file: string, options: AddOptio
     const plan = await client.call('planNetwork', { body: { text } });
     if (!options.json) showPlan(io, paint, plan);
     if (plan.misfits.length > 0 && !options.despiteIds) {
-      if (options.json) io.out(`${JSON.stringify(plan, null, 2)}\n`);
+      if (options.json) printJson(io, plan);
       else io.err('Correct the pattern or the IDs, or use --despite-ids to add the profile anyway.\n');
       return exit.refused;
     }
@@ -87,7 +87,7 @@ export function addNetwork(io: Io, paint: Paint, file: string, options: AddOptio
     const { profile } = await client.call('addNetwork', {
       body: { text, despite: options.despiteIds ?? false },
     });
-    if (options.json) io.out(`${JSON.stringify(profile, null, 2)}\n`);
+    if (options.json) printJson(io, profile);
     else if (isAsked || plan.replaces === 'nothing')
       io.out(`${paint.green('✔')} ${profile.name} is known now as ${profile.id}.\n`);
     return exit.clean;
@@ -115,7 +115,7 @@ export function removeNetwork(
     if (!shipped && !(await isConfirmed(io, question, options.yes))) return exit.refused;
     const removed = await client.call('removeNetwork', { params: { network } });
     const left = removed.restored ? 'the built-in profile is in use again' : 'the network is no longer known';
-    if (options.json) io.out(`${JSON.stringify(removed, null, 2)}\n`);
+    if (options.json) printJson(io, removed);
     else io.out(`${paint.green('✔')} The profile of ${network} is gone; ${left}.\n`);
     return exit.clean;
   });
@@ -135,13 +135,13 @@ export function testNetwork(
       : (await client.call('showNetwork', { params: { network: named } })).source;
     const lint = await client.call('lintNetwork', { body: { text } });
     if (lint.problems.length > 0) {
-      if (options.json) io.out(`${JSON.stringify([{ file: named, ...lint }], null, 2)}\n`);
+      if (options.json) printJson(io, [{ file: named, ...lint }]);
       else for (const problem of lint.problems) io.out(faultLine(named, problem, paint));
       return exit.wrongUse;
     }
     const { snapshot } = await sendTree(client, io, options.tree, lint.needles);
     const trial = await client.call('tryNetwork', { params: { snapshot }, body: { text } });
-    if (options.json) io.out(`${JSON.stringify(trial, null, 2)}\n`);
+    if (options.json) printJson(io, trial);
     else io.out(trialText(trial, paint, io.width));
     return exit.clean;
   });

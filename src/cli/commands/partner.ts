@@ -1,7 +1,7 @@
 import { dayText, readDay } from '../../core/tally/days.js';
 import { once } from 'node:events';
 import { withService, homeFolder } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import {
   askPartner,
   controlPartner,
@@ -65,7 +65,7 @@ export function openAccounts(
       keepKey(home, card, secret, account.key);
       opened.push({ network, credential: key, secret: `secret:${secret}`, account: account.number });
     }
-    if (options.json) io.out(`${JSON.stringify(opened, null, 2)}\n`);
+    if (options.json) printJson(io, opened);
     else
       for (const { network, credential, secret, account } of opened)
         io.out(
@@ -222,7 +222,7 @@ export async function crawlSites(
   const response = await askPartner(card, `${network}/crawl`);
   const crawled = (await response.json()) as Crawled;
   if (!response.ok) throw new CommandError(`There is no network ${network} at the partner.`, exit.wrongUse);
-  if (options.json) io.out(`${JSON.stringify(crawled, null, 2)}\n`);
+  if (options.json) printJson(io, crawled);
   else if (crawled.apps.length === 0) io.out(`${network} has no app yet, so there is nothing to crawl.\n`);
   else
     for (const { identifier, platform, state, detail } of crawled.apps)

@@ -1,5 +1,5 @@
 import { withService } from '../connect.js';
-import { exit, type Io, type Paint } from '../io.js';
+import { exit, type Io, type Paint, printJson } from '../io.js';
 import { callFollowed } from '../progress.js';
 import { sendTree } from '../send-tree.js';
 import type { TreeOptions } from './trees.js';
@@ -36,8 +36,7 @@ export function placebook(
       path,
       state: before === null ? 'missing' : remove ? 'in the way' : 'out of date',
     }));
-    if (options.json)
-      io.out(`${JSON.stringify({ title: wiring.title, current: files.length === 0, files }, null, 2)}\n`);
+    if (options.json) printJson(io, { title: wiring.title, current: files.length === 0, files });
     else {
       const { placebookText } = await import('../render/undo.js');
       io.out(placebookText(files, `syndexa placebook ${directory} --title ${wiring.title} --write`, paint));

@@ -3,7 +3,7 @@ import type { ProvisionAnswer } from '../../api/inventory.js';
 import type { ProvisionStep } from '../../core/provision/plan.js';
 import { isWrite, stepWords } from '../../core/provision/words.js';
 import { withService } from '../connect.js';
-import { exit, type Io, type Paint } from '../io.js';
+import { exit, type Io, type Paint, printJson } from '../io.js';
 import { callFollowed } from '../progress.js';
 import { platformLabels } from '../../core/words/platform-labels.js';
 import { wrap } from '../render/places.js';
@@ -40,7 +40,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
     const open = plan.networks.some(({ steps }) => steps.some(({ do: what }) => what === 'by-hand'));
     const ended = open ? exit.findings : exit.clean;
     if (options.dryRun || (writes.length === 0 && !plan.applied)) {
-      if (options.json) io.out(`${JSON.stringify(plan, null, 2)}\n`);
+      if (options.json) printJson(io, plan);
       return ended;
     }
     if (!plan.applied) {
@@ -51,7 +51,7 @@ export function provision(io: Io, paint: Paint, title: string, options: Provisio
       }
     }
     const answer = plan.applied ? plan : await ask({ plan: plan.plan });
-    if (options.json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (options.json) printJson(io, answer);
     else {
       for (const { network, platform, placement, what, id } of answer.done)
         io.out(

@@ -1,13 +1,13 @@
 import { entryAt, putAt } from '../../core/text/own-values.js';
 import type { Publisher } from '../../core/roster/model.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 
 /** `syndexa publisher show`. */
 export function showPublisher(io: Io, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const publisher = await client.call('showPublisher');
-    if (options.json) io.out(`${JSON.stringify(publisher, null, 2)}\n`);
+    if (options.json) printJson(io, publisher);
     else if (!publisher) io.out('No publisher yet: syndexa publisher set --name NAME --domain DOMAIN\n');
     else {
       io.out(`${publisher.name}  ${publisher.domain}\n`);
@@ -57,9 +57,8 @@ export function setPublisher(
       body: publisher,
       headers: before ? { 'If-Match': etag } : { 'If-None-Match': '*' },
     });
-    io.out(
-      options.json ? `${JSON.stringify(saved, null, 2)}\n` : `${paint.green('✔')} ${name} (${domain})\n`,
-    );
+    if (options.json) printJson(io, saved);
+    else io.out(`${paint.green('✔')} ${name} (${domain})\n`);
     return exit.clean;
   });
 }

@@ -4,7 +4,7 @@ import type { RehearsalRequest } from '../../api/rehearsals.js';
 import type { Platform } from '../../core/words/words.js';
 import type { Client } from '../client.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { textOfFile } from '../read-file.js';
 import { callFollowed } from '../progress.js';
 import { sendTree } from '../send-tree.js';
@@ -41,7 +41,7 @@ export function rehearse(
     const report = await callFollowed(io, client, 'rehearse', call, 'rehearsing');
     if (options.format === 'junit')
       io.out(await client.text('rehearse', { ...call, headers: { Accept: 'application/junit+xml' } }));
-    else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
+    else if (options.json || options.format === 'json') printJson(io, report);
     else {
       const { rehearsalText } = await import('../render/rehearsal.js');
       io.prose(rehearsalText(report, paint, { width: io.width, directory }));
@@ -52,7 +52,7 @@ export function rehearse(
 
 async function listScenarios(io: Io, paint: Paint, client: Client, asJson: boolean): Promise<number> {
   const scenarios = await client.call('listScenarios');
-  if (asJson) io.out(`${JSON.stringify(scenarios, null, 2)}\n`);
+  if (asJson) printJson(io, scenarios);
   else for (const { id, about } of scenarios) io.out(`${paint.bold(id)}\n  ${about}\n`);
   return exit.clean;
 }

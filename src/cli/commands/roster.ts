@@ -7,14 +7,14 @@ import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
 import { ProblemError } from '../client.js';
 import { readNamed } from '../read-file.js';
-import { CommandError, exit, writeDocument, type Io, type Paint } from '../io.js';
+import { CommandError, exit, writeDocument, type Io, type Paint, printJson } from '../io.js';
 
 /** `syndexa roster export [FILE]`. */
 export function exportRoster(io: Io, file: string | undefined, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     if (file === undefined) {
       const { document, ...more } = await client.call('exportRoster');
-      if (options.json) io.out(`${JSON.stringify({ ...more, document }, null, 2)}\n`);
+      if (options.json) printJson(io, { ...more, document });
       else writeDocument(io, document);
       return exit.clean;
     }
@@ -26,7 +26,7 @@ export function exportRoster(io: Io, file: string | undefined, options: { json?:
         : await client.call('updateRosterDocument', { body: { document: earlier } });
     await writeFile(path, document);
     const written = await writeProfiles(path, profiles);
-    if (options.json) io.out(`${JSON.stringify({ file: path, revision, profileFiles: written }, null, 2)}\n`);
+    if (options.json) printJson(io, { file: path, revision, profileFiles: written });
     else {
       const done = earlier === null ? 'Written' : 'Updated, with its comments';
       io.out(`${done}: ${file} (revision ${revision})\n`);
@@ -87,13 +87,13 @@ export function importRoster(io: Io, paint: Paint, file: string, options: Import
       });
     if (!options.json) io.out(changesText(preview.changes, paint));
     if (options.dryRun || preview.changes.length === 0) {
-      if (options.json) io.out(`${JSON.stringify(preview, null, 2)}\n`);
+      if (options.json) printJson(io, preview);
       return exit.clean;
     }
     if (!(await isConfirmed(io, `Import ${counted(preview.changes.length, 'change')}?`, options.yes)))
       return exit.refused;
     const done = await client.call('importRoster', { body: { ...body, dryRun: false } });
-    if (options.json) io.out(`${JSON.stringify(done, null, 2)}\n`);
+    if (options.json) printJson(io, done);
     else
       io.out(
         `${paint.green('✔ imported')}: ${counted(done.changes.length, 'change')}; the roster is at revision ${done.revision}.\n`,

@@ -1,5 +1,5 @@
 import { withService, homeFolder } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { hostText, parseHost, SecretHosts, type ApprovedHost } from '../../disk/home/secret-hosts.js';
 import { faultOfSecret, writeSecrets } from '../../disk/home/secrets-file.js';
 import { readNamed } from '../read-file.js';
@@ -8,7 +8,7 @@ import { readNamed } from '../read-file.js';
 export function listSecrets(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const secrets = await client.call('listSecrets');
-    if (options.json) io.out(`${JSON.stringify(secrets, null, 2)}\n`);
+    if (options.json) printJson(io, secrets);
     else if (secrets.length === 0) io.out('The roster names no secrets.\n');
     else
       for (const { name, from, fingerprint, usedBy, hosts } of secrets) {

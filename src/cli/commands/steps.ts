@@ -2,7 +2,7 @@ import { counted } from '../../core/text/counted.js';
 import { printableValue } from '../../core/text/printable.js';
 import type { Step, Steps } from '../../core/steps/model.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { platformLabels } from '../../core/words/platform-labels.js';
 import { placeText, wrap } from '../render/places.js';
 
@@ -48,7 +48,7 @@ export function steps(io: Io, paint: Paint, title: string, options: StepsOptions
           (!options.next || state === 'to-do' || state === 'cannot-tell'),
       ),
     };
-    if (options.json) io.out(`${JSON.stringify(wanted, null, 2)}\n`);
+    if (options.json) printJson(io, wanted);
     else io.prose(stepsText(wanted, options, paint, io.width));
     return exit.clean;
   });
@@ -103,7 +103,7 @@ function stepsText(answer: Steps, options: StepsOptions, paint: Paint, width: nu
 export function lookUp(io: Io, paint: Paint, title: string, options: { json?: boolean }): Promise<number> {
   return withService(io, async (client) => {
     const found = await client.call('lookUp', { params: { title } });
-    if (options.json) io.out(`${JSON.stringify(found, null, 2)}\n`);
+    if (options.json) printJson(io, found);
     else
       for (const { platform, identifier, listed, name, site } of found)
         io.out(

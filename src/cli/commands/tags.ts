@@ -5,7 +5,7 @@ import type { Action } from '../../core/rehearsal/tags/playback.js';
 import type { Client } from '../client.js';
 import { decodeXml } from '../../core/formats/xml/decode.js';
 import { homeFolder, withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { partnerCardIn } from '../../disk/partner/partner-process.js';
 import { partnerCard } from '../partner-process.js';
 import { startProgress } from '../progress.js';
@@ -30,7 +30,7 @@ export interface TagOptions {
 export function showTag(io: Io, paint: Paint, address: string, options: TagOptions): Promise<number> {
   return withService(io, async (client) => {
     const { report } = await read(io, client, address, options);
-    if (options.json) io.out(`${JSON.stringify(report, null, 2)}\n`);
+    if (options.json) printJson(io, report);
     else io.out(tagText(report, paint, io.width));
     return isSound(report) ? exit.clean : exit.findings;
   });
@@ -47,7 +47,7 @@ export function playTag(
     const { question } = await read(io, client, address, options);
     const played = await client.call('playTag', { body: { ...question, actions } });
     const fired = fire ? await callAll(io, played, options.allow) : [];
-    if (options.json) io.out(`${JSON.stringify({ ...played, fired }, null, 2)}\n`);
+    if (options.json) printJson(io, { ...played, fired });
     else io.out(playText(played, fired, paint));
     const isShown = played.lines.some(({ name }) => name === 'start');
     const isStuck = played.lines.some(({ what }) => what === 'stuck');
@@ -63,7 +63,7 @@ export function lintTags(
 ): Promise<number> {
   return withService(io, async (client) => {
     const tags = await client.call('lintTags', { query: title === undefined ? {} : { title } });
-    if (json) io.out(`${JSON.stringify(tags, null, 2)}\n`);
+    if (json) printJson(io, tags);
     else io.out(tagLintText(tags, paint));
     const isFaulty = tags.some(({ problems }) => problems.some(({ severity }) => severity === 'error'));
     return isFaulty ? exit.findings : exit.clean;

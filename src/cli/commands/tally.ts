@@ -9,7 +9,7 @@ import { printableValue } from '../../core/text/printable.js';
 import type { Platform } from '../../core/words/words.js';
 import type { Client } from '../client.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { callFollowed, startProgress } from '../progress.js';
 import { textOfFile, unreadable } from '../read-file.js';
 import { platformLabels } from '../../core/words/platform-labels.js';
@@ -42,7 +42,7 @@ export function importTallies(
       summaries.push(summary);
       if (!options.json) io.prose(importText(summary, paint));
     }
-    if (options.json) io.out(`${JSON.stringify(summaries, null, 2)}\n`);
+    if (options.json) printJson(io, summaries);
     return exit.clean;
   });
 }
@@ -128,7 +128,7 @@ export function fetchTallies(
       ...(to === undefined ? {} : { to }),
     };
     const answer = await callFollowed(io, client, 'fetchTally', { body }, 'asking the networks');
-    if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (json) printJson(io, answer);
     else io.prose(fetchText(answer, paint));
     return answer.fetched.length === 0 && answer.skipped.length > 0 ? exit.unreachable : exit.clean;
   });
@@ -138,7 +138,7 @@ export function fetchTallies(
 export function listImports(io: Io, paint: Paint, { json }: AsJson): Promise<number> {
   return withService(io, async (client) => {
     const imports = await client.call('listImports');
-    if (json) io.out(`${JSON.stringify(imports, null, 2)}\n`);
+    if (json) printJson(io, imports);
     else if (imports.length === 0) io.out('Nothing has been imported yet.\n');
     for (const { network, source, name, at, who, days, rows, complete } of json
       ? []
@@ -181,7 +181,7 @@ export function release(
       else await client.call('setRelease', { params, body: { title, platform, version, day: on ?? '' } });
     }
     const releases = await client.call('listReleases', { params: { title } });
-    if (json) io.out(`${JSON.stringify(releases, null, 2)}\n`);
+    if (json) printJson(io, releases);
     else if (releases.length === 0) io.out(`No release of ${title} is on record.\n`);
     else
       for (const one of printableValue(releases))
@@ -194,7 +194,7 @@ export function release(
 export function setRates(io: Io, paint: Paint, file: string, { json }: AsJson): Promise<number> {
   return withService(io, async (client) => {
     const answer = await client.call('setRates', { body: { table: await textOfFile(io, file) } });
-    if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (json) printJson(io, answer);
     else {
       io.out(`${paint.green('✔')} ${counted(answer.rates, 'rate')}, ${answer.changed} new or changed\n`);
       for (const { row, message } of printableValue(answer.odd).slice(0, 20))
@@ -234,7 +234,7 @@ export function showTally(
         ...(into === undefined ? {} : { in: into }),
       },
     });
-    if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (json) printJson(io, answer);
     else if (csv) io.raw(figuresCsv(answer));
     else io.out(figuresText(answer, paint, { width: io.columns, subject: subject.name }));
     return exit.clean;
@@ -261,7 +261,7 @@ export function compareTally(
     const answer = await client.call('compareTally', {
       query: { ...subject.query, this: span, against, ...(into === undefined ? {} : { in: into }) },
     });
-    if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (json) printJson(io, answer);
     else io.out(compareText(answer, paint, { width: io.columns, subject: subject.name }));
     return exit.clean;
   });
@@ -276,7 +276,7 @@ export function silentTally(
 ): Promise<number> {
   return withService(io, async (client) => {
     const answer = await client.call('silentTally', { query: title === undefined ? {} : { title } });
-    if (json) io.out(`${JSON.stringify(answer, null, 2)}\n`);
+    if (json) printJson(io, answer);
     else io.prose(silentText(answer, paint, io.width));
     return answer.findings.length > 0 ? exit.findings : exit.clean;
   });

@@ -7,7 +7,7 @@ import { platforms } from '../../core/words/words.js';
 import { withoutNetwork } from '../../core/roster/without.js';
 import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { interruptedText } from '../tree-state.js';
 import { wrap } from '../render/places.js';
 import { plainTable } from '../render/table.js';
@@ -20,7 +20,8 @@ export interface Output {
 
 /** Prints an answer: as JSON on request, else as a sentence. */
 export function tell(io: Io, options: Output, value: unknown, text: string): number {
-  io.out(options.json ? `${JSON.stringify(value, null, 2)}\n` : `${text}\n`);
+  if (options.json) printJson(io, value);
+  else io.out(`${text}\n`);
   return exit.clean;
 }
 

@@ -1,7 +1,7 @@
 import type { OpenTokens } from '../../service/access/open-tokens.js';
 import type { Role, TokenEntry } from '../../api/roles.js';
 import { homeFolder } from '../connect.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { plainTable } from '../render/table.js';
 
 // Tokens are kept in the data folder: who can write to it decides who may use the service, and no call can.
@@ -26,7 +26,7 @@ export async function addToken(
       exit.refused,
       `Revoke it first (syndexa token revoke ${name}), or choose another name.`,
     );
-  if (json) io.out(`${JSON.stringify({ name, role, token }, null, 2)}\n`);
+  if (json) printJson(io, { name, role, token });
   else {
     io.out(`${token}\n`);
     io.err(
@@ -40,7 +40,7 @@ export async function addToken(
 /** `syndexa token list`. */
 export async function listTokens(io: Io, paint: Paint, options: { json?: boolean }): Promise<number> {
   const all = await withTokens(io, (tokens) => tokens.list());
-  if (options.json) io.out(`${JSON.stringify(all, null, 2)}\n`);
+  if (options.json) printJson(io, all);
   else if (all.length === 0) io.out('There are no tokens yet: syndexa token add NAME --role viewer\n');
   else io.out(`${tokensTable(all, paint, io.columns)}\n`);
   return exit.clean;

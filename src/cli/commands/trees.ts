@@ -3,7 +3,7 @@ import { pathToFileURL } from 'node:url';
 import type { Severity } from '../../core/checks/model.js';
 import { severityNames } from '../../core/words/names.js';
 import type { Survey } from '../../core/facts/model.js';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { demandCompared } from '../compared.js';
 import { withService } from '../connect.js';
 import { callFollowed } from '../progress.js';
@@ -26,7 +26,7 @@ export function survey(
     const call = { params: { snapshot }, body: { title: options.title ?? null } };
     const result = await callFollowed(io, client, 'survey', call, 'surveying');
     if (options.explain !== undefined) return explained(io, paint, result, options.explain, options.json);
-    if (options.json) io.out(`${JSON.stringify(result, null, 2)}\n`);
+    if (options.json) printJson(io, result);
     else io.prose((await import('../render/survey.js')).surveyText(result, paint));
     return exit.clean;
   });
@@ -42,7 +42,7 @@ async function explained(
 ): Promise<number> {
   const { explain } = await import('../../core/facts/explain.js');
   const found = explain(survey, question);
-  if (json) io.out(`${JSON.stringify(found, null, 2)}\n`);
+  if (json) printJson(io, found);
   else
     for (const { says, because } of found)
       io.out(`${paint.bold(says)}\n${because.map((line) => `  ${line}\n`).join('')}\n`);
@@ -73,10 +73,8 @@ export function check(io: Io, paint: Paint, directory: string, options: CheckOpt
       io.out(await client.text('check', { ...call, headers: { Accept: 'application/junit+xml' } }));
     else if (options.format === 'sarif') {
       const log = await client.text('check', { ...call, headers: { Accept: 'application/sarif+json' } });
-      io.out(
-        `${JSON.stringify(withRoot(JSON.parse(log) as SarifLog, resolve(io.cwd, directory)), null, 2)}\n`,
-      );
-    } else if (options.json || options.format === 'json') io.out(`${JSON.stringify(report, null, 2)}\n`);
+      printJson(io, withRoot(JSON.parse(log) as SarifLog, resolve(io.cwd, directory)));
+    } else if (options.json || options.format === 'json') printJson(io, report);
     else
       io.prose(
         (await import('../render/check.js')).checkText(report, paint, {

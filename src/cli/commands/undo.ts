@@ -1,5 +1,5 @@
 import { resolve } from 'node:path';
-import { CommandError, exit, type Io, type Paint } from '../io.js';
+import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { unreadable } from '../read-file.js';
 import { reportTreeState } from '../tree-state.js';
 import { treeWrites, asCommandError, followed } from './wire.js';
@@ -22,7 +22,8 @@ export async function undo(io: Io, paint: Paint, directory: string, options: Und
   if (options.list) {
     await reportTreeState(folder, io);
     const entries = found.map(entryOf);
-    io.out(options.json ? `${JSON.stringify(entries, null, 2)}\n` : writesText(entries, directory, paint));
+    if (options.json) printJson(io, entries);
+    else io.out(writesText(entries, directory, paint));
     return exit.clean;
   }
   const undone = await asCommandError(
@@ -37,6 +38,7 @@ export async function undo(io: Io, paint: Paint, directory: string, options: Und
     );
   const entry = entryOf(undone);
   await followed(io, directory, entry.title);
-  io.out(options.json ? `${JSON.stringify(entry, null, 2)}\n` : undoText(entry, paint));
+  if (options.json) printJson(io, entry);
+  else io.out(undoText(entry, paint));
   return exit.clean;
 }

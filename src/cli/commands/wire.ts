@@ -9,7 +9,7 @@ import { codeOf, reasonOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
 import { demandCompared } from '../compared.js';
 import { homeFolder, withService } from '../connect.js';
-import { CommandError, exit, isCommandError, type Io, type Paint } from '../io.js';
+import { CommandError, exit, isCommandError, type Io, type Paint, printJson } from '../io.js';
 import { callFollowed } from '../progress.js';
 import { unreadable } from '../read-file.js';
 import { sendTree } from '../send-tree.js';
@@ -106,7 +106,7 @@ export async function show(
   again: string,
 ): Promise<number> {
   const { io, paint } = place;
-  if (options.json) io.out(`${JSON.stringify(wiring, null, 2)}\n`);
+  if (options.json) printJson(io, wiring);
   else {
     const { writeWiring } = await import('../render/wire.js');
     // What is piped on, to git or to a file, is whole.
