@@ -176,8 +176,10 @@ describe('daily numbers', () => {
           finding({ stake: { micros: 0, currency: 'EUR' } }),
         ],
       }),
-      silent({ findings: Array.from({ length: 30 }, () => finding()) }).slice(-300),
-      silent({ findings: Array.from({ length: 31 }, () => finding()) }).slice(-300),
+      ...[30, 31].map((length) => {
+        const text = silent({ findings: Array.from({ length }, () => finding()) });
+        return `${text.split('tally/silent').length - 1} times, and then\n${text.slice(-300)}`;
+      }),
     );
   });
 

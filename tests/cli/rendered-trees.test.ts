@@ -325,6 +325,8 @@ it('a rehearsal', () => {
         run('Debug', { platform: 'ios' }),
         run('debug', { module: 'wear' }),
         run('debug', { stage: 'production' }),
+        run('nightly', { placements: [placement('footer', earns)] }),
+        run('weekly', { placements: [placement('header', earns)] }),
         run('debug', { placements: [] }),
       ],
     }),
