@@ -185,16 +185,16 @@ describe('what a Unity build would carry', () => {
         .map((fact) => `${fact.platform} ${fact.variants.join('+')} ${fact.value} ${factDetail(fact)}`)
         .sort();
     expect(appIds(unityFiles())).toEqual([
-      'android development+release CH-A-310772-QK4T8W2N in settings asset',
-      'ios development+release CH-I-310772-M6R9V3XC in settings asset',
+      'android development+release CH-A-310772-QK4T8W2N in the settings asset',
+      'ios development+release CH-I-310772-M6R9V3XC in the settings asset',
     ]);
     const files = unityFiles();
     const after = written(files, plan(files, title));
     expect(appIds(after)).toEqual([
-      'android development CH-A-100001-SAMPLE0A in build step',
-      'android release CH-A-310772-QK4T8W2N in build step',
-      'ios development CH-I-100001-SAMPLE0I in build step',
-      'ios release CH-I-310772-M6R9V3XC in build step',
+      'android development CH-A-100001-SAMPLE0A in a build step',
+      'android release CH-A-310772-QK4T8W2N in a build step',
+      'ios development CH-I-100001-SAMPLE0I in a build step',
+      'ios release CH-I-310772-M6R9V3XC in a build step',
     ]);
     const chain = survey(after).facts.find(
       ({ kind, variants }) => kind === 'app-id' && variants[0] === 'release',
