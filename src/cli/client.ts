@@ -15,14 +15,41 @@ export class ProblemError extends CommandError {
   }
 }
 
-/** A single invalid field becomes the message. Several are listed below it, and advice that fits them all is given once. */
-function saidOf({ detail, code, fix, errors = [] }: Problem): ConstructorParameters<typeof CommandError> {
+/**
+ * A single invalid field becomes the message. Several are listed below it, and advice that fits them all is given once;
+ * so are the fields that differ where a document is stale.
+ */
+function saidOf({
+  detail,
+  code,
+  fix,
+  errors = [],
+  changes = [],
+}: Problem): ConstructorParameters<typeof CommandError> {
   const [first] = errors;
   if (first && errors.length === 1) return [faultText(first), exitOf(code), first.fix ?? fix];
   const lines = errors.map((one) =>
     one.fix && one.fix !== fix ? `${faultText(one)} ${one.fix}` : faultText(one),
   );
-  return [detail, exitOf(code), fix, lines];
+  return [detail, exitOf(code), fix, [...lines, ...changes.map(changeText)]];
+}
+
+/** A field that the record or the document changed, with what it was. */
+function changeText({
+  path,
+  base,
+  record,
+  document,
+  conflict,
+}: NonNullable<Problem['changes']>[number]): string {
+  const [was, there, here] = [base, record, document].map(valueText);
+  return `${conflict ? '✕ ' : '  '}${path}: was ${was}, record ${there}, document ${here}${conflict ? ' (both changed it)' : ''}`;
+}
+
+/** A value of the record in a line. */
+export function valueText(value: unknown): string {
+  if (value === undefined || value === null) return '(nothing)';
+  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 /** A field, its place where it has one, and what is wrong with it. */

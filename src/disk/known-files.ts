@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import type { Stats } from 'node:fs';
 import { join } from 'node:path';
 import type { CollectPlan } from '../api/trees.js';
+import { replaceFile } from './replace-file.js';
 
 /** Size (bytes), times of change (milliseconds) and inode of a file. */
 export type FileTimes = Pick<Stats, 'size' | 'mtimeMs' | 'ctimeMs' | 'ino'>;
@@ -72,14 +73,12 @@ export class KnownFiles {
   save(read: number): void {
     if (read === 0 && this.#now.length === this.#before.size) return;
     const lists = join(this.path, '..');
-    const draft = `${this.path}.${process.pid}`;
     try {
       mkdirSync(lists, { recursive: true, mode: 0o700 });
-      writeFileSync(draft, JSON.stringify({ plan: this.plan, files: this.#now }), { mode: 0o600 });
-      renameSync(draft, this.path);
+      replaceFile(this.path, JSON.stringify({ plan: this.plan, files: this.#now }), 0o600);
       dropOldest(lists);
     } catch {
-      rmSync(draft, { force: true });
+      // The next run reads every file again.
     }
   }
 }

@@ -57,9 +57,9 @@ export class NetworkWork {
       throw new ServiceError('invalid', `${using.join(', ')} ${using.length === 1 ? 'uses' : 'use'} ${id}.`, {
         errors: using.map((title) => ({
           field: `titles.${title}.networks.${id}`,
-          message: 'It is used here.',
+          message: 'The title uses the network.',
         })),
-        fix: `Remove the network from them first: syndexa unwire ${id}, then syndexa title set TITLE --leave ${id}.`,
+        fix: `Take it out of their trees and titles first: syndexa unwire ${id} DIR, then syndexa title set TITLE --leave ${id}.`,
       });
     profiles.remove(id);
     return { restored: under };

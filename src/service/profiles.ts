@@ -1,7 +1,8 @@
-import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Profile } from '../core/network/model.js';
 import { profilesIn, shippedProfiles, type SourcedProfile } from '../api/shipped-profiles.js';
+import { replaceFile } from '../disk/replace-file.js';
 import { ServiceError } from './errors.js';
 import type { Log } from './log.js';
 
@@ -89,9 +90,7 @@ export class ProfileShelf {
   add(profile: Profile, source: string): LoadedProfile {
     const loaded = { profile, source, shipped: false };
     mkdirSync(this.#folder, { recursive: true });
-    const path = join(this.#folder, `${profile.id}.yaml`);
-    writeFileSync(`${path}.new`, source);
-    renameSync(`${path}.new`, path);
+    replaceFile(join(this.#folder, `${profile.id}.yaml`), source);
     this.#found.set(profile.id, loaded);
     this.#version++;
     return loaded;

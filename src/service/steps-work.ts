@@ -1,3 +1,4 @@
+import { platformLabels } from '../core/words/platform-labels.js';
 import { valueAt } from '../core/text/own-values.js';
 import { profileFor } from '../core/network/for-stack.js';
 import * as z from 'zod';
@@ -63,7 +64,7 @@ export class StepsWork {
     if (!step)
       throw new ServiceError(
         'not-found',
-        `${id} has no step ${name} for ${network ?? 'the edition'} on ${platform}.`,
+        `${id} has no step ${name} for ${network ?? 'the edition'} on ${platformLabels[platform]}.`,
         {
           fix: `See syndexa steps ${id}.`,
         },

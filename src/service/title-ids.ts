@@ -1,3 +1,4 @@
+import { platformLabels } from '../core/words/platform-labels.js';
 import type * as z from 'zod';
 import type { IdWrite, TitleRecord } from '../api/titles.js';
 import { SecretName, type Title } from '../core/roster/model.js';
@@ -21,7 +22,7 @@ export function titleWithId({ id, title }: TitleRecord, write: ParsedIdWrite): T
     refuse([
       {
         field: 'platform',
-        message: `${id} has no ${platform} edition.`,
+        message: `${id} has no ${platformLabels[platform]} edition.`,
         fix: `Set its identifier first: syndexa title set ${id} --${platform} IDENTIFIER.`,
       },
     ]);

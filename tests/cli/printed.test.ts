@@ -1,56 +1,15 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
-import { partneredService, type TestPartner } from '../support/partner.js';
-import { http } from '../support/service.js';
 import { documentsIn, misshapen } from '../support/shapes.js';
 import { androidFiles, gradle, iosFiles, kelp, placement, root } from '../support/trees.js';
 import { tag, inline } from '../support/vast.js';
-import { now, openShell, type Shell } from '../support/shell.js';
+import { openShell } from '../support/shell.js';
+import { footer, recorded, typed, typedBesidePartner } from '../support/typed.js';
 
 // What commands print, as it is read in a terminal: each test types commands and compares all of it with a file in
 // `printed`. After a change that is meant, `npx vitest run tests/cli/printed -u` writes the files anew.
-
-// The client notes when it wrote into a tree.
-beforeEach(() => void vi.useFakeTimers({ toFake: ['Date'], now: new Date(now) }));
-afterEach(() => void vi.useRealTimers());
-
-async function typed(
-  name: string,
-  work: (shell: Shell) => Promise<void>,
-  running?: Parameters<typeof openShell>[1],
-): Promise<void> {
-  const shell = await openShell({}, running);
-  try {
-    await work(shell);
-    await expect(shell.text).toMatchFileSnapshot(`printed/${name}.txt`);
-  } finally {
-    await shell.stop();
-  }
-}
-
-/** As `typed`, with a simulated partner at which Cobalt Heron has an account, and whose clock stands. */
-async function typedBesidePartner(
-  name: string,
-  work: (shell: Shell, partner: TestPartner) => Promise<void>,
-): Promise<void> {
-  const running = await partneredService(['cobalt-heron'], { service: { now: () => new Date(now) } });
-  try {
-    await running.partner.control('clock', { now, stands: true });
-    await typed(name, (shell) => work(shell, running.partner), running);
-  } finally {
-    await running.stop();
-  }
-}
-
-const footer = placement('banner', 'CH-U-310772-BBBB1111', 'CH-U-310772-CCCC2222');
-/** Puts a title on record before commands are typed. */
-async function recorded({ url }: Shell, changes: Parameters<typeof kelp>[0] = {}): Promise<void> {
-  const title = kelp({ placements: { footer }, ...changes });
-  const { status, text } = await http(`${url}/api/v1/titles`, 'POST', { id: 'kelp', title });
-  if (status !== 201) throw new Error(text);
-}
 
 describe('commands print', () => {
   it('titles, their placements and their IDs', () =>
@@ -688,9 +647,10 @@ describe('commands print', () => {
 
   it('the documentation that is made from the code', async () => {
     const shell = await openShell();
+    const command = `docs --write ${join(root, 'docs')} --check`;
     try {
-      await shell.type(`docs --write ${join(root, 'docs')} --check`);
-      expect(shell.text).toContain('Every page is current.');
+      await shell.type(command);
+      expect(shell.text).toBe(`$ syndexa ${command}\nEvery page is current.\n\n`);
     } finally {
       await shell.stop();
     }

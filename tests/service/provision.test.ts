@@ -368,7 +368,7 @@ describe('secrets', () => {
       name: 'PUSH',
       from: 'nowhere',
       fingerprint: null,
-      usedBy: ['kelp: ferrowick.push (android, production)'],
+      usedBy: ['kelp: ferrowick.push (Android, production)'],
       hosts: [],
     });
   });

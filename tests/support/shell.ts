@@ -52,6 +52,7 @@ export async function openShell(
       .replaceAll(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, 'RANDOM')
       .replaceAll(/\b[0-9a-f]{32}\b/g, 'SNAPSHOT')
       .replaceAll(/\b(0{4}\d{4})-[0-9a-f]{8}\b/g, '$1-RANDOM')
+      .replaceAll(/\bsxt-[\w-]{43}/g, 'TOKEN')
       // A tag's own random number.
       .replaceAll(/\?n=\d+/g, '?n=RANDOM');
   return {
@@ -82,7 +83,7 @@ export async function openShell(
         });
         const code = await run(words, io, paintFor(false));
         const ended = code === 0 ? '' : `(ended with ${code})\n`;
-        text += `$ syndexa ${line}\n${named(io.text)}${named(io.errors)}${ended}\n`;
+        text += `$ syndexa ${named(line)}\n${named(io.text)}${named(io.errors)}${ended}\n`;
       }
     },
     get text() {

@@ -1,13 +1,11 @@
 import { printableValue } from '../../core/text/printable.js';
-import { writeFile } from 'node:fs/promises';
-import { resolve } from 'node:path';
 import type { TitleDraft } from '../../core/adopting/model.js';
 import { withService } from '../connect.js';
-import { reasonOf } from '../../disk/errors.js';
 import { readNamed } from '../read-file.js';
-import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
+import { exit, type Io, type Paint, printJson } from '../io.js';
 import { placeText } from '../render/places.js';
 import { sendTree } from '../send-tree.js';
+import { writeNamed } from '../write-file.js';
 
 export interface AdoptOptions {
   id?: string;
@@ -31,7 +29,7 @@ export function adopt(
     const draft = await client.call('draftTitle', {
       body: { snapshots, ...(id === undefined ? {} : { id }), ...(name === undefined ? {} : { name }) },
     });
-    if (options.out !== undefined) await save(resolve(io.cwd, options.out), draft.document);
+    if (options.out !== undefined) writeNamed(io, options.out, draft.document, { fresh: true });
     if (options.yes) await client.call('takeDraft', { body: { document: draft.document } });
     if (options.json) printJson(io, draft);
     else io.out(`${draftText(draft, paint)}\n${nextText(draft, directories, options, paint)}`);
@@ -48,19 +46,6 @@ export function take(io: Io, file: string, options: { json?: boolean }): Promise
     else io.out(`Added ${records.map(({ id }) => id).join(', ')}.\n`);
     return exit.clean;
   });
-}
-
-async function save(path: string, text: string): Promise<void> {
-  try {
-    await writeFile(path, text, { flag: 'wx' });
-  } catch (error) {
-    const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
-    throw new CommandError(
-      there ? `${path} already exists.` : `${path} cannot be written: ${reasonOf(error)}.`,
-      there ? exit.refused : exit.wrongUse,
-      'Name another file.',
-    );
-  }
 }
 
 function draftText(draft: TitleDraft, paint: Paint): string {

@@ -1,4 +1,4 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import type { AppAdsComparison } from '../../api/app-ads.js';
@@ -8,6 +8,7 @@ import { CommandError, exit, type Io, type Paint, writeDocument, printJson } fro
 import { wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
 import { readNamed, unreadable } from '../read-file.js';
+import { writeNamed } from '../write-file.js';
 
 interface Output {
   json?: boolean;
@@ -69,7 +70,7 @@ export function mergeAppAds(
           : colouredPatch(patch, paint),
       );
     if (options.write && text !== before) {
-      await writeFile(path, text);
+      writeNamed(io, file, text);
       if (!options.json) io.out(`${paint.green('✔')} Written: ${file}\n`);
     } else if (text !== before && !options.json)
       io.out(`${paint.dim('Nothing was written. To write it:')} syndexa appads merge ${file} --write\n`);

@@ -1,5 +1,4 @@
 import { existsSync } from 'node:fs';
-import { writeFile } from 'node:fs/promises';
 import { basename, resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import { withService } from '../connect.js';
@@ -9,6 +8,7 @@ import { writePatch } from '../render/wire.js';
 import { sendTree } from '../send-tree.js';
 import { isBinaryPlist } from '../../core/formats/plist/binary.js';
 import { bytesOf, listOfFile } from '../read-file.js';
+import { writeNamed } from '../write-file.js';
 
 interface Output {
   json?: boolean;
@@ -63,7 +63,7 @@ export function mergeAttribution(
     const lists = await Promise.all((options.list ?? []).map((name) => listOfFile(io, name)));
     const merged = await client.call('mergeAttribution', { body: { text, path: basename(file), lists } });
     const changed = merged.text !== text;
-    if (options.write && changed) await writeFile(path, merged.text);
+    if (options.write && changed) writeNamed(io, file, merged.text);
     if (options.json)
       printJson(io, { file: path, patch: merged.patch, written: options.write === true && changed });
     else if (!changed)

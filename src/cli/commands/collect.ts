@@ -89,7 +89,7 @@ function collectText(answer: CollectAnswer, paint: Paint): string {
   const known = matches.filter(({ isNew }) => !isNew).length;
   const others = elsewhereCount > 0 ? `, ${elsewhereCount} in other titles` : '';
   const lines = [
-    `${counted(units, 'unit')} of ${paint.bold(answer.network)}; ${known} of them are in ${answer.title} already${others}.`,
+    `${counted(units, 'unit')} of ${paint.bold(answer.network)}; ${known} of them ${known === 1 ? 'is' : 'are'} in ${answer.title} already${others}.`,
   ];
   const fresh = matches.filter(({ isNew }) => isNew);
   if (fresh.length > 0) lines.push('', 'Matched');

@@ -1,5 +1,5 @@
 import { valueAt } from '../../core/text/own-values.js';
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdir, readFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import type { Command } from 'commander';
 import { settings, type Setting } from '../../api/settings.js';
@@ -10,6 +10,9 @@ import { withNames } from '../../core/checks/placeholders.js';
 import { rules } from '../../core/checks/rules/index.js';
 import { CommandError, exit, type Io, printJson } from '../io.js';
 import { version } from '../version.js';
+import { codeOf } from '../../disk/errors.js';
+import { unreadable } from '../read-file.js';
+import { writeNamed } from '../write-file.js';
 
 /** `syndexa roster schema` and `syndexa network schema`. */
 export function printSchema(io: Io, name: string): Promise<number> {
@@ -24,16 +27,15 @@ export async function writeDocs(
   options: { write: string; check?: boolean },
 ): Promise<number> {
   const stale: string[] = [];
-  const guide = await readFile(resolve(io.cwd, options.write, 'guide.md'), 'utf8').catch(() => null);
+  const guide = await textOf(resolve(io.cwd, options.write, 'guide.md'));
   const all = { ...pages(program), ...(guide === null ? {} : { 'guide.md': guideWithSettings(guide) }) };
   for (const [name, text] of Object.entries(all)) {
     const path = join(resolve(io.cwd, options.write), name);
-    const current = await readFile(path, 'utf8').catch(() => null);
-    if (current === text) continue;
+    if ((await textOf(path)) === text) continue;
     stale.push(name);
     if (options.check) continue;
     await mkdir(dirname(path), { recursive: true });
-    await writeFile(path, text);
+    writeNamed(io, path, text);
   }
   if (options.check && stale.length > 0)
     throw new CommandError(
@@ -43,6 +45,14 @@ export async function writeDocs(
     );
   io.out(stale.length > 0 ? `Written: ${stale.join(', ')}\n` : 'Every page is current.\n');
   return exit.clean;
+}
+
+/** The text of a page; null where there is none yet. */
+function textOf(path: string): Promise<string | null> {
+  return readFile(path, 'utf8').catch((error: unknown) => {
+    if (codeOf(error) === 'ENOENT') return null;
+    throw unreadable(path, error);
+  });
 }
 
 function pages(program: Command): Record<string, string> {

@@ -1,3 +1,4 @@
+import { platformLabels } from '../../core/words/platform-labels.js';
 import type { Platform, Stage } from '../../core/words/words.js';
 import { withService } from '../connect.js';
 import type { Io, Paint } from '../io.js';
@@ -23,7 +24,7 @@ export function listIds(io: Io, id: string, options: Output): Promise<number> {
     const lines = cells.map(({ placement, network, platform, stage, id: value, record }) => [
       placement ?? '(app)',
       network,
-      `${platform} ${stage}`,
+      `${platformLabels[platform]} ${stage}`,
       value ?? '—',
       record.replaceAll('-', ' '),
     ]);
@@ -62,7 +63,7 @@ export function setId(io: Io, id: string, value: string | null, fields: IdFields
       },
       headers: { 'If-Match': etag },
     });
-    const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platform}, ${stage})`;
+    const spot = `${credential ?? placement ?? 'the app ID'} on ${network} (${platformLabels[platform]}, ${stage})`;
     if (value !== null) return tell(io, fields, record, `Set ${spot} to ${value}.`);
     const isChanged = record.version !== answer.version;
     return tell(io, fields, record, isChanged ? `Removed ${spot}.` : `There is nothing to remove: ${spot}.`);

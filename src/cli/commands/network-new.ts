@@ -1,15 +1,15 @@
-import { mkdir, writeFile } from 'node:fs/promises';
-import { dirname, join, resolve } from 'node:path';
+import { mkdir } from 'node:fs/promises';
+import { join } from 'node:path';
 import { draftEnding } from '../../api/shipped-profiles.js';
 import type { ProfileDraft } from '../../api/networks.js';
 import type { BodyOf } from '../../api/routes.js';
 import type { platformNames } from '../../core/words/names.js';
 import { formatNames } from '../../core/words/names.js';
-import { reasonOf } from '../../disk/errors.js';
 import type { Client } from '../client.js';
 import { homeFolder, withService } from '../connect.js';
 import { CommandError, exit, type Io, type Paint, printJson } from '../io.js';
 import { sendTree } from '../send-tree.js';
+import { writeNamed } from '../write-file.js';
 
 type Answers = BodyOf<'draftNetwork'>;
 
@@ -49,7 +49,7 @@ export function newNetwork(
     if (!draft) return exit.refused;
     if (options.json) printJson(io, draft);
     else if (file === '-') io.out(draft.text);
-    else await write(io, paint, file ?? draftPath(io, draft.id), draft);
+    else write(io, paint, file ?? (await draftPath(io, draft.id)), draft);
     for (const { field, message, place } of draft.problems)
       io.err(
         `${paint.yellow('▲')} line ${place?.line ?? 1}, column ${place?.column ?? 1}  ${field}: ${message}\n`,
@@ -59,8 +59,10 @@ export function newNetwork(
 }
 
 /** Where a draft goes that nobody named a file for: beside the other profiles of one's own, never into a tree. */
-function draftPath({ env }: Io, id: string): string {
-  return join(homeFolder(env), 'profiles', `${id}${draftEnding}`);
+async function draftPath({ env }: Io, id: string): Promise<string> {
+  const folder = join(homeFolder(env), 'profiles');
+  await mkdir(folder, { recursive: true });
+  return join(folder, `${id}${draftEnding}`);
 }
 
 /** A draft from a tree, once somebody has said which of its vendors is the network; null where nobody is. */
@@ -94,21 +96,8 @@ async function fromTree(
   return null;
 }
 
-async function write(io: Io, paint: Paint, file: string, draft: ProfileDraft): Promise<void> {
-  const path = resolve(io.cwd, file);
-  try {
-    if (path.endsWith(draftEnding)) await mkdir(dirname(path), { recursive: true });
-    await writeFile(path, draft.text, { flag: 'wx' });
-  } catch (error) {
-    const there = (error as NodeJS.ErrnoException).code === 'EEXIST';
-    throw new CommandError(
-      there
-        ? `${file} already exists and was not changed.`
-        : `${file} cannot be written: ${reasonOf(error)}.`,
-      there ? exit.refused : exit.wrongUse,
-      'Name another file.',
-    );
-  }
+function write(io: Io, paint: Paint, file: string, draft: ProfileDraft): void {
+  writeNamed(io, file, draft.text, { fresh: true });
   io.out(
     `${paint.green('✔')} ${file} is a draft. Look up what it marks, then:\n  syndexa network lint ${file}\n  syndexa network test ${file} --tree DIR\n  syndexa network add ${file}\n`,
   );
@@ -195,7 +184,7 @@ function pairs(option: string, words: readonly string[]): Partial<Record<'androi
       throw new CommandError(
         `${option} takes android=ID and ios=ID, not “${word}”.`,
         exit.wrongUse,
-        `Write ${option} android=${word}.`,
+        `Write ${option} android=ID ios=ID, or one of the two.`,
       );
     }),
   );

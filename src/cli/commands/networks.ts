@@ -168,7 +168,7 @@ function trialText(
   for (const one of unmet) fixes.set(one.fix, [...(fixes.get(one.fix) ?? []), one]);
   for (const [fix, lacking] of fixes) {
     for (const { platform, what, place } of lacking) {
-      const name = platform === null ? '' : `${platformLabels[platform]}  `;
+      const name = platform === null ? '' : `${platformLabels[platform]}: `;
       const at = place ? `  ${paint.dim(placeText(place))}` : '';
       lines.push(`  ${paint.red('□')} ${wrap(`${name}${what}`, width, '    ').trimStart()}${at}`);
     }

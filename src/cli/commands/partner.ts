@@ -1,3 +1,4 @@
+import { withPlatformLabels } from '../../core/words/platform-labels.js';
 import { dayText, readDay } from '../../core/tally/days.js';
 import { once } from 'node:events';
 import { withService, homeFolder } from '../connect.js';
@@ -203,7 +204,7 @@ export async function listApp(
   });
   if (site !== undefined && options.at !== undefined)
     await controlPartner(card, 'sites', { domain: site, address: options.at });
-  io.out(`The store lists ${identifier} (${platform}) as ${options.name}.\n`);
+  io.out(`The store lists ${identifier} (${withPlatformLabels(platform)}) as ${options.name}.\n`);
   return exit.clean;
 }
 
@@ -227,7 +228,7 @@ export async function crawlSites(
   else
     for (const { identifier, platform, state, detail } of crawled.apps)
       io.out(
-        `${state === 'authorised' ? paint.green('✔') : paint.red('■')} ${identifier} (${platform})  ${detail}\n`,
+        `${state === 'authorised' ? paint.green('✔') : paint.red('■')} ${identifier} (${withPlatformLabels(platform)})  ${detail}\n`,
       );
   return crawled.apps.every(({ state }) => state === 'authorised') ? exit.clean : exit.findings;
 }
@@ -254,8 +255,10 @@ export async function setIncident(
     ...incident,
     ...(left === undefined ? {} : { left: left / 100 }),
   });
+  const until = incident.to === undefined ? 'on' : `until ${incident.to}`;
+  const share = left === undefined ? '' : `, ${left} % of what it was`;
   io.out(
-    `From ${incident.from} on, ${incident.unit ?? incident.app ?? ''} is ${incident.what} at ${network}.\n`,
+    `From ${incident.from} ${until}, ${incident.unit ?? incident.app ?? ''} is ${incident.what} at ${network}${share}.\n`,
   );
   return exit.clean;
 }

@@ -1,13 +1,15 @@
-import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile } from 'node:fs/promises';
 import { basename, dirname, join, relative, resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import type { FieldDifference } from '../../api/titles.js';
 import type * as z from 'zod';
 import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
-import { ProblemError } from '../client.js';
-import { readNamed } from '../read-file.js';
-import { CommandError, exit, writeDocument, type Io, type Paint, printJson } from '../io.js';
+import { ProblemError, valueText } from '../client.js';
+import { readNamed, unreadable } from '../read-file.js';
+import { writeNamed } from '../write-file.js';
+import { codeOf } from '../../disk/errors.js';
+import { exit, writeDocument, type Io, type Paint, printJson } from '../io.js';
 
 /** `syndexa roster export [FILE]`. */
 export function exportRoster(io: Io, file: string | undefined, options: { json?: boolean }): Promise<number> {
@@ -19,13 +21,13 @@ export function exportRoster(io: Io, file: string | undefined, options: { json?:
       return exit.clean;
     }
     const path = resolve(io.cwd, file);
-    const earlier = await readFile(path, 'utf8').catch(() => null);
+    const earlier = await absent(file, readFile(path, 'utf8'), null);
     const { document, revision, profiles } =
       earlier === null
         ? await client.call('exportRoster')
         : await client.call('updateRosterDocument', { body: { document: earlier } });
-    await writeFile(path, document);
-    const written = await writeProfiles(path, profiles);
+    writeNamed(io, file, document);
+    const written = await writeProfiles(io, path, profiles);
     if (options.json) printJson(io, { file: path, revision, profileFiles: written });
     else {
       const done = earlier === null ? 'Written' : 'Updated, with its comments';
@@ -44,27 +46,52 @@ function profileFolder(path: string): string {
   return join(dirname(path), `${basename(path).replace(/\.ya?ml$/i, '')}-networks`);
 }
 
+/** What was read; another value where there is no such file or folder. */
+function absent<Found, Other>(name: string, reading: Promise<Found>, other: Other): Promise<Found | Other> {
+  return reading.catch((error: unknown) => {
+    if (codeOf(error) === 'ENOENT') return other;
+    throw unreadable(name, error);
+  });
+}
+
 async function writeProfiles(
+  io: Io,
   path: string,
   profiles: readonly { id: string; text: string }[],
 ): Promise<string[]> {
   const folder = profileFolder(path);
   if (profiles.length > 0) await mkdir(folder, { recursive: true });
-  return Promise.all(
-    profiles.map(async ({ id, text }) => {
-      const file = join(folder, `${id}.yaml`);
-      await writeFile(file, text);
-      return file;
-    }),
-  );
+  return profiles.map(({ id, text }) => {
+    const file = join(folder, `${id}.yaml`);
+    writeNamed(io, file, text);
+    return file;
+  });
 }
 
-/** The profiles beside a document; none where there is no such folder. */
-async function readProfiles(path: string): Promise<string[]> {
+/** The profiles beside a document by their files, as they are named from here; none where there is no such folder. */
+async function readProfiles(io: Io, path: string): Promise<Record<string, string>> {
   const folder = profileFolder(path);
-  const names = await readdir(folder).catch(() => []);
+  const names = await absent(folder, readdir(folder), []);
   const files = names.filter((name) => /\.ya?ml$/i.test(name)).sort();
-  return Promise.all(files.map((name) => readFile(join(folder, name), 'utf8')));
+  const texts = await Promise.all(
+    files.map(async (name) => {
+      const file = relative(io.cwd, join(folder, name));
+      return [file, await readNamed(io, file)] as const;
+    }),
+  );
+  return Object.fromEntries(texts);
+}
+
+/** A refusal that names the file of a profile, where the service knows its place in the list alone. */
+function inFiles({ problem }: ProblemError, files: readonly string[]): ProblemError {
+  const errors = problem.errors?.map((fault) => ({
+    ...fault,
+    field: fault.field.replace(
+      /^profiles\.(\d+)(\.(?=.))?/,
+      (_, at: string, more?: string) => `${files[Number(at)] ?? ''}${more ? ': ' : ''}`,
+    ),
+  }));
+  return new ProblemError({ ...problem, ...(errors ? { errors } : {}) });
 }
 
 export interface ImportOptions {
@@ -78,12 +105,12 @@ export interface ImportOptions {
 export function importRoster(io: Io, paint: Paint, file: string, options: ImportOptions): Promise<number> {
   return withService(io, async (client) => {
     const document = await readNamed(io, file);
-    const profiles = file === '-' ? [] : await readProfiles(resolve(io.cwd, file));
-    const body = { document, profiles, prune: options.prune ?? false };
+    const found = file === '-' ? {} : await readProfiles(io, resolve(io.cwd, file));
+    const body = { document, profiles: Object.values(found), prune: options.prune ?? false };
     const preview = await client
       .call('importRoster', { body: { ...body, dryRun: true } })
       .catch((error: unknown) => {
-        throw error instanceof ProblemError && error.problem.code === 'stale' ? staleError(error) : error;
+        throw error instanceof ProblemError ? inFiles(error, Object.keys(found)) : error;
       });
     if (!options.json) io.out(changesText(preview.changes, paint));
     if (options.dryRun || preview.changes.length === 0) {
@@ -102,21 +129,14 @@ export function importRoster(io: Io, paint: Paint, file: string, options: Import
   });
 }
 
-function staleError({ problem, code, fix }: ProblemError): CommandError {
-  const details = (problem.changes ?? []).map(({ path, base, record, document, conflict }) => {
-    return `${conflict ? '✕ ' : '  '}${path}: was ${shown(base)}, record ${shown(record)}, document ${shown(document)}${conflict ? ' (both changed it)' : ''}`;
-  });
-  return new CommandError(problem.detail, code, fix, details);
-}
-
 function changesText(changes: readonly z.infer<typeof FieldDifference>[], paint: Paint): string {
   if (changes.length === 0) return 'The document matches the roster; there is nothing to import.\n';
   return changes
     .flatMap((change) => opened(change))
     .map(({ path, was, is }) => {
-      if (was === undefined || was === null) return `${paint.green('+')} ${path}: ${shown(is)}\n`;
-      if (is === undefined || is === null) return `${paint.red('-')} ${path}: ${shown(was)}\n`;
-      return `${paint.yellow('~')} ${path}: ${shown(was)} → ${shown(is)}\n`;
+      if (was === undefined || was === null) return `${paint.green('+')} ${path}: ${valueText(is)}\n`;
+      if (is === undefined || is === null) return `${paint.red('-')} ${path}: ${valueText(was)}\n`;
+      return `${paint.yellow('~')} ${path}: ${valueText(was)} → ${valueText(is)}\n`;
     })
     .join('');
 }
@@ -134,9 +154,4 @@ function opened({ path, was, is }: z.infer<typeof FieldDifference>): z.infer<typ
         : { path: `${path}.${key}`, was: value, is: undefined },
     ),
   );
-}
-
-function shown(value: unknown): string {
-  if (value === undefined || value === null) return '(nothing)';
-  return typeof value === 'string' ? value : JSON.stringify(value);
 }

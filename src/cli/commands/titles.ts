@@ -1,3 +1,4 @@
+import { withPlatformLabels } from '../../core/words/platform-labels.js';
 import { counted } from '../../core/text/counted.js';
 import type { TitleRecord } from '../../api/titles.js';
 import { fieldLines, type FieldLine } from '../../core/roster/field-changes.js';
@@ -53,7 +54,7 @@ export function listTitles(io: Io, options: Output): Promise<number> {
     const rows = titles.map(({ id, name, platforms, networks, placements, ids }) => [
       id,
       name,
-      platforms.join(', '),
+      withPlatformLabels(platforms.join(', ')),
       networks.join(', '),
       placements,
       ids,
@@ -86,7 +87,9 @@ function titleText({ id, version, title }: TitleRecord): string {
     `stages: test ${title.stages.test.join(', ') || '—'}; production ${title.stages.production.join(', ') || '—'}`,
   );
   for (const [platform, { identifier, module, tracking }] of Object.entries(title.editions)) {
-    lines.push(`${platform}: ${identifier}${module === undefined ? '' : `, module ${module}`}`);
+    lines.push(
+      `${withPlatformLabels(platform)}: ${identifier}${module === undefined ? '' : `, module ${module}`}`,
+    );
     if (tracking !== undefined) lines.push(`  asks to track: ${tracking}`);
   }
   for (const [name, { format, where, units, settings }] of Object.entries(title.placements)) {

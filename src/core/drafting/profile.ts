@@ -162,6 +162,13 @@ function sampleLines(
   ];
 }
 
+/** Why a network needs a permission, as far as its name tells. */
+function reasonFor(permission: string, name: string): string {
+  return /\.(INTERNET|ACCESS_NETWORK_STATE)$/.test(permission)
+    ? 'Ads are fetched over the network.'
+    : quoted(`LOOK UP: what ${name} needs it for.`);
+}
+
 function needs(platform: PlatformName, answers: ProfileAnswers, hasApp: boolean): string[] {
   const { id, name } = answers;
   const key = platform === 'android' ? answers['manifest-key'] : answers['plist-key'];
@@ -183,7 +190,7 @@ function needs(platform: PlatformName, answers: ProfileAnswers, hasApp: boolean)
     lines.push(
       '  permissions:',
       ...(answers.permissions.length > 0 ? answers.permissions : ['android.permission.INTERNET']).map(
-        (permission) => `    - { name: ${permission}, why: Ads are fetched over the network. }`,
+        (permission) => `    - { name: ${permission}, why: ${reasonFor(permission, name)} }`,
       ),
     );
     if (answers.repositories.length > 0)

@@ -1,3 +1,4 @@
+import { platformLabels } from '../words/platform-labels.js';
 import { valueAt } from '../text/own-values.js';
 import type { FieldProblem } from '../formats/yaml/read.js';
 import { type Profile } from '../network/model.js';
@@ -12,7 +13,7 @@ export function credentialUses(roster: Roster): Map<string, string[]> {
     for (const [name, reference] of Object.entries(credentials)) add(reference, `${network}.${name}`);
   for (const [id, title] of Object.entries(roster.titles))
     for (const { network, name, reference, platform, stage } of titleCredentials(title))
-      add(reference, `${id}: ${network}.${name} (${platform}, ${stage})`);
+      add(reference, `${id}: ${network}.${name} (${platformLabels[platform]}, ${stage})`);
   return uses;
 }
 

@@ -1,16 +1,6 @@
-import {
-  chmodSync,
-  closeSync,
-  existsSync,
-  lstatSync,
-  mkdirSync,
-  openSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  writeFileSync,
-} from 'node:fs';
+import { chmodSync, closeSync, existsSync, lstatSync, mkdirSync, openSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { replaceFile } from '../replace-file.js';
 
 /** Files of the data folder that only its owner may read, by the beginning of their names. */
 const privateFiles = ['syndexa.sqlite', 'secrets', 'secret-hosts', 'service.json', 'partner'];
@@ -77,8 +67,5 @@ export function makePrivate(file: string): void {
 /** Writes a file that only its owner may read, in one step: nobody ever sees half of it. */
 export function writePrivate(file: string, text: string): void {
   makeFolder(dirname(file));
-  const draft = `${file}.${process.pid}.new`;
-  rmSync(draft, { force: true });
-  writeFileSync(draft, text, { mode: 0o600, flag: 'wx' });
-  renameSync(draft, file);
+  replaceFile(file, text, 0o600);
 }

@@ -83,7 +83,7 @@ export function controlRoutes(router: Router, context: PartnerContext, token: st
     if (advance !== undefined) clock.advance(advance);
     return { now: clock.now().toISOString() };
   });
-  on('faults', (plan) => faults.set(plan));
+  on('faults', ({ network, ...plan }) => faults.set({ network: networkOf(context, network).id, ...plan }));
   servingControls(on, context);
   on('listings', (listing) => books.list({ ...listing, site: listing.site ?? null }));
   on('sites', ({ domain, address }) => books.placeSite(domain, address));

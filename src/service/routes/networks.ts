@@ -52,10 +52,10 @@ export const networkHandlers = {
           : 'Draft one from what you know: syndexa network new --id ID --name NAME.';
       throw new ServiceError(
         'not-found',
-        'The tree declares nothing of this kind that no profile explains.',
-        {
-          fix,
-        },
+        groups.length > 0
+          ? `The tree declares nothing of ${body.only ?? ''} that no profile explains.`
+          : 'The tree declares no dependency, key or permission that no profile explains.',
+        { fix },
       );
     }
     const answers = ProfileAnswers.parse(answersFrom(chosen.stem, chosen.declared));
