@@ -1,8 +1,9 @@
 import { chmodSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { describe, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
 import { androidFiles, iosFiles, kelp, placement, root } from '../support/trees.js';
+import { openShell } from '../support/shell.js';
 import { footer, recorded, typed } from '../support/typed.js';
 
 // What the commands of trees print in formats for machines, with files that a person names, and when a write is refused;
@@ -38,6 +39,17 @@ describe('commands print', () => {
         accept ${fingerprint} --title kelp --withdraw --json
       `);
     }));
+
+  it('a log of SARIF that says where its folder is', async () => {
+    const shell = await openShell();
+    shell.write(below('tree', androidFiles()));
+    await shell.type('check tree --any-title --format sarif');
+    const { runs } = JSON.parse(shell.text.slice(shell.text.indexOf('{'))) as {
+      runs: unknown;
+    };
+    expect(runs).toMatchObject([{ originalUriBaseIds: { '%SRCROOT%': { uri: 'file://~/work/tree/' } } }]);
+    await shell.stop();
+  });
 
   it('writes into a tree, and what keeps them from being done', () =>
     typed('writes', async (shell) => {

@@ -1,4 +1,6 @@
 import { writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { writeRoster } from '../../src/core/roster/document.js';
@@ -191,6 +193,43 @@ describe('commands print', () => {
         attribution merge Info.plist --list list.json
         attribution merge app-ads.txt
       `);
+    }));
+
+  it('what a developer site serves, beside what is needed', () =>
+    typed('site', async (shell) => {
+      await recorded(shell, {
+        networks: {
+          'cobalt-heron': kelp().networks['cobalt-heron'] ?? {},
+          marlstone: { android: {} },
+          quincebury: {},
+        },
+      });
+      let served = '';
+      const site = createServer((request, response) => {
+        if (request.url !== '/app-ads.txt') response.statusCode = 404;
+        response.end(served);
+      });
+      await new Promise<void>((ready) => site.listen(0, '127.0.0.1', ready));
+      const at = `http://127.0.0.1:${(site.address() as AddressInfo).port}`;
+      try {
+        await shell.type('appads verify\nappads show');
+        await shell.type('publisher set --name Brine --domain brine.example --account cobalt-heron=310772');
+        const verify = async (text: string, options = '') => {
+          served = text;
+          await shell.type(`appads verify --url ${at}/app-ads.txt ${options}`);
+        };
+        await verify('');
+        await verify('cobaltheron.example, 310772, RESELLER\nodd line\n');
+        await verify('cobaltheron.example, 310772, DIRECT, c0ba17he\n');
+        await verify('cobaltheron.example, 310772, DIRECT, c0ba17he\nodd line\n', '--json');
+        await shell.type('appads show --json');
+        await verify(/"text": "(.*)"/.exec(shell.text)?.[1]?.replaceAll('\\n', '\n') ?? '');
+        await shell.type(`appads verify --url ${at}/none.txt`);
+        shell.write({ 'app-ads.txt': served, folder: 'x' });
+        await shell.type('appads merge app-ads.txt --write\nappads lint app-ads.txt\nappads merge folder/x');
+      } finally {
+        site.close();
+      }
     }));
 
   it('what is wrong with how a command was typed', () =>

@@ -118,7 +118,12 @@ function comparisonText(
   width: number,
 ): string {
   const shown = record
-    ? [record.domain, record.account, record.relationship].join(', ')
+    ? [
+        record.domain,
+        record.account,
+        record.relationship,
+        ...(record.certification ? [record.certification] : []),
+      ].join(', ')
     : 'no record can be written';
   const head = {
     there: `${paint.green('✔ there')}    ${networkName}: ${shown}`,
