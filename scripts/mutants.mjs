@@ -25,9 +25,21 @@ const parts = {
   ],
   'core/wiring': ['core/wiring/*.ts', 'core/wiring/{harm,choose,outcomes}'],
   'cli/render': ['cli/render/*.ts', 'cli/{rendered*,tables}'],
-  'cli/commands': ['cli/commands/!(demo*|serve).ts', 'cli/*'],
-  'cli/groups': ['cli/{groups,completion}/*.ts', 'cli/help', 'cli/printed'],
-  cli: ['cli/!(main|partner-process|version).ts', 'cli/*'],
+  'cli/commands/titles': ['cli/commands/{titles,placements,ids}.ts', 'cli/{printed*,confirm}'],
+  'cli/commands/trees': ['cli/commands/{trees,wire,undo,accept,placebook,rehearse}.ts', 'cli/printed*'],
+  'cli/commands/networks': [
+    'cli/commands/{networks,network-new,roster,secrets,publisher,tokens}.ts',
+    'cli/{printed*,confirm}',
+  ],
+  'cli/commands/numbers': ['cli/commands/{tally,tags,app-ads,attribution}.ts', 'cli/{printed*,tally,tags}'],
+  'cli/commands/partner': ['cli/commands/{partner,collect,provision,adopt,steps}.ts', 'cli/printed*'],
+  'cli/commands/docs': ['cli/commands/{docs,json-page}.ts', 'cli/printed'],
+  'cli/groups': ['cli/{groups,completion}/*.ts', 'cli/help', 'cli/printed*'],
+  cli: [
+    'cli/!(main|partner-process|version|demo-folder).ts',
+    'cli/{client,connect,confirm,program}',
+    'cli/printed*',
+  ],
   'service/guards': ['service/{guards,conditions,methods,access/*}.ts', 'service/{guards,callers}'],
 };
 

@@ -6,7 +6,8 @@ interface Asked {
   compared: Compared | undefined;
   title: string | null;
   directory: string;
-  anyTitle: boolean;
+  /** Whether the tree alone is enough; left out where a command has no such option. */
+  anyTitle?: boolean;
 }
 
 /**
@@ -17,18 +18,19 @@ interface Asked {
 export function demandCompared({ compared, title, directory, anyTitle }: Asked): void {
   if (compared === undefined || compared === 'title' || anyTitle) return;
   const named = title ?? 'TITLE';
+  const alone = anyTitle === undefined ? '' : ' To check the tree alone: --any-title.';
   const faults: Record<Exclude<Compared, 'title'>, [message: string, fix: string]> = {
     'no-title': [
       `No title in the roster has the identifiers of ${directory}, so nothing was compared.`,
-      'Name the title with --title, or check the tree alone with --any-title.',
+      `Name the title with --title.${alone}`,
     ],
     'no-networks': [
       `${named} uses no network, so nothing was compared.`,
-      `Give it IDs (syndexa id set ${named} ID --network NETWORK --platform PLATFORM) or import a roster, or check the tree alone with --any-title.`,
+      `Give it IDs (syndexa id set ${named} ID --network NETWORK --platform PLATFORM) or import a roster.${alone}`,
     ],
     'no-edition': [
       `No app of ${named} was found in ${directory}, so nothing was compared.`,
-      `Name the folder of the app, or correct the identifiers: syndexa title show ${named}. To check the tree alone: --any-title.`,
+      `Name the folder of the app, or correct the identifiers: syndexa title show ${named}.${alone}`,
     ],
   };
   const [message, fix] = faults[compared];

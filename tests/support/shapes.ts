@@ -27,11 +27,11 @@ export function misshapen(command: string, document: unknown): unknown[] {
   return faults.includes(undefined) ? [] : faults;
 }
 
-/** The documents among what commands printed, each with its command. */
+/** The documents that were asked for with `--json` among what commands printed, each with its command. */
 export function documentsIn(text: string): [command: string, document: unknown][] {
   return text
     .split(/^\$ syndexa /m)
-    .slice(1)
+    .filter((part) => /^.* --json\b/.test(part))
     .map((part) => {
       const [command = '', ...lines] = part.split('\n');
       const last = lines.findIndex((line) => /^(?:[}\]]|\[\]|null)$/.test(line));

@@ -1,10 +1,14 @@
 import { expect, vi } from 'vitest';
 import { partneredService, type TestPartner } from './partner.js';
 import { http } from './service.js';
+import { documentsIn, misshapen } from './shapes.js';
 import { now, openShell, type Shell } from './shell.js';
 import { kelp, placement } from './titles.js';
 
-/** Types commands, and compares all that they print with `printed/NAME.txt` beside the test. */
+/**
+ * Types commands, and compares all that they print with `printed/NAME.txt` beside the test. Each JSON document among it
+ * must have its published shape.
+ */
 export async function typed(
   name: string,
   work: (shell: Shell) => Promise<void>,
@@ -15,6 +19,8 @@ export async function typed(
   const shell = await openShell({}, running);
   try {
     await work(shell);
+    for (const [command, document] of documentsIn(shell.text))
+      expect([command, misshapen(command, document)]).toEqual([command, []]);
     await expect(shell.text).toMatchFileSnapshot(`printed/${name}.txt`);
   } finally {
     await shell.stop();

@@ -116,7 +116,6 @@ export async function show(
     compared: wiring.compared,
     title: wiring.title,
     directory: place.directory,
-    anyTitle: false,
   });
   if (!options.write) {
     if (wiring.edits.length > 0 && !options.json)

@@ -23,7 +23,7 @@ export function writePatch(io: Io, patch: string, paint: Paint): void {
 
 /** The line for a wiring without edits. It says that the tree agrees only if nothing is left to do. */
 function withoutEdits({ byHand, compared = 'title' }: Wiring, paint: Paint): string {
-  if (compared !== 'title') return paint.red('■ nothing was compared, so nothing can be wired');
+  if (compared !== 'title') return paint.red('■ Nothing can be wired here.');
   if (byHand.length > 0) return 'No file needs an edit. These steps are left to you:';
   return paint.green('✔ the tree agrees with the roster; there is nothing to wire');
 }

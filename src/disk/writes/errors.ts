@@ -3,7 +3,7 @@ import { printableName } from '../../core/text/printable.js';
 /** A file is not what the edits were made for, or another command is writing to the tree. */
 export class FileChangedError extends Error {
   constructor(readonly paths: string[]) {
-    super(`Changed since the edits were planned: ${paths.map(printableName).join(', ')}.`);
+    super(`Changed in the meantime: ${paths.map(printableName).join(', ')}.`);
     this.name = 'FileChangedError';
   }
 }
