@@ -18,6 +18,7 @@ describe('commands print', () => {
       await recorded(shell);
       shell.write({
         'bare/x.txt': 'x',
+        'none.yaml': '- x',
         'same.yaml': heron,
         'renamed.yaml': heron.replace('name: Cobalt Heron', 'name: Heron'),
         'narrow.yaml': heron.replace(
@@ -36,8 +37,10 @@ describe('commands print', () => {
         network list
         network remove cobalt-heron
         network remove cobalt-heron --json
+        network remove cobalt-heron --yes
         network list
-        network lint same.yaml renamed.yaml --json
+        network lint same.yaml none.yaml renamed.yaml --json
+        network lint none.yaml
         network new tide.yaml --id tide --name Tide --format banner
         network add tide.yaml --json
         network remove tide --yes --json
@@ -60,6 +63,10 @@ describe('commands print', () => {
         ...below('tree', files),
         ...below('both', { ...files, ...iosFiles() }),
         'bare/x.txt': 'x',
+        ...below(
+          'plain',
+          androidFiles({ 'app/build.gradle.kts': gradle('', ''), 'app/src/main/AndroidManifest.xml': null }),
+        ),
       });
       await shell.type(`
         network new brightwell.yaml ${answers}
@@ -67,6 +74,7 @@ describe('commands print', () => {
         network test ./brightwell.yaml --tree both
         network test brightwell.yaml --tree bare
         network test brightwell.yaml --tree bare --json
+        network test brightwell.yaml --tree plain
         network test brightwell.yaml --tree nowhere
         network test cobalt-heron --tree tree
         network test nobody --tree tree
@@ -115,11 +123,15 @@ describe('commands print', () => {
         token add build-server --role editor
         token add build-server --role viewer
         token add laptop --role owner --json
+        token add laptop --role admin --json
         token add "Build Server" --role viewer
+        token add buildServer --role viewer
+        token add build/server --role viewer
         token add reader --role reader
         token list
         token list --json
         token revoke laptop
+        token list
         token revoke laptop
         token add laptop --role viewer
         token list

@@ -117,9 +117,17 @@ describe('commands print', () => {
       await shell.type('secret set HERON', { input: 'planted-key-9f27c1e0b4\n' });
       await shell.type('secret set heron', { input: 'x' });
       await shell.type('secret set EMPTY', { input: '\n' });
+      await shell.type('secret set ASKED', { answer: 'planted-key-3b41d2' });
       await shell.type(`
+        publisher set --name Brine --domain brine.example --credential cobalt-heron.inventory=secret:HERON marlstone.console=secret:ASKED
+        secret list
         secret allow HERON --host 127.0.0.1:4871
         secret allow HERON --host nonsense/path
+        secret allow HERON --host inventory.cobaltheron.example
+        secret allow ASKED --host inventory.marlstone.example
+        secret disallow HERON --host 127.0.0.1:1
+        secret set 9HERON
+        secret set HERON.X
         secret list
         secret disallow HERON --host 127.0.0.1:4871
         secret disallow HERON --host 127.0.0.1:4871
