@@ -117,7 +117,7 @@ describe('commands print', () => {
       await shell.type('secret set HERON', { input: 'planted-key-9f27c1e0b4\n' });
       await shell.type('secret set heron', { input: 'x' });
       await shell.type('secret set EMPTY', { input: '\n' });
-      await shell.type('secret set ASKED', { answer: 'planted-key-3b41d2' });
+      await shell.type('secret set ASKED', { answer: 'answered-3b41d2' });
       await shell.type(`
         publisher set --name Brine --domain brine.example --credential cobalt-heron.inventory=secret:HERON marlstone.console=secret:ASKED
         secret list
