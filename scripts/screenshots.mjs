@@ -102,7 +102,7 @@ async function terminals() {
     cpSync(join(root, 'demo', 'trees', title), join(home, 'work', title), { recursive: true });
   const shoot = async (name, command) => {
     if (!wanted(name)) return;
-    const script = `cd ${join(home, 'work')}; export SYNDEXA_URL=${url} PATH=${join(root, 'bin')}:$PATH; printf '\\033[1m$ %s\\033[0m\\n\\n' '${command}'; ${command} | head -n 52; sleep 30`;
+    const script = `cd ${join(home, 'work')}; export COLUMNS=150 SYNDEXA_URL=${url} PATH=${join(root, 'bin')}:$PATH; printf '\\033[1m$ %s\\033[0m\\n\\n' '${command}'; ${command} | head -n 52; sleep 30`;
     const xterm = spawn(
       'xterm',
       [
@@ -137,7 +137,7 @@ async function terminals() {
         '-c',
         script,
       ],
-      { env: { ...env, FORCE_COLOR: '1', COLUMNS: '150' }, stdio: 'ignore' },
+      { env: { ...env, FORCE_COLOR: '1' }, stdio: 'ignore' },
     );
     await sleep(3500);
     spawnSync('import', ['-display', display, '-window', 'root', join(folder, `${name}.png`)]);

@@ -7,7 +7,9 @@ export const Settings = z
     refresh: z
       .union([z.enum(['managed', 'off']), Duration], 'One of managed, off, or a time such as 60s.')
       .optional()
-      .meta({ description: 'When a banner is refreshed: as the network decides, never, or after this time.' }),
+      .meta({
+        description: 'When a banner is refreshed: as the network decides, never, or after this time.',
+      }),
     cap: z
       .strictObject({ count: z.number().int().min(1).max(1000), per: Duration.optional() })
       .optional()

@@ -24,7 +24,12 @@ export const placebookFields: readonly PlacebookField[] = [
     about: 'Seconds between refreshes; 0 for never, none if the network decides.',
     value: ({ refresh }) => (refresh === 'off' ? 0 : refresh === 'managed' ? undefined : seconds(refresh)),
   },
-  { name: 'capCount', type: 'int', about: 'The frequency cap: how often it may be shown.', value: ({ cap }) => cap?.count },
+  {
+    name: 'capCount',
+    type: 'int',
+    about: 'The frequency cap: how often it may be shown.',
+    value: ({ cap }) => cap?.count,
+  },
   {
     name: 'capSeconds',
     type: 'int',
@@ -45,7 +50,12 @@ export const placebookFields: readonly PlacebookField[] = [
   },
   { name: 'anchor', type: 'text', about: 'Where a banner is anchored.', value: ({ anchor }) => anchor },
   { name: 'size', type: 'text', about: 'The size class of a banner.', value: ({ size }) => size },
-  { name: 'every', type: 'int', about: 'In a list: the number of items between two ads.', value: ({ every }) => every },
+  {
+    name: 'every',
+    type: 'int',
+    about: 'In a list: the number of items between two ads.',
+    value: ({ every }) => every,
+  },
   {
     name: 'first',
     type: 'int',
@@ -64,7 +74,12 @@ export const placebookFields: readonly PlacebookField[] = [
     about: 'Whether the user may skip an ad.',
     value: ({ skippable }) => skippable,
   },
-  { name: 'endCard', type: 'bool', about: 'Whether an end card follows a video.', value: (all) => all['end-card'] },
+  {
+    name: 'endCard',
+    type: 'bool',
+    about: 'Whether an end card follows a video.',
+    value: (all) => all['end-card'],
+  },
   { name: 'content', type: 'texts', about: 'The kinds of content.', value: ({ content }) => content },
   {
     name: 'fallback',
