@@ -48,9 +48,9 @@ describe('the secrets that a roster names', () => {
       titles: { kelp: kelpTitle, dulse: kelp({ networks: { shoal: {} } }) },
     });
     expect([...uses]).toEqual([
-      ['secret:TWO', ['shoal.inventory', 'kelp: shoal.signing (android, production)']],
+      ['secret:TWO', ['shoal.inventory', 'kelp: shoal.signing (Android, production)']],
       ['secret:SIX', ['shoal.reports']],
-      ['secret:ONE', ['kelp: shoal.signing (android, test)', 'kelp: shoal.signing (ios, production)']],
+      ['secret:ONE', ['kelp: shoal.signing (Android, test)', 'kelp: shoal.signing (iOS, production)']],
     ]);
     expect(credentialUses({ syndexa: 1, titles: {} }).size).toBe(0);
     expect(credentialUses({ syndexa: 1, titles: {}, publisher: publisher() }).size).toBe(0);
