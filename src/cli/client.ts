@@ -5,6 +5,7 @@ import { exitOf } from '../api/faults.js';
 import type { FieldFault, Problem } from '../api/problem.js';
 import { nextPageOf, problemOf, requestOf, type CallOptions } from '../api/call.js';
 import type { AnswerOf, PagedRoute, RouteName } from '../api/routes.js';
+import { valueText } from '../core/roster/field-changes.js';
 import { CommandError, exit } from './io.js';
 
 /** The service said no. */
@@ -44,12 +45,6 @@ function changeText({
 }: NonNullable<Problem['changes']>[number]): string {
   const [was, there, here] = [base, record, document].map(valueText);
   return `${conflict ? '✕ ' : '  '}${path}: was ${was}, record ${there}, document ${here}${conflict ? ' (both changed it)' : ''}`;
-}
-
-/** A value of the record in a line. */
-export function valueText(value: unknown): string {
-  if (value === undefined || value === null) return '(nothing)';
-  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 /** A field, its place where it has one, and what is wrong with it. */

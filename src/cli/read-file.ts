@@ -5,7 +5,7 @@ import { idsIn } from '../core/formats/attribution-list/read.js';
 import { escapeXml } from '../core/text/escape-xml.js';
 import { isBinaryPlist, readBinaryPlist } from '../core/formats/plist/binary.js';
 import { decoded, decodeText, knownEncoding } from '../core/text/decode.js';
-import { reasonOf } from '../disk/errors.js';
+import { codeOf, reasonOf } from '../disk/errors.js';
 import { printableText } from '../core/text/printable.js';
 import { CommandError, exit, type Io } from './io.js';
 
@@ -15,6 +15,36 @@ export async function bytesOf(io: Io, file: string): Promise<Uint8Array> {
     return file === '-' ? await io.input() : await readFile(resolve(io.cwd, file));
   } catch (error) {
     throw unreadable(file, error);
+  }
+}
+
+/** The bytes of a file that a person named; null where there is no such file. */
+export async function bytesIfThere(io: Io, file: string): Promise<Uint8Array | null> {
+  return readFile(resolve(io.cwd, file)).catch((error: unknown) => {
+    if (codeOf(error) === 'ENOENT') return null;
+    throw unreadable(file, error);
+  });
+}
+
+/**
+ * The text of a file that is to be changed, so that nothing in it is lost on the way; null where there is no such file.
+ * @throws CommandError when it is not in UTF-8
+ */
+export async function textToChange(io: Io, file: string): Promise<string | null> {
+  const bytes = await bytesIfThere(io, file);
+  return bytes && utf8Of(bytes, file);
+}
+
+/** The text of bytes that are to be changed; see {@link textToChange}. */
+export function utf8Of(bytes: Uint8Array, file: string): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes);
+  } catch {
+    throw new CommandError(
+      `${file} is not in UTF-8, so it cannot be changed without changing its other text.`,
+      exit.wrongUse,
+      'Save it as UTF-8 first.',
+    );
   }
 }
 

@@ -17,18 +17,14 @@ export function writeNamed(io: Io, file: string, text: string, { fresh = false }
     if (fresh || (before && !before.isFile())) writeFileSync(path, text, fresh ? { flag: 'wx' } : {});
     else if (before) {
       const real = realpathSync(path);
-      replaceFile(real, text);
+      // Nobody may read the new text meanwhile who may not read the file.
+      replaceFile(real, text, before.mode & 0o777);
       chmodSync(real, before.mode & 0o777);
     } else replaceFile(path, text);
   } catch (error) {
     throw unwritable(file, error);
   }
 }
-
-const reasons = new Map([
-  ['ENOENT', 'its folder does not exist'],
-  ['ENOSPC', 'the disk is full'],
-]);
 
 /** The failure of a command whose file cannot be written. */
 function unwritable(file: string, error: unknown): CommandError {
@@ -41,7 +37,7 @@ function unwritable(file: string, error: unknown): CommandError {
     );
   if (code === undefined) throw error;
   return new CommandError(
-    `${file} cannot be written: ${reasons.get(code) ?? reasonOf(error)}.`,
+    `${file} cannot be written: ${code === 'ENOENT' ? 'its folder does not exist' : reasonOf(error)}.`,
     exit.wrongUse,
     code === 'ENOSPC' ? 'Free some disk space and run it again.' : 'Check the path, or name another file.',
   );

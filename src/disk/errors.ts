@@ -10,6 +10,9 @@ const reasons = new Map([
   ['EISDIR', 'it is a folder'],
   ['ENOTDIR', 'it is not a folder'],
   ['ELOOP', 'its links go round in a circle'],
+  ['ENOSPC', 'the disk is full'],
+  ['EDQUOT', 'no more disk space is granted to this user'],
+  ['EROFS', 'the disk is read-only'],
 ]);
 
 /** An error of the file system in words, such as `permission denied`. */

@@ -595,6 +595,8 @@ describe('commands print', () => {
         'latin.txt': new Uint8Array([0x23, 0xe9, 0x0a]),
         'binary.plist': new Uint8Array([...new TextEncoder().encode('bplist00'), 0, 1, 2]),
         'odd.bin': new Uint8Array([0, 1, 2]),
+        'half.yaml': '# half\nsyndexa: 1\ntitles: { kelp: { name: Kelp\n',
+        'empty.yaml': '\n',
       });
       await shell.type(`
         title set kelp --module "android=app" --json
@@ -632,6 +634,13 @@ describe('commands print', () => {
         attribution compare tree --title kelp --list list.json
         attribution merge binary.plist
         attribution merge latin.txt
+        appads merge latin.txt --write
+        roster export latin.txt
+        roster export odd.bin
+        roster export list.json
+        roster export half.yaml
+        roster export half.yaml --json
+        roster export empty.yaml
         attribution lint latin.txt
         tally import one.csv --network cobalt-heron
         tally import one.csv --network cobalt-heron --column day=Datum --separator ";"

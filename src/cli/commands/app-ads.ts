@@ -1,13 +1,13 @@
-import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import type { AppAdsComparison } from '../../api/app-ads.js';
+import { recordText } from '../../core/standards/app-ads.js';
 import { withService } from '../connect.js';
 import { fetchAppAds, SiteError } from '../../api/fetch-app-ads.js';
 import { CommandError, exit, type Io, type Paint, writeDocument, printJson } from '../io.js';
 import { wrap } from '../render/places.js';
 import { colouredPatch } from '../render/wire.js';
-import { readNamed, unreadable } from '../read-file.js';
+import { readNamed, textToChange } from '../read-file.js';
 import { writeNamed } from '../write-file.js';
 
 interface Output {
@@ -56,10 +56,7 @@ export function mergeAppAds(
 ): Promise<number> {
   return withService(io, async (client) => {
     const path = resolve(io.cwd, file);
-    const before = await readFile(path, 'utf8').catch((error: unknown) => {
-      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return '';
-      throw unreadable(file, error);
-    });
+    const before = (await textToChange(io, file)) ?? '';
     const { text, patch } = await client.call('mergeAppAds', { body: { text: before } });
     if (options.json)
       printJson(io, { file: path, patch, written: options.write === true && text !== before });
@@ -117,14 +114,7 @@ function comparisonText(
   paint: Paint,
   width: number,
 ): string {
-  const shown = record
-    ? [
-        record.domain,
-        record.account,
-        record.relationship,
-        ...(record.certification ? [record.certification] : []),
-      ].join(', ')
-    : 'no record can be written';
+  const shown = record ? recordText(record) : 'no record can be written';
   const head = {
     there: `${paint.green('✔ there')}    ${networkName}: ${shown}`,
     missing: `${paint.red('■ missing')}  ${networkName}: ${shown}`,

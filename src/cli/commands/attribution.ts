@@ -1,4 +1,3 @@
-import { existsSync } from 'node:fs';
 import { basename, resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import { withService } from '../connect.js';
@@ -7,7 +6,7 @@ import { wrap } from '../render/places.js';
 import { writePatch } from '../render/wire.js';
 import { sendTree } from '../send-tree.js';
 import { isBinaryPlist } from '../../core/formats/plist/binary.js';
-import { bytesOf, listOfFile } from '../read-file.js';
+import { bytesIfThere, listOfFile, utf8Of } from '../read-file.js';
 import { writeNamed } from '../write-file.js';
 
 interface Output {
@@ -52,7 +51,7 @@ export function mergeAttribution(
 ): Promise<number> {
   return withService(io, async (client) => {
     const path = resolve(io.cwd, file);
-    const bytes = existsSync(path) ? await bytesOf(io, path) : new Uint8Array();
+    const bytes = (await bytesIfThere(io, file)) ?? new Uint8Array();
     if (isBinaryPlist(bytes))
       throw new CommandError(
         `${file} is a binary property list, which cannot be edited in place.`,
@@ -109,17 +108,4 @@ export function compareAttribution(
     }
     return found.missing.length + found.odd.length > 0 ? exit.findings : exit.clean;
   });
-}
-
-/** The text of a file that is to be changed: nothing in it may be lost on the way. */
-function utf8Of(bytes: Uint8Array, file: string): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes);
-  } catch {
-    throw new CommandError(
-      `${file} is not in UTF-8, so it cannot be changed without changing its other text.`,
-      exit.wrongUse,
-      'Save it as UTF-8 first. With --list, it can be read as it is.',
-    );
-  }
 }

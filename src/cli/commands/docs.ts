@@ -1,5 +1,5 @@
 import { valueAt } from '../../core/text/own-values.js';
-import { mkdir, readFile } from 'node:fs/promises';
+import { mkdir } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import type { Command } from 'commander';
 import { settings, type Setting } from '../../api/settings.js';
@@ -10,8 +10,7 @@ import { withNames } from '../../core/checks/placeholders.js';
 import { rules } from '../../core/checks/rules/index.js';
 import { CommandError, exit, type Io, printJson } from '../io.js';
 import { version } from '../version.js';
-import { codeOf } from '../../disk/errors.js';
-import { unreadable } from '../read-file.js';
+import { textToChange } from '../read-file.js';
 import { writeNamed } from '../write-file.js';
 
 /** `syndexa roster schema` and `syndexa network schema`. */
@@ -27,11 +26,11 @@ export async function writeDocs(
   options: { write: string; check?: boolean },
 ): Promise<number> {
   const stale: string[] = [];
-  const guide = await textOf(resolve(io.cwd, options.write, 'guide.md'));
+  const guide = await textToChange(io, join(options.write, 'guide.md'));
   const all = { ...pages(program), ...(guide === null ? {} : { 'guide.md': guideWithSettings(guide) }) };
   for (const [name, text] of Object.entries(all)) {
     const path = join(resolve(io.cwd, options.write), name);
-    if ((await textOf(path)) === text) continue;
+    if ((await textToChange(io, path)) === text) continue;
     stale.push(name);
     if (options.check) continue;
     await mkdir(dirname(path), { recursive: true });
@@ -45,14 +44,6 @@ export async function writeDocs(
     );
   io.out(stale.length > 0 ? `Written: ${stale.join(', ')}\n` : 'Every page is current.\n');
   return exit.clean;
-}
-
-/** The text of a page; null where there is none yet. */
-function textOf(path: string): Promise<string | null> {
-  return readFile(path, 'utf8').catch((error: unknown) => {
-    if (codeOf(error) === 'ENOENT') return null;
-    throw unreadable(path, error);
-  });
 }
 
 function pages(program: Command): Record<string, string> {

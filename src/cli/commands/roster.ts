@@ -1,12 +1,13 @@
-import { mkdir, readdir, readFile } from 'node:fs/promises';
+import { mkdir, readdir } from 'node:fs/promises';
 import { basename, dirname, join, relative, resolve } from 'node:path';
 import { counted } from '../../core/text/counted.js';
 import type { FieldDifference } from '../../api/titles.js';
 import type * as z from 'zod';
 import { isConfirmed } from '../confirm.js';
 import { withService } from '../connect.js';
-import { ProblemError, valueText } from '../client.js';
-import { readNamed, unreadable } from '../read-file.js';
+import { valueText } from '../../core/roster/field-changes.js';
+import { ProblemError } from '../client.js';
+import { readNamed, textToChange, unreadable } from '../read-file.js';
 import { writeNamed } from '../write-file.js';
 import { codeOf } from '../../disk/errors.js';
 import { exit, writeDocument, type Io, type Paint, printJson } from '../io.js';
@@ -21,7 +22,7 @@ export function exportRoster(io: Io, file: string | undefined, options: { json?:
       return exit.clean;
     }
     const path = resolve(io.cwd, file);
-    const earlier = await absent(file, readFile(path, 'utf8'), null);
+    const earlier = await textToChange(io, file);
     const { document, revision, profiles } =
       earlier === null
         ? await client.call('exportRoster')
@@ -46,14 +47,6 @@ function profileFolder(path: string): string {
   return join(dirname(path), `${basename(path).replace(/\.ya?ml$/i, '')}-networks`);
 }
 
-/** What was read; another value where there is no such file or folder. */
-function absent<Found, Other>(name: string, reading: Promise<Found>, other: Other): Promise<Found | Other> {
-  return reading.catch((error: unknown) => {
-    if (codeOf(error) === 'ENOENT') return other;
-    throw unreadable(name, error);
-  });
-}
-
 async function writeProfiles(
   io: Io,
   path: string,
@@ -69,17 +62,18 @@ async function writeProfiles(
 }
 
 /** The profiles beside a document by their files, as they are named from here; none where there is no such folder. */
-async function readProfiles(io: Io, path: string): Promise<Record<string, string>> {
+async function readProfiles(io: Io, path: string): Promise<Map<string, string>> {
   const folder = profileFolder(path);
-  const names = await absent(folder, readdir(folder), []);
-  const files = names.filter((name) => /\.ya?ml$/i.test(name)).sort();
-  const texts = await Promise.all(
-    files.map(async (name) => {
-      const file = relative(io.cwd, join(folder, name));
-      return [file, await readNamed(io, file)] as const;
-    }),
-  );
-  return Object.fromEntries(texts);
+  const names = await readdir(folder).catch((error: unknown) => {
+    if (codeOf(error) === 'ENOENT') return [];
+    throw unreadable(folder, error);
+  });
+  const found = new Map<string, string>();
+  for (const name of names.filter((one) => /\.ya?ml$/i.test(one)).sort()) {
+    const file = relative(io.cwd, join(folder, name));
+    found.set(file, await readNamed(io, file));
+  }
+  return found;
 }
 
 /** A refusal that names the file of a profile, where the service knows its place in the list alone. */
@@ -105,12 +99,12 @@ export interface ImportOptions {
 export function importRoster(io: Io, paint: Paint, file: string, options: ImportOptions): Promise<number> {
   return withService(io, async (client) => {
     const document = await readNamed(io, file);
-    const found = file === '-' ? {} : await readProfiles(io, resolve(io.cwd, file));
-    const body = { document, profiles: Object.values(found), prune: options.prune ?? false };
+    const found = file === '-' ? new Map<string, string>() : await readProfiles(io, resolve(io.cwd, file));
+    const body = { document, profiles: [...found.values()], prune: options.prune ?? false };
     const preview = await client
       .call('importRoster', { body: { ...body, dryRun: true } })
       .catch((error: unknown) => {
-        throw error instanceof ProblemError ? inFiles(error, Object.keys(found)) : error;
+        throw error instanceof ProblemError ? inFiles(error, [...found.keys()]) : error;
       });
     if (!options.json) io.out(changesText(preview.changes, paint));
     if (options.dryRun || preview.changes.length === 0) {

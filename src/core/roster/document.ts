@@ -51,6 +51,26 @@ export function writeRoster(roster: Roster, earlier?: string): string {
   return document.toString(layout);
 }
 
+/**
+ * Why a text cannot be brought up to the record, because what it says would be lost: it is no YAML, or no roster. An empty
+ * one can.
+ */
+export function updateProblems(text: string): FieldProblem[] {
+  if (text.trim() === '') return [];
+  const yaml = readYaml(text);
+  if (yaml.problems.length > 0) return yaml.problems;
+  const { contents } = yaml.document();
+  if (isMap(contents) && contents.has('syndexa')) return [];
+  return [
+    {
+      field: 'syndexa',
+      message: 'It is missing, so this is not a roster, and its text would be lost.',
+      fix: 'Name another file, or one that was exported before.',
+      place: { line: 1, column: 1 },
+    },
+  ];
+}
+
 /** By how many blanks a document indents what is inside a table. */
 function indentOf(text: string): number {
   return Math.min(/^( +)[^\s#]/m.exec(text)?.[1]?.length ?? layout.indent, maxIndent);

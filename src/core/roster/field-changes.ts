@@ -21,7 +21,7 @@ export function fieldLines(was: unknown, is: unknown, path = ''): FieldLine[] {
 /** The plain values inside a value, by the way to each. Lists of plain values are one. */
 function leavesOf(value: unknown, path: string, depth: number): Map<string, string> {
   if (value === null || value === undefined) return new Map();
-  if (typeof value !== 'object') return new Map([[path, textOf(value)]]);
+  if (typeof value !== 'object') return new Map([[path, valueText(value)]]);
   const isPlainList = Array.isArray(value) && value.every((item) => typeof item !== 'object');
   if (isPlainList) return new Map([[path, value.join(', ')]]);
   if (depth >= maxDepth) return new Map([[path, JSON.stringify(value)]]);
@@ -31,6 +31,8 @@ function leavesOf(value: unknown, path: string, depth: number): Map<string, stri
   return new Map(inside);
 }
 
-function textOf(value: unknown): string {
+/** A value of the record as a line. */
+export function valueText(value: unknown): string {
+  if (value === undefined || value === null) return '(nothing)';
   return typeof value === 'string' ? value : JSON.stringify(value);
 }

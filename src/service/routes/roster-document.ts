@@ -1,5 +1,6 @@
-import { writeRoster } from '../../core/roster/document.js';
+import { updateProblems, writeRoster } from '../../core/roster/document.js';
 import { writerOf } from '../context.js';
+import { faultsOf, ServiceError } from '../errors.js';
 import { importRoster } from '../import-roster.js';
 import type { Handlers } from '../route.js';
 import type { Service } from '../service.js';
@@ -7,7 +8,15 @@ import type { Service } from '../service.js';
 /** The roster as a document. */
 export const rosterDocumentHandlers = {
   exportRoster: (_call, service) => documentOf(service),
-  updateRosterDocument: ({ body }, service) => documentOf(service, body.document),
+  updateRosterDocument: ({ body }, service) => {
+    const problems = updateProblems(body.document);
+    if (problems.length > 0)
+      throw new ServiceError('invalid', 'The document cannot be brought up to the record.', {
+        errors: faultsOf(problems),
+        fix: 'Correct it, or name another file.',
+      });
+    return documentOf(service, body.document);
+  },
   importRoster: ({ body, request, signal }, service) =>
     importRoster(service, body, { writer: writerOf(service, request), signal }),
 } satisfies Partial<Handlers>;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readRoster, writeRoster } from '../../../src/core/roster/document.js';
+import { readRoster, writeRoster, updateProblems } from '../../../src/core/roster/document.js';
 import { Roster } from '../../../src/core/roster/model.js';
 
 const written = `syndexa: 1
@@ -223,5 +223,24 @@ describe('a roster, written into a document', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('an earlier document that is brought up to the record', () => {
+  it.each(['', ' \n', 'syndexa: 1\n', '# kept\nsyndexa: 1\ntitels: {}\n', '{ syndexa: 9 }'])(
+    'may be %j',
+    (text) => {
+      expect(updateProblems(text)).toEqual([]);
+    },
+  );
+
+  it.each([
+    ['# only words\n', 'syndexa', 1],
+    ['name: kelp\ndependencies: {}\n', 'syndexa', 1],
+    ['- syndexa: 1\n', 'syndexa', 1],
+    ['just words', 'syndexa', 1],
+    ['# half\nsyndexa: 1\ntitles: { kelp: { name: Kelp\n', '', 4],
+  ])('is not one whose text would be lost: %j', (text, field, line) => {
+    expect(updateProblems(text)).toMatchObject([{ field, place: { line } }]);
   });
 });

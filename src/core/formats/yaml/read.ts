@@ -72,8 +72,11 @@ function wholeYaml(text: string): WholeYaml {
   return {
     document,
     read() {
-      const problems: FieldProblem[] = faults.map(({ message, start }) => {
+      // Tables inside each other that are not closed are one fault at one place.
+      const apart = new Map(faults.map((fault) => [`${fault.start} ${fault.message}`, fault]));
+      const problems: FieldProblem[] = [...apart.values()].map(({ message: text, start }) => {
         const { line, col } = lines.linePos(start);
+        const message = /[.!?]$/.test(text) ? text : `${text}.`;
         return { field: '', message, fix: 'Correct the YAML at this place.', place: { line, column: col } };
       });
       if (problems.length > 0) return { value: null, problems };
